@@ -1,0 +1,139 @@
+using TinRabbit.Core.Platforms;
+using TinRabbit.Core.Words;
+
+namespace TinRabbit.Core.Matching;
+
+/// <summary>A listing's indexed words, each with the places where it stands. Built once, asked by any number of terms.</summary>
+public sealed class ListingIndex
+{
+    private readonly Dictionary<string, int> _letters = new(StringComparer.Ordinal);
+    private readonly Dictionary<string, int> _folded = new(StringComparer.Ordinal);
+    private readonly List<List<int>> _letterPlaces = [];
+    private readonly List<List<int>> _foldPlaces = [];
+    private readonly List<Token> _tokens = [];
+    private readonly List<int> _letterAt = [];
+    private readonly List<int> _foldAt = [];
+    private readonly List<int> _joinAt = [];
+    private readonly List<int> _unitAt = [];
+
+    private ListingIndex(Platform platform)
+    {
+        Platform = platform;
+        Fields = platform.IndexedFields;
+    }
+
+    /// <summary>The platform whose fields and folds were applied.</summary>
+    public Platform Platform { get; }
+
+    internal IReadOnlyList<Field> Fields { get; }
+
+    internal List<IndexedUnit> Units { get; } = [];
+
+    /// <summary>Whether some neighbours may be read as one word.</summary>
+    internal bool HasJoins { get; private set; }
+
+    /// <summary>Places of a joined pair are marked by this bit; the rest is the place of its first word.</summary>
+    internal const int Pair = 1;
+
+    /// <summary>Indexes the fields of a listing that the platform's search reads.</summary>
+    public static ListingIndex Of(Platform platform, IReadOnlyDictionary<string, FieldValue> copy)
+    {
+        var index = new ListingIndex(platform);
+        var seen = new Dictionary<string, (int Letters, int Folded)>(StringComparer.Ordinal);
+        for (var f = 0; f < index.Fields.Count; f++)
+        {
+            var field = index.Fields[f];
+            if (!copy.TryGetValue(field.Key, out var value))
+                continue;
+            var item = 0;
+            foreach (var text in value.Units(field.Shape))
+                index.Add(text, field, f, item++, seen);
+        }
+
+        return index;
+    }
+
+    internal int FindLetters(string key) => _letters.GetValueOrDefault(key, -1);
+
+    internal int FindFolded(string key) => _folded.GetValueOrDefault(key, -1);
+
+    internal List<int> LetterPlaces(int letters) => _letterPlaces[letters];
+
+    internal List<int> FoldPlaces(int folded) => _foldPlaces[folded];
+
+    internal int FoldCount => _foldPlaces.Count;
+
+    internal int LetterAt(int place) => _letterAt[place];
+
+    internal int FoldAt(int place) => _foldAt[place];
+
+    internal int JoinAt(int place) => _joinAt[place];
+
+    internal int UnitAt(int place) => _unitAt[place];
+
+    internal Token TokenAt(int place) => _tokens[place];
+
+    internal int Places => _tokens.Count;
+
+    /// <summary>Whether a word stands at a place, rather than the gap between two units.</summary>
+    internal bool IsWord(int place) => _letterAt[place] >= 0;
+
+    private void Add(string text, Field field, int fieldNumber, int item, Dictionary<string, (int Letters, int Folded)> seen)
+    {
+        var tokens = Tokens.Of(text);
+        if (field.IndexedFirst is { } first)
+        {
+            var cut = Room.OffsetOf(text, first);
+            tokens.RemoveAll(t => t.End > cut);
+        }
+
+        var unit = Units.Count;
+        var start = _tokens.Count;
+        Units.Add(new(fieldNumber, item, start, tokens.Count));
+        foreach (var token in tokens)
+        {
+            if (!seen.TryGetValue(token.Word, out var keys))
+                seen[token.Word] = keys = (
+                    Number(_letters, _letterPlaces, Fold.Letters(token.Word)),
+                    Number(_folded, _foldPlaces, Fold.Key(token.Word, Platform.Search.Folds)));
+            _letterPlaces[keys.Letters].Add(_tokens.Count);
+            _foldPlaces[keys.Folded].Add(_tokens.Count << 1);
+            Put(token, keys.Letters, keys.Folded, unit);
+        }
+
+        if (Platform.Search.Folds.HasFlag(Folds.Compound))
+            for (var i = 1; i < tokens.Count; i++)
+                if (Fold.Join(tokens[i - 1], tokens[i]) is { } joined)
+                {
+                    var folded = Number(_folded, _foldPlaces, Fold.Key(joined, Platform.Search.Folds));
+                    _joinAt[start + i - 1] = folded;
+                    _foldPlaces[folded].Add((start + i - 1) << 1 | Pair);
+                    HasJoins = true;
+                }
+
+        Put(default, -1, -1, unit); // a gap, so that no phrase runs from one unit into the next
+    }
+
+    private void Put(Token token, int letters, int folded, int unit)
+    {
+        _tokens.Add(token);
+        _letterAt.Add(letters);
+        _foldAt.Add(folded);
+        _joinAt.Add(-1);
+        _unitAt.Add(unit);
+    }
+
+    private static int Number(Dictionary<string, int> numbers, List<List<int>> places, string key)
+    {
+        if (numbers.TryGetValue(key, out var number))
+            return number;
+        places.Add([]);
+        return numbers[key] = numbers.Count;
+    }
+
+    /// <param name="Field">Number of the indexed field.</param>
+    /// <param name="Item">Item within the field.</param>
+    /// <param name="Start">Place of its first word.</param>
+    /// <param name="Count">Its words.</param>
+    internal readonly record struct IndexedUnit(int Field, int Item, int Start, int Count);
+}

@@ -1,0 +1,99 @@
+using TinRabbit.Core.Platforms;
+using TinRabbit.Core.Words;
+
+namespace TinRabbit.Core.Matching;
+
+/// <summary>Terms made ready for one platform, so that any number of listings can be matched against them.</summary>
+public sealed class TermSet
+{
+    private readonly Dictionary<string, int> _letters = new(StringComparer.Ordinal);
+    private readonly Dictionary<string, int> _folded = new(StringComparer.Ordinal);
+
+    private TermSet(Platform platform, int count)
+    {
+        Platform = platform;
+        Terms = new Ready[count];
+    }
+
+    /// <summary>The platform whose folds and ignored words were applied.</summary>
+    public Platform Platform { get; }
+
+    internal Ready[] Terms { get; }
+
+    internal IReadOnlyCollection<string> Letters => _letters.Keys;
+
+    internal IReadOnlyCollection<string> Folded => _folded.Keys;
+
+    /// <summary>Makes terms ready.</summary>
+    /// <exception cref="FormatProblems">A term has no word; the path names it.</exception>
+    public static TermSet For(Platform platform, IReadOnlyList<string> texts)
+    {
+        var set = new TermSet(platform, texts.Count);
+        var ignored = platform.Search.IgnoredWords.SelectMany(Tokens.Of).Select(t => t.Word).ToHashSet(StringComparer.Ordinal);
+        var words = new Dictionary<string, Word>(StringComparer.Ordinal);
+        for (var i = 0; i < texts.Count; i++)
+        {
+            var tokens = Tokens.Of(texts[i]);
+            if (tokens.Count == 0)
+                throw new FormatProblems([new($"terms[{i}].text", $"\"{texts[i]}\" has no word in it.")]);
+            set.Terms[i] = set.Make(tokens, ignored, words);
+        }
+
+        return set;
+    }
+
+    private Ready Make(List<Token> tokens, HashSet<string> ignored, Dictionary<string, Word> words)
+    {
+        var plain = new Word[tokens.Count];
+        for (var i = 0; i < plain.Length; i++)
+            plain[i] = words.TryGetValue(tokens[i].Word, out var known) ? known : words[tokens[i].Word] = Intern(tokens[i].Word, ignored);
+        var letters = Array.ConvertAll(plain, w => w.Letters);
+        var variants = new List<Variant> { new(Array.ConvertAll(plain, w => w.Folded), Array.ConvertAll(plain, w => w.Ignored), null) };
+        if (Platform.Search.Folds.HasFlag(Folds.Compound) && tokens.Count > 1)
+            AddJoined(tokens, plain, 0, [], [], [], variants);
+        return new(tokens, letters, [.. variants]);
+    }
+
+    private Word Intern(string word, HashSet<string> ignored) =>
+        new(Number(_letters, Fold.Letters(word)), Number(_folded, Fold.Key(word, Platform.Search.Folds)), ignored.Contains(word));
+
+    private static int Number(Dictionary<string, int> numbers, string key) => numbers.TryGetValue(key, out var n) ? n : numbers[key] = numbers.Count;
+
+    // Every way of writing some neighbours as one word; the plain way is already there.
+    private void AddJoined(List<Token> tokens, Word[] plain, int at, List<int> folded, List<bool> ignored, List<int> widths, List<Variant> variants)
+    {
+        if (at == tokens.Count)
+        {
+            if (widths.Contains(2))
+                variants.Add(new([.. folded], [.. ignored], [.. widths]));
+            return;
+        }
+
+        Take(plain[at].Folded, plain[at].Ignored, 1);
+        if (at + 1 < tokens.Count && variants.Count < 8 && Fold.Join(tokens[at], tokens[at + 1]) is { } joined)
+            Take(Number(_folded, Fold.Key(joined, Platform.Search.Folds)), false, 2);
+
+        void Take(int fold, bool skip, int width)
+        {
+            folded.Add(fold);
+            ignored.Add(skip);
+            widths.Add(width);
+            AddJoined(tokens, plain, at + width, folded, ignored, widths, variants);
+            folded.RemoveAt(folded.Count - 1);
+            ignored.RemoveAt(ignored.Count - 1);
+            widths.RemoveAt(widths.Count - 1);
+        }
+    }
+
+    private readonly record struct Word(int Letters, int Folded, bool Ignored);
+
+    /// <param name="Tokens">Its words as typed.</param>
+    /// <param name="Letters">Numbers into <see cref="TermSet.Letters"/>.</param>
+    /// <param name="Variants">The term itself, then the ways in which some of its words join.</param>
+    internal sealed record Ready(List<Token> Tokens, int[] Letters, Variant[] Variants);
+
+    /// <param name="Folded">Numbers into <see cref="TermSet.Folded"/>.</param>
+    /// <param name="Ignored">Which of them the platform drops from a query.</param>
+    /// <param name="Widths">How many of the term's words each stands for; null when all stand for one.</param>
+    internal sealed record Variant(int[] Folded, bool[] Ignored, int[]? Widths);
+}

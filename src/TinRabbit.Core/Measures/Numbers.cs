@@ -1,0 +1,108 @@
+namespace TinRabbit.Core.Measures;
+
+/// <summary>How true and central a pick is to the product.</summary>
+public enum Fit
+{
+    /// <summary>What the product is. Counts 1.</summary>
+    Core,
+
+    /// <summary>True of it. Counts 0.7.</summary>
+    Good,
+
+    /// <summary>Not wrong. Counts 0.4.</summary>
+    Stretch,
+}
+
+/// <summary>Competition against the rest of the market's shelf, by terciles.</summary>
+public enum Band
+{
+    /// <summary>The lowest third.</summary>
+    Low,
+
+    /// <summary>The middle third.</summary>
+    Moderate,
+
+    /// <summary>The highest third.</summary>
+    High,
+}
+
+/// <summary>A term with what is known of it in one market.</summary>
+/// <param name="Text">As typed.</param>
+/// <param name="Volume">Searches a month; null when unknown.</param>
+/// <param name="Competition">Competing listings; null when unknown.</param>
+/// <param name="Headroom">0–100; null when unknown.</param>
+/// <param name="Fit">How true and central it is to the product.</param>
+public sealed record WantedTerm(string Text, double? Volume = null, double? Competition = null, double? Headroom = null, Fit Fit = Fit.Core);
+
+/// <summary>Numbers of one term in one market (docs/model.md, "Numbers").</summary>
+public static class Numbers
+{
+    /// <summary>What a fit counts: core 1, good 0.7, stretch 0.4.</summary>
+    public static double Weight(this Fit fit) => fit switch { Fit.Core => 1, Fit.Good => 0.7, _ => 0.4 };
+
+    /// <summary>
+    /// What a term counts in a listing's grip: volume·fit·(0.5 + headroom/200), headroom 50 where unknown; 0 where the volume is unknown.
+    /// </summary>
+    public static double Worth(this WantedTerm term) => (term.Volume ?? 0) * term.Fit.Weight() * (0.5 + (term.Headroom ?? 50) / 200);
+
+    /// <summary>
+    /// Demand against supply, 50 being typical for the market:
+    /// clamp(50 + 25·(log10(volume / max(1, competition)) − centre), 0, 100) × (1 − e^(−volume/200)).
+    /// </summary>
+    /// <param name="volume">Searches a month; null when unknown.</param>
+    /// <param name="competition">Competing listings; null when unknown.</param>
+    /// <param name="centre">Median log10(volume / competition) of the market's shelf; null when the shelf has none.</param>
+    /// <returns>0–100, or null when something it is made of is unknown.</returns>
+    public static double? Headroom(double? volume, double? competition, double? centre)
+    {
+        if (volume is not { } v || competition is not { } c || centre is not { } middle)
+            return null;
+        if (v <= 0)
+            return 0;
+        return Math.Clamp(50 + 25 * (Ratio(v, c) - middle), 0, 100) * (1 - Math.Exp(-v / 200));
+    }
+
+    internal static double Ratio(double volume, double competition) => Math.Log10(volume / Math.Max(1, competition));
+}
+
+/// <summary>What is typical of a market's shelf.</summary>
+/// <param name="Centre">Median of log10(volume / max(1, competition)) where volume is above zero; null without such a reading.</param>
+/// <param name="LowTo">Highest competition of the lowest third; null without readings.</param>
+/// <param name="ModerateTo">Highest competition of the middle third.</param>
+/// <param name="Readings">How many readings it rests on.</param>
+public sealed record Norm(double? Centre, double? LowTo, double? ModerateTo, int Readings)
+{
+    /// <summary>The norm of a shelf nobody has measured.</summary>
+    public static readonly Norm Unknown = new(null, null, null, 0);
+
+    /// <summary>Takes the norm of a shelf's readings.</summary>
+    public static Norm Of(IEnumerable<(double? Volume, double? Competition)> readings)
+    {
+        var ratios = new List<double>();
+        var competitions = new List<double>();
+        var count = 0;
+        foreach (var (volume, competition) in readings)
+        {
+            count++;
+            if (competition is not { } c)
+                continue;
+            competitions.Add(c);
+            if (volume is > 0 and var v)
+                ratios.Add(Numbers.Ratio(v, c));
+        }
+
+        ratios.Sort();
+        competitions.Sort();
+        return new(Median(ratios), Third(1), Third(2), count);
+
+        double? Third(int which) => competitions.Count == 0 ? null : competitions[Math.Max(0, (int)Math.Ceiling(competitions.Count * which / 3.0) - 1)];
+    }
+
+    /// <summary>The band of a competition; null when it or the shelf is unknown.</summary>
+    public Band? BandOf(double? competition) =>
+        competition is not { } c || LowTo is not { } low || ModerateTo is not { } moderate ? null
+        : c <= low ? Band.Low : c <= moderate ? Band.Moderate : Band.High;
+
+    private static double? Median(List<double> sorted) =>
+        sorted.Count == 0 ? null : (sorted[(sorted.Count - 1) / 2] + sorted[sorted.Count / 2]) / 2;
+}

@@ -1,0 +1,346 @@
+using System.Text.Json;
+using System.Text.Json.Nodes;
+using TinRabbit.Core.Words;
+
+namespace TinRabbit.Core.Platforms;
+
+/// <summary>Something wrong in a document, and where.</summary>
+/// <param name="Path">The key, as <c>fields[0].limit.max</c>.</param>
+/// <param name="Message">What is wrong, as a sentence.</param>
+public sealed record Problem(string Path, string Message);
+
+/// <summary>Thrown when a document is not what its format says; names every key that is wrong.</summary>
+public sealed class FormatProblems(IReadOnlyList<Problem> problems)
+    : Exception(string.Join(" ", problems.Select(p => $"{p.Path}: {p.Message}")))
+{
+    /// <summary>What is wrong, each with its key.</summary>
+    public IReadOnlyList<Problem> Problems { get; } = problems;
+}
+
+/// <summary>Reads and writes platform profiles and copy in their open format.</summary>
+public static class PlatformJson
+{
+    /// <summary>Reads a profile.</summary>
+    /// <exception cref="FormatProblems">Some key is missing or wrong.</exception>
+    public static Platform Read(JsonElement json, string path = "platform")
+    {
+        var read = new Reader();
+        var platform = read.Platform(json, path);
+        return read.Problems.Count == 0 ? platform : throw new FormatProblems(read.Problems);
+    }
+
+    /// <summary>Reads a profile from text.</summary>
+    /// <exception cref="FormatProblems">The text is no JSON, or some key is missing or wrong.</exception>
+    public static Platform Read(string json)
+    {
+        try
+        {
+            using var document = JsonDocument.Parse(json);
+            return Read(document.RootElement);
+        }
+        catch (JsonException e)
+        {
+            throw new FormatProblems([new("platform", $"This is not JSON: {e.Message}")]);
+        }
+    }
+
+    /// <summary>Reads a listing's fields against a profile.</summary>
+    /// <exception cref="FormatProblems">A field is unknown to the platform, or its value has another shape.</exception>
+    public static IReadOnlyDictionary<string, FieldValue> ReadCopy(JsonElement json, Platform platform, string path = "fields")
+    {
+        var read = new Reader();
+        var copy = read.Copy(json, platform, path);
+        return read.Problems.Count == 0 ? copy : throw new FormatProblems(read.Problems);
+    }
+
+    /// <summary>Writes a profile.</summary>
+    public static JsonObject Write(Platform platform) => new()
+    {
+        ["id"] = platform.Id,
+        ["name"] = platform.Name,
+        ["about"] = platform.About,
+        ["language"] = platform.Language,
+        ["spelling"] = platform.Spelling,
+        ["search"] = new JsonObject
+        {
+            ["folds"] = Strings(Fold.All.Where(f => platform.Search.Folds.HasFlag(f)).Select(Fold.Name)),
+            ["ignoredWords"] = Strings(platform.Search.IgnoredWords),
+            ["wordsCombine"] = platform.Search.WordsCombine,
+            ["indexDelayHours"] = platform.Search.IndexDelayHours,
+        },
+        ["fields"] = new JsonArray([.. platform.Fields.Select(Write)]),
+        ["banned"] = Strings(platform.Banned),
+        ["checks"] = new JsonObject(platform.Checks.Select(c => KeyValuePair.Create(c.Key, (JsonNode?)c.Value))),
+    };
+
+    /// <summary>Writes a listing's fields.</summary>
+    public static JsonObject WriteCopy(IReadOnlyDictionary<string, FieldValue> copy) =>
+        new(copy.Select(f => KeyValuePair.Create(f.Key, (JsonNode?)(f.Value switch
+        {
+            FieldValue.Text t => JsonValue.Create(t.Value),
+            FieldValue.Items i => Strings(i.Values),
+            FieldValue.Choices c => new JsonObject(c.Values.Select(v => KeyValuePair.Create(v.Key, (JsonNode?)(v.Value.Count == 1 ? JsonValue.Create(v.Value[0]) : Strings(v.Value))))),
+            _ => null,
+        }))));
+
+    private static JsonObject Write(Field field)
+    {
+        var json = new JsonObject
+        {
+            ["key"] = field.Key,
+            ["label"] = field.Label,
+            ["role"] = field.Role,
+            ["shape"] = Lower(field.Shape),
+            ["indexed"] = field.Indexed,
+            ["weight"] = field.Weight,
+            ["front"] = field.Front,
+            ["required"] = field.Required,
+            ["separator"] = field.Separator,
+        };
+        if (field.IndexedFirst is { } first)
+            json["indexedFirst"] = first;
+        if (field.Shows is { } shows)
+            json["shows"] = shows;
+        if (field.Limit is { } limit)
+        {
+            var room = new JsonObject { ["unit"] = Lower(limit.Unit) };
+            if (limit.Max is { } max)
+                room["max"] = max;
+            if (limit.MaxItems is { } most)
+                room["maxItems"] = most;
+            json["limit"] = room;
+        }
+
+        return json;
+    }
+
+    private static string Lower<T>(T value) where T : struct, Enum => value.ToString().ToLowerInvariant();
+
+    private static JsonArray Strings(IEnumerable<string> values) => new([.. values.Select(v => (JsonNode?)JsonValue.Create(v))]);
+
+    /// <summary>Collects every problem instead of stopping at the first.</summary>
+    private sealed class Reader
+    {
+        public List<Problem> Problems { get; } = [];
+
+        public Platform Platform(JsonElement json, string path)
+        {
+            if (!IsObject(json, path))
+                json = JsonDocument.Parse("{}").RootElement;
+            OnlyKeys(json, path, "id", "name", "about", "language", "spelling", "search", "fields", "banned", "checks", "$schema");
+            var id = Text(json, path, "id", "");
+            if (id.Any(c => !(char.IsAsciiLetterLower(c) || char.IsAsciiDigit(c) || c == '-')))
+                Wrong($"{path}.id", "Use lower-case letters, digits and hyphens only.");
+            var search = Search(json, path);
+            var fields = new List<Field>();
+            if (Child(json, "fields") is not { } list)
+                Wrong($"{path}.fields", "A platform needs its fields.");
+            else if (IsList(list, $"{path}.fields"))
+                foreach (var (field, i) in list.EnumerateArray().Select((f, i) => (f, i)))
+                    if (IsObject(field, $"{path}.fields[{i}]"))
+                        fields.Add(Field(field, $"{path}.fields[{i}]", fields));
+            var checks = new Dictionary<string, double>();
+            if (Child(json, "checks") is { } given && IsObject(given, $"{path}.checks"))
+                foreach (var check in given.EnumerateObject())
+                    if (check.Value.ValueKind == JsonValueKind.Number)
+                        checks[check.Name] = check.Value.GetDouble();
+                    else
+                        Wrong($"{path}.checks.{check.Name}", "A threshold is a number.");
+            return new(id, Text(json, path, "name", id), Text(json, path, "about", ""), Text(json, path, "language", "en"),
+                Child(json, "spelling") is { ValueKind: not JsonValueKind.Null } ? Text(json, path, "spelling", "") : null,
+                search, fields, Texts(json, path, "banned"), checks);
+        }
+
+        public Dictionary<string, FieldValue> Copy(JsonElement json, Platform platform, string path)
+        {
+            var copy = new Dictionary<string, FieldValue>();
+            if (!IsObject(json, path))
+                return copy;
+            foreach (var given in json.EnumerateObject())
+            {
+                var at = $"{path}.{given.Name}";
+                if (platform.Find(given.Name) is not { } field)
+                    Wrong(at, $"{(platform.Name.Length > 0 ? platform.Name : "The platform")} has no field \"{given.Name}\".");
+                else if (given.Value.ValueKind != JsonValueKind.Null && Value(given.Value, field, at) is { } value)
+                    copy[given.Name] = value;
+            }
+
+            return copy;
+        }
+
+        private FieldValue? Value(JsonElement json, Field field, string at)
+        {
+            switch (json.ValueKind)
+            {
+                case JsonValueKind.String when field.Shape == Shape.Choices:
+                    return WrongValue(at, "Attributes are an object of names and values.");
+                case JsonValueKind.String when field.Shape is Shape.Lines or Shape.Phrases:
+                    return new FieldValue.Items([json.GetString()!]);
+                case JsonValueKind.String:
+                    return new FieldValue.Text(json.GetString()!);
+                case JsonValueKind.Array when field.Shape is Shape.Line or Shape.Text or Shape.Rich or Shape.Choices:
+                    return WrongValue(at, field.Shape == Shape.Choices ? "Attributes are an object of names and values." : "This field is one text, not a list.");
+                case JsonValueKind.Array:
+                    return Strings(json, at) is { } items ? new FieldValue.Items(items) : null;
+                case JsonValueKind.Object when field.Shape == Shape.Choices:
+                    var choices = new Dictionary<string, IReadOnlyList<string>>();
+                    foreach (var choice in json.EnumerateObject())
+                        if (choice.Value.ValueKind == JsonValueKind.String)
+                            choices[choice.Name] = [choice.Value.GetString()!];
+                        else if (choice.Value.ValueKind == JsonValueKind.Array && Strings(choice.Value, $"{at}.{choice.Name}") is { } values)
+                            choices[choice.Name] = values;
+                        else if (choice.Value.ValueKind != JsonValueKind.Array)
+                            Wrong($"{at}.{choice.Name}", "A value is a text or a list of texts.");
+                    return new FieldValue.Choices(choices);
+                default:
+                    return WrongValue(at, field.Shape == Shape.Choices ? "Attributes are an object of names and values." : "This field is a text or a list of texts.");
+            }
+        }
+
+        private SearchRules Search(JsonElement json, string path)
+        {
+            if (Child(json, "search") is not { } search || !IsObject(search, $"{path}.search"))
+                return new(Folds.None, [], false, 0);
+            OnlyKeys(search, $"{path}.search", "folds", "ignoredWords", "wordsCombine", "indexDelayHours");
+            var folds = Folds.None;
+            foreach (var (name, i) in Texts(search, $"{path}.search", "folds").Select((n, i) => (n, i)))
+            {
+                var known = Fold.All.FirstOrDefault(f => Fold.Name(f) == name);
+                if (known == Folds.None)
+                    Wrong($"{path}.search.folds[{i}]", $"\"{name}\" is no fold; there are {string.Join(", ", Fold.All.Select(Fold.Name))}.");
+                folds |= known;
+            }
+
+            return new(folds, Texts(search, $"{path}.search", "ignoredWords"), Flag(search, $"{path}.search", "wordsCombine"),
+                Number(search, $"{path}.search", "indexDelayHours", 0, 10_000) ?? 0);
+        }
+
+        private Field Field(JsonElement json, string path, List<Field> before)
+        {
+            OnlyKeys(json, path, "key", "label", "role", "shape", "indexed", "indexedFirst", "weight", "front", "required", "limit", "shows", "separator");
+            var key = Text(json, path, "key", "");
+            if (key.Length == 0)
+                Wrong($"{path}.key", "A field needs a key.");
+            else if (before.Any(f => f.Key == key))
+                Wrong($"{path}.key", $"Two fields have the key \"{key}\".");
+            var shape = Choice<Shape>(json, path, "shape", null);
+            var indexed = Flag(json, path, "indexed");
+            var weight = Number(json, path, "weight", 0, 1);
+            if (indexed && weight is null && Child(json, "weight") is null)
+                Wrong($"{path}.weight", "An indexed field needs its weight, from 0 to 1.");
+            return new(key, Text(json, path, "label", key), Text(json, path, "role", ""), shape ?? Shape.Line, indexed,
+                Whole(json, path, "indexedFirst", 0), weight ?? 0, Flag(json, path, "front"), Flag(json, path, "required"),
+                ReadLimit(json, path), Whole(json, path, "shows", 1),
+                Text(json, path, "separator", shape is Shape.Lines or Shape.Text ? "\n" : shape == Shape.Words ? " " : ", "));
+        }
+
+        private Limit? ReadLimit(JsonElement json, string path)
+        {
+            if (Child(json, "limit") is not { ValueKind: not JsonValueKind.Null } limit || !IsObject(limit, $"{path}.limit"))
+                return null;
+            OnlyKeys(limit, $"{path}.limit", "max", "unit", "maxItems");
+            var max = Whole(limit, $"{path}.limit", "max", 1);
+            var most = Whole(limit, $"{path}.limit", "maxItems", 1);
+            if (max is null && most is null && Child(limit, "max") is null && Child(limit, "maxItems") is null)
+                Wrong($"{path}.limit", "A limit needs max, maxItems or both.");
+            return new(max, Choice<Unit>(limit, $"{path}.limit", "unit", Unit.Characters) ?? Unit.Characters, most);
+        }
+
+        private static JsonElement? Child(JsonElement json, string key) => json.TryGetProperty(key, out var child) ? child : null;
+
+        private string Text(JsonElement json, string path, string key, string otherwise)
+        {
+            if (Child(json, key) is not { ValueKind: not JsonValueKind.Null } child)
+                return otherwise;
+            if (child.ValueKind == JsonValueKind.String)
+                return child.GetString()!;
+            Wrong($"{path}.{key}", "This is a text.");
+            return otherwise;
+        }
+
+        private bool Flag(JsonElement json, string path, string key)
+        {
+            if (Child(json, key) is not { } child || child.ValueKind is JsonValueKind.True or JsonValueKind.False)
+                return Child(json, key)?.ValueKind == JsonValueKind.True;
+            Wrong($"{path}.{key}", "This is true or false.");
+            return false;
+        }
+
+        private double? Number(JsonElement json, string path, string key, double least, double most)
+        {
+            if (Child(json, key) is not { } child)
+                return null;
+            if (child.ValueKind == JsonValueKind.Number && child.GetDouble() is var number && number >= least && number <= most)
+                return number;
+            Wrong($"{path}.{key}", $"This is a number from {least} to {most}.");
+            return null;
+        }
+
+        private int? Whole(JsonElement json, string path, string key, int least)
+        {
+            if (Child(json, key) is not { ValueKind: not JsonValueKind.Null } child)
+                return null;
+            if (child.ValueKind == JsonValueKind.Number && child.TryGetInt32(out var number) && number >= least)
+                return number;
+            Wrong($"{path}.{key}", $"This is a whole number, {least} or more.");
+            return null;
+        }
+
+        private T? Choice<T>(JsonElement json, string path, string key, T? otherwise) where T : struct, Enum
+        {
+            if (Child(json, key) is not { } child)
+            {
+                if (otherwise is null)
+                    Wrong($"{path}.{key}", $"This is needed: one of {Names<T>()}.");
+                return otherwise;
+            }
+
+            if (child.ValueKind == JsonValueKind.String)
+                foreach (var value in Enum.GetValues<T>())
+                    if (Lower(value) == child.GetString())
+                        return value;
+            Wrong($"{path}.{key}", $"This is one of {Names<T>()}.");
+            return null;
+        }
+
+        private static string Names<T>() where T : struct, Enum => string.Join(", ", Enum.GetValues<T>().Select(Lower));
+
+        private IReadOnlyList<string> Texts(JsonElement json, string path, string key) =>
+            Child(json, key) is { } child && IsList(child, $"{path}.{key}") ? Strings(child, $"{path}.{key}") ?? [] : [];
+
+        private List<string>? Strings(JsonElement list, string path)
+        {
+            var texts = new List<string>();
+            var right = true;
+            foreach (var (item, i) in list.EnumerateArray().Select((x, i) => (x, i)))
+                if (item.ValueKind == JsonValueKind.String)
+                    texts.Add(item.GetString()!);
+                else
+                    right = Wrong($"{path}[{i}]", "This is a text.");
+            return right ? texts : null;
+        }
+
+        private void OnlyKeys(JsonElement json, string path, params string[] keys)
+        {
+            foreach (var given in json.EnumerateObject())
+                if (!keys.Contains(given.Name))
+                    Wrong($"{path}.{given.Name}", $"There is no such key here; there are {string.Join(", ", keys.Where(k => k[0] != '$'))}.");
+        }
+
+        private bool IsObject(JsonElement json, string path) => json.ValueKind == JsonValueKind.Object || Wrong(path, "This is an object, in braces.");
+
+        private bool IsList(JsonElement json, string path) => json.ValueKind == JsonValueKind.Array || Wrong(path, "This is a list, in square brackets.");
+
+        private FieldValue? WrongValue(string path, string message)
+        {
+            Wrong(path, message);
+            return null;
+        }
+
+        private bool Wrong(string path, string message)
+        {
+            Problems.Add(new(path, message));
+            return false;
+        }
+    }
+}

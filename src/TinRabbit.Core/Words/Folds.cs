@@ -1,0 +1,77 @@
+using System.Globalization;
+using System.Text;
+
+namespace TinRabbit.Core.Words;
+
+/// <summary>Ways in which two different words are the same to a platform's search. Case always folds.</summary>
+[Flags]
+public enum Folds
+{
+    /// <summary>Only case.</summary>
+    None = 0,
+
+    /// <summary>pajaros = pájaros.</summary>
+    Diacritics = 1,
+
+    /// <summary>womens = women's.</summary>
+    Possessive = 2,
+
+    /// <summary>box = boxes, leaf = leaves, child = children.</summary>
+    Plural = 4,
+
+    /// <summary>birdhouse = bird house = bird-house.</summary>
+    Compound = 8,
+
+    /// <summary>grey = gray, colour = color.</summary>
+    Spelling = 16,
+}
+
+/// <summary>What a word is compared by.</summary>
+public static class Fold
+{
+    /// <summary>Every fold there is, in the order of engine and docs.</summary>
+    public static readonly IReadOnlyList<Folds> All = [Folds.Diacritics, Folds.Possessive, Folds.Plural, Folds.Compound, Folds.Spelling];
+
+    private static readonly HashSet<string> Compounds = new(WordData.Lines("compounds.txt").Select(Plurals.Stem), StringComparer.Ordinal);
+
+    /// <summary>The word's letters, case and diacritics aside: what <c>whole</c> compares.</summary>
+    public static string Letters(string word)
+    {
+        if (Ascii.IsValid(word))
+            return word;
+        var bare = new StringBuilder(word.Length);
+        foreach (var c in word.Normalize(NormalizationForm.FormD))
+            if (CharUnicodeInfo.GetUnicodeCategory(c) != UnicodeCategory.NonSpacingMark)
+                bare.Append(c == 'ς' ? 'σ' : c);
+        return bare.ToString().Normalize(NormalizationForm.FormC).ToLowerInvariant();
+    }
+
+    /// <summary>The key that all forms of a word share under some folds. <see cref="Folds.Compound"/> is about neighbours and does not change it.</summary>
+    public static string Key(string word, Folds folds)
+    {
+        if (folds.HasFlag(Folds.Diacritics))
+            word = Letters(word);
+        if (folds.HasFlag(Folds.Possessive) && word.Length > 2 && word.EndsWith("'s", StringComparison.Ordinal))
+            word = string.Concat(word.AsSpan(0, word.Length - 2), "s");
+        if (folds.HasFlag(Folds.Spelling))
+            word = Spelling.ToAmerican(word);
+        if (folds.HasFlag(Folds.Plural))
+            word = Plurals.Stem(word);
+        return word;
+    }
+
+    /// <summary>
+    /// The one word that two neighbours make, when a hyphen between them or the list of known words says that they are one;
+    /// otherwise null.
+    /// </summary>
+    public static string? Join(Token first, Token second)
+    {
+        if (first.Word.Length + second.Word.Length > 40)
+            return null;
+        var joined = first.Word + second.Word;
+        return second.Joined || Compounds.Contains(Plurals.Stem(joined)) ? joined : null;
+    }
+
+    /// <summary>The name of a fold in a profile: <c>plural</c>.</summary>
+    public static string Name(Folds fold) => string.Join('+', All.Where(f => fold.HasFlag(f)).Select(f => f.ToString().ToLowerInvariant()));
+}

@@ -1,0 +1,173 @@
+using System.Globalization;
+using System.Text;
+
+namespace TinRabbit.Core.Words;
+
+/// <summary>One word of a text, normalised, with where it stands in the original.</summary>
+/// <param name="Word">NFKC, apostrophes made plain, lower case.</param>
+/// <param name="Start">Start in the original text, in UTF-16 units.</param>
+/// <param name="Length">Length in the original text, in UTF-16 units.</param>
+/// <param name="Joined">True when a single hyphen joins this word to the one before it.</param>
+public readonly record struct Token(string Word, int Start, int Length, bool Joined)
+{
+    /// <summary>The first UTF-16 unit of the original after the word.</summary>
+    public int End => Start + Length;
+}
+
+/// <summary>
+/// Cuts text into words. A word is a maximal run of letters, marks and digits; an apostrophe between two letters,
+/// or a full stop or comma between two digits, stays inside; everything else separates.
+/// </summary>
+public static class Tokens
+{
+    /// <summary>The words of a text, in order.</summary>
+    public static List<Token> Of(string text)
+    {
+        var words = new List<Token>(text.Length / 5 + 1);
+        var normal = Normalised.Of(text);
+        var chars = normal.Text;
+        var at = 0;
+        var endOfLast = -1;
+        while (at < chars.Length)
+        {
+            var width = WordWidth(chars, at);
+            if (width == 0)
+            {
+                at++;
+                continue;
+            }
+
+            var start = at;
+            at += width;
+            while (at < chars.Length)
+            {
+                width = WordWidth(chars, at);
+                if (width > 0)
+                    at += width;
+                else if (StaysInside(chars, at))
+                    at++;
+                else
+                    break;
+            }
+
+            var joined = endOfLast > 0 && start == endOfLast + 1 && chars[endOfLast] is ('-' or '\u2010');
+            var from = normal.StartOf(start);
+            words.Add(new Token(chars[start..at], from, normal.EndOf(at - 1) - from, joined));
+            endOfLast = at;
+        }
+
+        return words;
+    }
+
+    /// <summary>The words of a text joined by single spaces: two spellings with the same key are one term.</summary>
+    public static string Key(string text) => string.Join(' ', Of(text).Select(t => t.Word));
+
+    private static int WordWidth(string chars, int at)
+    {
+        var c = chars[at];
+        if (c < 128)
+            return char.IsAsciiLetterOrDigit(c) ? 1 : 0;
+        var wide = char.IsHighSurrogate(c) && at + 1 < chars.Length && char.IsLowSurrogate(chars[at + 1]);
+        var category = wide ? CharUnicodeInfo.GetUnicodeCategory(char.ConvertToUtf32(c, chars[at + 1])) : CharUnicodeInfo.GetUnicodeCategory(c);
+        return IsLetter(category) || IsMark(category) || category == UnicodeCategory.DecimalDigitNumber ? wide ? 2 : 1 : 0;
+    }
+
+    private static bool StaysInside(string chars, int at)
+    {
+        if (at == 0 || at + 1 >= chars.Length)
+            return false;
+        return chars[at] switch
+        {
+            '\'' => IsLetter(CategoryBefore(chars, at)) && IsLetter(CategoryAt(chars, at + 1)),
+            '.' or ',' => CategoryBefore(chars, at) == UnicodeCategory.DecimalDigitNumber && CategoryAt(chars, at + 1) == UnicodeCategory.DecimalDigitNumber,
+            _ => false,
+        };
+    }
+
+    private static UnicodeCategory CategoryAt(string chars, int at) =>
+        char.IsHighSurrogate(chars[at]) && at + 1 < chars.Length && char.IsLowSurrogate(chars[at + 1])
+            ? CharUnicodeInfo.GetUnicodeCategory(char.ConvertToUtf32(chars[at], chars[at + 1]))
+            : CharUnicodeInfo.GetUnicodeCategory(chars[at]);
+
+    private static UnicodeCategory CategoryBefore(string chars, int at) =>
+        CategoryAt(chars, at >= 2 && char.IsLowSurrogate(chars[at - 1]) && char.IsHighSurrogate(chars[at - 2]) ? at - 2 : at - 1);
+
+    private static bool IsLetter(UnicodeCategory category) => category <= UnicodeCategory.OtherLetter;
+
+    internal static bool IsMark(UnicodeCategory category) =>
+        category is UnicodeCategory.NonSpacingMark or UnicodeCategory.SpacingCombiningMark or UnicodeCategory.EnclosingMark;
+}
+
+/// <summary>A text after normalisation, with the way back to the original.</summary>
+internal readonly struct Normalised
+{
+    private readonly int[]? _starts;
+    private readonly int[]? _ends;
+
+    private Normalised(string text, int[]? starts, int[]? ends)
+    {
+        Text = text;
+        _starts = starts;
+        _ends = ends;
+    }
+
+    /// <summary>NFKC, the three curled apostrophes made plain, lower-case invariant.</summary>
+    public string Text { get; }
+
+    public int StartOf(int at) => _starts is null ? at : _starts[at];
+
+    public int EndOf(int at) => _ends is null ? at + 1 : _ends[at];
+
+    public static Normalised Of(string text)
+    {
+        if (Ascii.IsValid(text))
+            return new(text.ToLowerInvariant(), null, null);
+        text = WithoutLoneSurrogates(text);
+        if (text.IsNormalized(NormalizationForm.FormKC))
+            return new(Plain(text), null, null);
+
+        // NFKC never composes across the edge of a grapheme cluster, so clusters can be normalised one at a time.
+        var normal = new StringBuilder(text.Length + 8);
+        var starts = new List<int>(text.Length + 8);
+        var ends = new List<int>(text.Length + 8);
+        for (var at = 0; at < text.Length;)
+        {
+            var length = StringInfo.GetNextTextElementLength(text.AsSpan(at));
+            var cluster = text.Substring(at, length);
+            var changed = cluster.Normalize(NormalizationForm.FormKC);
+            for (var i = 0; i < changed.Length; i++)
+            {
+                var same = changed == cluster;
+                starts.Add(same ? at + i : at);
+                ends.Add(same ? at + i + 1 : at + length);
+            }
+
+            normal.Append(changed);
+            at += length;
+        }
+
+        return new(Plain(normal.ToString()), [.. starts], [.. ends]);
+    }
+
+    private static string Plain(string text) =>
+        text.Replace('’', '\'').Replace('ʼ', '\'').Replace('‘', '\'').ToLowerInvariant();
+
+    private static string WithoutLoneSurrogates(string text)
+    {
+        StringBuilder? mended = null;
+        for (var i = 0; i < text.Length; i++)
+        {
+            if (!char.IsSurrogate(text[i]))
+                continue;
+            if (char.IsHighSurrogate(text[i]) && i + 1 < text.Length && char.IsLowSurrogate(text[i + 1]))
+            {
+                i++;
+                continue;
+            }
+
+            (mended ??= new StringBuilder(text))[i] = '\uFFFD';
+        }
+
+        return mended?.ToString() ?? text;
+    }
+}

@@ -1,0 +1,121 @@
+using System.Text.Json;
+using TinRabbit.Core.Measures;
+using TinRabbit.Core.Platforms;
+using TinRabbit.Core.Words;
+
+namespace TinRabbit.Core.Tests;
+
+public class MeasuresTests
+{
+    [Fact]
+    public void Reach_counts_demand_by_fit_and_grip_by_worth()
+    {
+        var weighed = Weigh.Listing(
+            Samples.Platform(Folds.Diacritics),
+            Samples.Copy(("title", "Cedar bird house"), ("tags", new[] { "wren house" })),
+            [new("bird house", 1000), new("wren house", 500, Headroom: 80, Fit: Fit.Good), new("bird house kit", 300, Fit: Fit.Stretch), new("owl box")]);
+        Assert.Equal((1000 + 350) / (1000 + 350 + 120.0) * 100, weighed.Reach, 10);
+        Assert.Equal(2, weighed.Eligible);
+        Assert.Equal(1500, weighed.Volume);
+        Assert.Equal(1, weighed.UnknownVolume);
+        var bird = 0.8 * (1 - 0.3 / 3);
+        Assert.Equal(bird, weighed.Terms[0].Grip, 12);
+        Assert.Equal(0.6, weighed.Terms[1].Grip, 12);
+        var (first, second, third) = (1000 * 0.75, 350 * 0.9, 120 * 0.75);
+        Assert.Equal((first * bird + second * 0.6) / (first + second + third) * 100, weighed.Grip, 10);
+    }
+
+    [Fact]
+    public void Fields_add_up_and_the_front_counts()
+    {
+        var platform = Samples.Platform(Folds.Plural);
+        double Grip(string title, params string[] tags) => Weigh.Listing(platform, Samples.Copy(("title", title), ("tags", tags)), [new("bird house", 10)]).Terms[0].Grip;
+        Assert.Equal(1 - (1 - 0.8) * (1 - 0.6), Grip("bird house", "bird house"), 12);
+        Assert.Equal(0.8 * 0.85 * (1 - 0.3 * 1 / 3), Grip("cedar bird houses"), 12);
+        // An inflected phrase at the very front beats a whole one far back: the best occurrence counts.
+        Assert.Equal(0.8 * 0.85, Grip("bird houses of cedar wood for a garden bird house"), 12);
+    }
+
+    [Fact]
+    public void Nothing_known_of_any_volume_gives_zero_and_says_so()
+    {
+        var weighed = Weigh.Listing(Samples.Platform(Folds.None), Samples.Copy(("title", "bird house")), [new("bird house")]);
+        Assert.Equal((0.0, 0.0, 1, 1), (weighed.Reach, weighed.Grip, weighed.Eligible, weighed.UnknownVolume));
+    }
+
+    [Theory]
+    [InlineData(1000.0, 100.0, 1.0, 50 * 0.993262053)]
+    [InlineData(1000.0, 0.0, 1.0, 100 * 0.993262053)]
+    [InlineData(10.0, 1e9, 1.0, 0)]
+    [InlineData(0.0, 5.0, 1.0, 0)]
+    public void Headroom_is_demand_against_supply(double volume, double competition, double centre, double headroom) =>
+        Assert.Equal(headroom, Numbers.Headroom(volume, competition, centre)!.Value, 6);
+
+    [Fact]
+    public void Headroom_of_the_unknown_is_unknown()
+    {
+        Assert.Null(Numbers.Headroom(null, 5, 1));
+        Assert.Null(Numbers.Headroom(5, null, 1));
+        Assert.Null(Numbers.Headroom(5, 5, Norm.Of([]).Centre));
+    }
+
+    [Fact]
+    public void The_norm_of_a_shelf_is_its_median_and_terciles()
+    {
+        var norm = Norm.Of([(100, 10), (1000, 10), (10, 0), (0, 40), (null, 50), (5, null), (100, 1000)]);
+        Assert.Equal(1.0, norm.Centre!.Value, 12); // ratios −1, 1, 1, 2
+        Assert.Equal([Band.Low, Band.Low, Band.Moderate, Band.High], new double[] { 0, 10, 40, 1000 }.Select(c => norm.BandOf(c)!.Value));
+        Assert.Null(norm.BandOf(null));
+        Assert.Null(Norm.Unknown.BandOf(4));
+    }
+
+    [Theory]
+    [InlineData("héron 🐦", Unit.Characters, 7)]
+    [InlineData("héron 🐦", Unit.Bytes, 11)]
+    [InlineData("nest-box & kit", Unit.Words, 3)]
+    public void Room_is_measured_in_the_platforms_unit(string text, Unit unit, int used) => Assert.Equal(used, Room.Measure(text, unit));
+
+    [Fact]
+    public void A_field_of_words_is_measured_single_spaced_and_a_list_item_by_item()
+    {
+        var words = new Field("backend", "Backend", "backend", Shape.Words, true, null, 0.4, false, false, new(12, Unit.Bytes, null), null, " ");
+        Assert.Equal([9], Room.Of(words, new FieldValue.Text("  owl \n bird  ")).Used.Select(u => u + 1));
+        Assert.Equal(1, Room.Of(words, new FieldValue.Items(["owl", "nest", "kits"])).Over);
+        var tags = Samples.Platform(Folds.None).Find("tags")!;
+        var room = Room.Of(tags, new FieldValue.Items([.. Enumerable.Repeat("bird", 13), new string('x', 26), "  "]));
+        Assert.Equal((14, 2, 2), (room.Items, room.Over, room.ItemsOver));
+    }
+
+    [Fact]
+    public void A_profile_survives_a_round_trip_and_its_errors_name_the_key()
+    {
+        var platform = Samples.Platform(Folds.Diacritics | Folds.Plural, false, ["for"]);
+        var json = PlatformJson.Write(platform).ToJsonString();
+        Assert.Equal(json, PlatformJson.Write(PlatformJson.Read(json)).ToJsonString());
+
+        var wrong = Assert.Throws<FormatProblems>(() => PlatformJson.Read(
+            """{"id":"A b","search":{"folds":["plurals"]},"fields":[{"key":"title","shape":"lane","indexed":true,"limit":{"max":0}},{"key":"title","shape":"line","indexFirst":3}]}"""));
+        Assert.Equal(
+            ["platform.fields[0].limit.max", "platform.fields[0].shape", "platform.fields[0].weight", "platform.fields[1].indexFirst", "platform.fields[1].key", "platform.id", "platform.search.folds[0]"],
+            wrong.Problems.Select(p => p.Path).Order(StringComparer.Ordinal));
+    }
+
+    [Fact]
+    public void Copy_of_another_shape_is_refused_by_field()
+    {
+        using var copy = JsonDocument.Parse("""{"title":["a"],"tags":"one","tagz":[],"description":5,"notes":null}""");
+        var wrong = Assert.Throws<FormatProblems>(() => PlatformJson.ReadCopy(copy.RootElement, Samples.Platform(Folds.None)));
+        Assert.Equal(["fields.title", "fields.tagz", "fields.description"], wrong.Problems.Select(p => p.Path));
+    }
+
+    [Fact]
+    public void Attributes_and_html_are_read_unit_by_unit()
+    {
+        var choices = new FieldValue.Choices(new Dictionary<string, IReadOnlyList<string>> { ["Colour"] = ["grey", "green"], ["Size"] = ["28 mm"] });
+        Assert.Equal(["grey", "green", "28 mm"], choices.Units(Shape.Choices));
+        var html = "<p class='bird'>A <b>nest</b>&nbsp;box<!-- owl --> &amp; kit</p><script>wren()</script>";
+        var unit = new FieldValue.Text(html).Units(Shape.Rich)[0];
+        Assert.Equal(html.Length, unit.Length);
+        Assert.Equal(["a", "nest", "box", "kit"], Tokens.Of(unit).Select(t => t.Word));
+    }
+}
