@@ -1,0 +1,39 @@
+namespace TinRabbit.Market;
+
+/// <summary>A platform in one country and language, as a source of numbers.</summary>
+/// <param name="Id">Platform, country: <c>hedgerow-fair-us</c>.</param>
+/// <param name="PlatformId">The platform it belongs to.</param>
+/// <param name="Country">ISO 3166-1 alpha-2, lower case.</param>
+/// <param name="CountryName">The country's name in English.</param>
+/// <param name="Language">Main language typed there, as a BCP 47 tag.</param>
+public sealed record MarketPlace(string Id, string PlatformId, string Country, string CountryName, string Language);
+
+/// <summary>One measurement of a term, as the market gives it.</summary>
+/// <param name="Volume">Searches a month: the mean of the last twelve whole months, rounded as the market rounds.</param>
+/// <param name="Competition">Listings that its search finds.</param>
+/// <param name="TitlesHolding">Listings whose title holds the phrase.</param>
+/// <param name="ClickCost">What a click costs, in the market's money; null where nobody advertises.</param>
+/// <param name="Months">Searches by month, oldest first; the last is the last whole month.</param>
+/// <param name="From">The month that the history begins with.</param>
+public sealed record Measurement(long Volume, long Competition, long TitlesHolding, decimal? ClickCost, IReadOnlyList<int> Months, DateOnly From);
+
+/// <summary>
+/// A source of what shoppers type and how often. The stand-in that ships is one; a real source can be put in its place.
+/// </summary>
+public interface IMarket
+{
+    /// <summary>What the source is called where a reading names it.</summary>
+    string Name { get; }
+
+    /// <summary>The markets it knows.</summary>
+    IReadOnlyList<MarketPlace> Places { get; }
+
+    /// <summary>What the market's search box offers when someone has typed this much, in its own order.</summary>
+    /// <param name="marketId">One of <see cref="Places"/>.</param>
+    /// <param name="typed">What stands in the box.</param>
+    /// <param name="most">How many it may offer.</param>
+    IReadOnlyList<string> Suggest(string marketId, string typed, int most);
+
+    /// <summary>Measures a term; null when nobody types it there.</summary>
+    Measurement? Measure(string marketId, string term);
+}

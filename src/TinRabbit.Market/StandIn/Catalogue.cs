@@ -1,0 +1,109 @@
+using TinRabbit.Core.Platforms;
+using TinRabbit.Core.Words;
+
+namespace TinRabbit.Market.StandIn;
+
+/// <summary>A rival's listing. It stands for a stall of others much like it.</summary>
+internal sealed record RivalListing(
+    string Shop, string Title, IReadOnlyList<string> Tags, IReadOnlyList<string> Bullets, decimal Price, decimal Shipping,
+    double Rating, int Ratings, int Photos, int Sales, int Alike);
+
+/// <summary>The rival listings of one market, and which of them its search finds.</summary>
+internal sealed class Catalogue
+{
+    private readonly Folds _folds;
+    private readonly HashSet<string> _ignored;
+    private readonly Dictionary<string, List<int>> _byWord = new(StringComparer.Ordinal);
+    private readonly List<string> _titleKeys = [];
+
+    public Catalogue(Platform platform, QueryLog log, Vocabulary vocabulary, int listings, Dice dice)
+    {
+        _folds = platform.Search.Folds;
+        _ignored = [.. platform.Search.IgnoredWords];
+        var maker = new Maker(platform, log, vocabulary);
+        Listings = [.. Enumerable.Range(0, listings).Select(i => maker.Make(dice.For(i)))];
+        for (var i = 0; i < Listings.Count; i++)
+        {
+            var rival = Listings[i];
+            _titleKeys.Add($" {Tokens.Key(rival.Title)} ");
+            foreach (var word in rival.Tags.Concat(rival.Bullets).Append(rival.Title).SelectMany(Tokens.Of).Select(t => Fold.Key(t.Word, _folds)).Distinct())
+            {
+                if (!_byWord.TryGetValue(word, out var list))
+                    _byWord[word] = list = [];
+                list.Add(i);
+            }
+        }
+    }
+
+    public IReadOnlyList<RivalListing> Listings { get; }
+
+    /// <summary>How many listings a search finds, and in how many titles the phrase stands.</summary>
+    public (long Found, long Titles) Count(string term)
+    {
+        var tokens = Tokens.Of(term);
+        var lists = new List<List<int>>();
+        foreach (var word in tokens.Select(t => t.Word).Where(w => !_ignored.Contains(w)))
+            if (_byWord.TryGetValue(Fold.Key(word, _folds), out var list))
+                lists.Add(list);
+            else
+                return (0, 0);
+        if (lists.Count == 0)
+            return (0, 0);
+        lists.Sort((a, b) => a.Count.CompareTo(b.Count));
+        var phrase = $" {Tokens.Key(term)} ";
+        var (found, titles) = (0L, 0L);
+        foreach (var rival in lists[0])
+        {
+            if (!lists.Skip(1).All(l => l.BinarySearch(rival) >= 0))
+                continue;
+            found += Listings[rival].Alike;
+            if (_titleKeys[rival].Contains(phrase, StringComparison.Ordinal))
+                titles += Listings[rival].Alike;
+        }
+
+        return (found, titles);
+    }
+
+    // Writes listings the way sellers do.
+    private sealed class Maker(Platform platform, QueryLog log, Vocabulary vocabulary)
+    {
+        private readonly Dictionary<string, IReadOnlyList<string>> _near = [];
+
+        public RivalListing Make(Dice dice)
+        {
+            // Sellers follow demand, but not closely: they copy what is typed much, and each other.
+            Query Some(string why) => log.Queries[(int)(log.Queries.Count * Math.Pow(dice.For(why).Chance, 2.2))];
+            var lead = Some("lead");
+            var heads = vocabulary.Heads.Where(h => lead.Text.Contains(h.Text)).OrderByDescending(h => h.Text.Length).FirstOrDefault() ?? vocabulary.Heads[0];
+            var words = vocabulary.Modifiers.Where(m => m.Groups.Intersect(heads.Groups).Any()).ToList();
+            var extra = Enumerable.Range(0, 2 + dice.For("extras").Pick(4)).Select(i => words.Count == 0 ? "" : words[dice.For("extra").For(i).Pick(words.Count)].Text).Distinct();
+            var title = string.Join(", ", extra.Prepend(lead.Text).Append(dice.For("also").Chance < 0.5 ? Near(heads, dice) : "").Where(t => t.Length > 0).Select(Capital));
+            var room = platform.Find("title")?.Limit?.Max ?? 120;
+            var tags = Enumerable.Range(0, 5 + dice.For("tags").Pick(8)).Select(i => i < 7 ? Near(heads, dice.For(i)) : Some($"tag{i}").Text).Where(t => t.Length <= 24).Distinct().ToList();
+            var bullets = platform.Find("bullets") is null ? [] : Enumerable.Range(0, 3).Select(i => $"{Capital(Near(heads, dice.For(100 + i)))} for the garden").ToList();
+            var price = Math.Round((decimal)(18 * Math.Exp(0.5 * dice.For("price").Normal)), 2);
+            return new(
+                vocabulary.Shops[dice.For("shop").Pick(vocabulary.Shops.Count)],
+                title.Length > room ? title[..room] : title,
+                platform.Find("tags") is null ? [] : tags,
+                bullets,
+                price,
+                dice.For("ships").Chance < 0.42 ? 0 : Math.Round(price * 0.2m, 2),
+                Math.Round(Math.Min(5, 4.55 + 0.3 * dice.For("rating").Normal), 1),
+                (int)Math.Exp(3.5 + 1.6 * dice.For("ratings").Normal),
+                1 + dice.For("photos").Pick(10),
+                (int)Math.Exp(2.5 + 1.4 * dice.For("sales").Normal),
+                1 + (int)Math.Exp(1.1 + 1.0 * dice.For("alike").Normal));
+        }
+
+        private string Near(Head head, Dice dice)
+        {
+            var first = head.Text.Split(' ')[0];
+            if (!_near.TryGetValue(first, out var like))
+                _near[first] = like = log.StartingWith(first, 60);
+            return like.Count == 0 ? head.Text : like[(int)(like.Count * Math.Pow(dice.For("near").Chance, 1.5))];
+        }
+
+        private static string Capital(string text) => text.Length == 0 ? text : char.ToUpperInvariant(text[0]) + text[1..];
+    }
+}

@@ -1,0 +1,90 @@
+namespace TinRabbit.Market.StandIn;
+
+/// <summary>One thing that shoppers type.</summary>
+/// <param name="Text">As typed.</param>
+/// <param name="Volume">Searches in a typical month, before season, trend and noise.</param>
+/// <param name="Year">The name of its year.</param>
+/// <param name="Trend">flat, up, down or fad.</param>
+internal sealed record Query(string Text, double Volume, string Year, string Trend);
+
+/// <summary>Everything that shoppers type in one market, made from the vocabulary and a seed.</summary>
+internal sealed class QueryLog
+{
+    private const double LeastVolume = 8;
+
+    private readonly Dice _dice;
+    private readonly (string Tail, int Query)[] _wordStarts;
+    private readonly Dictionary<string, int> _byText;
+
+    public QueryLog(Vocabulary vocabulary, string country, double size, Dice dice)
+    {
+        _dice = dice;
+        Queries = [.. Make(vocabulary, country, size, dice)];
+        _byText = Queries.Select((q, i) => (q.Text, i)).ToDictionary(q => q.Text, q => q.i, StringComparer.Ordinal);
+        _wordStarts = [.. Queries.SelectMany((q, i) => WordStarts(q.Text).Select(at => (q.Text[at..], i))).OrderBy(w => w.Item1, StringComparer.Ordinal)];
+    }
+
+    public IReadOnlyList<Query> Queries { get; }
+
+    public Query? Find(string text) => _byText.TryGetValue(text, out var i) ? Queries[i] : null;
+
+    /// <summary>Queries with a word that begins like this, those that begin so themselves first among equals.</summary>
+    public IReadOnlyList<string> StartingWith(string typed, int most)
+    {
+        var low = Array.BinarySearch(_wordStarts, (typed, int.MinValue), Comparer<(string, int)>.Create((a, b) => string.CompareOrdinal(a.Item1, b.Item1)));
+        low = low < 0 ? ~low : low;
+        while (low > 0 && string.CompareOrdinal(_wordStarts[low - 1].Tail, typed) >= 0)
+            low--;
+        var found = new Dictionary<int, double>();
+        for (var i = low; i < _wordStarts.Length && _wordStarts[i].Tail.StartsWith(typed, StringComparison.Ordinal); i++)
+        {
+            var (rest, query) = _wordStarts[i];
+            var popular = Queries[query].Volume * (rest.Length == Queries[query].Text.Length ? 3 : 1) * Math.Exp(0.3 * _dice.For("order").For(query).Normal);
+            found[query] = Math.Max(popular, found.GetValueOrDefault(query));
+        }
+
+        return [.. found.OrderByDescending(f => f.Value).Take(most).Select(f => Queries[f.Key].Text)];
+    }
+
+    private static IEnumerable<int> WordStarts(string text)
+    {
+        yield return 0;
+        for (var i = 1; i < text.Length; i++)
+            if (text[i - 1] == ' ')
+                yield return i;
+    }
+
+    private static IEnumerable<Query> Make(Vocabulary vocabulary, string country, double size, Dice dice)
+    {
+        var made = new Dictionary<string, Query>(StringComparer.Ordinal);
+        foreach (var head in vocabulary.Heads)
+        {
+            var volume = head.Volume * size * head.Countries[Array.IndexOf(Vocabulary.Countries, country)];
+            Add(head.Text, volume, head.Year, "flat");
+            var words = vocabulary.Modifiers.Where(m => m.Countries.Contains(country) && m.Groups.Intersect(head.Groups).Any()).ToList();
+            foreach (var one in words)
+            {
+                Add(Joined(head.Text, one), volume * one.Share, YearOf(head, one), one.Trend);
+                foreach (var two in words)
+                    if (two != one && one.Before && (two.Kind != one.Kind || !two.Before) && !two.Text.Contains(one.Text))
+                        Add(Joined(Joined(head.Text, two), one), volume * one.Share * two.Share * 2.2, YearOf(head, one), Stronger(one.Trend, two.Trend));
+            }
+        }
+
+        return made.Values.Where(q => q.Volume >= LeastVolume).OrderByDescending(q => q.Volume);
+
+        void Add(string text, double volume, string year, string trend)
+        {
+            var words = text.Split(' ');
+            if (words.Where(w => w.Length > 3).GroupBy(w => w).Any(g => g.Count() > 1))
+                return;
+            volume *= Math.Exp(0.55 * dice.For(text).Normal - 0.15);
+            if (!made.TryGetValue(text, out var known) || known.Volume < volume)
+                made[text] = new(text, volume, year, trend);
+        }
+
+        static string Joined(string head, Modifier word) => word.Before ? $"{word.Text} {head}" : $"{head} {word.Text}";
+        static string YearOf(Head head, Modifier word) => word.Kind == "occasion" ? word.Trend == "flat" ? head.Year : word.Trend : head.Year;
+        static string Stronger(string one, string two) => one == "flat" ? two : one;
+    }
+}

@@ -1,0 +1,100 @@
+using System.Collections.Concurrent;
+using TinRabbit.Core.Platforms;
+using TinRabbit.Core.Words;
+
+namespace TinRabbit.Market.StandIn;
+
+/// <summary>
+/// The simulated marketplace that ships with the program: a program, not a table. From a hand-written vocabulary and a seed
+/// it makes, per market, what shoppers type, how often in each month, and the rival listings they find. It makes the
+/// mistakes that real sources make: a few groups of terms share one volume, and a few counts are absurd.
+/// </summary>
+public sealed class StandInMarket : IMarket
+{
+    /// <summary>Months of history that a measurement gives.</summary>
+    public const int Months = 30;
+
+    // How busy each platform is against the vocabulary's numbers, and how many rival listings are made for it.
+    private static readonly Dictionary<string, (double Size, int Listings)> Sizes = new()
+    {
+        ["hedgerow-fair"] = (0.55, 2200),
+        ["longbarrow"] = (1.6, 3200),
+    };
+
+    private static readonly Dictionary<string, string> CountryNames = new() { ["us"] = "United States", ["gb"] = "United Kingdom", ["au"] = "Australia" };
+    private static readonly double[] CountrySizes = [1, 0.42, 0.16];
+
+    private readonly Dice _dice;
+    private readonly TimeProvider _clock;
+    private readonly Dictionary<string, Platform> _platforms;
+    private readonly ConcurrentDictionary<string, Lazy<(QueryLog Log, Catalogue Rivals)>> _made = new();
+
+    /// <summary>Prepares the markets of the platforms it knows; each is made when it is first asked.</summary>
+    /// <param name="seed">The same seed gives the same market.</param>
+    /// <param name="platforms">Shipped profiles; others are ignored.</param>
+    /// <param name="clock">Tells which month is the last whole one.</param>
+    public StandInMarket(ulong seed, IEnumerable<Platform> platforms, TimeProvider clock)
+    {
+        _dice = new(seed);
+        _clock = clock;
+        _platforms = platforms.Where(p => Sizes.ContainsKey(p.Id)).ToDictionary(p => p.Id);
+        Places = [.. _platforms.Keys.SelectMany(p => Vocabulary.Countries.Select(c => new MarketPlace($"{p}-{c}", p, c, CountryNames[c], "en")))];
+    }
+
+    /// <inheritdoc/>
+    public string Name => "stand-in market";
+
+    /// <inheritdoc/>
+    public IReadOnlyList<MarketPlace> Places { get; }
+
+    /// <inheritdoc/>
+    public IReadOnlyList<string> Suggest(string marketId, string typed, int most) =>
+        Made(marketId).Log.StartingWith(typed.TrimStart().ToLowerInvariant(), most);
+
+    /// <inheritdoc/>
+    public Measurement? Measure(string marketId, string term)
+    {
+        var (log, rivals) = Made(marketId);
+        if (log.Find(term.Trim().ToLowerInvariant()) is not { } query)
+            return null;
+        var dice = _dice.For(marketId).For(query.Text);
+        var today = DateOnly.FromDateTime(_clock.GetUtcNow().UtcDateTime);
+        var from = new DateOnly(today.Year, today.Month, 1).AddMonths(-Months);
+        var months = Enumerable.Range(0, Months).Select(i => Years.Searches(query, from.AddMonths(i), dice)).ToArray();
+        var volume = Grouped(query, marketId, log) ?? Rounded(months.TakeLast(12).Average());
+        var (found, titles) = rivals.Count(query.Text);
+        if (dice.For("absurd").Chance < 0.008)
+            (found, titles) = (2, Math.Max(titles, 900));
+        var cost = dice.For("advertised").Chance < 0.15 ? (decimal?)null : Math.Round((decimal)(0.35 * Math.Exp(0.5 * dice.For("cost").Normal)), 2);
+        return new(volume, found, titles, cost, months, from);
+    }
+
+    // Some sources give all members of a family one number. This one does so for a few.
+    private long? Grouped(Query query, string marketId, QueryLog log)
+    {
+        var family = string.Join(' ', Tokens.Of(query.Text).Select(t => Plurals.Stem(t.Word)));
+        if (_dice.For(marketId).For("family").For(family).Chance >= 0.03)
+            return null;
+        var other = query.Text.EndsWith('s') ? query.Text[..^1] : query.Text + "s";
+        return log.Find(other) is { } sibling ? Rounded((query.Volume + sibling.Volume) / 2) : null;
+    }
+
+    // Two significant figures, and never below ten.
+    private static long Rounded(double volume)
+    {
+        if (volume < 10)
+            return volume < 5 ? 0 : 10;
+        var step = Math.Pow(10, Math.Floor(Math.Log10(volume)) - 1);
+        return (long)(Math.Round(volume / step) * step);
+    }
+
+    private (QueryLog Log, Catalogue Rivals) Made(string marketId) => _made.GetOrAdd(marketId, id => new(() =>
+    {
+        var place = Places.FirstOrDefault(p => p.Id == id) ?? throw new KeyNotFoundException($"There is no market \"{id}\".");
+        var (size, listings) = Sizes[place.PlatformId];
+        var vocabulary = Vocabulary.Read();
+        var country = Array.IndexOf(Vocabulary.Countries, place.Country);
+        var log = new QueryLog(vocabulary, place.Country, size * CountrySizes[country], _dice.For(id));
+        return (log, new Catalogue(_platforms[place.PlatformId], log, vocabulary, (int)(listings * Math.Sqrt(CountrySizes[country])), _dice.For(id).For("rivals")));
+    })).Value;
+}

@@ -1,0 +1,33 @@
+namespace TinRabbit.Market.StandIn;
+
+/// <summary>How a query's searches move through the months.</summary>
+internal static class Years
+{
+    // By month from January; the mean of each is about 1.
+    private static readonly Dictionary<string, double[]> Seasons = new()
+    {
+        ["flat"] = [1, 1, 1, 1, 1, 1, 1, 1, 1, 1, 1, 1],
+        ["spring"] = [0.95, 1.5, 2.05, 1.75, 1.2, 0.85, 0.65, 0.55, 0.5, 0.55, 0.65, 0.8],
+        ["summer"] = [0.45, 0.55, 0.85, 1.35, 1.8, 1.8, 1.55, 1.2, 0.8, 0.6, 0.5, 0.55],
+        ["winter"] = [1.5, 1.25, 1, 0.8, 0.75, 0.65, 0.6, 0.65, 0.8, 1, 1.35, 1.65],
+        ["gifts"] = [0.55, 0.65, 0.7, 0.8, 1.05, 0.8, 0.65, 0.7, 0.75, 0.95, 1.9, 2.5],
+        ["count"] = [3.4, 1.4, 0.9, 0.9, 0.8, 0.5, 0.3, 0.4, 0.7, 0.8, 0.8, 1.1],
+        ["stay"] = [0.7, 0.8, 0.95, 1.15, 1.4, 1.45, 1.5, 1.3, 1.0, 0.7, 0.5, 0.55],
+    };
+
+    /// <summary>Searches in one month.</summary>
+    public static int Searches(Query query, DateOnly month, Dice dice)
+    {
+        var season = Seasons.GetValueOrDefault(query.Year, Seasons["flat"])[month.Month - 1];
+        var years = (month.Year - 2026) + (month.Month - 7) / 12.0;
+        var trend = query.Trend switch
+        {
+            "up" => Math.Exp(0.28 * years),
+            "down" => Math.Exp(-0.3 * years),
+            "fad" => Math.Exp(0.35 * years) * (1 + 2.2 * Math.Exp(-Math.Pow((years - dice.For("fad").Chance + 1.1) * 5, 2))),
+            _ => 1,
+        };
+        var noise = Math.Exp(0.07 * dice.For("month").For(month.Year * 12 + month.Month).Normal);
+        return (int)Math.Round(query.Volume * season * trend * noise);
+    }
+}

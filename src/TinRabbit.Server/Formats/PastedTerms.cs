@@ -1,0 +1,93 @@
+using System.Globalization;
+using TinRabbit.Core.Words;
+
+namespace TinRabbit.Server.Formats;
+
+/// <summary>A line of pasted text that could not be taken.</summary>
+/// <param name="Line">Counted from 1.</param>
+/// <param name="Text">As pasted.</param>
+/// <param name="Reason">What is wrong, and with which column.</param>
+public sealed record BadLine(int Line, string Text, string Reason);
+
+/// <summary>A pasted term.</summary>
+public sealed record PastedTerm(int Line, string Text, long? Volume, long? Competition);
+
+/// <summary>
+/// Reads a pasted column of terms, one a line, with volume and competition behind it where they are known, split by tabs,
+/// semicolons or commas. Numbers may be written 1,300, 1.300, 1 300 or 12.1k.
+/// </summary>
+public static class PastedTerms
+{
+    private const int LongestTerm = 200;
+
+    /// <summary>Reads what can be read and names the rest.</summary>
+    public static (List<PastedTerm> Terms, List<BadLine> Bad) Read(string text)
+    {
+        var terms = new List<PastedTerm>();
+        var bad = new List<BadLine>();
+        var lines = text.TrimStart('\uFEFF').ReplaceLineEndings("\n").Split('\n');
+        for (var i = 0; i < lines.Length; i++)
+        {
+            if (string.IsNullOrWhiteSpace(lines[i]) || (i == 0 && IsHead(lines[i])))
+                continue;
+            var cells = Cells(lines[i]);
+            var term = cells[0].Trim().Trim('"').Trim();
+            var reason = Tokens.Of(term).Count == 0 ? "there is no word in the first column"
+                : term.Length > LongestTerm ? $"a term of {term.Length} characters; the most is {LongestTerm}"
+                : cells.Length > 3 ? $"{cells.Length} columns; a term, its volume and its competition are the most"
+                : null;
+            long? volume = null, competition = null;
+            if (reason is null && cells.Length > 1 && !TryNumber(cells[1], out volume))
+                reason = $"\"{cells[1].Trim()}\" is no volume";
+            if (reason is null && cells.Length > 2 && !TryNumber(cells[2], out competition))
+                reason = $"\"{cells[2].Trim()}\" is no competition";
+            if (reason is null)
+                terms.Add(new(i + 1, term, volume, competition));
+            else
+                bad.Add(new(i + 1, lines[i], reason));
+        }
+
+        return (terms, bad);
+    }
+
+    private static bool IsHead(string line) =>
+        Cells(line)[0].Trim().Trim('"').ToLowerInvariant() is "term" or "terms" or "keyword" or "keywords" or "search term" or "phrase" or "query";
+
+    // A tab or semicolon splits wherever it stands; a comma only where what follows it are numbers, so that "1,300" stays whole.
+    private static string[] Cells(string line)
+    {
+        if (line.Contains('\t'))
+            return line.TrimEnd('\t').Split('\t');
+        if (line.Contains(';'))
+            return line.TrimEnd(';').Split(';');
+        var first = line.IndexOf(',');
+        if (first < 0)
+            return [line];
+        // "bird house, 1,300": a space after the first comma and none after the next says that the next groups thousands.
+        var rest = line[(first + 1)..];
+        return rest.StartsWith(' ') && !rest.Trim().Contains(' ') && IsGrouped(rest.Trim(), ',') ? [line[..first], rest] : [line[..first], .. rest.Split(',')];
+    }
+
+    private static bool TryNumber(string cell, out long? number)
+    {
+        number = null;
+        var digits = cell.Trim().Trim('"').Replace(" ", "").Replace("\u00A0", "").Replace("\u202F", "").ToLowerInvariant();
+        if (digits is "" or "-" or "–" or "?" or "unknown" or "n/a")
+            return true;
+        var times = digits[^1] switch { 'k' => 1_000, 'm' => 1_000_000, _ => 1 };
+        if (times > 1)
+            digits = digits[..^1].Replace(',', '.');
+        else if (IsGrouped(digits, ',') || IsGrouped(digits, '.'))
+            digits = digits.Replace(",", "").Replace(".", "");
+        if (!decimal.TryParse(digits, NumberStyles.AllowDecimalPoint, CultureInfo.InvariantCulture, out var value) || value * times > 1_000_000_000_000)
+            return false;
+        number = (long)Math.Round(value * times);
+        return true;
+    }
+
+    private static bool IsGrouped(string digits, char separator)
+    {
+        var groups = digits.Split(separator);
+        return groups.Length > 1 && groups[0].Length is > 0 and <= 3 && groups.Skip(1).All(g => g.Length == 3) && groups.All(g => g.All(char.IsAsciiDigit));
+    }
+}

@@ -1,0 +1,155 @@
+using Microsoft.AspNetCore.Http.HttpResults;
+using Microsoft.EntityFrameworkCore;
+using TinRabbit.Core.Measures;
+using TinRabbit.Core.Platforms;
+using TinRabbit.Core.Words;
+using TinRabbit.Server.Storage;
+
+namespace TinRabbit.Server.Pick;
+
+/// <summary>A pick with its numbers in one market.</summary>
+public sealed record PickView(string Text, string Key, Fit Fit, Home Home, string Note, string Source, Measured Numbers);
+
+/// <summary>A product's picks, and what undo would take back.</summary>
+public sealed record PicksView(IReadOnlyList<PickView> Picks, string? Undo);
+
+/// <summary>Terms to pick, or picks to change. What is null stays as it is.</summary>
+/// <param name="Texts">The terms.</param>
+/// <param name="Source">Where they were found, for new ones.</param>
+public sealed record PickRequest(IReadOnlyList<string> Texts, string? Source, Fit? Fit, Home? Home, string? Note);
+
+/// <summary>Picks to drop.</summary>
+public sealed record DropRequest(IReadOnlyList<string> Texts);
+
+/// <summary>The picks in a new order, by key.</summary>
+public sealed record OrderRequest(IReadOnlyList<string> Keys);
+
+/// <summary>What a change did.</summary>
+/// <param name="What">As a sentence; null where nothing changed.</param>
+public sealed record Changed(string? What);
+
+internal static class PickApi
+{
+    private const int LongestPick = 200;
+
+    public static void MapPick(this IEndpointRouteBuilder app)
+    {
+        var api = app.MapGroup("/api/products/{id:int}/picks").WithTags("Pick");
+
+        api.MapGet("/", async (int id, string marketId, TinContext db, CancellationToken stop) =>
+        {
+            var picks = await db.PicksOf(id, marketId, stop);
+            var undo = await db.PickChanges.Where(c => c.ProductId == id).OrderByDescending(c => c.Id).Select(c => c.What).FirstOrDefaultAsync(stop);
+            return TypedResults.Ok(new PicksView([.. picks.Select(p => new PickView(p.Pick.Text, p.Pick.Key, p.Pick.Fit, p.Pick.Home, p.Pick.Note, p.Pick.Source, p.Numbers))], undo));
+        }).WithName("GetPicks");
+
+        api.MapPost("/", async Task<Results<Ok<Changed>, NotFound>> (int id, PickRequest request, TinContext db, CancellationToken stop) =>
+        {
+            if (!await db.Products.AnyAsync(p => p.Id == id, stop))
+                return TypedResults.NotFound();
+            var keys = Keys(request.Texts);
+            var picks = await db.Picks.Where(p => p.ProductId == id).ToListAsync(stop);
+            var touched = new List<(string Key, PickState? Before)>();
+            var last = picks.Count == 0 ? 0 : picks.Max(p => p.Order);
+            foreach (var (key, text) in keys)
+            {
+                var pick = picks.FirstOrDefault(p => p.Key == key);
+                var before = pick is null ? null : State(pick);
+                pick ??= db.Picks.Add(new() { ProductId = id, Key = key, Text = text, Source = request.Source ?? "", Order = ++last }).Entity;
+                pick.Fit = request.Fit ?? pick.Fit;
+                pick.Home = request.Home ?? pick.Home;
+                pick.Note = request.Note ?? pick.Note;
+                if (before != State(pick))
+                    touched.Add((key, before));
+            }
+
+            return TypedResults.Ok(await Keep(db, id, touched, Sentence(request, touched, keys), stop));
+        }).WithName("Pick").ProducesValidationProblem();
+
+        api.MapPost("/drop", async Task<Ok<Changed>> (int id, DropRequest request, TinContext db, CancellationToken stop) =>
+        {
+            var keys = Keys(request.Texts);
+            var gone = (await db.Picks.Where(p => p.ProductId == id).ToListAsync(stop)).Where(p => keys.ContainsKey(p.Key)).ToList();
+            db.Picks.RemoveRange(gone);
+            return TypedResults.Ok(await Keep(db, id, [.. gone.Select(p => (p.Key, (PickState?)State(p)))], $"dropped {Named([.. gone.Select(p => p.Text)])}", stop));
+        }).WithName("DropPicks");
+
+        api.MapPut("/order", async Task<Ok<Changed>> (int id, OrderRequest request, TinContext db, CancellationToken stop) =>
+        {
+            var picks = (await db.Picks.Where(p => p.ProductId == id).ToListAsync(stop)).OrderBy(p => p.Order).ToList();
+            var place = request.Keys.Select((k, i) => (k, i)).DistinctBy(k => k.k).ToDictionary(k => k.k, k => k.i);
+            var touched = new List<(string, PickState?)>();
+            foreach (var (pick, order) in picks.OrderBy(p => place.GetValueOrDefault(p.Key, int.MaxValue)).Select((p, i) => (p, i + 1)))
+            {
+                if (pick.Order != order)
+                    touched.Add((pick.Key, State(pick)));
+                pick.Order = order;
+            }
+
+            return TypedResults.Ok(await Keep(db, id, touched, "put the picks in another order", stop));
+        }).WithName("OrderPicks");
+
+        api.MapPost("/undo", async Task<Ok<Changed>> (int id, TinContext db, CancellationToken stop) =>
+        {
+            if (await db.PickChanges.Where(c => c.ProductId == id).OrderByDescending(c => c.Id).FirstOrDefaultAsync(stop) is not { } change)
+                return TypedResults.Ok(new Changed(null));
+            var keys = change.Before.Keys.ToList();
+            var picks = await db.Picks.Where(p => p.ProductId == id && keys.Contains(p.Key)).ToDictionaryAsync(p => p.Key, stop);
+            foreach (var (key, before) in change.Before)
+            {
+                picks.TryGetValue(key, out var pick);
+                if (before is null)
+                {
+                    if (pick is not null)
+                        db.Picks.Remove(pick);
+                    continue;
+                }
+
+                pick ??= db.Picks.Add(new() { ProductId = id, Key = key, Text = before.Text }).Entity;
+                (pick.Text, pick.Fit, pick.Home, pick.Note, pick.Source, pick.Order) = (before.Text, before.Fit, before.Home, before.Note, before.Source, before.Order);
+            }
+
+            db.PickChanges.Remove(change);
+            await db.SaveChangesAsync(stop);
+            return TypedResults.Ok(new Changed(change.What));
+        }).WithName("UndoPicks");
+    }
+
+    private static Dictionary<string, string> Keys(IReadOnlyList<string> texts)
+    {
+        var keys = new Dictionary<string, string>();
+        for (var i = 0; i < texts.Count; i++)
+        {
+            var key = Tokens.Key(texts[i]);
+            if (key.Length == 0 || texts[i].Length > LongestPick)
+                throw new FormatProblems([new($"texts[{i}]", key.Length == 0 ? $"\"{texts[i]}\" has no word in it." : $"A pick has at most {LongestPick} characters.")]);
+            keys.TryAdd(key, texts[i].Trim());
+        }
+
+        return keys;
+    }
+
+    private static PickState State(PickRow p) => new(p.Text, p.Fit, p.Home, p.Note, p.Source, p.Order);
+
+    private static async Task<Changed> Keep(TinContext db, int id, List<(string Key, PickState? Before)> touched, string what, CancellationToken stop)
+    {
+        if (touched.Count == 0)
+            return new(null);
+        db.PickChanges.Add(new() { ProductId = id, What = what, Before = touched.ToDictionary(t => t.Key, t => t.Before), At = DateTime.UtcNow });
+        await db.SaveChangesAsync(stop);
+        return new(what);
+    }
+
+    private static string Sentence(PickRequest request, List<(string Key, PickState? Before)> touched, Dictionary<string, string> keys)
+    {
+        var named = Named([.. touched.Select(t => keys[t.Key])]);
+        return request.Home == Home.Avoid ? $"avoided {named}"
+            : touched.Any(t => t.Before is null) ? $"picked {named}"
+            : request.Home == Home.Anywhere ? $"took the home off {named}"
+            : request.Home is { } home ? $"gave {named} the home {home.ToString().ToLowerInvariant()}"
+            : request.Fit is { } fit ? $"gave {named} the fit {fit.ToString().ToLowerInvariant()}"
+            : $"changed the note on {named}";
+    }
+
+    private static string Named(IReadOnlyList<string> texts) => texts.Count == 1 ? $"“{texts[0]}”" : $"{texts.Count} terms";
+}

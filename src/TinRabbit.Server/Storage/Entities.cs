@@ -1,0 +1,192 @@
+using TinRabbit.Core.Measures;
+
+namespace TinRabbit.Server.Storage;
+
+/// <summary>A seller's workspace.</summary>
+public sealed class ShopRow
+{
+    public int Id { get; set; }
+    public required string Name { get; set; }
+    public List<ProductRow> Products { get; } = [];
+}
+
+/// <summary>The thing sold.</summary>
+public sealed class ProductRow
+{
+    public int Id { get; set; }
+    public int ShopId { get; set; }
+    public required string Name { get; set; }
+    public Facts Facts { get; set; } = new();
+    public List<PictureRow> Pictures { get; } = [];
+    public List<ListingRow> Listings { get; } = [];
+    public List<PickRow> Picks { get; } = [];
+}
+
+/// <summary>True statements about a product.</summary>
+public sealed record Facts
+{
+    /// <summary>What it is, as a shopper would say it.</summary>
+    public string What { get; init; } = "";
+    public IReadOnlyList<string> Materials { get; init; } = [];
+    public IReadOnlyList<string> Colours { get; init; } = [];
+    public IReadOnlyList<string> Sizes { get; init; } = [];
+    public IReadOnlyList<string> Audiences { get; init; } = [];
+    public IReadOnlyList<string> Occasions { get; init; } = [];
+}
+
+/// <summary>A picture of a product: what is to be seen in it.</summary>
+public sealed class PictureRow
+{
+    public int Id { get; set; }
+    public int ProductId { get; set; }
+    public int Order { get; set; }
+    public required string Description { get; set; }
+}
+
+/// <summary>A platform's profile in its open format.</summary>
+public sealed class PlatformRow
+{
+    public required string Id { get; set; }
+    public required string Profile { get; set; }
+}
+
+/// <summary>One product on one platform.</summary>
+public sealed class ListingRow
+{
+    public int Id { get; set; }
+    public int ProductId { get; set; }
+    public ProductRow Product { get; set; } = null!;
+    public required string PlatformId { get; set; }
+    public PlatformRow Platform { get; set; } = null!;
+
+    /// <summary>Its fields as JSON: a text, a list or an object each.</summary>
+    public string Copy { get; set; } = "{}";
+
+    /// <summary>Counts the saves, so that two windows notice each other.</summary>
+    public int Revision { get; set; }
+
+    /// <summary>The key of the pick it is built around.</summary>
+    public string? LeadKey { get; set; }
+    public DateTime SavedAt { get; set; }
+    public List<VersionRow> Versions { get; } = [];
+}
+
+/// <summary>A state of a listing worth returning to.</summary>
+public sealed class VersionRow
+{
+    public int Id { get; set; }
+    public int ListingId { get; set; }
+    public DateTime At { get; set; }
+    public required string Copy { get; set; }
+}
+
+/// <summary>What is typical of a market's shelf, kept beside it.</summary>
+public sealed class MarketRow
+{
+    public required string Id { get; set; }
+    public double? Centre { get; set; }
+    public double? LowTo { get; set; }
+    public double? ModerateTo { get; set; }
+    public int Readings { get; set; }
+
+    public Norm Norm => new(Centre, LowTo, ModerateTo, Readings);
+}
+
+/// <summary>A search term on a market's shelf.</summary>
+public sealed class TermRow
+{
+    public int Id { get; set; }
+    public required string MarketId { get; set; }
+
+    /// <summary>As shoppers type it.</summary>
+    public required string Text { get; set; }
+
+    /// <summary>Its words: two spellings with the same key are one term.</summary>
+    public required string Key { get; set; }
+
+    /// <summary>The reading that counts; null where nothing was measured.</summary>
+    public int? ReadingId { get; set; }
+    public ReadingRow? Reading { get; set; }
+}
+
+/// <summary>One measurement of a term.</summary>
+public sealed class ReadingRow
+{
+    public int Id { get; set; }
+    public int TermId { get; set; }
+    public long? Volume { get; set; }
+    public long? Competition { get; set; }
+    public long? TitlesHolding { get; set; }
+    public decimal? ClickCost { get; set; }
+
+    /// <summary>Searches by month, oldest first.</summary>
+    public IReadOnlyList<int>? Months { get; set; }
+    public DateOnly? From { get; set; }
+    public required string Source { get; set; }
+    public DateTime TakenAt { get; set; }
+}
+
+/// <summary>Where a pick should live.</summary>
+public enum Home
+{
+    /// <summary>Not decided.</summary>
+    Anywhere,
+    Title,
+    Tags,
+    Bullets,
+    Backend,
+    Body,
+
+    /// <summary>Parked: not worked on now.</summary>
+    Later,
+
+    /// <summary>Never to be used.</summary>
+    Avoid,
+}
+
+/// <summary>A term kept for a product.</summary>
+public sealed class PickRow
+{
+    public int Id { get; set; }
+    public int ProductId { get; set; }
+    public required string Text { get; set; }
+    public required string Key { get; set; }
+    public Fit Fit { get; set; }
+    public Home Home { get; set; }
+    public string Note { get; set; } = "";
+
+    /// <summary>Where it was found.</summary>
+    public string Source { get; set; } = "";
+    public int Order { get; set; }
+}
+
+/// <summary>A change to a product's picks that can be undone.</summary>
+public sealed class PickChangeRow
+{
+    public int Id { get; set; }
+    public int ProductId { get; set; }
+
+    /// <summary>What was done, as a sentence without a full stop: picked "bird house".</summary>
+    public required string What { get; set; }
+
+    /// <summary>The picks it touched as they were, by key; null for one that was not there.</summary>
+    public required Dictionary<string, PickState?> Before { get; set; }
+    public DateTime At { get; set; }
+}
+
+/// <summary>A pick's values at one time.</summary>
+public sealed record PickState(string Text, Fit Fit, Home Home, string Note, string Source, int Order);
+
+/// <summary>One step of a product's trail.</summary>
+public sealed class DigRow
+{
+    public int Id { get; set; }
+    public int ProductId { get; set; }
+    public required string MarketId { get; set; }
+    public required string Text { get; set; }
+    public required string Key { get; set; }
+
+    /// <summary>The step it was clicked in; null where it was typed.</summary>
+    public int? ParentId { get; set; }
+    public DateTime At { get; set; }
+}
