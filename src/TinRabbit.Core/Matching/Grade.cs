@@ -24,10 +24,10 @@ public enum Grade
 /// <param name="Item">The unit within the field: 0 for a text, the position in a list, attribute values counted in order.</param>
 /// <param name="Start">First UTF-16 unit.</param>
 /// <param name="Length">Length in UTF-16 units.</param>
-public readonly record struct Span(string Field, int Item, int Start, int Length);
+public sealed record Span(string Field, int Item, int Start, int Length);
 
 /// <summary>A missing word that the listing has in a form which this platform does not fold.</summary>
 /// <param name="Needs">The word, or the two words, that the term needs.</param>
 /// <param name="Has">The form that stands in the listing.</param>
 /// <param name="Fold">The fold that would make them the same; several joined by + where one alone would not.</param>
-public readonly record struct NearMiss(string Needs, string Has, string Fold);
+public sealed record NearMiss(string Needs, string Has, string Fold);

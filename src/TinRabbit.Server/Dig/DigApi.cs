@@ -1,5 +1,6 @@
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
+using TinRabbit.Core.Measures;
 using TinRabbit.Core.Platforms;
 using TinRabbit.Core.Words;
 using TinRabbit.Market;
@@ -16,9 +17,16 @@ public sealed record DigRequest(string MarketId, string Text, int? ParentId);
 
 /// <summary>What a dig found.</summary>
 /// <param name="StepId">Its step in the trail.</param>
-/// <param name="Head">The head term itself, measured.</param>
-/// <param name="Rows">What shoppers type, in the market's order.</param>
-public sealed record DigResult(int StepId, DugTerm Head, IReadOnlyList<DugTerm> Rows);
+/// <param name="Key">The head term's words.</param>
+/// <param name="Rows">The head term, then what shoppers type, in the market's order.</param>
+/// <param name="Norm">What is typical of the market's shelf: headroom and bands are made of it.</param>
+public sealed record DigResult(int StepId, string Key, IReadOnlyList<DugTerm> Rows, Norm Norm);
+
+/// <summary>Terms of a market's shelf.</summary>
+/// <param name="Rows">The most searched first.</param>
+/// <param name="All">How many there are, shown or not.</param>
+/// <param name="Norm">What is typical of the shelf.</param>
+public sealed record ShelfView(IReadOnlyList<DugTerm> Rows, int All, Norm Norm);
 
 /// <summary>A term that a dig found.</summary>
 /// <param name="Text">As typed.</param>
@@ -35,14 +43,15 @@ public sealed record TrailStep(int Id, string Text, int? ParentId, int Picked);
 public sealed record PasteRequest(string Text, string? Source);
 
 /// <summary>What became of a paste.</summary>
-/// <param name="Rows">Every term taken, with its numbers.</param>
+/// <param name="Taken">Terms that are now on the shelf.</param>
 /// <param name="New">How many of them the shelf did not know.</param>
 /// <param name="Bad">Lines that could not be taken, for correction.</param>
-public sealed record PasteResult(IReadOnlyList<DugTerm> Rows, int New, IReadOnlyList<BadLine> Bad);
+public sealed record PasteResult(int Taken, int New, IReadOnlyList<BadLine> Bad);
 
 internal static class DigApi
 {
     private const int LongestHead = 200;
+    private const int MostShelfRows = 2000;
 
     public static void MapDig(this IEndpointRouteBuilder app)
     {
@@ -68,10 +77,9 @@ internal static class DigApi
 
             step.At = DateTime.UtcNow;
             await db.SaveChangesAsync(stop);
-            var rows = typed.Select((text, i) => Row(terms[Tokens.Key(text)], i + 1)).DistinctBy(r => r.Key);
-            return TypedResults.Ok(new DigResult(step.Id, Row(terms[key], null), [.. rows.Where(r => r.Key != key)]));
-
-            DugTerm Row(TermRow term, int? place) => new(term.Text, term.Key, place, Measured.Of(term.Reading, norm));
+            var places = typed.Select((text, i) => (Key: Tokens.Key(text), Place: i + 1)).DistinctBy(t => t.Key).ToDictionary(t => t.Key, t => t.Place);
+            return TypedResults.Ok(new DigResult(step.Id, key, [.. places.Keys.Prepend(key).Distinct().Select(k =>
+                Row(terms[k], norm) with { Typed = places.TryGetValue(k, out var at) ? at : null })], norm));
         }).WithName("Dig").ProducesValidationProblem();
 
         api.MapGet("/products/{id:int}/trail/{marketId}", async (int id, string marketId, TinContext db, CancellationToken stop) =>
@@ -104,10 +112,19 @@ internal static class DigApi
             var before = await db.Terms.CountAsync(t => t.MarketId == marketId, stop);
             var terms = await db.Put(marketId, [.. pasted.Select(p => new Found(p.Text, p.Volume is null && p.Competition is null ? null
                 : new ReadingRow { Volume = p.Volume, Competition = p.Competition, Source = source, TakenAt = DateTime.UtcNow }))], stop);
-            var norm = await db.NormOf(marketId, stop);
             var added = await db.Terms.CountAsync(t => t.MarketId == marketId, stop) - before;
-            return TypedResults.Ok(new PasteResult([.. terms.Values.Select(t => new DugTerm(t.Text, t.Key, null, Measured.Of(t.Reading, norm)))], added, bad));
+            return TypedResults.Ok(new PasteResult(terms.Count, added, bad));
         }).WithName("PasteTerms");
+
+        api.MapGet("/markets/{marketId}/shelf", async (string marketId, string? contains, TinContext db, CancellationToken stop) =>
+        {
+            var terms = db.Terms.AsNoTracking().Include(t => t.Reading).Where(t => t.MarketId == marketId);
+            foreach (var word in Tokens.Of(contains ?? ""))
+                terms = terms.Where(t => t.Key.Contains(word.Word));
+            var norm = await db.NormOf(marketId, stop);
+            var rows = await terms.OrderByDescending(t => t.Reading!.Volume).ThenBy(t => t.Key).Take(MostShelfRows).ToListAsync(stop);
+            return TypedResults.Ok(new ShelfView([.. rows.Select(t => Row(t, norm))], await terms.CountAsync(stop), norm));
+        }).WithName("GetShelf");
 
         api.MapGet("/markets/{marketId}/suggest", (string marketId, string typed, IMarket market) =>
             TypedResults.Ok(Place(market, marketId) is null ? [] : market.Suggest(marketId, typed, 8))).WithName("Suggest");
@@ -123,6 +140,8 @@ internal static class DigApi
             known.UnionWith(await db.Terms.Where(t => t.MarketId == marketId && some.Contains(t.Key) && t.Reading != null && t.Reading.TakenAt > fresh).Select(t => t.Key).ToListAsync(stop));
         return [.. texts.Select(text => new Found(text, known.Contains(Tokens.Key(text)) ? null : market.Read(marketId, text)))];
     }
+
+    private static DugTerm Row(TermRow term, Norm norm) => new(term.Text, term.Key, null, Measured.Of(term.Reading, norm));
 
     private static MarketPlace? Place(IMarket market, string id) => market.Places.FirstOrDefault(p => p.Id == id);
 }

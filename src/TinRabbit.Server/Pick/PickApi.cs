@@ -11,7 +11,7 @@ namespace TinRabbit.Server.Pick;
 public sealed record PickView(string Text, string Key, Fit Fit, Home Home, string Note, string Source, Measured Numbers);
 
 /// <summary>A product's picks, and what undo would take back.</summary>
-public sealed record PicksView(IReadOnlyList<PickView> Picks, string? Undo);
+public sealed record PicksView(IReadOnlyList<PickView> Picks, string? Undo, Norm Norm);
 
 /// <summary>Terms to pick, or picks to change. What is null stays as it is.</summary>
 /// <param name="Texts">The terms.</param>
@@ -40,7 +40,7 @@ internal static class PickApi
         {
             var picks = await db.PicksOf(id, marketId, stop);
             var undo = await db.PickChanges.Where(c => c.ProductId == id).OrderByDescending(c => c.Id).Select(c => c.What).FirstOrDefaultAsync(stop);
-            return TypedResults.Ok(new PicksView([.. picks.Select(p => new PickView(p.Pick.Text, p.Pick.Key, p.Pick.Fit, p.Pick.Home, p.Pick.Note, p.Pick.Source, p.Numbers))], undo));
+            return TypedResults.Ok(new PicksView([.. picks.Select(p => new PickView(p.Pick.Text, p.Pick.Key, p.Pick.Fit, p.Pick.Home, p.Pick.Note, p.Pick.Source, p.Numbers))], undo, await db.NormOf(marketId, stop)));
         }).WithName("GetPicks");
 
         api.MapPost("/", async Task<Results<Ok<Changed>, NotFound>> (int id, PickRequest request, TinContext db, CancellationToken stop) =>

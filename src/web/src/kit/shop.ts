@@ -1,0 +1,89 @@
+import { keepPreviousData, useQuery, useQueryClient } from '@tanstack/react-query'
+import { useParams } from 'react-router'
+import { api, ask, type Copy, type Fit, type Home, type Market, type Pick, type Product } from './api'
+import { toast } from './toast'
+
+export const useShop = () => useQuery({ queryKey: ['shop'], queryFn: () => ask(api.GET('/api/shop')), staleTime: Infinity })
+
+export type Place = { product: Product; market: Market; listingId: number; base: string }
+
+/** The product and market that the address names. */
+export function usePlace(): Place | undefined {
+  const { productId, marketId } = useParams()
+  const shop = useShop().data
+  const product = shop?.products.find((p) => String(p.id) === productId)
+  const market = shop?.markets.find((m) => m.id === marketId)
+  if (!product || !market) return undefined
+  return { product, market, listingId: product.listings[market.platformId], base: `/${product.id}/${market.id}` }
+}
+
+export const picksKey = (place: Place) => ['picks', place.product.id, place.market.id]
+export const weighKey = (place: Place) => ['weigh', place.listingId, place.market.id]
+export const draftKey = (place: Place) => ['draft', place.listingId]
+
+export const usePicks = (place: Place) =>
+  useQuery({
+    queryKey: picksKey(place),
+    queryFn: () => ask(api.GET('/api/products/{id}/picks', { params: { path: { id: place.product.id }, query: { marketId: place.market.id } } })),
+    placeholderData: keepPreviousData,
+  })
+
+/** What the listing holds of the picks: of the draft where one is being written, otherwise of what is saved. */
+export function useWeighing(place: Place) {
+  const cache = useQueryClient()
+  return useQuery({
+    queryKey: weighKey(place),
+    queryFn: ({ signal }) =>
+      ask(
+        api.POST('/api/listings/{id}/weigh', {
+          params: { path: { id: place.listingId } },
+          body: { marketId: place.market.id, fields: (cache.getQueryData<Copy>(draftKey(place)) ?? null) as never },
+          signal,
+        }),
+      ),
+    placeholderData: keepPreviousData,
+  })
+}
+
+export type Change = { source?: string; fit?: Fit; home?: Home; note?: string }
+
+/** Everything that can be done to picks; each says what it did and can be undone. */
+export function usePickActions(place: Place) {
+  const cache = useQueryClient()
+  const path = { id: place.product.id }
+  const after = async (call: Promise<{ what: string | null }>) => {
+    try {
+      const { what } = await call
+      await Promise.all(['picks', 'weigh', 'trail'].map((key) => cache.invalidateQueries({ queryKey: [key] })))
+      return what
+    } catch (e) {
+      toast((e as Error).message)
+      return null
+    }
+  }
+  const say = (what: string | null) => what && toast(what[0].toUpperCase() + what.slice(1), undo)
+  async function undo() {
+    const what = await after(ask(api.POST('/api/products/{id}/picks/undo', { params: { path } })))
+    toast(what ? `Undone: ${what}` : 'Nothing to undo among the picks')
+  }
+  const change = async (texts: string[], change: Change) =>
+    say(
+      await after(
+        ask(
+          api.POST('/api/products/{id}/picks', {
+            params: { path },
+            body: { texts, source: change.source ?? null, fit: change.fit ?? null, home: change.home ?? null, note: change.note ?? null } as never,
+          }),
+        ),
+      ),
+    )
+  const drop = async (texts: string[]) => say(await after(ask(api.POST('/api/products/{id}/picks/drop', { params: { path }, body: { texts } }))))
+  const order = async (keys: string[]) => say(await after(ask(api.PUT('/api/products/{id}/picks/order', { params: { path }, body: { keys } }))))
+
+  /** Picks a term, or drops it when it is picked already. */
+  const toggle = (text: string, picked: Pick | undefined, source: string) =>
+    picked && picked.home !== 'avoid' ? drop([text]) : change([text], { source, home: picked ? 'anywhere' : undefined })
+  const avoid = (text: string, picked: Pick | undefined, source: string) =>
+    picked?.home === 'avoid' ? drop([text]) : change([text], { source, home: 'avoid' })
+  return { change, drop, order, undo, toggle, avoid }
+}

@@ -1,0 +1,62 @@
+import { useState } from 'react'
+import { useNavigate } from 'react-router'
+import { compact } from '../kit/numbers'
+import { type Place, usePicks, useShop } from '../kit/shop'
+import { Dialog } from './dialog'
+
+type Hit = { id: string; what: string; text: string; to: string; more?: string }
+
+/** One box for everything that has a name: products, markets, steps, picks, and any term to dig. */
+export function FindAnything({ place, close }: { place: Place; close: () => void }) {
+  const [text, setText] = useState('')
+  const [at, setAt] = useState(0)
+  const navigate = useNavigate()
+  const shop = useShop().data
+  const picks = usePicks(place).data?.picks ?? []
+  const all: Hit[] = [
+    ...['Dig', 'Pick', 'Write', 'Weigh'].map((s) => ({ id: s, what: 'Step', text: s, to: `${place.base}/${s.toLowerCase()}` })),
+    ...(shop?.products ?? []).map((p) => ({ id: `p${p.id}`, what: 'Product', text: p.name, to: `/${p.id}/${place.market.id}/write` })),
+    ...(shop?.markets ?? []).map((m) => ({ id: m.id, what: 'Market', text: `${m.platformName}, ${m.countryName}`, to: `/${place.product.id}/${m.id}/write` })),
+    ...picks.map((p) => ({ id: `k${p.key}`, what: p.home === 'avoid' ? 'Avoided' : 'Pick', text: p.text, to: `${place.base}/pick?at=${encodeURIComponent(p.key)}`, more: compact(p.numbers.volume) })),
+  ]
+  const words = text.toLowerCase().split(/\s+/).filter(Boolean)
+  const hits = all.filter((h) => words.every((w) => h.text.toLowerCase().includes(w))).slice(0, 9)
+  if (text.trim()) hits.push({ id: 'dig', what: 'Dig', text: `Look up “${text.trim()}”`, to: `${place.base}/dig?term=${encodeURIComponent(text.trim())}` })
+  const go = (hit: Hit | undefined) => {
+    if (!hit) return
+    close()
+    navigate(hit.to)
+  }
+  return (
+    <Dialog name="Find anything" close={close}>
+      <input
+        // biome-ignore lint/a11y/noAutofocus: the box was asked for
+        autoFocus
+        className="w-full bg-transparent outline-none border-b-2 border-secondary text-[18px] font-semibold pb-1 mb-2"
+        placeholder="A product, a pick, a market, a term…"
+        aria-label="Find anything"
+        value={text}
+        onChange={(e) => {
+          setText(e.target.value)
+          setAt(0)
+        }}
+        onKeyDown={(e) => {
+          if (e.key === 'ArrowDown') setAt(Math.min(hits.length - 1, at + 1))
+          else if (e.key === 'ArrowUp') setAt(Math.max(0, at - 1))
+          else if (e.key === 'Enter') go(hits[at])
+          else return
+          e.preventDefault()
+        }}
+      />
+      <div role="listbox" aria-label="Found">
+        {hits.map((h, i) => (
+          <button type="button" role="option" aria-selected={i === at} key={h.id} className={`grid-row w-full text-left cursor-pointer py-1.5 ${i === at ? 'cursor' : ''}`} style={{ gridTemplateColumns: '80px 1fr auto' }} onMouseMove={() => setAt(i)} onClick={() => go(h)}>
+            <span className="quiet text-[12.5px]">{h.what}</span>
+            <span>{h.text}</span>
+            <span className="num text-[12.5px] quiet">{h.more}</span>
+          </button>
+        ))}
+      </div>
+    </Dialog>
+  )
+}

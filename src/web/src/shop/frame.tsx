@@ -1,0 +1,122 @@
+import { useEffect, useState } from 'react'
+import { NavLink, Outlet, useLocation, useNavigate } from 'react-router'
+import { useKeys } from '../kit/keys'
+import { Pocket } from '../kit/pocket'
+import { type Place, usePickActions, usePlace, useShop } from '../kit/shop'
+import { ToastLine } from '../kit/toast'
+import { FindAnything } from './find'
+import { KeySheet } from './keysheet'
+
+const steps = [
+  ['dig', 'Dig'],
+  ['pick', 'Pick'],
+  ['write', 'Write'],
+  ['weigh', 'Weigh'],
+] as const
+
+export function Rabbit() {
+  return (
+    <svg width="26" height="28" viewBox="0 0 26 28" fill="none" stroke="var(--color-secondary)" strokeWidth="2" aria-hidden="true">
+      <path d="M6 12C4 5 5 1.5 7 1.5S10 6 10.5 11M15.5 11C16 6 17 1.5 19 1.5S22 5 20 12" />
+      <rect x="3.5" y="11" width="17" height="15.5" rx="3" fill="var(--color-base-100)" />
+      <path d="M20.5 14.5h2a2.5 2.5 0 0 1 0 8h-2M3.5 14.5h17" />
+    </svg>
+  )
+}
+
+export function ThemeButton() {
+  const [theme, setTheme] = useState(document.documentElement.dataset.theme)
+  const turn = () => {
+    const next = theme === 'enamel' ? 'night-tin' : 'enamel'
+    document.documentElement.dataset.theme = next
+    localStorage.setItem('theme', next)
+    setTheme(next)
+  }
+  return (
+    <button type="button" className="pill" onClick={turn} title={theme === 'enamel' ? 'Dark tin' : 'Cream enamel'} aria-label="Change between day and night">
+      {theme === 'enamel' ? '☾' : '☀'}
+    </button>
+  )
+}
+
+/** The head, the work, the pocket. */
+export function Frame() {
+  const place = usePlace()
+  const shop = useShop()
+  if (shop.isError) return <main className="p-10">The shop could not be opened: {shop.error.message}</main>
+  if (!shop.data) return null
+  if (!place) return <main className="p-10">There is no such product or market here. <a className="link" href="/">Back to the shop</a></main>
+  return <Framed place={place} />
+}
+
+function Framed({ place }: { place: Place }) {
+  const shop = useShop().data
+  const navigate = useNavigate()
+  const step = useLocation().pathname.split('/')[3] ?? 'dig'
+  const [sheet, setSheet] = useState<'keys' | 'find' | null>(null)
+  const actions = usePickActions(place)
+  const go = (to: string) => navigate(`${place.base}/${to}`)
+  useKeys(
+    {
+      'Ctrl+k': () => setSheet(sheet === 'find' ? null : 'find'),
+      '?': () => setSheet(sheet === 'keys' ? null : 'keys'),
+      'Alt+1': () => go('dig'),
+      'Alt+2': () => go('pick'),
+      'Alt+3': () => go('write'),
+      'Alt+4': () => go('weigh'),
+      'Ctrl+z': () => actions.undo(),
+      u: () => actions.undo(),
+    },
+    ['Ctrl+z'],
+  )
+  useEffect(() => {
+    document.title = `${place.product.name} · Tin Rabbit`
+  }, [place.product.name])
+  return (
+    <div className="frame">
+      <header className="topbar">
+        <NavLink to={`${place.base}/dig`} className="flex items-center gap-2 head font-bold text-[17px] tracking-tight whitespace-nowrap">
+          <Rabbit />
+          Tin Rabbit
+        </NavLink>
+        <div className="flex gap-1 items-baseline min-w-0 text-[14px]" title={shop?.name}>
+          <select aria-label="Product" value={place.product.id} onChange={(e) => (e.target.value === 'new' ? navigate('/new') : navigate(`/${e.target.value}/${place.market.id}/${step}`))}>
+            {shop?.products.map((p) => (
+              <option key={p.id} value={p.id}>
+                {p.name}
+              </option>
+            ))}
+            <option value="new">Another product…</option>
+          </select>
+          <span className="quiet">{step === 'dig' ? 'in' : 'on'}</span>
+          <select aria-label="Market" value={place.market.id} onChange={(e) => navigate(`/${place.product.id}/${e.target.value}/${step}`)} title={place.market.about}>
+            {shop?.markets.map((m) => (
+              <option key={m.id} value={m.id}>
+                {m.platformName}, {m.countryName}
+              </option>
+            ))}
+          </select>
+        </div>
+        <nav className="steps" aria-label="Steps">
+          {steps.map(([path, name], i) => (
+            <NavLink key={path} to={`${place.base}/${path}`} title={`Alt ${i + 1}`}>
+              {name}
+            </NavLink>
+          ))}
+        </nav>
+        <button type="button" className="pill" onClick={() => setSheet('find')}>
+          Find anything <kbd>Ctrl K</kbd>
+        </button>
+        <button type="button" className="pill" onClick={() => setSheet('keys')} aria-label="Keys">
+          Keys <kbd>?</kbd>
+        </button>
+        <ThemeButton />
+      </header>
+      <Outlet context={place} key={`${place.listingId} ${place.market.id}`} />
+      <Pocket place={place} />
+      <ToastLine />
+      {sheet === 'keys' && <KeySheet close={() => setSheet(null)} />}
+      {sheet === 'find' && <FindAnything place={place} close={() => setSheet(null)} />}
+    </div>
+  )
+}

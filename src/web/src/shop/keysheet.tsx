@@ -1,0 +1,87 @@
+import { Legend } from '../kit/thread'
+import { Dialog } from './dialog'
+
+const sheets: [string, [string, string][]][] = [
+  [
+    'Everywhere',
+    [
+      ['Alt 1 – 4', 'Dig, Pick, Write, Weigh'],
+      ['Ctrl K', 'Find anything: a product, a pick, a place, a term to dig'],
+      ['U or Ctrl Z', 'Undo the last change to the picks'],
+      ['?', 'This sheet'],
+    ],
+  ],
+  [
+    'Tables',
+    [
+      ['↑ ↓ PgUp PgDn', 'Walk'],
+      ['P', 'Pick, or drop again'],
+      ['X', 'Avoid, or stop avoiding'],
+      ['Enter', 'Dig: look this term up'],
+    ],
+  ],
+  [
+    'Dig',
+    [
+      ['/', 'Type a head term'],
+      ['F', 'Filter'],
+      ['V', 'Paste a column of terms'],
+    ],
+  ],
+  [
+    'Pick',
+    [
+      ['1 2 3', 'Fit: core, good, stretch'],
+      ['T G B K D', 'Home: title, tags, bullets, backend, description'],
+      ['A', 'Home: anywhere'],
+      ['L', 'Keep for later'],
+      ['E', 'Make it the lead of this listing'],
+      ['N', 'Note'],
+      ['Alt ↑ ↓', 'Move up or down'],
+      ['Delete', 'Drop'],
+    ],
+  ],
+  [
+    'Write',
+    [
+      ['Tab', 'Next field'],
+      ['Enter in a tag', 'Next tag'],
+      ['Alt C', 'Copy the field one is in'],
+      ['Ctrl Z', 'Undo what was typed'],
+    ],
+  ],
+]
+
+export function KeySheet({ close }: { close: () => void }) {
+  return (
+    <Dialog name="Keys" close={close} width={760}>
+      <h2 className="text-[20px] font-bold mb-3">Keys</h2>
+      <div className="columns-2 gap-8">
+        {sheets.map(([name, keys]) => (
+          <section key={name} className="break-inside-avoid mb-4">
+            <div className="sub !mt-0">{name}</div>
+            <table className="plain">
+              <tbody>
+                {keys.map(([key, what]) => (
+                  <tr key={key}>
+                    <td className="w-28">
+                      <kbd>{key}</kbd>
+                    </td>
+                    <td>{what}</td>
+                  </tr>
+                ))}
+              </tbody>
+            </table>
+          </section>
+        ))}
+      </div>
+      <div className="sub">Thread: how firmly the listing holds a term</div>
+      <Legend />
+      <p className="mt-4 text-right">
+        <button type="button" className="btn btn-sm" onClick={close}>
+          Close <kbd>Esc</kbd>
+        </button>
+      </p>
+    </Dialog>
+  )
+}

@@ -1,0 +1,241 @@
+import { useRef } from 'react'
+import type { Field, Room, Value } from '../kit/api'
+import { Tape } from '../kit/tape'
+import type { Piece } from './segments'
+import { Threaded } from './threaded'
+
+export type EditorProps = {
+  field: Field
+  value: Value | undefined
+  weighedValue: Value | undefined
+  change: (value: Value) => void
+  pieces: (item: number) => Piece[]
+  room: Room | undefined
+  pointed: string | undefined
+}
+
+const asText = (value: Value | undefined) => (typeof value === 'string' ? value : Array.isArray(value) ? value.join(' ') : '')
+const asList = (value: Value | undefined) => (Array.isArray(value) ? value : typeof value === 'string' && value ? [value] : [])
+const asNamed = (value: Value | undefined): [string, string][] =>
+  value && typeof value === 'object' && !Array.isArray(value) ? Object.entries(value).map(([k, v]) => [k, Array.isArray(v) ? v.join(', ') : v]) : []
+
+/** Characters as the platform counts them: Unicode scalar values. */
+const characters = (text: string) => [...text].length
+const measure = (text: string, unit: Field['unit']) =>
+  unit === 'bytes' ? new TextEncoder().encode(text).length : unit === 'words' ? (text.match(/\S+/g) ?? []).length : characters(text)
+
+/** The editor for a field's shape. */
+export function Editor(p: EditorProps) {
+  switch (p.field.shape) {
+    case 'phrases':
+      return <Phrases {...p} />
+    case 'lines':
+      return <Lines {...p} />
+    case 'choices':
+      return <Choices {...p} />
+    case 'path':
+      return <Path {...p} />
+    default:
+      return <OneText {...p} />
+  }
+}
+
+function OneText({ field, value, weighedValue, change, pieces, pointed }: EditorProps) {
+  const text = asText(value)
+  const single = field.shape === 'words' ? text.trim().replace(/\s+/g, ' ') : text
+  const size = field.role === 'title' ? 'text-[21px] leading-[1.75]' : field.shape === 'words' ? 'text-[15px] leading-[1.9]' : 'text-[15px] leading-[1.9]'
+  return (
+    <>
+      <div className="field-box">
+        <Threaded
+          label={field.label}
+          value={text}
+          change={change}
+          pieces={pieces(0)}
+          weighed={asText(weighedValue)}
+          pointed={pointed}
+          className={size}
+          line={field.shape === 'line' || field.shape === 'words'}
+          placeholder={field.role === 'title' ? 'What it is, first' : field.shape === 'words' ? 'Words that stand nowhere else, a space between them' : 'Write it here'}
+        />
+      </div>
+      {field.max !== null && <Tape used={measure(single, field.unit)} max={field.max} unit={field.unit} shows={field.shows} searched={field.indexedFirst} />}
+    </>
+  )
+}
+
+/** Tags: one slot each, with a thin measure under each. Enter goes to the next; a pasted comma list spreads over the slots. */
+function Phrases({ field, value, weighedValue, change, pieces, pointed }: EditorProps) {
+  const box = useRef<HTMLDivElement>(null)
+  const tags = asList(value)
+  const weighed = asList(weighedValue)
+  const slots = Math.max(field.maxItems ? Math.min(field.maxItems, 40) : 0, tags.length + (field.maxItems ? 0 : 1))
+  const put = (i: number, texts: string[]) => {
+    const next = [...tags]
+    while (next.length < i) next.push('')
+    next.splice(i, 1, ...texts)
+    while (next.length > 0 && next[next.length - 1] === '') next.pop()
+    change(next)
+  }
+  const focus = (i: number) => setTimeout(() => box.current?.querySelectorAll('textarea')[i]?.focus())
+  return (
+    <div ref={box} className="grid gap-2 mt-1.5 grid-cols-[repeat(auto-fill,minmax(178px,1fr))]">
+      {Array.from({ length: slots }, (_, i) => {
+        const text = tags[i] ?? ''
+        const used = measure(text, field.unit)
+        const over = field.max !== null && used > field.max
+        const extra = field.maxItems !== null && i >= field.maxItems
+        return (
+          // biome-ignore lint/suspicious/noArrayIndexKey: a slot is its place
+          <div key={i} className={`slot ${text ? '' : 'empty'} ${over || extra ? 'over' : ''}`}>
+            <Threaded
+              label={`${field.label} ${i + 1}`}
+              value={text}
+              change={(t) => put(i, [t.replace(/,+$/, '')])}
+              pieces={pieces(i)}
+              weighed={weighed[i] ?? ''}
+              pointed={pointed}
+              line
+              placeholder="empty"
+              onKeyDown={(e) => {
+                if (e.key === 'Enter' || e.key === ',') {
+                  e.preventDefault()
+                  focus(i + 1)
+                } else if (e.key === 'Backspace' && text === '' && i > 0) {
+                  e.preventDefault()
+                  if (i < tags.length) put(i, [])
+                  focus(i - 1)
+                } else if (e.altKey && (e.key === 'ArrowLeft' || e.key === 'ArrowRight') && tags[i]) {
+                  e.preventDefault()
+                  const to = i + (e.key === 'ArrowLeft' ? -1 : 1)
+                  if (to < 0 || to >= tags.length) return
+                  const next = [...tags]
+                  next.splice(to, 0, ...next.splice(i, 1))
+                  change(next)
+                  focus(to)
+                }
+              }}
+              onPaste={(e) => {
+                const parts = e.clipboardData.getData('text/plain').split(/[,;\n\t]+/).map((t) => t.trim()).filter(Boolean)
+                if (parts.length < 2) return
+                e.preventDefault()
+                put(i, parts)
+                focus(i + parts.length)
+              }}
+            />
+            {text && field.max !== null && (
+              <div className="flex items-center gap-2 mt-0.5" title={`${used} of ${field.max} ${field.unit}`}>
+                <svg className="flex-1" height="3" aria-hidden="true">
+                  <rect width="100%" height="2" y="1" fill="var(--color-base-300)" />
+                  <rect width={`${Math.min(100, (used / field.max) * 100)}%`} height="2" y="1" fill={over ? 'var(--color-accent)' : 'var(--tape-fill)'} />
+                </svg>
+                {(over || extra) && <span className="num text-[11px] text-accent">{extra ? 'one too many' : `over by ${used - field.max}`}</span>}
+              </div>
+            )}
+          </div>
+        )
+      })}
+    </div>
+  )
+}
+
+/** Bullet points: one text each, each with its tape. */
+function Lines({ field, value, weighedValue, change, pieces, pointed }: EditorProps) {
+  const box = useRef<HTMLDivElement>(null)
+  const lines = asList(value)
+  const weighed = asList(weighedValue)
+  const slots = Math.max(field.maxItems ?? 0, lines.length + (field.maxItems ? 0 : 1))
+  const put = (i: number, text: string) => {
+    const next = [...lines]
+    while (next.length <= i) next.push('')
+    next[i] = text
+    while (next.length > 0 && next[next.length - 1] === '') next.pop()
+    change(next)
+  }
+  return (
+    <div ref={box}>
+      {Array.from({ length: slots }, (_, i) => (
+        // biome-ignore lint/suspicious/noArrayIndexKey: a bullet point is its place
+        <div key={i} className="grid grid-cols-[18px_minmax(0,1fr)] items-baseline">
+          <span className="quiet num text-[12px]">{i + 1}</span>
+          <div className="pb-1.5">
+            <div className="field-box">
+              <Threaded
+                label={`${field.label} ${i + 1}`}
+                value={lines[i] ?? ''}
+                change={(t) => put(i, t)}
+                pieces={pieces(i)}
+                weighed={weighed[i] ?? ''}
+                pointed={pointed}
+                className="text-[15px] leading-[1.8]"
+                line
+                placeholder="empty"
+                onKeyDown={(e) => e.key === 'Enter' && box.current?.querySelectorAll('textarea')[i + 1]?.focus()}
+              />
+            </div>
+            {lines[i] && field.max !== null && <Tape used={measure(lines[i], field.unit)} max={field.max} unit={field.unit} />}
+          </div>
+        </div>
+      ))}
+    </div>
+  )
+}
+
+/** The way through the category tree, broadest first. */
+function Path({ field, value, change }: EditorProps) {
+  const levels = asList(value)
+  const shown = [...levels, '']
+  return (
+    <div className="flex flex-wrap items-baseline gap-x-1 gap-y-1 text-[15px]">
+      {shown.map((level, i) => (
+        // biome-ignore lint/suspicious/noArrayIndexKey: a level is its place
+        <span key={i} className="inline-flex items-baseline gap-1">
+          {i > 0 && <span className="quiet">›</span>}
+          <input
+            className="inline-input field-sizing-content min-w-20"
+            aria-label={`${field.label}, level ${i + 1}`}
+            placeholder={i === 0 ? 'broadest' : 'deeper…'}
+            value={level}
+            onChange={(e) => {
+              const next = [...levels]
+              next[i] = e.target.value
+              change(e.target.value === '' ? next.slice(0, i).concat(next.slice(i + 1)) : next)
+            }}
+          />
+        </span>
+      ))}
+    </div>
+  )
+}
+
+/** Attributes: a name and its value each. */
+function Choices({ field, value, change }: EditorProps) {
+  const named = asNamed(value)
+  const put = (rows: [string, string][]) => change(Object.fromEntries(rows.filter(([k]) => k)))
+  return (
+    <div className="flex flex-wrap gap-x-6 gap-y-1 text-[15px]">
+      {named.map(([name, text], i) => (
+        // biome-ignore lint/suspicious/noArrayIndexKey: an attribute keeps its place while its name is written
+        <span key={i} className="inline-flex items-baseline gap-1">
+          <span className="quiet text-[13.5px]">{name}</span>
+          <input className="inline-input field-sizing-content min-w-16" aria-label={`${field.label}: ${name}`} value={text} onChange={(e) => put(named.map((n, k) => (k === i ? [name, e.target.value] : n)))} />
+          <button type="button" className="quiet cursor-pointer px-1" aria-label={`Take out ${name}`} onClick={() => put(named.filter((_, k) => k !== i))}>
+            ×
+          </button>
+        </span>
+      ))}
+      <input
+        className="inline-input w-36"
+        placeholder="another… then Enter"
+        aria-label={`${field.label}: name of another`}
+        onKeyDown={(e) => {
+          const name = e.currentTarget.value.trim()
+          if (e.key !== 'Enter' || !name) return
+          e.preventDefault()
+          put([...named, [name, '']])
+          e.currentTarget.value = ''
+        }}
+      />
+    </div>
+  )
+}

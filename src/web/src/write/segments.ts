@@ -1,0 +1,62 @@
+import type { Grade, Weighing } from '../kit/api'
+
+export type Piece = { start: number; end: number; grade: Grade; key: string }
+export type Segment = { start: number; end: number; grade: Grade | null; knot: boolean; pointed: boolean }
+
+const rank: Record<Grade, number> = { missing: 0, spread: 1, together: 2, inflected: 3, whole: 4 }
+
+/** Every stretch of matched text, by field and item. */
+export function piecesOf(weighing: Weighing | undefined): Map<string, Piece[]> {
+  const pieces = new Map<string, Piece[]>()
+  for (const term of weighing?.terms ?? [])
+    for (const span of term.spans) {
+      const field = weighing?.fields.indexOf(span.field) ?? -1
+      const alone = term.grades[field]
+      const grade = alone && alone !== 'missing' ? alone : term.grade
+      const place = `${span.field}/${span.item}`
+      const list = pieces.get(place) ?? []
+      list.push({ start: span.start, end: span.start + span.length, grade, key: term.key })
+      pieces.set(place, list)
+    }
+  return pieces
+}
+
+/** Moves pieces of the text that was weighed onto the text as it is now: what was typed in between moves what follows. */
+export function moved(pieces: Piece[], was: string, now: string): Piece[] {
+  if (was === now) return pieces
+  let head = 0
+  while (head < was.length && head < now.length && was[head] === now[head]) head++
+  let tail = 0
+  while (tail < was.length - head && tail < now.length - head && was[was.length - 1 - tail] === now[now.length - 1 - tail]) tail++
+  const by = now.length - was.length
+  return pieces.flatMap((p) => (p.end <= head ? [p] : p.start >= was.length - tail ? [{ ...p, start: p.start + by, end: p.end + by }] : []))
+}
+
+/** Cuts a text where the line under it changes; where pieces overlap the firmest is drawn. */
+export function segments(length: number, pieces: Piece[], pointed: string | undefined): Segment[] {
+  const edges = [...new Set([0, length, ...pieces.flatMap((p) => [Math.min(p.start, length), Math.min(p.end, length)])])].sort((a, b) => a - b)
+  const starts = [...pieces].sort((a, b) => a.start - b.start)
+  const cut: Segment[] = []
+  let open: Piece[] = []
+  let next = 0
+  for (let i = 0; i + 1 < edges.length; i++) {
+    const [start, end] = [edges[i], edges[i + 1]]
+    open = open.filter((p) => p.end > start)
+    while (next < starts.length && starts[next].start <= start) {
+      if (starts[next].end > start) open.push(starts[next])
+      next++
+    }
+    let firmest: Piece | null = null
+    let isPointed = false
+    for (const p of open) {
+      if (!firmest || rank[p.grade] > rank[firmest.grade]) firmest = p
+      if (p.key === pointed) isPointed = true
+    }
+    const grade = firmest?.grade ?? null
+    const knot = grade === 'inflected' && open.some((p) => p.grade === 'inflected' && p.end === end)
+    const last = cut[cut.length - 1]
+    if (last && last.grade === grade && !last.knot && last.pointed === isPointed && !knot) last.end = end
+    else cut.push({ start, end, grade, knot, pointed: isPointed })
+  }
+  return cut
+}

@@ -1,0 +1,52 @@
+import { memo } from 'react'
+import { moved, type Piece, segments } from './segments'
+
+type Props = {
+  label: string
+  value: string
+  change: (text: string) => void
+  pieces: Piece[]
+  /** The text that the pieces were found in. */
+  weighed: string
+  pointed?: string
+  className?: string
+  placeholder?: string
+  line?: boolean
+  onKeyDown?: (e: React.KeyboardEvent<HTMLTextAreaElement>) => void
+  onPaste?: (e: React.ClipboardEvent<HTMLTextAreaElement>) => void
+}
+
+/** A text box whose matched words carry threads. */
+export const Threaded = memo(function Threaded(p: Props) {
+  const cut = segments(p.value.length, moved(p.pieces, p.weighed, p.value), p.pointed)
+  return (
+    <div className={`threaded ${p.className ?? ''}`}>
+      <div className="under" aria-hidden="true">
+        {cut.map((s) =>
+          s.grade || s.pointed ? (
+            <span key={s.start} className={`${s.grade ?? ''} ${s.knot ? 'end' : ''} ${s.pointed ? 'pointed' : ''}`}>
+              {p.value.slice(s.start, s.end)}
+            </span>
+          ) : (
+            p.value.slice(s.start, s.end)
+          ),
+        )}
+        {/* a last line break has height only when something follows it */}
+        {'\u200b'}
+      </div>
+      <textarea
+        aria-label={p.label}
+        rows={1}
+        spellCheck
+        placeholder={p.placeholder}
+        value={p.value}
+        onChange={(e) => p.change(p.line ? e.target.value.replace(/[\r\n]+/g, ' ') : e.target.value)}
+        onKeyDown={(e) => {
+          if (p.line && e.key === 'Enter') e.preventDefault()
+          p.onKeyDown?.(e)
+        }}
+        onPaste={p.onPaste}
+      />
+    </div>
+  )
+})
