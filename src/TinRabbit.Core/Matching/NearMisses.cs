@@ -10,7 +10,7 @@ public sealed class NearMisses
     private readonly List<Folds> _lacks;
     private readonly Dictionary<Folds, Dictionary<string, List<string>>> _forms = [];
     private readonly Dictionary<string, IReadOnlyList<NearMiss>> _known = new(StringComparer.Ordinal);
-    private Dictionary<string, List<string>>? _pairs;
+    private readonly Dictionary<Folds, Dictionary<string, List<string>>> _pairs = [];
 
     /// <summary>Prepares to look through a listing; nothing is computed before the first word is asked for.</summary>
     public NearMisses(ListingIndex listing)
@@ -49,9 +49,20 @@ public sealed class NearMisses
         for (var i = 0; near.Count == 0 && i < _lacks.Count; i++)
             for (var k = i + 1; near.Count == 0 && k < _lacks.Count; k++)
                 AddForms(_lacks[i] | _lacks[k]);
-        if (!_has.HasFlag(Folds.Compound) && Pairs().TryGetValue(Fold.Key(word, _has), out var pairs))
-            near.AddRange(pairs.Select(has => new NearMiss(word, has, Fold.Name(Folds.Compound))));
+        if (!_has.HasFlag(Folds.Compound))
+        {
+            AddPairs(Folds.None);
+            foreach (var fold in near.Count == 0 ? _lacks : [])
+                AddPairs(fold);
+        }
+
         return _known[word] = near;
+
+        void AddPairs(Folds more)
+        {
+            if (Pairs(more).TryGetValue(Fold.Key(word, _has | more), out var pairs))
+                near.AddRange(pairs.Select(has => new NearMiss(word, has, Fold.Name(Folds.Compound | more))));
+        }
 
         void AddForms(Folds folds)
         {
@@ -72,16 +83,16 @@ public sealed class NearMisses
         return _forms[more] = forms;
     }
 
-    // The listing's neighbours that could be one word, by that word's key.
-    private Dictionary<string, List<string>> Pairs()
+    // The listing's neighbours that could be one word, by that word's key under the platform's folds and these.
+    private Dictionary<string, List<string>> Pairs(Folds more)
     {
-        if (_pairs is not null)
-            return _pairs;
-        _pairs = new(StringComparer.Ordinal);
+        if (_pairs.TryGetValue(more, out var pairs))
+            return pairs;
+        pairs = new(StringComparer.Ordinal);
         for (var place = 1; place < _listing.Places; place++)
             if (_listing.IsWord(place - 1) && _listing.IsWord(place) && Fold.Join(_listing.TokenAt(place - 1), _listing.TokenAt(place)) is { } joined)
-                Put(_pairs, Fold.Key(joined, _has), $"{_listing.TokenAt(place - 1).Word} {_listing.TokenAt(place).Word}");
-        return _pairs;
+                Put(pairs, Fold.Key(joined, _has | more), $"{_listing.TokenAt(place - 1).Word} {_listing.TokenAt(place).Word}");
+        return _pairs[more] = pairs;
     }
 
     private static void Put(Dictionary<string, List<string>> forms, string key, string form)

@@ -82,9 +82,9 @@ export function Year({ months, from }: { months: number[]; from: string }) {
         {table ? 'As bars' : `As a table, all ${months.length} months`}
       </button>
       {!table && (
-        <span className="quiet text-[12.5px] ml-3" title={full(top)}>
-          highest {compact(top)}; hollow: not over
-        </span>
+        <p className="quiet text-[12.5px]">
+          Highest <span title={full(top)}>{compact(top)}</span>; the dashed month is not over, a year ago it had that.
+        </p>
       )}
     </div>
   )

@@ -27,14 +27,14 @@ export function TermDetail({ text, numbers, norm, marketName, actions }: { text:
             <td className="r">
               {numbers.band ?? 'unknown'}
               {norm?.lowTo !== null && norm?.lowTo !== undefined && (
-                <div className="quiet text-[12px]">
+                <div className="quiet text-[12px] whitespace-nowrap">
                   low to {compact(norm.lowTo)}, moderate to {compact(norm.moderateTo)}
                 </div>
               )}
             </td>
           </tr>
           <tr>
-            <td>Titles holding the phrase</td>
+            <td className="whitespace-nowrap">Titles holding the phrase</td>
             <td className="r num">{full(numbers.titlesHolding)}</td>
           </tr>
           <tr>

@@ -8,6 +8,21 @@ export const gradeWords: Record<Grade, string> = {
   missing: 'a word is missing',
 }
 
+const foldWords: Record<string, string> = {
+  diacritics: 'letters with and without accents',
+  possessive: 'a word with and without its apostrophe',
+  plural: 'singular and plural',
+  compound: 'one word and two',
+  spelling: 'regional spellings',
+}
+
+/** Which two things a search would have to take as the same: “singular and plural”. */
+export const foldInWords = (fold: string) =>
+  fold
+    .split('+')
+    .map((f) => foldWords[f] ?? f)
+    .join(', or ')
+
 /** The line beside a term: its style says how firmly the listing holds it. */
 export function Thread({ grade, width = 40, title }: { grade: Grade | undefined; width?: number; title?: string }) {
   if (!grade) return <span style={{ width, display: 'inline-block' }} />
@@ -32,7 +47,7 @@ export function Thread({ grade, width = 40, title }: { grade: Grade | undefined;
 /** The term with its missing words boxed and what stands there instead. */
 export function TermGaps({ term }: { term: PickWeight }) {
   const missing = new Set(term.missing)
-  const near = term.near.map((n) => `has “${n.has}”${n.needs.includes(' ') ? `, needs “${n.needs}”` : ''}`)
+  const near = [...new Set(term.near.map((n) => `“${n.has}”`))]
   return (
     <span>
       {missing.size === 0
@@ -48,8 +63,8 @@ export function TermGaps({ term }: { term: PickWeight }) {
             ),
           )}
       {near.length > 0 && (
-        <small className="quiet ml-2" title={term.near.map((n) => `A search that folds ${n.fold.replace('+', ' and ')} would take it`).join('. ')}>
-          {[...new Set(near)].slice(0, 2).join(', ')}
+        <small className="quiet ml-2" title={term.near.map((n) => `It has “${n.has}” and needs “${n.needs}”: this search does not take ${foldInWords(n.fold)} as the same`).join('. ')}>
+          has {near.slice(0, 3).join(', ')}
         </small>
       )}
       {term.apart && <small className="quiet ml-2">words stand apart; this search does not combine fields</small>}

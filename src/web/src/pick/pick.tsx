@@ -142,18 +142,18 @@ export function PickList({ place }: { place: Place }) {
             actions={
               <div className="mt-3">
                 <div className="flex flex-wrap gap-1.5 mb-2" role="group" aria-label="Fit">
-                  <span className="w-11 quiet text-[13px] self-center">Fit</span>
+                  <span className="w-full quiet text-[13px]">Fit</span>
                   {fits.map(([fit, key, why]) => (
-                    <button type="button" key={fit} title={why} aria-pressed={row.fit === fit} className={`btn btn-xs font-normal ${row.fit === fit ? 'btn-primary' : ''}`} onClick={() => actions.change([row.text], { fit })}>
-                      {fit} <kbd className="!bg-transparent !text-inherit">{key}</kbd>
+                    <button type="button" key={fit} title={why} aria-pressed={row.fit === fit} className="choice" onClick={() => actions.change([row.text], { fit })}>
+                      {fit} <kbd>{key}</kbd>
                     </button>
                   ))}
                 </div>
                 <div className="flex flex-wrap gap-1.5 mb-2" role="group" aria-label="Home">
-                  <span className="w-11 quiet text-[13px] self-center">Home</span>
+                  <span className="w-full quiet text-[13px]">Home</span>
                   {homes.map(([home, key, name]) => (
-                    <button type="button" key={home} aria-pressed={row.home === home} className={`btn btn-xs font-normal ${row.home === home ? 'btn-primary' : ''}`} onClick={() => actions.change([row.text], { home })}>
-                      {name} <kbd className="!bg-transparent !text-inherit">{key}</kbd>
+                    <button type="button" key={home} aria-pressed={row.home === home} className="choice" onClick={() => actions.change([row.text], { home })}>
+                      {name} <kbd>{key}</kbd>
                     </button>
                   ))}
                 </div>

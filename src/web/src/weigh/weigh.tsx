@@ -5,7 +5,7 @@ import { api, ask, type Copy, type Grade, type Listing, type PickWeight, type Sp
 import { compact, full } from '../kit/numbers'
 import { draftKey, type Place, useWeighing } from '../kit/shop'
 import { type Column, type Sort, sortRows, Table } from '../kit/table'
-import { gradeWords, Legend, TermGaps, Thread } from '../kit/thread'
+import { foldInWords, gradeWords, Legend, TermGaps, Thread } from '../kit/thread'
 
 /** Reach and grip, opened: terms × fields as threads, each figure traced to what made it. */
 export function Weigh({ place }: { place: Place }) {
@@ -70,6 +70,16 @@ export function Weigh({ place }: { place: Place }) {
         </div>
         <div className="mb-1">
           <Legend />
+          {weighing.terms.length > 0 && weighing.fields.some((_, i) => !holds(weighing, i)) && (
+            <p className="quiet text-[12.5px] mt-1">
+              No pick is held in{' '}
+              {weighing.fields
+                .filter((_, i) => !holds(weighing, i))
+                .map((key) => listing.fields.find((f) => f.key === key)?.label.toLowerCase())
+                .join(', ')}
+              .
+            </p>
+          )}
         </div>
         <Table
           name="Terms by fields"
@@ -93,22 +103,23 @@ export function Weigh({ place }: { place: Place }) {
   )
 }
 
+/** Whether a field holds any term: the title always has its column. */
+const holds = (weighing: Weighing, i: number) => i === 0 || weighing.terms.some((t) => t.strengths[i] > 0)
+
 const lost = (t: PickWeight) => (t.worth === null ? null : t.worth * (1 - t.grip))
 
 function columnsOf(weighing: Weighing, listing: Listing): Column<PickWeight>[] {
   return [
     { key: 'text', head: 'Term', width: 'minmax(170px,1fr)', value: (t) => t.text, cell: (t) => <TermGaps term={t} /> },
     { key: 'all', head: 'listing', title: 'How firmly the listing as a whole holds it', width: '58px', cell: (t) => <Thread grade={t.grade} /> },
-    ...weighing.fields.map(
-      (key, i): Column<PickWeight> => ({
+    ...weighing.fields.flatMap((key, i): Column<PickWeight>[] => (holds(weighing, i) ? [{
         key: `f-${key}`,
         head: listing.fields.find((f) => f.key === key)?.label ?? key,
         title: `Weight ${listing.fields.find((f) => f.key === key)?.weight}`,
-        width: 'minmax(52px,74px)',
+        width: 'minmax(64px,96px)',
         value: (t) => t.strengths[i],
         cell: (t) => (t.grades[i] === 'missing' ? <span className="quiet">·</span> : <Thread grade={t.grades[i]} title={`${gradeWords[t.grades[i]]}: strength ${t.strengths[i].toFixed(2)}`} />),
-      }),
-    ),
+      }] : [])),
     { key: 'volume', head: 'a month', width: '58px', right: true, value: (t) => t.volume, cell: (t) => <span className="num text-[13px]" title={full(t.volume)}>{compact(t.volume)}</span> },
     { key: 'grip', head: 'grip', width: '40px', right: true, value: (t) => t.grip, cell: (t) => <span className="num text-[13px]">{t.grip.toFixed(2)}</span> },
     { key: 'lost', head: 'lost', title: 'Worth × (1 − grip): what firmer holding could still bring', width: '52px', right: true, value: lost, cell: (t) => <span className="num text-[13px]" title={full(lost(t))}>{compact(lost(t))}</span> },
@@ -142,7 +153,7 @@ function Trace({ term, weighing, listing, place }: { term: PickWeight; weighing:
       )}
       {term.near.map((n) => (
         <p key={`${n.needs} ${n.has} ${n.fold}`} className="text-[14px] my-1">
-          It has “{n.has}” and needs “{n.needs}”: {listing.platformName}’s search does not fold {n.fold.replace('+', ' and ')}.
+          It has “{n.has}” and needs “{n.needs}”: {listing.platformName}’s search does not take {foldInWords(n.fold)} as the same.
         </p>
       ))}
       <div className="sub">Grip {term.grip.toFixed(3)}</div>

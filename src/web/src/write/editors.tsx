@@ -69,7 +69,9 @@ function Phrases({ field, value, weighedValue, change, pieces, pointed }: Editor
   const box = useRef<HTMLDivElement>(null)
   const tags = asList(value)
   const weighed = asList(weighedValue)
-  const slots = Math.max(field.maxItems ? Math.min(field.maxItems, 40) : 0, tags.length + (field.maxItems ? 0 : 1))
+  // Tags are worth filling, so that every slot shows; other lists show a little more than they hold.
+  const most = field.maxItems ?? Number.POSITIVE_INFINITY
+  const slots = Math.max(tags.length, Math.min(most, field.role === 'tags' ? Math.min(most, 40) : Math.ceil((tags.length + 1) / 4) * 4))
   const put = (i: number, texts: string[]) => {
     const next = [...tags]
     while (next.length < i) next.push('')
@@ -124,7 +126,7 @@ function Phrases({ field, value, weighedValue, change, pieces, pointed }: Editor
               }}
             />
             {text && field.max !== null && (
-              <div className="flex items-center gap-2 mt-0.5" title={`${used} of ${field.max} ${field.unit}`}>
+              <div className="flex items-center gap-2 mt-1.5" title={`${used} of ${field.max} ${field.unit}`}>
                 <svg className="flex-1" height="3" aria-hidden="true">
                   <rect width="100%" height="2" y="1" fill="var(--color-base-300)" />
                   <rect width={`${Math.min(100, (used / field.max) * 100)}%`} height="2" y="1" fill={over ? 'var(--color-accent)' : 'var(--tape-fill)'} />

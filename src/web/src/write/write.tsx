@@ -117,7 +117,7 @@ function Sheet({ place, listing }: { place: Place; listing: Listing }) {
   const pieces = useMemo(() => piecesOf(weighed?.weighing), [weighed])
   const weighing = weighed?.weighing
   const pointed = params.get('at') ?? undefined
-  const terms = useMemo(() => [...(weighing?.terms ?? [])].sort((a, b) => firmness(a) - firmness(b) || (b.demand ?? -1) - (a.demand ?? -1)), [weighing])
+  const terms = useMemo(() => [...(weighing?.terms ?? [])].sort((a, b) => firmness(a) - firmness(b) || (b.volume ?? -1) - (a.volume ?? -1)), [weighing])
 
   const focusedField = () => listing.fields.find((f) => f.key === document.activeElement?.closest('[data-field]')?.getAttribute('data-field'))
   useKeys({
