@@ -23,7 +23,7 @@ var describing = System.Reflection.Assembly.GetEntryAssembly()?.GetName().Name =
 
 builder.WebHost.UseUrls($"http://127.0.0.1:{port.ToString(CultureInfo.InvariantCulture)}");
 builder.Logging.SetMinimumLevel(LogLevel.Warning);
-builder.Services.AddDbContext<TinContext>(o => o.UseSqlite(TinContext.Connection(data)));
+builder.Services.AddDbContext<TinContext>(o => o.UseSqlite(TinContext.Connection(data), s => s.UseQuerySplittingBehavior(QuerySplittingBehavior.SplitQuery)));
 builder.Services.AddSingleton(TimeProvider.System);
 builder.Services.AddSingleton<IMarket>(s => new StandInMarket(20261124, FirstStart.Shipped, s.GetRequiredService<TimeProvider>()));
 builder.Services.AddProblemDetails();
@@ -85,6 +85,8 @@ catch (IOException e) when (e.InnerException is Microsoft.AspNetCore.Connections
     return 1;
 }
 
+// The first dig should not wait for the stand-in to be made.
+_ = Task.Run(() => (app.Services.GetRequiredService<IMarket>() as StandInMarket)?.MakeAll());
 Console.WriteLine($"Tin Rabbit is ready at http://127.0.0.1:{port}");
 await app.WaitForShutdownAsync();
 return 0;

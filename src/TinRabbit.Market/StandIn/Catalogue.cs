@@ -68,19 +68,21 @@ internal sealed class Catalogue
     private sealed class Maker(Platform platform, QueryLog log, Vocabulary vocabulary)
     {
         private readonly Dictionary<string, IReadOnlyList<string>> _near = [];
+        private readonly List<Head> _longestFirst = [.. vocabulary.Heads.OrderByDescending(h => h.Text.Length)];
+        private readonly Dictionary<Head, List<Modifier>> _words = vocabulary.Heads.ToDictionary(h => h, h => vocabulary.Modifiers.Where(m => m.Groups.Intersect(h.Groups).Any()).ToList());
 
         public RivalListing Make(Dice dice)
         {
             // Sellers follow demand, but not closely: they copy what is typed much, and each other.
             Query Some(string why) => log.Queries[(int)(log.Queries.Count * Math.Pow(dice.For(why).Chance, 2.2))];
             var lead = Some("lead");
-            var heads = vocabulary.Heads.Where(h => lead.Text.Contains(h.Text)).OrderByDescending(h => h.Text.Length).FirstOrDefault() ?? vocabulary.Heads[0];
-            var words = vocabulary.Modifiers.Where(m => m.Groups.Intersect(heads.Groups).Any()).ToList();
+            var head = _longestFirst.FirstOrDefault(h => lead.Text.Contains(h.Text, StringComparison.Ordinal)) ?? vocabulary.Heads[0];
+            var words = _words[head];
             var extra = Enumerable.Range(0, 2 + dice.For("extras").Pick(4)).Select(i => words.Count == 0 ? "" : words[dice.For("extra").For(i).Pick(words.Count)].Text).Distinct();
-            var title = string.Join(", ", extra.Prepend(lead.Text).Append(dice.For("also").Chance < 0.5 ? Near(heads, dice) : "").Where(t => t.Length > 0).Select(Capital));
+            var title = string.Join(", ", extra.Prepend(lead.Text).Append(dice.For("also").Chance < 0.5 ? Near(head, dice) : "").Where(t => t.Length > 0).Select(Capital));
             var room = platform.Find("title")?.Limit?.Max ?? 120;
-            var tags = Enumerable.Range(0, 5 + dice.For("tags").Pick(8)).Select(i => i < 7 ? Near(heads, dice.For(i)) : Some($"tag{i}").Text).Where(t => t.Length <= 24).Distinct().ToList();
-            var bullets = platform.Find("bullets") is null ? [] : Enumerable.Range(0, 3).Select(i => $"{Capital(Near(heads, dice.For(100 + i)))} for the garden").ToList();
+            var tags = Enumerable.Range(0, 5 + dice.For("tags").Pick(8)).Select(i => i < 7 ? Near(head, dice.For(i)) : Some($"tag{i}").Text).Where(t => t.Length <= 24).Distinct().ToList();
+            var bullets = platform.Find("bullets") is null ? [] : Enumerable.Range(0, 3).Select(i => $"{Capital(Near(head, dice.For(100 + i)))} for the garden").ToList();
             var price = Math.Round((decimal)(18 * Math.Exp(0.5 * dice.For("price").Normal)), 2);
             return new(
                 vocabulary.Shops[dice.For("shop").Pick(vocabulary.Shops.Count)],

@@ -10,10 +10,10 @@ internal sealed record Query(string Text, double Volume, string Year, string Tre
 /// <summary>Everything that shoppers type in one market, made from the vocabulary and a seed.</summary>
 internal sealed class QueryLog
 {
-    private const double LeastVolume = 8;
+    private const double LeastVolume = 16;
 
     private readonly Dice _dice;
-    private readonly (string Tail, int Query)[] _wordStarts;
+    private readonly (int Query, int At)[] _wordStarts;
     private readonly Dictionary<string, int> _byText;
 
     public QueryLog(Vocabulary vocabulary, string country, double size, Dice dice)
@@ -21,7 +21,8 @@ internal sealed class QueryLog
         _dice = dice;
         Queries = [.. Make(vocabulary, country, size, dice)];
         _byText = Queries.Select((q, i) => (q.Text, i)).ToDictionary(q => q.Text, q => q.i, StringComparer.Ordinal);
-        _wordStarts = [.. Queries.SelectMany((q, i) => WordStarts(q.Text).Select(at => (q.Text[at..], i))).OrderBy(w => w.Item1, StringComparer.Ordinal)];
+        _wordStarts = [.. Queries.SelectMany((q, i) => WordStarts(q.Text).Select(at => (i, at)))];
+        Array.Sort(_wordStarts, (a, b) => Tail(a).SequenceCompareTo(Tail(b)));
     }
 
     public IReadOnlyList<Query> Queries { get; }
@@ -31,20 +32,28 @@ internal sealed class QueryLog
     /// <summary>Queries with a word that begins like this, those that begin so themselves first among equals.</summary>
     public IReadOnlyList<string> StartingWith(string typed, int most)
     {
-        var low = Array.BinarySearch(_wordStarts, (typed, int.MinValue), Comparer<(string, int)>.Create((a, b) => string.CompareOrdinal(a.Item1, b.Item1)));
-        low = low < 0 ? ~low : low;
-        while (low > 0 && string.CompareOrdinal(_wordStarts[low - 1].Tail, typed) >= 0)
-            low--;
-        var found = new Dictionary<int, double>();
-        for (var i = low; i < _wordStarts.Length && _wordStarts[i].Tail.StartsWith(typed, StringComparison.Ordinal); i++)
+        var (low, high) = (0, _wordStarts.Length);
+        while (low < high)
         {
-            var (rest, query) = _wordStarts[i];
-            var popular = Queries[query].Volume * (rest.Length == Queries[query].Text.Length ? 3 : 1) * Math.Exp(0.3 * _dice.For("order").For(query).Normal);
+            var middle = (low + high) / 2;
+            if (Tail(_wordStarts[middle]).SequenceCompareTo(typed) < 0)
+                low = middle + 1;
+            else
+                high = middle;
+        }
+
+        var found = new Dictionary<int, double>();
+        for (var i = low; i < _wordStarts.Length && Tail(_wordStarts[i]).StartsWith(typed, StringComparison.Ordinal); i++)
+        {
+            var (query, at) = _wordStarts[i];
+            var popular = Queries[query].Volume * (at == 0 ? 3 : 1) * Math.Exp(0.3 * _dice.For("order").For(query).Normal);
             found[query] = Math.Max(popular, found.GetValueOrDefault(query));
         }
 
         return [.. found.OrderByDescending(f => f.Value).Take(most).Select(f => Queries[f.Key].Text)];
     }
+
+    private ReadOnlySpan<char> Tail((int Query, int At) start) => Queries[start.Query].Text.AsSpan(start.At);
 
     private static IEnumerable<int> WordStarts(string text)
     {
@@ -66,21 +75,26 @@ internal sealed class QueryLog
             {
                 Add(Joined(head.Text, one), volume * one.Share, YearOf(head, one), one.Trend);
                 foreach (var two in words)
-                    if (two != one && one.Before && (two.Kind != one.Kind || !two.Before) && !two.Text.Contains(one.Text))
+                    if (two != one && one.Before && volume * one.Share * two.Share > 0.3 && (two.Kind != one.Kind || !two.Before) && !two.Text.Contains(one.Text))
                         Add(Joined(Joined(head.Text, two), one), volume * one.Share * two.Share * 2.2, YearOf(head, one), Stronger(one.Trend, two.Trend));
             }
         }
 
-        return made.Values.Where(q => q.Volume >= LeastVolume).OrderByDescending(q => q.Volume);
+        return made.Values.OrderByDescending(q => q.Volume);
 
         void Add(string text, double volume, string year, string trend)
         {
-            var words = text.Split(' ');
-            if (words.Where(w => w.Length > 3).GroupBy(w => w).Any(g => g.Count() > 1))
-                return;
             volume *= Math.Exp(0.55 * dice.For(text).Normal - 0.15);
+            if (volume < LeastVolume || SaysTwice(text))
+                return;
             if (!made.TryGetValue(text, out var known) || known.Volume < volume)
                 made[text] = new(text, volume, year, trend);
+        }
+
+        static bool SaysTwice(string text)
+        {
+            var words = text.Split(' ');
+            return words.Distinct().Count() < words.Length && words.Where(w => w.Length > 3).GroupBy(w => w).Any(g => g.Count() > 1);
         }
 
         static string Joined(string head, Modifier word) => word.Before ? $"{word.Text} {head}" : $"{head} {word.Text}";

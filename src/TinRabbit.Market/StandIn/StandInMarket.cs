@@ -69,6 +69,9 @@ public sealed class StandInMarket : IMarket
         return new(volume, found, titles, cost, months, from);
     }
 
+    /// <summary>Makes every market ahead of the first question.</summary>
+    public void MakeAll() => Parallel.ForEach(Places, place => Made(place.Id));
+
     // Some sources give all members of a family one number. This one does so for a few.
     private long? Grouped(Query query, string marketId, QueryLog log)
     {

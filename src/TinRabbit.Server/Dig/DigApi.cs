@@ -65,7 +65,7 @@ internal static class DigApi
             var key = Tokens.Key(head);
             if (key.Length == 0 || head.Length > LongestHead)
                 throw new FormatProblems([new("text", key.Length == 0 ? "Type a term with at least one word in it." : $"A term has at most {LongestHead} characters.")]);
-            var typed = market.Suggestions(place.Id, head).ToList();
+            var typed = market.Suggestions(place.Id, key).ToList();
             var terms = await db.Put(place.Id, await Measure(db, market, place.Id, [head, .. typed], stop), stop);
             var norm = await db.NormOf(place.Id, stop);
             var step = await db.Digs.FirstOrDefaultAsync(d => d.ProductId == id && d.MarketId == place.Id && d.Key == key, stop);

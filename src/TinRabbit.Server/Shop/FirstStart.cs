@@ -2,6 +2,7 @@ using Microsoft.EntityFrameworkCore;
 using TinRabbit.Core.Platforms;
 using TinRabbit.Core.Words;
 using TinRabbit.Market;
+using TinRabbit.Market.StandIn;
 using TinRabbit.Server.Storage;
 
 namespace TinRabbit.Server.Shop;
@@ -30,6 +31,7 @@ internal static class FirstStart
 
     private static async Task Fill(TinContext db, IMarket market)
     {
+        (market as StandInMarket)?.MakeAll();
         foreach (var place in market.Places)
         {
             var texts = Demo.Heads.SelectMany(h => market.Suggestions(place.Id, h).Prepend(h)).Concat(Demo.NestBoxPicks.Select(p => p.Text)).Distinct();

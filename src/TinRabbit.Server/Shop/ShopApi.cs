@@ -25,7 +25,7 @@ internal static class ShopApi
         var api = app.MapGroup("/api").WithTags("Shop");
         api.MapGet("/shop", async (TinContext db, IMarket market, CancellationToken stop) =>
         {
-            var shop = await db.Shops.AsNoTracking().FirstAsync(stop);
+            var shop = await db.Shops.AsNoTracking().OrderBy(s => s.Id).FirstAsync(stop);
             var products = await db.Products.AsNoTracking().Include(p => p.Listings).Include(p => p.Pictures).OrderBy(p => p.Id).ToListAsync(stop);
             var platforms = (await db.Platforms.AsNoTracking().ToListAsync(stop)).ToDictionary(p => p.Id, p => PlatformJson.Read(p.Profile));
             return TypedResults.Ok(new ShopView(
@@ -37,7 +37,7 @@ internal static class ShopApi
 
         api.MapPost("/products", async Task<Ok<ProductView>> (ProductRequest request, TinContext db, CancellationToken stop) =>
         {
-            var product = new ProductRow { Name = NameOf(request), Facts = request.Facts ?? new(), ShopId = await db.Shops.Select(s => s.Id).FirstAsync(stop) };
+            var product = new ProductRow { Name = NameOf(request), Facts = request.Facts ?? new(), ShopId = await db.Shops.OrderBy(s => s.Id).Select(s => s.Id).FirstAsync(stop) };
             Set(product, request);
             foreach (var platform in await db.Platforms.Select(p => p.Id).ToListAsync(stop))
                 product.Listings.Add(new() { PlatformId = platform, SavedAt = DateTime.UtcNow });

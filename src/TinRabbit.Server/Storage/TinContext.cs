@@ -66,6 +66,11 @@ public sealed class TinContext(DbContextOptions<TinContext> options) : DbContext
         model.Entity<DigRow>().HasIndex(d => new { d.ProductId, d.MarketId });
     }
 
+    protected override void ConfigureConventions(ModelConfigurationBuilder conventions) => conventions.Properties<DateTime>().HaveConversion<Utc>();
+
+    // SQLite forgets that a time is UTC.
+    private sealed class Utc() : ValueConverter<DateTime, DateTime>(t => t, t => DateTime.SpecifyKind(t, DateTimeKind.Utc));
+
     private static void Json<T>(PropertyBuilder<T> property) => property.HasConversion(
         new ValueConverter<T, string>(v => JsonSerializer.Serialize(v, JsonSerializerOptions.Web), s => JsonSerializer.Deserialize<T>(s, JsonSerializerOptions.Web)!),
         new ValueComparer<T>(

@@ -1,0 +1,87 @@
+using System.Text;
+using System.Text.Json.Nodes;
+
+namespace TinRabbit.Server.Tests;
+
+public sealed class EngineApiTests(TestShop shop) : IClassFixture<TestShop>
+{
+    private const string Platform = """
+        {"id":"p","name":"P","language":"en","search":{"folds":["diacritics"],"ignoredWords":[],"wordsCombine":true},
+         "fields":[{"key":"title","shape":"line","indexed":true,"weight":0.8,"front":true},{"key":"tags","shape":"phrases","indexed":true,"weight":0.6}]}
+        """;
+
+    [Fact]
+    public async Task Weigh_answers_exactly_as_described()
+    {
+        var answer = await Weigh($$$"""
+            {"platform":{{{Platform}}},"fields":{"title":"🐦 Wren boxes","tags":["cedar wren"]},
+             "terms":[{"text":"wren boxes","volume":100},{"text":"wren box","volume":50,"competition":3,"headroom":40,"fit":"good"},{"text":"cedar boxes"}]}
+            """);
+        Assert.Equal(["reach", "grip", "eligible", "volume", "unknownVolume", "terms"], Keys(answer));
+        Assert.Equal(100 / 135.0 * 100, answer["reach"]!.GetValue<double>(), 9);
+        Assert.Equal((2, 100.0, 1), (answer["eligible"]!.GetValue<int>(), answer["volume"]!.GetValue<double>(), answer["unknownVolume"]!.GetValue<int>()));
+        var terms = answer["terms"]!.AsArray();
+        Assert.Equal(["text", "grade", "grip", "fields", "missing", "near", "spans"], Keys(terms[0]!));
+        Assert.Equal("""{"text":"wren boxes","grade":"whole","grip":0.8,"fields":{"title":"whole","tags":"missing"},"missing":[],"near":[],"spans":[{"field":"title","item":0,"start":3,"length":10}]}""", terms[0]!.ToJsonString());
+        Assert.Equal("""["box"]""", terms[1]!["missing"]!.ToJsonString());
+        Assert.Equal("""[{"needs":"box","has":"boxes","fold":"plural"}]""", terms[1]!["near"]!.ToJsonString());
+        Assert.Equal("spread", terms[2]!["grade"]!.GetValue<string>());
+    }
+
+    [Fact]
+    public async Task Words_apart_are_told_only_where_they_are()
+    {
+        var answer = await Weigh($$$"""
+            {"platform":{{{Platform.Replace("\"wordsCombine\":true", "\"wordsCombine\":false")}}},"fields":{"title":"wren","tags":["box"]},"terms":[{"text":"wren box","volume":1},{"text":"wren","volume":1}]}
+            """);
+        Assert.True(answer["terms"]![0]!["apart"]!.GetValue<bool>());
+        Assert.Null(answer["terms"]![1]!["apart"]);
+        Assert.Equal(50, answer["reach"]!.GetValue<double>());
+    }
+
+    [Fact]
+    public async Task A_stored_platform_is_known_by_its_id()
+    {
+        var answer = await Weigh("""{"platform":"longbarrow","fields":{"title":"Bird houses for the garden"},"terms":[{"text":"bird house in garden","volume":10}]}""");
+        Assert.Equal("together", answer["terms"]![0]!["grade"]!.GetValue<string>());
+    }
+
+    [Theory]
+    [InlineData("""{"platform":"nowhere","fields":{},"terms":[]}""", "platform")]
+    [InlineData("""{"fields":{},"terms":[]}""", "platform")]
+    [InlineData("""{"platform":"longbarrow","terms":[]}""", "fields")]
+    [InlineData("""{"platform":"longbarrow","fields":{}}""", "terms")]
+    [InlineData("""{"platform":"longbarrow","fields":{"titel":"x"},"terms":[]}""", "fields.titel")]
+    [InlineData("""{"platform":"longbarrow","fields":{"bullets":[1]},"terms":[]}""", "fields.bullets[0]")]
+    [InlineData("""{"platform":"longbarrow","fields":{},"terms":[{"text":"bird"},{"text":"–"}]}""", "terms[1].text")]
+    [InlineData("""{"platform":"longbarrow","fields":{},"terms":[{"text":"bird","volume":-1}]}""", "terms[0].volume")]
+    [InlineData("""{"platform":"longbarrow","fields":{},"terms":[{"text":"bird","fit":"best"}]}""", "terms[0].fit")]
+    [InlineData("""{"platform":"longbarrow","fields":{},"terms":[{"volume":5}]}""", "terms[0].text")]
+    [InlineData("""{"platform":{"fields":[{"key":"t","shape":"lane"}]},"fields":{},"terms":[]}""", "platform.fields[0].shape")]
+    public async Task What_is_wrong_is_a_problem_that_names_the_field(string body, string field)
+    {
+        using var response = await shop.Client.PostAsync("/api/engine/weigh", new StringContent(body, Encoding.UTF8, "application/json"));
+        Assert.Equal(400, (int)response.StatusCode);
+        Assert.Equal("application/problem+json", response.Content.Headers.ContentType!.MediaType);
+        var problem = JsonNode.Parse(await response.Content.ReadAsStringAsync())!;
+        Assert.Contains(field, Keys(problem["errors"]!));
+    }
+
+    [Fact]
+    public async Task The_api_describes_itself_and_is_well()
+    {
+        Assert.NotNull((await shop.Get("/openapi/v1.json"))["paths"]!["/api/engine/weigh"]);
+        Assert.Equal("ok", await shop.Client.GetStringAsync("/healthz"));
+        Assert.Equal(404, (int)(await shop.Client.GetAsync("/api/nothing")).StatusCode);
+    }
+
+    private async Task<JsonNode> Weigh(string body)
+    {
+        using var response = await shop.Client.PostAsync("/api/engine/weigh", new StringContent(body, Encoding.UTF8, "application/json"));
+        var text = await response.Content.ReadAsStringAsync();
+        Assert.True(response.IsSuccessStatusCode, text);
+        return JsonNode.Parse(text)!;
+    }
+
+    private static string[] Keys(JsonNode node) => [.. node.AsObject().Select(p => p.Key)];
+}

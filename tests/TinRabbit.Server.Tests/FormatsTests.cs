@@ -1,0 +1,63 @@
+using TinRabbit.Core.Platforms;
+using TinRabbit.Server.Formats;
+using TinRabbit.Server.Shop;
+
+namespace TinRabbit.Server.Tests;
+
+public class FormatsTests
+{
+    [Theory]
+    [InlineData("bird house", null, null)]
+    [InlineData("bird house\t1300", 1300L, null)]
+    [InlineData("bird house\t1,300\t2.450", 1300L, 2450L)]
+    [InlineData("bird house;12.1k;?", 12100L, null)]
+    [InlineData("bird house; 1 300; 40", 1300L, 40L)]
+    [InlineData("bird house, 1,300", 1300L, null)]
+    [InlineData("bird house,900,400", 900L, 400L)]
+    [InlineData("bird house,,12", null, 12L)]
+    [InlineData("bird house\t1,2k\t", 1200L, null)]
+    [InlineData("\"bird house\",5", 5L, null)]
+    public void A_pasted_line_is_read(string line, long? volume, long? competition)
+    {
+        var (terms, bad) = PastedTerms.Read(line);
+        Assert.Empty(bad);
+        Assert.Equal(new PastedTerm(1, "bird house", volume, competition), Assert.Single(terms));
+    }
+
+    [Theory]
+    [InlineData("!!\t5", "no word")]
+    [InlineData("bird house\tmany", "\"many\" is no volume")]
+    [InlineData("bird house\t5\t-3", "\"-3\" is no competition")]
+    [InlineData("bird\t1\t2\t3", "4 columns")]
+    public void A_bad_line_is_named_with_its_reason(string line, string reason)
+    {
+        var (terms, bad) = PastedTerms.Read("Term\tvolume\nwren house\n\n" + line);
+        Assert.Equal("wren house", Assert.Single(terms).Text);
+        var one = Assert.Single(bad);
+        Assert.Equal((4, line), (one.Line, one.Text));
+        Assert.Contains(reason, one.Reason);
+    }
+
+    [Fact]
+    public async Task The_shipped_profiles_satisfy_the_shipped_schema_and_so_does_what_is_written()
+    {
+        var schema = await NJsonSchema.JsonSchema.FromFileAsync(Path.Combine(Repository.Root, "src/TinRabbit.Server/wwwroot/schemas/platform.json"));
+        foreach (var file in Directory.GetFiles(Path.Combine(Repository.Root, "src/TinRabbit.Server/Platforms/Shipped")))
+            Assert.Empty(schema.Validate(await File.ReadAllTextAsync(file)));
+        foreach (var platform in FirstStart.Shipped)
+            Assert.Empty(schema.Validate(PlatformJson.Write(platform).ToJsonString().Replace("\"spelling\":null,", "")));
+    }
+
+    [Theory]
+    [InlineData("""{"fields":[{"key":"t","shape":"lane"}]}""")]
+    [InlineData("""{"fields":[{"key":"t","shape":"line","limit":{"max":0}}]}""")]
+    [InlineData("""{"fields":[{"key":"t","shape":"line","weigth":1}]}""")]
+    [InlineData("""{"fields":[],"search":{"folds":["plurals"]}}""")]
+    [InlineData("""{"name":"no fields"}""")]
+    public async Task Schema_and_reader_refuse_the_same(string profile)
+    {
+        var schema = await NJsonSchema.JsonSchema.FromFileAsync(Path.Combine(Repository.Root, "src/TinRabbit.Server/wwwroot/schemas/platform.json"));
+        Assert.NotEmpty(schema.Validate(profile));
+        Assert.Throws<FormatProblems>(() => PlatformJson.Read(profile));
+    }
+}

@@ -1,0 +1,92 @@
+using System.Net.Http.Json;
+using System.Text.Json;
+using System.Text.Json.Nodes;
+using Microsoft.AspNetCore.Hosting;
+using Microsoft.AspNetCore.Mvc.Testing;
+
+namespace TinRabbit.Server.Tests;
+
+/// <summary>The real server over a real SQLite file in a folder of its own.</summary>
+public sealed class TestShop : IDisposable
+{
+    private WebApplicationFactory<Program> _factory;
+    private readonly bool _demo;
+
+    public TestShop() : this(demo: false)
+    {
+    }
+
+    internal TestShop(bool demo)
+    {
+        _demo = demo;
+        Folder = Directory.CreateTempSubdirectory("tin-rabbit-test-").FullName;
+        _factory = Factory();
+        Client = _factory.CreateClient();
+    }
+
+    public string Folder { get; }
+
+    public HttpClient Client { get; private set; }
+
+    public IServiceProvider Services => _factory.Services;
+
+    /// <summary>Stops the server and starts it again on the same folder.</summary>
+    public void Restart()
+    {
+        _factory.Dispose();
+        _factory = Factory();
+        Client = _factory.CreateClient();
+    }
+
+    public async Task<JsonNode> Get(string path) => JsonNode.Parse(await Client.GetStringAsync(path))!;
+
+    public async Task<JsonNode> Post(string path, object body, int status = 200) => await Send(HttpMethod.Post, path, body, status);
+
+    public async Task<JsonNode> Put(string path, object body, int status = 200) => await Send(HttpMethod.Put, path, body, status);
+
+    /// <summary>Adds a product and gives its id.</summary>
+    public async Task<int> AddProduct(string name = "Wren nest box") => (await Post("/api/products", new { name, facts = (object?)null, pictures = (object?)null }))["id"]!.GetValue<int>();
+
+    /// <summary>The product's listing on a platform.</summary>
+    public async Task<int> ListingOf(int product, string platform) =>
+        (await Get("/api/shop"))["products"]!.AsArray().Single(p => p!["id"]!.GetValue<int>() == product)!["listings"]![platform]!.GetValue<int>();
+
+    public Task<JsonNode> Pick(int product, string[] texts, string? home = null, string? fit = null, string? note = null) =>
+        Post($"/api/products/{product}/picks", new { texts, source = "test", fit, home, note });
+
+    private async Task<JsonNode> Send(HttpMethod method, string path, object body, int status)
+    {
+        using var request = new HttpRequestMessage(method, path) { Content = JsonContent.Create(body) };
+        using var response = await Client.SendAsync(request);
+        var text = await response.Content.ReadAsStringAsync();
+        Assert.True(status == (int)response.StatusCode, $"{(int)response.StatusCode}: {text}");
+        return text.Length == 0 ? new JsonObject() : JsonNode.Parse(text)!;
+    }
+
+    private WebApplicationFactory<Program> Factory() => new WebApplicationFactory<Program>().WithWebHostBuilder(b =>
+    {
+        b.UseSetting("data", Folder);
+        b.UseSetting("demo", _demo ? "true" : "false");
+    });
+
+    public void Dispose()
+    {
+        _factory.Dispose();
+        Microsoft.Data.Sqlite.SqliteConnection.ClearAllPools();
+        Directory.Delete(Folder, true);
+    }
+}
+
+/// <summary>Where the project's files lie.</summary>
+internal static class Repository
+{
+    public static string Root { get; } = Find();
+
+    private static string Find()
+    {
+        var at = new DirectoryInfo(AppContext.BaseDirectory);
+        while (!File.Exists(Path.Combine(at!.FullName, "TinRabbit.slnx")))
+            at = at.Parent;
+        return at.FullName;
+    }
+}
