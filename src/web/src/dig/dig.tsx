@@ -1,6 +1,6 @@
 import { keepPreviousData, useQuery, useQueryClient } from '@tanstack/react-query'
 import { useMemo, useRef, useState } from 'react'
-import { useSearchParams } from 'react-router'
+import { useAddress } from '../kit/address'
 import { api, ask, type Dug, type Pick } from '../kit/api'
 import { HeadroomBar, Silhouette } from '../kit/charts'
 import { useKeys } from '../kit/keys'
@@ -21,15 +21,7 @@ const filters = [
 
 /** A head term → what shoppers type, judged and picked. */
 export function Dig({ place }: { place: Place }) {
-  const [params, setParams] = useSearchParams()
-  const set = (changes: Record<string, string | null>, replace = true) =>
-    setParams(
-      (old) => {
-        for (const [k, v] of Object.entries(changes)) v ? old.set(k, v) : old.delete(k)
-        return old
-      },
-      { replace },
-    )
+  const [params, set] = useAddress()
   const term = params.get('term') ?? ''
   const parent = params.get('parent')
   const typedOn = params.get('from') !== 'shelf'
@@ -91,13 +83,15 @@ export function Dig({ place }: { place: Place }) {
     if (!clean) return
     setAsked(clean)
     setSide('term')
-    setParams((old) => {
-      for (const key of ['at', 'has', 'volume', 'competition', 'headroom', 'sort', 'dir']) old.delete(key)
-      if (old.get('from') === 'shelf') old.delete('from')
-      old.set('term', clean)
-      inside && dug.data ? old.set('parent', String(dug.data.stepId)) : old.delete('parent')
-      return old
-    })
+    set(
+      {
+        ...Object.fromEntries(['at', 'has', 'volume', 'competition', 'headroom', 'sort', 'dir'].map((key) => [key, null])),
+        from: params.get('from') === 'shelf' ? null : params.get('from'),
+        term: clean,
+        parent: inside && dug.data ? String(dug.data.stepId) : null,
+      },
+      true,
+    )
   }
   const source = term || 'shelf'
   useKeys({
@@ -110,17 +104,12 @@ export function Dig({ place }: { place: Place }) {
   })
 
   return (
-    <main className="work" style={{ gridTemplateColumns: '184px minmax(0,1fr) 316px' }}>
+    <main className="work" style={{ gridTemplateColumns: '164px minmax(0,1fr) 304px' }}>
       <Trail place={place} here={dug.data?.stepId} go={(text, p) => {
         setAsked(text)
-        setParams((old) => {
-          old.delete('at')
-          old.set('term', text)
-          p ? old.set('parent', String(p)) : old.delete('parent')
-          return old
-        })
+        set({ at: null, term: text, parent: p ? String(p) : null }, true)
       }} />
-      <section className="sheet !overflow-hidden grid" style={{ gridTemplateRows: 'auto auto auto minmax(0,1fr)' }}>
+      <section className="sheet !overflow-hidden !px-5 grid" style={{ gridTemplateRows: 'auto auto auto minmax(0,1fr)' }}>
         <form
           className="flex gap-3 items-center mb-2"
           onSubmit={(e) => {
@@ -173,7 +162,7 @@ export function Dig({ place }: { place: Place }) {
             ))}
             {filtered && (
               <button type="button" className="link" onClick={() => set({ has: null, volume: null, competition: null, headroom: null })}>
-                Show all {all.length}
+                All {all.length}
               </button>
             )}
           </span>
@@ -252,7 +241,7 @@ const columns: Column<Row>[] = [
     key: 'from',
     head: 'From',
     title: 'Where the term comes from: its place among what the market’s search box offers, or the shelf',
-    width: '96px',
+    width: '74px',
     value: (r) => r.typed,
     cell: (r) => <span className="quiet text-[12px]">{[r.typed ? `typed ${r.typed}` : null, !r.typed && r.numbers.source ? r.numbers.source : null].filter(Boolean).join(' · ') || 'shelf'}</span>,
   },
@@ -273,7 +262,7 @@ const columns: Column<Row>[] = [
     key: 'competition',
     head: 'listings',
     title: 'Competing listings, and the third of this market’s shelf they fall in',
-    width: '112px',
+    width: '102px',
     right: true,
     value: (r) => r.numbers.competition,
     cell: (r) => (
@@ -292,6 +281,6 @@ const columns: Column<Row>[] = [
     value: (r) => r.numbers.headroom,
     cell: (r) => <HeadroomBar value={r.numbers.headroom} />,
   },
-  { key: 'months', head: '30 months', width: '112px', cell: (r) => <Silhouette months={r.numbers.months} /> },
-  { key: 'pick', head: '', width: '48px', cell: (r) => <span className="mark">{r.pick ? (r.pick.home === 'avoid' ? 'avoid' : 'picked') : ''}</span> },
+  { key: 'months', head: '30 months', width: '88px', cell: (r) => <Silhouette months={r.numbers.months} width={88} /> },
+  { key: 'pick', head: '', width: '42px', cell: (r) => <span className="mark">{r.pick ? (r.pick.home === 'avoid' ? 'avoid' : 'picked') : ''}</span> },
 ]

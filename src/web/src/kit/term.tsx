@@ -26,11 +26,6 @@ export function TermDetail({ text, numbers, norm, marketName, actions }: { text:
             <td>Competition</td>
             <td className="r">
               {numbers.band ?? 'unknown'}
-              {norm?.lowTo !== null && norm?.lowTo !== undefined && (
-                <div className="quiet text-[12px] whitespace-nowrap">
-                  low to {compact(norm.lowTo)}, moderate to {compact(norm.moderateTo)}
-                </div>
-              )}
             </td>
           </tr>
           <tr>
@@ -47,6 +42,11 @@ export function TermDetail({ text, numbers, norm, marketName, actions }: { text:
           </tr>
         </tbody>
       </table>
+      {norm?.lowTo !== null && norm?.lowTo !== undefined && (
+        <p className="quiet text-[12.5px] mt-1">
+          On this shelf, low competition goes to {compact(norm.lowTo)} listings, moderate to {compact(norm.moderateTo)}.
+        </p>
+      )}
       <details className="text-[13px] mt-1">
         <summary className="link w-fit">What made the headroom</summary>
         {headroom === null || ratio === null || norm?.centre === null || norm === undefined ? (

@@ -1,6 +1,7 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query'
 import { useMemo, useRef, useState } from 'react'
-import { useNavigate, useSearchParams } from 'react-router'
+import { useNavigate } from 'react-router'
+import { useAddress } from '../kit/address'
 import { api, ask, type Fit, type Home, type Pick, type PickWeight } from '../kit/api'
 import { HeadroomBar, Silhouette } from '../kit/charts'
 import { useKeys } from '../kit/keys'
@@ -32,15 +33,7 @@ const homeName = (home: Home) => homes.find((h) => h[0] === home)?.[2]
 
 /** The picks of a product: fit, home, note, lead; ordered by any number, or by hand. */
 export function PickList({ place }: { place: Place }) {
-  const [params, setParams] = useSearchParams()
-  const set = (changes: Record<string, string | null>) =>
-    setParams(
-      (old) => {
-        for (const [k, v] of Object.entries(changes)) v ? old.set(k, v) : old.delete(k)
-        return old
-      },
-      { replace: true },
-    )
+  const [params, set] = useAddress()
   const cache = useQueryClient()
   const navigate = useNavigate()
   const note = useRef<HTMLTextAreaElement>(null)

@@ -1,6 +1,7 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query'
 import { useMemo } from 'react'
-import { Link, useSearchParams } from 'react-router'
+import { Link } from 'react-router'
+import { useAddress } from '../kit/address'
 import { api, ask, type Copy, type Grade, type Listing, type PickWeight, type Span, type Weighing } from '../kit/api'
 import { compact, full } from '../kit/numbers'
 import { draftKey, type Place, useWeighing } from '../kit/shop'
@@ -9,15 +10,7 @@ import { foldInWords, gradeWords, Legend, TermGaps, Thread } from '../kit/thread
 
 /** Reach and grip, opened: terms × fields as threads, each figure traced to what made it. */
 export function Weigh({ place }: { place: Place }) {
-  const [params, setParams] = useSearchParams()
-  const set = (changes: Record<string, string | null>) =>
-    setParams(
-      (old) => {
-        for (const [k, v] of Object.entries(changes)) v ? old.set(k, v) : old.delete(k)
-        return old
-      },
-      { replace: true },
-    )
+  const [params, set] = useAddress()
   const weighing = useWeighing(place).data
   const draft = useQueryClient().getQueryData<Copy>(draftKey(place))
   const saved = useQuery({ queryKey: ['listing', place.listingId], queryFn: () => ask(api.GET('/api/listings/{id}', { params: { path: { id: place.listingId } } })) }).data

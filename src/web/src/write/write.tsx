@@ -1,6 +1,7 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query'
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react'
-import { Link, useSearchParams } from 'react-router'
+import { Link } from 'react-router'
+import { useAddress } from '../kit/address'
 import { api, ask, type Copy, type Field, type Listing, type PickWeight, type Value, type Weighing } from '../kit/api'
 import { useKeys } from '../kit/keys'
 import { compact, full } from '../kit/numbers'
@@ -28,7 +29,7 @@ export function Write({ place }: { place: Place }) {
 
 function Sheet({ place, listing }: { place: Place; listing: Listing }) {
   const cache = useQueryClient()
-  const [params, setParams] = useSearchParams()
+  const [params, set] = useAddress()
   const [copy, setCopy] = useState(listing.copy as Copy)
   const [weighed, setWeighed] = useState<{ copy: Copy; weighing: Weighing } | null>(null)
   const [began, setBegan] = useState<Weighing | null>(null)
@@ -225,7 +226,7 @@ function Sheet({ place, listing }: { place: Place; listing: Listing }) {
             id={(t) => t.key}
             cursor={pointed}
             rowHeight={33}
-            onCursor={(id) => setParams((old) => { id === pointed ? old.delete('at') : old.set('at', id); return old }, { replace: true })}
+            onCursor={(id) => set({ at: id === pointed ? null : id })}
             empty=""
           />
         )}

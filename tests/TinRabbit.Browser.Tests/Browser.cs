@@ -1,0 +1,179 @@
+using System.Diagnostics;
+using System.Net;
+using System.Net.Sockets;
+using OpenQA.Selenium;
+using OpenQA.Selenium.Chrome;
+using OpenQA.Selenium.Interactions;
+
+
+namespace TinRabbit.Browser.Tests;
+
+/// <summary>The published program in a folder of its own, as ./tin demo or ./tin start runs it.</summary>
+public sealed class RunningShop : IDisposable
+{
+    private readonly Process _server;
+    private readonly string _folder = Directory.CreateTempSubdirectory("tin-rabbit-browser-").FullName;
+
+    public RunningShop(bool demo)
+    {
+        using var free = new TcpListener(IPAddress.Loopback, 0);
+        free.Start();
+        var port = ((IPEndPoint)free.LocalEndpoint).Port;
+        free.Stop();
+        Address = $"http://127.0.0.1:{port}";
+        var app = Path.Combine(Repository.Root, "artifacts", "app", "TinRabbit.Server.dll");
+        Assert.True(File.Exists(app), "Build the program first: ./tin test does it.");
+        _server = Process.Start(new ProcessStartInfo("dotnet", [app, "--demo", demo ? "true" : "false", "--data", _folder, "--port", port.ToString()]) { RedirectStandardOutput = true })!;
+        while (_server.StandardOutput.ReadLine() is { } line)
+            if (line.StartsWith("Tin Rabbit is ready", StringComparison.Ordinal))
+                return;
+        Assert.Fail("The server stopped before it was ready.");
+    }
+
+    public string Address { get; }
+
+    public void Dispose()
+    {
+        _server.Kill(entireProcessTree: true);
+        _server.WaitForExit();
+        _server.Dispose();
+        Directory.Delete(_folder, true);
+    }
+}
+
+/// <summary>Headless Chromium, driven as a person would: by keys and clicks, waiting for what should appear.</summary>
+public sealed class Browser : IDisposable
+{
+    private readonly ChromeDriver _driver;
+    private readonly string _address;
+
+    public Browser(RunningShop shop, bool night = false)
+    {
+        _address = shop.Address;
+        var options = new ChromeOptions { BinaryLocation = OnPath("chromium") };
+        options.AddArguments("--headless=new", "--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run", "--disable-background-networking",
+            "--disable-component-update", "--disable-sync", "--disable-dev-shm-usage", "--window-size=1280,800", "--force-device-scale-factor=1");
+        _driver = new ChromeDriver(ChromeDriverService.CreateDefaultService(OnPath("chromedriver")), options);
+        _driver.ExecuteCdpCommand("Emulation.setDeviceMetricsOverride", new() { ["width"] = 1280, ["height"] = 800, ["deviceScaleFactor"] = 1, ["mobile"] = false });
+        _driver.ExecuteCdpCommand("Browser.grantPermissions", new() { ["permissions"] = new[] { "clipboardReadWrite", "clipboardSanitizedWrite" } });
+        if (night)
+            _driver.ExecuteCdpCommand("Page.addScriptToEvaluateOnNewDocument", new() { ["source"] = "localStorage.setItem('theme', 'night-tin')" });
+    }
+
+    public string Address => new Uri(_driver.Url).PathAndQuery;
+
+    public void Go(string path) => _driver.Navigate().GoToUrl(_address + path);
+
+    public void Reload() => _driver.Navigate().Refresh();
+
+    /// <summary>Opens another window on the same browser and works there from now on.</summary>
+    public string NewWindow()
+    {
+        var before = _driver.CurrentWindowHandle;
+        _driver.SwitchTo().NewWindow(WindowType.Tab);
+        return before;
+    }
+
+    public void SwitchTo(string window) => _driver.SwitchTo().Window(window);
+
+    /// <summary>Presses keys where the focus is.</summary>
+    public void Press(params string[] keys)
+    {
+        foreach (var key in keys)
+            new Actions(_driver).SendKeys(key).Perform();
+    }
+
+    public void Chord(string modifier, string key) => new Actions(_driver).KeyDown(modifier).SendKeys(key).KeyUp(modifier).Perform();
+
+    public IWebElement Find(string css) => Until($"{css} on the page", () => _driver.FindElements(By.CssSelector(css)).FirstOrDefault());
+
+    public IReadOnlyList<IWebElement> All(string css) => _driver.FindElements(By.CssSelector(css));
+
+    public IWebElement Labelled(string label) => Find($"[aria-label=\"{label}\"]");
+
+    public void Click(string css) => Find(css).Click();
+
+    public void ClickText(string text) => Until($"\"{text}\" to click", () => _driver.FindElements(By.XPath($"//*[self::button or self::a][contains(normalize-space(.), \"{text}\")]")).FirstOrDefault(e => e.Displayed)).Click();
+
+    /// <summary>Replaces what stands in a box.</summary>
+    public void Write(string label, string text)
+    {
+        var box = Labelled(label);
+        box.Click();
+        Chord(Keys.Control, "a");
+        if (text.Length == 0)
+            Press(Keys.Delete);
+        else
+            box.SendKeys(text);
+    }
+
+    public void Sees(string text) => Until($"\"{text}\"", () => Text("body").Contains(text, StringComparison.Ordinal) ? "" : null);
+
+    public void Sees(string css, string text) => Until($"\"{text}\" in {css}, where stands \"{string.Join(" | ", All(css).Select(e => e.Text))}\"", () => All(css).Any(e => Safe(e).Contains(text, StringComparison.Ordinal)) ? "" : null);
+
+    public void Waits(string what, Func<bool> holds) => Until(what, () => holds() ? "" : null);
+
+    public string Text(string css) => Safe(Find(css));
+
+    public string Value(string label) => Labelled(label).GetAttribute("value") ?? "";
+
+    public string Clipboard() => (string)_driver.ExecuteAsyncScript("const done = arguments[0]; navigator.clipboard.readText().then(done, e => done('error ' + e))")!;
+
+    public object? Run(string script, params object[] args) => _driver.ExecuteScript(script, args);
+
+    public void Picture(string file) => _driver.GetScreenshot().SaveAsFile(file);
+
+    /// <summary>What the page has complained of since it was opened.</summary>
+    public IReadOnlyList<string> Complaints() => [.. _driver.Manage().Logs.GetLog(LogType.Browser).Where(l => l.Level == LogLevel.Severe && !l.Message.Contains("409")).Select(l => l.Message)];
+
+    public void Dispose() => _driver.Dispose();
+
+    private static string Safe(IWebElement element)
+    {
+        try
+        {
+            return element.Text;
+        }
+        catch (StaleElementReferenceException)
+        {
+            return "";
+        }
+    }
+
+    private static T Until<T>(string what, Func<T?> seen) where T : class
+    {
+        var clock = Stopwatch.StartNew();
+        while (true)
+        {
+            try
+            {
+                if (seen() is { } found)
+                    return found;
+            }
+            catch (Exception e) when (e is StaleElementReferenceException or ElementClickInterceptedException)
+            {
+            }
+
+            Assert.True(clock.Elapsed < TimeSpan.FromSeconds(15), $"Waited in vain for {what}.");
+            Thread.Sleep(30);
+        }
+    }
+
+    private static string OnPath(string program) =>
+        Environment.GetEnvironmentVariable("PATH")!.Split(Path.PathSeparator).Select(p => Path.Combine(p, program)).FirstOrDefault(File.Exists)
+        ?? throw new InvalidOperationException($"{program} is not installed; ./tin test installs it.");
+}
+
+/// <summary>Where the project's files lie.</summary>
+internal static class Repository
+{
+    public static string Root { get; } = Find();
+
+    private static string Find()
+    {
+        var at = new DirectoryInfo(AppContext.BaseDirectory);
+        while (!File.Exists(Path.Combine(at!.FullName, "TinRabbit.slnx")))
+            at = at.Parent;
+        return at.FullName;
+    }
+}
