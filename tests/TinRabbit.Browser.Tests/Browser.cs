@@ -22,12 +22,13 @@ public sealed class RunningShop : IDisposable
         free.Stop();
         Address = $"http://127.0.0.1:{port}";
         var app = Path.Combine(Repository.Root, "artifacts", "app", "TinRabbit.Server.dll");
-        Assert.True(File.Exists(app), "Build the program first: ./tin test does it.");
+        if (!File.Exists(app))
+            throw new InvalidOperationException("Build the program first: ./tin test does it.");
         _server = Process.Start(new ProcessStartInfo("dotnet", [app, "--demo", demo ? "true" : "false", "--data", _folder, "--port", port.ToString()]) { RedirectStandardOutput = true })!;
         while (_server.StandardOutput.ReadLine() is { } line)
             if (line.StartsWith("Tin Rabbit is ready", StringComparison.Ordinal))
                 return;
-        Assert.Fail("The server stopped before it was ready.");
+        throw new InvalidOperationException("The server stopped before it was ready.");
     }
 
     public string Address { get; }
@@ -91,9 +92,13 @@ public sealed class Browser : IDisposable
 
     public IWebElement Labelled(string label) => Find($"[aria-label=\"{label}\"]");
 
-    public void Click(string css) => Find(css).Click();
+    public void Click(string css) => Until($"{css} to click", () =>
+    {
+        Find(css).Click();
+        return "";
+    });
 
-    public void ClickText(string text) => Until($"\"{text}\" to click", () => _driver.FindElements(By.XPath($"//*[self::button or self::a][contains(normalize-space(.), \"{text}\")]")).FirstOrDefault(e => e.Displayed)).Click();
+    public void ClickText(string text) => Until($"\"{text}\" to click", () => _driver.FindElements(By.XPath($"//*[self::button or self::a][contains(normalize-space(.), \"{text}\")]")).FirstOrDefault(e => e.Displayed))!.Click();
 
     /// <summary>Replaces what stands in a box.</summary>
     public void Write(string label, string text)
@@ -109,7 +114,7 @@ public sealed class Browser : IDisposable
 
     public void Sees(string text) => Until($"\"{text}\"", () => Text("body").Contains(text, StringComparison.Ordinal) ? "" : null);
 
-    public void Sees(string css, string text) => Until($"\"{text}\" in {css}, where stands \"{string.Join(" | ", All(css).Select(e => e.Text))}\"", () => All(css).Any(e => Safe(e).Contains(text, StringComparison.Ordinal)) ? "" : null);
+    public void Sees(string css, string text) => Until(() => $"\"{text}\" in {css}, where stands \"{string.Join(" | ", All(css).Select(Safe))}\"", () => All(css).Any(e => Safe(e).Contains(text, StringComparison.Ordinal)) ? "" : null);
 
     public void Waits(string what, Func<bool> holds) => Until(what, () => holds() ? "" : null);
 
@@ -140,7 +145,9 @@ public sealed class Browser : IDisposable
         }
     }
 
-    private static T Until<T>(string what, Func<T?> seen) where T : class
+    private static T Until<T>(string what, Func<T?> seen) where T : class => Until(() => what, seen);
+
+    private static T Until<T>(Func<string> what, Func<T?> seen) where T : class
     {
         var clock = Stopwatch.StartNew();
         while (true)
@@ -154,7 +161,8 @@ public sealed class Browser : IDisposable
             {
             }
 
-            Assert.True(clock.Elapsed < TimeSpan.FromSeconds(15), $"Waited in vain for {what}.");
+            if (clock.Elapsed > TimeSpan.FromSeconds(15))
+                throw new TimeoutException($"Waited in vain for {what()}.");
             Thread.Sleep(30);
         }
     }

@@ -31,7 +31,7 @@ public sealed class Shots
             Shot("dig-paste", "/1/hedgerow-fair-us/dig?term=bat+box&from=both", "[data-testid=detail]", () =>
             {
                 browser.Press("v");
-                browser.Write("Terms to paste", "larch bat box\t320\t45\nbat roost\tlots\nbat box kit; 1.2k");
+                browser.Write("Terms to paste", "larch bat box; 320; 45\nbat roost; lots\nbat box kit; 1.2k");
                 browser.Chord(Keys.Control, Keys.Enter);
                 browser.Find("[data-testid=bad-lines]");
             });

@@ -33,8 +33,9 @@ public class AgainstDefinitionTests
         var copy = Samples.Copy(("title", c.Title), ("tags", c.Tags), ("notes", "bird house boxes"));
         var weighed = Weigh.Listing(c.Platform, copy, [new(c.Term, 100)]).Terms[0];
         var plain = Plainly(c.Platform, [(0.8, true, [c.Title]), (0.6, false, c.Tags), (0.2, false, [])], c.Term);
-        return weighed.Match.Grade == plain.Grade && Math.Abs(weighed.Grip - plain.Grip) < 1e-12
-            && weighed.Match.Missing.SequenceEqual(plain.Missing) && weighed.Match.Apart == plain.Apart;
+        var match = weighed.Explain();
+        return weighed.Grade == plain.Grade && match.Grade == plain.Grade && Math.Abs(weighed.Grip - plain.Grip) < 1e-12
+            && match.Missing.SequenceEqual(plain.Missing) && match.Apart == plain.Apart;
     }));
 
     [Fact]

@@ -89,7 +89,7 @@ public class MatchingTests
     {
         var copy = Samples.Copy(("title", title));
         var index = ListingIndex.Of(Literal, copy);
-        var match = new Matcher(TermSet.For(Literal, [term]), index).One(0);
+        var match = new Matcher(TermSet.For(Literal, [term]), index).Explain(0);
         Assert.Equal(near, string.Join(' ', new NearMisses(index).Of(Tokens.Of(term), match.Missing).Select(n => $"{n.Needs}/{n.Has}/{n.Fold}")));
     }
 
@@ -101,5 +101,5 @@ public class MatchingTests
     }
 
     private static Match Match(Platform platform, string term, params (string Field, object Value)[] copy) =>
-        new Matcher(TermSet.For(platform, [term]), ListingIndex.Of(platform, Samples.Copy(copy))).One(0);
+        new Matcher(TermSet.For(platform, [term]), ListingIndex.Of(platform, Samples.Copy(copy))).Explain(0);
 }

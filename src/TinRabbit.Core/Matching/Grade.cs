@@ -1,7 +1,7 @@
 namespace TinRabbit.Core.Matching;
 
 /// <summary>How firmly a listing holds a term, weakest first.</summary>
-public enum Grade
+public enum Grade : byte
 {
     /// <summary>Some word is lacking, or its words stand apart where the platform does not combine them.</summary>
     Missing,

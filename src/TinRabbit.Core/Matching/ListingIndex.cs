@@ -10,11 +10,11 @@ public sealed class ListingIndex
     private readonly Dictionary<string, int> _folded = new(StringComparer.Ordinal);
     private readonly List<List<int>> _letterPlaces = [];
     private readonly List<List<int>> _foldPlaces = [];
-    private readonly List<Token> _tokens = [];
-    private readonly List<int> _letterAt = [];
-    private readonly List<int> _foldAt = [];
-    private readonly List<int> _joinAt = [];
-    private readonly List<int> _unitAt = [];
+    private Token[] _tokens = [];
+    private int[] _letterAt = [];
+    private int[] _foldAt = [];
+    private int[] _joinAt = [];
+    private int[] _unitAt = [];
 
     private ListingIndex(Platform platform)
     {
@@ -39,7 +39,7 @@ public sealed class ListingIndex
     public static ListingIndex Of(Platform platform, IReadOnlyDictionary<string, FieldValue> copy)
     {
         var index = new ListingIndex(platform);
-        var seen = new Dictionary<string, (int Letters, int Folded)>(StringComparer.Ordinal);
+        var cut = new List<List<Token>>();
         for (var f = 0; f < index.Fields.Count; f++)
         {
             var field = index.Fields[f];
@@ -47,9 +47,15 @@ public sealed class ListingIndex
                 continue;
             var item = 0;
             foreach (var text in value.Units(field.Shape))
-                index.Add(text, field, f, item++, seen);
+            {
+                var tokens = Read(text, field);
+                index.Units.Add(new(f, item++, index.Places, tokens.Count));
+                index.Places += tokens.Count + 1; // and a gap, so that no phrase runs from one unit into the next
+                cut.Add(tokens);
+            }
         }
 
+        index.Fill(cut);
         return index;
     }
 
@@ -73,12 +79,12 @@ public sealed class ListingIndex
 
     internal Token TokenAt(int place) => _tokens[place];
 
-    internal int Places => _tokens.Count;
+    internal int Places { get; private set; }
 
     /// <summary>Whether a word stands at a place, rather than the gap between two units.</summary>
     internal bool IsWord(int place) => _letterAt[place] >= 0;
 
-    private void Add(string text, Field field, int fieldNumber, int item, Dictionary<string, (int Letters, int Folded)> seen)
+    private static List<Token> Read(string text, Field field)
     {
         var tokens = Tokens.Of(text);
         if (field.IndexedFirst is { } first)
@@ -87,40 +93,48 @@ public sealed class ListingIndex
             tokens.RemoveAll(t => t.End > cut);
         }
 
-        var unit = Units.Count;
-        var start = _tokens.Count;
-        Units.Add(new(fieldNumber, item, start, tokens.Count));
-        foreach (var token in tokens)
-        {
-            if (!seen.TryGetValue(token.Word, out var keys))
-                seen[token.Word] = keys = (
-                    Number(_letters, _letterPlaces, Fold.Letters(token.Word)),
-                    Number(_folded, _foldPlaces, Fold.Key(token.Word, Platform.Search.Folds)));
-            _letterPlaces[keys.Letters].Add(_tokens.Count);
-            _foldPlaces[keys.Folded].Add(_tokens.Count << 1);
-            Put(token, keys.Letters, keys.Folded, unit);
-        }
-
-        if (Platform.Search.Folds.HasFlag(Folds.Compound))
-            for (var i = 1; i < tokens.Count; i++)
-                if (Fold.Join(tokens[i - 1], tokens[i]) is { } joined)
-                {
-                    var folded = Number(_folded, _foldPlaces, Fold.Key(joined, Platform.Search.Folds));
-                    _joinAt[start + i - 1] = folded;
-                    _foldPlaces[folded].Add((start + i - 1) << 1 | Pair);
-                    HasJoins = true;
-                }
-
-        Put(default, -1, -1, unit); // a gap, so that no phrase runs from one unit into the next
+        return tokens;
     }
 
-    private void Put(Token token, int letters, int folded, int unit)
+    private void Fill(List<List<Token>> cut)
     {
-        _tokens.Add(token);
-        _letterAt.Add(letters);
-        _foldAt.Add(folded);
-        _joinAt.Add(-1);
-        _unitAt.Add(unit);
+        _tokens = new Token[Places];
+        (_letterAt, _foldAt, _joinAt, _unitAt) = (new int[Places], new int[Places], new int[Places], new int[Places]);
+        Array.Fill(_letterAt, -1);
+        Array.Fill(_foldAt, -1);
+        Array.Fill(_joinAt, -1);
+        var seen = new Dictionary<string, (int Letters, int Folded)>(StringComparer.Ordinal);
+        var place = 0;
+        for (var unit = 0; unit < cut.Count; unit++, place++)
+            foreach (var token in cut[unit])
+            {
+                if (!seen.TryGetValue(token.Word, out var keys))
+                    seen[token.Word] = keys = (
+                        Number(_letters, _letterPlaces, Fold.Letters(token.Word)),
+                        Number(_folded, _foldPlaces, Fold.Key(token.Word, Platform.Search.Folds)));
+                _letterPlaces[keys.Letters].Add(place);
+                _foldPlaces[keys.Folded].Add(place << 1);
+                (_tokens[place], _letterAt[place], _foldAt[place], _unitAt[place]) = (token, keys.Letters, keys.Folded, unit);
+                place++;
+            }
+
+        if (Platform.Search.Folds.HasFlag(Folds.Compound))
+            Join();
+    }
+
+    private void Join()
+    {
+        for (var place = 1; place < Places; place++)
+            if (IsWord(place - 1) && IsWord(place) && Fold.Join(_tokens[place - 1], _tokens[place]) is { } joined)
+            {
+                var folded = Number(_folded, _foldPlaces, Fold.Key(joined, Platform.Search.Folds));
+                _joinAt[place - 1] = folded;
+                _foldPlaces[folded].Add((place - 1) << 1 | Pair);
+                HasJoins = true;
+            }
+
+        if (HasJoins)
+            _foldPlaces.ForEach(p => p.Sort());
     }
 
     private static int Number(Dictionary<string, int> numbers, List<List<int>> places, string key)

@@ -4,31 +4,43 @@ namespace TinRabbit.Core.Matching;
 
 /// <summary>
 /// Grades terms against a listing. Each distinct word of the terms is looked up once in the listing's index; a term then
-/// reads numbers, and only terms whose every word stands are looked at more closely.
+/// reads numbers, and only terms whose every word stands are looked at more closely. One thread at a time.
 /// </summary>
 public sealed class Matcher
 {
-    /// <summary>Factor of <see cref="Grade.Inflected"/> in a field's strength.</summary>
+    /// <summary>Factor of <see cref="Matching.Grade.Inflected"/> in a field's strength.</summary>
     public const double InflectedFactor = 0.85;
 
-    /// <summary>Factor of <see cref="Grade.Together"/> in a field's strength.</summary>
+    /// <summary>Factor of <see cref="Matching.Grade.Together"/> in a field's strength.</summary>
     public const double TogetherFactor = 0.6;
+
+    /// <summary>What a term spread over several fields keeps of its words' mean weight.</summary>
+    public const double SpreadFactor = 0.35;
 
     private readonly TermSet _terms;
     private readonly ListingIndex _listing;
+    private readonly bool _combine;
+    private readonly bool _wholeIsInflected;
     private readonly int[] _letters;
     private readonly int[] _folded;
     private readonly int _maskWidth;
     private readonly ulong[] _unitMasks;
     private readonly double[] _bestWeight;
-    private readonly Grade[] _noFields;
-    private readonly double[] _noStrengths;
+
+    // What is found of the term at hand; one term is graded at a time.
+    private readonly Grade[] _grades;
+    private readonly double[] _strengths;
+    private readonly List<(int Unit, Grade Grade, int Start, int End)> _phrases = [];
+    private readonly List<int> _units = [];
+    private bool _keep;
 
     /// <summary>Looks every word of the terms up in the listing.</summary>
     public Matcher(TermSet terms, ListingIndex listing)
     {
         _terms = terms;
         _listing = listing;
+        _combine = terms.Platform.Search.WordsCombine;
+        _wholeIsInflected = terms.Platform.Search.Folds.HasFlag(Words.Folds.Diacritics);
         _letters = [.. terms.Letters.Select(listing.FindLetters)];
         _folded = [.. terms.Folded.Select(listing.FindFolded)];
         _maskWidth = (listing.Units.Count + 63) / 64;
@@ -42,59 +54,77 @@ public sealed class Matcher
                 _bestWeight[folded] = Math.Max(_bestWeight[folded], Field(listing.Units[unit].Field).Weight);
             }
 
-        _noFields = new Grade[listing.Fields.Count];
-        _noStrengths = new double[listing.Fields.Count];
+        _grades = new Grade[listing.Fields.Count];
+        _strengths = new double[listing.Fields.Count];
     }
 
-    /// <summary>Grades every term, in order.</summary>
-    public Match[] All()
+    /// <summary>How firmly the listing holds the term with this number, and its grip, 0–1 (docs/model.md, "Reach and grip").</summary>
+    public (Grade Grade, double Grip) Grade(int number)
     {
-        var matches = new Match[_terms.Terms.Length];
-        for (var i = 0; i < matches.Length; i++)
-            matches[i] = One(i);
-        return matches;
+        for (var i = _terms.NeededFrom[number]; i < _terms.NeededFrom[number + 1]; i++)
+            if (_folded[_terms.Needed[i]] < 0)
+                return (Matching.Grade.Missing, 0);
+        _keep = false;
+        var (grade, spread, _) = Look(_terms.Terms[number]);
+        if (grade == Matching.Grade.Missing)
+            return (grade, 0);
+        if (grade == Matching.Grade.Spread)
+            return (grade, SpreadFactor * spread);
+        var loose = 1.0;
+        foreach (var strength in _strengths)
+            loose *= 1 - strength;
+        return (grade, 1 - loose);
     }
 
-    /// <summary>Grades the term with this number.</summary>
-    public Match One(int number)
+    /// <summary>All that the listing holds of the term with this number: field by field, what is missing, and where it stands.</summary>
+    public Match Explain(int number)
     {
+        _keep = true;
+        _phrases.Clear();
+        _units.Clear();
         var term = _terms.Terms[number];
-        var found = new Found(this);
-        if (AllStand(term.Letters, _letters))
-            Phrases(term.Letters, found);
+        var (grade, spread, standing) = Look(term);
+        var lost = grade == Matching.Grade.Missing;
+        return new(grade, [.. _grades], [.. _strengths], grade == Matching.Grade.Spread ? spread : 0,
+            lost && !standing ? MissingWords(term) : [], lost && standing, Spans(term, grade));
+    }
+
+    /// <summary>The term's words as typed.</summary>
+    internal IReadOnlyList<Words.Token> TokensOf(int number) => _terms.Terms[number].Tokens;
+
+    // Fills grades and strengths by field. Standing: every word that counts stands somewhere.
+    private (Grade Grade, double Spread, bool Standing) Look(TermSet.Ready term)
+    {
+        Array.Clear(_grades);
+        Array.Clear(_strengths);
+        var (standing, spread) = (false, 0.0);
         foreach (var variant in term.Variants)
         {
-            if (!AllStand(variant.Folded, _folded))
-                continue;
-            InflectedPhrases(variant, found);
-        }
-
-        var words = false;
-        var standing = false;
-        foreach (var variant in term.Variants)
-            if (HasWords(variant))
+            // A whole phrase is found on the way to the inflected ones wherever the platform folds diacritics.
+            var letters = _wholeIsInflected && variant.Widths is null ? term.Letters : null;
+            if (variant.OnlyIgnored)
             {
-                words = true;
-                if (!WordsStand(variant))
-                    continue;
-                standing = true;
-                Together(variant, found);
+                if (AllStand(variant.Folded, _folded))
+                    InflectedPhrases(variant.Folded, letters);
+                continue;
             }
 
-        if (!found.Any && !standing)
-            return new(Grade.Missing, _noFields, _noStrengths, 0, words ? MissingWords(term) : [], false, []);
-        var combine = _terms.Platform.Search.WordsCombine;
-        var spread = 0.0;
-        if (standing && combine)
-            foreach (var variant in term.Variants)
-                if (HasWords(variant) && WordsStand(variant))
-                    spread = Math.Max(spread, MeanWeight(variant));
+            if (!WordsStand(variant))
+                continue;
+            standing = true;
+            if (Together(variant) && AllStand(variant.Folded, _folded))
+                InflectedPhrases(variant.Folded, letters);
+            if (_combine)
+                spread = Math.Max(spread, MeanWeight(variant));
+        }
 
-        var best = found.Best;
-        if (best < Grade.Spread && standing && combine)
-            best = Grade.Spread;
-        return new(best, found.Fields ?? _noFields, found.Strengths ?? _noStrengths, best == Grade.Spread ? spread : 0, [],
-            best == Grade.Missing && standing, Spans(term, found, best));
+        if (!_wholeIsInflected && AllStand(term.Letters, _letters))
+            WholePhrases(term.Letters);
+        var best = Matching.Grade.Missing;
+        foreach (var grade in _grades)
+            if (grade > best)
+                best = grade;
+        return (best == Matching.Grade.Missing && standing && _combine ? Matching.Grade.Spread : best, spread, standing);
     }
 
     private Field Field(int number) => _listing.Fields[number];
@@ -107,48 +137,52 @@ public sealed class Matcher
         return true;
     }
 
-    private static bool HasWords(TermSet.Variant variant) => Array.IndexOf(variant.Ignored, false) >= 0;
-
     private bool WordsStand(TermSet.Variant variant)
     {
         for (var i = 0; i < variant.Folded.Length; i++)
-            if (!variant.Ignored[i] && _folded[variant.Folded[i]] < 0)
+            if (_folded[variant.Folded[i]] < 0 && !variant.Ignored[i])
                 return false;
         return true;
     }
 
     // Letter for letter: go through the places of the rarest word and compare its neighbours.
-    private void Phrases(int[] letters, Found found)
+    private void WholePhrases(int[] letters)
     {
         var rarest = 0;
         for (var i = 1; i < letters.Length; i++)
             if (_listing.LetterPlaces(_letters[letters[i]]).Count < _listing.LetterPlaces(_letters[letters[rarest]]).Count)
                 rarest = i;
         foreach (var place in _listing.LetterPlaces(_letters[letters[rarest]]))
-        {
-            var start = place - rarest;
-            if (start < 0 || start + letters.Length > _listing.Places)
-                continue;
-            var same = true;
-            for (var i = 0; same && i < letters.Length; i++)
-                same = _listing.LetterAt(start + i) == _letters[letters[i]];
-            if (same)
-                found.Phrase(Grade.Whole, 1, start, start + letters.Length);
-        }
+            if (IsWhole(letters, place - rarest))
+                TakePhrase(Matching.Grade.Whole, 1, place - rarest, place - rarest + letters.Length);
     }
 
-    private void InflectedPhrases(TermSet.Variant variant, Found found)
+    private bool IsWhole(int[] letters, int start)
     {
-        var lead = 0;
+        if (start < 0 || start + letters.Length > _listing.Places)
+            return false;
+        for (var i = 0; i < letters.Length; i++)
+            if (_listing.LetterAt(start + i) != _letters[letters[i]])
+                return false;
+        return true;
+    }
+
+    private void InflectedPhrases(int[] words, int[]? letters)
+    {
+        var rarest = 0;
         if (!_listing.HasJoins)
-            for (var i = 1; i < variant.Folded.Length; i++)
-                if (_listing.FoldPlaces(_folded[variant.Folded[i]]).Count < _listing.FoldPlaces(_folded[variant.Folded[lead]]).Count)
-                    lead = i;
-        foreach (var place in _listing.FoldPlaces(_folded[variant.Folded[lead]]))
+            for (var i = 1; i < words.Length; i++)
+                if (_listing.FoldPlaces(_folded[words[i]]).Count < _listing.FoldPlaces(_folded[words[rarest]]).Count)
+                    rarest = i;
+        foreach (var place in _listing.FoldPlaces(_folded[words[rarest]]))
         {
-            var start = (place >> 1) - lead;
-            if (start >= 0 && EndOfPhrase(variant.Folded, 0, start) is var end and > 0)
-                found.Phrase(Grade.Inflected, InflectedFactor, start, end);
+            var start = (place >> 1) - rarest;
+            if (start < 0 || EndOfPhrase(words, 0, start) is not (> 0 and var end))
+                continue;
+            if (letters is not null && IsWhole(letters, start))
+                TakePhrase(Matching.Grade.Whole, 1, start, end);
+            else
+                TakePhrase(Matching.Grade.Inflected, InflectedFactor, start, end);
         }
     }
 
@@ -168,8 +202,9 @@ public sealed class Matcher
         return end;
     }
 
-    private void Together(TermSet.Variant variant, Found found)
+    private bool Together(TermSet.Variant variant)
     {
+        var any = false;
         for (var w = 0; w < _maskWidth; w++)
         {
             var units = ulong.MaxValue;
@@ -177,8 +212,36 @@ public sealed class Matcher
                 if (!variant.Ignored[i])
                     units &= _unitMasks[_folded[variant.Folded[i]] * _maskWidth + w];
             for (; units != 0; units &= units - 1)
-                found.Unit((w << 6) + System.Numerics.BitOperations.TrailingZeroCount(units));
+            {
+                any = true;
+                var unit = (w << 6) + System.Numerics.BitOperations.TrailingZeroCount(units);
+                var field = _listing.Units[unit].Field;
+                Take(field, Matching.Grade.Together, Field(field).Weight * TogetherFactor);
+                if (_keep)
+                    _units.Add(unit);
+            }
         }
+
+        return any;
+    }
+
+    private void TakePhrase(Grade grade, double factor, int start, int end)
+    {
+        var number = _listing.UnitAt(start);
+        var unit = _listing.Units[number];
+        var field = Field(unit.Field);
+        var front = field.Front ? 1 - 0.3 * (start - unit.Start) / unit.Count : 1;
+        Take(unit.Field, grade, field.Weight * factor * front);
+        if (_keep)
+            _phrases.Add((number, grade, start, end));
+    }
+
+    private void Take(int field, Grade grade, double strength)
+    {
+        if (grade > _grades[field])
+            _grades[field] = grade;
+        if (strength > _strengths[field])
+            _strengths[field] = strength;
     }
 
     private double MeanWeight(TermSet.Variant variant)
@@ -221,17 +284,17 @@ public sealed class Matcher
         return fewest!;
     }
 
-    private List<Span> Spans(TermSet.Ready term, Found found, Grade best)
+    private List<Span> Spans(TermSet.Ready term, Grade best)
     {
         var spans = new List<Span>();
-        for (var u = 0; u < _listing.Units.Count; u++)
+        for (var u = 0; best > Matching.Grade.Missing && u < _listing.Units.Count; u++)
         {
             var unit = _listing.Units[u];
-            var grade = found.Fields?[unit.Field] ?? Grade.Missing;
-            if (grade >= Grade.Inflected)
-                foreach (var (start, end) in found.PhrasesIn(u, grade))
+            var grade = _grades[unit.Field];
+            if (grade >= Matching.Grade.Inflected)
+                foreach (var (start, end) in _phrases.Where(p => p.Unit == u && p.Grade == grade).Select(p => (p.Start, p.End)).Distinct().OrderBy(p => p.Start))
                     spans.Add(Span(unit, start, end));
-            else if (grade == Grade.Together ? found.Holds(u) : best == Grade.Spread)
+            else if (grade == Matching.Grade.Together ? _units.Contains(u) : best == Matching.Grade.Spread)
                 AddWords(term, u, spans);
         }
 
@@ -242,76 +305,27 @@ public sealed class Matcher
     {
         var places = new SortedSet<(int Start, int End)>();
         foreach (var variant in term.Variants)
-        {
-            if (!WordsStand(variant))
-                continue;
-            for (var i = 0; i < variant.Folded.Length; i++)
-                if (!variant.Ignored[i] && FirstIn(unit, _folded[variant.Folded[i]]) is { } place)
-                    places.Add((place >> 1, (place >> 1) + 1 + (place & ListingIndex.Pair)));
-        }
-
+            if (!variant.OnlyIgnored && WordsStand(variant))
+                for (var i = 0; i < variant.Folded.Length; i++)
+                    if (!variant.Ignored[i] && FirstIn(unit, _folded[variant.Folded[i]]) is { } place)
+                        places.Add((place >> 1, (place >> 1) + 1 + (place & ListingIndex.Pair)));
         foreach (var (start, end) in places)
             spans.Add(Span(_listing.Units[unit], start, end));
     }
 
     private int? FirstIn(int unit, int folded)
     {
-        int? first = null;
+        if ((_unitMasks[folded * _maskWidth + (unit >> 6)] >> (unit & 63) & 1) == 0)
+            return null;
         foreach (var place in _listing.FoldPlaces(folded))
-            if (_listing.UnitAt(place >> 1) == unit && (first is null || place < first))
-                first = place;
-        return first;
+            if (_listing.UnitAt(place >> 1) == unit)
+                return place;
+        return null;
     }
 
     private Span Span(ListingIndex.IndexedUnit unit, int start, int end)
     {
         var from = _listing.TokenAt(start).Start;
         return new(Field(unit.Field).Key, unit.Item, from, _listing.TokenAt(end - 1).End - from);
-    }
-
-    // What has been found of one term so far.
-    private sealed class Found(Matcher matcher)
-    {
-        private List<(int Unit, Grade Grade, int Start, int End)>? _phrases;
-        private HashSet<int>? _units;
-
-        public Grade[]? Fields { get; private set; }
-
-        public double[]? Strengths { get; private set; }
-
-        public bool Any => Fields is not null;
-
-        public Grade Best => Fields is null ? Grade.Missing : Fields.Max();
-
-        public void Phrase(Grade grade, double factor, int start, int end)
-        {
-            var number = matcher._listing.UnitAt(start);
-            var unit = matcher._listing.Units[number];
-            var field = matcher.Field(unit.Field);
-            var front = field.Front ? 1 - 0.3 * (start - unit.Start) / unit.Count : 1;
-            (_phrases ??= []).Add((number, grade, start, end));
-            this.Field(unit.Field, grade, field.Weight * factor * front);
-        }
-
-        public void Unit(int number)
-        {
-            (_units ??= []).Add(number);
-            var field = matcher._listing.Units[number].Field;
-            Field(field, Grade.Together, matcher.Field(field).Weight * TogetherFactor);
-        }
-
-        public void Field(int number, Grade grade, double strength)
-        {
-            Fields ??= new Grade[matcher._noFields.Length];
-            Strengths ??= new double[matcher._noFields.Length];
-            if (grade > Fields[number])
-                Fields[number] = grade;
-            Strengths[number] = Math.Max(Strengths[number], strength);
-        }
-
-        public bool Holds(int unit) => _units?.Contains(unit) == true;
-
-        public IEnumerable<(int Start, int End)> PhrasesIn(int unit, Grade grade) =>
-            _phrases!.Where(p => p.Unit == unit && p.Grade == grade).Select(p => (p.Start, p.End)).Distinct().OrderBy(p => p.Start);
     }
 }

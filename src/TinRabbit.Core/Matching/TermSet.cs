@@ -20,6 +20,12 @@ public sealed class TermSet
 
     internal Ready[] Terms { get; }
 
+    /// <summary>The words that a listing must have for a term to be held at all, all terms in one run: most terms fail here.</summary>
+    internal int[] Needed { get; private set; } = [];
+
+    /// <summary>Where each term's run of <see cref="Needed"/> begins; it is empty where a term must be looked at more closely.</summary>
+    internal int[] NeededFrom { get; private set; } = [];
+
     internal IReadOnlyCollection<string> Letters => _letters.Keys;
 
     internal IReadOnlyCollection<string> Folded => _folded.Keys;
@@ -39,19 +45,48 @@ public sealed class TermSet
             set.Terms[i] = set.Make(tokens, ignored, words);
         }
 
+        set.Flatten();
         return set;
     }
 
     private Ready Make(List<Token> tokens, HashSet<string> ignored, Dictionary<string, Word> words)
     {
-        var plain = new Word[tokens.Count];
-        for (var i = 0; i < plain.Length; i++)
-            plain[i] = words.TryGetValue(tokens[i].Word, out var known) ? known : words[tokens[i].Word] = Intern(tokens[i].Word, ignored);
-        var letters = Array.ConvertAll(plain, w => w.Letters);
-        var variants = new List<Variant> { new(Array.ConvertAll(plain, w => w.Folded), Array.ConvertAll(plain, w => w.Ignored), null) };
-        if (Platform.Search.Folds.HasFlag(Folds.Compound) && tokens.Count > 1)
-            AddJoined(tokens, plain, 0, [], [], [], variants);
-        return new(tokens, letters, [.. variants]);
+        var (letters, folded, skipped) = (new int[tokens.Count], new int[tokens.Count], new bool[tokens.Count]);
+        for (var i = 0; i < letters.Length; i++)
+        {
+            if (!words.TryGetValue(tokens[i].Word, out var word))
+                words[tokens[i].Word] = word = Intern(tokens[i].Word, ignored);
+            (letters[i], folded[i], skipped[i]) = (word.Letters, word.Folded, word.Ignored);
+        }
+
+        var plain = new Variant(folded, skipped, null);
+        return new(tokens, letters, Platform.Search.Folds.HasFlag(Folds.Compound) && tokens.Count > 1 ? WithJoined(tokens, plain) : [plain]);
+    }
+
+    private Variant[] WithJoined(List<Token> tokens, Variant plain)
+    {
+        var variants = new List<Variant> { plain };
+        AddJoined(tokens, plain, 0, [], [], [], variants);
+        return [.. variants];
+    }
+
+    // A phrase held letter for letter is held under the folds too, if these fold diacritics.
+    private void Flatten()
+    {
+        var simple = Platform.Search.Folds.HasFlag(Folds.Diacritics);
+        var needed = new List<int>(Terms.Length * 3);
+        NeededFrom = new int[Terms.Length + 1];
+        for (var i = 0; i < Terms.Length; i++)
+        {
+            NeededFrom[i] = needed.Count;
+            if (simple && Terms[i].Variants is [var only])
+                for (var k = 0; k < only.Folded.Length; k++)
+                    if (!only.Ignored[k])
+                        needed.Add(only.Folded[k]);
+        }
+
+        NeededFrom[^1] = needed.Count;
+        Needed = [.. needed];
     }
 
     private Word Intern(string word, HashSet<string> ignored) =>
@@ -60,7 +95,7 @@ public sealed class TermSet
     private static int Number(Dictionary<string, int> numbers, string key) => numbers.TryGetValue(key, out var n) ? n : numbers[key] = numbers.Count;
 
     // Every way of writing some neighbours as one word; the plain way is already there.
-    private void AddJoined(List<Token> tokens, Word[] plain, int at, List<int> folded, List<bool> ignored, List<int> widths, List<Variant> variants)
+    private void AddJoined(List<Token> tokens, Variant plain, int at, List<int> folded, List<bool> ignored, List<int> widths, List<Variant> variants)
     {
         if (at == tokens.Count)
         {
@@ -69,7 +104,7 @@ public sealed class TermSet
             return;
         }
 
-        Take(plain[at].Folded, plain[at].Ignored, 1);
+        Take(plain.Folded[at], plain.Ignored[at], 1);
         if (at + 1 < tokens.Count && variants.Count < 8 && Fold.Join(tokens[at], tokens[at + 1]) is { } joined)
             Take(Number(_folded, Fold.Key(joined, Platform.Search.Folds)), false, 2);
 
@@ -95,5 +130,9 @@ public sealed class TermSet
     /// <param name="Folded">Numbers into <see cref="TermSet.Folded"/>.</param>
     /// <param name="Ignored">Which of them the platform drops from a query.</param>
     /// <param name="Widths">How many of the term's words each stands for; null when all stand for one.</param>
-    internal sealed record Variant(int[] Folded, bool[] Ignored, int[]? Widths);
+    internal sealed record Variant(int[] Folded, bool[] Ignored, int[]? Widths)
+    {
+        /// <summary>Whether the platform drops all of it: then only the phrase itself counts.</summary>
+        public bool OnlyIgnored { get; } = Array.IndexOf(Ignored, false) < 0;
+    }
 }

@@ -12,19 +12,47 @@ namespace TinRabbit.Core.Measures;
 /// <param name="Terms">Each term, in the order given.</param>
 public sealed record Weighing(double Reach, double Grip, int Eligible, double Volume, int UnknownVolume, IReadOnlyList<WeighedTerm> Terms);
 
-/// <summary>What a listing holds of one term, and what that is worth.</summary>
-/// <param name="Term">The term.</param>
-/// <param name="Match">Where and how it is held.</param>
-/// <param name="Grip">0–1.</param>
-/// <param name="Near">Missing words that stand in a form which the platform does not fold.</param>
-public sealed record WeighedTerm(WantedTerm Term, Match Match, double Grip, IReadOnlyList<NearMiss> Near);
+/// <summary>What a listing holds of one term, and what that is worth. The explanation is worked out when it is asked for.</summary>
+public readonly struct WeighedTerm
+{
+    private readonly Matcher _matcher;
+    private readonly NearMisses _near;
+    private readonly int _number;
+
+    internal WeighedTerm(WantedTerm term, Grade grade, double grip, Matcher matcher, NearMisses near, int number) =>
+        (Term, Grade, Grip, _matcher, _near, _number) = (term, grade, grip, matcher, near, number);
+
+    /// <summary>The term.</summary>
+    public WantedTerm Term { get; }
+
+    /// <summary>How firmly the listing holds it.</summary>
+    public Grade Grade { get; }
+
+    /// <summary>0–1.</summary>
+    public double Grip { get; }
+
+    /// <summary>Where and how it is held, and what is missing.</summary>
+    public Match Explain() => _matcher.Explain(_number);
+
+    /// <summary>Missing words that stand in a form which the platform does not fold.</summary>
+    public IReadOnlyList<NearMiss> Near(Match match) => _near.Of(_matcher.TokensOf(_number), match.Missing);
+}
+
+/// <summary>Weighed terms, kept as their figures; each is put together when it is asked for.</summary>
+internal sealed class WeighedTerms(IReadOnlyList<WantedTerm> terms, Grade[] grades, double[] grips, Matcher matcher, NearMisses near) : IReadOnlyList<WeighedTerm>
+{
+    public int Count => grades.Length;
+
+    public WeighedTerm this[int number] => new(terms[number], grades[number], grips[number], matcher, near, number);
+
+    public IEnumerator<WeighedTerm> GetEnumerator() => Enumerable.Range(0, Count).Select(i => this[i]).GetEnumerator();
+
+    System.Collections.IEnumerator System.Collections.IEnumerable.GetEnumerator() => GetEnumerator();
+}
 
 /// <summary>Weighs listings (docs/model.md, "Reach and grip").</summary>
 public static class Weigh
 {
-    /// <summary>What a term spread over several fields keeps of its words' mean weight.</summary>
-    public const double SpreadFactor = 0.35;
-
     /// <summary>Weighs a listing for some terms.</summary>
     /// <exception cref="FormatProblems">A term has no word.</exception>
     public static Weighing Listing(Platform platform, IReadOnlyDictionary<string, FieldValue> copy, IReadOnlyList<WantedTerm> terms) =>
@@ -39,42 +67,29 @@ public static class Weigh
         var index = ListingIndex.Of(ready.Platform, copy);
         var matcher = new Matcher(ready, index);
         var near = new NearMisses(index);
-        var weighed = new WeighedTerm[terms.Count];
+        var (grades, grips) = (new Grade[terms.Count], new double[terms.Count]);
         var (held, wanted, gripped, worth, volume) = (0.0, 0.0, 0.0, 0.0, 0.0);
         var (eligible, unknown) = (0, 0);
-        for (var i = 0; i < weighed.Length; i++)
+        for (var i = 0; i < grades.Length; i++)
         {
             var term = terms[i];
-            var match = matcher.One(i);
-            var grip = Grip(match);
-            weighed[i] = new(term, match, grip, near.Of(ready.Terms[i].Tokens, match.Missing));
+            (grades[i], grips[i]) = matcher.Grade(i);
             var demand = (term.Volume ?? 0) * term.Fit.Weight();
             wanted += demand;
-            worth += term.Worth();
-            gripped += term.Worth() * grip;
+            var worthOfTerm = term.Worth();
+            worth += worthOfTerm;
+            gripped += worthOfTerm * grips[i];
             if (term.Volume is null)
                 unknown++;
-            if (match.Grade == Grade.Missing)
+            if (grades[i] == Grade.Missing)
                 continue;
             eligible++;
             held += demand;
             volume += term.Volume ?? 0;
         }
 
-        return new(Share(held, wanted), Share(gripped, worth), eligible, volume, unknown, weighed);
+        return new(Share(held, wanted), Share(gripped, worth), eligible, volume, unknown, new WeighedTerms(terms, grades, grips, matcher, near));
     }
 
     private static double Share(double part, double all) => all > 0 ? part / all * 100 : 0;
-
-    private static double Grip(Match match)
-    {
-        if (match.Grade == Grade.Missing)
-            return 0;
-        if (match.Grade == Grade.Spread)
-            return SpreadFactor * match.Spread;
-        var loose = 1.0;
-        foreach (var strength in match.Strengths)
-            loose *= 1 - strength;
-        return 1 - loose;
-    }
 }

@@ -29,10 +29,12 @@ public sealed record WeighResponse(double Reach, double Grip, int Eligible, doub
     public static WeighResponse Of(Platform platform, Weighing weighing)
     {
         var keys = platform.IndexedFields.Select(f => f.Key).ToArray();
-        return new(weighing.Reach, weighing.Grip, weighing.Eligible, weighing.Volume, weighing.UnknownVolume, [.. weighing.Terms.Select(t => new WeighedTermResponse(
-            t.Term.Text, t.Match.Grade, t.Grip,
-            keys.Zip(t.Match.Fields).ToDictionary(f => f.First, f => f.Second),
-            t.Match.Missing, t.Near, t.Match.Apart ? true : null, t.Match.Spans))]);
+        return new(weighing.Reach, weighing.Grip, weighing.Eligible, weighing.Volume, weighing.UnknownVolume, [.. weighing.Terms.Select(t =>
+        {
+            var match = t.Explain();
+            return new WeighedTermResponse(t.Term.Text, t.Grade, t.Grip, keys.Zip(match.Fields).ToDictionary(f => f.First, f => f.Second),
+                match.Missing, t.Near(match), match.Apart ? true : null, match.Spans);
+        })]);
     }
 }
 

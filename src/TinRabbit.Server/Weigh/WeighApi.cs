@@ -51,9 +51,13 @@ internal static class WeighApi
     private static WeighingView View(Platform platform, IReadOnlyDictionary<string, FieldValue> copy, List<MeasuredPick> picks, Weighing weighing) => new(
         weighing.Reach, weighing.Grip, weighing.Eligible, picks.Count, weighing.Volume, picks.Sum(p => (double)(p.Numbers.Volume ?? 0)), weighing.UnknownVolume,
         [.. platform.IndexedFields.Select(f => f.Key)],
-        [.. picks.Zip(weighing.Terms, (pick, w) => new PickWeight(
-            pick.Pick.Text, pick.Pick.Key, w.Match.Grade, w.Grip, w.Term.Volume, w.Term.Headroom, w.Term.Fit,
-            w.Term.Volume * w.Term.Fit.Weight(), w.Term.Volume is null ? null : w.Term.Worth(),
-            w.Match.Fields, w.Match.Strengths, w.Match.Missing, w.Near, w.Match.Apart, w.Match.Spans))],
+        [.. picks.Zip(weighing.Terms, (pick, w) =>
+        {
+            var match = w.Explain();
+            return new PickWeight(
+                pick.Pick.Text, pick.Pick.Key, w.Grade, w.Grip, w.Term.Volume, w.Term.Headroom, w.Term.Fit,
+                w.Term.Volume * w.Term.Fit.Weight(), w.Term.Volume is null ? null : w.Term.Worth(),
+                match.Fields, match.Strengths, match.Missing, w.Near(match), match.Apart, match.Spans);
+        })],
         platform.Fields.ToDictionary(f => f.Key, f => Room.Of(f, copy.GetValueOrDefault(f.Key))));
 }

@@ -1,0 +1,51 @@
+using System.Net.Http.Json;
+using System.Text.Json.Nodes;
+using OpenQA.Selenium;
+using TinRabbit.Browser.Tests;
+
+namespace TinRabbit.Bench;
+
+/// <summary>From key to repainted lines, in the browser, with many picks.</summary>
+internal static class KeysBench
+{
+    private const int Picks = 500;
+
+    internal static void Report()
+    {
+        using var shop = new RunningShop(demo: true);
+        using var http = new HttpClient { BaseAddress = new(shop.Address) };
+        var texts = new List<string>();
+        foreach (var head in new[] { "bird house", "nest box", "bird feeder", "bat box", "bird lover gift", "bird bath", "owl box" })
+        {
+            var dug = JsonNode.Parse(http.PostAsJsonAsync("/api/products/1/dig", new { marketId = "hedgerow-fair-us", text = head, parentId = (int?)null }).Result.Content.ReadAsStringAsync().Result)!;
+            texts.AddRange(dug["rows"]!.AsArray().Select(r => r!["text"]!.GetValue<string>()));
+        }
+
+        var already = JsonNode.Parse(http.GetStringAsync("/api/products/1/picks?marketId=hedgerow-fair-us").Result)!["picks"]!.AsArray().Select(p => p!["text"]!.GetValue<string>()).ToHashSet();
+        texts = [.. texts.Distinct().Where(t => !already.Contains(t)).Take(Picks + 2 - already.Count)];
+        http.PostAsJsonAsync("/api/products/1/picks", new { texts, source = "bench", fit = (string?)null, home = (string?)null, note = (string?)null }).Result.EnsureSuccessStatusCode();
+
+        using var browser = new TinRabbit.Browser.Tests.Browser(shop);
+        browser.Go("/1/hedgerow-fair-us/write");
+        browser.Sees("aside", $"of {Picks} picks");
+        browser.Write("Title", "Cedar ");
+        foreach (var letter in "wren nest box, small bird house for garden, 28mm hole, bird lover gift, window bird feeder with camera")
+        {
+            browser.Press(letter.ToString());
+            Thread.Sleep(60); // a quick typist
+        }
+
+        browser.Labelled("Description").SendKeys(Keys.End);
+        foreach (var letter in " A cedar bird house for the smallest birds in the garden.")
+        {
+            browser.Press(letter.ToString());
+            Thread.Sleep(60);
+        }
+
+        Thread.Sleep(500);
+        var measured = ((IReadOnlyCollection<object>)browser.Run("return performance.getEntriesByName('key to lines').map(e => e.duration)")!).Select(Convert.ToDouble).Order().ToArray();
+        double At(double share) => measured[(int)Math.Min(measured.Length - 1, Math.Ceiling(share * measured.Length) - 1)];
+        Console.WriteLine($"keys: key to repainted lines with {Picks} picks, {measured.Length} keys measured in the browser");
+        Console.WriteLine($"  median {At(0.5):F1} ms, 95th percentile {At(0.95):F1} ms, highest {measured[^1]:F1} ms");
+    }
+}
