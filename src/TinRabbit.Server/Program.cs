@@ -35,7 +35,6 @@ builder.Services.ConfigureHttpJsonOptions(o =>
     o.SerializerOptions.NumberHandling = JsonNumberHandling.Strict;
 });
 builder.Services.AddOpenApi();
-builder.Services.AddResponseCompression();
 
 var app = builder.Build();
 app.UseExceptionHandler();

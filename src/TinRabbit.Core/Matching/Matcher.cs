@@ -26,6 +26,8 @@ public sealed class Matcher
     private readonly int _maskWidth;
     private readonly ulong[] _unitMasks;
     private readonly double[] _bestWeight;
+    private readonly Grade[] _noGrades;
+    private readonly double[] _noStrengths;
 
     // What is found of the term at hand; one term is graded at a time.
     private readonly Grade[] _grades;
@@ -54,6 +56,8 @@ public sealed class Matcher
                 _bestWeight[folded] = Math.Max(_bestWeight[folded], Field(listing.Units[unit].Field).Weight);
             }
 
+        _noGrades = new Grade[listing.Fields.Count];
+        _noStrengths = new double[listing.Fields.Count];
         _grades = new Grade[listing.Fields.Count];
         _strengths = new double[listing.Fields.Count];
     }
@@ -61,9 +65,8 @@ public sealed class Matcher
     /// <summary>How firmly the listing holds the term with this number, and its grip, 0–1 (docs/model.md, "Reach and grip").</summary>
     public (Grade Grade, double Grip) Grade(int number)
     {
-        for (var i = _terms.NeededFrom[number]; i < _terms.NeededFrom[number + 1]; i++)
-            if (_folded[_terms.Needed[i]] < 0)
-                return (Matching.Grade.Missing, 0);
+        if (LacksNeeded(number))
+            return (Matching.Grade.Missing, 0);
         _keep = false;
         var (grade, spread, _) = Look(_terms.Terms[number]);
         if (grade == Matching.Grade.Missing)
@@ -79,10 +82,12 @@ public sealed class Matcher
     /// <summary>All that the listing holds of the term with this number: field by field, what is missing, and where it stands.</summary>
     public Match Explain(int number)
     {
+        var term = _terms.Terms[number];
+        if (LacksNeeded(number))
+            return new(Matching.Grade.Missing, _noGrades, _noStrengths, 0, MissingWords(term), false, []);
         _keep = true;
         _phrases.Clear();
         _units.Clear();
-        var term = _terms.Terms[number];
         var (grade, spread, standing) = Look(term);
         var lost = grade == Matching.Grade.Missing;
         return new(grade, [.. _grades], [.. _strengths], grade == Matching.Grade.Spread ? spread : 0,
@@ -91,6 +96,14 @@ public sealed class Matcher
 
     /// <summary>The term's words as typed.</summary>
     internal IReadOnlyList<Words.Token> TokensOf(int number) => _terms.Terms[number].Tokens;
+
+    private bool LacksNeeded(int number)
+    {
+        for (var i = _terms.NeededFrom[number]; i < _terms.NeededFrom[number + 1]; i++)
+            if (_folded[_terms.Needed[i]] < 0)
+                return true;
+        return false;
+    }
 
     // Fills grades and strengths by field. Standing: every word that counts stands somewhere.
     private (Grade Grade, double Spread, bool Standing) Look(TermSet.Ready term)

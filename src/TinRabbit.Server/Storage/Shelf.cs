@@ -36,14 +36,7 @@ public sealed record Measured(
 }
 
 /// <summary>A pick with its numbers in one market.</summary>
-public sealed record MeasuredPick(PickRow Pick, Measured Numbers)
-{
-    /// <summary>Picks that are worked on: neither parked nor avoided.</summary>
-    public bool Counts => Pick.Home is not (Home.Later or Home.Avoid);
-
-    /// <summary>As the engine takes it.</summary>
-    public WantedTerm Wanted => new(Pick.Text, Numbers.Volume, Numbers.Competition, Numbers.Headroom, Pick.Fit);
-}
+public sealed record MeasuredPick(PickRow Pick, Measured Numbers);
 
 /// <summary>The terms of a market and their readings.</summary>
 public static class Shelf
@@ -98,19 +91,36 @@ public static class Shelf
     public static async Task<Norm> NormOf(this TinContext db, string marketId, CancellationToken stop) =>
         (await db.Markets.AsNoTracking().FirstOrDefaultAsync(m => m.Id == marketId, stop))?.Norm ?? Norm.Unknown;
 
-    /// <summary>A product's picks in their order, with their numbers in one market.</summary>
+    /// <summary>A product's picks in their order, with all that is known of them in one market.</summary>
     public static async Task<List<MeasuredPick>> PicksOf(this TinContext db, int productId, string marketId, CancellationToken stop)
     {
         var norm = await db.NormOf(marketId, stop);
-        var rows = await (
-            from pick in db.Picks.AsNoTracking()
-            where pick.ProductId == productId
-            join term in db.Terms.AsNoTracking().Where(t => t.MarketId == marketId) on pick.Key equals term.Key into terms
-            from term in terms.DefaultIfEmpty()
-            orderby pick.Order, pick.Id
-            select new { pick, reading = term == null ? null : term.Reading }).ToListAsync(stop);
-        return [.. rows.Select(r => new MeasuredPick(r.pick, Measured.Of(r.reading, norm)))];
+        var rows = await Joined(db, productId, marketId).Select(p => new { p.Pick, p.Term!.Reading }).ToListAsync(stop);
+        return [.. rows.Select(r => new MeasuredPick(r.Pick, Measured.Of(r.Reading, norm)))];
     }
+
+    /// <summary>The picks that are worked on, neither parked nor avoided, as the engine takes them, each with its key. Asked at every key: it reads no more than that.</summary>
+    public static async Task<List<(string Key, WantedTerm Term)>> WantedOf(this TinContext db, int productId, string marketId, CancellationToken stop)
+    {
+        var norm = await db.NormOf(marketId, stop);
+        var rows = await Joined(db, productId, marketId).Where(p => p.Pick.Home != Home.Later && p.Pick.Home != Home.Avoid)
+            .Select(p => new { p.Pick.Key, p.Pick.Text, p.Pick.Fit, p.Term!.Reading!.Volume, p.Term.Reading.Competition }).ToListAsync(stop);
+        return [.. rows.Select(r => (r.Key, new WantedTerm(r.Text, r.Volume, r.Competition, Numbers.Headroom(r.Volume, r.Competition, norm.Centre), r.Fit)))];
+    }
+
+    private sealed class PickAndTerm
+    {
+        public required PickRow Pick { get; init; }
+        public required TermRow? Term { get; init; }
+    }
+
+    private static IQueryable<PickAndTerm> Joined(TinContext db, int productId, string marketId) =>
+        from pick in db.Picks.AsNoTracking()
+        where pick.ProductId == productId
+        join term in db.Terms.AsNoTracking().Where(t => t.MarketId == marketId) on pick.Key equals term.Key into terms
+        from term in terms.DefaultIfEmpty()
+        orderby pick.Order, pick.Id
+        select new PickAndTerm { Pick = pick, Term = term };
 
     private static bool Same(ReadingRow? old, ReadingRow now) =>
         old is not null && old.Source == now.Source && old.Volume == now.Volume && old.Competition == now.Competition

@@ -43,19 +43,19 @@ internal static class WeighApi
             var platform = PlatformJson.Read(listing.Platform.Profile);
             using var saved = JsonDocument.Parse(listing.Copy);
             var copy = PlatformJson.ReadCopy(draft.Fields ?? saved.RootElement, platform);
-            var picks = (await db.PicksOf(listing.ProductId, draft.MarketId, stop)).Where(p => p.Counts).ToList();
-            var weighing = Core.Measures.Weigh.Listing(platform, copy, [.. picks.Select(p => p.Wanted)]);
+            var picks = await db.WantedOf(listing.ProductId, draft.MarketId, stop);
+            var weighing = Core.Measures.Weigh.Listing(platform, copy, [.. picks.Select(p => p.Term)]);
             return TypedResults.Ok(View(platform, copy, picks, weighing));
         }).WithName("WeighListing").WithTags("Weigh").ProducesValidationProblem();
 
-    private static WeighingView View(Platform platform, IReadOnlyDictionary<string, FieldValue> copy, List<MeasuredPick> picks, Weighing weighing) => new(
-        weighing.Reach, weighing.Grip, weighing.Eligible, picks.Count, weighing.Volume, picks.Sum(p => (double)(p.Numbers.Volume ?? 0)), weighing.UnknownVolume,
+    private static WeighingView View(Platform platform, IReadOnlyDictionary<string, FieldValue> copy, List<(string Key, WantedTerm Term)> picks, Weighing weighing) => new(
+        weighing.Reach, weighing.Grip, weighing.Eligible, picks.Count, weighing.Volume, picks.Sum(p => p.Term.Volume ?? 0), weighing.UnknownVolume,
         [.. platform.IndexedFields.Select(f => f.Key)],
         [.. picks.Zip(weighing.Terms, (pick, w) =>
         {
             var match = w.Explain();
             return new PickWeight(
-                pick.Pick.Text, pick.Pick.Key, w.Grade, w.Grip, w.Term.Volume, w.Term.Headroom, w.Term.Fit,
+                pick.Term.Text, pick.Key, w.Grade, w.Grip, w.Term.Volume, w.Term.Headroom, w.Term.Fit,
                 w.Term.Volume * w.Term.Fit.Weight(), w.Term.Volume is null ? null : w.Term.Worth(),
                 match.Fields, match.Strengths, match.Missing, w.Near(match), match.Apart, match.Spans);
         })],

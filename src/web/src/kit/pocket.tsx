@@ -1,8 +1,27 @@
-import { useState } from 'react'
+import { memo, useCallback, useState } from 'react'
 import { useNavigate } from 'react-router'
+import type { Grade, Pick } from './api'
 import { compact, full } from './numbers'
 import { type Place, usePickActions, usePicks, useWeighing } from './shop'
 import { Thread } from './thread'
+
+// Labels beyond this are found by the filter, or in Pick.
+const Most = 60
+
+const Chip = memo(function Chip({ pick, grade, open }: { pick: Pick; grade: Grade | undefined; open: (key: string) => void }) {
+  return (
+    <button
+      type="button"
+      className="label-chip"
+      title={`${full(pick.numbers.volume)} searches a month. ${pick.home === 'later' ? 'Kept for later. ' : ''}Opens it in Pick`}
+      onClick={() => open(pick.key)}
+    >
+      <Thread grade={grade} width={26} />
+      {pick.text}
+      <span className="num text-[12px] quiet">{compact(pick.numbers.volume)}</span>
+    </button>
+  )
+})
 
 /** The product's picks, on every screen: each with its thread in the listing and its searches a month. */
 export function Pocket({ place }: { place: Place }) {
@@ -12,6 +31,7 @@ export function Pocket({ place }: { place: Place }) {
   const navigate = useNavigate()
   const [folded, setFolded] = useState(localStorage.getItem('pocket') === 'folded')
   const [filter, setFilter] = useState('')
+  const open = useCallback((key: string) => navigate(`${place.base}/pick?at=${encodeURIComponent(key)}`), [navigate, place.base])
   const grades = new Map(weighing?.terms.map((t) => [t.key, t.grade]))
   const shown = picks?.filter((p) => p.home !== 'avoid' && p.text.toLowerCase().includes(filter.toLowerCase()))
   const count = picks?.filter((p) => p.home !== 'avoid').length
@@ -36,19 +56,14 @@ export function Pocket({ place }: { place: Place }) {
       {!folded && (
         <>
           <div className="labels">
-            {shown?.map((p) => (
-              <button
-                type="button"
-                key={p.key}
-                className="label-chip"
-                title={`${full(p.numbers.volume)} searches a month. ${p.home === 'later' ? 'Kept for later. ' : ''}Opens it in Pick`}
-                onClick={() => navigate(`${place.base}/pick?at=${encodeURIComponent(p.key)}`)}
-              >
-                <Thread grade={grades.get(p.key)} width={26} />
-                {p.text}
-                <span className="num text-[12px] quiet">{compact(p.numbers.volume)}</span>
-              </button>
+            {shown?.slice(0, Most).map((p) => (
+              <Chip key={p.key} pick={p} grade={grades.get(p.key)} open={open} />
             ))}
+            {(shown?.length ?? 0) > Most && (
+              <button type="button" className="link text-[13.5px]" onClick={() => navigate(`${place.base}/pick`)}>
+                and {(shown?.length ?? 0) - Most} more
+              </button>
+            )}
             {count === 0 && <span className="quiet text-[13.5px] self-center">Empty. Pick a term with P, or drop one here; it stays in sight while you write.</span>}
           </div>
           {(count ?? 0) > 8 && (
