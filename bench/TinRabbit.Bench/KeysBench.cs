@@ -46,8 +46,9 @@ internal static class KeysBench
 
         Thread.Sleep(500);
         var measured = ((IReadOnlyCollection<object>)browser.Run("return performance.getEntriesByName('key to lines').map(e => e.duration)")!).Select(Convert.ToDouble).Order().ToArray();
+        var asked = ((IReadOnlyCollection<object>)browser.Run("return performance.getEntriesByType('resource').filter(e => e.name.endsWith('/weigh')).slice(5).map(e => e.responseEnd - e.fetchStart)")!).Select(Convert.ToDouble).Order().ToArray();
         double At(double share) => measured[(int)Math.Min(measured.Length - 1, Math.Ceiling(share * measured.Length) - 1)];
         Console.WriteLine($"keys: key to repainted lines with {Picks} picks, {measured.Length} keys measured in the browser");
-        Console.WriteLine($"  median {At(0.5):F1} ms, 95th percentile {At(0.95):F1} ms, highest {measured[^1]:F1} ms");
+        Console.WriteLine($"  median {At(0.5):F1} ms, 95th percentile {At(0.95):F1} ms, highest {measured[^1]:F1} ms; of it the question to the server {asked[asked.Length / 2]:F1} ms");
     }
 }

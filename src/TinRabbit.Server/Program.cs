@@ -24,6 +24,8 @@ var describing = System.Reflection.Assembly.GetEntryAssembly()?.GetName().Name =
 builder.WebHost.UseUrls($"http://127.0.0.1:{port.ToString(CultureInfo.InvariantCulture)}");
 builder.Logging.SetMinimumLevel(LogLevel.Warning);
 builder.Services.AddDbContext<TinContext>(o => o.UseSqlite(TinContext.Connection(data), s => s.UseQuerySplittingBehavior(QuerySplittingBehavior.SplitQuery)));
+builder.Services.AddSingleton<Commits>();
+builder.Services.AddSingleton<ReadyPicksCache>();
 builder.Services.AddSingleton(TimeProvider.System);
 builder.Services.AddSingleton<IMarket>(s => new StandInMarket(20261124, FirstStart.Shipped, s.GetRequiredService<TimeProvider>()));
 builder.Services.AddProblemDetails();

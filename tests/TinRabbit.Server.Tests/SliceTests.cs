@@ -113,8 +113,8 @@ public sealed class SliceTests(TestShop shop) : IClassFixture<TestShop>
         Assert.Equal((2, 1), (weighed["picks"]!.GetValue<int>(), weighed["eligible"]!.GetValue<int>()));
         Assert.Equal(["kit"], weighed["terms"]![1]!["missing"]!.AsArray().Select(m => m!.GetValue<string>()));
         Assert.Equal(6, weighed["rooms"]!["tags"]!["over"]!.GetValue<int>());
-        var sum = weighed["terms"]!.AsArray().Sum(t => t!["demand"]!.GetValue<double>());
-        Assert.Equal(weighed["terms"]![0]!["demand"]!.GetValue<double>() / sum * 100, weighed["reach"]!.GetValue<double>(), 9);
+        var picks = (await shop.Get($"/api/products/{product}/picks?marketId={Market}"))["picks"]!.AsArray().Take(2).Select(p => p!["demand"]!.GetValue<double>()).ToArray();
+        Assert.Equal(picks[0] / picks.Sum() * 100, weighed["reach"]!.GetValue<double>(), 9);
     }
 
     [Fact]
@@ -179,7 +179,7 @@ public sealed class SliceTests(TestShop shop) : IClassFixture<TestShop>
         Assert.Equal(6, view["markets"]!.AsArray().Count);
         var weighed = await demo.Post("/api/listings/1/weigh", new { marketId = Market, fields = (object?)null });
         Assert.InRange(weighed["reach"]!.GetValue<double>(), 50, 95);
-        Assert.Contains(weighed["terms"]!.AsArray(), t => t!["near"]!.AsArray().Count > 0);
+        Assert.Contains(weighed["terms"]!.AsArray(), t => t!["near"] is JsonArray { Count: > 0 });
         Assert.Equal(0, weighed["unknownVolume"]!.GetValue<int>());
     }
 }

@@ -8,7 +8,9 @@ using TinRabbit.Server.Storage;
 namespace TinRabbit.Server.Pick;
 
 /// <summary>A pick with its numbers in one market.</summary>
-public sealed record PickView(string Text, string Key, Fit Fit, Home Home, string Note, string Source, Measured Numbers);
+/// <param name="Demand">volume × fit; null where the volume is unknown.</param>
+/// <param name="Worth">volume × fit × (0.5 + headroom / 200); null where the volume is unknown.</param>
+public sealed record PickView(string Text, string Key, Fit Fit, Home Home, string Note, string Source, Measured Numbers, double? Demand, double? Worth);
 
 /// <summary>A product's picks, and what undo would take back.</summary>
 public sealed record PicksView(IReadOnlyList<PickView> Picks, string? Undo, Norm Norm);
@@ -40,7 +42,7 @@ internal static class PickApi
         {
             var picks = await db.PicksOf(id, marketId, stop);
             var undo = await db.PickChanges.Where(c => c.ProductId == id).OrderByDescending(c => c.Id).Select(c => c.What).FirstOrDefaultAsync(stop);
-            return TypedResults.Ok(new PicksView([.. picks.Select(p => new PickView(p.Pick.Text, p.Pick.Key, p.Pick.Fit, p.Pick.Home, p.Pick.Note, p.Pick.Source, p.Numbers))], undo, await db.NormOf(marketId, stop)));
+            return TypedResults.Ok(new PicksView([.. picks.Select(View)], undo, await db.NormOf(marketId, stop)));
         }).WithName("GetPicks");
 
         api.MapPost("/", async Task<Results<Ok<Changed>, NotFound>> (int id, PickRequest request, TinContext db, CancellationToken stop) =>
@@ -113,6 +115,13 @@ internal static class PickApi
             await db.SaveChangesAsync(stop);
             return TypedResults.Ok(new Changed(change.What));
         }).WithName("UndoPicks");
+    }
+
+    private static PickView View(MeasuredPick p)
+    {
+        var wanted = new WantedTerm(p.Pick.Text, p.Numbers.Volume, p.Numbers.Competition, p.Numbers.Headroom, p.Pick.Fit);
+        return new(p.Pick.Text, p.Pick.Key, p.Pick.Fit, p.Pick.Home, p.Pick.Note, p.Pick.Source, p.Numbers,
+            wanted.Volume * wanted.Fit.Weight(), wanted.Volume is null ? null : wanted.Worth());
     }
 
     private static Dictionary<string, string> Keys(IReadOnlyList<string> texts)

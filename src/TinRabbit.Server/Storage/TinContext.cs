@@ -7,8 +7,18 @@ using Microsoft.EntityFrameworkCore.Storage.ValueConversion;
 namespace TinRabbit.Server.Storage;
 
 /// <summary>The shop's database: one SQLite file with a write-ahead log.</summary>
-public sealed class TinContext(DbContextOptions<TinContext> options) : DbContext(options)
+public sealed class TinContext(DbContextOptions<TinContext> options, Commits? commits = null) : DbContext(options)
 {
+    public override async Task<int> SaveChangesAsync(bool acceptAllChangesOnSuccess, CancellationToken stop = default)
+    {
+        var terms = ChangeTracker.Entries().Any(e => e.State is EntityState.Added or EntityState.Modified or EntityState.Deleted
+            && e.Entity is PickRow or TermRow or ReadingRow or MarketRow or PlatformRow);
+        var saved = await base.SaveChangesAsync(acceptAllChangesOnSuccess, stop);
+        if (terms)
+            commits?.Note();
+        return saved;
+    }
+
     public DbSet<ShopRow> Shops => Set<ShopRow>();
     public DbSet<ProductRow> Products => Set<ProductRow>();
     public DbSet<PlatformRow> Platforms => Set<PlatformRow>();

@@ -1,4 +1,5 @@
 using System.Text.Json;
+using System.Text.Json.Serialization;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
 using TinRabbit.Core.Matching;
@@ -26,38 +27,43 @@ public sealed record WeighingView(
     double Reach, double Grip, int Eligible, int Picks, double Volume, double TotalVolume, int UnknownVolume,
     IReadOnlyList<string> Fields, IReadOnlyList<PickWeight> Terms, IReadOnlyDictionary<string, Room> Rooms);
 
-/// <summary>What a listing holds of one pick, with all that made the figure.</summary>
-/// <param name="Demand">volume × fit; null where the volume is unknown.</param>
-/// <param name="Worth">volume × fit × (0.5 + headroom / 200); null where the volume is unknown.</param>
+/// <summary>What a listing holds of one pick. What is null is absent: no field holds it, nothing is missing, nothing comes near.</summary>
+/// <param name="Key">The pick's key; its words and numbers are with the picks.</param>
+/// <param name="Grades">The best grade in each indexed field.</param>
+/// <param name="Strengths">Its strength in each, 0–1.</param>
 public sealed record PickWeight(
-    string Text, string Key, Grade Grade, double Grip, double? Volume, double? Headroom, Fit Fit, double? Demand, double? Worth,
-    IReadOnlyList<Grade> Grades, IReadOnlyList<double> Strengths, IReadOnlyList<string> Missing, IReadOnlyList<NearMiss> Near, bool Apart, IReadOnlyList<Span> Spans);
+    string Key, Grade Grade, double Grip,
+    [property: JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)] IReadOnlyList<Grade>? Grades,
+    [property: JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)] IReadOnlyList<double>? Strengths,
+    [property: JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)] IReadOnlyList<string>? Missing,
+    [property: JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)] IReadOnlyList<NearMiss>? Near,
+    [property: JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)] bool? Apart,
+    [property: JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)] IReadOnlyList<Span>? Spans);
 
 internal static class WeighApi
 {
     public static void MapWeigh(this IEndpointRouteBuilder app) =>
-        app.MapPost("/api/listings/{id:int}/weigh", async Task<Results<Ok<WeighingView>, NotFound>> (int id, DraftRequest draft, TinContext db, CancellationToken stop) =>
+        app.MapPost("/api/listings/{id:int}/weigh", async Task<Results<Ok<WeighingView>, NotFound>> (int id, DraftRequest draft, TinContext db, ReadyPicksCache ready, CancellationToken stop) =>
         {
-            if (await db.Listings.AsNoTracking().Include(l => l.Platform).FirstOrDefaultAsync(l => l.Id == id, stop) is not { } listing)
+            if (await db.Listings.AsNoTracking().Where(l => l.Id == id).Select(l => new { l.ProductId, l.Copy, l.Platform.Profile }).FirstOrDefaultAsync(stop) is not { } listing)
                 return TypedResults.NotFound();
-            var platform = PlatformJson.Read(listing.Platform.Profile);
+            var picks = await ready.Of(db, listing.ProductId, draft.MarketId, listing.Profile, stop);
             using var saved = JsonDocument.Parse(listing.Copy);
-            var copy = PlatformJson.ReadCopy(draft.Fields ?? saved.RootElement, platform);
-            var picks = await db.WantedOf(listing.ProductId, draft.MarketId, stop);
-            var weighing = Core.Measures.Weigh.Listing(platform, copy, [.. picks.Select(p => p.Term)]);
-            return TypedResults.Ok(View(platform, copy, picks, weighing));
+            var copy = PlatformJson.ReadCopy(draft.Fields ?? saved.RootElement, picks.Platform);
+            return TypedResults.Ok(View(picks, copy, Core.Measures.Weigh.Listing(picks.Terms, copy, picks.Wanted)));
         }).WithName("WeighListing").WithTags("Weigh").ProducesValidationProblem();
 
-    private static WeighingView View(Platform platform, IReadOnlyDictionary<string, FieldValue> copy, List<(string Key, WantedTerm Term)> picks, Weighing weighing) => new(
-        weighing.Reach, weighing.Grip, weighing.Eligible, picks.Count, weighing.Volume, picks.Sum(p => p.Term.Volume ?? 0), weighing.UnknownVolume,
-        [.. platform.IndexedFields.Select(f => f.Key)],
-        [.. picks.Zip(weighing.Terms, (pick, w) =>
+    private static WeighingView View(ReadyPicks picks, IReadOnlyDictionary<string, FieldValue> copy, Weighing weighing) => new(
+        weighing.Reach, weighing.Grip, weighing.Eligible, picks.Keys.Count, weighing.Volume, picks.Wanted.Sum(p => p.Volume ?? 0), weighing.UnknownVolume,
+        [.. picks.Platform.IndexedFields.Select(f => f.Key)],
+        [.. picks.Keys.Zip(weighing.Terms, (key, w) =>
         {
             var match = w.Explain();
-            return new PickWeight(
-                pick.Term.Text, pick.Key, w.Grade, w.Grip, w.Term.Volume, w.Term.Headroom, w.Term.Fit,
-                w.Term.Volume * w.Term.Fit.Weight(), w.Term.Volume is null ? null : w.Term.Worth(),
-                match.Fields, match.Strengths, match.Missing, w.Near(match), match.Apart, match.Spans);
+            var held = w.Grade is not Grade.Missing;
+            return new PickWeight(key, w.Grade, w.Grip, held ? match.Fields : null, held ? match.Strengths : null,
+                Some(match.Missing), Some(w.Near(match)), match.Apart ? true : null, Some(match.Spans));
         })],
-        platform.Fields.ToDictionary(f => f.Key, f => Room.Of(f, copy.GetValueOrDefault(f.Key))));
+        picks.Platform.Fields.ToDictionary(f => f.Key, f => Room.Of(f, copy.GetValueOrDefault(f.Key))));
+
+    private static IReadOnlyList<T>? Some<T>(IReadOnlyList<T> list) => list.Count > 0 ? list : null;
 }

@@ -37,7 +37,10 @@ export function Dig({ place }: { place: Place }) {
     queryKey: ['dig', product.id, market.id, term.toLowerCase()],
     queryFn: async () => {
       const found = await ask(
-        api.POST('/api/products/{id}/dig', { params: { path: { id: product.id } }, body: { marketId: market.id, text: term, parentId: parent ? Number(parent) : null } }),
+        api.POST('/api/products/{id}/dig', {
+          params: { path: { id: product.id } },
+          body: { marketId: market.id, text: term, parentId: parent ? Number(parent) : null },
+        }),
       )
       cache.invalidateQueries({ queryKey: ['trail'] })
       return found
@@ -65,7 +68,9 @@ export function Dig({ place }: { place: Place }) {
   const words = (params.get('has') ?? '').toLowerCase().split(/\s+/).filter(Boolean)
   const limit = (key: string) => (params.get(key) ? Number(params.get(key)) : null)
   const passes = (r: Row) =>
-    words.every((w) => (w.startsWith('-') && w.length > 1 ? !r.text.toLowerCase().includes(w.slice(1)) : r.text.toLowerCase().includes(w))) &&
+    words.every((w) =>
+      w.startsWith('-') && w.length > 1 ? !r.text.toLowerCase().includes(w.slice(1)) : r.text.toLowerCase().includes(w),
+    ) &&
     filters.every(([key, , how]) => {
       const bound = limit(key)
       const value = r.numbers[key]
@@ -105,10 +110,14 @@ export function Dig({ place }: { place: Place }) {
 
   return (
     <main className="work" style={{ gridTemplateColumns: '164px minmax(0,1fr) 304px' }}>
-      <Trail place={place} here={dug.data?.stepId} go={(text, p) => {
-        setAsked(text)
-        set({ at: null, term: text, parent: p ? String(p) : null }, true)
-      }} />
+      <Trail
+        place={place}
+        here={dug.data?.stepId}
+        go={(text, p) => {
+          setAsked(text)
+          set({ at: null, term: text, parent: p ? String(p) : null }, true)
+        }}
+      />
       <section className="sheet !overflow-hidden !px-5 grid" style={{ gridTemplateRows: 'auto auto auto minmax(0,1fr)' }}>
         <form
           className="flex gap-3 items-center mb-2"
@@ -156,9 +165,28 @@ export function Dig({ place }: { place: Place }) {
             </label>
           ))}
           <span className="ml-auto flex flex-wrap gap-2 items-center text-[13px]">
-            <input ref={filterBox} className="inline-input w-32" placeholder="has… -not" title="Words the term must have; a minus before one that it must not" aria-label="Has the words" value={params.get('has') ?? ''} onChange={(e) => set({ has: e.target.value })} onKeyDown={(e) => (e.key === 'Escape' || e.key === 'Enter') && e.currentTarget.blur()} />
+            <input
+              ref={filterBox}
+              className="inline-input w-32"
+              placeholder="has… -not"
+              title="Words the term must have; a minus before one that it must not"
+              aria-label="Has the words"
+              value={params.get('has') ?? ''}
+              onChange={(e) => set({ has: e.target.value })}
+              onKeyDown={(e) => (e.key === 'Escape' || e.key === 'Enter') && e.currentTarget.blur()}
+            />
             {filters.map(([key, name, how]) => (
-              <input key={key} className="inline-input w-[84px] num !text-[12.5px]" inputMode="numeric" placeholder={`${name} ${how === 'at least' ? '≥' : '≤'}`} aria-label={`${name} ${how}`} title={`Only terms with ${name} ${how} this; unknown ones are left out`} value={params.get(key) ?? ''} onChange={(e) => set({ [key]: e.target.value.replace(/[^\d.]/g, '') })} onKeyDown={(e) => (e.key === 'Escape' || e.key === 'Enter') && e.currentTarget.blur()} />
+              <input
+                key={key}
+                className="inline-input w-[84px] num !text-[12.5px]"
+                inputMode="numeric"
+                placeholder={`${name} ${how === 'at least' ? '≥' : '≤'}`}
+                aria-label={`${name} ${how}`}
+                title={`Only terms with ${name} ${how} this; unknown ones are left out`}
+                value={params.get(key) ?? ''}
+                onChange={(e) => set({ [key]: e.target.value.replace(/[^\d.]/g, '') })}
+                onKeyDown={(e) => (e.key === 'Escape' || e.key === 'Enter') && e.currentTarget.blur()}
+              />
             ))}
             {filtered && (
               <button type="button" className="link" onClick={() => set({ has: null, volume: null, competition: null, headroom: null })}>
@@ -187,7 +215,10 @@ export function Dig({ place }: { place: Place }) {
             ) : term ? (
               <span className="quiet">Nobody types “{term}” here. Try a broader word, or another spelling.</span>
             ) : (
-              <span className="quiet">Your shelf is empty. Type a broad term above, such as what the product is, and press Enter; or paste a column of terms you have.</span>
+              <span className="quiet">
+                Your shelf is empty. Type a broad term above, such as what the product is, and press Enter; or paste a column of terms you
+                have.
+              </span>
             )
           }
         />
@@ -216,9 +247,7 @@ export function Dig({ place }: { place: Place }) {
             }
           />
         ) : (
-          <p className="quiet">
-            A term’s numbers open here: its year, its listings, and what headroom is made of.
-          </p>
+          <p className="quiet">A term’s numbers open here: its year, its listings, and what headroom is made of.</p>
         )}
       </aside>
     </main>
@@ -243,7 +272,12 @@ const columns: Column<Row>[] = [
     title: 'Where the term comes from: its place among what the market’s search box offers, or the shelf',
     width: '74px',
     value: (r) => r.typed,
-    cell: (r) => <span className="quiet text-[12px]">{[r.typed ? `typed ${r.typed}` : null, !r.typed && r.numbers.source ? r.numbers.source : null].filter(Boolean).join(' · ') || 'shelf'}</span>,
+    cell: (r) => (
+      <span className="quiet text-[12px]">
+        {[r.typed ? `typed ${r.typed}` : null, !r.typed && r.numbers.source ? r.numbers.source : null].filter(Boolean).join(' · ') ||
+          'shelf'}
+      </span>
+    ),
   },
   {
     key: 'volume',
@@ -282,5 +316,10 @@ const columns: Column<Row>[] = [
     cell: (r) => <HeadroomBar value={r.numbers.headroom} />,
   },
   { key: 'months', head: '30 months', width: '88px', cell: (r) => <Silhouette months={r.numbers.months} width={88} /> },
-  { key: 'pick', head: '', width: '42px', cell: (r) => <span className="mark">{r.pick ? (r.pick.home === 'avoid' ? 'avoid' : 'picked') : ''}</span> },
+  {
+    key: 'pick',
+    head: '',
+    width: '42px',
+    cell: (r) => <span className="mark">{r.pick ? (r.pick.home === 'avoid' ? 'avoid' : 'picked') : ''}</span>,
+  },
 ]

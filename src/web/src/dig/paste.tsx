@@ -14,7 +14,12 @@ export function Paste({ place, close, done }: { place: Place; close: () => void;
   const cache = useQueryClient()
   const add = async () => {
     try {
-      const result = await ask(api.POST('/api/markets/{marketId}/paste', { params: { path: { marketId: place.market.id } }, body: { text, source: source || null } }))
+      const result = await ask(
+        api.POST('/api/markets/{marketId}/paste', {
+          params: { path: { marketId: place.market.id } },
+          body: { text, source: source || null },
+        }),
+      )
       await Promise.all(['shelf', 'dig', 'picks', 'weigh'].map((key) => cache.invalidateQueries({ queryKey: [key] })))
       setBad(result.bad)
       setText(result.bad.map((b) => b.text).join('\n'))
@@ -55,7 +60,8 @@ export function Paste({ place, close, done }: { place: Place; close: () => void;
         </ul>
       )}
       <label className="block text-[13.5px] my-2">
-        Where they are from <input className="inline-input w-36 ml-1" placeholder="pasted" value={source} onChange={(e) => setSource(e.target.value)} />
+        Where they are from{' '}
+        <input className="inline-input w-36 ml-1" placeholder="pasted" value={source} onChange={(e) => setSource(e.target.value)} />
       </label>
       <p className="flex gap-2">
         <button type="button" className="btn btn-sm btn-primary" disabled={!text.trim()} onClick={add}>

@@ -9,7 +9,8 @@ export function Trail({ place, here, go }: { place: Place; here: number | undefi
   const steps =
     useQuery({
       queryKey: ['trail', place.product.id, place.market.id],
-      queryFn: () => ask(api.GET('/api/products/{id}/trail/{marketId}', { params: { path: { id: place.product.id, marketId: place.market.id } } })),
+      queryFn: () =>
+        ask(api.GET('/api/products/{id}/trail/{marketId}', { params: { path: { id: place.product.id, marketId: place.market.id } } })),
     }).data ?? []
   const inside = (parent: number | null): Step[] => steps.filter((s) => s.parentId === parent)
   const list = (parent: number | null) => {
@@ -18,7 +19,11 @@ export function Trail({ place, here, go }: { place: Place; here: number | undefi
       <ul className={parent === null ? '' : 'ml-1 pl-3 border-l-2 border-(--tin-2)'}>
         {children.map((s) => (
           <li key={s.id} className="py-0.5">
-            <button type="button" className={`text-left cursor-pointer ${s.id === here ? 'font-semibold text-secondary' : ''}`} onClick={() => go(s.text, s.parentId)}>
+            <button
+              type="button"
+              className={`text-left cursor-pointer ${s.id === here ? 'font-semibold text-secondary' : ''}`}
+              onClick={() => go(s.text, s.parentId)}
+            >
               {s.text}
               {s.picked > 0 && <small className="num quiet ml-1.5">{s.picked}</small>}
             </button>

@@ -17,8 +17,27 @@ export type Fit = Schemas['Fit']
 export type Grade = Schemas['Grade']
 export type Listing = Schemas['ListingView']
 export type Field = Schemas['FieldView']
-export type Weighing = Schemas['WeighingView']
-export type PickWeight = Schemas['PickWeight']
+export type Near = Schemas['NearMiss']
+export type Weighed = Schemas['WeighingView']
+/** What the listing holds of one pick, with the pick's words and numbers. */
+export type PickWeight = {
+  key: string
+  text: string
+  fit: Fit
+  volume: number | null
+  headroom: number | null
+  demand: number | null
+  worth: number | null
+  grade: Grade
+  grip: number
+  grades: Grade[]
+  strengths: number[]
+  missing: string[]
+  near: Near[]
+  apart: boolean
+  spans: Span[]
+}
+export type Weighing = Omit<Weighed, 'terms'> & { terms: PickWeight[] }
 export type Span = Schemas['Span']
 export type Room = Schemas['Room']
 
@@ -32,4 +51,40 @@ export async function ask<T>(call: Promise<{ data?: T; error?: unknown; response
   if (response.ok) return data as T
   const problem = error as { detail?: string; title?: string } | undefined
   throw new Error(problem?.detail ?? problem?.title ?? `The server answered ${response.status}.`)
+}
+
+/** Puts what is held of each pick beside the pick itself. */
+export function opened(weighed: Weighed, picks: Pick[]): Weighing {
+  const byKey = new Map(picks.map((p) => [p.key, p]))
+  const nowhere = weighed.fields.map((): Grade => 'missing')
+  const zero = weighed.fields.map(() => 0)
+  return {
+    ...weighed,
+    terms: weighed.terms.flatMap((t) => {
+      const p = byKey.get(t.key)
+      return p === undefined
+        ? []
+        : {
+            ...{
+              key: t.key,
+              text: p.text,
+              fit: p.fit,
+              volume: p.numbers.volume,
+              headroom: p.numbers.headroom,
+              demand: p.demand,
+              worth: p.worth,
+              grade: t.grade,
+              grip: t.grip,
+            },
+            ...{
+              grades: t.grades ?? nowhere,
+              strengths: t.strengths ?? zero,
+              missing: t.missing ?? [],
+              near: t.near ?? [],
+              apart: t.apart ?? false,
+              spans: t.spans ?? [],
+            },
+          }
+    }),
+  }
 }

@@ -5,10 +5,22 @@ import { compact, full, monthName, monthsFrom } from './numbers'
 export function Silhouette({ months, width = 112, height = 24 }: { months: number[] | null; width?: number; height?: number }) {
   if (!months || months.length < 2) return <span className="quiet text-[12px]">unknown</span>
   const top = Math.max(1, ...months)
-  const points = months.map((m, i) => `L${((i / (months.length - 1)) * (width - 2) + 1).toFixed(1)} ${(height - 1 - (m / top) * (height - 4)).toFixed(1)}`)
+  const points = months.map(
+    (m, i) => `L${((i / (months.length - 1)) * (width - 2) + 1).toFixed(1)} ${(height - 1 - (m / top) * (height - 4)).toFixed(1)}`,
+  )
   return (
-    <svg width={width} height={height} role="img" aria-label={`${months.length} months, ${full(Math.min(...months))} to ${full(top)} a month`}>
-      <path d={`M1 ${height - 1}${points.join('')}L${width - 1} ${height - 1}Z`} fill="var(--silhouette)" stroke="var(--color-base-content)" strokeWidth="1" />
+    <svg
+      width={width}
+      height={height}
+      role="img"
+      aria-label={`${months.length} months, ${full(Math.min(...months))} to ${full(top)} a month`}
+    >
+      <path
+        d={`M1 ${height - 1}${points.join('')}L${width - 1} ${height - 1}Z`}
+        fill="var(--silhouette)"
+        stroke="var(--color-base-content)"
+        strokeWidth="1"
+      />
     </svg>
   )
 }
@@ -68,7 +80,11 @@ export function Year({ months, from }: { months: number[]; from: string }) {
                   strokeWidth="1.5"
                   strokeDasharray={m.hollow ? '3 2' : undefined}
                 >
-                  <title>{m.hollow ? `${monthName(m.month)} is not over; ${full(m.value)} a year ago` : `${monthName(m.month)}: ${full(m.value)}`}</title>
+                  <title>
+                    {m.hollow
+                      ? `${monthName(m.month)} is not over; ${full(m.value)} a year ago`
+                      : `${monthName(m.month)}: ${full(m.value)}`}
+                  </title>
                 </rect>
                 <text x={i * 23.3 + 10} y="87" textAnchor="middle" fontFamily="var(--font-mono)" fontSize="11" fill="var(--quiet)">
                   {monthName(m.month)[0]}

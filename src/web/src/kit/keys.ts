@@ -1,6 +1,7 @@
 import { useEffect, useRef } from 'react'
 
-const typing = (target: EventTarget | null) => target instanceof HTMLElement && (target.isContentEditable || /^(INPUT|TEXTAREA|SELECT)$/.test(target.tagName))
+const typing = (target: EventTarget | null) =>
+  target instanceof HTMLElement && (target.isContentEditable || /^(INPUT|TEXTAREA|SELECT)$/.test(target.tagName))
 
 /**
  * Runs something when a key is pressed outside a text box. Names are as in KeyboardEvent.key, with Ctrl+ or Alt+ before them;

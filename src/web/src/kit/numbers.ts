@@ -6,11 +6,25 @@ export function compact(n: number | null | undefined): string {
   return `${value < 99.95 ? value.toFixed(1).replace(/\.0$/, '') : Math.round(value)}${letter}`
 }
 
-export const full = (n: number | null | undefined) => (n === null || n === undefined ? 'unknown' : n.toLocaleString('en-US'))
+const grouped = new Intl.NumberFormat('en-US')
+export const full = (n: number | null | undefined) => (n === null || n === undefined ? 'unknown' : grouped.format(n))
 
 export const fixed = (n: number | null | undefined, digits: number) => (n === null || n === undefined ? '–' : n.toFixed(digits))
 
-const monthNames = ['January', 'February', 'March', 'April', 'May', 'June', 'July', 'August', 'September', 'October', 'November', 'December']
+const monthNames = [
+  'January',
+  'February',
+  'March',
+  'April',
+  'May',
+  'June',
+  'July',
+  'August',
+  'September',
+  'October',
+  'November',
+  'December',
+]
 export const monthName = (month: number) => monthNames[month]
 
 /** The months of a history, as year and month (0 = January). */

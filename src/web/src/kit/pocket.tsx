@@ -26,7 +26,7 @@ const Chip = memo(function Chip({ pick, grade, open }: { pick: Pick; grade: Grad
 /** The product's picks, on every screen: each with its thread in the listing and its searches a month. */
 export function Pocket({ place }: { place: Place }) {
   const picks = usePicks(place).data?.picks
-  const weighing = useWeighing(place).data
+  const weighing = useWeighing(place)
   const actions = usePickActions(place)
   const navigate = useNavigate()
   const [folded, setFolded] = useState(localStorage.getItem('pocket') === 'folded')
@@ -50,7 +50,13 @@ export function Pocket({ place }: { place: Place }) {
         if (text) actions.change([text], { source: e.dataTransfer.getData('application/x-source') || 'dropped' })
       }}
     >
-      <button type="button" className="head font-semibold text-[13px] whitespace-nowrap cursor-pointer" onClick={fold} aria-expanded={!folded} title={folded ? 'Show the picks' : 'Fold the pocket'}>
+      <button
+        type="button"
+        className="head font-semibold text-[13px] whitespace-nowrap cursor-pointer"
+        onClick={fold}
+        aria-expanded={!folded}
+        title={folded ? 'Show the picks' : 'Fold the pocket'}
+      >
         Pocket {count ?? ''} <span className="quiet">{folded ? '▴' : '▾'}</span>
       </button>
       {!folded && (
@@ -64,10 +70,20 @@ export function Pocket({ place }: { place: Place }) {
                 and {(shown?.length ?? 0) - Most} more
               </button>
             )}
-            {count === 0 && <span className="quiet text-[13.5px] self-center">Empty. Pick a term with P, or drop one here; it stays in sight while you write.</span>}
+            {count === 0 && (
+              <span className="quiet text-[13.5px] self-center">
+                Empty. Pick a term with P, or drop one here; it stays in sight while you write.
+              </span>
+            )}
           </div>
           {(count ?? 0) > 8 && (
-            <input className="inline-input w-28" placeholder="Filter picks" aria-label="Filter picks" value={filter} onChange={(e) => setFilter(e.target.value)} />
+            <input
+              className="inline-input w-28"
+              placeholder="Filter picks"
+              aria-label="Filter picks"
+              value={filter}
+              onChange={(e) => setFilter(e.target.value)}
+            />
           )}
         </>
       )}

@@ -1,6 +1,7 @@
 import { keepPreviousData, useQuery, useQueryClient } from '@tanstack/react-query'
+import { useMemo } from 'react'
 import { useParams } from 'react-router'
-import { api, ask, type Copy, type Fit, type Home, type Market, type Pick, type Product } from './api'
+import { api, ask, type Copy, type Fit, type Home, type Market, opened, type Pick, type Product, type Weighing } from './api'
 import { toast } from './toast'
 
 export const useShop = () => useQuery({ queryKey: ['shop'], queryFn: () => ask(api.GET('/api/shop')), staleTime: Infinity })
@@ -24,14 +25,16 @@ export const draftKey = (place: Place) => ['draft', place.listingId]
 export const usePicks = (place: Place) =>
   useQuery({
     queryKey: picksKey(place),
-    queryFn: () => ask(api.GET('/api/products/{id}/picks', { params: { path: { id: place.product.id }, query: { marketId: place.market.id } } })),
+    queryFn: () =>
+      ask(api.GET('/api/products/{id}/picks', { params: { path: { id: place.product.id }, query: { marketId: place.market.id } } })),
     placeholderData: keepPreviousData,
   })
 
 /** What the listing holds of the picks: of the draft where one is being written, otherwise of what is saved. */
-export function useWeighing(place: Place) {
+export function useWeighing(place: Place): Weighing | undefined {
   const cache = useQueryClient()
-  return useQuery({
+  const picks = usePicks(place).data?.picks
+  const weighed = useQuery({
     queryKey: weighKey(place),
     queryFn: ({ signal }) =>
       ask(
@@ -42,7 +45,9 @@ export function useWeighing(place: Place) {
         }),
       ),
     placeholderData: keepPreviousData,
-  })
+    structuralSharing: false,
+  }).data
+  return useMemo(() => weighed && picks && opened(weighed, picks), [weighed, picks])
 }
 
 export type Change = { source?: string; fit?: Fit; home?: Home; note?: string }
@@ -72,13 +77,21 @@ export function usePickActions(place: Place) {
         ask(
           api.POST('/api/products/{id}/picks', {
             params: { path },
-            body: { texts, source: change.source ?? null, fit: change.fit ?? null, home: change.home ?? null, note: change.note ?? null } as never,
+            body: {
+              texts,
+              source: change.source ?? null,
+              fit: change.fit ?? null,
+              home: change.home ?? null,
+              note: change.note ?? null,
+            } as never,
           }),
         ),
       ),
     )
-  const drop = async (texts: string[]) => say(await after(ask(api.POST('/api/products/{id}/picks/drop', { params: { path }, body: { texts } }))))
-  const order = async (keys: string[]) => say(await after(ask(api.PUT('/api/products/{id}/picks/order', { params: { path }, body: { keys } }))))
+  const drop = async (texts: string[]) =>
+    say(await after(ask(api.POST('/api/products/{id}/picks/drop', { params: { path }, body: { texts } }))))
+  const order = async (keys: string[]) =>
+    say(await after(ask(api.PUT('/api/products/{id}/picks/order', { params: { path }, body: { keys } }))))
 
   /** Picks a term, or drops it when it is picked already. */
   const toggle = (text: string, picked: Pick | undefined, source: string) =>

@@ -43,7 +43,12 @@ export function Table<T>(p: {
 }) {
   const scroller = useRef<HTMLDivElement>(null)
   const height = p.rowHeight ?? 40
-  const virtual = useVirtualizer({ count: p.rows.length, getScrollElement: () => scroller.current, estimateSize: () => height, overscan: 12 })
+  const virtual = useVirtualizer({
+    count: p.rows.length,
+    getScrollElement: () => scroller.current,
+    estimateSize: () => height,
+    overscan: 12,
+  })
   const at = p.rows.findIndex((r) => p.id(r) === p.cursor)
   const go = (to: number) => {
     const i = Math.max(0, Math.min(p.rows.length - 1, to))
@@ -75,9 +80,27 @@ export function Table<T>(p: {
         {p.columns.map((c) => {
           const on = p.sort?.key === c.key
           return (
-            <div key={c.key} role="columnheader" tabIndex={-1} className={c.right ? 'r' : ''} title={c.title} aria-sort={on ? (p.sort?.down ? 'descending' : 'ascending') : undefined}>
+            <div
+              key={c.key}
+              role="columnheader"
+              tabIndex={-1}
+              className={c.right ? 'r' : ''}
+              title={c.title}
+              aria-sort={on ? (p.sort?.down ? 'descending' : 'ascending') : undefined}
+            >
               {c.value && p.onSort ? (
-                <button type="button" onClick={() => p.onSort?.(on ? (p.sort?.down === (typeof c.value?.(p.rows[0]) !== 'string') ? { key: c.key, down: !p.sort?.down } : null) : { key: c.key, down: typeof c.value?.(p.rows[0]) !== 'string' })}>
+                <button
+                  type="button"
+                  onClick={() =>
+                    p.onSort?.(
+                      on
+                        ? p.sort?.down === (typeof c.value?.(p.rows[0]) !== 'string')
+                          ? { key: c.key, down: !p.sort?.down }
+                          : null
+                        : { key: c.key, down: typeof c.value?.(p.rows[0]) !== 'string' },
+                    )
+                  }
+                >
                   {c.head}
                   {on ? (p.sort?.down ? ' ↓' : ' ↑') : ''}
                 </button>

@@ -39,7 +39,9 @@ export function Thread({ grade, width = 40, title }: { grade: Grade | undefined;
       ) : (
         <line {...line} x1={1} x2={width - 1} strokeDasharray={grade === 'together' ? '8 5' : grade === 'spread' ? '2.5 5' : undefined} />
       )}
-      {grade === 'inflected' && <circle cx={width - 6} cy={6} r={3.6} fill="var(--color-base-200)" stroke="var(--color-primary)" strokeWidth={2} />}
+      {grade === 'inflected' && (
+        <circle cx={width - 6} cy={6} r={3.6} fill="var(--color-base-200)" stroke="var(--color-primary)" strokeWidth={2} />
+      )}
     </svg>
   )
 }
@@ -63,7 +65,12 @@ export function TermGaps({ term }: { term: PickWeight }) {
             ),
           )}
       {near.length > 0 && (
-        <small className="quiet ml-2" title={term.near.map((n) => `It has “${n.has}” and needs “${n.needs}”: this search does not take ${foldInWords(n.fold)} as the same`).join('. ')}>
+        <small
+          className="quiet ml-2"
+          title={term.near
+            .map((n) => `It has “${n.has}” and needs “${n.needs}”: this search does not take ${foldInWords(n.fold)} as the same`)
+            .join('. ')}
+        >
           has {near.slice(0, 3).join(', ')}
         </small>
       )}

@@ -38,9 +38,12 @@ export function PickList({ place }: { place: Place }) {
   const navigate = useNavigate()
   const note = useRef<HTMLTextAreaElement>(null)
   const picks = usePicks(place)
-  const weighing = useWeighing(place).data
+  const weighing = useWeighing(place)
   const actions = usePickActions(place)
-  const listing = useQuery({ queryKey: ['listing', place.listingId], queryFn: () => ask(api.GET('/api/listings/{id}', { params: { path: { id: place.listingId } } })) })
+  const listing = useQuery({
+    queryKey: ['listing', place.listingId],
+    queryFn: () => ask(api.GET('/api/listings/{id}', { params: { path: { id: place.listingId } } })),
+  })
   const all = useMemo(() => {
     const weights = new Map(weighing?.terms.map((t) => [t.key, t]))
     return (picks.data?.picks ?? []).map((p): Row => ({ ...p, weight: weights.get(p.key), lead: p.key === listing.data?.leadKey }))
@@ -74,7 +77,9 @@ export function PickList({ place }: { place: Place }) {
   }
   const keyed: Record<string, () => void> = {}
   for (const [fit, key] of fits) keyed[key] = () => row && actions.change([row.text], { fit })
-  for (const [home, key] of homes) keyed[key.toLowerCase()] = () => row && actions.change([row.text], { home: home === 'avoid' && row.home === 'avoid' ? 'anywhere' : home })
+  for (const [home, key] of homes)
+    keyed[key.toLowerCase()] = () =>
+      row && actions.change([row.text], { home: home === 'avoid' && row.home === 'avoid' ? 'anywhere' : home })
   useKeys({
     ...keyed,
     e: () => row && lead(row),
@@ -94,7 +99,8 @@ export function PickList({ place }: { place: Place }) {
         <h1 className="text-[20px] font-bold mb-2">
           {counted.length} picks{' '}
           <small className="quiet text-[14px] font-normal font-sans">
-            {full(volume)} searches a month between them{unknown > 0 ? `, ${unknown} unknown` : ''}; {all.filter((p) => p.home === 'later').length} for later, {all.filter((p) => p.home === 'avoid').length} avoided
+            {full(volume)} searches a month between them{unknown > 0 ? `, ${unknown} unknown` : ''};{' '}
+            {all.filter((p) => p.home === 'later').length} for later, {all.filter((p) => p.home === 'avoid').length} avoided
           </small>
         </h1>
         <Table
@@ -137,7 +143,14 @@ export function PickList({ place }: { place: Place }) {
                 <div className="flex flex-wrap gap-1.5 mb-2" role="group" aria-label="Fit">
                   <span className="w-full quiet text-[13px]">Fit</span>
                   {fits.map(([fit, key, why]) => (
-                    <button type="button" key={fit} title={why} aria-pressed={row.fit === fit} className="choice" onClick={() => actions.change([row.text], { fit })}>
+                    <button
+                      type="button"
+                      key={fit}
+                      title={why}
+                      aria-pressed={row.fit === fit}
+                      className="choice"
+                      onClick={() => actions.change([row.text], { fit })}
+                    >
                       {fit} <kbd>{key}</kbd>
                     </button>
                   ))}
@@ -145,7 +158,13 @@ export function PickList({ place }: { place: Place }) {
                 <div className="flex flex-wrap gap-1.5 mb-2" role="group" aria-label="Home">
                   <span className="w-full quiet text-[13px]">Home</span>
                   {homes.map(([home, key, name]) => (
-                    <button type="button" key={home} aria-pressed={row.home === home} className="choice" onClick={() => actions.change([row.text], { home })}>
+                    <button
+                      type="button"
+                      key={home}
+                      aria-pressed={row.home === home}
+                      className="choice"
+                      onClick={() => actions.change([row.text], { home })}
+                    >
                       {name} <kbd>{key}</kbd>
                     </button>
                   ))}
@@ -202,7 +221,13 @@ function Note({ pick, save, box }: { pick: Pick; save: (text: string) => void; b
 }
 
 const columns: Column<Row>[] = [
-  { key: 'grade', head: '', title: 'How firmly the listing holds it', width: '40px', cell: (r) => (r.home === 'avoid' ? null : <Thread grade={r.weight?.grade} width={36} />) },
+  {
+    key: 'grade',
+    head: '',
+    title: 'How firmly the listing holds it',
+    width: '40px',
+    cell: (r) => (r.home === 'avoid' ? null : <Thread grade={r.weight?.grade} width={36} />),
+  },
   {
     key: 'text',
     head: 'Pick',
@@ -216,9 +241,35 @@ const columns: Column<Row>[] = [
       </span>
     ),
   },
-  { key: 'fit', head: 'fit', title: 'How true and central it is: core, good, stretch', width: '56px', value: (r) => fits.findIndex((f) => f[0] === r.fit), cell: (r) => <span className="text-[13px]">{r.fit}</span> },
-  { key: 'home', head: 'home', title: 'Where it should live', width: '80px', value: (r) => homes.findIndex((h) => h[0] === r.home), cell: (r) => <span className={`text-[13px] ${r.home === 'anywhere' ? 'quiet' : ''}`}>{homeName(r.home)}</span> },
-  { key: 'volume', head: 'a month', title: 'Searches a month', width: '64px', right: true, value: (r) => r.numbers.volume, cell: (r) => <span className="num text-[13px]" title={full(r.numbers.volume)}>{compact(r.numbers.volume)}</span> },
+  {
+    key: 'fit',
+    head: 'fit',
+    title: 'How true and central it is: core, good, stretch',
+    width: '56px',
+    value: (r) => fits.findIndex((f) => f[0] === r.fit),
+    cell: (r) => <span className="text-[13px]">{r.fit}</span>,
+  },
+  {
+    key: 'home',
+    head: 'home',
+    title: 'Where it should live',
+    width: '80px',
+    value: (r) => homes.findIndex((h) => h[0] === r.home),
+    cell: (r) => <span className={`text-[13px] ${r.home === 'anywhere' ? 'quiet' : ''}`}>{homeName(r.home)}</span>,
+  },
+  {
+    key: 'volume',
+    head: 'a month',
+    title: 'Searches a month',
+    width: '64px',
+    right: true,
+    value: (r) => r.numbers.volume,
+    cell: (r) => (
+      <span className="num text-[13px]" title={full(r.numbers.volume)}>
+        {compact(r.numbers.volume)}
+      </span>
+    ),
+  },
   {
     key: 'competition',
     head: 'listings',
@@ -233,7 +284,23 @@ const columns: Column<Row>[] = [
       </span>
     ),
   },
-  { key: 'headroom', head: 'headroom', title: 'Demand against supply, 0 to 100; 50 is typical for this market', width: '84px', right: true, value: (r) => r.numbers.headroom, cell: (r) => <HeadroomBar value={r.numbers.headroom} /> },
-  { key: 'grip', head: 'grip', title: 'How firmly the listing holds it, 0 to 1', width: '44px', right: true, value: (r) => r.weight?.grip, cell: (r) => <span className="num text-[13px]">{r.weight ? r.weight.grip.toFixed(2) : '–'}</span> },
+  {
+    key: 'headroom',
+    head: 'headroom',
+    title: 'Demand against supply, 0 to 100; 50 is typical for this market',
+    width: '84px',
+    right: true,
+    value: (r) => r.numbers.headroom,
+    cell: (r) => <HeadroomBar value={r.numbers.headroom} />,
+  },
+  {
+    key: 'grip',
+    head: 'grip',
+    title: 'How firmly the listing holds it, 0 to 1',
+    width: '44px',
+    right: true,
+    value: (r) => r.weight?.grip,
+    cell: (r) => <span className="num text-[13px]">{r.weight ? r.weight.grip.toFixed(2) : '–'}</span>,
+  },
   { key: 'months', head: '30 months', width: '112px', cell: (r) => <Silhouette months={r.numbers.months} /> },
 ]

@@ -16,12 +16,24 @@ export function FindAnything({ place, close }: { place: Place; close: () => void
   const all: Hit[] = [
     ...['Dig', 'Pick', 'Write', 'Weigh'].map((s) => ({ id: s, what: 'Step', text: s, to: `${place.base}/${s.toLowerCase()}` })),
     ...(shop?.products ?? []).map((p) => ({ id: `p${p.id}`, what: 'Product', text: p.name, to: `/${p.id}/${place.market.id}/write` })),
-    ...(shop?.markets ?? []).map((m) => ({ id: m.id, what: 'Market', text: `${m.platformName}, ${m.countryName}`, to: `/${place.product.id}/${m.id}/write` })),
-    ...picks.map((p) => ({ id: `k${p.key}`, what: p.home === 'avoid' ? 'Avoided' : 'Pick', text: p.text, to: `${place.base}/pick?at=${encodeURIComponent(p.key)}`, more: compact(p.numbers.volume) })),
+    ...(shop?.markets ?? []).map((m) => ({
+      id: m.id,
+      what: 'Market',
+      text: `${m.platformName}, ${m.countryName}`,
+      to: `/${place.product.id}/${m.id}/write`,
+    })),
+    ...picks.map((p) => ({
+      id: `k${p.key}`,
+      what: p.home === 'avoid' ? 'Avoided' : 'Pick',
+      text: p.text,
+      to: `${place.base}/pick?at=${encodeURIComponent(p.key)}`,
+      more: compact(p.numbers.volume),
+    })),
   ]
   const words = text.toLowerCase().split(/\s+/).filter(Boolean)
   const hits = all.filter((h) => words.every((w) => h.text.toLowerCase().includes(w))).slice(0, 9)
-  if (text.trim()) hits.push({ id: 'dig', what: 'Dig', text: `Look up “${text.trim()}”`, to: `${place.base}/dig?term=${encodeURIComponent(text.trim())}` })
+  if (text.trim())
+    hits.push({ id: 'dig', what: 'Dig', text: `Look up “${text.trim()}”`, to: `${place.base}/dig?term=${encodeURIComponent(text.trim())}` })
   const go = (hit: Hit | undefined) => {
     if (!hit) return
     close()
@@ -30,7 +42,6 @@ export function FindAnything({ place, close }: { place: Place; close: () => void
   return (
     <Dialog name="Find anything" close={close}>
       <input
-        // biome-ignore lint/a11y/noAutofocus: the box was asked for
         autoFocus
         className="w-full bg-transparent outline-none border-b-2 border-secondary text-[18px] font-semibold pb-1 mb-2"
         placeholder="A product, a pick, a market, a term…"
@@ -50,7 +61,16 @@ export function FindAnything({ place, close }: { place: Place; close: () => void
       />
       <div role="listbox" aria-label="Found">
         {hits.map((h, i) => (
-          <button type="button" role="option" aria-selected={i === at} key={h.id} className={`grid-row w-full text-left cursor-pointer py-1.5 ${i === at ? 'cursor' : ''}`} style={{ gridTemplateColumns: '80px 1fr auto' }} onMouseMove={() => setAt(i)} onClick={() => go(h)}>
+          <button
+            type="button"
+            role="option"
+            aria-selected={i === at}
+            key={h.id}
+            className={`grid-row w-full text-left cursor-pointer py-1.5 ${i === at ? 'cursor' : ''}`}
+            style={{ gridTemplateColumns: '80px 1fr auto' }}
+            onMouseMove={() => setAt(i)}
+            onClick={() => go(h)}
+          >
             <span className="quiet text-[12.5px]">{h.what}</span>
             <span>{h.text}</span>
             <span className="num text-[12.5px] quiet">{h.more}</span>

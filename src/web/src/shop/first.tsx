@@ -40,7 +40,9 @@ export function NewProduct() {
         <ThemeButton />
       </div>
       <h1 className="text-[30px] font-bold leading-tight mb-2">{shop?.products.length ? 'Another product' : 'What do you sell first?'}</h1>
-      <p className="quiet mb-6">Look up what shoppers type for it, keep the terms worth having, write its listing so that they find it, and copy it out.</p>
+      <p className="quiet mb-6">
+        Look up what shoppers type for it, keep the terms worth having, write its listing so that they find it, and copy it out.
+      </p>
       <form
         onSubmit={(e) => {
           e.preventDefault()
@@ -50,7 +52,14 @@ export function NewProduct() {
         <label className="block mb-4">
           <span className="sub block">Its name in your shop</span>
           {/* biome-ignore lint/a11y/noAutofocus: it is the only thing to do here */}
-          <input autoFocus className="input w-full" value={name} onChange={(e) => setName(e.target.value)} placeholder="Wren nest box, cedar" maxLength={120} />
+          <input
+            autoFocus
+            className="input w-full"
+            value={name}
+            onChange={(e) => setName(e.target.value)}
+            placeholder="Wren nest box, cedar"
+            maxLength={120}
+          />
         </label>
         <label className="block mb-5">
           <span className="sub block">What a shopper would call it</span>

@@ -33,7 +33,13 @@ export function ThemeButton() {
     setTheme(next)
   }
   return (
-    <button type="button" className="pill" onClick={turn} title={theme === 'enamel' ? 'Dark tin' : 'Cream enamel'} aria-label="Change between day and night">
+    <button
+      type="button"
+      className="pill"
+      onClick={turn}
+      title={theme === 'enamel' ? 'Dark tin' : 'Cream enamel'}
+      aria-label="Change between day and night"
+    >
       {theme === 'enamel' ? '☾' : '☀'}
     </button>
   )
@@ -45,7 +51,15 @@ export function Frame() {
   const shop = useShop()
   if (shop.isError) return <main className="p-10">The shop could not be opened: {shop.error.message}</main>
   if (!shop.data) return null
-  if (!place) return <main className="p-10">There is no such product or market here. <a className="link" href="/">Back to the shop</a></main>
+  if (!place)
+    return (
+      <main className="p-10">
+        There is no such product or market here.{' '}
+        <a className="link" href="/">
+          Back to the shop
+        </a>
+      </main>
+    )
   return <Framed place={place} />
 }
 
@@ -80,7 +94,11 @@ function Framed({ place }: { place: Place }) {
           Tin Rabbit
         </NavLink>
         <div className="flex gap-1 items-baseline min-w-0 text-[14px]" title={shop?.name}>
-          <select aria-label="Product" value={place.product.id} onChange={(e) => (e.target.value === 'new' ? navigate('/new') : navigate(`/${e.target.value}/${place.market.id}/${step}`))}>
+          <select
+            aria-label="Product"
+            value={place.product.id}
+            onChange={(e) => (e.target.value === 'new' ? navigate('/new') : navigate(`/${e.target.value}/${place.market.id}/${step}`))}
+          >
             {shop?.products.map((p) => (
               <option key={p.id} value={p.id}>
                 {p.name}
@@ -89,7 +107,12 @@ function Framed({ place }: { place: Place }) {
             <option value="new">Another product…</option>
           </select>
           <span className="quiet">{step === 'dig' ? 'in' : 'on'}</span>
-          <select aria-label="Market" value={place.market.id} onChange={(e) => navigate(`/${place.product.id}/${e.target.value}/${step}`)} title={place.market.about}>
+          <select
+            aria-label="Market"
+            value={place.market.id}
+            onChange={(e) => navigate(`/${place.product.id}/${e.target.value}/${step}`)}
+            title={place.market.about}
+          >
             {shop?.markets.map((m) => (
               <option key={m.id} value={m.id}>
                 {m.platformName}, {m.countryName}

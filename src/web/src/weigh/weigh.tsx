@@ -11,13 +11,18 @@ import { foldInWords, gradeWords, Legend, TermGaps, Thread } from '../kit/thread
 /** Reach and grip, opened: terms × fields as threads, each figure traced to what made it. */
 export function Weigh({ place }: { place: Place }) {
   const [params, set] = useAddress()
-  const weighing = useWeighing(place).data
+  const weighing = useWeighing(place)
   const draft = useQueryClient().getQueryData<Copy>(draftKey(place))
-  const saved = useQuery({ queryKey: ['listing', place.listingId], queryFn: () => ask(api.GET('/api/listings/{id}', { params: { path: { id: place.listingId } } })) }).data
+  const saved = useQuery({
+    queryKey: ['listing', place.listingId],
+    queryFn: () => ask(api.GET('/api/listings/{id}', { params: { path: { id: place.listingId } } })),
+  }).data
   const listing = useMemo(() => saved && { ...saved, copy: (draft ?? saved.copy) as Listing['copy'] }, [saved, draft])
   const columns = useMemo(() => (weighing && listing ? columnsOf(weighing, listing) : []), [weighing, listing])
   if (!weighing || !listing) return <main />
-  const sort: Sort = params.get('sort') ? { key: params.get('sort') as string, down: params.get('dir') !== 'up' } : { key: 'lost', down: true }
+  const sort: Sort = params.get('sort')
+    ? { key: params.get('sort') as string, down: params.get('dir') !== 'up' }
+    : { key: 'lost', down: true }
   const rows = sortRows(weighing.terms, columns, sort)
   const at = rows.some((r) => r.key === params.get('at')) ? (params.get('at') as string) : rows[0]?.key
   const term = rows.find((r) => r.key === at)
@@ -39,7 +44,8 @@ export function Weigh({ place }: { place: Place }) {
               <span className="head font-semibold text-[16px]">Reach</span>
             </div>
             <p className="quiet text-[13.5px] mt-1">
-              The share of your picks’ searches whose every word {listing.platformName} can find in this listing: {weighing.eligible} of {weighing.picks} picks, {full(weighing.volume)} of {full(weighing.totalVolume)} searches a month
+              The share of your picks’ searches whose every word {listing.platformName} can find in this listing: {weighing.eligible} of{' '}
+              {weighing.picks} picks, {full(weighing.volume)} of {full(weighing.totalVolume)} searches a month
               {weighing.unknownVolume > 0 ? `; ${weighing.unknownVolume} of unknown volume count as 0` : ''}.{' '}
               <span title="Σ volume × fit of the picks it holds ÷ Σ volume × fit of all picks">
                 Weighed by fit: {full(Math.round(held))} ÷ {full(Math.round(demand))}.
@@ -86,7 +92,11 @@ export function Weigh({ place }: { place: Place }) {
           onSort={(s) => set({ sort: s?.key ?? null, dir: s && !s.down ? 'up' : null })}
           empty={
             <span className="quiet">
-              No picks to weigh it for. <Link className="link" to={`${place.base}/dig`}>Dig</Link> and pick the terms this product should be found for.
+              No picks to weigh it for.{' '}
+              <Link className="link" to={`${place.base}/dig`}>
+                Dig
+              </Link>{' '}
+              and pick the terms this product should be found for.
             </span>
           }
         />
@@ -104,18 +114,65 @@ const lost = (t: PickWeight) => (t.worth === null ? null : t.worth * (1 - t.grip
 function columnsOf(weighing: Weighing, listing: Listing): Column<PickWeight>[] {
   return [
     { key: 'text', head: 'Term', width: 'minmax(170px,1fr)', value: (t) => t.text, cell: (t) => <TermGaps term={t} /> },
-    { key: 'all', head: 'listing', title: 'How firmly the listing as a whole holds it', width: '58px', cell: (t) => <Thread grade={t.grade} /> },
-    ...weighing.fields.flatMap((key, i): Column<PickWeight>[] => (holds(weighing, i) ? [{
-        key: `f-${key}`,
-        head: listing.fields.find((f) => f.key === key)?.label ?? key,
-        title: `Weight ${listing.fields.find((f) => f.key === key)?.weight}`,
-        width: 'minmax(64px,96px)',
-        value: (t) => t.strengths[i],
-        cell: (t) => (t.grades[i] === 'missing' ? <span className="quiet">·</span> : <Thread grade={t.grades[i]} title={`${gradeWords[t.grades[i]]}: strength ${t.strengths[i].toFixed(2)}`} />),
-      }] : [])),
-    { key: 'volume', head: 'a month', width: '58px', right: true, value: (t) => t.volume, cell: (t) => <span className="num text-[13px]" title={full(t.volume)}>{compact(t.volume)}</span> },
-    { key: 'grip', head: 'grip', width: '40px', right: true, value: (t) => t.grip, cell: (t) => <span className="num text-[13px]">{t.grip.toFixed(2)}</span> },
-    { key: 'lost', head: 'lost', title: 'Worth × (1 − grip): what firmer holding could still bring', width: '52px', right: true, value: lost, cell: (t) => <span className="num text-[13px]" title={full(lost(t))}>{compact(lost(t))}</span> },
+    {
+      key: 'all',
+      head: 'listing',
+      title: 'How firmly the listing as a whole holds it',
+      width: '58px',
+      cell: (t) => <Thread grade={t.grade} />,
+    },
+    ...weighing.fields.flatMap((key, i): Column<PickWeight>[] =>
+      holds(weighing, i)
+        ? [
+            {
+              key: `f-${key}`,
+              head: listing.fields.find((f) => f.key === key)?.label ?? key,
+              title: `Weight ${listing.fields.find((f) => f.key === key)?.weight}`,
+              width: 'minmax(64px,96px)',
+              value: (t) => t.strengths[i],
+              cell: (t) =>
+                t.grades[i] === 'missing' ? (
+                  <span className="quiet">·</span>
+                ) : (
+                  <Thread grade={t.grades[i]} title={`${gradeWords[t.grades[i]]}: strength ${t.strengths[i].toFixed(2)}`} />
+                ),
+            },
+          ]
+        : [],
+    ),
+    {
+      key: 'volume',
+      head: 'a month',
+      width: '58px',
+      right: true,
+      value: (t) => t.volume,
+      cell: (t) => (
+        <span className="num text-[13px]" title={full(t.volume)}>
+          {compact(t.volume)}
+        </span>
+      ),
+    },
+    {
+      key: 'grip',
+      head: 'grip',
+      width: '40px',
+      right: true,
+      value: (t) => t.grip,
+      cell: (t) => <span className="num text-[13px]">{t.grip.toFixed(2)}</span>,
+    },
+    {
+      key: 'lost',
+      head: 'lost',
+      title: 'Worth × (1 − grip): what firmer holding could still bring',
+      width: '52px',
+      right: true,
+      value: lost,
+      cell: (t) => (
+        <span className="num text-[13px]" title={full(lost(t))}>
+          {compact(lost(t))}
+        </span>
+      ),
+    },
   ]
 }
 
@@ -123,7 +180,9 @@ const factor: Record<Grade, number> = { whole: 1, inflected: 0.85, together: 0.6
 
 /** One term's figure, traced to fields and words. */
 function Trace({ term, weighing, listing, place }: { term: PickWeight; weighing: Weighing; listing: Listing; place: Place }) {
-  const holding = weighing.fields.map((key, i) => ({ field: listing.fields.find((f) => f.key === key), grade: term.grades[i], strength: term.strengths[i] })).filter((f) => f.strength > 0)
+  const holding = weighing.fields
+    .map((key, i) => ({ field: listing.fields.find((f) => f.key === key), grade: term.grades[i], strength: term.strengths[i] }))
+    .filter((f) => f.strength > 0)
   const fit = { core: 1, good: 0.7, stretch: 0.4 }[term.fit]
   return (
     <div data-testid="trace">
@@ -135,7 +194,12 @@ function Trace({ term, weighing, listing, place }: { term: PickWeight; weighing:
         <p className="text-[14px] my-2">
           {term.missing.length > 0 ? (
             <>
-              Nowhere in a searched field: {term.missing.map((w) => <span key={w} className="gap-word mr-1">{w}</span>)}
+              Nowhere in a searched field:{' '}
+              {term.missing.map((w) => (
+                <span key={w} className="gap-word mr-1">
+                  {w}
+                </span>
+              ))}
             </>
           ) : term.apart ? (
             `All its words stand, but in different fields, and ${listing.platformName} does not combine them.`
@@ -151,7 +215,9 @@ function Trace({ term, weighing, listing, place }: { term: PickWeight; weighing:
       ))}
       <div className="sub">Grip {term.grip.toFixed(3)}</div>
       {term.grade === 'spread' ? (
-        <p className="quiet text-[13.5px]">0.35 × the mean over its words of the highest weight among fields holding the word, {(term.grip / 0.35).toFixed(3)}.</p>
+        <p className="quiet text-[13.5px]">
+          0.35 × the mean over its words of the highest weight among fields holding the word, {(term.grip / 0.35).toFixed(3)}.
+        </p>
       ) : holding.length === 0 ? (
         <p className="quiet text-[13.5px]">Nothing holds it, so 0.</p>
       ) : (

@@ -1,5 +1,5 @@
 import { useRef } from 'react'
-import type { Field, Room, Value } from '../kit/api'
+import type { Field, Value } from '../kit/api'
 import { Tape } from '../kit/tape'
 import type { Piece } from './segments'
 import { Threaded } from './threaded'
@@ -9,15 +9,18 @@ export type EditorProps = {
   value: Value | undefined
   weighedValue: Value | undefined
   change: (value: Value) => void
-  pieces: (item: number) => Piece[]
-  room: Room | undefined
+  pieces: Piece[][]
   pointed: string | undefined
 }
 
 const asText = (value: Value | undefined) => (typeof value === 'string' ? value : Array.isArray(value) ? value.join(' ') : '')
 const asList = (value: Value | undefined) => (Array.isArray(value) ? value : typeof value === 'string' && value ? [value] : [])
 const asNamed = (value: Value | undefined): [string, string][] =>
-  value && typeof value === 'object' && !Array.isArray(value) ? Object.entries(value).map(([k, v]) => [k, Array.isArray(v) ? v.join(', ') : v]) : []
+  value && typeof value === 'object' && !Array.isArray(value)
+    ? Object.entries(value).map(([k, v]) => [k, Array.isArray(v) ? v.join(', ') : v])
+    : []
+
+const none: never[] = []
 
 /** Characters as the platform counts them: Unicode scalar values. */
 const characters = (text: string) => [...text].length
@@ -43,7 +46,12 @@ export function Editor(p: EditorProps) {
 function OneText({ field, value, weighedValue, change, pieces, pointed }: EditorProps) {
   const text = asText(value)
   const single = field.shape === 'words' ? text.trim().replace(/\s+/g, ' ') : text
-  const size = field.role === 'title' ? 'text-[21px] leading-[1.75]' : field.shape === 'words' ? 'text-[15px] leading-[1.9]' : 'text-[15px] leading-[1.9]'
+  const size =
+    field.role === 'title'
+      ? 'text-[21px] leading-[1.75]'
+      : field.shape === 'words'
+        ? 'text-[15px] leading-[1.9]'
+        : 'text-[15px] leading-[1.9]'
   return (
     <>
       <div className="field-box">
@@ -51,15 +59,23 @@ function OneText({ field, value, weighedValue, change, pieces, pointed }: Editor
           label={field.label}
           value={text}
           change={change}
-          pieces={pieces(0)}
+          pieces={pieces[0] ?? none}
           weighed={asText(weighedValue)}
           pointed={pointed}
           className={size}
           line={field.shape === 'line' || field.shape === 'words'}
-          placeholder={field.role === 'title' ? 'What it is, first' : field.shape === 'words' ? 'Words that stand nowhere else, a space between them' : 'Write it here'}
+          placeholder={
+            field.role === 'title'
+              ? 'What it is, first'
+              : field.shape === 'words'
+                ? 'Words that stand nowhere else, a space between them'
+                : 'Write it here'
+          }
         />
       </div>
-      {field.max !== null && <Tape used={measure(single, field.unit)} max={field.max} unit={field.unit} shows={field.shows} searched={field.indexedFirst} />}
+      {field.max !== null && (
+        <Tape used={measure(single, field.unit)} max={field.max} unit={field.unit} shows={field.shows} searched={field.indexedFirst} />
+      )}
     </>
   )
 }
@@ -68,12 +84,15 @@ function OneText({ field, value, weighedValue, change, pieces, pointed }: Editor
 function Phrases({ field, value, weighedValue, change, pieces, pointed }: EditorProps) {
   const box = useRef<HTMLDivElement>(null)
   const tags = asList(value)
+  // A slot keeps the handlers it was drawn with: they read the list as it is now.
+  const live = useRef(tags)
+  live.current = tags
   const weighed = asList(weighedValue)
   // Tags are worth filling, so that every slot shows; other lists show a little more than they hold.
   const most = field.maxItems ?? Number.POSITIVE_INFINITY
   const slots = Math.max(tags.length, Math.min(most, field.role === 'tags' ? Math.min(most, 40) : Math.ceil((tags.length + 1) / 4) * 4))
   const put = (i: number, texts: string[]) => {
-    const next = [...tags]
+    const next = [...live.current]
     while (next.length < i) next.push('')
     next.splice(i, 1, ...texts)
     while (next.length > 0 && next[next.length - 1] === '') next.pop()
@@ -94,7 +113,7 @@ function Phrases({ field, value, weighedValue, change, pieces, pointed }: Editor
               label={`${field.label} ${i + 1}`}
               value={text}
               change={(t) => put(i, [t.replace(/,+$/, '')])}
-              pieces={pieces(i)}
+              pieces={pieces[i] ?? none}
               weighed={weighed[i] ?? ''}
               pointed={pointed}
               line
@@ -103,22 +122,26 @@ function Phrases({ field, value, weighedValue, change, pieces, pointed }: Editor
                 if (e.key === 'Enter' || e.key === ',') {
                   e.preventDefault()
                   focus(i + 1)
-                } else if (e.key === 'Backspace' && text === '' && i > 0) {
+                } else if (e.key === 'Backspace' && e.currentTarget.value === '' && i > 0) {
                   e.preventDefault()
-                  if (i < tags.length) put(i, [])
+                  if (i < live.current.length) put(i, [])
                   focus(i - 1)
-                } else if (e.altKey && (e.key === 'ArrowLeft' || e.key === 'ArrowRight') && tags[i]) {
+                } else if (e.altKey && (e.key === 'ArrowLeft' || e.key === 'ArrowRight') && live.current[i]) {
                   e.preventDefault()
                   const to = i + (e.key === 'ArrowLeft' ? -1 : 1)
-                  if (to < 0 || to >= tags.length) return
-                  const next = [...tags]
+                  if (to < 0 || to >= live.current.length) return
+                  const next = [...live.current]
                   next.splice(to, 0, ...next.splice(i, 1))
                   change(next)
                   focus(to)
                 }
               }}
               onPaste={(e) => {
-                const parts = e.clipboardData.getData('text/plain').split(/[,;\n\t]+/).map((t) => t.trim()).filter(Boolean)
+                const parts = e.clipboardData
+                  .getData('text/plain')
+                  .split(/[,;\n\t]+/)
+                  .map((t) => t.trim())
+                  .filter(Boolean)
                 if (parts.length < 2) return
                 e.preventDefault()
                 put(i, parts)
@@ -129,9 +152,16 @@ function Phrases({ field, value, weighedValue, change, pieces, pointed }: Editor
               <div className="flex items-center gap-2 mt-1.5" title={`${used} of ${field.max} ${field.unit}`}>
                 <svg className="flex-1" height="3" aria-hidden="true">
                   <rect width="100%" height="2" y="1" fill="var(--color-base-300)" />
-                  <rect width={`${Math.min(100, (used / field.max) * 100)}%`} height="2" y="1" fill={over ? 'var(--color-accent)' : 'var(--tape-fill)'} />
+                  <rect
+                    width={`${Math.min(100, (used / field.max) * 100)}%`}
+                    height="2"
+                    y="1"
+                    fill={over ? 'var(--color-accent)' : 'var(--tape-fill)'}
+                  />
                 </svg>
-                {(over || extra) && <span className="num text-[11px] text-accent">{extra ? 'one too many' : `over by ${used - field.max}`}</span>}
+                {(over || extra) && (
+                  <span className="num text-[11px] text-accent">{extra ? 'one too many' : `over by ${used - field.max}`}</span>
+                )}
               </div>
             )}
           </div>
@@ -145,10 +175,12 @@ function Phrases({ field, value, weighedValue, change, pieces, pointed }: Editor
 function Lines({ field, value, weighedValue, change, pieces, pointed }: EditorProps) {
   const box = useRef<HTMLDivElement>(null)
   const lines = asList(value)
+  const live = useRef(lines)
+  live.current = lines
   const weighed = asList(weighedValue)
   const slots = Math.max(field.maxItems ?? 0, lines.length + (field.maxItems ? 0 : 1))
   const put = (i: number, text: string) => {
-    const next = [...lines]
+    const next = [...live.current]
     while (next.length <= i) next.push('')
     next[i] = text
     while (next.length > 0 && next[next.length - 1] === '') next.pop()
@@ -166,7 +198,7 @@ function Lines({ field, value, weighedValue, change, pieces, pointed }: EditorPr
                 label={`${field.label} ${i + 1}`}
                 value={lines[i] ?? ''}
                 change={(t) => put(i, t)}
-                pieces={pieces(i)}
+                pieces={pieces[i] ?? none}
                 weighed={weighed[i] ?? ''}
                 pointed={pointed}
                 className="text-[15px] leading-[1.8]"
@@ -220,8 +252,18 @@ function Choices({ field, value, change }: EditorProps) {
         // biome-ignore lint/suspicious/noArrayIndexKey: an attribute keeps its place while its name is written
         <span key={i} className="inline-flex items-baseline gap-1">
           <span className="quiet text-[13.5px]">{name}</span>
-          <input className="inline-input field-sizing-content min-w-16" aria-label={`${field.label}: ${name}`} value={text} onChange={(e) => put(named.map((n, k) => (k === i ? [name, e.target.value] : n)))} />
-          <button type="button" className="quiet cursor-pointer px-1" aria-label={`Take out ${name}`} onClick={() => put(named.filter((_, k) => k !== i))}>
+          <input
+            className="inline-input field-sizing-content min-w-16"
+            aria-label={`${field.label}: ${name}`}
+            value={text}
+            onChange={(e) => put(named.map((n, k) => (k === i ? [name, e.target.value] : n)))}
+          />
+          <button
+            type="button"
+            className="quiet cursor-pointer px-1"
+            aria-label={`Take out ${name}`}
+            onClick={() => put(named.filter((_, k) => k !== i))}
+          >
             ×
           </button>
         </span>

@@ -5,19 +5,31 @@ export type Segment = { start: number; end: number; grade: Grade | null; knot: b
 
 const rank: Record<Grade, number> = { missing: 0, spread: 1, together: 2, inflected: 3, whole: 4 }
 
-/** Every stretch of matched text, by field and item. */
-export function piecesOf(weighing: Weighing | undefined): Map<string, Piece[]> {
-  const pieces = new Map<string, Piece[]>()
+/** By field, then by item. */
+export type Pieces = Map<string, Piece[][]>
+
+const same = (a: Piece[] | undefined, b: Piece[]) =>
+  a !== undefined &&
+  a.length === b.length &&
+  a.every((p, i) => p.start === b[i].start && p.end === b[i].end && p.grade === b[i].grade && p.key === b[i].key)
+
+/** Every stretch of matched text. What is as it was before stays the very same object, so that it is not drawn again. */
+export function piecesOf(weighing: Weighing | undefined, before: Pieces): Pieces {
+  const pieces: Pieces = new Map()
   for (const term of weighing?.terms ?? [])
     for (const span of term.spans) {
-      const field = weighing?.fields.indexOf(span.field) ?? -1
-      const alone = term.grades[field]
+      const alone = term.grades[weighing?.fields.indexOf(span.field) ?? -1]
       const grade = alone && alone !== 'missing' ? alone : term.grade
-      const place = `${span.field}/${span.item}`
-      const list = pieces.get(place) ?? []
-      list.push({ start: span.start, end: span.start + span.length, grade, key: term.key })
-      pieces.set(place, list)
+      const field = pieces.get(span.field) ?? []
+      pieces.set(span.field, field)
+      while (field.length <= span.item) field.push([])
+      field[span.item].push({ start: span.start, end: span.start + span.length, grade, key: term.key })
     }
+  for (const [key, items] of pieces) {
+    const old = before.get(key) ?? []
+    const kept = items.map((item, i) => (same(old[i], item) ? old[i] : item))
+    pieces.set(key, old.length === kept.length && kept.every((item, i) => item === old[i]) ? old : kept)
+  }
   return pieces
 }
 
@@ -34,7 +46,9 @@ export function moved(pieces: Piece[], was: string, now: string): Piece[] {
 
 /** Cuts a text where the line under it changes; where pieces overlap the firmest is drawn. */
 export function segments(length: number, pieces: Piece[], pointed: string | undefined): Segment[] {
-  const edges = [...new Set([0, length, ...pieces.flatMap((p) => [Math.min(p.start, length), Math.min(p.end, length)])])].sort((a, b) => a - b)
+  const edges = [...new Set([0, length, ...pieces.flatMap((p) => [Math.min(p.start, length), Math.min(p.end, length)])])].sort(
+    (a, b) => a - b,
+  )
   const starts = [...pieces].sort((a, b) => a.start - b.start)
   const cut: Segment[] = []
   let open: Piece[] = []

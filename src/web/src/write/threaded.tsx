@@ -17,36 +17,40 @@ type Props = {
 }
 
 /** A text box whose matched words carry threads. */
-export const Threaded = memo(function Threaded(p: Props) {
-  const cut = segments(p.value.length, moved(p.pieces, p.weighed, p.value), p.pointed)
-  return (
-    <div className={`threaded ${p.className ?? ''}`}>
-      <div className="under" aria-hidden="true">
-        {cut.map((s) =>
-          s.grade || s.pointed ? (
-            <span key={s.start} className={`${s.grade ?? ''} ${s.knot ? 'end' : ''} ${s.pointed ? 'pointed' : ''}`}>
-              {p.value.slice(s.start, s.end)}
-            </span>
-          ) : (
-            p.value.slice(s.start, s.end)
-          ),
-        )}
-        {/* a last line break has height only when something follows it */}
-        {'\u200b'}
+export const Threaded = memo(
+  function Threaded(p: Props) {
+    const cut = segments(p.value.length, moved(p.pieces, p.weighed, p.value), p.pointed)
+    return (
+      <div className={`threaded ${p.className ?? ''}`}>
+        <div className="under" aria-hidden="true">
+          {cut.map((s) =>
+            s.grade || s.pointed ? (
+              <span key={s.start} className={`${s.grade ?? ''} ${s.knot ? 'end' : ''} ${s.pointed ? 'pointed' : ''}`}>
+                {p.value.slice(s.start, s.end)}
+              </span>
+            ) : (
+              p.value.slice(s.start, s.end)
+            ),
+          )}
+          {/* a last line break has height only when something follows it */}
+          {'\u200b'}
+        </div>
+        <textarea
+          aria-label={p.label}
+          rows={1}
+          spellCheck
+          placeholder={p.placeholder}
+          value={p.value}
+          onChange={(e) => p.change(p.line ? e.target.value.replace(/[\r\n]+/g, ' ') : e.target.value)}
+          onKeyDown={(e) => {
+            if (p.line && e.key === 'Enter') e.preventDefault()
+            p.onKeyDown?.(e)
+          }}
+          onPaste={p.onPaste}
+        />
       </div>
-      <textarea
-        aria-label={p.label}
-        rows={1}
-        spellCheck
-        placeholder={p.placeholder}
-        value={p.value}
-        onChange={(e) => p.change(p.line ? e.target.value.replace(/[\r\n]+/g, ' ') : e.target.value)}
-        onKeyDown={(e) => {
-          if (p.line && e.key === 'Enter') e.preventDefault()
-          p.onKeyDown?.(e)
-        }}
-        onPaste={p.onPaste}
-      />
-    </div>
-  )
-})
+    )
+  },
+  // The callbacks are made anew at every drawing and read only what they are given with the rest.
+  (a, b) => a.value === b.value && a.pieces === b.pieces && a.weighed === b.weighed && a.pointed === b.pointed && a.label === b.label,
+)

@@ -1,8 +1,8 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query'
-import { useCallback, useEffect, useMemo, useRef, useState } from 'react'
+import { memo, useCallback, useEffect, useLayoutEffect, useMemo, useRef, useState } from 'react'
 import { Link } from 'react-router'
 import { useAddress } from '../kit/address'
-import { api, ask, type Copy, type Field, type Listing, type PickWeight, type Value, type Weighing } from '../kit/api'
+import { api, ask, type Copy, type Field, type Listing, opened, type PickWeight, type Value, type Weighed, type Weighing } from '../kit/api'
 import { useKeys } from '../kit/keys'
 import { compact, full } from '../kit/numbers'
 import { draftKey, type Place, usePicks, weighKey } from '../kit/shop'
@@ -11,7 +11,7 @@ import { TermGaps, Thread } from '../kit/thread'
 import { toast } from '../kit/toast'
 import { Editor } from './editors'
 import { type SaveState, saverOf, settled, type Theirs } from './saver'
-import { piecesOf } from './segments'
+import { type Piece, type Pieces, piecesOf } from './segments'
 
 export function Write({ place }: { place: Place }) {
   const listing = useQuery({
@@ -31,8 +31,8 @@ function Sheet({ place, listing }: { place: Place; listing: Listing }) {
   const cache = useQueryClient()
   const [params, set] = useAddress()
   const [copy, setCopy] = useState(listing.copy as Copy)
-  const [weighed, setWeighed] = useState<{ copy: Copy; weighing: Weighing } | null>(null)
-  const [began, setBegan] = useState<Weighing | null>(null)
+  const [weighed, setWeighed] = useState<{ copy: Copy; weighing: Weighed } | null>(null)
+  const [began, setBegan] = useState<Weighed | null>(null)
   const [save, setSave] = useState<SaveState>({ state: 'saved' })
   const [theirs, setTheirs] = useState<Theirs | null>(null)
   const [problem, setProblem] = useState('')
@@ -40,7 +40,8 @@ function Sheet({ place, listing }: { place: Place; listing: Listing }) {
   const latest = useRef(copy)
   const asking = useRef(false)
   const keyAt = useRef(0)
-  const picksSeen = usePicks(place).dataUpdatedAt
+  const picks = usePicks(place)
+  const picksSeen = picks.dataUpdatedAt
 
   // One question to the engine at a time; what was typed meanwhile is asked next.
   const weigh = useCallback(async () => {
@@ -50,7 +51,12 @@ function Sheet({ place, listing }: { place: Place; listing: Listing }) {
     do {
       fields = latest.current
       try {
-        const weighing = await ask(api.POST('/api/listings/{id}/weigh', { params: { path: { id: place.listingId } }, body: { marketId: place.market.id, fields: fields as never } }))
+        const weighing = await ask(
+          api.POST('/api/listings/{id}/weigh', {
+            params: { path: { id: place.listingId } },
+            body: { marketId: place.market.id, fields: fields as never },
+          }),
+        )
         cache.setQueryData(weighKey(place), weighing)
         setWeighed({ copy: fields, weighing })
         setBegan((b) => b ?? weighing)
@@ -81,13 +87,16 @@ function Sheet({ place, listing }: { place: Place; listing: Listing }) {
     }
   }, [saver])
 
-  // From key to repainted lines: measured here, reported by the bench.
-  // biome-ignore lint/correctness/useExhaustiveDependencies: after each weighing is on screen
-  useEffect(() => {
+  // From key to repainted lines: measured here, reported by the bench. The message comes round after the frame is painted.
+  useLayoutEffect(() => {
     if (!keyAt.current || weighed?.copy !== latest.current) return
     const start = keyAt.current
     keyAt.current = 0
-    requestAnimationFrame(() => performance.measure('key to lines', { start }))
+    requestAnimationFrame(() => {
+      const painted = new MessageChannel()
+      painted.port1.onmessage = () => performance.measure('key to lines', { start })
+      painted.port2.postMessage(null)
+    })
   }, [weighed])
 
   const put = useCallback(
@@ -101,7 +110,7 @@ function Sheet({ place, listing }: { place: Place; listing: Listing }) {
     },
     [cache, place, saver, weigh],
   )
-  const change = (key: string, value: Value) => put({ ...latest.current, [key]: value })
+  const change = useCallback((key: string, value: Value) => put({ ...latest.current, [key]: value }), [put])
   const take = (their: Theirs) => {
     saver.take(their.revision)
     setTheirs(null)
@@ -115,12 +124,20 @@ function Sheet({ place, listing }: { place: Place; listing: Listing }) {
     saver.change(latest.current)
   }
 
-  const pieces = useMemo(() => piecesOf(weighed?.weighing), [weighed])
-  const weighing = weighed?.weighing
+  const weighing: Weighing | undefined = useMemo(
+    () => (weighed && picks.data ? opened(weighed.weighing, picks.data.picks) : undefined),
+    [weighed, picks.data],
+  )
+  const drawn = useRef<Pieces>(new Map())
+  const pieces = useMemo(() => {
+    drawn.current = piecesOf(weighing, drawn.current)
+    return drawn.current
+  }, [weighing])
   const pointed = params.get('at') ?? undefined
-  const terms = useMemo(() => [...(weighing?.terms ?? [])].sort((a, b) => firmness(a) - firmness(b) || (b.volume ?? -1) - (a.volume ?? -1)), [weighing])
+  const point = useCallback((key: string | null) => set({ at: key }), [set])
 
-  const focusedField = () => listing.fields.find((f) => f.key === document.activeElement?.closest('[data-field]')?.getAttribute('data-field'))
+  const focusedField = () =>
+    listing.fields.find((f) => f.key === document.activeElement?.closest('[data-field]')?.getAttribute('data-field'))
   useKeys({
     'Alt+c': () => {
       const field = focusedField()
@@ -147,7 +164,13 @@ function Sheet({ place, listing }: { place: Place; listing: Listing }) {
             </Link>
           )}
           <span className="ml-auto quiet" role="status" data-testid="save-state">
-            {save.state === 'saved' ? 'All saved' : save.state === 'failed' ? <span className="text-accent">{save.message}</span> : 'Saving…'}
+            {save.state === 'saved' ? (
+              'All saved'
+            ) : save.state === 'failed' ? (
+              <span className="text-accent">{save.message}</span>
+            ) : (
+              'Saving…'
+            )}
           </span>
           <button type="button" className="link" onClick={() => copyText('The whole listing', allText(listing.fields, copy))}>
             Copy all
@@ -162,83 +185,141 @@ function Sheet({ place, listing }: { place: Place; listing: Listing }) {
         {problem && <p className="text-accent mb-2">The figures could not be worked out: {problem} Your text is as you wrote it.</p>}
         {theirs && <TwoWindows fields={listing.fields} mine={copy} theirs={theirs} keep={() => keep(theirs)} take={() => take(theirs)} />}
         {listing.fields.map((field) => (
-          <div key={field.key} className="mb-4" data-field={field.key}>
-            <h2 className="flex gap-2.5 items-baseline text-[14px] font-semibold">
-              {field.label} <small className="quiet text-[13px] font-normal font-sans">{aboutField(field, copy[field.key], listing)}</small>
-              <span className="ml-auto font-sans font-medium text-[13px]">
-                <button type="button" className="link" onClick={() => copyText(field.label, oneText(field, copy[field.key]))} aria-label={`Copy ${field.label}`}>
-                  Copy
-                </button>
-              </span>
-            </h2>
-            <Editor
-              field={field}
-              value={copy[field.key]}
-              weighedValue={weighed?.copy[field.key]}
-              change={(value) => change(field.key, value)}
-              pieces={(item) => pieces.get(`${field.key}/${item}`) ?? none}
-              room={weighing?.rooms[field.key]}
-              pointed={pointed}
-            />
-          </div>
+          <FieldPart
+            key={field.key}
+            field={field}
+            platform={listing.platformName}
+            value={copy[field.key]}
+            weighedValue={weighed?.copy[field.key]}
+            change={change}
+            pieces={pieces.get(field.key) ?? none}
+            pointed={pointed}
+          />
         ))}
       </section>
-      <aside className="side !overflow-hidden grid" style={{ gridTemplateRows: 'auto minmax(0,1fr)' }}>
-        <div className="grid grid-cols-2 gap-3 mb-2">
-          <div>
-            <div className="big" data-testid="reach">
-              {weighing && weighing.totalVolume > 0 ? (
-                <>
-                  {Math.round(weighing.reach)}
-                  <span className="text-[24px]">%</span>
-                </>
-              ) : (
-                '–'
-              )}
-            </div>
-            <p className="quiet text-[13px] mt-1 leading-snug">
-              <b className="text-base-content">Reach.</b> {weighing?.eligible} of {weighing?.picks} picks
-              {weighing && weighing.totalVolume > 0 ? `; ${full(weighing.volume)} of ${full(weighing.totalVolume)} searches a month` : '; no pick has known searches'}
-              {weighing && weighing.unknownVolume > 0 ? `; ${weighing.unknownVolume} unknown` : ''}
-            </p>
-          </div>
-          <div>
-            <div className="big" data-testid="grip">
-              {weighing && weighing.totalVolume > 0 ? Math.round(weighing.grip) : '–'}
-            </div>
-            <p className="quiet text-[13px] mt-1 leading-snug">
-              <b className="text-base-content">Grip</b>, out of 100: how firmly it holds them. {since(began, weighing)}{' '}
-              <Link className="link" to={`${place.base}/weigh`}>
-                What makes it
-              </Link>
-            </p>
-          </div>
-        </div>
-        {weighing?.picks === 0 ? (
-          <p className="quiet">
-            Nothing to hold yet. <Link className="link" to={`${place.base}/dig`}>Dig</Link> for terms and pick some; each will show here with its thread and the word it lacks.
-          </p>
-        ) : (
-          <Table
-            name="Picks and what they lack"
-            rows={terms}
-            columns={columns}
-            id={(t) => t.key}
-            cursor={pointed}
-            rowHeight={33}
-            onCursor={(id) => set({ at: id === pointed ? null : id })}
-            empty=""
-          />
-        )}
-      </aside>
+      <Held place={place} began={began} weighing={weighing} pointed={pointed} point={point} />
     </main>
   )
 }
 
+/** One field with its name, its room and its editor; it is drawn anew only when something of its own changes. */
+const FieldPart = memo(function FieldPart(p: {
+  field: Field
+  platform: string
+  value: Value | undefined
+  weighedValue: Value | undefined
+  change: (key: string, value: Value) => void
+  pieces: Piece[][]
+  pointed: string | undefined
+}) {
+  const { field, value } = p
+  return (
+    <div className="mb-4" data-field={field.key}>
+      <h2 className="flex gap-2.5 items-baseline text-[14px] font-semibold">
+        {field.label} <small className="quiet text-[13px] font-normal font-sans">{aboutField(field, value, p.platform)}</small>
+        <span className="ml-auto font-sans font-medium text-[13px]">
+          <button
+            type="button"
+            className="link"
+            onClick={() => copyText(field.label, oneText(field, value))}
+            aria-label={`Copy ${field.label}`}
+          >
+            Copy
+          </button>
+        </span>
+      </h2>
+      <Editor
+        field={field}
+        value={value}
+        weighedValue={p.weighedValue}
+        change={(v) => p.change(field.key, v)}
+        pieces={p.pieces}
+        pointed={p.pointed}
+      />
+    </div>
+  )
+})
+
+/** Reach and grip, and every pick with what it lacks. */
+const Held = memo(function Held({
+  place,
+  began,
+  weighing,
+  pointed,
+  point,
+}: {
+  place: Place
+  began: Weighed | null
+  weighing: Weighing | undefined
+  pointed: string | undefined
+  point: (key: string | null) => void
+}) {
+  const terms = useMemo(
+    () => [...(weighing?.terms ?? [])].sort((a, b) => firmness(a) - firmness(b) || (b.volume ?? -1) - (a.volume ?? -1)),
+    [weighing],
+  )
+  return (
+    <aside className="side !overflow-hidden grid" style={{ gridTemplateRows: 'auto minmax(0,1fr)' }}>
+      <div className="grid grid-cols-2 gap-3 mb-2">
+        <div>
+          <div className="big" data-testid="reach">
+            {weighing && weighing.totalVolume > 0 ? (
+              <>
+                {Math.round(weighing.reach)}
+                <span className="text-[24px]">%</span>
+              </>
+            ) : (
+              '–'
+            )}
+          </div>
+          <p className="quiet text-[13px] mt-1 leading-snug">
+            <b className="text-base-content">Reach.</b> {weighing?.eligible} of {weighing?.picks} picks
+            {weighing && weighing.totalVolume > 0
+              ? `; ${full(weighing.volume)} of ${full(weighing.totalVolume)} searches a month`
+              : '; no pick has known searches'}
+            {weighing && weighing.unknownVolume > 0 ? `; ${weighing.unknownVolume} unknown` : ''}
+          </p>
+        </div>
+        <div>
+          <div className="big" data-testid="grip">
+            {weighing && weighing.totalVolume > 0 ? Math.round(weighing.grip) : '–'}
+          </div>
+          <p className="quiet text-[13px] mt-1 leading-snug">
+            <b className="text-base-content">Grip</b>, out of 100: how firmly it holds them. {since(began, weighing)}{' '}
+            <Link className="link" to={`${place.base}/weigh`}>
+              What makes it
+            </Link>
+          </p>
+        </div>
+      </div>
+      {weighing?.picks === 0 ? (
+        <p className="quiet">
+          Nothing to hold yet.{' '}
+          <Link className="link" to={`${place.base}/dig`}>
+            Dig
+          </Link>{' '}
+          for terms and pick some; each will show here with its thread and the word it lacks.
+        </p>
+      ) : (
+        <Table
+          name="Picks and what they lack"
+          rows={terms}
+          columns={columns}
+          id={(t) => t.key}
+          cursor={pointed}
+          rowHeight={33}
+          onCursor={(id) => point(id === pointed ? null : id)}
+          empty=""
+        />
+      )}
+    </aside>
+  )
+})
+
 const none: never[] = []
 const firmness = (t: PickWeight) => ({ missing: 0, spread: 1, together: 2, inflected: 3, whole: 4 })[t.grade]
 
-function since(began: Weighing | null, now: Weighing | undefined) {
+function since(began: Weighed | null, now: Weighed | undefined) {
   if (!began || !now) return ''
   const by = Math.round((now.grip - began.grip) * 10) / 10
   return by === 0 ? '' : `${by > 0 ? '+' : '−'}${Math.abs(by)} since you came.`
@@ -246,16 +327,32 @@ function since(began: Weighing | null, now: Weighing | undefined) {
 
 const columns: Column<PickWeight>[] = [
   { key: 'thread', head: '', width: '40px', cell: (t) => <Thread grade={t.grade} /> },
-  { key: 'text', head: <b className="font-medium">What is still lost, dearest first</b>, width: 'minmax(0,1fr)', cell: (t) => <TermGaps term={t} /> },
-  { key: 'volume', head: 'a month', width: '58px', right: true, cell: (t) => <span className="num text-[13px]" title={full(t.volume)}>{compact(t.volume)}</span> },
+  {
+    key: 'text',
+    head: <b className="font-medium">What is still lost, dearest first</b>,
+    width: 'minmax(0,1fr)',
+    cell: (t) => <TermGaps term={t} />,
+  },
+  {
+    key: 'volume',
+    head: 'a month',
+    width: '58px',
+    right: true,
+    cell: (t) => (
+      <span className="num text-[13px]" title={full(t.volume)}>
+        {compact(t.volume)}
+      </span>
+    ),
+  },
 ]
 
-function aboutField(field: Field, value: Value | undefined, listing: Listing) {
+function aboutField(field: Field, value: Value | undefined, platform: string) {
   const parts: string[] = []
   const items = Array.isArray(value) ? value.filter((v) => v.trim()).length : 0
-  if (field.maxItems !== null) parts.push(`${items} of ${field.maxItems}${items > field.maxItems ? `: ${items - field.maxItems} too many` : ''}`)
+  if (field.maxItems !== null)
+    parts.push(`${items} of ${field.maxItems}${items > field.maxItems ? `: ${items - field.maxItems} too many` : ''}`)
   if (field.maxItems !== null && field.max !== null) parts.push(`each up to ${field.max} ${field.unit}`)
-  if (!field.indexed) parts.push(`not searched by ${listing.platformName}`)
+  if (!field.indexed) parts.push(`not searched by ${platform}`)
   else if (field.indexedFirst) parts.push(`the first ${field.indexedFirst} characters are searched`)
   else if (field.role === '' || field.role === 'category' || field.role === 'attributes') parts.push('searched')
   return parts.join(', ')
@@ -265,7 +362,9 @@ function oneText(field: Field, value: Value | undefined): string {
   if (value === undefined) return ''
   if (typeof value === 'string') return field.shape === 'words' ? value.trim().replace(/\s+/g, ' ') : value
   if (Array.isArray(value)) return value.filter((v) => v.trim()).join(field.separator)
-  return Object.entries(value).map(([k, v]) => `${k}: ${Array.isArray(v) ? v.join(' / ') : v}`).join(field.separator)
+  return Object.entries(value)
+    .map(([k, v]) => `${k}: ${Array.isArray(v) ? v.join(' / ') : v}`)
+    .join(field.separator)
 }
 
 const allText = (fields: Field[], copy: Copy) => fields.map((f) => `${f.label}\n${oneText(f, copy[f.key])}`).join('\n\n')
@@ -280,11 +379,24 @@ async function copyText(what: string, text: string) {
   }
 }
 
-function TwoWindows({ fields, mine, theirs, keep, take }: { fields: Field[]; mine: Copy; theirs: Theirs; keep: () => void; take: () => void }) {
+function TwoWindows({
+  fields,
+  mine,
+  theirs,
+  keep,
+  take,
+}: {
+  fields: Field[]
+  mine: Copy
+  theirs: Theirs
+  keep: () => void
+  take: () => void
+}) {
   const differ = fields.filter((f) => JSON.stringify(mine[f.key] ?? null) !== JSON.stringify(theirs.copy[f.key] ?? null))
   return (
     <div className="border border-accent rounded-md p-3 mb-3 text-[14px]" role="alert" data-testid="conflict">
-      <b>This listing was saved in another window</b> at {new Date(theirs.savedAt).toLocaleTimeString()}. Nothing was written over; what you type here waits until you choose.
+      <b>This listing was saved in another window</b> at {new Date(theirs.savedAt).toLocaleTimeString()}. Nothing was written over; what you
+      type here waits until you choose.
       <table className="plain mt-2">
         <thead>
           <tr>

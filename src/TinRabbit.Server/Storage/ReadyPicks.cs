@@ -1,0 +1,51 @@
+using System.Collections.Concurrent;
+using TinRabbit.Core.Matching;
+using TinRabbit.Core.Measures;
+using TinRabbit.Core.Platforms;
+
+namespace TinRabbit.Server.Storage;
+
+/// <summary>Counts the changes to picks, terms, readings and profiles, so that what was made from them knows when it is old.</summary>
+public sealed class Commits
+{
+    private long _count;
+
+    /// <summary>How many there were.</summary>
+    public long Count => Volatile.Read(ref _count);
+
+    /// <summary>There was another.</summary>
+    public void Note() => Interlocked.Increment(ref _count);
+}
+
+/// <summary>The picks of a product that are worked on, with their numbers in one market, made ready for a platform.</summary>
+/// <param name="Keys">Each pick's key.</param>
+/// <param name="Wanted">Each as the engine takes it.</param>
+/// <param name="Terms">Their words, looked up in the platform's folds.</param>
+public sealed record ReadyPicks(IReadOnlyList<string> Keys, WantedTerm[] Wanted, TermSet Terms)
+{
+    /// <summary>The platform they are ready for.</summary>
+    public Platform Platform => Terms.Platform;
+}
+
+/// <summary>Keeps ready picks until something they are made of changes: they are asked for at every key.</summary>
+public sealed class ReadyPicksCache(Commits commits)
+{
+    private const int Most = 32;
+
+    private readonly ConcurrentDictionary<(int Product, string Market, string Profile), (long Made, ReadyPicks Ready)> _kept = new();
+
+    /// <summary>The picks of a product in a market, ready for a profile.</summary>
+    public async Task<ReadyPicks> Of(TinContext db, int productId, string marketId, string profile, CancellationToken stop)
+    {
+        var now = commits.Count;
+        if (_kept.TryGetValue((productId, marketId, profile), out var kept) && kept.Made == now)
+            return kept.Ready;
+        var picks = await db.WantedOf(productId, marketId, stop);
+        var wanted = picks.Select(p => p.Term).ToArray();
+        var ready = new ReadyPicks([.. picks.Select(p => p.Key)], wanted, TermSet.For(PlatformJson.Read(profile), [.. wanted.Select(w => w.Text)]));
+        if (_kept.Count >= Most)
+            _kept.Clear();
+        _kept[(productId, marketId, profile)] = (now, ready);
+        return ready;
+    }
+}
