@@ -26,6 +26,8 @@ export function sortRows<T>(rows: T[], columns: Column<T>[], sort: Sort): T[] {
   })
 }
 
+const HeadHeight = 30
+
 /** A table walked by the arrow keys. Only the rows in sight exist. */
 export function Table<T>(p: {
   name: string
@@ -48,6 +50,7 @@ export function Table<T>(p: {
     getScrollElement: () => scroller.current,
     estimateSize: () => height,
     overscan: 12,
+    scrollPaddingEnd: HeadHeight,
   })
   const at = p.rows.findIndex((r) => p.id(r) === p.cursor)
   const go = (to: number) => {
@@ -76,42 +79,42 @@ export function Table<T>(p: {
   return (
     // biome-ignore lint/a11y/useSemanticElements: a virtual table cannot be a table element
     <div className="grid-table" role="grid" aria-label={p.name} aria-rowcount={p.rows.length + 1}>
-      <div className="grid-row grid-head" role="row" tabIndex={-1} style={template}>
-        {p.columns.map((c) => {
-          const on = p.sort?.key === c.key
-          return (
-            <div
-              key={c.key}
-              role="columnheader"
-              tabIndex={-1}
-              className={c.right ? 'r' : ''}
-              title={c.title}
-              aria-sort={on ? (p.sort?.down ? 'descending' : 'ascending') : undefined}
-            >
-              {c.value && p.onSort ? (
-                <button
-                  type="button"
-                  onClick={() =>
-                    p.onSort?.(
-                      on
-                        ? p.sort?.down === (typeof c.value?.(p.rows[0]) !== 'string')
-                          ? { key: c.key, down: !p.sort?.down }
-                          : null
-                        : { key: c.key, down: typeof c.value?.(p.rows[0]) !== 'string' },
-                    )
-                  }
-                >
-                  {c.head}
-                  {on ? (p.sort?.down ? ' ↓' : ' ↑') : ''}
-                </button>
-              ) : (
-                c.head
-              )}
-            </div>
-          )
-        })}
-      </div>
       <div ref={scroller} className="overflow-auto min-h-0" data-testid="rows">
+        <div className="grid-row grid-head" role="row" tabIndex={-1} style={template}>
+          {p.columns.map((c) => {
+            const on = p.sort?.key === c.key
+            return (
+              <div
+                key={c.key}
+                role="columnheader"
+                tabIndex={-1}
+                className={c.right ? 'r' : ''}
+                title={c.title}
+                aria-sort={on ? (p.sort?.down ? 'descending' : 'ascending') : undefined}
+              >
+                {c.value && p.onSort ? (
+                  <button
+                    type="button"
+                    onClick={() =>
+                      p.onSort?.(
+                        on
+                          ? p.sort?.down === (typeof c.value?.(p.rows[0]) !== 'string')
+                            ? { key: c.key, down: !p.sort?.down }
+                            : null
+                          : { key: c.key, down: typeof c.value?.(p.rows[0]) !== 'string' },
+                      )
+                    }
+                  >
+                    {c.head}
+                    {on ? (p.sort?.down ? ' ↓' : ' ↑') : ''}
+                  </button>
+                ) : (
+                  c.head
+                )}
+              </div>
+            )
+          })}
+        </div>
         {p.rows.length === 0 && <div className="py-6 px-2">{p.empty}</div>}
         <div style={{ height: virtual.getTotalSize(), position: 'relative' }}>
           {virtual.getVirtualItems().map((item) => {
