@@ -34,6 +34,20 @@ public static class Fold
 
     private static readonly HashSet<string> Compounds = new(WordData.Lines("compounds.txt").Select(Plurals.Stem), StringComparer.Ordinal);
 
+    // How many known compounds begin, and end, in each way.
+    private static readonly Lazy<(Dictionary<string, int> Starts, Dictionary<string, int> Ends)> Halves = new(() =>
+    {
+        var (starts, ends) = (new Dictionary<string, int>(StringComparer.Ordinal), new Dictionary<string, int>(StringComparer.Ordinal));
+        foreach (var word in Compounds)
+            for (var at = 2; at <= word.Length - 2; at++)
+            {
+                starts[word[..at]] = starts.GetValueOrDefault(word[..at]) + 1;
+                ends[word[at..]] = ends.GetValueOrDefault(word[at..]) + 1;
+            }
+
+        return (starts, ends);
+    });
+
     /// <summary>The word's letters, case and diacritics aside: what <c>whole</c> compares.</summary>
     public static string Letters(string word)
     {
@@ -70,6 +84,22 @@ public static class Fold
             return null;
         var joined = first.Word + second.Word;
         return second.Joined || Compounds.Contains(Plurals.Stem(joined)) ? joined : null;
+    }
+
+    /// <summary>The two words that a known compound is made of, cut where each half is the commonest among compounds; null for other words.</summary>
+    public static (string First, string Second)? Split(string word)
+    {
+        if (!Compounds.Contains(Plurals.Stem(word)))
+            return null;
+        var (best, score) = (0, 1);
+        for (var at = 2; at <= word.Length - 2; at++)
+        {
+            var common = Math.Min(Halves.Value.Starts.GetValueOrDefault(word[..at]), Halves.Value.Ends.GetValueOrDefault(Plurals.Stem(word[at..])));
+            if (common > score)
+                (best, score) = (at, common);
+        }
+
+        return best == 0 ? null : (word[..best], word[best..]);
     }
 
     /// <summary>The name of a fold in a profile: <c>plural</c>.</summary>

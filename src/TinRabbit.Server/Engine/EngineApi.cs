@@ -1,9 +1,12 @@
+using System.Globalization;
 using System.Text.Json;
 using System.Text.Json.Serialization;
 using Microsoft.AspNetCore.Http.HttpResults;
+using TinRabbit.Core.Filling;
 using TinRabbit.Core.Matching;
 using TinRabbit.Core.Measures;
 using TinRabbit.Core.Platforms;
+using TinRabbit.Core.Shapes;
 using TinRabbit.Server.Storage;
 
 namespace TinRabbit.Server.Engine;
@@ -51,10 +54,47 @@ public sealed record WeighedTermResponse(
     string Text, Grade Grade, double Grip, IReadOnlyDictionary<string, Grade> Fields, IReadOnlyList<string> Missing, IReadOnlyList<NearMiss> Near,
     [property: JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)] bool? Apart, IReadOnlyList<Span> Spans);
 
+/// <summary>A term's history to name.</summary>
+/// <param name="Months">Searches by month, oldest first; at least twelve.</param>
+/// <param name="From">The month they begin with, as <c>2025-01</c>.</param>
+public sealed record ShapeRequest(IReadOnlyList<double?>? Months, string? From);
+
+/// <summary>The engine's answer to <c>shape</c>.</summary>
+/// <param name="PeakMonths">From 1, January; empty unless seasonal.</param>
+/// <param name="Change12">Percent over twelve months.</param>
+/// <param name="SeasonalStrength">0–1; null under 24 months.</param>
+/// <param name="P">Two-sided, Mann–Kendall.</param>
+/// <param name="ReadyBy">The next day to be ready by; null unless seasonal.</param>
+public sealed record ShapeResponse(Core.Shapes.Shape Shape, IReadOnlyList<int> PeakMonths, double Change12, double? SeasonalStrength, double P, DateOnly? ReadyBy);
+
+/// <summary>Terms to weave.</summary>
+public sealed record WeaveRequest(IReadOnlyList<EngineTerm>? Terms);
+
+/// <summary>The engine's answer to <c>weave</c>.</summary>
+/// <param name="Text">The shortest phrase that holds every term.</param>
+/// <param name="Whole">Whether it holds each whole.</param>
+/// <param name="Volume">Searches a month it serves, unknown ones counted as 0.</param>
+/// <param name="UnknownVolume">How many of the terms have no known volume.</param>
+/// <param name="Together">The shortest phrase with every term's words, in any order.</param>
+public sealed record WeaveResponse(string Text, bool Whole, double Volume, int UnknownVolume, string Together);
+
 /// <summary>The stateless engine.</summary>
 internal static class EngineApi
 {
-    public static void MapEngine(this IEndpointRouteBuilder app) =>
+    public static void MapEngine(this IEndpointRouteBuilder app)
+    {
+        app.MapPost("/api/engine/shape", (ShapeRequest request) =>
+        {
+            var shape = YearShape.Of(ReadMonths(request), ReadMonth(request.From))!;
+            return TypedResults.Ok(new ShapeResponse(shape.Shape, shape.PeakMonths, shape.Change12, shape.SeasonalStrength, shape.P, shape.ReadyBy));
+        }).WithName("EngineShape").WithTags("Engine").ProducesValidationProblem();
+
+        app.MapPost("/api/engine/weave", (WeaveRequest request) =>
+        {
+            var weave = Weave.Of(ReadTerms(request.Terms));
+            return TypedResults.Ok(new WeaveResponse(weave.Text, true, weave.Volume, weave.UnknownVolume, weave.Together));
+        }).WithName("EngineWeave").WithTags("Engine").ProducesValidationProblem();
+
         app.MapPost("/api/engine/weigh", async Task<Ok<WeighResponse>> (WeighRequest request, TinContext db, CancellationToken stop) =>
         {
             var platform = await ReadPlatform(request.Platform, db, stop);
@@ -62,6 +102,19 @@ internal static class EngineApi
                 : PlatformJson.ReadCopy(request.Fields, platform);
             return TypedResults.Ok(WeighResponse.Of(platform, Core.Measures.Weigh.Listing(platform, copy, ReadTerms(request.Terms))));
         }).WithName("EngineWeigh").WithTags("Engine").ProducesValidationProblem();
+    }
+
+    private static double[] ReadMonths(ShapeRequest request)
+    {
+        if (request.Months is not { Count: >= YearShape.Least } months)
+            throw new FormatProblems([new("months", $"A year needs at least {YearShape.Least} months; there are {request.Months?.Count ?? 0}.")]);
+        var wrong = months.Select((m, i) => (m, i)).Where(m => m.m is null or < 0).Select(m => new Problem($"months[{m.i}]", "This is a number, 0 or more.")).ToList();
+        return wrong.Count == 0 ? [.. months.Select(m => m!.Value)] : throw new FormatProblems(wrong);
+    }
+
+    private static DateOnly ReadMonth(string? from) =>
+        DateOnly.TryParseExact(from, ["yyyy-MM", "yyyy-MM-dd"], CultureInfo.InvariantCulture, DateTimeStyles.None, out var month) ? new(month.Year, month.Month, 1)
+            : throw new FormatProblems([new("from", "This is the first month, as 2025-01.")]);
 
     private static async Task<Platform> ReadPlatform(JsonElement given, TinContext db, CancellationToken stop)
     {

@@ -1,0 +1,135 @@
+namespace TinRabbit.Core.Measures;
+
+/// <summary>What is typical of a market's shelf.</summary>
+/// <param name="Centre">Median of log10(volume / max(1, competition)) where volume is above zero; null without such a reading.</param>
+/// <param name="LowTo">Highest competition of the lowest third; null without readings.</param>
+/// <param name="ModerateTo">Highest competition of the middle third.</param>
+/// <param name="Readings">How many readings it rests on.</param>
+public sealed record Norm(double? Centre, double? LowTo, double? ModerateTo, int Readings)
+{
+    /// <summary>The norm of a shelf nobody has measured.</summary>
+    public static readonly Norm Unknown = new(null, null, null, 0);
+
+    /// <summary>Lowest volume of the top tenth; null without volumes.</summary>
+    public double? TopTenthFrom { get; init; }
+
+    /// <summary>The line of log10 competition on log10 volume; null under 30 readings that have both.</summary>
+    public Line? Usual { get; init; }
+
+    /// <summary>A straight line by least squares, with how far readings usually lie from it.</summary>
+    /// <param name="At0">Its height at log10 volume 0.</param>
+    /// <param name="Slope">Its slope.</param>
+    /// <param name="Middle">Median of what is left over.</param>
+    /// <param name="Spread">A robust standard deviation of what is left over: 1.4826 × the median absolute deviation.</param>
+    public sealed record Line(double At0, double Slope, double Middle, double Spread)
+    {
+        /// <summary>By how many robust standard deviations a reading lies above (or below) the line; null where it cannot be said.</summary>
+        public double? Off(double volume, double competition) =>
+            Spread <= 0 || volume <= 0 ? null : (Math.Log10(Math.Max(1, competition)) - At0 - Slope * Math.Log10(volume) - Middle) / Spread;
+    }
+
+    private const int FewestForLine = 30;
+
+    /// <summary>Takes the norm of a shelf's readings.</summary>
+    public static Norm Of(IEnumerable<(double? Volume, double? Competition)> readings)
+    {
+        var volumes = new List<double>();
+        var competitions = new List<double>();
+        var ratios = new List<double>();
+        var (x, y) = (new List<double>(), new List<double>());
+        var count = 0;
+        foreach (var (volume, competition) in readings)
+        {
+            count++;
+            if (volume is { } known)
+                volumes.Add(known);
+            if (competition is not { } c)
+                continue;
+            competitions.Add(c);
+            if (volume is not { } v || v <= 0)
+                continue;
+            ratios.Add(Numbers.Ratio(v, c));
+            x.Add(Math.Log10(v));
+            y.Add(Math.Log10(Math.Max(1, c)));
+        }
+
+        return new(
+            Ranked.Median(ratios),
+            competitions.Count == 0 ? null : Ranked.At(competitions, Third(1)),
+            competitions.Count == 0 ? null : Ranked.At(competitions, Third(2)),
+            count)
+        {
+            TopTenthFrom = volumes.Count == 0 ? null : Ranked.At(volumes, Math.Max(0, (int)Math.Ceiling(volumes.Count * 0.9) - 1)),
+            Usual = x.Count < FewestForLine ? null : Fit(x, y),
+        };
+
+        int Third(int which) => Math.Max(0, (int)Math.Ceiling(competitions.Count * which / 3.0) - 1);
+    }
+
+    /// <summary>The band of a competition; null when it or the shelf is unknown.</summary>
+    public Band? BandOf(double? competition) =>
+        competition is not { } c || LowTo is not { } low || ModerateTo is not { } moderate ? null
+        : c <= low ? Band.Low : c <= moderate ? Band.Moderate : Band.High;
+
+    private static Line Fit(List<double> x, List<double> y)
+    {
+        var (mx, my) = (x.Average(), y.Average());
+        var (sxy, sxx) = (0.0, 0.0);
+        for (var i = 0; i < x.Count; i++)
+        {
+            sxy += (x[i] - mx) * (y[i] - my);
+            sxx += (x[i] - mx) * (x[i] - mx);
+        }
+
+        var slope = sxx > 0 ? sxy / sxx : 0;
+        var at0 = my - slope * mx;
+        var left = y;
+        for (var i = 0; i < x.Count; i++)
+            left[i] = y[i] - at0 - slope * x[i];
+        var middle = Ranked.Median(left)!.Value;
+        for (var i = 0; i < left.Count; i++)
+            left[i] = Math.Abs(left[i] - middle);
+        return new(at0, slope, middle, 1.4826 * Ranked.Median(left)!.Value);
+    }
+}
+
+/// <summary>Values by rank without sorting them all: a shelf may have a million.</summary>
+internal static class Ranked
+{
+    /// <summary>The median; null of none. Reorders the list.</summary>
+    public static double? Median(List<double> values) =>
+        values.Count == 0 ? null : (At(values, (values.Count - 1) / 2) + At(values, values.Count / 2)) / 2;
+
+    /// <summary>The value that would stand at a place if they were sorted (Hoare's selection). Reorders the list.</summary>
+    public static double At(List<double> values, int place)
+    {
+        var span = System.Runtime.InteropServices.CollectionsMarshal.AsSpan(values);
+        var (low, high) = (0, span.Length - 1);
+        while (low < high)
+        {
+            var pivot = span[low + (high - low) / 2];
+            var (i, k) = (low, high);
+            while (i <= k)
+            {
+                while (span[i] < pivot)
+                    i++;
+                while (span[k] > pivot)
+                    k--;
+                if (i > k)
+                    break;
+                (span[i], span[k]) = (span[k], span[i]);
+                i++;
+                k--;
+            }
+
+            if (place <= k)
+                high = k;
+            else if (place >= i)
+                low = i;
+            else
+                break;
+        }
+
+        return span[place];
+    }
+}

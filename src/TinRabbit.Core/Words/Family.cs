@@ -1,0 +1,123 @@
+using Humanizer;
+
+namespace TinRabbit.Core.Words;
+
+/// <summary>The spellings and forms of one term: singular and plural, joined and split, regional spellings, ways to write a number.</summary>
+public static class Family
+{
+    private const Folds AllFolds = Folds.Diacritics | Folds.Possessive | Folds.Plural | Folds.Spelling;
+    private const int MostForms = 48;
+
+    private static readonly string[] Numbers = ["zero", "one", "two", "three", "four", "five", "six", "seven", "eight", "nine", "ten", "eleven", "twelve"];
+    private static readonly Dictionary<string, string> Digits = Numbers.Select((word, i) => (word, i)).ToDictionary(n => n.word, n => n.i.ToString(System.Globalization.CultureInfo.InvariantCulture));
+    private static readonly ILookup<string, string> British = Spelling.Pairs.ToLookup(p => p.American, p => p.British);
+
+    /// <summary>What all members of a family share, and no other term.</summary>
+    public static string Key(string text)
+    {
+        var tokens = Tokens.Of(text);
+        var words = new List<string>(tokens.Count);
+        for (var i = 0; i < tokens.Count; i++)
+            if (i + 1 < tokens.Count && Fold.Join(tokens[i], tokens[i + 1]) is { } joined)
+            {
+                words.Add(Fold.Key(joined, AllFolds));
+                i++;
+            }
+            else
+                words.AddRange(Parts(tokens[i].Word).Select(w => Fold.Key(Digits.GetValueOrDefault(w, w), AllFolds)));
+        return string.Join(' ', words);
+    }
+
+    /// <summary>The forms that people may type, the term itself first. Whether anyone does is for a market to say.</summary>
+    public static IReadOnlyList<string> Forms(string text)
+    {
+        var tokens = Tokens.Of(text);
+        var forms = new List<string> { string.Join(' ', tokens.Select(t => t.Word)) };
+        foreach (var change in (Func<string[], IEnumerable<string[]>>[])[JoinedOrSplit, NumbersWritten, Spelt, InOtherNumber, InOtherNumber])
+            foreach (var form in forms.ToArray())
+                foreach (var other in change(form.Split(' ')).Select(w => string.Join(' ', w)))
+                    if (forms.Count < MostForms && !forms.Contains(other))
+                        forms.Add(other);
+        var key = Key(text);
+        return [.. forms.Where((f, i) => i == 0 || Key(f) == key)];
+    }
+
+    private static IEnumerable<string[]> JoinedOrSplit(string[] words)
+    {
+        for (var i = 0; i + 1 < words.Length; i++)
+            if (Tokens.Of($"{words[i]} {words[i + 1]}") is [var one, var two] && Fold.Join(one, two) is { } joined)
+                yield return [.. words[..i], joined, .. words[(i + 2)..]];
+        for (var i = 0; i < words.Length; i++)
+            if (Fold.Split(words[i]) is { } halves)
+                yield return [.. words[..i], halves.First, halves.Second, .. words[(i + 1)..]];
+    }
+
+    // 28mm and 28 mm; 5x7 and 5 x 7; three and 3.
+    private static IEnumerable<string[]> NumbersWritten(string[] words)
+    {
+        for (var i = 0; i < words.Length; i++)
+        {
+            if (Parts(words[i]) is { Count: > 1 } parts)
+                yield return [.. words[..i], .. parts, .. words[(i + 1)..]];
+            if (i + 1 < words.Length && char.IsAsciiDigit(words[i][^1]) && (words[i + 1] is "mm" or "cm" or "in" or "inch" or "ft" or "oz" or "lb" or "ml" or "pack" || IsTimes(words, i)))
+                yield return IsTimes(words, i)
+                    ? [.. words[..i], words[i] + "x" + words[i + 2], .. words[(i + 3)..]]
+                    : [.. words[..i], words[i] + words[i + 1], .. words[(i + 2)..]];
+            if (Digits.TryGetValue(words[i], out var digits))
+                yield return [.. words[..i], digits, .. words[(i + 1)..]];
+            if (int.TryParse(words[i], out var number) && number is > 0 && number < Numbers.Length && words[i][0] != '0')
+                yield return [.. words[..i], Numbers[number], .. words[(i + 1)..]];
+        }
+
+        static bool IsTimes(string[] words, int i) => i + 2 < words.Length && words[i + 1] == "x" && char.IsAsciiDigit(words[i][^1]) && char.IsAsciiDigit(words[i + 2][0]);
+    }
+
+    private static IEnumerable<string[]> Spelt(string[] words)
+    {
+        for (var i = 0; i < words.Length; i++)
+        {
+            string[] With(string word) => [.. words[..i], word, .. words[(i + 1)..]];
+            if (Spelling.ToAmerican(words[i]) is var american && american != words[i])
+                yield return With(american);
+            foreach (var british in British[words[i]].Where(b => !b.EndsWith("'s", StringComparison.Ordinal)))
+                yield return With(british);
+            if (Fold.Letters(words[i]) is var bare && bare != words[i])
+                yield return With(bare);
+            if (words[i].EndsWith("'s", StringComparison.Ordinal))
+                yield return With(words[i][..^2] + "s");
+            else if (words[i] is "womens" or "mens" or "kids" or "childrens" or "mothers" or "fathers" or "birders")
+                yield return With(words[i][..^1] + "'s");
+        }
+    }
+
+    // The last word, and the one before a "for", "with" or "of": what the term is about.
+    private static IEnumerable<string[]> InOtherNumber(string[] words)
+    {
+        var about = Array.FindIndex(words, w => w is "for" or "with" or "of" or "to" or "in");
+        foreach (var i in about > 0 ? new[] { about - 1, words.Length - 1 } : [words.Length - 1])
+        {
+            if (words[i].Length < 3 || !words[i].All(char.IsLetter))
+                continue;
+            foreach (var other in (string[])[words[i].Pluralize(false), words[i].Singularize(false)])
+                if (other != words[i] && Plurals.Stem(other) == Plurals.Stem(words[i]))
+                    yield return [.. words[..i], other.ToLowerInvariant(), .. words[(i + 1)..]];
+        }
+    }
+
+    // Digits and letters apart: 28mm, 5x7.
+    private static List<string> Parts(string word)
+    {
+        if (!word.Any(char.IsAsciiDigit) || word.All(c => char.IsAsciiDigit(c) || c is '.' or ','))
+            return [word];
+        var parts = new List<string>();
+        var start = 0;
+        for (var i = 1; i <= word.Length; i++)
+            if (i == word.Length || (char.IsLetter(word[i]) != char.IsLetter(word[i - 1])))
+            {
+                parts.Add(word[start..i]);
+                start = i;
+            }
+
+        return parts;
+    }
+}

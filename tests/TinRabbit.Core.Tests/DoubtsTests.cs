@@ -1,0 +1,52 @@
+using TinRabbit.Core.Measures;
+
+namespace TinRabbit.Core.Tests;
+
+public class DoubtsTests
+{
+    // Forty terms whose competition follows volume closely.
+    private static readonly Norm Shelf = Norm.Of(Enumerable.Range(1, 40).Select(i => ((double?)(i * 100), (double?)(i * 50 * (1 + i % 3 * 0.05)))));
+
+    [Fact]
+    public void A_reading_that_sits_is_not_doubted() =>
+        Assert.Empty(Doubts.About(new(1000, 520, 40, [.. Enumerable.Repeat(1000, 30)], 10, [900, 80]), Shelf));
+
+    [Theory]
+    [InlineData(1000, 520, 900, DoubtKind.Titles)]
+    [InlineData(3900, 2000, 5, DoubtKind.Untitled)]
+    [InlineData(1000, 2, 1, DoubtKind.Competition)]
+    [InlineData(1000, 90000, 40, DoubtKind.Competition)]
+    public void What_does_not_sit_is_named(int volume, int competition, int titles, DoubtKind kind) =>
+        Assert.Equal([kind], Doubts.About(new(volume, competition, titles, null, null, []), Shelf).Select(d => d.Kind));
+
+    [Fact]
+    public void Grouped_forms_another_history_and_old_age_are_named_with_their_figures()
+    {
+        var doubts = Doubts.About(new(1300, 650, 40, [.. Enumerable.Repeat(9000, 18), .. Enumerable.Repeat(500, 12)], 91.5, [1300, 1300]), Shelf);
+        Assert.Equal([DoubtKind.Grouped, DoubtKind.History, DoubtKind.Old], doubts.Select(d => d.Kind));
+        Assert.Contains("1,300", doubts[0].Why);
+        Assert.Contains("mean of 500, not 1,300", doubts[1].Why);
+        Assert.Contains("91 days", doubts[2].Why);
+    }
+
+    [Fact]
+    public void The_unknown_is_not_doubted() => Assert.Empty(Doubts.About(new(null, null, null, null, null, [5]), Shelf));
+
+    [Fact]
+    public void A_small_shelf_has_no_line_to_be_off() =>
+        Assert.Empty(Doubts.About(new(1000, 2, 1, null, null, []), Norm.Of(Enumerable.Range(1, 29).Select(i => ((double?)(i * 100), (double?)(i * 50))))));
+
+    [Fact]
+    public void Ranks_are_those_of_the_sorted_values()
+    {
+        var random = new Random(7);
+        for (var n = 1; n < 60; n++)
+        {
+            var values = Enumerable.Range(0, n).Select(_ => (double?)random.Next(12)).ToList();
+            var sorted = values.Order().ToArray();
+            var norm = Norm.Of(values.Select(v => (v, v)));
+            Assert.Equal(sorted[Math.Max(0, (int)Math.Ceiling(n / 3.0) - 1)], norm.LowTo);
+            Assert.Equal(sorted[Math.Max(0, (int)Math.Ceiling(n * 2 / 3.0) - 1)], norm.ModerateTo);
+        }
+    }
+}
