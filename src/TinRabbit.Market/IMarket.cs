@@ -6,7 +6,11 @@ namespace TinRabbit.Market;
 /// <param name="Country">ISO 3166-1 alpha-2, lower case.</param>
 /// <param name="CountryName">The country's name in English.</param>
 /// <param name="Language">Main language typed there, as a BCP 47 tag.</param>
-public sealed record MarketPlace(string Id, string PlatformId, string Country, string CountryName, string Language);
+public sealed record MarketPlace(string Id, string PlatformId, string Country, string CountryName, string Language)
+{
+    /// <summary>The platform id of web search: a source of numbers, not a place to list.</summary>
+    public const string Web = "web";
+}
 
 /// <summary>One measurement of a term, as the market gives it.</summary>
 /// <param name="Volume">Searches a month: the mean of the last twelve whole months, rounded as the market rounds.</param>
@@ -16,6 +20,25 @@ public sealed record MarketPlace(string Id, string PlatformId, string Country, s
 /// <param name="Months">Searches by month, oldest first; the last is the last whole month.</param>
 /// <param name="From">The month that the history begins with.</param>
 public sealed record Measurement(long Volume, long Competition, long TitlesHolding, decimal? ClickCost, IReadOnlyList<int> Months, DateOnly From);
+
+/// <summary>What a shopper sees who searches for a term.</summary>
+/// <param name="Found">How many listings the search finds.</param>
+/// <param name="Results">The first of them, in the market's order.</param>
+public sealed record SearchPage(long Found, IReadOnlyList<Result> Results);
+
+/// <summary>A listing among the results of a search.</summary>
+/// <param name="Shop">Whose it is.</param>
+/// <param name="Title">Its title.</param>
+/// <param name="Tags">Its tags, where the market shows any.</param>
+/// <param name="Price">In the market's money, without shipping.</param>
+/// <param name="Shipping">What shipping costs; 0 where it is included.</param>
+/// <param name="Rating">Mean stars, 1–5.</param>
+/// <param name="Ratings">How many rated it.</param>
+/// <param name="Photos">How many photos it has.</param>
+/// <param name="Sales">Sales a month; null where the market lets stays.</param>
+/// <param name="Occupancy">Share of nights taken, 0–1; null where the market sells things.</param>
+public sealed record Result(
+    string Shop, string Title, IReadOnlyList<string> Tags, decimal Price, decimal Shipping, double Rating, int Ratings, int Photos, int? Sales, double? Occupancy);
 
 /// <summary>
 /// A source of what shoppers type and how often. The stand-in that ships is one; a real source can be put in its place.
@@ -36,4 +59,10 @@ public interface IMarket
 
     /// <summary>Measures a term; null when nobody types it there.</summary>
     Measurement? Measure(string marketId, string term);
+
+    /// <summary>Searches as a shopper does.</summary>
+    /// <param name="marketId">One of <see cref="Places"/>.</param>
+    /// <param name="term">What is searched for.</param>
+    /// <param name="most">How many results to give.</param>
+    SearchPage Search(string marketId, string term, int most);
 }

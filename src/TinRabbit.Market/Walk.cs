@@ -4,9 +4,22 @@ namespace TinRabbit.Market;
 public static class Walk
 {
     private const int MostPerPrefix = 14;
+    private const string Letters = "abcdefghijklmnopqrstuvwxyz";
 
-    /// <summary>What the box offers for the head, then for the head and each letter of the alphabet after it; each once, in that order.</summary>
-    public static IEnumerable<string> Suggestions(this IMarket market, string marketId, string head) =>
-        "abcdefghijklmnopqrstuvwxyz".Select(letter => $"{head} {letter}").Prepend(head + " ").Prepend(head)
-            .SelectMany(typed => market.Suggest(marketId, typed, MostPerPrefix)).Distinct();
+    /// <summary>How many times the box is asked: for the head, for the head and a space, and for each letter after it.</summary>
+    public const int Steps = 28;
+
+    /// <summary>What is typed after the head in a step, from 0; nothing in the first two.</summary>
+    public static string Letter(int step) => step < 2 ? "" : Letters[step - 2].ToString();
+
+    /// <summary>What the box offers in each step, without what an earlier step offered.</summary>
+    public static IEnumerable<IReadOnlyList<string>> WalkAlphabet(this IMarket market, string marketId, string head)
+    {
+        var seen = new HashSet<string>();
+        for (var step = 0; step < Steps; step++)
+            yield return [.. market.Suggest(marketId, step == 0 ? head : $"{head} {Letter(step)}", MostPerPrefix).Where(seen.Add)];
+    }
+
+    /// <summary>All of it at once.</summary>
+    public static IEnumerable<string> Suggestions(this IMarket market, string marketId, string head) => market.WalkAlphabet(marketId, head).SelectMany(s => s);
 }

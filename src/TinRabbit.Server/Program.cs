@@ -26,6 +26,8 @@ builder.Logging.SetMinimumLevel(LogLevel.Warning);
 builder.Services.AddDbContext<TinContext>(o => o.UseSqlite(TinContext.Connection(data), s => s.UseQuerySplittingBehavior(QuerySplittingBehavior.SplitQuery)));
 builder.Services.AddSingleton<Commits>();
 builder.Services.AddSingleton<ReadyPicksCache>();
+builder.Services.AddSingleton<Shelves>();
+builder.Services.AddSingleton(new DataFolder(data));
 builder.Services.AddSingleton(TimeProvider.System);
 builder.Services.AddSingleton<IMarket>(s => new StandInMarket(20261124, FirstStart.Shipped, s.GetRequiredService<TimeProvider>()));
 builder.Services.AddProblemDetails();
@@ -47,6 +49,9 @@ app.MapGet("/healthz", async (TinContext db, CancellationToken stop) =>
 app.MapEngine();
 app.MapShop();
 app.MapDig();
+app.MapShelf();
+app.MapImport();
+app.MapTerm();
 app.MapPick();
 app.MapWrite();
 app.MapWeigh();
@@ -74,7 +79,7 @@ catch (Exception e) when (e is IOException or UnauthorizedAccessException)
 }
 
 await using (var scope = app.Services.CreateAsyncScope())
-    await FirstStart.Prepare(scope.ServiceProvider.GetRequiredService<TinContext>(), app.Services.GetRequiredService<IMarket>(), demo);
+    await FirstStart.Prepare(scope.ServiceProvider.GetRequiredService<TinContext>(), app.Services.GetRequiredService<IMarket>(), app.Services.GetRequiredService<Shelves>(), demo);
 
 try
 {
@@ -86,8 +91,12 @@ catch (IOException e) when (e.InnerException is Microsoft.AspNetCore.Connections
     return 1;
 }
 
-// The first dig should not wait for the stand-in to be made.
-_ = Task.Run(() => (app.Services.GetRequiredService<IMarket>() as StandInMarket)?.MakeAll());
+// The first dig should not wait for the stand-in to be made, nor for a large shelf to be read.
+_ = Task.Run(async () =>
+{
+    await using var scope = app.Services.CreateAsyncScope();
+    await FirstStart.MakeReady(scope.ServiceProvider.GetRequiredService<TinContext>(), app.Services.GetRequiredService<IMarket>(), app.Services.GetRequiredService<Shelves>());
+});
 Console.WriteLine($"Tin Rabbit is ready at http://127.0.0.1:{port}");
 await app.WaitForShutdownAsync();
 return 0;

@@ -51,6 +51,31 @@ public sealed class TestShop : IDisposable
     public async Task<int> ListingOf(int product, string platform) =>
         (await Get("/api/shop"))["products"]!.AsArray().Single(p => p!["id"]!.GetValue<int>() == product)!["listings"]![platform]!.GetValue<int>();
 
+    /// <summary>Digs, and puts together what came line by line: a later row takes the place of an earlier one.</summary>
+    public async Task<JsonNode> Dig(int product, string market, string text, int? parent = null)
+    {
+        var lines = await Lines($"/api/products/{product}/dig", new { marketId = market, text, parentId = parent });
+        var rows = new Dictionary<string, JsonNode>();
+        foreach (var row in lines.SelectMany(l => l["rows"]!.AsArray()))
+            rows[row!["key"]!.GetValue<string>()] = row;
+        var whole = lines[^1].DeepClone();
+        whole["rows"] = new JsonArray([.. rows.Values.Select(r => r.DeepClone())]);
+        return whole;
+    }
+
+    /// <summary>Posts, and gives the lines of the answer.</summary>
+    public async Task<List<JsonNode>> Lines(string path, object body)
+    {
+        using var response = await Client.PostAsJsonAsync(path, body);
+        var text = await response.Content.ReadAsStringAsync();
+        Assert.True(response.IsSuccessStatusCode, text);
+        Assert.Equal("application/x-ndjson", response.Content.Headers.ContentType!.MediaType);
+        return [.. text.Split('\n', StringSplitOptions.RemoveEmptyEntries).Select(l => JsonNode.Parse(l)!)];
+    }
+
+    /// <summary>Asks a market's shelf.</summary>
+    public Task<JsonNode> Shelf(string market, object query) => Post($"/api/markets/{market}/shelf", query);
+
     public Task<JsonNode> Pick(int product, string[] texts, string? home = null, string? fit = null, string? note = null) =>
         Post($"/api/products/{product}/picks", new { texts, source = "test", fit, home, note });
 

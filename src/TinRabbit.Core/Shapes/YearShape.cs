@@ -1,3 +1,5 @@
+using System.Text.Json.Serialization;
+
 namespace TinRabbit.Core.Shapes;
 
 /// <summary>What a term's year looks like, asked in this order.</summary>
@@ -7,6 +9,7 @@ public enum Shape
     Sparse,
 
     /// <summary>One short burst that no other year has.</summary>
+    [JsonStringEnumMemberName("one-off")]
     OneOff,
 
     /// <summary>The same months stand out every year.</summary>

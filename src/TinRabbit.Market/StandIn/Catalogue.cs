@@ -6,7 +6,7 @@ namespace TinRabbit.Market.StandIn;
 /// <summary>A rival's listing. It stands for a stall of others much like it.</summary>
 internal sealed record RivalListing(
     string Shop, string Title, IReadOnlyList<string> Tags, IReadOnlyList<string> Bullets, decimal Price, decimal Shipping,
-    double Rating, int Ratings, int Photos, int Sales, int Alike);
+    double Rating, int Ratings, int Photos, int Sales, double Occupancy, int Alike, int AgeDays);
 
 /// <summary>The rival listings of one market, and which of them its search finds.</summary>
 internal sealed class Catalogue
@@ -40,28 +40,46 @@ internal sealed class Catalogue
     /// <summary>How many listings a search finds, and in how many titles the phrase stands.</summary>
     public (long Found, long Titles) Count(string term)
     {
-        var tokens = Tokens.Of(term);
-        var lists = new List<List<int>>();
-        foreach (var word in tokens.Select(t => t.Word).Where(w => !_ignored.Contains(w)))
-            if (_byWord.TryGetValue(Fold.Key(word, _folds), out var list))
-                lists.Add(list);
-            else
-                return (0, 0);
-        if (lists.Count == 0)
-            return (0, 0);
-        lists.Sort((a, b) => a.Count.CompareTo(b.Count));
         var phrase = $" {Tokens.Key(term)} ";
         var (found, titles) = (0L, 0L);
-        foreach (var rival in lists[0])
+        foreach (var rival in Holding(term))
         {
-            if (!lists.Skip(1).All(l => l.BinarySearch(rival) >= 0))
-                continue;
             found += Listings[rival].Alike;
             if (_titleKeys[rival].Contains(phrase, StringComparison.Ordinal))
                 titles += Listings[rival].Alike;
         }
 
         return (found, titles);
+    }
+
+    /// <summary>What a search finds, best first: where the words stand and how whole, what sells, what is fresh.</summary>
+    public IReadOnlyList<RivalListing> Ranked(string term, int most)
+    {
+        var phrase = $" {Tokens.Key(term)} ";
+        var words = Tokens.Of(term).Select(t => $" {t.Word} ").ToArray();
+        double Score(int i)
+        {
+            var rival = Listings[i];
+            var field = _titleKeys[i].Contains(phrase, StringComparison.Ordinal) ? 3.0 - 1.0 * _titleKeys[i].IndexOf(phrase, StringComparison.Ordinal) / _titleKeys[i].Length
+                : rival.Tags.Any(t => $" {Tokens.Key(t)} ".Contains(phrase, StringComparison.Ordinal)) ? 1.8
+                : words.All(w => _titleKeys[i].Contains(w, StringComparison.Ordinal)) ? 1.4 : 0.6;
+            return field + 0.35 * Math.Log(1 + rival.Sales) + 0.5 * Math.Exp(-rival.AgeDays / 60.0);
+        }
+
+        return [.. Holding(term).Select(i => (Rival: i, Score: Score(i))).OrderByDescending(r => r.Score).ThenBy(r => r.Rival).Take(most).Select(r => Listings[r.Rival])];
+    }
+
+    // The listings that have every word of the term somewhere, in order.
+    private IEnumerable<int> Holding(string term)
+    {
+        var lists = new List<List<int>>();
+        foreach (var word in Tokens.Of(term).Select(t => t.Word).Where(w => !_ignored.Contains(w)))
+            if (_byWord.TryGetValue(Fold.Key(word, _folds), out var list))
+                lists.Add(list);
+            else
+                return [];
+        lists.Sort((a, b) => a.Count.CompareTo(b.Count));
+        return lists.Count == 0 ? [] : lists[0].Where(rival => lists.Skip(1).All(l => l.BinarySearch(rival) >= 0));
     }
 
     // Writes listings the way sellers do.
@@ -95,7 +113,9 @@ internal sealed class Catalogue
                 (int)Math.Exp(3.5 + 1.6 * dice.For("ratings").Normal),
                 1 + dice.For("photos").Pick(10),
                 (int)Math.Exp(2.5 + 1.4 * dice.For("sales").Normal),
-                1 + (int)Math.Exp(1.1 + 1.0 * dice.For("alike").Normal));
+                Math.Clamp(0.55 + 0.18 * dice.For("nights").Normal, 0.05, 0.97),
+                1 + (int)Math.Exp(1.1 + 1.0 * dice.For("alike").Normal),
+                (int)(900 * Math.Pow(dice.For("age").Chance, 2)));
         }
 
         private string Near(Head head, Dice dice)

@@ -16,7 +16,7 @@ internal sealed class QueryLog
     private readonly (int Query, int At)[] _wordStarts;
     private readonly Dictionary<string, int> _byText;
 
-    public QueryLog(Vocabulary vocabulary, string country, double size, Dice dice)
+    public QueryLog(Vocabulary vocabulary, string country, Func<Head, double> size, Dice dice)
     {
         _dice = dice;
         Queries = [.. Make(vocabulary, country, size, dice)];
@@ -63,12 +63,12 @@ internal sealed class QueryLog
                 yield return i;
     }
 
-    private static IEnumerable<Query> Make(Vocabulary vocabulary, string country, double size, Dice dice)
+    private static IEnumerable<Query> Make(Vocabulary vocabulary, string country, Func<Head, double> size, Dice dice)
     {
         var made = new Dictionary<string, Query>(StringComparer.Ordinal);
         foreach (var head in vocabulary.Heads)
         {
-            var volume = head.Volume * size * head.Countries[Array.IndexOf(Vocabulary.Countries, country)];
+            var volume = head.Volume * size(head) * head.Countries[Array.IndexOf(Vocabulary.Countries, country)];
             Add(head.Text, volume, head.Year, "flat");
             var words = vocabulary.Modifiers.Where(m => m.Countries.Contains(country) && m.Groups.Intersect(head.Groups).Any()).ToList();
             foreach (var one in words)

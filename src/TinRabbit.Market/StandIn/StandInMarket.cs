@@ -14,11 +14,15 @@ public sealed class StandInMarket : IMarket
     /// <summary>Months of history that a measurement gives.</summary>
     public const int Months = 30;
 
-    // How busy each platform is against the vocabulary's numbers, and how many rival listings are made for it.
-    private static readonly Dictionary<string, (double Size, int Listings)> Sizes = new()
+    // How busy each place is against the vocabulary's numbers, how many rival listings are made for it, and what is sold there.
+    private static readonly Dictionary<string, Trade> Trades = new()
     {
-        ["hedgerow-fair"] = (0.55, 2200),
-        ["longbarrow"] = (1.6, 3200),
+        ["hedgerow-fair"] = new(0.55, 2200, 1, new() { ["hens"] = 0.1, ["sheet"] = 0.4, ["stay"] = 0, ["seed"] = 0.1 }),
+        ["longbarrow"] = new(1.6, 3200, 1, new() { ["stay"] = 0, ["sheet"] = 0.5 }),
+        ["overprint-lane"] = new(0.8, 1400, 0.03, new() { ["shirt"] = 3, ["chart"] = 1.1, ["gift"] = 0.5 }),
+        ["chalk-shelf"] = new(0.9, 1200, 0.02, new() { ["sheet"] = 5, ["chart"] = 0.8 }),
+        ["marsh-and-moor"] = new(1, 900, 0, new() { ["stay"] = 9 }),
+        [MarketPlace.Web] = new(2.6, 0, 1, []),
     };
 
     private static readonly Dictionary<string, string> CountryNames = new() { ["us"] = "United States", ["gb"] = "United Kingdom", ["au"] = "Australia" };
@@ -27,7 +31,7 @@ public sealed class StandInMarket : IMarket
     private readonly Dice _dice;
     private readonly TimeProvider _clock;
     private readonly Dictionary<string, Platform> _platforms;
-    private readonly ConcurrentDictionary<string, Lazy<(QueryLog Log, Catalogue Rivals)>> _made = new();
+    private readonly ConcurrentDictionary<string, Lazy<(QueryLog Log, Catalogue? Rivals)>> _made = new();
 
     /// <summary>Prepares the markets of the platforms it knows; each is made when it is first asked.</summary>
     /// <param name="seed">The same seed gives the same market.</param>
@@ -37,8 +41,8 @@ public sealed class StandInMarket : IMarket
     {
         _dice = new(seed);
         _clock = clock;
-        _platforms = platforms.Where(p => Sizes.ContainsKey(p.Id)).ToDictionary(p => p.Id);
-        Places = [.. _platforms.Keys.SelectMany(p => Vocabulary.Countries.Select(c => new MarketPlace($"{p}-{c}", p, c, CountryNames[c], "en")))];
+        _platforms = platforms.Where(p => Trades.ContainsKey(p.Id)).ToDictionary(p => p.Id);
+        Places = [.. _platforms.Keys.Append(MarketPlace.Web).SelectMany(p => Vocabulary.Countries.Select(c => new MarketPlace($"{p}-{c}", p, c, CountryNames[c], "en")))];
     }
 
     /// <inheritdoc/>
@@ -62,21 +66,39 @@ public sealed class StandInMarket : IMarket
         var from = new DateOnly(today.Year, today.Month, 1).AddMonths(-Months);
         var months = Enumerable.Range(0, Months).Select(i => Years.Searches(query, from.AddMonths(i), dice)).ToArray();
         var volume = Grouped(query, marketId, log) ?? Rounded(months.TakeLast(12).Average());
-        var (found, titles) = rivals.Count(query.Text);
+        var (found, titles) = rivals?.Count(query.Text) ?? Pages(query, dice);
         if (dice.For("absurd").Chance < 0.008)
             (found, titles) = (2, Math.Max(titles, 900));
         var cost = dice.For("advertised").Chance < 0.15 ? (decimal?)null : Math.Round((decimal)(0.35 * Math.Exp(0.5 * dice.For("cost").Normal)), 2);
         return new(volume, found, titles, cost, months, from);
     }
 
-    /// <summary>Makes every market ahead of the first question.</summary>
-    public void MakeAll() => Parallel.ForEach(Places, place => Made(place.Id));
+    /// <inheritdoc/>
+    public SearchPage Search(string marketId, string term, int most)
+    {
+        var (_, rivals) = Made(marketId);
+        if (rivals is null)
+            return new(0, []);
+        var stays = marketId.StartsWith("marsh-and-moor", StringComparison.Ordinal);
+        return new(rivals.Count(term).Found, [.. rivals.Ranked(term, most).Select(r => new Result(
+            r.Shop, r.Title, r.Tags, r.Price, stays ? 0 : r.Shipping, r.Rating, r.Ratings, r.Photos, stays ? null : r.Sales, stays ? r.Occupancy : null))]);
+    }
+
+    /// <summary>Makes these markets ahead of the first question.</summary>
+    public void Make(IEnumerable<string> marketIds) => Parallel.ForEach(marketIds, id => Made(id));
+
+    // The web has pages, not listings: about a thousand for each search, and their titles.
+    private static (long Pages, long Titles) Pages(Query query, Dice dice)
+    {
+        var pages = (long)(query.Volume * 900 * Math.Exp(1.2 * dice.For("pages").Normal));
+        return (pages, (long)(pages * 0.002 * Math.Exp(0.8 * dice.For("titles").Normal)));
+    }
 
     // Some sources give all members of a family one number. This one does so for a few.
     private long? Grouped(Query query, string marketId, QueryLog log)
     {
         var family = string.Join(' ', Tokens.Of(query.Text).Select(t => Plurals.Stem(t.Word)));
-        if (_dice.For(marketId).For("family").For(family).Chance >= 0.03)
+        if (_dice.For(marketId).For("family").For(family).Chance >= 0.06)
             return null;
         var other = query.Text.EndsWith('s') ? query.Text[..^1] : query.Text + "s";
         return log.Find(other) is { } sibling ? Rounded((query.Volume + sibling.Volume) / 2) : null;
@@ -91,13 +113,19 @@ public sealed class StandInMarket : IMarket
         return (long)(Math.Round(volume / step) * step);
     }
 
-    private (QueryLog Log, Catalogue Rivals) Made(string marketId) => _made.GetOrAdd(marketId, id => new(() =>
+    private (QueryLog Log, Catalogue? Rivals) Made(string marketId) => _made.GetOrAdd(marketId, id => new(() =>
     {
         var place = Places.FirstOrDefault(p => p.Id == id) ?? throw new KeyNotFoundException($"There is no market \"{id}\".");
-        var (size, listings) = Sizes[place.PlatformId];
+        var trade = Trades[place.PlatformId];
         var vocabulary = Vocabulary.Read();
-        var country = Array.IndexOf(Vocabulary.Countries, place.Country);
-        var log = new QueryLog(vocabulary, place.Country, size * CountrySizes[country], _dice.For(id));
-        return (log, new Catalogue(_platforms[place.PlatformId], log, vocabulary, (int)(listings * Math.Sqrt(CountrySizes[country])), _dice.For(id).For("rivals")));
+        var country = CountrySizes[Array.IndexOf(Vocabulary.Countries, place.Country)];
+        var log = new QueryLog(vocabulary, place.Country, head => trade.Size * country * trade.Of(head), _dice.For(id));
+        return (log, trade.Listings == 0 ? null
+            : new Catalogue(_platforms[place.PlatformId], log, vocabulary, (int)(trade.Listings * Math.Sqrt(country)), _dice.For(id).For("rivals")));
     })).Value;
+
+    private sealed record Trade(double Size, int Listings, double Rest, Dictionary<string, double> Groups)
+    {
+        public double Of(Head head) => head.Groups.Max(g => Groups.GetValueOrDefault(g, Rest));
+    }
 }

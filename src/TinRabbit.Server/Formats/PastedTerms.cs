@@ -1,4 +1,3 @@
-using System.Globalization;
 using TinRabbit.Core.Words;
 
 namespace TinRabbit.Server.Formats;
@@ -70,19 +69,9 @@ public static class PastedTerms
 
     private static bool TryNumber(string cell, out long? number)
     {
-        number = null;
-        var digits = cell.Trim().Trim('"').Replace(" ", "").Replace("\u00A0", "").Replace("\u202F", "").ToLowerInvariant();
-        if (digits is "" or "-" or "–" or "?" or "unknown" or "n/a")
-            return true;
-        var times = digits[^1] switch { 'k' => 1_000, 'm' => 1_000_000, _ => 1 };
-        if (times > 1)
-            digits = digits[..^1].Replace(',', '.');
-        else if (IsGrouped(digits, ',') || IsGrouped(digits, '.'))
-            digits = digits.Replace(",", "").Replace(".", "");
-        if (!decimal.TryParse(digits, NumberStyles.AllowDecimalPoint, CultureInfo.InvariantCulture, out var value) || value * times > 1_000_000_000_000)
-            return false;
-        number = (long)Math.Round(value * times);
-        return true;
+        var kind = WrittenNumbers.Read(cell, null, out var read);
+        number = kind is WrittenNumbers.Kind.Number ? (long)Math.Round(read) : null;
+        return kind is not WrittenNumbers.Kind.Bad;
     }
 
     private static bool IsGrouped(string digits, char separator)

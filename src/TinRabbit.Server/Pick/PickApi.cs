@@ -38,9 +38,9 @@ internal static class PickApi
     {
         var api = app.MapGroup("/api/products/{id:int}/picks").WithTags("Pick");
 
-        api.MapGet("/", async (int id, string marketId, TinContext db, CancellationToken stop) =>
+        api.MapGet("/", async (int id, string marketId, TinContext db, Shelves shelves, CancellationToken stop) =>
         {
-            var picks = await db.PicksOf(id, marketId, stop);
+            var picks = await shelves.PicksOf(db, id, marketId, stop);
             var undo = await db.PickChanges.Where(c => c.ProductId == id).OrderByDescending(c => c.Id).Select(c => c.What).FirstOrDefaultAsync(stop);
             return TypedResults.Ok(new PicksView([.. picks.Select(View)], undo, await db.NormOf(marketId, stop)));
         }).WithName("GetPicks");

@@ -1,4 +1,5 @@
 using TinRabbit.Core.Measures;
+using TinRabbit.Market;
 using TinRabbit.Server.Storage;
 
 namespace TinRabbit.Server.Shop;
@@ -9,12 +10,31 @@ internal static class Demo
     public static ShopRow Shop()
     {
         var shop = new ShopRow { Name = "Plover & Pine" };
-        shop.Products.AddRange([NestBox(), WindowFeeder(), BatBox(), WallChart()]);
+        shop.Products.AddRange([NestBox(), WindowFeeder(), BatBox(), WallChart(), HeronShirt(), CountSheets(), Cabin()]);
         return shop;
     }
 
-    /// <summary>Terms dug in every market before the first visit, so that the shelf has something to compare with.</summary>
-    public static readonly string[] Heads = ["bird house", "nest box", "bird feeder", "bat box", "bird chart", "bird lover gift", "casa para pájaros"];
+    /// <summary>Terms dug in the markets of a platform before the first visit, so that its shelves have something to compare with.</summary>
+    public static readonly Dictionary<string, string[]> Heads = new()
+    {
+        ["hedgerow-fair"] = ["bird house", "nest box", "bird feeder", "bat box", "bird chart", "bird lover gift", "casa para pájaros"],
+        ["longbarrow"] = ["bird house", "nest box", "bird feeder", "bat box", "bird chart", "bird lover gift", "casa para pájaros"],
+        ["overprint-lane"] = ["heron shirt", "bird shirt", "bird watching shirt", "bird lover gift"],
+        ["chalk-shelf"] = ["bird count sheet", "bird worksheet", "bird lesson plan", "bird chart"],
+        ["marsh-and-moor"] = ["cabin", "wildlife cabin", "bird watching cabin", "bird hide"],
+        [MarketPlace.Web] = ["bird house", "nest box", "bat box"],
+    };
+
+    /// <summary>What the seller has picked for the heron shirt so far.</summary>
+    public static readonly (string Text, Fit Fit, Home Home, string Source)[] HeronPicks =
+    [
+        ("heron shirt", Fit.Core, Home.Title, "heron shirt"),
+        ("bird shirt", Fit.Core, Home.Title, "bird shirt"),
+        ("bird watching shirt", Fit.Good, Home.Anywhere, "bird shirt"),
+        ("womens bird shirt", Fit.Good, Home.Anywhere, "bird shirt"),
+        ("vintage bird shirt", Fit.Stretch, Home.Anywhere, "bird shirt"),
+        ("bird lover gift", Fit.Good, Home.Tags, "bird lover gift"),
+    ];
 
     /// <summary>What the seller has picked for the nest box so far.</summary>
     public static readonly (string Text, Fit Fit, Home Home, string Source)[] NestBoxPicks =
@@ -84,6 +104,24 @@ internal static class Demo
         ["Forty garden birds in watercolour on cream paper"],
         ("hedgerow-fair", """{"title":"Garden birds wall chart","tags":["bird chart","bird poster"],"category":["Art","Prints"],"description":""}"""),
         ("longbarrow", "{}"));
+
+    private static ProductRow HeronShirt() => Product(
+        "Heron T-shirt",
+        new() { What = "heron shirt", Materials = ["organic cotton"], Colours = ["grey", "sea green"], Sizes = ["S", "M", "L", "XL"], Audiences = ["women", "men", "bird lovers"], Occasions = ["birthday", "father's day"] },
+        ["A grey heron in three strokes, printed on a sea green shirt"],
+        ("overprint-lane", """{"title":"Heron","brand":"Plover and Pine heron heron heron","bullets":["A heron in three strokes of the brush"],"description":"Heron shirt.","tags":["heron","heron shirt","shirt heron","black heron shirt"]}"""));
+
+    private static ProductRow CountSheets() => Product(
+        "Bird-count sheets for classrooms",
+        new() { What = "bird count sheet", Sizes = ["A4", "letter"], Audiences = ["children", "teachers"], Occasions = ["winter bird count"] },
+        ["A page with twenty garden birds to colour and a box to tally each"],
+        ("chalk-shelf", """{"title":"Bird sheets","description":"Printable sheets.","choices":{"Subject":"Science","Resource type":"Worksheets"}}"""));
+
+    private static ProductRow Cabin() => Product(
+        "Two-bed cabin with a hide",
+        new() { What = "cabin", Materials = ["larch"], Sizes = ["two bedrooms"], Audiences = ["bird lovers", "couples", "families"] },
+        ["The cabin across the reeds at first light", "The hide: a bench, a slot, a kettle"],
+        ("marsh-and-moor", """{"title":"Lovely cabin in a lovely quiet place near the marsh","description":"A lovely place to stay.","amenities":{"Parking":"On site"}}"""));
 
     private static ProductRow Product(string name, Facts facts, string[] pictures, params (string Platform, string Copy)[] listings)
     {

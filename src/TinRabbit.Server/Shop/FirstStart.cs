@@ -14,7 +14,7 @@ internal static class FirstStart
     public static IReadOnlyList<Platform> Shipped { get; } = [.. ReadShipped()];
 
     /// <summary>Brings the database up to date; fills an empty one with the shipped platforms and, when asked, the demo's shop.</summary>
-    public static async Task Prepare(TinContext db, IMarket market, bool demo)
+    public static async Task Prepare(TinContext db, IMarket market, Shelves shelves, bool demo)
     {
         await db.Database.MigrateAsync();
         await db.Database.ExecuteSqlRawAsync("PRAGMA journal_mode=WAL");
@@ -26,23 +26,51 @@ internal static class FirstStart
         db.Shops.Add(demo ? Demo.Shop() : new() { Name = "My shop" });
         await db.SaveChangesAsync();
         if (demo)
-            await Fill(db, market);
+            await Fill(db, market, shelves);
     }
 
-    private static async Task Fill(TinContext db, IMarket market)
+    /// <summary>Reads the largest shelves and makes the markets of the shop's own listings, ahead of the first question.</summary>
+    public static async Task MakeReady(TinContext db, IMarket market, Shelves shelves)
     {
-        (market as StandInMarket)?.MakeAll();
-        foreach (var place in market.Places)
+        var used = await db.Listings.Select(l => l.PlatformId).Distinct().ToListAsync();
+        foreach (var marketId in await db.Digs.GroupBy(d => d.MarketId).OrderByDescending(g => g.Max(d => d.At)).Select(g => g.Key).ToListAsync())
+            await shelves.Ask(db, marketId, s => s.Search(new(Take: 0)), default);
+        (market as StandInMarket)?.Make(market.Places.Where(p => used.Contains(p.PlatformId)).Select(p => p.Id));
+    }
+
+    private static async Task Fill(TinContext db, IMarket market, Shelves shelves)
+    {
+        // The larger marketplaces in all their countries, the others where most is sold.
+        var places = market.Places.Where(p => Demo.Heads.ContainsKey(p.PlatformId) && (p.Country == "us" || p.PlatformId is "hedgerow-fair" or "longbarrow" or MarketPlace.Web)).ToList();
+        (market as StandInMarket)?.Make(places.Select(p => p.Id));
+        foreach (var place in places)
         {
-            var texts = Demo.Heads.SelectMany(h => market.Suggestions(place.Id, h).Prepend(h)).Concat(Demo.NestBoxPicks.Select(p => p.Text)).Distinct();
-            await db.Put(place.Id, [.. texts.Select(t => new Found(t, market.Read(place.Id, t)))], default);
+            var texts = Demo.Heads[place.PlatformId].SelectMany(h => market.Suggestions(place.Id, h).Prepend(h)).Concat(Demo.NestBoxPicks.Select(p => p.Text)).Distinct();
+            await shelves.Measure(db, place.Id, [.. texts], default);
             db.ChangeTracker.Clear();
         }
 
-        var product = await db.Products.Include(p => p.Listings).OrderBy(p => p.Id).FirstAsync();
-        product.Picks.AddRange(Demo.NestBoxPicks.Select((p, i) => new PickRow { Text = p.Text, Key = Tokens.Key(p.Text), Fit = p.Fit, Home = p.Home, Source = p.Source, Order = i + 1, Note = p.Home == Home.Avoid ? "The 28 mm hole is too small for them" : "" }));
+        await Picks(db, "Wren nest box, cedar", Demo.NestBoxPicks);
+        await Picks(db, "Heron T-shirt", Demo.HeronPicks);
+    }
+
+    private static async Task Picks(TinContext db, string name, (string Text, Core.Measures.Fit Fit, Home Home, string Source)[] picks)
+    {
+        var product = await db.Products.Include(p => p.Listings).FirstAsync(p => p.Name == name);
+        product.Picks.AddRange(picks.Select((p, i) => new PickRow
+        {
+            Text = p.Text,
+            Key = Tokens.Key(p.Text),
+            Fit = p.Fit,
+            Home = p.Home,
+            Source = p.Source,
+            SaidBy = "shoppers type it",
+            Language = p.Text.StartsWith("casa", StringComparison.Ordinal) ? "es" : "",
+            Order = i + 1,
+            Note = p.Home == Home.Avoid ? "The 28 mm hole is too small for them" : "",
+        }));
         foreach (var listing in product.Listings)
-            listing.LeadKey = Tokens.Key(Demo.NestBoxPicks[0].Text);
+            listing.LeadKey = Tokens.Key(picks[0].Text);
         await db.SaveChangesAsync();
     }
 

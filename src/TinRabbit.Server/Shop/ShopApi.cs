@@ -46,6 +46,16 @@ internal static class ShopApi
             return TypedResults.Ok(View(product));
         }).WithName("AddProduct").ProducesValidationProblem();
 
+        api.MapPost("/products/{id:int}/listings/{platformId}", async Task<Results<Ok<ProductView>, NotFound>> (int id, string platformId, TinContext db, CancellationToken stop) =>
+        {
+            if (await db.Products.Include(p => p.Pictures).Include(p => p.Listings).FirstOrDefaultAsync(p => p.Id == id, stop) is not { } product || await db.Platforms.FindAsync([platformId], stop) is null)
+                return TypedResults.NotFound();
+            if (product.Listings.All(l => l.PlatformId != platformId))
+                product.Listings.Add(new() { PlatformId = platformId, SavedAt = DateTime.UtcNow });
+            await db.SaveChangesAsync(stop);
+            return TypedResults.Ok(View(product));
+        }).WithName("AddListing");
+
         api.MapPut("/products/{id:int}", async Task<Results<Ok<ProductView>, NotFound>> (int id, ProductRequest request, TinContext db, CancellationToken stop) =>
         {
             if (await db.Products.Include(p => p.Pictures).Include(p => p.Listings).FirstOrDefaultAsync(p => p.Id == id, stop) is not { } product)

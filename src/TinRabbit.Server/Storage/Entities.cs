@@ -84,12 +84,7 @@ public sealed class VersionRow
 public sealed class MarketRow
 {
     public required string Id { get; set; }
-    public double? Centre { get; set; }
-    public double? LowTo { get; set; }
-    public double? ModerateTo { get; set; }
-    public int Readings { get; set; }
-
-    public Norm Norm => new(Centre, LowTo, ModerateTo, Readings);
+    public Norm Norm { get; set; } = Norm.Unknown;
 }
 
 /// <summary>A search term on a market's shelf.</summary>
@@ -155,8 +150,14 @@ public sealed class PickRow
     public Home Home { get; set; }
     public string Note { get; set; } = "";
 
-    /// <summary>Where it was found.</summary>
+    /// <summary>The head term it was found under.</summary>
     public string Source { get; set; } = "";
+
+    /// <summary>Who says that it is worth having: typed by shoppers, used by sellers, a file.</summary>
+    public string SaidBy { get; set; } = "";
+
+    /// <summary>BCP 47 tag of a second language that it is kept for; empty for the listing's own.</summary>
+    public string Language { get; set; } = "";
     public int Order { get; set; }
 }
 
@@ -171,11 +172,28 @@ public sealed class PickChangeRow
 
     /// <summary>The picks it touched as they were, by key; null for one that was not there.</summary>
     public required Dictionary<string, PickState?> Before { get; set; }
+
+    /// <summary>The product's facts as they were; null where the change was not to them.</summary>
+    public Facts? FactsBefore { get; set; }
     public DateTime At { get; set; }
 }
 
 /// <summary>A pick's values at one time.</summary>
-public sealed record PickState(string Text, Fit Fit, Home Home, string Note, string Source, int Order);
+public sealed record PickState(string Text, Fit Fit, Home Home, string Note, string Source, int Order)
+{
+    public string SaidBy { get; init; } = "";
+    public string Language { get; init; } = "";
+}
+
+/// <summary>A shelf's filters under a name.</summary>
+public sealed class FilterRow
+{
+    public int Id { get; set; }
+    public required string Name { get; set; }
+
+    /// <summary>The filters as the address bar has them.</summary>
+    public required string Filters { get; set; }
+}
 
 /// <summary>One step of a product's trail.</summary>
 public sealed class DigRow

@@ -29,6 +29,7 @@ public sealed class TinContext(DbContextOptions<TinContext> options, Commits? co
     public DbSet<ReadingRow> Readings => Set<ReadingRow>();
     public DbSet<PickRow> Picks => Set<PickRow>();
     public DbSet<PickChangeRow> PickChanges => Set<PickChangeRow>();
+    public DbSet<FilterRow> Filters => Set<FilterRow>();
     public DbSet<DigRow> Digs => Set<DigRow>();
 
     /// <summary>Where the file lies.</summary>
@@ -51,7 +52,7 @@ public sealed class TinContext(DbContextOptions<TinContext> options, Commits? co
             listing.HasMany(l => l.Versions).WithOne().HasForeignKey(v => v.ListingId);
             listing.Property(l => l.Revision).IsConcurrencyToken();
         });
-        model.Entity<MarketRow>().Ignore(m => m.Norm);
+        Json(model.Entity<MarketRow>().Property(m => m.Norm));
         model.Entity<TermRow>(term =>
         {
             term.HasIndex(t => new { t.MarketId, t.Key }).IsUnique();
@@ -72,6 +73,7 @@ public sealed class TinContext(DbContextOptions<TinContext> options, Commits? co
         {
             change.HasIndex(c => c.ProductId);
             Json(change.Property(c => c.Before));
+            Json(change.Property(c => c.FactsBefore));
         });
         model.Entity<DigRow>().HasIndex(d => new { d.ProductId, d.MarketId });
     }

@@ -51,6 +51,25 @@ namespace TinRabbit.Server.Storage.Migrations
                     b.ToTable("Digs");
                 });
 
+            modelBuilder.Entity("TinRabbit.Server.Storage.FilterRow", b =>
+                {
+                    b.Property<int>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Filters")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Name")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("Id");
+
+                    b.ToTable("Filters");
+                });
+
             modelBuilder.Entity("TinRabbit.Server.Storage.ListingRow", b =>
                 {
                     b.Property<int>("Id")
@@ -93,17 +112,9 @@ namespace TinRabbit.Server.Storage.Migrations
                     b.Property<string>("Id")
                         .HasColumnType("TEXT");
 
-                    b.Property<double?>("Centre")
-                        .HasColumnType("REAL");
-
-                    b.Property<double?>("LowTo")
-                        .HasColumnType("REAL");
-
-                    b.Property<double?>("ModerateTo")
-                        .HasColumnType("REAL");
-
-                    b.Property<int>("Readings")
-                        .HasColumnType("INTEGER");
+                    b.Property<string>("Norm")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
 
                     b.HasKey("Id");
 
@@ -121,6 +132,9 @@ namespace TinRabbit.Server.Storage.Migrations
 
                     b.Property<string>("Before")
                         .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("FactsBefore")
                         .HasColumnType("TEXT");
 
                     b.Property<int>("ProductId")
@@ -155,6 +169,10 @@ namespace TinRabbit.Server.Storage.Migrations
                         .IsRequired()
                         .HasColumnType("TEXT");
 
+                    b.Property<string>("Language")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
                     b.Property<string>("Note")
                         .IsRequired()
                         .HasColumnType("TEXT");
@@ -164,6 +182,10 @@ namespace TinRabbit.Server.Storage.Migrations
 
                     b.Property<int>("ProductId")
                         .HasColumnType("INTEGER");
+
+                    b.Property<string>("SaidBy")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
 
                     b.Property<string>("Source")
                         .IsRequired()

@@ -1,0 +1,109 @@
+using System.Globalization;
+using Microsoft.AspNetCore.Http.HttpResults;
+using Microsoft.EntityFrameworkCore;
+using TinRabbit.Core.Measures;
+using TinRabbit.Core.Platforms;
+using TinRabbit.Market;
+using TinRabbit.Server.Formats;
+using TinRabbit.Server.Storage;
+
+namespace TinRabbit.Server.Dig;
+
+/// <summary>Terms of a market's shelf.</summary>
+/// <param name="Rows">As many as were asked for.</param>
+/// <param name="Passing">How many pass, shown or not.</param>
+/// <param name="All">How many there are.</param>
+/// <param name="Norm">What is typical of the shelf.</param>
+public sealed record ShelfView(IReadOnlyList<ShelfTerm> Rows, int Passing, int All, Norm Norm);
+
+/// <summary>A term of a shelf.</summary>
+public sealed record ShelfTerm(string Text, string Key, Measured Numbers);
+
+/// <summary>Terms pasted onto a market's shelf.</summary>
+public sealed record PasteRequest(string Text, string? Source);
+
+/// <summary>What became of a paste.</summary>
+/// <param name="Taken">Terms that are now on the shelf.</param>
+/// <param name="New">How many of them the shelf did not know.</param>
+/// <param name="Bad">Lines that could not be taken, for correction.</param>
+public sealed record PasteResult(int Taken, int New, IReadOnlyList<BadLine> Bad);
+
+/// <summary>A shelf's filters under a name.</summary>
+/// <param name="Filters">As the address bar has them.</param>
+public sealed record SavedFilter(int Id, string Name, string Filters);
+
+/// <summary>Filters to keep.</summary>
+public sealed record FilterRequest(string Name, string Filters);
+
+internal static class ShelfApi
+{
+    private const int MostRows = 2000;
+    private const int MostExported = 1_000_000;
+    private const int ExportedAtOnce = 2000;
+
+    public static void MapShelf(this IEndpointRouteBuilder app)
+    {
+        var api = app.MapGroup("/api").WithTags("Shelf");
+
+        api.MapPost("/markets/{marketId}/shelf", async (string marketId, ShelfQuery query, TinContext db, Shelves shelves, CancellationToken stop) =>
+        {
+            query = query with { Skip = Math.Max(0, query.Skip), Take = Math.Clamp(query.Take, 0, MostRows) };
+            var (ids, passing, all, norm) = await shelves.Ask(db, marketId, s => s.Search(query) is var (found, count) ? (found, count, s.Count, s.Norm) : default, stop);
+            return TypedResults.Ok(new ShelfView(await Rows(marketId, ids, db, shelves, stop), passing, all, norm));
+        }).WithName("GetShelf");
+
+        api.MapGet("/markets/{marketId}/sources", async (string marketId, TinContext db, Shelves shelves, CancellationToken stop) =>
+            TypedResults.Ok(await shelves.Ask(db, marketId, s => s.Sources(), stop))).WithName("GetSources");
+
+        api.MapPost("/markets/{marketId}/shelf/export.{format}", async Task<IResult> (string marketId, string format, ShelfQuery query, TinContext db, Shelves shelves, HttpContext http, CancellationToken stop) =>
+        {
+            if (format is not ("csv" or "xlsx"))
+                return TypedResults.NotFound();
+            var (ids, _) = await shelves.Ask(db, marketId, s => s.Search(query with { Skip = 0, Take = MostExported }), stop);
+            return TermFiles.Download(Exported(), format, $"{marketId} terms");
+
+            async IAsyncEnumerable<(string, Measured)> Exported()
+            {
+                foreach (var some in ids.Chunk(ExportedAtOnce))
+                    foreach (var row in await Rows(marketId, some, db, shelves, stop))
+                        yield return (row.Text, row.Numbers);
+            }
+        }).WithName("ExportShelf").Produces<string>(200, "text/csv");
+
+        api.MapPost("/markets/{marketId}/paste", async Task<Results<Ok<PasteResult>, NotFound>> (string marketId, PasteRequest request, TinContext db, IMarket market, Shelves shelves, CancellationToken stop) =>
+        {
+            if (market.Places.All(p => p.Id != marketId))
+                return TypedResults.NotFound();
+            var (pasted, bad) = PastedTerms.Read(request.Text);
+            var source = request.Source?.Trim() is { Length: > 0 } named ? named : "pasted";
+            var before = await shelves.Ask(db, marketId, s => s.Count, stop);
+            var terms = await shelves.Put(db, marketId, [.. pasted.Select(p => new Found(p.Text, p.Volume is null && p.Competition is null ? null
+                : new ReadingRow { Volume = p.Volume, Competition = p.Competition, Source = source, TakenAt = DateTime.UtcNow }))], stop);
+            return TypedResults.Ok(new PasteResult(terms.Count, await shelves.Ask(db, marketId, s => s.Count, stop) - before, bad));
+        }).WithName("PasteTerms");
+
+        api.MapGet("/filters", async (TinContext db, CancellationToken stop) =>
+            TypedResults.Ok(await db.Filters.AsNoTracking().OrderBy(f => f.Name).Select(f => new SavedFilter(f.Id, f.Name, f.Filters)).ToListAsync(stop))).WithName("GetFilters");
+
+        api.MapPost("/filters", async (FilterRequest request, TinContext db, CancellationToken stop) =>
+        {
+            var name = request.Name.Trim() is { Length: > 0 and <= 60 } n ? n : throw new FormatProblems([new("name", "A filter needs a name of at most 60 characters.")]);
+            var row = await db.Filters.FirstOrDefaultAsync(f => f.Name == name, stop) ?? db.Filters.Add(new() { Name = name, Filters = "" }).Entity;
+            row.Filters = request.Filters;
+            await db.SaveChangesAsync(stop);
+            return TypedResults.Ok(new SavedFilter(row.Id, row.Name, row.Filters));
+        }).WithName("SaveFilter").ProducesValidationProblem();
+
+        api.MapDelete("/filters/{id:int}", async (int id, TinContext db, CancellationToken stop) =>
+        {
+            await db.Filters.Where(f => f.Id == id).ExecuteDeleteAsync(stop);
+            return TypedResults.NoContent();
+        }).WithName("ForgetFilter");
+    }
+
+    private static async Task<List<ShelfTerm>> Rows(string marketId, IReadOnlyList<int> ids, TinContext db, Shelves shelves, CancellationToken stop)
+    {
+        var terms = await db.Terms.AsNoTracking().Include(t => t.Reading).Where(t => ids.Contains(t.Id)).ToDictionaryAsync(t => t.Id, stop);
+        return await shelves.Ask(db, marketId, shelf => ids.Where(terms.ContainsKey).Select(id => new ShelfTerm(terms[id].Text, terms[id].Key, Measured.Of(terms[id], shelf))).ToList(), stop);
+    }
+}

@@ -1,0 +1,394 @@
+using System.Globalization;
+using System.Text;
+using System.Text.RegularExpressions;
+using MiniExcelLibs;
+using Sylvan.Data.Csv;
+using TinRabbit.Core.Platforms;
+using TinRabbit.Core.Words;
+
+namespace TinRabbit.Server.Formats;
+
+/// <summary>What a column of a table of terms is.</summary>
+public enum ColumnRole
+{
+    Ignore,
+    Term,
+    Volume,
+    Competition,
+    TitlesHolding,
+    ClickCost,
+
+    /// <summary>Searches in one month.</summary>
+    Month,
+}
+
+/// <summary>A column of a table of terms.</summary>
+/// <param name="Head">What stands above it; empty where nothing does.</param>
+/// <param name="Month">For a month, which one, as 2025-01.</param>
+public sealed record TableColumn(string Head, ColumnRole Role, string? Month = null);
+
+/// <summary>How a table of terms is to be read: guessed, then corrected by whoever knows better.</summary>
+/// <param name="Encoding">Name of the character encoding; empty for XLSX.</param>
+/// <param name="Separator">What stands between two cells; empty for XLSX.</param>
+/// <param name="HasHead">Whether the first row names the columns.</param>
+/// <param name="Style">How its numbers are written.</param>
+public sealed record TableLook(string Encoding, string Separator, bool HasHead, NumberStyle Style, IReadOnlyList<TableColumn> Columns);
+
+/// <summary>A term read from a table.</summary>
+/// <param name="Row">Counted from 1, the head included, as a spreadsheet counts.</param>
+/// <param name="Bounds">Cells that gave only a bound, such as &lt; 10: what they say stays unknown.</param>
+public readonly record struct TableTerm(int Row, string Text, string Key, long? Volume, long? Competition, long? TitlesHolding, decimal? ClickCost, int[]? Months, int Bounds);
+
+/// <summary>A row that could not be taken.</summary>
+/// <param name="Cells">As they stand in the file.</param>
+public sealed record BadRow(int Row, string Reason, IReadOnlyList<string> Cells);
+
+/// <summary>Reads tables of terms from any source: CSV in any common dress, or XLSX (first sheet). Nothing is held but the row at hand.</summary>
+public static partial class TermTables
+{
+    private const int LongestTerm = 200;
+    private const int LookedAt = 200;
+    private const int MostColumns = 400;
+    private static readonly string[] Encodings = ["utf-8", "utf-16", "utf-16BE", "windows-1252"];
+    private static readonly char[] Separators = ['\t', ';', ',', '|'];
+
+    private static readonly (string Part, ColumnRole Role)[] Names =
+    [
+        ("titles", ColumnRole.TitlesHolding), ("in title", ColumnRole.TitlesHolding), ("allintitle", ColumnRole.TitlesHolding),
+        ("cpc", ColumnRole.ClickCost), ("click cost", ColumnRole.ClickCost), ("cost per click", ColumnRole.ClickCost), ("cost", ColumnRole.ClickCost), ("bid", ColumnRole.ClickCost),
+        ("competition", ColumnRole.Competition), ("listings", ColumnRole.Competition), ("results", ColumnRole.Competition), ("supply", ColumnRole.Competition), ("competing", ColumnRole.Competition), ("products", ColumnRole.Competition),
+        ("volume", ColumnRole.Volume), ("searches", ColumnRole.Volume), ("demand", ColumnRole.Volume), ("a month", ColumnRole.Volume), ("monthly", ColumnRole.Volume), ("impressions", ColumnRole.Volume),
+        ("term", ColumnRole.Term), ("keyword", ColumnRole.Term), ("query", ColumnRole.Term), ("phrase", ColumnRole.Term), ("tag", ColumnRole.Term), ("suche", ColumnRole.Term), ("palabra", ColumnRole.Term),
+    ];
+
+    static TermTables() => Encoding.RegisterProvider(CodePagesEncodingProvider.Instance);
+
+    /// <summary>Guesses how a file is to be read, from its first rows.</summary>
+    /// <param name="file">The file.</param>
+    /// <param name="encoding">Its encoding, where somebody knows better; null to guess.</param>
+    /// <param name="separator">Its separator, where somebody knows better; null to guess.</param>
+    /// <exception cref="FormatProblems">It is empty, or no table at all.</exception>
+    public static TableLook Guess(string file, string? encoding = null, string? separator = null)
+    {
+        if (IsXlsx(file))
+            (encoding, separator) = ("", "");
+        else
+        {
+            encoding = encoding is { Length: > 0 } ? encoding : EncodingOf(file);
+            separator = separator is { Length: > 0 } ? separator : SeparatorOf(file, encoding).ToString();
+        }
+
+        var rows = Rows(file, encoding, separator).Take(LookedAt).Select(r => r.Cells.ToArray()).ToList();
+        if (rows.Count == 0 || rows.All(r => r.All(string.IsNullOrWhiteSpace)))
+            throw new FormatProblems([new("file", "There is no row in it.")]);
+        var width = Math.Min(MostColumns, rows.Max(r => r.Length));
+        var hasHead = IsHead(rows);
+        var body = hasHead ? rows.Skip(1).ToList() : rows;
+        var heads = Enumerable.Range(0, width).Select(i => hasHead && i < rows[0].Length ? rows[0][i].Trim() : "").ToArray();
+        var cells = Enumerable.Range(0, width).Select(i => body.Where(r => i < r.Length).Select(r => r[i]).ToList()).ToArray();
+        return new(encoding, separator, hasHead, StyleOf(cells), Columns(heads, cells));
+    }
+
+    /// <summary>The first rows as they stand, the head included.</summary>
+    public static List<string[]> First(string file, TableLook look, int count) => [.. Rows(file, look.Encoding, look.Separator).Take(count).Select(r => r.Cells.ToArray())];
+
+    /// <summary>What is wrong with a look, if anything.</summary>
+    public static void Check(TableLook look)
+    {
+        var problems = new List<Problem>();
+        if (look.Separator.Length > 1)
+            problems.Add(new("separator", "A separator is one character."));
+        if (look.Encoding.Length > 0 && !Encodings.Contains(look.Encoding))
+            problems.Add(new("encoding", $"The encodings are {string.Join(", ", Encodings)}."));
+        foreach (var role in new[] { ColumnRole.Term, ColumnRole.Volume, ColumnRole.Competition, ColumnRole.TitlesHolding, ColumnRole.ClickCost })
+            if (look.Columns.Count(c => c.Role == role) is var count && (count > 1 || (role == ColumnRole.Term && count == 0)))
+                problems.Add(new("columns", role == ColumnRole.Term ? "Exactly one column holds the terms; say which." : $"At most one column can be {role}; there are {count}."));
+        if (look.Columns.Any(c => c.Role == ColumnRole.Month && MonthOf(c.Month ?? "") is null))
+            problems.Add(new("columns", "A month column needs its month, as 2025-01."));
+        var months = look.Columns.Where(c => c.Role == ColumnRole.Month).Select(c => MonthOf(c.Month ?? "")).OfType<DateOnly>().Order().ToList();
+        if (months.Zip(months.Skip(1)).FirstOrDefault(m => m.First.AddMonths(1) != m.Second) is { Second.Year: > 1 } gap)
+            problems.Add(new("columns", $"The months are not without gap and each once: {gap.First:yyyy-MM} is followed by {gap.Second:yyyy-MM}."));
+        if (problems.Count > 0)
+            throw new FormatProblems(problems);
+    }
+
+    /// <summary>The month that a look's history begins with; null where it has none.</summary>
+    public static DateOnly? FirstMonth(TableLook look) => look.Columns.Where(c => c.Role == ColumnRole.Month).Select(c => MonthOf(c.Month ?? "")).Min();
+
+    /// <summary>Reads all terms, one after the other; a row that cannot be taken is told with its reason and left out.</summary>
+    /// <param name="file">The file.</param>
+    /// <param name="look">How to read it.</param>
+    /// <param name="bad">Is told of each row that cannot be taken.</param>
+    /// <param name="read">Is told how many bytes are read, now and then.</param>
+    /// <exception cref="FormatProblems">The file breaks off in the middle of a quotation.</exception>
+    public static IEnumerable<TableTerm> Read(string file, TableLook look, Action<BadRow> bad, Action<long>? read = null)
+    {
+        var at = new Dictionary<ColumnRole, int>();
+        for (var i = 0; i < look.Columns.Count; i++)
+            at.TryAdd(look.Columns[i].Role, i);
+        int At(ColumnRole role) => at.GetValueOrDefault(role, -1);
+        var (text, volume, competition, titles, cost) = (At(ColumnRole.Term), At(ColumnRole.Volume), At(ColumnRole.Competition), At(ColumnRole.TitlesHolding), At(ColumnRole.ClickCost));
+        var months = look.Columns.Select((c, i) => (c, i)).Where(c => c.c.Role == ColumnRole.Month).OrderBy(c => MonthOf(c.c.Month!)).Select(c => c.i).ToArray();
+        foreach (var (row, cells) in Rows(file, look.Encoding, look.Separator, read))
+        {
+            if (row == 1 && look.HasHead)
+                continue;
+            var bounds = 0;
+            string? reason = null;
+            var term = text < cells.Count ? Harmless(cells[text].Trim()) : "";
+            if (term.Length == 0 && cells.All(string.IsNullOrWhiteSpace))
+                continue;
+            var key = term.Length <= LongestTerm ? Tokens.Key(term) : "";
+            if (term.Length > LongestTerm)
+                reason = $"a term of {term.Length} characters; the most is {LongestTerm}";
+            else if (term.Contains('\uFFFD'))
+                reason = $"a character at place {term.IndexOf('\uFFFD') + 1} is not in the encoding {look.Encoding}";
+            else if (key.Length == 0)
+                reason = term.Length == 0 ? "there is no term" : $"\"{term}\" has no word in it";
+            var v = Whole(volume, "searches");
+            var c = Whole(competition, "listings");
+            var t = Whole(titles, "titles");
+            var money = Number(cost, "click cost");
+            int[]? history = null;
+            if (months.Length > 0 && reason is null)
+            {
+                var found = months.Select(m => Whole(m, look.Columns[m].Month!)).ToArray();
+                // A month that nobody knows breaks a history: the known ones alone would lie about the year.
+                if (found.All(f => f is not null))
+                    history = [.. found.Select(f => (int)Math.Min(int.MaxValue, f!.Value))];
+            }
+
+            if (reason is null)
+                yield return new(row, term, key, v, c, t, money, history, bounds);
+            else
+                bad(new(row, reason, [.. cells]));
+
+            decimal? Number(int column, string what)
+            {
+                if (column < 0 || column >= cells.Count || reason is not null)
+                    return null;
+                var kind = WrittenNumbers.Read(cells[column], look.Style, out var number);
+                if (kind == WrittenNumbers.Kind.Bad)
+                    reason = $"\"{cells[column].Trim()}\" in column {column + 1} is no number of {what}";
+                if (kind == WrittenNumbers.Kind.Bound)
+                    bounds++;
+                return kind == WrittenNumbers.Kind.Number ? number : null;
+            }
+
+            long? Whole(int column, string what) => Number(column, what) is { } number ? (long)Math.Round(number) : null;
+        }
+    }
+
+    /// <summary>Which month a heading names, if any: 2025-01, 01/2025, Jan 2025, "Searches: Jan 25".</summary>
+    public static DateOnly? MonthOf(string head)
+    {
+        var match = MonthPattern().Match(head.ToLowerInvariant());
+        if (!match.Success)
+            return null;
+        var year = int.Parse(match.Groups["y"].Value, CultureInfo.InvariantCulture);
+        if (year < 100)
+            year += 2000;
+        var month = match.Groups["n"] is { Success: true } number ? int.Parse(number.Value, CultureInfo.InvariantCulture)
+            : Array.IndexOf(["jan", "feb", "mar", "apr", "may", "jun", "jul", "aug", "sep", "oct", "nov", "dec"], match.Groups["name"].Value[..3]) + 1;
+        return month is >= 1 and <= 12 && year is >= 1990 and <= 2100 ? new(year, month, 1) : null;
+    }
+
+    [GeneratedRegex(@"(?<![\d.,])(?:(?<y>\d{4})[-/. ](?<n>\d{1,2})(?:[-/.]\d{1,2})?|(?<n>\d{1,2})[-/.](?<y>\d{4})|(?<name>jan|feb|mar|apr|may|jun|jul|aug|sep|oct|nov|dec)[a-z]*\.?[ \-_/']{1,2}(?<y>\d{4}|\d{2})|(?<y>\d{4})[ \-_](?<name>jan|feb|mar|apr|may|jun|jul|aug|sep|oct|nov|dec)[a-z]*)(?![\d.,])")]
+    private static partial Regex MonthPattern();
+
+    private static bool IsXlsx(string file)
+    {
+        using var stream = File.OpenRead(file);
+        Span<byte> first = stackalloc byte[4];
+        return stream.ReadAtLeast(first, 4, throwOnEndOfStream: false) == 4 && first.SequenceEqual((ReadOnlySpan<byte>)[0x50, 0x4B, 3, 4]);
+    }
+
+    // What a spreadsheet export put before a cell to make it harmless is taken off again.
+    private static string Harmless(string cell) => cell.Length > 1 && cell[0] == '\'' && cell[1] is '=' or '+' or '-' or '@' ? cell[1..] : cell;
+
+    // The cells' list is the same one for every row: who keeps it copies it.
+    private static IEnumerable<(int Row, List<string> Cells)> Rows(string file, string encoding, string separator, Action<long>? read = null) =>
+        separator.Length == 0 ? XlsxRows(file) : CsvRows(file, encoding, separator[0], read);
+
+    private static IEnumerable<(int Row, List<string> Cells)> XlsxRows(string file)
+    {
+        var cells = new List<string>();
+        var row = 0;
+        using var stream = File.OpenRead(file);
+        IEnumerator<IDictionary<string, object?>> rows;
+        try
+        {
+            rows = stream.Query(useHeaderRow: false).Cast<IDictionary<string, object?>>().GetEnumerator();
+        }
+        catch (Exception e) when (e is InvalidDataException or FormatException or System.Xml.XmlException or InvalidOperationException)
+        {
+            throw new FormatProblems([new("file", $"This XLSX file cannot be opened: {e.Message}")]);
+        }
+
+        while (rows.MoveNext())
+        {
+            row++;
+            cells.Clear();
+            foreach (var value in rows.Current.Values)
+                cells.Add(value switch
+                {
+                    null => "",
+                    DateTime date => date.ToString("yyyy-MM", CultureInfo.InvariantCulture),
+                    IFormattable number => number.ToString(null, CultureInfo.InvariantCulture),
+                    _ => value.ToString() ?? "",
+                });
+            yield return (row, cells);
+        }
+    }
+
+    private static IEnumerable<(int Row, List<string> Cells)> CsvRows(string file, string encoding, char separator, Action<long>? read)
+    {
+        using var stream = File.OpenRead(file);
+        using var text = new StreamReader(stream, Encoding.GetEncoding(encoding), detectEncodingFromByteOrderMarks: true, bufferSize: 1 << 16);
+        using var csv = CsvDataReader.Create(text, new CsvDataReaderOptions { HasHeaders = false, Delimiter = separator, BufferSize = 1 << 16, MaxBufferSize = 1 << 20 });
+        var cells = new List<string>();
+        var row = 0;
+        while (Next())
+        {
+            row++;
+            cells.Clear();
+            var count = Math.Min(csv.RowFieldCount, MostColumns);
+            for (var i = 0; i < count; i++)
+                cells.Add(csv.GetString(i));
+            if ((row & 0xFFF) == 0)
+                read?.Invoke(stream.Position);
+            yield return (row, cells);
+        }
+
+        bool Next()
+        {
+            try
+            {
+                return csv.Read();
+            }
+            catch (Exception e) when (e is CsvFormatException or CsvRecordTooLargeException)
+            {
+                throw new FormatProblems([new("file", $"Row {row + 1} cannot be read: a quotation mark opens a cell and does not close it.")]);
+            }
+        }
+    }
+
+    private static string EncodingOf(string file)
+    {
+        using var stream = File.OpenRead(file);
+        var first = new byte[1 << 16];
+        var length = stream.ReadAtLeast(first, first.Length, throwOnEndOfStream: false);
+        var bytes = first.AsSpan(0, length);
+        if (bytes.StartsWith((ReadOnlySpan<byte>)[0xEF, 0xBB, 0xBF]))
+            return "utf-8";
+        if (bytes.StartsWith((ReadOnlySpan<byte>)[0xFF, 0xFE]))
+            return "utf-16";
+        if (bytes.StartsWith((ReadOnlySpan<byte>)[0xFE, 0xFF]))
+            return "utf-16BE";
+        // Without a mark, UTF-16 shows by its zeros.
+        var (even, odd) = (0, 0);
+        for (var i = 0; i + 1 < length; i += 2)
+        {
+            even += bytes[i] == 0 ? 1 : 0;
+            odd += bytes[i + 1] == 0 ? 1 : 0;
+        }
+
+        if (Math.Max(even, odd) * 5 > length)
+            return odd > even ? "utf-16" : "utf-16BE";
+        // A letter may be cut where the first piece ends.
+        for (var cut = 0; cut < 4 && cut <= length; cut++)
+            if (System.Text.Unicode.Utf8.IsValid(bytes[..(length - cut)]))
+                return "utf-8";
+        return "windows-1252";
+    }
+
+    // The sign that cuts the first rows into the same number of cells, and the most.
+    private static char SeparatorOf(string file, string encoding)
+    {
+        var best = (Sign: ',', Score: 0.0);
+        foreach (var sign in Separators)
+        {
+            int[] widths;
+            try
+            {
+                widths = [.. CsvRows(file, encoding, sign, null).Take(60).Select(r => r.Cells.Count)];
+            }
+            catch (FormatProblems)
+            {
+                continue;
+            }
+
+            if (widths.Length == 0)
+                continue;
+            var usual = widths.GroupBy(w => w).OrderByDescending(g => g.Count()).ThenByDescending(g => g.Key).First();
+            var score = usual.Key < 2 ? 0 : (double)usual.Count() / widths.Length + Math.Min(usual.Key, 20) * 0.01;
+            if (score > best.Score)
+                best = (sign, score);
+        }
+
+        return best.Sign;
+    }
+
+    private static bool IsNumber(string cell) => WrittenNumbers.Read(cell, null, out _) is WrittenNumbers.Kind.Number or WrittenNumbers.Kind.Bound;
+
+    // A first row names columns when it has a known name or a month, or words above numbers.
+    private static bool IsHead(List<string[]> rows)
+    {
+        var first = rows[0];
+        if (first.Any(c => RoleOf(c) is not null || MonthOf(c) is not null))
+            return rows.Count == 1 || !first.Any(IsNumber) || first.Any(c => MonthOf(c) is not null);
+        return rows.Count > 1 && Enumerable.Range(0, first.Length).Any(i =>
+            !string.IsNullOrWhiteSpace(first[i]) && !IsNumber(first[i]) && rows.Skip(1).Count(r => i < r.Length && IsNumber(r[i])) * 2 > rows.Count - 1);
+    }
+
+    private static ColumnRole? RoleOf(string head)
+    {
+        var words = head.Trim().ToLowerInvariant().Replace('_', ' ');
+        foreach (var (part, role) in Names)
+            if (words.Contains(part, StringComparison.Ordinal) && words.Length <= part.Length + 28)
+                return role;
+        return null;
+    }
+
+    private static List<TableColumn> Columns(string[] heads, List<string>[] cells)
+    {
+        var roles = new (ColumnRole Role, string? Month)[heads.Length];
+        bool Numbers(int i) => cells[i].Count(IsNumber) * 2 > cells[i].Count(c => !string.IsNullOrWhiteSpace(c));
+        bool Free(ColumnRole role) => roles.All(r => r.Role != role);
+        for (var i = 0; i < heads.Length; i++)
+            if (MonthOf(heads[i]) is { } month)
+                roles[i] = (ColumnRole.Month, month.ToString("yyyy-MM", CultureInfo.InvariantCulture));
+            else if (RoleOf(heads[i]) is { } role && Free(role) && (role == ColumnRole.Term ? !Numbers(i) : Numbers(i) || cells[i].All(string.IsNullOrWhiteSpace)))
+                roles[i] = (role, null);
+        // Without names: the first column of words holds the terms; the numbers behind it are searches, then listings.
+        if (Free(ColumnRole.Term) && Enumerable.Range(0, heads.Length).FirstOrDefault(i => roles[i].Role == ColumnRole.Ignore && cells[i].Any(c => c.Any(char.IsLetter)) && !Numbers(i), -1) is >= 0 and var text)
+            roles[text] = (ColumnRole.Term, null);
+        if (heads.All(h => h.Length == 0))
+            foreach (var role in new[] { ColumnRole.Volume, ColumnRole.Competition })
+                if (Enumerable.Range(0, heads.Length).FirstOrDefault(i => roles[i].Role == ColumnRole.Ignore && Numbers(i), -1) is >= 0 and var number)
+                    roles[number] = (role, null);
+        return [.. heads.Select((h, i) => new TableColumn(h, roles[i].Role, roles[i].Month))];
+    }
+
+    private static NumberStyle StyleOf(List<string>[] cells)
+    {
+        var (comma, point) = (0, 0);
+        foreach (var cell in cells.SelectMany(c => c).Where(IsNumber))
+        {
+            var (lastComma, lastPoint) = (cell.LastIndexOf(','), cell.LastIndexOf('.'));
+            var at = Math.Max(lastComma, lastPoint);
+            if (at < 0)
+                continue;
+            var digits = cell[(at + 1)..].TakeWhile(char.IsAsciiDigit).Count();
+            var alone = lastComma < 0 || lastPoint < 0;
+            // "1,300" alone groups; "0,45" and "1.300,50" have decimals.
+            var isDecimal = !alone || digits != 3 || cell[..at].TrimStart().StartsWith('0') || cell.TrimEnd().EndsWith('k');
+            if (isDecimal == (cell[at] == ','))
+                comma++;
+            else
+                point++;
+        }
+
+        return comma > point ? NumberStyle.Comma : NumberStyle.Point;
+    }
+}

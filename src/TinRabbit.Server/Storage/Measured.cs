@@ -1,0 +1,42 @@
+using TinRabbit.Core.Measures;
+using TinRabbit.Core.Words;
+
+namespace TinRabbit.Server.Storage;
+
+/// <summary>What a market knows of a term, as screens show it.</summary>
+/// <param name="Volume">Searches a month; null when unknown.</param>
+/// <param name="Competition">Competing listings; null when unknown.</param>
+/// <param name="TitlesHolding">Listings whose title holds the phrase; null when unknown.</param>
+/// <param name="ClickCost">What a click costs; null when unknown.</param>
+/// <param name="Headroom">0–100, 50 being typical; null when unknown.</param>
+/// <param name="Band">Competition against the market's shelf; null when unknown.</param>
+/// <param name="Months">Searches by month, oldest first; null when unknown.</param>
+/// <param name="From">The month that <paramref name="Months"/> begins with.</param>
+/// <param name="Source">Who measured it; null where nobody has.</param>
+/// <param name="TakenAt">When.</param>
+/// <param name="Doubts">Why a number may be wrong.</param>
+public sealed record Measured(
+    long? Volume, long? Competition, long? TitlesHolding, decimal? ClickCost, double? Headroom, Band? Band,
+    IReadOnlyList<int>? Months, DateOnly? From, string? Source, DateTime? TakenAt, IReadOnlyList<Doubt> Doubts)
+{
+    /// <summary>Nothing is known.</summary>
+    public static readonly Measured Nothing = new(null, null, null, null, null, null, null, null, null, null, []);
+
+    /// <summary>Sees a term against what is typical of its market, and against the other forms of it on the shelf.</summary>
+    public static Measured Of(TermRow? term, ShelfColumns shelf)
+    {
+        if (term?.Reading is not { } r)
+            return Nothing;
+        var norm = shelf.Norm;
+        var family = FamilyOf(term.Text).Select(k => shelf.RowOf(k) is >= 0 and var row ? shelf[row].Volume : double.NaN).Where(v => !double.IsNaN(v)).ToArray();
+        var age = (DateTime.UtcNow - r.TakenAt).TotalDays;
+        // What somebody looked up and put right is no longer in doubt; it can still grow old.
+        var doubts = Core.Measures.Doubts.About(r.Source == Shelves.ByHand ? new(null, null, null, null, age, []) : new(r.Volume, r.Competition, r.TitlesHolding, r.Months, age, family), norm);
+        return new(r.Volume, r.Competition, r.TitlesHolding, r.ClickCost, Numbers.Headroom(r.Volume, r.Competition, norm.Centre), norm.BandOf(r.Competition), r.Months, r.From, r.Source, r.TakenAt, doubts);
+    }
+
+    private static IEnumerable<string> FamilyOf(string text) => Family.Forms(text).Select(Tokens.Key).Skip(1).Distinct();
+}
+
+/// <summary>A pick with its numbers in one market.</summary>
+public sealed record MeasuredPick(PickRow Pick, Measured Numbers);

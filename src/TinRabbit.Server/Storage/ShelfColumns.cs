@@ -1,0 +1,393 @@
+using System.Text;
+using TinRabbit.Core.Measures;
+using TinRabbit.Core.Words;
+
+namespace TinRabbit.Server.Storage;
+
+/// <summary>What a shelf can be put in order by.</summary>
+public enum ShelfOrder
+{
+    Volume,
+    Competition,
+    Headroom,
+    TitlesHolding,
+    ClickCost,
+    TakenAt,
+    Text,
+}
+
+/// <summary>What is looked for on a shelf. What is null does not matter; an unknown number passes no bound.</summary>
+/// <param name="Has">Words, or beginnings and middles of words, that the term must have; with a minus before it, one that it must not.</param>
+/// <param name="Source">Only readings of this source.</param>
+/// <param name="Also">Keys of terms that need not have the words of <paramref name="Head"/>: those that a dig found.</param>
+/// <param name="Head">Words that the term must have unless it is among <paramref name="Also"/>.</param>
+/// <param name="By">In which order; the most searched first when nothing is said.</param>
+/// <param name="Down">Whether the highest comes first. Unknown values come last either way.</param>
+/// <param name="Skip">How many to leave out.</param>
+/// <param name="Take">How many to give.</param>
+public sealed record ShelfQuery(
+    string? Has = null, double? VolumeFrom = null, double? VolumeTo = null, double? CompetitionFrom = null, double? CompetitionTo = null,
+    double? HeadroomFrom = null, double? HeadroomTo = null, double? TitlesTo = null, double? ClickCostTo = null, string? Source = null,
+    IReadOnlyList<string>? Also = null, string? Head = null, ShelfOrder By = ShelfOrder.Volume, bool Down = true, int Skip = 0, int Take = 200);
+
+/// <summary>One row of a shelf as it is kept in memory.</summary>
+/// <param name="Key">The term's words.</param>
+/// <param name="Volume">NaN where unknown, as the other numbers.</param>
+/// <param name="Day">Days since 1970 that it was measured; NaN where nobody has.</param>
+public readonly record struct ShelfLine(int Id, string Key, double Volume, double Competition, double TitlesHolding, double ClickCost, double Day, string Source)
+{
+    /// <summary>A term with its reading.</summary>
+    public static ShelfLine Of(TermRow term) => term.Reading is not { } r
+        ? new(term.Id, term.Key, double.NaN, double.NaN, double.NaN, double.NaN, double.NaN, "")
+        : new(term.Id, term.Key, r.Volume ?? double.NaN, r.Competition ?? double.NaN, r.TitlesHolding ?? double.NaN, r.ClickCost is { } c ? (double)c : double.NaN, DayOf(r.TakenAt), r.Source);
+
+    internal static double DayOf(DateTime at) => Math.Floor((at - DateTime.UnixEpoch).TotalDays);
+}
+
+/// <summary>
+/// A market's shelf in columns, so that a million terms are searched in milliseconds: the words of all terms lie in one text that
+/// is scanned, the numbers in arrays, and an order once made is kept and mended. Not safe for two threads at once.
+/// </summary>
+public sealed class ShelfColumns
+{
+    private const byte End = (byte)'\n';
+    private const byte Bare = 1;
+    private const int Orders = 7;
+    private const int LongestOnStack = 200;
+
+    private byte[] _text = new byte[1 << 12];
+    private int[] _starts = new int[65];
+    private int[] _ids = new int[64];
+    private readonly double[][] _numbers = [.. Enumerable.Range(0, 5).Select(_ => new double[64])];
+    private ushort[] _sources = new ushort[64];
+    private readonly List<string> _sourceNames = [];
+    private readonly Dictionary<string, ushort> _sourceNumbers = new(StringComparer.Ordinal);
+    private int[] _table = new int[256];
+    private byte[] _passes = [];
+    private byte[] _hits = [];
+    private readonly (int[] Rows, int Known, int Seen)[] _orders = new (int[], int, int)[Orders];
+    private readonly List<int> _changes = [];
+
+    /// <summary>How many terms there are.</summary>
+    public int Count { get; private set; }
+
+    /// <summary>What is typical of it.</summary>
+    public Norm Norm { get; private set; } = Norm.Unknown;
+
+    /// <summary>How many rows changed since the norm was taken.</summary>
+    public int ChangesSinceNorm { get; private set; }
+
+    /// <summary>How much memory it takes, in bytes.</summary>
+    public long Bytes => _text.Length + 4L * (_starts.Length + _ids.Length + _table.Length) + _numbers.Sum(n => 8L * n.Length) + 2L * _sources.Length
+        + 2L * _passes.Length + _orders.Sum(o => 4L * (o.Rows?.Length ?? 0));
+
+    private double[] Volumes => _numbers[0];
+    private double[] Competitions => _numbers[1];
+
+    /// <summary>The row of a key; −1 where it is not on the shelf.</summary>
+    public int RowOf(string key)
+    {
+        Span<byte> bytes = key.Length <= LongestOnStack ? stackalloc byte[LongestOnStack * 3 + 3] : new byte[Encoding.UTF8.GetMaxByteCount(key.Length)];
+        var wanted = bytes[..Encoding.UTF8.GetBytes(key, bytes)];
+        var at = Slot(wanted);
+        return _table[at] - 1;
+    }
+
+    /// <summary>A row.</summary>
+    public ShelfLine this[int row] => new(_ids[row], Encoding.UTF8.GetString(KeyBytes(row)), Volumes[row], Competitions[row], _numbers[2][row], _numbers[3][row], _numbers[4][row], _sourceNames[_sources[row]]);
+
+    /// <summary>Adds a term, or gives the one with its key new numbers.</summary>
+    public void Set(in ShelfLine line)
+    {
+        Span<byte> bytes = line.Key.Length <= LongestOnStack ? stackalloc byte[LongestOnStack * 3 + 3] : new byte[Encoding.UTF8.GetMaxByteCount(line.Key.Length)];
+        var key = bytes[..Encoding.UTF8.GetBytes(line.Key, bytes)];
+        var at = Slot(key);
+        var row = _table[at] - 1;
+        if (row < 0)
+        {
+            row = Append(key, line.Key);
+            _table[at] = row + 1;
+            if (Count * 2 > _table.Length)
+                Rehash();
+        }
+
+        _ids[row] = line.Id;
+        (Volumes[row], Competitions[row], _numbers[2][row], _numbers[3][row], _numbers[4][row]) = (line.Volume, line.Competition, line.TitlesHolding, line.ClickCost, line.Day);
+        if (!_sourceNumbers.TryGetValue(line.Source, out var source))
+        {
+            _sourceNumbers[line.Source] = source = (ushort)_sourceNames.Count;
+            _sourceNames.Add(line.Source);
+        }
+
+        _sources[row] = source;
+        _changes.Add(row);
+        ChangesSinceNorm++;
+    }
+
+    /// <summary>Takes the norm anew.</summary>
+    public Norm Renorm()
+    {
+        Norm = Norm.Of(Readings());
+        ChangesSinceNorm = 0;
+        _orders[(int)ShelfOrder.Headroom] = default;
+        return Norm;
+
+        IEnumerable<(double?, double?)> Readings()
+        {
+            for (var i = 0; i < Count; i++)
+                if (!double.IsNaN(_numbers[4][i]))
+                    yield return (Known(Volumes[i]), Known(Competitions[i]));
+        }
+    }
+
+    /// <summary>Starts from a norm that was kept.</summary>
+    public void Start(Norm norm)
+    {
+        (Norm, ChangesSinceNorm) = (norm, 0);
+        _changes.Clear();
+    }
+
+    /// <summary>The sources of its readings, with how many each.</summary>
+    public IReadOnlyDictionary<string, int> Sources()
+    {
+        var counts = new int[_sourceNames.Count];
+        for (var i = 0; i < Count; i++)
+            counts[_sources[i]]++;
+        return _sourceNames.Zip(counts).Where(s => s.First.Length > 0 && s.Second > 0).ToDictionary(s => s.First, s => s.Second);
+    }
+
+    /// <summary>The ids of the terms that pass, in order, and how many pass in all.</summary>
+    public (List<int> Ids, int All) Search(ShelfQuery query)
+    {
+        if (_passes.Length < Count)
+            (_passes, _hits) = (new byte[_ids.Length], new byte[_ids.Length]);
+        var passes = _passes.AsSpan(0, Count);
+        var words = (query.Has ?? "").Split(' ', StringSplitOptions.RemoveEmptyEntries);
+        Having(passes, Tokens.Of(query.Head ?? "").Select(t => t.Word));
+        foreach (var key in query.Also ?? [])
+            if (RowOf(key) is >= 0 and var row)
+                passes[row] = 1;
+        foreach (var word in words)
+            if (word.Length > 1 && word[0] == '-')
+                Scan(passes, Words(word[1..]), keep: false);
+            else
+                Scan(passes, Words(word), keep: true);
+        Within(passes, Volumes, query.VolumeFrom, query.VolumeTo);
+        Within(passes, Competitions, query.CompetitionFrom, query.CompetitionTo);
+        Within(passes, _numbers[2], null, query.TitlesTo);
+        Within(passes, _numbers[3], null, query.ClickCostTo);
+        if (query.HeadroomFrom is not null || query.HeadroomTo is not null)
+            for (var i = 0; i < passes.Length; i++)
+                if (passes[i] != 0 && Headroom(i) is var h && !(h >= (query.HeadroomFrom ?? double.MinValue) && h <= (query.HeadroomTo ?? double.MaxValue)))
+                    passes[i] = 0;
+        if (query.Source is { Length: > 0 } source)
+        {
+            var number = _sourceNumbers.TryGetValue(source, out var known) ? known : ushort.MaxValue;
+            for (var i = 0; i < passes.Length; i++)
+                if (_sources[i] != number)
+                    passes[i] = 0;
+        }
+
+        var all = Sum(passes);
+        var ids = new List<int>(Math.Min(query.Take, 1024));
+        var (order, orderKnown) = Order(query.By);
+        var skip = query.Skip;
+        for (var i = 0; i < order.Length && ids.Count < query.Take; i++)
+        {
+            // Known values from one end or the other; unknown ones last either way.
+            var row = order[query.Down && i < orderKnown ? orderKnown - 1 - i : i];
+            if (passes[row] != 0 && skip-- <= 0)
+                ids.Add(_ids[row]);
+        }
+
+        return (ids, all);
+    }
+
+    private static int Sum(ReadOnlySpan<byte> passes)
+    {
+        var sum = 0;
+        foreach (var p in passes)
+            sum += p;
+        return sum;
+    }
+
+    private void Having(Span<byte> passes, IEnumerable<string> words)
+    {
+        passes.Fill(1);
+        foreach (var word in words)
+            Scan(passes, [word], keep: true);
+    }
+
+    private static string[] Words(string typed) => [.. Tokens.Of(typed).Select(t => t.Word)];
+
+    // Lets only those pass that have the words (or that have them not): one run through the text of all terms for each word.
+    private void Scan(Span<byte> passes, string[] words, bool keep)
+    {
+        var hits = _hits.AsSpan(0, passes.Length);
+        foreach (var word in words)
+        {
+            hits.Clear();
+            var wanted = Encoding.UTF8.GetBytes(word).AsSpan();
+            ReadOnlySpan<byte> text = _text.AsSpan(0, _starts[Count]);
+            var (row, at) = (0, 0);
+            while (text[at..].IndexOf(wanted) is >= 0 and var found)
+            {
+                at += found;
+                while (_starts[row + 1] <= at)
+                    row++;
+                hits[row] = 1;
+                at = _starts[row + 1];
+            }
+
+            for (var i = 0; i < passes.Length; i++)
+                passes[i] &= keep ? hits[i] : (byte)(hits[i] ^ 1);
+        }
+    }
+
+    private static void Within(Span<byte> passes, double[] values, double? from, double? to)
+    {
+        if (from is null && to is null)
+            return;
+        var (low, high) = (from ?? double.MinValue, to ?? double.MaxValue);
+        for (var i = 0; i < passes.Length; i++)
+            passes[i] &= (byte)(values[i] >= low && values[i] <= high ? 1 : 0);
+    }
+
+    private double Headroom(int row) => Numbers.Headroom(Known(Volumes[row]), Known(Competitions[row]), Norm.Centre) ?? double.NaN;
+
+    private (int[] Rows, int Known) Order(ShelfOrder by)
+    {
+        ref var order = ref _orders[(int)by];
+        if (order.Rows is null || _changes.Count - order.Seen > Math.Max(1000, Count / 10))
+            order = Sorted(by, Enumerable.Range(0, Count).ToArray());
+        else if (order.Seen < _changes.Count)
+            order = Mended(by, order);
+        order.Seen = _changes.Count;
+        return (order.Rows, order.Known);
+    }
+
+    private (int[] Rows, int Known, int Seen) Sorted(ShelfOrder by, int[] rows)
+    {
+        if (by == ShelfOrder.Text)
+        {
+            Array.Sort(rows, (a, b) => KeyBytes(a).SequenceCompareTo(KeyBytes(b)));
+            return (rows, rows.Length, 0);
+        }
+
+        var values = new double[rows.Length];
+        var (known, last) = (0, rows.Length);
+        var sorted = new int[rows.Length];
+        foreach (var row in rows)
+            if (Value(by, row) is var value && double.IsNaN(value))
+                sorted[--last] = row;
+            else
+            {
+                values[known] = value;
+                sorted[known++] = row;
+            }
+
+        Array.Sort(values, sorted, 0, known);
+        return (sorted, known, 0);
+    }
+
+    // Takes what changed out of an order and puts it back where it belongs.
+    private (int[] Rows, int Known, int Seen) Mended(ShelfOrder by, (int[] Rows, int Known, int Seen) order)
+    {
+        var changed = _changes.Skip(order.Seen).Distinct().ToArray();
+        var moved = new HashSet<int>(changed);
+        var put = Sorted(by, changed);
+        var rows = new int[Count];
+        var (at, next, known) = (0, 0, 0);
+        for (var i = 0; i < order.Known; i++)
+        {
+            if (moved.Contains(order.Rows[i]))
+                continue;
+            while (next < put.Known && Before(by, put.Rows[next], order.Rows[i]))
+                rows[at++] = put.Rows[next++];
+            rows[at++] = order.Rows[i];
+        }
+
+        while (next < put.Known)
+            rows[at++] = put.Rows[next++];
+        known = at;
+        for (var i = order.Known; i < order.Rows.Length; i++)
+            if (!moved.Contains(order.Rows[i]))
+                rows[at++] = order.Rows[i];
+        for (var i = put.Known; i < put.Rows.Length; i++)
+            rows[at++] = put.Rows[i];
+        return (rows, known, 0);
+    }
+
+    private bool Before(ShelfOrder by, int one, int other) =>
+        by == ShelfOrder.Text ? KeyBytes(one).SequenceCompareTo(KeyBytes(other)) < 0 : Value(by, one) < Value(by, other);
+
+    private double Value(ShelfOrder by, int row) => by switch
+    {
+        ShelfOrder.Volume => Volumes[row],
+        ShelfOrder.Competition => Competitions[row],
+        ShelfOrder.TitlesHolding => _numbers[2][row],
+        ShelfOrder.ClickCost => _numbers[3][row],
+        ShelfOrder.TakenAt => _numbers[4][row],
+        _ => Headroom(row),
+    };
+
+    private static double? Known(double value) => double.IsNaN(value) ? null : value;
+
+    // The key without the bare letters behind it.
+    private ReadOnlySpan<byte> KeyBytes(int row)
+    {
+        var line = _text.AsSpan(_starts[row], _starts[row + 1] - _starts[row] - 1);
+        return line.IndexOf(Bare) is >= 0 and var bare ? line[..bare] : line;
+    }
+
+    // Each term is its key, then, where letters carry marks, the same without them, so that "pajaros" finds "pájaros".
+    private int Append(ReadOnlySpan<byte> key, string text)
+    {
+        var bare = System.Text.Ascii.IsValid(text) ? [] : Encoding.UTF8.GetBytes(Fold.Letters(text));
+        var row = Count++;
+        if (Count >= _ids.Length)
+        {
+            var size = _ids.Length * 2;
+            Array.Resize(ref _ids, size);
+            Array.Resize(ref _sources, size);
+            Array.Resize(ref _starts, size + 1);
+            for (var i = 0; i < _numbers.Length; i++)
+                Array.Resize(ref _numbers[i], size);
+        }
+
+        var at = _starts[row];
+        var length = key.Length + (bare.Length > 0 ? bare.Length + 1 : 0) + 1;
+        if (at + length > _text.Length)
+            Array.Resize(ref _text, Math.Max(_text.Length * 2, at + length));
+        key.CopyTo(_text.AsSpan(at));
+        at += key.Length;
+        if (bare.Length > 0)
+        {
+            _text[at++] = Bare;
+            bare.CopyTo(_text.AsSpan(at));
+            at += bare.Length;
+        }
+
+        _text[at++] = End;
+        _starts[row + 1] = at;
+        return row;
+    }
+
+    // Where a key stands in the table, or would: open addressing, the table never more than half full.
+    private int Slot(ReadOnlySpan<byte> key)
+    {
+        var hash = new HashCode();
+        hash.AddBytes(key);
+        var at = hash.ToHashCode() & (_table.Length - 1);
+        while (_table[at] is > 0 and var row && !KeyBytes(row - 1).SequenceEqual(key))
+            at = (at + 1) & (_table.Length - 1);
+        return at;
+    }
+
+    private void Rehash()
+    {
+        _table = new int[_table.Length * 4];
+        for (var row = 0; row < Count; row++)
+            _table[Slot(KeyBytes(row))] = row + 1;
+    }
+}

@@ -1,0 +1,152 @@
+using System.Collections.Concurrent;
+using Microsoft.EntityFrameworkCore;
+using TinRabbit.Core.Measures;
+using TinRabbit.Core.Words;
+using TinRabbit.Market;
+
+namespace TinRabbit.Server.Storage;
+
+/// <summary>The shelves of all markets: what stands in the database, kept in columns beside it from the first time it is asked for.</summary>
+public sealed class Shelves(IMarket market, Commits commits)
+{
+    /// <summary>The source of a reading that was corrected by hand: no market's own reading takes its place.</summary>
+    public const string ByHand = "by hand";
+
+    // A shelf with more terms than this takes its norm anew only when enough of it has changed, or when it is asked to.
+    private const int Small = 40_000;
+    private const int FreshDays = 30;
+
+    private readonly ConcurrentDictionary<string, SemaphoreSlim> _gates = new();
+    private readonly ConcurrentDictionary<string, ShelfColumns> _shelves = new();
+
+    /// <summary>Asks something of a market's shelf while nothing else does.</summary>
+    public async Task<T> Ask<T>(TinContext db, string marketId, Func<ShelfColumns, T> question, CancellationToken stop)
+    {
+        var gate = _gates.GetOrAdd(marketId, _ => new(1, 1));
+        await gate.WaitAsync(stop);
+        try
+        {
+            return question(await Loaded(db, marketId, stop));
+        }
+        finally
+        {
+            gate.Release();
+        }
+    }
+
+    /// <summary>Forgets what was kept of a shelf: it changed behind its back, and is read again when it is next asked for.</summary>
+    public void Forget(string marketId)
+    {
+        _shelves.TryRemove(marketId, out _);
+        commits.Note();
+    }
+
+    /// <summary>
+    /// Puts terms on a market's shelf and brings its norm up to date. A term that is there keeps its id and old readings; the
+    /// new reading is the one that counts. One transaction: all or nothing.
+    /// </summary>
+    /// <param name="settle">Whether the norm of a large shelf is taken anew too, which takes a while.</param>
+    /// <returns>Every term given, by key.</returns>
+    public async Task<Dictionary<string, TermRow>> Put(TinContext db, string marketId, IReadOnlyCollection<Found> found, CancellationToken stop, bool settle = true)
+    {
+        var byKey = new Dictionary<string, Found>(StringComparer.Ordinal);
+        foreach (var one in found)
+            if (Tokens.Key(one.Text) is { Length: > 0 } key)
+                byKey.TryAdd(key, one);
+        var gate = _gates.GetOrAdd(marketId, _ => new(1, 1));
+        await gate.WaitAsync(stop);
+        try
+        {
+            var shelf = await Loaded(db, marketId, stop);
+            await using var transaction = await db.Database.BeginTransactionAsync(stop);
+            var terms = await TermsOf(db, marketId, byKey.Keys, stop);
+            var changed = new HashSet<TermRow>();
+            foreach (var (key, one) in byKey)
+                if (!terms.ContainsKey(key))
+                    changed.Add(terms[key] = db.Terms.Add(new() { MarketId = marketId, Text = one.Text.Trim(), Key = key }).Entity);
+            await db.SaveChangesAsync(stop);
+            foreach (var (key, one) in byKey)
+                if (one.Reading is { } reading && !Same(terms[key].Reading, reading))
+                {
+                    reading.TermId = terms[key].Id;
+                    terms[key].Reading = reading;
+                    changed.Add(terms[key]);
+                }
+
+            await db.SaveChangesAsync(stop);
+            foreach (var term in changed)
+                shelf.Set(ShelfLine.Of(term));
+            if (shelf.ChangesSinceNorm > 0 && (settle || shelf.Count < Small))
+                await KeepNorm(db, marketId, shelf.Renorm(), stop);
+            await transaction.CommitAsync(stop);
+            return terms;
+        }
+        catch
+        {
+            Forget(marketId);
+            throw;
+        }
+        finally
+        {
+            gate.Release();
+        }
+    }
+
+    /// <summary>Measures terms that the shelf has no fresh reading of, and puts all of them on it.</summary>
+    /// <returns>Every term given, by key.</returns>
+    public async Task<Dictionary<string, TermRow>> Measure(TinContext db, string marketId, IReadOnlyCollection<string> texts, CancellationToken stop, bool settle = true)
+    {
+        var fresh = ShelfLine.DayOf(DateTime.UtcNow) - FreshDays;
+        var byKey = texts.Select(t => (Text: t, Key: Tokens.Key(t))).Where(t => t.Key.Length > 0).DistinctBy(t => t.Key).ToList();
+        var known = await Ask(db, marketId, shelf => byKey.Select(t => t.Key).Where(k => shelf.RowOf(k) is >= 0 and var row && (shelf[row].Day > fresh || shelf[row].Source == ByHand)).ToHashSet(), stop);
+        var unknown = byKey.Where(t => !known.Contains(t.Key)).Select(t => new Found(t.Text, market.Read(marketId, t.Text))).ToList();
+        var terms = unknown.Count > 0 ? await Put(db, marketId, unknown, stop, settle) : [];
+        foreach (var (key, term) in await TermsOf(db, marketId, known, stop))
+            terms[key] = term;
+        return terms;
+    }
+
+    /// <summary>As <see cref="Measure"/>, but what nobody types there is left out, of the answer and of the shelf.</summary>
+    public async Task<Dictionary<string, TermRow>> MeasureTyped(TinContext db, string marketId, IReadOnlyCollection<string> texts, CancellationToken stop)
+    {
+        var keys = texts.Select(Tokens.Key).ToList();
+        var there = await Ask(db, marketId, shelf => keys.Where(k => k.Length > 0 && shelf.RowOf(k) >= 0).ToHashSet(), stop);
+        return await Measure(db, marketId, [.. texts.Where((t, i) => there.Contains(keys[i]) || market.Measure(marketId, t) is not null)], stop);
+    }
+
+    /// <summary>Terms by key, with the readings that count.</summary>
+    public static async Task<Dictionary<string, TermRow>> TermsOf(TinContext db, string marketId, IReadOnlyCollection<string> keys, CancellationToken stop)
+    {
+        var terms = new Dictionary<string, TermRow>(StringComparer.Ordinal);
+        foreach (var some in keys.Chunk(400))
+            foreach (var term in await db.Terms.Include(t => t.Reading).Where(t => t.MarketId == marketId && some.Contains(t.Key)).ToListAsync(stop))
+                terms[term.Key] = term;
+        return terms;
+    }
+
+    /// <summary>Keeps a norm beside its shelf.</summary>
+    public static async Task KeepNorm(TinContext db, string marketId, Norm norm, CancellationToken stop)
+    {
+        var row = await db.Markets.FindAsync([marketId], stop) ?? db.Markets.Add(new() { Id = marketId }).Entity;
+        row.Norm = norm;
+        await db.SaveChangesAsync(stop);
+    }
+
+    private async Task<ShelfColumns> Loaded(TinContext db, string marketId, CancellationToken stop)
+    {
+        if (_shelves.TryGetValue(marketId, out var shelf))
+            return shelf;
+        shelf = new();
+        var rows = db.Terms.AsNoTracking().Where(t => t.MarketId == marketId).OrderBy(t => t.Id)
+            .Select(t => new { t.Id, t.Key, t.Reading!.Volume, t.Reading.Competition, t.Reading.TitlesHolding, t.Reading.ClickCost, TakenAt = (DateTime?)t.Reading.TakenAt, t.Reading.Source });
+        await foreach (var r in rows.AsAsyncEnumerable().WithCancellation(stop))
+            shelf.Set(new(r.Id, r.Key, r.Volume ?? double.NaN, r.Competition ?? double.NaN, r.TitlesHolding ?? double.NaN, r.ClickCost is { } c ? (double)c : double.NaN,
+                r.TakenAt is { } at ? ShelfLine.DayOf(at) : double.NaN, r.Source ?? ""));
+        shelf.Start(await db.NormOf(marketId, stop));
+        return _shelves[marketId] = shelf;
+    }
+
+    private static bool Same(ReadingRow? old, ReadingRow now) =>
+        old is not null && old.Source == now.Source && old.Volume == now.Volume && old.Competition == now.Competition
+        && old.TitlesHolding == now.TitlesHolding && old.ClickCost == now.ClickCost && old.From == now.From;
+}
