@@ -52,6 +52,7 @@ app.MapDig();
 app.MapShelf();
 app.MapImport();
 app.MapTerm();
+app.MapWords();
 app.MapPick();
 app.MapWrite();
 app.MapWeigh();

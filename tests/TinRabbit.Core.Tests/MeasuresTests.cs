@@ -78,7 +78,7 @@ public class MeasuresTests
     [Fact]
     public void A_field_of_words_is_measured_single_spaced_and_a_list_item_by_item()
     {
-        var words = new Field("backend", "Backend", "backend", Shape.Words, true, null, 0.4, false, false, new(12, Unit.Bytes, null), null, " ");
+        var words = new Field("backend", "Backend", "backend", FieldShape.Words, true, null, 0.4, false, false, new(12, Unit.Bytes, null), null, " ");
         Assert.Equal([9], Room.Of(words, new FieldValue.Text("  owl \n bird  ")).Used.Select(u => u + 1));
         Assert.Equal(1, Room.Of(words, new FieldValue.Items(["owl", "nest", "kits"])).Over);
         var tags = Samples.Platform(Folds.None).Find("tags")!;
@@ -112,9 +112,9 @@ public class MeasuresTests
     public void Attributes_and_html_are_read_unit_by_unit()
     {
         var choices = new FieldValue.Choices(new Dictionary<string, IReadOnlyList<string>> { ["Colour"] = ["grey", "green"], ["Size"] = ["28 mm"] });
-        Assert.Equal(["grey", "green", "28 mm"], choices.Units(Shape.Choices));
+        Assert.Equal(["grey", "green", "28 mm"], choices.Units(FieldShape.Choices));
         var html = "<p class='bird'>A <b>nest</b>&nbsp;box<!-- owl --> &amp; kit</p><script>wren()</script>";
-        var unit = new FieldValue.Text(html).Units(Shape.Rich)[0];
+        var unit = new FieldValue.Text(html).Units(FieldShape.Rich)[0];
         Assert.Equal(html.Length, unit.Length);
         Assert.Equal(["a", "nest", "box", "kit"], Tokens.Of(unit).Select(t => t.Word));
     }

@@ -67,7 +67,7 @@ public class MarketTests
     public void It_makes_the_mistakes_of_real_sources()
     {
         var market = Market();
-        var terms = new[] { "bird house", "nest box", "bird feeder", "bat box" }.SelectMany(h => market.Suggestions("longbarrow-us", h)).Distinct().ToList();
+        var terms = new[] { "bird house", "birdhouse", "nest box", "nesting box", "bird feeder", "bat box", "bat house", "owl box", "bird bath", "bird lover" }.SelectMany(h => market.Suggestions("longbarrow-us", h)).Distinct().ToList();
         var measured = terms.ToDictionary(t => t, t => market.Measure("longbarrow-us", t)!);
         Assert.Contains(measured.Values, m => m.TitlesHolding > m.Competition);
         var families = terms.GroupBy(t => string.Join(' ', Tokens.Of(t).Select(w => Plurals.Stem(w.Word)))).Where(f => f.Count() > 1);

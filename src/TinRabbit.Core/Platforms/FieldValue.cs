@@ -19,21 +19,21 @@ public abstract record FieldValue
     /// The units that a search reads one by one: a text whole, each item of a list, each value of an attribute. A field of
     /// words is one unit however it was given. HTML keeps its length, with markup blanked, so that offsets stay right.
     /// </summary>
-    public IReadOnlyList<string> Units(Shape shape)
+    public IReadOnlyList<string> Units(FieldShape shape)
     {
         IReadOnlyList<string> units = this switch
         {
             Text t => [t.Value],
-            Items i when shape == Shape.Words => [string.Join(' ', i.Values)],
+            Items i when shape == FieldShape.Words => [string.Join(' ', i.Values)],
             Items i => i.Values,
             Choices c => [.. c.Values.Values.SelectMany(v => v)],
             _ => [],
         };
-        return shape == Shape.Rich ? [.. units.Select(Blanked)] : units;
+        return shape == FieldShape.Rich ? [.. units.Select(Blanked)] : units;
     }
 
     /// <summary>Whether nothing but white space stands in the field.</summary>
-    public bool IsEmpty(Shape shape) => Units(shape).All(string.IsNullOrWhiteSpace);
+    public bool IsEmpty(FieldShape shape) => Units(shape).All(string.IsNullOrWhiteSpace);
 
     private static string Blanked(string html)
     {

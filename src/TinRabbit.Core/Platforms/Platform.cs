@@ -54,7 +54,7 @@ public sealed record Field(
     string Key,
     string Label,
     string Role,
-    Shape Shape,
+    FieldShape Shape,
     bool Indexed,
     int? IndexedFirst,
     double Weight,
@@ -65,7 +65,7 @@ public sealed record Field(
     string Separator);
 
 /// <summary>How a field is written.</summary>
-public enum Shape
+public enum FieldShape
 {
     /// <summary>One line of text.</summary>
     Line,

@@ -172,17 +172,17 @@ public static class PlatformJson
         {
             switch (json.ValueKind)
             {
-                case JsonValueKind.String when field.Shape == Shape.Choices:
+                case JsonValueKind.String when field.Shape == FieldShape.Choices:
                     return WrongValue(at, "Attributes are an object of names and values.");
-                case JsonValueKind.String when field.Shape is Shape.Lines or Shape.Phrases:
+                case JsonValueKind.String when field.Shape is FieldShape.Lines or FieldShape.Phrases:
                     return new FieldValue.Items([json.GetString()!]);
                 case JsonValueKind.String:
                     return new FieldValue.Text(json.GetString()!);
-                case JsonValueKind.Array when field.Shape is Shape.Line or Shape.Text or Shape.Rich or Shape.Choices:
-                    return WrongValue(at, field.Shape == Shape.Choices ? "Attributes are an object of names and values." : "This field is one text, not a list.");
+                case JsonValueKind.Array when field.Shape is FieldShape.Line or FieldShape.Text or FieldShape.Rich or FieldShape.Choices:
+                    return WrongValue(at, field.Shape == FieldShape.Choices ? "Attributes are an object of names and values." : "This field is one text, not a list.");
                 case JsonValueKind.Array:
                     return Strings(json, at) is { } items ? new FieldValue.Items(items) : null;
-                case JsonValueKind.Object when field.Shape == Shape.Choices:
+                case JsonValueKind.Object when field.Shape == FieldShape.Choices:
                     var choices = new Dictionary<string, IReadOnlyList<string>>();
                     foreach (var choice in json.EnumerateObject())
                         if (choice.Value.ValueKind == JsonValueKind.String)
@@ -193,7 +193,7 @@ public static class PlatformJson
                             Wrong($"{at}.{choice.Name}", "A value is a text or a list of texts.");
                     return new FieldValue.Choices(choices);
                 default:
-                    return WrongValue(at, field.Shape == Shape.Choices ? "Attributes are an object of names and values." : "This field is a text or a list of texts.");
+                    return WrongValue(at, field.Shape == FieldShape.Choices ? "Attributes are an object of names and values." : "This field is a text or a list of texts.");
             }
         }
 
@@ -223,15 +223,15 @@ public static class PlatformJson
                 Wrong($"{path}.key", "A field needs a key.");
             else if (before.Any(f => f.Key == key))
                 Wrong($"{path}.key", $"Two fields have the key \"{key}\".");
-            var shape = Choice<Shape>(json, path, "shape", null);
+            var shape = Choice<FieldShape>(json, path, "shape", null);
             var indexed = Flag(json, path, "indexed");
             var weight = Number(json, path, "weight", 0, 1);
             if (indexed && weight is null && Child(json, "weight") is null)
                 Wrong($"{path}.weight", "An indexed field needs its weight, from 0 to 1.");
-            return new(key, Text(json, path, "label", key), Text(json, path, "role", ""), shape ?? Shape.Line, indexed,
+            return new(key, Text(json, path, "label", key), Text(json, path, "role", ""), shape ?? FieldShape.Line, indexed,
                 Whole(json, path, "indexedFirst", 0), weight ?? 0, Flag(json, path, "front"), Flag(json, path, "required"),
                 ReadLimit(json, path), Whole(json, path, "shows", 1),
-                Text(json, path, "separator", shape is Shape.Lines or Shape.Text ? "\n" : shape == Shape.Words ? " " : ", "));
+                Text(json, path, "separator", shape is FieldShape.Lines or FieldShape.Text ? "\n" : shape == FieldShape.Words ? " " : ", "));
         }
 
         private Limit? ReadLimit(JsonElement json, string path)

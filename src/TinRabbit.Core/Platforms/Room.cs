@@ -21,11 +21,11 @@ public sealed record Room(IReadOnlyList<int> Used, int Items, int Over, int Item
         {
             null => [],
             FieldValue.Text t => [t.Value],
-            FieldValue.Items i when field.Shape == Shape.Words => [string.Join(' ', i.Values)],
+            FieldValue.Items i when field.Shape == FieldShape.Words => [string.Join(' ', i.Values)],
             FieldValue.Items i => i.Values,
             _ => value.Units(field.Shape),
         };
-        var used = texts.Select(t => Measure(field.Shape == Shape.Words ? SingleSpaced(t) : t, unit)).ToArray();
+        var used = texts.Select(t => Measure(field.Shape == FieldShape.Words ? SingleSpaced(t) : t, unit)).ToArray();
         var items = texts.Count(t => !string.IsNullOrWhiteSpace(t));
         return new(
             used,

@@ -6,7 +6,6 @@ using TinRabbit.Core.Shapes;
 using TinRabbit.Core.Words;
 using TinRabbit.Market;
 using TinRabbit.Server.Storage;
-using Shape = TinRabbit.Core.Shapes.Shape;
 
 namespace TinRabbit.Server.Dig;
 
@@ -24,7 +23,7 @@ public sealed record TermView(
 /// <param name="Change12">Percent over twelve months.</param>
 /// <param name="ReadyBy">The next day to be ready by; null unless seasonal.</param>
 /// <param name="HowSure">How sure, and what more months would settle.</param>
-public sealed record NamedYear(Shape Shape, IReadOnlyList<int> PeakMonths, double Change12, double? SeasonalStrength, double P, DateOnly? ReadyBy, string HowSure);
+public sealed record NamedYear(Core.Shapes.Shape Shape, IReadOnlyList<int> PeakMonths, double Change12, double? SeasonalStrength, double P, DateOnly? ReadyBy, string HowSure);
 
 /// <summary>A spelling or form of a term.</summary>
 /// <param name="Strongest">Whether it is the most searched of the family.</param>

@@ -1,3 +1,4 @@
+using System.Text.Json;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
 using TinRabbit.Core.Measures;
@@ -10,15 +11,24 @@ namespace TinRabbit.Server.Pick;
 /// <summary>A pick with its numbers in one market.</summary>
 /// <param name="Demand">volume × fit; null where the volume is unknown.</param>
 /// <param name="Worth">volume × fit × (0.5 + headroom / 200); null where the volume is unknown.</param>
-public sealed record PickView(string Text, string Key, Fit Fit, Home Home, string Note, string Source, Measured Numbers, double? Demand, double? Worth);
+/// <param name="SaidBy">Who says that it is worth having.</param>
+/// <param name="Language">BCP 47 tag of a second language; empty for the listing's own.</param>
+/// <param name="Family">What all its spellings and forms share.</param>
+/// <param name="Claims">What it says of the product that the facts lack.</param>
+/// <param name="AvoidedFor">Which other product of the shop avoids it, and why; null where none does.</param>
+public sealed record PickView(
+    string Text, string Key, Fit Fit, Home Home, string Note, string Source, string SaidBy, string Language, string Family, IReadOnlyList<Claim> Claims, string? AvoidedFor,
+    Measured Numbers, double? Demand, double? Worth);
 
 /// <summary>A product's picks, and what undo would take back.</summary>
 public sealed record PicksView(IReadOnlyList<PickView> Picks, string? Undo, Norm Norm);
 
 /// <summary>Terms to pick, or picks to change. What is null stays as it is.</summary>
 /// <param name="Texts">The terms.</param>
-/// <param name="Source">Where they were found, for new ones.</param>
-public sealed record PickRequest(IReadOnlyList<string> Texts, string? Source, Fit? Fit, Home? Home, string? Note);
+/// <param name="Source">The head term they were found under, for new ones.</param>
+/// <param name="SaidBy">Who says that they are worth having, for new ones; one for all, or one for each.</param>
+/// <param name="Language">Second language they are kept for, for new ones.</param>
+public sealed record PickRequest(IReadOnlyList<string> Texts, string? Source, Fit? Fit, Home? Home, string? Note, IReadOnlyList<string>? SaidBy = null, string? Language = null);
 
 /// <summary>Picks to drop.</summary>
 public sealed record DropRequest(IReadOnlyList<string> Texts);
@@ -42,7 +52,9 @@ internal static class PickApi
         {
             var picks = await shelves.PicksOf(db, id, marketId, stop);
             var undo = await db.PickChanges.Where(c => c.ProductId == id).OrderByDescending(c => c.Id).Select(c => c.What).FirstOrDefaultAsync(stop);
-            return TypedResults.Ok(new PicksView([.. picks.Select(View)], undo, await db.NormOf(marketId, stop)));
+            var facts = (await db.Products.AsNoTracking().FirstOrDefaultAsync(p => p.Id == id, stop))?.Facts.Words ?? new Facts().Words;
+            var avoided = (await db.AvoidedInShop(stop)).DistinctBy(a => Tokens.Key(a.Text)).ToDictionary(a => Tokens.Key(a.Text));
+            return TypedResults.Ok(new PicksView([.. picks.Select(p => View(p, facts, avoided))], undo, await db.NormOf(marketId, stop)));
         }).WithName("GetPicks");
 
         api.MapPost("/", async Task<Results<Ok<Changed>, NotFound>> (int id, PickRequest request, TinContext db, CancellationToken stop) =>
@@ -53,11 +65,14 @@ internal static class PickApi
             var picks = await db.Picks.Where(p => p.ProductId == id).ToListAsync(stop);
             var touched = new List<(string Key, PickState? Before)>();
             var last = picks.Count == 0 ? 0 : picks.Max(p => p.Order);
+            var byKey = picks.ToDictionary(p => p.Key);
+            var number = 0;
             foreach (var (key, text) in keys)
             {
-                var pick = picks.FirstOrDefault(p => p.Key == key);
+                var saidBy = request.SaidBy is { Count: > 0 } said ? said[Math.Min(number++, said.Count - 1)] : "";
+                var pick = byKey.GetValueOrDefault(key);
                 var before = pick is null ? null : State(pick);
-                pick ??= db.Picks.Add(new() { ProductId = id, Key = key, Text = text, Source = request.Source ?? "", Order = ++last }).Entity;
+                pick ??= db.Picks.Add(new() { ProductId = id, Key = key, Text = text, Source = request.Source ?? "", SaidBy = saidBy, Language = request.Language ?? "", Order = ++last }).Entity;
                 pick.Fit = request.Fit ?? pick.Fit;
                 pick.Home = request.Home ?? pick.Home;
                 pick.Note = request.Note ?? pick.Note;
@@ -109,18 +124,39 @@ internal static class PickApi
 
                 pick ??= db.Picks.Add(new() { ProductId = id, Key = key, Text = before.Text }).Entity;
                 (pick.Text, pick.Fit, pick.Home, pick.Note, pick.Source, pick.Order) = (before.Text, before.Fit, before.Home, before.Note, before.Source, before.Order);
+                (pick.SaidBy, pick.Language) = (before.SaidBy, before.Language);
             }
+
+            if (change.FactsBefore is { } facts && await db.Products.FindAsync([id], stop) is { } product)
+                product.Facts = facts;
 
             db.PickChanges.Remove(change);
             await db.SaveChangesAsync(stop);
             return TypedResults.Ok(new Changed(change.What));
         }).WithName("UndoPicks");
+
+        app.MapPut("/api/products/{id:int}/facts", async Task<Results<Ok<Changed>, NotFound>> (int id, Facts facts, TinContext db, CancellationToken stop) =>
+        {
+            if (await db.Products.FindAsync([id], stop) is not { } product)
+                return TypedResults.NotFound();
+            if (JsonSerializer.Serialize(product.Facts) == JsonSerializer.Serialize(facts))
+                return TypedResults.Ok(new Changed(null));
+            db.PickChanges.Add(new() { ProductId = id, What = "changed the facts", Before = [], FactsBefore = product.Facts, At = DateTime.UtcNow });
+            product.Facts = facts;
+            await db.SaveChangesAsync(stop);
+            return TypedResults.Ok(new Changed("changed the facts"));
+        }).WithName("SaveFacts").WithTags("Pick").ProducesValidationProblem();
+
+        app.MapIdeas();
+        app.MapLanguage();
     }
 
-    private static PickView View(MeasuredPick p)
+    private static PickView View(MeasuredPick p, FactWords facts, Dictionary<string, Avoided> avoided)
     {
+        var elsewhere = p.Pick.Home != Home.Avoid && avoided.TryGetValue(p.Pick.Key, out var a) ? a : null;
         var wanted = new WantedTerm(p.Pick.Text, p.Numbers.Volume, p.Numbers.Competition, p.Numbers.Headroom, p.Pick.Fit);
-        return new(p.Pick.Text, p.Pick.Key, p.Pick.Fit, p.Pick.Home, p.Pick.Note, p.Pick.Source, p.Numbers,
+        return new(p.Pick.Text, p.Pick.Key, p.Pick.Fit, p.Pick.Home, p.Pick.Note, p.Pick.Source, p.Pick.SaidBy, p.Pick.Language, Family.Key(p.Pick.Text), p.Pick.Language.Length > 0 ? [] : Facets.Unbacked(p.Pick.Text, facts),
+            elsewhere is null ? null : $"{elsewhere.Product}{(elsewhere.Reason.Length > 0 ? ": " + elsewhere.Reason : "")}", p.Numbers,
             wanted.Volume * wanted.Fit.Weight(), wanted.Volume is null ? null : wanted.Worth());
     }
 
@@ -138,7 +174,7 @@ internal static class PickApi
         return keys;
     }
 
-    private static PickState State(PickRow p) => new(p.Text, p.Fit, p.Home, p.Note, p.Source, p.Order);
+    private static PickState State(PickRow p) => new(p.Text, p.Fit, p.Home, p.Note, p.Source, p.Order) { SaidBy = p.SaidBy, Language = p.Language };
 
     private static async Task<Changed> Keep(TinContext db, int id, List<(string Key, PickState? Before)> touched, string what, CancellationToken stop)
     {

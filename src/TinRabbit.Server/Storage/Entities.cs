@@ -1,4 +1,6 @@
+using System.Text.Json.Serialization;
 using TinRabbit.Core.Measures;
+using TinRabbit.Core.Words;
 
 namespace TinRabbit.Server.Storage;
 
@@ -32,6 +34,17 @@ public sealed record Facts
     public IReadOnlyList<string> Sizes { get; init; } = [];
     public IReadOnlyList<string> Audiences { get; init; } = [];
     public IReadOnlyList<string> Occasions { get; init; } = [];
+
+    /// <summary>The same, as the facts guard takes them.</summary>
+    [JsonIgnore]
+    public FactWords Words => new(What, new Dictionary<Facet, IReadOnlyList<string>>
+    {
+        [Facet.Material] = Materials,
+        [Facet.Colour] = Colours,
+        [Facet.Size] = Sizes,
+        [Facet.Audience] = Audiences,
+        [Facet.Occasion] = Occasions,
+    });
 }
 
 /// <summary>A picture of a product: what is to be seen in it.</summary>

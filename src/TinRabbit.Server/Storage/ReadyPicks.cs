@@ -21,11 +21,18 @@ public sealed class Commits
 /// <param name="Keys">Each pick's key.</param>
 /// <param name="Wanted">Each as the engine takes it.</param>
 /// <param name="Terms">Their words, looked up in the platform's folds.</param>
-public sealed record ReadyPicks(IReadOnlyList<string> Keys, WantedTerm[] Wanted, TermSet Terms)
+/// <param name="Avoided">What the shop avoids, whichever product it was avoided for.</param>
+/// <param name="AvoidedTerms">Their words, to be looked for in every field.</param>
+public sealed record ReadyPicks(IReadOnlyList<string> Keys, WantedTerm[] Wanted, TermSet Terms, IReadOnlyList<Avoided> Avoided, TermSet AvoidedTerms)
 {
     /// <summary>The platform they are ready for.</summary>
     public Platform Platform => Terms.Platform;
 }
+
+/// <summary>A term that the shop avoids.</summary>
+/// <param name="Reason">Why; empty where nobody said.</param>
+/// <param name="Product">For which product it was avoided.</param>
+public sealed record Avoided(string Text, string Reason, string Product);
 
 /// <summary>Keeps ready picks until something they are made of changes: they are asked for at every key.</summary>
 public sealed class ReadyPicksCache(Commits commits)
@@ -42,7 +49,15 @@ public sealed class ReadyPicksCache(Commits commits)
             return kept.Ready;
         var picks = await db.WantedOf(productId, marketId, stop);
         var wanted = picks.Select(p => p.Term).ToArray();
-        var ready = new ReadyPicks([.. picks.Select(p => p.Key)], wanted, TermSet.For(PlatformJson.Read(profile), [.. wanted.Select(w => w.Text)]));
+        var platform = PlatformJson.Read(profile);
+        var avoided = await db.AvoidedInShop(stop);
+        // What is avoided must not stand anywhere, searched or not, in whatever form.
+        var everywhere = platform with
+        {
+            Search = platform.Search with { Folds = platform.Search.Folds | Core.Words.Folds.Diacritics | Core.Words.Folds.Possessive | Core.Words.Folds.Plural, IgnoredWords = [], WordsCombine = false },
+            Fields = [.. platform.Fields.Select(f => f with { Indexed = true, IndexedFirst = null })],
+        };
+        var ready = new ReadyPicks([.. picks.Select(p => p.Key)], wanted, TermSet.For(platform, [.. wanted.Select(w => w.Text)]), avoided, TermSet.For(everywhere, [.. avoided.Select(a => a.Text)]));
         if (_kept.Count >= Most)
             _kept.Clear();
         _kept[(productId, marketId, profile)] = (now, ready);

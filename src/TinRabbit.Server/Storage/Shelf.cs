@@ -52,6 +52,13 @@ public static class Shelf
         return [.. rows.Select(r => (r.Key, new WantedTerm(r.Text, r.Volume, r.Competition, Numbers.Headroom(r.Volume, r.Competition, norm.Centre), r.Fit)))];
     }
 
+    /// <summary>Every term that the shop avoids, with the first reason given.</summary>
+    public static async Task<List<Avoided>> AvoidedInShop(this TinContext db, CancellationToken stop)
+    {
+        var rows = await db.Picks.AsNoTracking().Where(p => p.Home == Home.Avoid).Join(db.Products, p => p.ProductId, p => p.Id, (pick, product) => new { pick.Text, pick.Key, pick.Note, product.Name }).ToListAsync(stop);
+        return [.. rows.OrderByDescending(r => r.Note.Length > 0).DistinctBy(r => r.Key).Select(r => new Avoided(r.Text, r.Note, r.Name))];
+    }
+
     private sealed class PickAndTerm
     {
         public required PickRow Pick { get; init; }

@@ -23,9 +23,13 @@ public sealed record DraftRequest(string MarketId, JsonElement? Fields);
 /// <param name="Fields">The indexed fields in order, as <see cref="PickWeight.Grades"/> and <see cref="PickWeight.Strengths"/> count them.</param>
 /// <param name="Terms">Each pick that counts.</param>
 /// <param name="Rooms">Room used, by field.</param>
+/// <param name="Avoided">Terms that the shop avoids and that stand in the copy, in whichever field.</param>
 public sealed record WeighingView(
     double Reach, double Grip, int Eligible, int Picks, double Volume, double TotalVolume, int UnknownVolume,
-    IReadOnlyList<string> Fields, IReadOnlyList<PickWeight> Terms, IReadOnlyDictionary<string, Room> Rooms);
+    IReadOnlyList<string> Fields, IReadOnlyList<PickWeight> Terms, IReadOnlyDictionary<string, Room> Rooms, IReadOnlyList<AvoidedUse> Avoided);
+
+/// <summary>An avoided term that stands in the copy.</summary>
+public sealed record AvoidedUse(string Text, string Reason, string Product, IReadOnlyList<Span> Spans);
 
 /// <summary>What a listing holds of one pick. What is null is absent: no field holds it, nothing is missing, nothing comes near.</summary>
 /// <param name="Key">The pick's key; its words and numbers are with the picks.</param>
@@ -63,7 +67,18 @@ internal static class WeighApi
             return new PickWeight(key, w.Grade, w.Grip, held ? match.Fields : null, held ? match.Strengths : null,
                 Some(match.Missing), Some(w.Near(match)), match.Apart ? true : null, Some(match.Spans));
         })],
-        picks.Platform.Fields.ToDictionary(f => f.Key, f => Room.Of(f, copy.GetValueOrDefault(f.Key))));
+        picks.Platform.Fields.ToDictionary(f => f.Key, f => Room.Of(f, copy.GetValueOrDefault(f.Key))),
+        [.. AvoidedIn(picks, copy)]);
+
+    private static IEnumerable<AvoidedUse> AvoidedIn(ReadyPicks picks, IReadOnlyDictionary<string, FieldValue> copy)
+    {
+        if (picks.Avoided.Count == 0)
+            yield break;
+        var found = Core.Measures.Weigh.Listing(picks.AvoidedTerms, copy, [.. picks.Avoided.Select(a => new WantedTerm(a.Text))]);
+        foreach (var (avoided, held) in picks.Avoided.Zip(found.Terms))
+            if (held.Grade is Grade.Whole or Grade.Inflected)
+                yield return new(avoided.Text, avoided.Reason, avoided.Product, held.Explain().Spans);
+    }
 
     private static IReadOnlyList<T>? Some<T>(IReadOnlyList<T> list) => list.Count > 0 ? list : null;
 }

@@ -16,7 +16,7 @@ public sealed record ListingView(
 
 /// <summary>A field as an editor needs it.</summary>
 public sealed record FieldView(
-    string Key, string Label, string Role, Shape Shape, bool Indexed, int? IndexedFirst, double Weight, bool Required,
+    string Key, string Label, string Role, FieldShape Shape, bool Indexed, int? IndexedFirst, double Weight, bool Required,
     int? Max, Unit Unit, int? MaxItems, int? Shows, string Separator);
 
 /// <summary>A draft to save.</summary>

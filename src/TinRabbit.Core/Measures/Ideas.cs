@@ -1,0 +1,65 @@
+using TinRabbit.Core.Words;
+
+namespace TinRabbit.Core.Measures;
+
+/// <summary>A term that no listing serves, with where it was picked.</summary>
+/// <param name="Term">The term with its numbers.</param>
+/// <param name="Product">Whose pick it is.</param>
+public sealed record Unserved(WantedTerm Term, string Product);
+
+/// <summary>A product that the shop could make.</summary>
+/// <param name="Text">What it would be: its terms woven into one phrase.</param>
+/// <param name="Terms">The compatible picks it would serve, the best first.</param>
+/// <param name="Volume">Their searches a month.</param>
+/// <param name="Headroom">Their mean headroom.</param>
+public sealed record Idea(string Text, IReadOnlyList<Unserved> Terms, double Volume, double Headroom);
+
+/// <summary>Ideas for products (docs/model.md, "Ideas").</summary>
+public static class Ideas
+{
+    /// <summary>Headroom from which a term is worth a product of its own; 50 is typical.</summary>
+    public const double HeadroomFrom = 55;
+
+    private const int MostTerms = 6;
+    private const Folds Loose = Folds.Diacritics | Folds.Possessive | Folds.Plural | Folds.Spelling;
+
+    /// <summary>
+    /// Groups unserved terms of high headroom that can be true of one thing: they end in the same word, and none says another
+    /// colour, material, size, audience or occasion than another does.
+    /// </summary>
+    public static IReadOnlyList<Idea> Of(IEnumerable<Unserved> unserved)
+    {
+        var left = unserved.Where(u => u.Term.Headroom >= HeadroomFrom && u.Term.Volume > 0).DistinctBy(u => Family.Key(u.Term.Text))
+            .OrderByDescending(u => u.Term.Volume * u.Term.Headroom).ThenBy(u => u.Term.Text, StringComparer.Ordinal).ToList();
+        var ideas = new List<Idea>();
+        while (left.Count > 0)
+        {
+            var group = new List<Unserved> { left[0] };
+            var said = Says(left[0]);
+            foreach (var other in left.Skip(1))
+                if (group.Count < MostTerms && Head(other) == Head(left[0]) && Says(other) is var says && says.All(s => !said.TryGetValue(s.Key, out var word) || word == s.Value))
+                {
+                    group.Add(other);
+                    foreach (var (facet, word) in says)
+                        said[facet] = word;
+                }
+
+            left.RemoveAll(group.Contains);
+            var text = group.Count == 1 ? group[0].Term.Text : Filling.Weave.Of([.. group.Select(g => g.Term)]).Together;
+            ideas.Add(new(text, group, group.Sum(g => g.Term.Volume!.Value), group.Average(g => g.Term.Headroom!.Value)));
+        }
+
+        return [.. ideas.OrderByDescending(i => i.Volume * i.Headroom)];
+    }
+
+    // The word that a term is about: the last one, or the one before a "for" or "with".
+    private static string Head(Unserved one)
+    {
+        var words = Tokens.Of(one.Term.Text).Select(t => t.Word).ToList();
+        var about = words.FindIndex(w => w is "for" or "with" or "of" or "to" or "in" or "de" or "para" or "con");
+        return Fold.Key(words[about > 0 ? about - 1 : ^1], Loose);
+    }
+
+    private static Dictionary<Facet, string> Says(Unserved one) =>
+        Facets.ClaimsOf(one.Term.Text).Where(c => c.Facet != Facet.Style).GroupBy(c => c.Facet).ToDictionary(g => g.Key, g => Fold.Key(g.First().Word.ToLowerInvariant(), Loose));
+}

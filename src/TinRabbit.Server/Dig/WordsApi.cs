@@ -1,0 +1,102 @@
+using Microsoft.AspNetCore.Http.HttpResults;
+using Microsoft.EntityFrameworkCore;
+using TinRabbit.Core.Words;
+using TinRabbit.Market;
+using TinRabbit.Server.Storage;
+
+namespace TinRabbit.Server.Dig;
+
+/// <summary>The words of a term, with words alike to each.</summary>
+/// <param name="Word">The word, or the whole term.</param>
+public sealed record AlikeView(string Word, IReadOnlyList<AlikeTerm> Alike);
+
+/// <summary>A word alike to one of a term.</summary>
+/// <param name="Part">noun, verb, adjective or adverb.</param>
+/// <param name="Term">The term with this word in the place of the other.</param>
+/// <param name="Volume">Searches a month for that term, where the market knows it.</param>
+/// <param name="WordVolume">Searches a month for the word alone, where the market knows it.</param>
+public sealed record AlikeTerm(string Word, string Part, Likeness Likeness, string Term, long? Volume, long? WordVolume);
+
+/// <summary>A head term and other names for it against words that say something of the product.</summary>
+/// <param name="Heads">The head term first, then other names for it that are typed.</param>
+/// <param name="Facets">The product's own words first in each.</param>
+public sealed record GridView(IReadOnlyList<string> Heads, IReadOnlyList<GridFacet> Facets);
+
+/// <summary>The rows of one facet.</summary>
+public sealed record GridFacet(Facet Facet, IReadOnlyList<GridRow> Rows);
+
+/// <summary>A word against each head.</summary>
+/// <param name="Own">Whether the product's facts say it.</param>
+public sealed record GridRow(string Word, bool Own, IReadOnlyList<GridCell> Cells);
+
+/// <summary>A phrase of the grid.</summary>
+/// <param name="Text">As it is typed; as it would be where nobody is known to type it.</param>
+/// <param name="Volume">Searches a month; null when unknown.</param>
+public sealed record GridCell(string Text, string Key, long? Volume);
+
+internal static class WordsApi
+{
+    private const int MostHeads = 4;
+    private const int WordsOfFacet = 12;
+    private static readonly HashSet<string> Small = ["a", "an", "and", "at", "by", "for", "from", "in", "of", "on", "or", "the", "to", "with"];
+
+    public static void MapWords(this IEndpointRouteBuilder app)
+    {
+        var api = app.MapGroup("/api").WithTags("Words");
+
+        api.MapGet("/markets/{marketId}/alike", Results<Ok<List<AlikeView>>, NotFound> (string marketId, string text, IMarket market) =>
+        {
+            if (market.Places.All(p => p.Id != marketId) || Tokens.Of(text) is not { Count: > 0 } tokens)
+                return TypedResults.NotFound();
+            var words = tokens.Select(t => t.Word).ToArray();
+            var views = new List<AlikeView>();
+            if (words.Length > 1)
+                Add(string.Join(' ', words), _ => "");
+            for (var i = 0; i < words.Length; i++)
+                if (!Small.Contains(words[i]))
+                {
+                    var at = i;
+                    Add(words[i], other => string.Join(' ', [.. words[..at], other, .. words[(at + 1)..]]));
+                }
+
+            return TypedResults.Ok(views);
+
+            void Add(string word, Func<string, string> put)
+            {
+                var alike = Alike.Of(word).Select(a => put(a.Word) is { Length: > 0 } term && term != a.Word
+                    ? new AlikeTerm(a.Word, a.Part, a.Likeness, term, market.Measure(marketId, term)?.Volume, market.Measure(marketId, a.Word)?.Volume)
+                    : new AlikeTerm(a.Word, a.Part, a.Likeness, a.Word, market.Measure(marketId, a.Word)?.Volume, null)).ToList();
+                if (alike.Count > 0)
+                    views.Add(new(word, alike));
+            }
+        }).WithName("GetAlike");
+
+        api.MapGet("/products/{id:int}/grid/{marketId}", async Task<Results<Ok<GridView>, NotFound>> (int id, string marketId, string head, TinContext db, IMarket market, Shelves shelves, CancellationToken stop) =>
+        {
+            if (await db.Products.AsNoTracking().FirstOrDefaultAsync(p => p.Id == id, stop) is not { } product || market.Places.All(p => p.Id != marketId) || Tokens.Key(head) is not { Length: > 0 } key)
+                return TypedResults.NotFound();
+            var family = await shelves.MeasureTyped(db, marketId, Family.Forms(key), stop);
+            var heads = family.Values.Where(t => t.Key != key).OrderByDescending(t => t.Reading?.Volume ?? 0).Select(t => t.Key).Prepend(key).Take(MostHeads).ToList();
+            var facts = product.Facts.Words;
+            var rows = Enum.GetValues<Facet>().ToDictionary(f => f, f => WordsFor(f, facts));
+            // Both orders are asked: "cedar bird house", but "bird house for kids".
+            string[] Orders(string word, string name) => [$"{word} {name}", $"{name} for {word}", $"{name} {word}"];
+            var typed = await shelves.MeasureTyped(db, marketId, [.. rows.Values.SelectMany(r => r).SelectMany(r => heads.SelectMany(h => Orders(r.Word, h))).Distinct()], stop);
+            return TypedResults.Ok(await shelves.Ask(db, marketId, shelf => new GridView(heads, [.. rows.Select(r => new GridFacet(r.Key, [.. r.Value.Select(w => new GridRow(w.Word, w.Own, [.. heads.Select(h => Cell(w.Word, h))]))]))
+                .Select(f => f with { Rows = [.. f.Rows.OrderByDescending(w => w.Own).ThenByDescending(w => w.Cells.Max(c => c.Volume ?? -1)).Take(WordsOfFacet)] })]), stop));
+
+            GridCell Cell(string word, string name)
+            {
+                var best = Orders(word, name).Select(t => typed.GetValueOrDefault(Tokens.Key(t))).Where(t => t?.Reading?.Volume is not null).OrderByDescending(t => t!.Reading!.Volume).FirstOrDefault();
+                return best is null ? new($"{word} {name}", Tokens.Key($"{word} {name}"), null) : new(best.Text, best.Key, best.Reading!.Volume);
+            }
+        }).WithName("GetGrid");
+    }
+
+    // The product's own words of a facet first, then the usual ones.
+    private static List<(string Word, bool Own)> WordsFor(Facet facet, FactWords facts)
+    {
+        var own = facts.ByFacet.GetValueOrDefault(facet, []).SelectMany(f => Facets.ClaimsOf(f).Where(c => c.Facet == facet).Select(c => c.Word.ToLowerInvariant()).Prepend(f.ToLowerInvariant())).Distinct().ToList();
+        return [.. own.Select(w => (w, true)), .. Facets.WordsOf(facet).Where(w => !own.Contains(w)).Select(w => (w, false))];
+    }
+}

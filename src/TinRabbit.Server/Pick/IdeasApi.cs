@@ -1,0 +1,46 @@
+using Microsoft.EntityFrameworkCore;
+using TinRabbit.Core.Matching;
+using TinRabbit.Core.Measures;
+using TinRabbit.Core.Platforms;
+using TinRabbit.Server.Storage;
+
+namespace TinRabbit.Server.Pick;
+
+/// <summary>A product that the shop could make.</summary>
+/// <param name="Text">What it would be.</param>
+/// <param name="Volume">Searches a month of its terms.</param>
+/// <param name="Headroom">Their mean headroom.</param>
+/// <param name="Why">The reason, as a sentence with its figures.</param>
+public sealed record IdeaView(string Text, double Volume, double Headroom, string Why, IReadOnlyList<IdeaTerm> Terms);
+
+/// <summary>A term of an idea.</summary>
+/// <param name="Product">Whose pick it is.</param>
+public sealed record IdeaTerm(string Text, string Product, double? Volume, double? Headroom);
+
+internal static class IdeasApi
+{
+    public static void MapIdeas(this IEndpointRouteBuilder app) =>
+        app.MapGet("/api/ideas/{marketId}", async (string marketId, TinContext db, Shelves shelves, CancellationToken stop) =>
+        {
+            var products = await db.Products.AsNoTracking().ToDictionaryAsync(p => p.Id, p => p.Name, stop);
+            var platformId = marketId[..Math.Max(0, marketId.LastIndexOf('-'))];
+            var listings = await db.Listings.AsNoTracking().Where(l => l.PlatformId == platformId).Select(l => new { l.Copy, l.Platform.Profile }).ToListAsync(stop);
+            var picks = new List<Unserved>();
+            foreach (var (id, name) in products)
+                picks.AddRange((await shelves.PicksOf(db, id, marketId, stop)).Where(p => p.Pick.Home != Home.Avoid)
+                    .Select(p => new Unserved(new(p.Pick.Text, p.Numbers.Volume, p.Numbers.Competition, p.Numbers.Headroom, p.Pick.Fit), name)));
+            var served = new HashSet<string>();
+            if (listings.Count > 0 && picks.Count > 0)
+            {
+                var ready = TermSet.For(PlatformJson.Read(listings[0].Profile), [.. picks.Select(p => p.Term.Text)]);
+                var wanted = picks.Select(p => p.Term).ToArray();
+                foreach (var listing in listings)
+                    served.UnionWith(Core.Measures.Weigh.Listing(ready, PlatformJson.ReadCopy(System.Text.Json.JsonDocument.Parse(listing.Copy).RootElement, ready.Platform), wanted)
+                        .Terms.Where(t => t.Grade != Grade.Missing).Select(t => t.Term.Text));
+            }
+
+            return TypedResults.Ok(Ideas.Of(picks.Where(p => !served.Contains(p.Term.Text))).Select(i => new IdeaView(i.Text, i.Volume, i.Headroom,
+                $"{(i.Terms.Count == 1 ? "One pick" : $"{i.Terms.Count} picks that can be true of one thing")}, {i.Volume:#,0} searches a month between them, headroom {i.Headroom:F0} where 50 is typical; none of the shop's {listings.Count} listings here holds {(i.Terms.Count == 1 ? "it" : "any of them")}.",
+                [.. i.Terms.Select(t => new IdeaTerm(t.Term.Text, t.Product, t.Term.Volume, t.Term.Headroom))])).ToList());
+        }).WithName("GetIdeas").WithTags("Pick");
+}

@@ -1,0 +1,48 @@
+using Microsoft.AspNetCore.Http.HttpResults;
+using TinRabbit.Core.Platforms;
+using TinRabbit.Core.Words;
+using TinRabbit.Market;
+using TinRabbit.Server.Storage;
+
+namespace TinRabbit.Server.Pick;
+
+/// <summary>Terms to be had in a second language.</summary>
+/// <param name="Language">BCP 47 tag.</param>
+/// <param name="Texts">The terms, one a line where <paramref name="Column"/> is given.</param>
+/// <param name="Column">The same terms in that language, one a line, aligned with them; null to use the glossary that ships.</param>
+public sealed record LanguageRequest(string MarketId, string Language, IReadOnlyList<string> Texts, string? Column);
+
+/// <summary>A term in a second language, measured.</summary>
+/// <param name="To">Null where the glossary lacks a word, or the column's line is empty.</param>
+/// <param name="Unknown">The words that the glossary lacks.</param>
+/// <param name="Typed">Whether anyone is known to type it there.</param>
+public sealed record TurnedTerm(string From, string? To, IReadOnlyList<string> Unknown, bool Typed, Measured Numbers);
+
+internal static class LanguageApi
+{
+    public static void MapLanguage(this IEndpointRouteBuilder app)
+    {
+        app.MapGet("/api/languages", () => TypedResults.Ok(Glossary.Languages)).WithName("GetLanguages").WithTags("Pick");
+
+        app.MapPost("/api/language", async Task<Results<Ok<List<TurnedTerm>>, NotFound>> (LanguageRequest request, TinContext db, IMarket market, Shelves shelves, CancellationToken stop) =>
+        {
+            if (market.Places.All(p => p.Id != request.MarketId))
+                return TypedResults.NotFound();
+            var turned = Turn(request);
+            var terms = await shelves.MeasureTyped(db, request.MarketId, [.. turned.Select(t => t.To).OfType<string>()], stop);
+            return TypedResults.Ok(await shelves.Ask(db, request.MarketId, s => turned.Select(t =>
+                t.To is not null && terms.GetValueOrDefault(Tokens.Key(t.To)) is { } term ? new TurnedTerm(t.From, t.To, t.Unknown, true, Measured.Of(term, s)) : new TurnedTerm(t.From, t.To, t.Unknown, false, Measured.Nothing)).ToList(), stop));
+        }).WithName("TurnTerms").WithTags("Pick").ProducesValidationProblem();
+    }
+
+    private static List<Translation> Turn(LanguageRequest request)
+    {
+        if (request.Column is null)
+            return Glossary.Languages.Contains(request.Language) ? [.. request.Texts.Select(t => Glossary.Turn(t, request.Language))]
+                : throw new FormatProblems([new("language", $"There is no glossary for \"{request.Language}\"; paste a column.")]);
+        var lines = request.Column.ReplaceLineEndings("\n").TrimEnd('\n').Split('\n');
+        if (lines.Length != request.Texts.Count)
+            throw new FormatProblems([new("column", $"The column has {lines.Length} lines for {request.Texts.Count} terms; one line belongs to each, an empty one where there is none.")]);
+        return [.. request.Texts.Zip(lines, (from, to) => new Translation(from, Tokens.Of(to).Count > 0 ? to.Trim() : null, []))];
+    }
+}
