@@ -64,6 +64,7 @@ internal static class TermApi
 {
     private const int TopResults = 100;
     private const int ResultsShown = 8;
+    private const int WordsLookedAt = 60;
     private const int WordsShown = 14;
 
     public static void MapTerm(this IEndpointRouteBuilder app)
@@ -80,7 +81,7 @@ internal static class TermApi
             var readings = term is null ? [] : await db.Readings.AsNoTracking().Where(r => r.TermId == term.Id).OrderByDescending(r => r.Id).ToListAsync(stop);
             var (numbers, norm) = await shelves.Ask(db, marketId, s => (Measured.Of(term, s), s.Norm), stop);
             return TypedResults.Ok(new TermView(
-                term?.Text ?? text.Trim(), key, numbers, YearOf(numbers), FamilyOf(forms, key, terms), place.PlatformId == MarketPlace.Web ? null : Seen(market.Search(marketId, key, TopResults)),
+                term?.Text ?? text.Trim(), key, numbers, YearOf(numbers), FamilyOf(forms, key, terms), place.PlatformId == MarketPlace.Web ? null : Seen(market.Search(marketId, key, TopResults), key),
                 [.. readings.OrderByDescending(r => r.Id == term!.ReadingId).Select(r => new OldReading(r.Id, r.Volume, r.Competition, r.TitlesHolding, r.ClickCost, r.Source, r.TakenAt, r.Id == term!.ReadingId))],
                 $"intitle:\"{key}\"", norm));
         }).WithName("GetTerm");
@@ -158,19 +159,21 @@ internal static class TermApi
             .OrderByDescending(f => f.Volume ?? -1)];
     }
 
-    private static SeenResults Seen(SearchPage page)
+    private static SeenResults Seen(SearchPage page, string key)
     {
         var all = page.Results;
         if (all.Count == 0)
             return new(page.Found, 0, [], 0, 0, 0, 0, null, null, [], []);
         var prices = all.Select(r => r.Price + r.Shipping).Order().ToArray();
         decimal At(double share) => prices[(int)Math.Round(share * (prices.Length - 1))];
-        var words = SellersUse.TermsOf(page, WordsShown);
+        // What was searched for is no news.
+        var own = key.Split(' ').ToHashSet();
+        var words = SellersUse.TermsOf(page, WordsLookedAt).Where(w => !w.Split(' ').All(own.Contains)).ToList();
         return new(
             page.Found, all.Count, [At(0), At(0.25), At(0.5), At(0.75), At(1)], all.Count(r => r.Shipping == 0) / (double)all.Count,
             Middle(all.Select(r => (double)r.Ratings)), all.Average(r => r.Rating), all.Average(r => r.Photos),
             all[0].Sales is null ? null : Middle(all.Select(r => (double)r.Sales!)), all.Average(r => r.Occupancy),
-            [.. all.Take(ResultsShown)], [.. words.Zip(SellersUse.Of(page, words), (w, u) => new UsedWord(w, u?.Count ?? 0))]);
+            [.. all.Take(ResultsShown)], [.. words.Zip(SellersUse.Of(page, words), (w, u) => new UsedWord(w, u?.Count ?? 0)).OrderByDescending(w => w.Count).Take(WordsShown)]);
 
         static double Middle(IEnumerable<double> values) => Trend.Median([.. values.Order()]);
     }

@@ -13,9 +13,9 @@ public sealed record AlikeView(string Word, IReadOnlyList<AlikeTerm> Alike);
 /// <summary>A word alike to one of a term.</summary>
 /// <param name="Part">noun, verb, adjective or adverb.</param>
 /// <param name="Term">The term with this word in the place of the other.</param>
-/// <param name="Volume">Searches a month for that term, where the market knows it.</param>
-/// <param name="WordVolume">Searches a month for the word alone, where the market knows it.</param>
-public sealed record AlikeTerm(string Word, string Part, Likeness Likeness, string Term, long? Volume, long? WordVolume);
+/// <param name="Key">Its words.</param>
+/// <param name="Numbers">What the market knows of that term.</param>
+public sealed record AlikeTerm(string Word, string Part, Likeness Likeness, string Term, string Key, Measured Numbers);
 
 /// <summary>A head term and other names for it against words that say something of the product.</summary>
 /// <param name="Heads">The head term first, then other names for it that are typed.</param>
@@ -31,8 +31,8 @@ public sealed record GridRow(string Word, bool Own, IReadOnlyList<GridCell> Cell
 
 /// <summary>A phrase of the grid.</summary>
 /// <param name="Text">As it is typed; as it would be where nobody is known to type it.</param>
-/// <param name="Volume">Searches a month; null when unknown.</param>
-public sealed record GridCell(string Text, string Key, long? Volume);
+/// <param name="Numbers">What the market knows of it.</param>
+public sealed record GridCell(string Text, string Key, Measured Numbers);
 
 internal static class WordsApi
 {
@@ -44,31 +44,21 @@ internal static class WordsApi
     {
         var api = app.MapGroup("/api").WithTags("Words");
 
-        api.MapGet("/markets/{marketId}/alike", Results<Ok<List<AlikeView>>, NotFound> (string marketId, string text, IMarket market) =>
+        api.MapGet("/markets/{marketId}/alike", async Task<Results<Ok<List<AlikeView>>, NotFound>> (string marketId, string text, TinContext db, IMarket market, Shelves shelves, CancellationToken stop) =>
         {
             if (market.Places.All(p => p.Id != marketId) || Tokens.Of(text) is not { Count: > 0 } tokens)
                 return TypedResults.NotFound();
             var words = tokens.Select(t => t.Word).ToArray();
-            var views = new List<AlikeView>();
+            // The whole term, then each word of it with the rest around it.
+            var found = new List<(string Word, List<(AlikeWord Alike, string Term)> Terms)>();
             if (words.Length > 1)
-                Add(string.Join(' ', words), _ => "");
+                found.Add((string.Join(' ', words), [.. Alike.Of(text).Select(a => (a, a.Word))]));
             for (var i = 0; i < words.Length; i++)
                 if (!Small.Contains(words[i]))
-                {
-                    var at = i;
-                    Add(words[i], other => string.Join(' ', [.. words[..at], other, .. words[(at + 1)..]]));
-                }
-
-            return TypedResults.Ok(views);
-
-            void Add(string word, Func<string, string> put)
-            {
-                var alike = Alike.Of(word).Select(a => put(a.Word) is { Length: > 0 } term && term != a.Word
-                    ? new AlikeTerm(a.Word, a.Part, a.Likeness, term, market.Measure(marketId, term)?.Volume, market.Measure(marketId, a.Word)?.Volume)
-                    : new AlikeTerm(a.Word, a.Part, a.Likeness, a.Word, market.Measure(marketId, a.Word)?.Volume, null)).ToList();
-                if (alike.Count > 0)
-                    views.Add(new(word, alike));
-            }
+                    found.Add((words[i], [.. Alike.Of(words[i]).Select(a => (a, string.Join(' ', [.. words[..i], a.Word, .. words[(i + 1)..]])))]));
+            var terms = await shelves.MeasureTyped(db, marketId, [.. found.SelectMany(f => f.Terms).Select(t => t.Term).Distinct()], stop);
+            return TypedResults.Ok(await shelves.Ask(db, marketId, shelf => found.Where(f => f.Terms.Count > 0).Select(f => new AlikeView(f.Word,
+                [.. f.Terms.Select(t => new AlikeTerm(t.Alike.Word, t.Alike.Part, t.Alike.Likeness, t.Term, Tokens.Key(t.Term), Measured.Of(terms.GetValueOrDefault(Tokens.Key(t.Term)), shelf)))])).ToList(), stop));
         }).WithName("GetAlike");
 
         api.MapGet("/products/{id:int}/grid/{marketId}", async Task<Results<Ok<GridView>, NotFound>> (int id, string marketId, string head, TinContext db, IMarket market, Shelves shelves, CancellationToken stop) =>
@@ -76,19 +66,21 @@ internal static class WordsApi
             if (await db.Products.AsNoTracking().FirstOrDefaultAsync(p => p.Id == id, stop) is not { } product || market.Places.All(p => p.Id != marketId) || Tokens.Key(head) is not { Length: > 0 } key)
                 return TypedResults.NotFound();
             var family = await shelves.MeasureTyped(db, marketId, Family.Forms(key), stop);
-            var heads = family.Values.Where(t => t.Key != key).OrderByDescending(t => t.Reading?.Volume ?? 0).Select(t => t.Key).Prepend(key).Take(MostHeads).ToList();
+            // Its other forms, then what else was looked up for this product here.
+            var before = await db.Digs.AsNoTracking().Where(d => d.ProductId == id && d.MarketId == marketId).OrderByDescending(d => d.At).Select(d => d.Key).Take(MostHeads).ToListAsync(stop);
+            var heads = family.Values.Where(t => t.Key != key).OrderByDescending(t => t.Reading?.Volume ?? 0).Select(t => t.Key).Prepend(key).Take(MostHeads - 1).Concat(before).Distinct().Take(MostHeads).ToList();
             var facts = product.Facts.Words;
             var rows = Enum.GetValues<Facet>().ToDictionary(f => f, f => WordsFor(f, facts));
             // Both orders are asked: "cedar bird house", but "bird house for kids".
             string[] Orders(string word, string name) => [$"{word} {name}", $"{name} for {word}", $"{name} {word}"];
             var typed = await shelves.MeasureTyped(db, marketId, [.. rows.Values.SelectMany(r => r).SelectMany(r => heads.SelectMany(h => Orders(r.Word, h))).Distinct()], stop);
-            return TypedResults.Ok(await shelves.Ask(db, marketId, shelf => new GridView(heads, [.. rows.Select(r => new GridFacet(r.Key, [.. r.Value.Select(w => new GridRow(w.Word, w.Own, [.. heads.Select(h => Cell(w.Word, h))]))]))
-                .Select(f => f with { Rows = [.. f.Rows.OrderByDescending(w => w.Own).ThenByDescending(w => w.Cells.Max(c => c.Volume ?? -1)).Take(WordsOfFacet)] })]), stop));
+            return TypedResults.Ok(await shelves.Ask(db, marketId, shelf => new GridView(heads, [.. rows.Select(r => new GridFacet(r.Key, [.. r.Value.Select(w => new GridRow(w.Word, w.Own, [.. heads.Select(h => Cell(w.Word, h, shelf))]))]))
+                .Select(f => f with { Rows = [.. f.Rows.OrderByDescending(w => w.Own).ThenByDescending(w => w.Cells.Max(c => c.Numbers.Volume ?? -1)).Take(WordsOfFacet)] })]), stop));
 
-            GridCell Cell(string word, string name)
+            GridCell Cell(string word, string name, ShelfColumns shelf)
             {
                 var best = Orders(word, name).Select(t => typed.GetValueOrDefault(Tokens.Key(t))).Where(t => t?.Reading?.Volume is not null).OrderByDescending(t => t!.Reading!.Volume).FirstOrDefault();
-                return best is null ? new($"{word} {name}", Tokens.Key($"{word} {name}"), null) : new(best.Text, best.Key, best.Reading!.Volume);
+                return best is null ? new($"{word} {name}", Tokens.Key($"{word} {name}"), Measured.Nothing) : new(best.Text, best.Key, Measured.Of(best, shelf));
             }
         }).WithName("GetGrid");
     }

@@ -19,7 +19,7 @@ public enum ShelfOrder
 /// <summary>What is looked for on a shelf. What is null does not matter; an unknown number passes no bound.</summary>
 /// <param name="Has">Words, or beginnings and middles of words, that the term must have; with a minus before it, one that it must not.</param>
 /// <param name="Source">Only readings of this source.</param>
-/// <param name="Also">Keys of terms that need not have the words of <paramref name="Head"/>: those that a dig found.</param>
+/// <param name="Also">Keys of terms that need not have the words of <paramref name="Head"/>: those that a dig found. Without a head, only these pass.</param>
 /// <param name="Head">Words that the term must have unless it is among <paramref name="Also"/>.</param>
 /// <param name="By">In which order; the most searched first when nothing is said.</param>
 /// <param name="Down">Whether the highest comes first. Unknown values come last either way.</param>
@@ -163,7 +163,8 @@ public sealed class ShelfColumns
             (_passes, _hits) = (new byte[_ids.Length], new byte[_ids.Length]);
         var passes = _passes.AsSpan(0, Count);
         var words = (query.Has ?? "").Split(' ', StringSplitOptions.RemoveEmptyEntries);
-        Having(passes, Tokens.Of(query.Head ?? "").Select(t => t.Word));
+        passes.Fill((byte)(query.Head is null && query.Also is not null ? 0 : 1));
+        Scan(passes, Words(query.Head ?? ""), keep: true);
         foreach (var key in query.Also ?? [])
             if (RowOf(key) is >= 0 and var row)
                 passes[row] = 1;
@@ -209,13 +210,6 @@ public sealed class ShelfColumns
         foreach (var p in passes)
             sum += p;
         return sum;
-    }
-
-    private void Having(Span<byte> passes, IEnumerable<string> words)
-    {
-        passes.Fill(1);
-        foreach (var word in words)
-            Scan(passes, [word], keep: true);
     }
 
     private static string[] Words(string typed) => [.. Tokens.Of(typed).Select(t => t.Word)];

@@ -6,7 +6,17 @@ import type { Place } from '../kit/shop'
 type Bad = { line: number; text: string; reason: string }
 
 /** A pasted column of terms joins the shelf. What cannot be taken stays in the box, each line with its reason. */
-export function Paste({ place, close, done }: { place: Place; close: () => void; done: () => void }) {
+export function Paste({
+  place,
+  close,
+  done,
+  asFile,
+}: {
+  place: Place
+  close: () => void
+  done: () => void
+  asFile: (text: string) => void
+}) {
   const [text, setText] = useState('')
   const [source, setSource] = useState('')
   const [bad, setBad] = useState<Bad[]>([])
@@ -20,7 +30,7 @@ export function Paste({ place, close, done }: { place: Place; close: () => void;
           body: { text, source: source || null },
         }),
       )
-      await Promise.all(['shelf', 'dig', 'picks', 'weigh'].map((key) => cache.invalidateQueries({ queryKey: [key] })))
+      await Promise.all(['shelf', 'dig', 'term', 'picks', 'weigh'].map((key) => cache.invalidateQueries({ queryKey: [key] })))
       setBad(result.bad)
       setText(result.bad.map((b) => b.text).join('\n'))
       setSaid(
@@ -63,9 +73,18 @@ export function Paste({ place, close, done }: { place: Place; close: () => void;
         Where they are from{' '}
         <input className="inline-input w-36 ml-1" placeholder="pasted" value={source} onChange={(e) => setSource(e.target.value)} />
       </label>
-      <p className="flex gap-2">
+      <p className="flex flex-wrap gap-2">
         <button type="button" className="btn btn-sm btn-primary" disabled={!text.trim()} onClick={add}>
           Put on the shelf <kbd className="!text-inherit !bg-transparent">Ctrl Enter</kbd>
+        </button>
+        <button
+          type="button"
+          className="btn btn-sm"
+          disabled={!text.trim()}
+          title="More columns, months, other number styles: say what each column is"
+          onClick={() => asFile(text)}
+        >
+          As a table…
         </button>
         <button type="button" className="btn btn-sm" onClick={close}>
           Close <kbd>Esc</kbd>

@@ -1,15 +1,21 @@
 import { keepPreviousData, useQuery, useQueryClient } from '@tanstack/react-query'
 import { useMemo } from 'react'
 import { useParams } from 'react-router'
-import { api, ask, type Copy, type Fit, type Home, type Market, opened, type Pick, type Product, type Weighing } from './api'
+import { api, ask, type Copy, type Facts, type Fit, type Home, type Market, opened, type Pick, type Product, type Weighing } from './api'
 import { toast } from './toast'
 
 export const useShop = () => useQuery({ queryKey: ['shop'], queryFn: () => ask(api.GET('/api/shop')), staleTime: Infinity })
 
 export type Place = { product: Product; market: Market; listingId: number; base: string }
 
-/** The product and market that the address names. */
-export function usePlace(): Place | undefined {
+/** The market to go to for a product: the same where it has a listing there, else one of its own in the same country. */
+export function marketFor(product: Product, markets: Market[], now: Market | undefined): Market {
+  const own = markets.filter((m) => product.listings[m.platformId] !== undefined)
+  return own.find((m) => m.id === now?.id) ?? own.find((m) => m.country === now?.country) ?? own[0] ?? markets[0]
+}
+
+/** The product and market that the address names; without a listing there, listingId is undefined. */
+export function usePlace(): (Omit<Place, 'listingId'> & { listingId: number | undefined }) | undefined {
   const { productId, marketId } = useParams()
   const shop = useShop().data
   const product = shop?.products.find((p) => String(p.id) === productId)
@@ -50,7 +56,7 @@ export function useWeighing(place: Place): Weighing | undefined {
   return useMemo(() => weighed && picks && opened(weighed, picks), [weighed, picks])
 }
 
-export type Change = { source?: string; fit?: Fit; home?: Home; note?: string }
+export type Change = { source?: string; saidBy?: string[]; language?: string; fit?: Fit; home?: Home; note?: string }
 
 /** Everything that can be done to picks; each says what it did and can be undone. */
 export function usePickActions(place: Place) {
@@ -59,7 +65,7 @@ export function usePickActions(place: Place) {
   const after = async (call: Promise<{ what: string | null }>) => {
     try {
       const { what } = await call
-      await Promise.all(['picks', 'weigh', 'trail'].map((key) => cache.invalidateQueries({ queryKey: [key] })))
+      await Promise.all(['picks', 'weigh', 'trail', 'shop', 'ideas'].map((key) => cache.invalidateQueries({ queryKey: [key] })))
       return what
     } catch (e) {
       toast((e as Error).message)
@@ -83,7 +89,9 @@ export function usePickActions(place: Place) {
               fit: change.fit ?? null,
               home: change.home ?? null,
               note: change.note ?? null,
-            } as never,
+              saidBy: change.saidBy ?? null,
+              language: change.language ?? null,
+            },
           }),
         ),
       ),
@@ -94,9 +102,11 @@ export function usePickActions(place: Place) {
     say(await after(ask(api.PUT('/api/products/{id}/picks/order', { params: { path }, body: { keys } }))))
 
   /** Picks a term, or drops it when it is picked already. */
-  const toggle = (text: string, picked: Pick | undefined, source: string) =>
-    picked && picked.home !== 'avoid' ? drop([text]) : change([text], { source, home: picked ? 'anywhere' : undefined })
+  const toggle = (text: string, picked: Pick | undefined, source: string, saidBy = '') =>
+    picked && picked.home !== 'avoid' ? drop([text]) : change([text], { source, saidBy: [saidBy], home: picked ? 'anywhere' : undefined })
   const avoid = (text: string, picked: Pick | undefined, source: string) =>
     picked?.home === 'avoid' ? drop([text]) : change([text], { source, home: 'avoid' })
-  return { change, drop, order, undo, toggle, avoid }
+  /** New facts of the product. */
+  const facts = async (next: Facts) => say(await after(ask(api.PUT('/api/products/{id}/facts', { params: { path }, body: next }))))
+  return { change, drop, order, undo, toggle, avoid, facts }
 }

@@ -10,10 +10,15 @@ export type Column<T> = {
   right?: boolean
   /** The value to sort by; unknown values come last whichever way. */
   value?: (row: T) => number | string | null | undefined
+  /** Whether its values are words, which are sorted from A; numbers are sorted from the highest. */
+  words?: boolean
   cell: (row: T) => ReactNode
 }
 
 export type Sort = { key: string; down: boolean } | null
+
+/** Rows that may not all be here yet: an array, or pages that come when they are looked at. */
+export type Rows<T> = { length: number; at: (i: number) => T | undefined }
 
 export function sortRows<T>(rows: T[], columns: Column<T>[], sort: Sort): T[] {
   const value = columns.find((c) => c.key === sort?.key)?.value
@@ -28,57 +33,88 @@ export function sortRows<T>(rows: T[], columns: Column<T>[], sort: Sort): T[] {
 
 const HeadHeight = 30
 
-/** A table walked by the arrow keys. Only the rows in sight exist. */
+/** A table walked by the arrow keys. Only the rows in sight exist. Space marks a row, Shift with an arrow marks as it walks. */
 export function Table<T>(p: {
   name: string
-  rows: T[]
+  rows: Rows<T>
   columns: Column<T>[]
   id: (row: T) => string
-  cursor: string | undefined
-  onCursor: (id: string, row: T) => void
+  /** The row one is on, by number; −1 for none. */
+  at: number
+  onAt: (at: number, row: T | undefined) => void
   onEnter?: (row: T) => void
+  marked?: ReadonlySet<string>
+  onMark?: (ids: string[], on: boolean) => void
   sort?: Sort
   onSort?: (sort: Sort) => void
+  onRange?: (from: number, to: number) => void
   rowHeight?: number
   rowClass?: (row: T) => string
   empty: ReactNode
 }) {
   const scroller = useRef<HTMLDivElement>(null)
   const height = p.rowHeight ?? 40
+  const { at, rows } = p
   const virtual = useVirtualizer({
-    count: p.rows.length,
+    count: rows.length,
     getScrollElement: () => scroller.current,
     estimateSize: () => height,
     overscan: 12,
     scrollPaddingEnd: HeadHeight,
   })
-  const at = p.rows.findIndex((r) => p.id(r) === p.cursor)
-  const go = (to: number) => {
-    const i = Math.max(0, Math.min(p.rows.length - 1, to))
-    if (p.rows[i]) p.onCursor(p.id(p.rows[i]), p.rows[i])
+  const go = (to: number, marking = false) => {
+    const i = Math.max(0, Math.min(rows.length - 1, to))
+    if (rows.length === 0) return
+    if (marking) mark(at < i ? at : i, at < i ? i : at, true)
+    p.onAt(i, rows.at(i))
+  }
+  const mark = (from: number, to: number, on: boolean) => {
+    const ids = []
+    for (let i = Math.max(0, from); i <= to; i++) {
+      const row = rows.at(i)
+      if (row) ids.push(p.id(row))
+    }
+    p.onMark?.(ids, on)
   }
   const page = () => Math.max(1, Math.floor((scroller.current?.clientHeight ?? 400) / height) - 1)
   useKeys({
-    ArrowDown: () => go(at + 1),
-    ArrowUp: () => go(at < 0 ? 0 : at - 1),
-    PageDown: () => go(at + page()),
-    PageUp: () => go(at - page()),
+    ArrowDown: (e) => go(at + 1, e.shiftKey && !!p.onMark),
+    ArrowUp: (e) => go(at < 0 ? 0 : at - 1, e.shiftKey && !!p.onMark),
+    PageDown: (e) => go(at + page(), e.shiftKey && !!p.onMark),
+    PageUp: (e) => go(at - page(), e.shiftKey && !!p.onMark),
     Home: () => go(0),
-    End: () => go(p.rows.length - 1),
+    End: () => go(rows.length - 1),
+    ...(p.onMark && {
+      ' ': () => {
+        const row = rows.at(Math.max(0, at))
+        if (row) p.onMark?.([p.id(row)], !p.marked?.has(p.id(row)))
+      },
+      'Ctrl+a': () => mark(0, rows.length - 1, true),
+    }),
     ...(p.onEnter && {
       Enter: (e) => {
-        if (e.target instanceof HTMLElement && e.target.closest('button, a, [role=button]')) (e.target as HTMLElement).click()
-        else if (at >= 0) p.onEnter?.(p.rows[at])
+        const row = rows.at(at)
+        if (e.target instanceof HTMLElement && e.target.closest('button, a, summary, [role=button]')) (e.target as HTMLElement).click()
+        else if (at >= 0 && row) p.onEnter?.(row)
       },
     }),
   })
   useEffect(() => {
     if (at >= 0) virtual.scrollToIndex(at)
   }, [at, virtual])
+  const items = virtual.getVirtualItems()
+  const [first, last] = [items[0]?.index ?? 0, items[items.length - 1]?.index ?? 0]
+  const range = useRef(p.onRange)
+  range.current = p.onRange
+  useEffect(() => range.current?.(first, last), [first, last])
   const template = { gridTemplateColumns: p.columns.map((c) => c.width).join(' ') }
+  const turn = (c: Column<T>, on: boolean) => {
+    const natural = !c.words
+    p.onSort?.(!on ? { key: c.key, down: natural } : p.sort?.down === natural ? { key: c.key, down: !natural } : null)
+  }
   return (
     // biome-ignore lint/a11y/useSemanticElements: a virtual table cannot be a table element
-    <div className="grid-table" role="grid" aria-label={p.name} aria-rowcount={p.rows.length + 1}>
+    <div className="grid-table" role="grid" aria-label={p.name} aria-rowcount={rows.length + 1}>
       <div ref={scroller} className="overflow-auto min-h-0" data-testid="rows">
         <div className="grid-row grid-head" role="row" tabIndex={-1} style={template}>
           {p.columns.map((c) => {
@@ -93,18 +129,7 @@ export function Table<T>(p: {
                 aria-sort={on ? (p.sort?.down ? 'descending' : 'ascending') : undefined}
               >
                 {c.value && p.onSort ? (
-                  <button
-                    type="button"
-                    onClick={() =>
-                      p.onSort?.(
-                        on
-                          ? p.sort?.down === (typeof c.value?.(p.rows[0]) !== 'string')
-                            ? { key: c.key, down: !p.sort?.down }
-                            : null
-                          : { key: c.key, down: typeof c.value?.(p.rows[0]) !== 'string' },
-                      )
-                    }
-                  >
+                  <button type="button" onClick={() => turn(c, on)}>
                     {c.head}
                     {on ? (p.sort?.down ? ' ↓' : ' ↑') : ''}
                   </button>
@@ -115,22 +140,38 @@ export function Table<T>(p: {
             )
           })}
         </div>
-        {p.rows.length === 0 && <div className="py-6 px-2">{p.empty}</div>}
+        {rows.length === 0 && <div className="py-6 px-2 whitespace-normal">{p.empty}</div>}
         <div style={{ height: virtual.getTotalSize(), position: 'relative' }}>
-          {virtual.getVirtualItems().map((item) => {
-            const row = p.rows[item.index]
+          {items.map((item) => {
+            const row = rows.at(item.index)
+            const place = {
+              ...template,
+              position: 'absolute',
+              top: 0,
+              left: 0,
+              right: 0,
+              height,
+              transform: `translateY(${item.start}px)`,
+            } as const
+            if (!row) return <div key={item.index} role="row" tabIndex={-1} aria-busy className="grid-row" style={place} />
             const id = p.id(row)
+            const marked = p.marked?.has(id) ?? false
             return (
               <div
                 key={id}
                 role="row"
                 tabIndex={-1}
                 aria-rowindex={item.index + 2}
-                aria-selected={id === p.cursor}
+                aria-selected={item.index === at}
+                aria-checked={p.onMark ? marked : undefined}
                 data-id={id}
-                className={`grid-row ${id === p.cursor ? 'cursor' : ''} ${p.rowClass?.(row) ?? ''}`}
-                style={{ ...template, position: 'absolute', top: 0, left: 0, right: 0, height, transform: `translateY(${item.start}px)` }}
-                onClick={() => p.onCursor(id, row)}
+                className={`grid-row ${item.index === at ? 'cursor' : ''} ${marked ? 'marked' : ''} ${p.rowClass?.(row) ?? ''}`}
+                style={place}
+                onClick={(e) => {
+                  if (e.shiftKey && p.onMark) mark(Math.min(at, item.index), Math.max(at, item.index), true)
+                  else if ((e.ctrlKey || e.metaKey) && p.onMark) p.onMark([id], !marked)
+                  p.onAt(item.index, row)
+                }}
                 onDoubleClick={() => p.onEnter?.(row)}
                 onKeyDown={() => undefined}
               >
@@ -146,4 +187,11 @@ export function Table<T>(p: {
       </div>
     </div>
   )
+}
+
+/** The marks of a table: which rows, and the ways to change them. */
+export function changed(marked: ReadonlySet<string>, ids: string[], on: boolean): Set<string> {
+  const next = new Set(marked)
+  for (const id of ids) on ? next.add(id) : next.delete(id)
+  return next
 }

@@ -1,7 +1,7 @@
 import { useState } from 'react'
 import { useNavigate } from 'react-router'
 import { compact } from '../kit/numbers'
-import { type Place, usePicks, useShop } from '../kit/shop'
+import { marketFor, type Place, usePicks, useShop } from '../kit/shop'
 import { Dialog } from './dialog'
 
 type Hit = { id: string; what: string; text: string; to: string; more?: string }
@@ -15,13 +15,20 @@ export function FindAnything({ place, close }: { place: Place; close: () => void
   const picks = usePicks(place).data?.picks ?? []
   const all: Hit[] = [
     ...['Dig', 'Pick', 'Write', 'Weigh'].map((s) => ({ id: s, what: 'Step', text: s, to: `${place.base}/${s.toLowerCase()}` })),
-    ...(shop?.products ?? []).map((p) => ({ id: `p${p.id}`, what: 'Product', text: p.name, to: `/${p.id}/${place.market.id}/write` })),
-    ...(shop?.markets ?? []).map((m) => ({
-      id: m.id,
-      what: 'Market',
-      text: `${m.platformName}, ${m.countryName}`,
-      to: `/${place.product.id}/${m.id}/write`,
+    ...(shop?.products ?? []).map((p) => ({
+      id: `p${p.id}`,
+      what: 'Product',
+      text: p.name,
+      to: `/${p.id}/${marketFor(p, shop?.markets ?? [], place.market).id}/write`,
     })),
+    ...(shop?.markets ?? [])
+      .filter((m) => place.product.listings[m.platformId] !== undefined)
+      .map((m) => ({
+        id: m.id,
+        what: 'Market',
+        text: `${m.platformName}, ${m.countryName}`,
+        to: `/${place.product.id}/${m.id}/write`,
+      })),
     ...picks.map((p) => ({
       id: `k${p.key}`,
       what: p.home === 'avoid' ? 'Avoided' : 'Pick',

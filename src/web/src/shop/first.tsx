@@ -2,7 +2,7 @@ import { useQueryClient } from '@tanstack/react-query'
 import { useState } from 'react'
 import { Navigate, useNavigate } from 'react-router'
 import { api, ask } from '../kit/api'
-import { useShop } from '../kit/shop'
+import { marketFor, useShop } from '../kit/shop'
 import { Rabbit, ThemeButton } from './frame'
 
 /** Where one was last, or the first product, or the place to name it. */
@@ -12,7 +12,11 @@ export function Start() {
   const product = shop.data.products[0]
   const last = localStorage.getItem('last')
   if (last && shop.data.products.some((p) => last.startsWith(`/${p.id}/`))) return <Navigate to={last} replace />
-  return product ? <Navigate to={`/${product.id}/${shop.data.markets[0].id}/dig`} replace /> : <Navigate to="/new" replace />
+  return product ? (
+    <Navigate to={`/${product.id}/${marketFor(product, shop.data.markets, undefined).id}/dig`} replace />
+  ) : (
+    <Navigate to="/new" replace />
+  )
 }
 
 /** An empty shop begins with what is sold. */

@@ -1,9 +1,11 @@
+import { useQueryClient } from '@tanstack/react-query'
 import { useEffect, useState } from 'react'
 import { NavLink, Outlet, useLocation, useNavigate } from 'react-router'
+import { api, ask, type Market, type Product } from '../kit/api'
 import { useKeys } from '../kit/keys'
 import { Pocket } from '../kit/pocket'
-import { type Place, usePickActions, usePlace, useShop } from '../kit/shop'
-import { ToastLine } from '../kit/toast'
+import { marketFor, type Place, usePickActions, usePlace, useShop } from '../kit/shop'
+import { ToastLine, toast } from '../kit/toast'
 import { FindAnything } from './find'
 import { KeySheet } from './keysheet'
 
@@ -60,7 +62,42 @@ export function Frame() {
         </a>
       </main>
     )
-  return <Framed place={place} />
+  if (place.listingId === undefined) return <NotHere product={place.product} market={place.market} />
+  return <Framed place={place as Place} />
+}
+
+/** A product that is not listed on the platform that the address names. */
+function NotHere({ product, market }: { product: Product; market: Market }) {
+  const cache = useQueryClient()
+  const shop = useShop().data
+  const put = async () => {
+    try {
+      await ask(
+        api.POST('/api/products/{id}/listings/{platformId}', { params: { path: { id: product.id, platformId: market.platformId } } }),
+      )
+      await cache.invalidateQueries({ queryKey: ['shop'] })
+    } catch (e) {
+      toast((e as Error).message)
+    }
+  }
+  const back = marketFor(product, shop?.markets ?? [market], market)
+  return (
+    <main className="max-w-xl mx-auto pt-[14vh] px-6">
+      <h1 className="text-[26px] font-bold mb-2">
+        {product.name} is not on {market.platformName} yet
+      </h1>
+      <p className="quiet mb-5">{market.about}</p>
+      <p className="flex gap-3">
+        <button type="button" className="btn btn-primary" onClick={put}>
+          Begin a listing there
+        </button>
+        <a className="btn" href={`/${product.id}/${back.id}/dig`}>
+          Back to {back.platformName}
+        </a>
+      </p>
+      <ToastLine />
+    </main>
+  )
 }
 
 function Framed({ place }: { place: Place }) {
@@ -97,7 +134,10 @@ function Framed({ place }: { place: Place }) {
           <select
             aria-label="Product"
             value={place.product.id}
-            onChange={(e) => (e.target.value === 'new' ? navigate('/new') : navigate(`/${e.target.value}/${place.market.id}/${step}`))}
+            onChange={(e) => {
+              const next = shop?.products.find((p) => String(p.id) === e.target.value)
+              navigate(next ? `/${next.id}/${marketFor(next, shop?.markets ?? [], place.market).id}/${step}` : '/new')
+            }}
           >
             {shop?.products.map((p) => (
               <option key={p.id} value={p.id}>
@@ -113,11 +153,22 @@ function Framed({ place }: { place: Place }) {
             onChange={(e) => navigate(`/${place.product.id}/${e.target.value}/${step}`)}
             title={place.market.about}
           >
-            {shop?.markets.map((m) => (
-              <option key={m.id} value={m.id}>
-                {m.platformName}, {m.countryName}
-              </option>
-            ))}
+            {shop?.markets
+              .filter((m) => place.product.listings[m.platformId] !== undefined)
+              .map((m) => (
+                <option key={m.id} value={m.id}>
+                  {m.platformName}, {m.countryName}
+                </option>
+              ))}
+            <optgroup label="Not listed there yet">
+              {shop?.markets
+                .filter((m) => place.product.listings[m.platformId] === undefined && m.country === place.market.country)
+                .map((m) => (
+                  <option key={m.id} value={m.id}>
+                    {m.platformName}…
+                  </option>
+                ))}
+            </optgroup>
           </select>
         </div>
         <nav className="steps" aria-label="Steps">

@@ -85,9 +85,9 @@ export function Weigh({ place }: { place: Place }) {
           rows={rows}
           columns={columns}
           id={(t) => t.key}
-          cursor={at}
+          at={rows.findIndex((t) => t.key === at)}
           rowHeight={34}
-          onCursor={(id) => set({ at: id })}
+          onAt={(_, t) => set({ at: t?.key ?? null })}
           sort={sort}
           onSort={(s) => set({ sort: s?.key ?? null, dir: s && !s.down ? 'up' : null })}
           empty={
@@ -113,7 +113,7 @@ const lost = (t: PickWeight) => (t.worth === null ? null : t.worth * (1 - t.grip
 
 function columnsOf(weighing: Weighing, listing: Listing): Column<PickWeight>[] {
   return [
-    { key: 'text', head: 'Term', width: 'minmax(170px,1fr)', value: (t) => t.text, cell: (t) => <TermGaps term={t} /> },
+    { key: 'text', head: 'Term', width: 'minmax(170px,1fr)', words: true, value: (t) => t.text, cell: (t) => <TermGaps term={t} /> },
     {
       key: 'all',
       head: 'listing',

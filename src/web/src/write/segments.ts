@@ -1,9 +1,11 @@
-import type { Grade, Weighing } from '../kit/api'
+import type { Grade, Span, Weighing } from '../kit/api'
 
-export type Piece = { start: number; end: number; grade: Grade; key: string }
-export type Segment = { start: number; end: number; grade: Grade | null; knot: boolean; pointed: boolean }
+/** What is drawn under a stretch of text: how firmly a term is held there, or that the shop avoids what stands there. */
+export type Line = Grade | 'avoided'
+export type Piece = { start: number; end: number; grade: Line; key: string }
+export type Segment = { start: number; end: number; grade: Line | null; knot: boolean; pointed: boolean }
 
-const rank: Record<Grade, number> = { missing: 0, spread: 1, together: 2, inflected: 3, whole: 4 }
+const rank: Record<Line, number> = { missing: 0, spread: 1, together: 2, inflected: 3, whole: 4, avoided: 5 }
 
 /** By field, then by item. */
 export type Pieces = Map<string, Piece[][]>
@@ -16,15 +18,18 @@ const same = (a: Piece[] | undefined, b: Piece[]) =>
 /** Every stretch of matched text. What is as it was before stays the very same object, so that it is not drawn again. */
 export function piecesOf(weighing: Weighing | undefined, before: Pieces): Pieces {
   const pieces: Pieces = new Map()
+  const add = (span: Span, grade: Line, key: string) => {
+    const field = pieces.get(span.field) ?? []
+    pieces.set(span.field, field)
+    while (field.length <= span.item) field.push([])
+    field[span.item].push({ start: span.start, end: span.start + span.length, grade, key })
+  }
   for (const term of weighing?.terms ?? [])
     for (const span of term.spans) {
       const alone = term.grades[weighing?.fields.indexOf(span.field) ?? -1]
-      const grade = alone && alone !== 'missing' ? alone : term.grade
-      const field = pieces.get(span.field) ?? []
-      pieces.set(span.field, field)
-      while (field.length <= span.item) field.push([])
-      field[span.item].push({ start: span.start, end: span.start + span.length, grade, key: term.key })
+      add(span, alone && alone !== 'missing' ? alone : term.grade, term.key)
     }
+  for (const use of weighing?.avoided ?? []) for (const span of use.spans) add(span, 'avoided', use.text)
   for (const [key, items] of pieces) {
     const old = before.get(key) ?? []
     const kept = items.map((item, i) => (same(old[i], item) ? old[i] : item))

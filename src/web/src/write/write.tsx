@@ -194,6 +194,7 @@ function Sheet({ place, listing }: { place: Place; listing: Listing }) {
             change={change}
             pieces={pieces.get(field.key) ?? none}
             pointed={pointed}
+            avoided={avoidedIn(weighing, field.key)}
           />
         ))}
       </section>
@@ -211,6 +212,7 @@ const FieldPart = memo(function FieldPart(p: {
   change: (key: string, value: Value) => void
   pieces: Piece[][]
   pointed: string | undefined
+  avoided: string
 }) {
   const { field, value } = p
   return (
@@ -236,9 +238,21 @@ const FieldPart = memo(function FieldPart(p: {
         pieces={p.pieces}
         pointed={p.pointed}
       />
+      {p.avoided && (
+        <p className="text-accent text-[13px]" data-testid="avoided">
+          <b>Must go:</b> {p.avoided}
+        </p>
+      )}
     </div>
   )
 })
+
+/** What the shop avoids and this field says, with the reasons. */
+const avoidedIn = (weighing: Weighing | undefined, field: string) =>
+  (weighing?.avoided ?? [])
+    .filter((a) => a.spans.some((s) => s.field === field))
+    .map((a) => `“${a.text}” is avoided${a.reason ? `: ${a.reason}` : ''} (${a.product})`)
+    .join('; ')
 
 /** Reach and grip, and every pick with what it lacks. */
 const Held = memo(function Held({
@@ -306,9 +320,9 @@ const Held = memo(function Held({
           rows={terms}
           columns={columns}
           id={(t) => t.key}
-          cursor={pointed}
+          at={terms.findIndex((t) => t.key === pointed)}
           rowHeight={33}
-          onCursor={(id) => point(id === pointed ? null : id)}
+          onAt={(_, t) => point(!t || t.key === pointed ? null : t.key)}
           empty=""
         />
       )}

@@ -1,0 +1,102 @@
+import { useMemo } from 'react'
+import type { Grid, GridCell, Pick } from '../kit/api'
+import { useKeys } from '../kit/keys'
+import { compact, full } from '../kit/numbers'
+
+/** The head term and other names for it, mixed with what can be said of the product. Walked by arrows; P picks, Enter digs. */
+export function GridSheet({
+  grid,
+  byPick,
+  at,
+  onAt,
+  onPick,
+  onDig,
+}: {
+  grid: Grid | undefined
+  byPick: ReadonlyMap<string, Pick>
+  at: string | null
+  onAt: (key: string) => void
+  onPick: (cell: GridCell, word: string) => void
+  onDig: (text: string) => void
+}) {
+  const cells = useMemo(() => grid?.facets.flatMap((f) => f.rows.map((r) => ({ word: r.word, cells: r.cells }))) ?? [], [grid])
+  const y = Math.max(
+    0,
+    cells.findIndex((r) => r.cells.some((c) => c.key === at)),
+  )
+  const x = Math.max(0, cells[y]?.cells.findIndex((c) => c.key === at) ?? 0)
+  const cell = cells[y]?.cells[x]
+  const go = (dy: number, dx: number) => {
+    const to = cells[Math.max(0, Math.min(cells.length - 1, y + dy))]
+    const next = to?.cells[Math.max(0, Math.min(to.cells.length - 1, x + dx))]
+    if (!next) return
+    onAt(next.key)
+    document.querySelector(`[data-cell="${CSS.escape(next.key)}"]`)?.scrollIntoView({ block: 'nearest' })
+  }
+  useKeys({
+    ArrowDown: () => go(1, 0),
+    ArrowUp: () => go(-1, 0),
+    ArrowLeft: () => go(0, -1),
+    ArrowRight: () => go(0, 1),
+    Enter: () => cell && onDig(cell.text),
+    p: () => cell && onPick(cell, cells[y].word),
+  })
+  if (!grid) return <p className="quiet py-6">Measuring each mixture…</p>
+  const top = Math.max(1, ...cells.flatMap((r) => r.cells.map((c) => c.numbers.volume ?? 0)))
+  return (
+    <div className="overflow-auto min-h-0" role="grid" aria-label="Grid" data-testid="grid">
+      <table className="plain mixes">
+        <thead>
+          <tr>
+            <th className="sticky top-0 left-0 bg-base-100 z-2">word</th>
+            {grid.heads.map((h) => (
+              <th key={h} className="r sticky top-0 bg-base-100 z-1 whitespace-nowrap">
+                {h}
+              </th>
+            ))}
+          </tr>
+        </thead>
+        {grid.facets.map((f) => (
+          <tbody key={f.facet}>
+            <tr>
+              <th colSpan={grid.heads.length + 1} className="head !font-semibold !text-[13px] !pt-3 capitalize !text-base-content">
+                {f.facet}
+              </th>
+            </tr>
+            {f.rows.map((r) => (
+              <tr key={r.word}>
+                <td className="sticky left-0 bg-base-100" title={r.own ? 'The product’s facts say it' : undefined}>
+                  {r.own ? <b>{r.word}</b> : r.word}
+                </td>
+                {r.cells.map((c) => {
+                  const pick = byPick.get(c.key)
+                  const volume = c.numbers.volume
+                  return (
+                    <td key={c.key} className="r !p-0">
+                      <button
+                        type="button"
+                        tabIndex={-1}
+                        data-cell={c.key}
+                        className={`mix ${c === cell ? 'cursor' : ''}`}
+                        title={`${c.text}: ${full(volume)} searches a month`}
+                        onClick={() => onAt(c.key)}
+                        onDoubleClick={() => onDig(c.text)}
+                      >
+                        {pick && <span className="mark mr-2">{pick.home === 'avoid' ? 'avoid' : 'picked'}</span>}
+                        <span
+                          className="mix-bar"
+                          style={{ width: volume ? Math.max(2, (Math.log10(volume + 1) / Math.log10(top + 1)) * 44) : 0 }}
+                        />
+                        <span className="num text-[13px] w-12 text-right">{compact(volume)}</span>
+                      </button>
+                    </td>
+                  )
+                })}
+              </tr>
+            ))}
+          </tbody>
+        ))}
+      </table>
+    </div>
+  )
+}

@@ -1,0 +1,194 @@
+import { useRef, useState } from 'react'
+import type { Norm } from '../kit/api'
+import { useKeys } from '../kit/keys'
+import { compact, full } from '../kit/numbers'
+import type { Row } from './dig'
+
+const [W, H, L, B] = [720, 440, 46, 34]
+
+/** Demand against competition, both by tenfold steps. Above the slanted line there is more headroom than is typical here. */
+export function Scatter({
+  rows,
+  norm,
+  at,
+  marked,
+  onAt,
+  onMark,
+}: {
+  rows: Row[]
+  norm: Norm | undefined
+  at: string | undefined
+  marked: ReadonlySet<string>
+  onAt: (key: string) => void
+  onMark: (keys: string[], on: boolean) => void
+}) {
+  const svg = useRef<SVGSVGElement>(null)
+  const [drag, setDrag] = useState<{ x0: number; y0: number; x1: number; y1: number } | null>(null)
+  const known = rows.filter((r) => r.numbers.volume !== null && r.numbers.volume > 0 && r.numbers.competition !== null)
+  const lg = (n: number) => Math.log10(Math.max(1, n))
+  const most = (values: number[]) => Math.max(2, Math.ceil(Math.max(0, ...values) * 2) / 2)
+  const mx = most(known.map((r) => lg(r.numbers.competition ?? 1)))
+  const my = most(known.map((r) => lg(r.numbers.volume ?? 1)))
+  const x = (competition: number) => L + (lg(competition) / mx) * (W - L - 12)
+  const y = (volume: number) => H - B - (lg(volume) / my) * (H - B - 12)
+  const points = known.map((r) => ({ row: r, x: x(r.numbers.competition ?? 1), y: y(r.numbers.volume ?? 1) }))
+  const here = points.find((p) => p.row.key === at)
+  // The nearest point that lies that way.
+  const go = (dx: number, dy: number) => {
+    const from = here ?? points[0]
+    if (!from) return
+    let best: { key: string; far: number } | null = null
+    for (const p of points) {
+      const [px, py] = [p.x - from.x, p.y - from.y]
+      const along = px * dx + py * dy
+      const across = Math.abs(px * dy) + Math.abs(py * dx)
+      if (along <= 0.01 || across > along * 2) continue
+      const far = along + across * 2
+      if (!best || far < best.far) best = { key: p.row.key, far }
+    }
+    if (best) onAt(best.key)
+  }
+  useKeys({
+    ArrowLeft: () => go(-1, 0),
+    ArrowRight: () => go(1, 0),
+    ArrowUp: () => go(0, -1),
+    ArrowDown: () => go(0, 1),
+    ' ': () => here && onMark([here.row.key], !marked.has(here.row.key)),
+  })
+  const spot = (e: React.PointerEvent) => {
+    const box = (svg.current as SVGSVGElement).getBoundingClientRect()
+    return [((e.clientX - box.left) / box.width) * W, ((e.clientY - box.top) / box.height) * H]
+  }
+  const tens = (n: number) => Array.from({ length: Math.floor(n) + 1 }, (_, i) => 10 ** i)
+  const centre = norm?.centre
+  return (
+    <div className="min-h-0 overflow-hidden flex flex-col" data-testid="scatter">
+      <svg
+        ref={svg}
+        viewBox={`0 0 ${W} ${H}`}
+        className="w-full min-h-0 flex-1 select-none touch-none"
+        role="img"
+        aria-label={`${known.length} terms by searches and listings`}
+        onPointerDown={(e) => {
+          const [px, py] = spot(e)
+          e.currentTarget.setPointerCapture(e.pointerId)
+          setDrag({ x0: px, y0: py, x1: px, y1: py })
+        }}
+        onPointerMove={(e) => {
+          if (!drag) return
+          const [px, py] = spot(e)
+          setDrag({ ...drag, x1: px, y1: py })
+        }}
+        onPointerUp={() => {
+          if (!drag) return
+          const [x0, x1] = [Math.min(drag.x0, drag.x1), Math.max(drag.x0, drag.x1)]
+          const [y0, y1] = [Math.min(drag.y0, drag.y1), Math.max(drag.y0, drag.y1)]
+          setDrag(null)
+          if (x1 - x0 > 6 || y1 - y0 > 6) {
+            const inside = points.filter((p) => p.x >= x0 && p.x <= x1 && p.y >= y0 && p.y <= y1).map((p) => p.row.key)
+            if (inside.length) onMark(inside, true)
+            return
+          }
+          const near = points.map((p) => ({ p, d: Math.hypot(p.x - x0, p.y - y0) })).sort((a, b) => a.d - b.d)[0]
+          if (near && near.d < 16) onAt(near.p.row.key)
+        }}
+      >
+        {tens(mx).map((n) => (
+          <g key={`x${n}`}>
+            <line x1={x(n)} x2={x(n)} y1={8} y2={H - B} stroke="var(--color-base-300)" />
+            <text x={x(n)} y={H - B + 14} textAnchor="middle" className="num" fontSize="11" fill="var(--quiet)">
+              {compact(n)}
+            </text>
+          </g>
+        ))}
+        {tens(my).map((n) => (
+          <g key={`y${n}`}>
+            <line x1={L} x2={W - 12} y1={y(n)} y2={y(n)} stroke="var(--color-base-300)" />
+            <text x={L - 6} y={y(n) + 4} textAnchor="end" className="num" fontSize="11" fill="var(--quiet)">
+              {compact(n)}
+            </text>
+          </g>
+        ))}
+        {centre !== null && centre !== undefined && (
+          <>
+            <clipPath id="plot">
+              <rect x={L} y={8} width={W - L - 12} height={H - B - 8} />
+            </clipPath>
+            <line
+              clipPath="url(#plot)"
+              x1={x(1)}
+              y1={H - B - (centre / my) * (H - B - 12)}
+              x2={x(10 ** mx)}
+              y2={H - B - ((mx + centre) / my) * (H - B - 12)}
+              stroke="var(--tin)"
+              strokeWidth="1.5"
+            >
+              <title>Typical here: headroom 50</title>
+            </line>
+          </>
+        )}
+        {points.map(({ row, x: px, y: py }) => {
+          const picked = row.pick && row.pick.home !== 'avoid'
+          const on = marked.has(row.key)
+          return (
+            <circle
+              key={row.key}
+              cx={px}
+              cy={py}
+              r={row.key === at ? 7 : 4.5}
+              fill={picked ? 'var(--color-primary)' : on ? 'var(--tape-fill)' : 'var(--color-base-100)'}
+              stroke={
+                row.pick?.home === 'avoid'
+                  ? 'var(--tin)'
+                  : row.key === at || on || picked
+                    ? 'var(--color-primary)'
+                    : 'var(--color-base-content)'
+              }
+              strokeWidth={row.key === at ? 2.5 : 1.2}
+              strokeDasharray={row.pick?.home === 'avoid' ? '2 2' : undefined}
+            >
+              <title>{`${row.text}: ${full(row.numbers.volume)} searches a month, ${full(row.numbers.competition)} listings`}</title>
+            </circle>
+          )
+        })}
+        {here && (
+          <text
+            x={Math.min(W - 12, Math.max(L, here.x + (here.x > W * 0.7 ? -12 : 12)))}
+            y={here.y - 8}
+            textAnchor={here.x > W * 0.7 ? 'end' : 'start'}
+            fontSize="13"
+            fontWeight="600"
+            fill="var(--color-base-content)"
+            stroke="var(--color-base-100)"
+            strokeWidth="4"
+            paintOrder="stroke"
+          >
+            {here.row.text}
+          </text>
+        )}
+        {drag && (
+          <rect
+            x={Math.min(drag.x0, drag.x1)}
+            y={Math.min(drag.y0, drag.y1)}
+            width={Math.abs(drag.x1 - drag.x0)}
+            height={Math.abs(drag.y1 - drag.y0)}
+            fill="var(--cobalt-2)"
+            fillOpacity="0.5"
+            stroke="var(--color-primary)"
+            strokeDasharray="4 3"
+          />
+        )}
+        <text x={W - 14} y={H - 4} textAnchor="end" fontSize="12" fill="var(--quiet)">
+          listings →
+        </text>
+        <text x={L} y={H - 4} fontSize="12" fill="var(--quiet)">
+          ↑ searches a month
+        </text>
+      </svg>
+      <p className="quiet text-[12.5px] shrink-0 pb-1">
+        {known.length} of {rows.length} terms have both numbers. Filled: picked. Above the slanted line: more headroom than typical. Arrows
+        walk, <kbd>Space</kbd> or a dragged box marks, <kbd>P</kbd> picks.
+      </p>
+    </div>
+  )
+}

@@ -1,0 +1,87 @@
+import { useState } from 'react'
+import type { Facet, Facts } from '../kit/api'
+import type { Place } from '../kit/shop'
+import type { Row } from './pick'
+
+const lists: [Exclude<keyof Facts, 'what'>, Facet, string][] = [
+  ['materials', 'material', 'Material'],
+  ['colours', 'colour', 'Colour'],
+  ['sizes', 'size', 'Size'],
+  ['audiences', 'audience', 'Audience'],
+  ['occasions', 'occasion', 'Occasion'],
+]
+
+/** What is true of the product. A pick that says a colour, material, size, audience or occasion that is not here says so. */
+export function FactsPart({ place, picks, save }: { place: Place; picks: Row[]; save: (facts: Facts) => void }) {
+  const facts = place.product.facts as Facts
+  const lacking = new Map<string, { facet: Facet; word: string; count: number }>()
+  for (const p of picks)
+    if (p.home !== 'avoid')
+      for (const c of p.claims) {
+        const key = `${c.facet} ${c.word.toLowerCase()}`
+        const known = lacking.get(key)
+        lacking.set(key, { facet: c.facet, word: c.word.toLowerCase(), count: (known?.count ?? 0) + 1 })
+      }
+  return (
+    <div data-testid="facts">
+      <h3>Facts</h3>
+      <p className="quiet text-[13px] mb-2">
+        What is true of {place.product.name}. Words with a comma between them; saved as you leave a line.
+      </p>
+      <Line name="What it is" value={facts.what} save={(what) => save({ ...facts, what: what.trim() })} />
+      {lists.map(([key, facet, name]) => (
+        <div key={key}>
+          <Line name={name} value={facts[key].join(', ')} save={(text) => save({ ...facts, [key]: split(text) })} />
+          {[...lacking.values()]
+            .filter((l) => l.facet === facet)
+            .map((l) => (
+              <p key={l.word} className="text-[13px] mb-1">
+                <span className="doubt !ml-0">{l.word}</span>{' '}
+                <span className="quiet">
+                  is said by {l.count} {l.count === 1 ? 'pick' : 'picks'}.
+                </span>{' '}
+                <button type="button" className="link" onClick={() => save({ ...facts, [key]: [...facts[key], l.word] })}>
+                  It is true: add it
+                </button>
+              </p>
+            ))}
+        </div>
+      ))}
+    </div>
+  )
+}
+
+const split = (text: string) =>
+  text
+    .split(',')
+    .map((w) => w.trim())
+    .filter(Boolean)
+
+function Line({ name, value, save }: { name: string; value: string; save: (text: string) => void }) {
+  const [text, setText] = useState(value)
+  const [was, setWas] = useState(value)
+  if (was !== value) {
+    setWas(value)
+    setText(value)
+  }
+  return (
+    <label className="block mb-1.5 text-[13.5px]">
+      <span className="quiet block text-[12.5px]">{name}</span>
+      <input
+        className="inline-input w-full"
+        aria-label={name}
+        value={text}
+        placeholder="nothing said"
+        onChange={(e) => setText(e.target.value)}
+        onBlur={() => text !== value && save(text)}
+        onKeyDown={(e) => {
+          if (e.key === 'Enter') e.currentTarget.blur()
+          if (e.key === 'Escape') {
+            setText(value)
+            requestAnimationFrame(() => (document.activeElement as HTMLElement)?.blur())
+          }
+        }}
+      />
+    </label>
+  )
+}

@@ -1,0 +1,116 @@
+import { useQuery } from '@tanstack/react-query'
+import { useState } from 'react'
+import { api, ask } from '../kit/api'
+import { compact, full } from '../kit/numbers'
+import type { Change, Place } from '../kit/shop'
+import { nameOf, type Row } from './pick'
+
+/** The picks in a second language: by the glossary that ships, or a column of one's own; measured; those with demand kept. */
+export function LanguagePart({
+  place,
+  picks,
+  known,
+  keep,
+}: {
+  place: Place
+  picks: Row[]
+  known: Row[]
+  keep: (texts: string[], change: Change) => void
+}) {
+  const languages = useQuery({ queryKey: ['languages'], queryFn: () => ask(api.GET('/api/languages')), staleTime: Infinity }).data ?? []
+  const [language, setLanguage] = useState('es')
+  const [column, setColumn] = useState<string | null>(null)
+  const [asked, setAsked] = useState<string | null>(null)
+  const texts = picks.map((p) => p.text)
+  const glossary = languages.includes(language)
+  const turned = useQuery({
+    queryKey: ['language', place.market.id, language, texts, asked],
+    queryFn: () => ask(api.POST('/api/language', { body: { marketId: place.market.id, language, texts, column: asked } })),
+    enabled: texts.length > 0 && (column === null ? glossary : asked !== null),
+    retry: false,
+  })
+  const rows = turned.data ?? []
+  const have = new Set(known.map((k) => k.text.toLowerCase()))
+  const wanted = [
+    ...new Map(rows.filter((r) => r.to && (r.numbers.volume ?? 0) > 0 && !have.has(r.to.toLowerCase())).map((r) => [r.to, r])).values(),
+  ]
+  const keepAll = () =>
+    keep(
+      wanted.map((r) => r.to as string),
+      { source: '', saidBy: wanted.map((r) => `“${r.from}” in ${nameOf(language)}`), language, home: 'backend', fit: 'stretch' },
+    )
+  return (
+    <div data-testid="language">
+      <h3>A second language</h3>
+      <p className="quiet text-[13px] mb-2">
+        {texts.length} {texts.length === 1 ? 'pick' : 'picks'}, measured in {place.market.platformName}, {place.market.countryName}. Those
+        with demand can be kept in a group of their own, for the backend.
+      </p>
+      <div className="flex flex-wrap gap-1.5 items-center mb-2 text-[13.5px]">
+        <label>
+          In{' '}
+          <select className="inline-input" value={language} onChange={(e) => setLanguage(e.target.value)}>
+            {[...new Set([...languages, 'es', 'fr', 'de', 'it', 'nl', 'pt', 'pl', 'sv'])].map((l) => (
+              <option key={l} value={l}>
+                {nameOf(l)}
+              </option>
+            ))}
+          </select>
+        </label>
+        <button type="button" className="choice" aria-pressed={column === null} disabled={!glossary} onClick={() => setColumn(null)}>
+          by the glossary
+        </button>
+        <button type="button" className="choice" aria-pressed={column !== null} onClick={() => setColumn(column ?? '')}>
+          by a column I paste
+        </button>
+      </div>
+      {column === null && !glossary && <p className="quiet text-[13.5px]">There is no glossary for {nameOf(language)}: paste a column.</p>}
+      {column !== null && (
+        <div className="grid grid-cols-2 gap-2 mb-2">
+          <textarea
+            className="textarea textarea-sm text-[13px] leading-5 h-40 whitespace-pre"
+            readOnly
+            aria-label="The picks"
+            value={texts.join('\n')}
+          />
+          <textarea
+            className="textarea textarea-sm text-[13px] leading-5 h-40 whitespace-pre"
+            aria-label="The same in the other language"
+            placeholder={'one line for each,\nin the same order'}
+            value={column}
+            onChange={(e) => setColumn(e.target.value)}
+          />
+          <button type="button" className="btn btn-sm col-span-2" disabled={!column.trim()} onClick={() => setAsked(column)}>
+            Measure them
+          </button>
+        </div>
+      )}
+      {turned.isError && <p className="text-accent text-[13.5px]">{turned.error.message}</p>}
+      {rows.length > 0 && (
+        <>
+          <p className="mb-2">
+            <button type="button" className="btn btn-sm btn-primary" disabled={wanted.length === 0} onClick={keepAll}>
+              {wanted.length === 0 ? 'All with demand are kept' : `Keep the ${wanted.length} with demand`}
+            </button>
+          </p>
+          <table className="plain">
+            <tbody>
+              {rows.map((r) => (
+                <tr key={r.from}>
+                  <td>
+                    {r.to ?? <span className="quiet">no word for {r.unknown.join(', ') || 'it'}</span>}
+                    <span className="quiet block text-[12px]">{r.from}</span>
+                  </td>
+                  <td className="r num" title={full(r.numbers.volume)}>
+                    {r.to ? compact(r.numbers.volume) : ''}
+                  </td>
+                  <td className="r">{r.to && have.has(r.to.toLowerCase()) ? <span className="mark">kept</span> : ''}</td>
+                </tr>
+              ))}
+            </tbody>
+          </table>
+        </>
+      )}
+    </div>
+  )
+}
