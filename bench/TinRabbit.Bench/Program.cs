@@ -1,7 +1,7 @@
 using TinRabbit.Bench;
 
 // Measures speed and size: all of it, or only what is named. Figures are reported, never asserted.
-var named = args.Length == 0 ? ["match", "keys", "start"] : args;
+var named = args.Length == 0 ? ["match", "keys", "start", "shelf"] : args;
 foreach (var name in named)
     switch (name)
     {
@@ -14,8 +14,11 @@ foreach (var name in named)
         case "start":
             StartBench.Report();
             break;
+        case "shelf":
+            ShelfBench.Report();
+            break;
         default:
-            Console.Error.WriteLine($"There is no measurement {name}; there are match, keys and start.");
+            Console.Error.WriteLine($"There is no measurement {name}; there are match, keys, start and shelf.");
             return 1;
     }
 

@@ -12,7 +12,6 @@ namespace TinRabbit.Browser.Tests;
 public sealed class RunningShop : IDisposable
 {
     private readonly Process _server;
-    private readonly string _folder = Directory.CreateTempSubdirectory("tin-rabbit-browser-").FullName;
 
     public RunningShop(bool demo)
     {
@@ -24,7 +23,7 @@ public sealed class RunningShop : IDisposable
         var app = Path.Combine(Repository.Root, "artifacts", "app", "TinRabbit.Server.dll");
         if (!File.Exists(app))
             throw new InvalidOperationException("Build the program first: ./tin test does it.");
-        _server = Process.Start(new ProcessStartInfo("dotnet", [app, "--demo", demo ? "true" : "false", "--data", _folder, "--port", port.ToString()]) { RedirectStandardOutput = true })!;
+        _server = Process.Start(new ProcessStartInfo("dotnet", [app, "--demo", demo ? "true" : "false", "--data", Folder, "--port", port.ToString()]) { RedirectStandardOutput = true })!;
         while (_server.StandardOutput.ReadLine() is { } line)
             if (line.StartsWith("Tin Rabbit is ready", StringComparison.Ordinal))
                 return;
@@ -33,12 +32,17 @@ public sealed class RunningShop : IDisposable
 
     public string Address { get; }
 
+    /// <summary>Where its data lie.</summary>
+    public string Folder { get; } = Directory.CreateTempSubdirectory("tin-rabbit-browser-").FullName;
+
+    public int ProcessId => _server.Id;
+
     public void Dispose()
     {
         _server.Kill(entireProcessTree: true);
         _server.WaitForExit();
         _server.Dispose();
-        Directory.Delete(_folder, true);
+        Directory.Delete(Folder, true);
     }
 }
 

@@ -75,9 +75,48 @@ public sealed class EngineApiTests(TestShop shop) : IClassFixture<TestShop>
         Assert.Equal(404, (int)(await shop.Client.GetAsync("/api/nothing")).StatusCode);
     }
 
-    private async Task<JsonNode> Weigh(string body)
+    [Fact]
+    public async Task Shape_answers_exactly_as_described()
     {
-        using var response = await shop.Client.PostAsync("/api/engine/weigh", new StringContent(body, Encoding.UTF8, "application/json"));
+        var months = Enumerable.Range(0, 30).Select(i => (i + 4) % 12 is 2 or 3 ? 900 : 120 + i % 3).ToArray();
+        var answer = await Ask("shape", $$"""{"months":[{{string.Join(',', months)}}],"from":"2024-05"}""");
+        Assert.Equal(["shape", "peakMonths", "change12", "seasonalStrength", "p", "readyBy"], Keys(answer));
+        Assert.Equal("seasonal", answer["shape"]!.GetValue<string>());
+        Assert.Equal("[3,4]", answer["peakMonths"]!.ToJsonString());
+        Assert.Equal("2027-01-18", answer["readyBy"]!.GetValue<string>());
+        var burst = await Ask("shape", """{"months":[10,11,10,12,10,11,10,95,11,10,12,10],"from":"2025-01"}""");
+        Assert.Equal("one-off", burst["shape"]!.GetValue<string>());
+        Assert.Null(burst["seasonalStrength"]);
+        Assert.Null(burst["readyBy"]);
+    }
+
+    [Theory]
+    [InlineData("shape", """{"months":[1,2,3],"from":"2025-01"}""", "months")]
+    [InlineData("shape", """{"from":"2025-01"}""", "months")]
+    [InlineData("shape", """{"months":[1,2,3,4,5,6,7,8,9,10,-1,null],"from":"2025-01"}""", "months[10]")]
+    [InlineData("shape", """{"months":[1,2,3,4,5,6,7,8,9,10,11,12],"from":"January"}""", "from")]
+    [InlineData("weave", """{"terms":[{"text":"bird house"}]}""", "terms")]
+    [InlineData("weave", """{"terms":[{"text":"bird house"},{"text":"…"}]}""", "terms[1].text")]
+    [InlineData("weave", "{}", "terms")]
+    public async Task What_is_wrong_with_a_year_or_a_weave_is_named(string what, string body, string field)
+    {
+        using var response = await shop.Client.PostAsync($"/api/engine/{what}", new StringContent(body, Encoding.UTF8, "application/json"));
+        Assert.Equal(400, (int)response.StatusCode);
+        Assert.Contains(field, Keys(JsonNode.Parse(await response.Content.ReadAsStringAsync())!["errors"]!));
+    }
+
+    [Fact]
+    public async Task Weave_answers_with_the_shortest_phrase_and_what_it_serves()
+    {
+        var answer = await Ask("weave", """{"terms":[{"text":"bird house kit","volume":30},{"text":"cedar bird house","volume":12},{"text":"house kit"}]}""");
+        Assert.Equal(("cedar bird house kit", true, 42.0, 1), (answer["text"]!.GetValue<string>(), answer["whole"]!.GetValue<bool>(), answer["volume"]!.GetValue<double>(), answer["unknownVolume"]!.GetValue<int>()));
+    }
+
+    private Task<JsonNode> Weigh(string body) => Ask("weigh", body);
+
+    private async Task<JsonNode> Ask(string what, string body)
+    {
+        using var response = await shop.Client.PostAsync($"/api/engine/{what}", new StringContent(body, Encoding.UTF8, "application/json"));
         var text = await response.Content.ReadAsStringAsync();
         Assert.True(response.IsSuccessStatusCode, text);
         return JsonNode.Parse(text)!;

@@ -1,3 +1,4 @@
+using System.Collections.Concurrent;
 using Humanizer;
 
 namespace TinRabbit.Core.Words;
@@ -12,6 +13,12 @@ public static class Family
     private static readonly Dictionary<string, string> Digits = Numbers.Select((word, i) => (word, i)).ToDictionary(n => n.word, n => n.i.ToString(System.Globalization.CultureInfo.InvariantCulture));
     private static readonly ILookup<string, string> British = Spelling.Pairs.ToLookup(p => p.American, p => p.British);
 
+    // These are slow to find, and the words of a trade are few: each is found once.
+    private static readonly Memory<IReadOnlyList<string>> AllForms = new(FindForms, 10_000);
+    private static readonly Memory<string> Folded = new(word => string.Join(' ', Parts(word).Select(w => Fold.Key(Digits.GetValueOrDefault(w, w), AllFolds))));
+    private static readonly Memory<string[]> OtherNumbers = new(word =>
+        [.. new[] { word.Pluralize(false), word.Singularize(false) }.Select(w => w.ToLowerInvariant()).Where(w => w != word && Plurals.Stem(w) == Plurals.Stem(word)).Distinct()]);
+
     /// <summary>What all members of a family share, and no other term.</summary>
     public static string Key(string text)
     {
@@ -20,16 +27,18 @@ public static class Family
         for (var i = 0; i < tokens.Count; i++)
             if (i + 1 < tokens.Count && Fold.Join(tokens[i], tokens[i + 1]) is { } joined)
             {
-                words.Add(Fold.Key(joined, AllFolds));
+                words.Add(Folded.Of(joined));
                 i++;
             }
             else
-                words.AddRange(Parts(tokens[i].Word).Select(w => Fold.Key(Digits.GetValueOrDefault(w, w), AllFolds)));
+                words.Add(Folded.Of(tokens[i].Word));
         return string.Join(' ', words);
     }
 
     /// <summary>The forms that people may type, the term itself first. Whether anyone does is for a market to say.</summary>
-    public static IReadOnlyList<string> Forms(string text)
+    public static IReadOnlyList<string> Forms(string text) => AllForms.Of(text);
+
+    private static IReadOnlyList<string> FindForms(string text)
     {
         var tokens = Tokens.Of(text);
         var forms = new List<string> { string.Join(' ', tokens.Select(t => t.Word)) };
@@ -98,9 +107,8 @@ public static class Family
         {
             if (words[i].Length < 3 || !words[i].All(char.IsLetter))
                 continue;
-            foreach (var other in (string[])[words[i].Pluralize(false), words[i].Singularize(false)])
-                if (other != words[i] && Plurals.Stem(other) == Plurals.Stem(words[i]))
-                    yield return [.. words[..i], other.ToLowerInvariant(), .. words[(i + 1)..]];
+            foreach (var other in OtherNumbers.Of(words[i]))
+                yield return [.. words[..i], other, .. words[(i + 1)..]];
         }
     }
 
@@ -119,5 +127,20 @@ public static class Family
             }
 
         return parts;
+    }
+
+    // What was found out about words, a bounded number of them.
+    private sealed class Memory<T>(Func<string, T> find, int most = 50_000)
+    {
+        private readonly ConcurrentDictionary<string, T> _known = new(StringComparer.Ordinal);
+
+        public T Of(string word)
+        {
+            if (_known.TryGetValue(word, out var known))
+                return known;
+            if (_known.Count > most)
+                _known.Clear();
+            return _known[word] = find(word);
+        }
     }
 }

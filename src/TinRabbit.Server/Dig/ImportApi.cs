@@ -1,3 +1,4 @@
+using System.Collections.Concurrent;
 using System.Text;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.AspNetCore.Http.Json;
@@ -46,6 +47,8 @@ internal static class ImportApi
 {
     private const int RowsShown = 8;
     private const int BadShown = 100;
+    private const int BatchSize = 1024;
+    private const int BatchesAhead = 8;
     private const long MostBytes = 2L << 30;
 
     public static void MapImport(this IEndpointRouteBuilder app)
@@ -74,7 +77,7 @@ internal static class ImportApi
                 Forget(file);
                 throw;
             }
-        }).WithName("BeginImport").Accepts<string>("application/octet-stream").ProducesValidationProblem();
+        }).WithName("BeginImport").Accepts<string>("*/*").ProducesValidationProblem();
 
         api.MapPost("/{id}/look", Results<Ok<ImportView>, NotFound> (string id, LookRequest request, DataFolder data) =>
         {
@@ -118,39 +121,50 @@ internal static class ImportApi
         await using (var badFile = new StreamWriter(file + ".bad", append: false, new UTF8Encoding(true)))
         {
             await badFile.WriteAsync(TermFiles.BadRows([]));
-            using var terms = TermTables.Read(file, request.Look, Bad, bytes => at = bytes).GetEnumerator();
+            // One thread reads, the other lays aside.
+            using var batches = new BlockingCollection<TableTerm[]>(BatchesAhead);
+            var reading = Task.Run(() =>
+            {
+                try
+                {
+                    foreach (var batch in TermTables.Read(file, request.Look, Bad, bytes => at = bytes).Chunk(BatchSize))
+                        batches.Add(batch, stop);
+                }
+                finally
+                {
+                    batches.CompleteAdding();
+                }
+            }, stop);
             var clock = System.Diagnostics.Stopwatch.StartNew();
             var problem = "";
-            while (Next())
+            foreach (var batch in batches.GetConsumingEnumerable(stop))
             {
-                var t = terms.Current;
-                import.Add(new(t.Text, t.Key, t.Volume, t.Competition, t.TitlesHolding, t.ClickCost, t.Months));
-                read++;
-                bounds += t.Bounds;
-                if ((read & 0xFF) != 0 || clock.ElapsedMilliseconds < 200)
+                foreach (var t in batch)
+                {
+                    import.Add(new(t.Text, t.Key, t.Volume, t.Competition, t.TitlesHolding, t.ClickCost, t.Months));
+                    bounds += t.Bounds;
+                }
+
+                read += batch.Length;
+                if (clock.ElapsedMilliseconds < 200)
                     continue;
                 clock.Restart();
-                stop.ThrowIfCancellationRequested();
                 yield return new("Reading rows", 0.6 * at / size, read, bad, bounds, null, null, null);
+            }
+
+            try
+            {
+                await reading;
+            }
+            catch (FormatProblems wrong)
+            {
+                problem = wrong.Problems[0].Message;
             }
 
             if (problem.Length > 0)
             {
                 yield return new(null, 0, read, bad, bounds, null, firstBad, problem + " Nothing was taken.");
                 yield break;
-            }
-
-            bool Next()
-            {
-                try
-                {
-                    return terms.MoveNext();
-                }
-                catch (FormatProblems wrong)
-                {
-                    problem = wrong.Problems[0].Message;
-                    return false;
-                }
             }
 
             void Bad(BadRow row)
@@ -164,9 +178,13 @@ internal static class ImportApi
 
         yield return new("Putting them on the shelf", 0.65, read, bad, bounds, null, null, null);
         var count = await Task.Run(() => import.Finish(marketId, source, TermTables.FirstMonth(request.Look), DateTime.UtcNow, stop), stop);
-        shelves.Forget(marketId);
         if (count.New + count.Changed > 0)
+        {
+            shelves.Forget(marketId);
+            yield return new("Reading the shelf anew", 0.9, read, bad, bounds, null, null, null);
             await Shelves.KeepNorm(db, marketId, await shelves.Ask(db, marketId, s => s.Renorm(), CancellationToken.None), CancellationToken.None);
+        }
+
         yield return new(null, 1, read, bad, bounds, count, firstBad, null);
     }
 

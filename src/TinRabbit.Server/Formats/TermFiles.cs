@@ -21,7 +21,7 @@ public static class TermFiles
     public static string BadRows(IEnumerable<BadRow> rows)
     {
         using var text = new StringWriter(CultureInfo.InvariantCulture);
-        using (var csv = CsvWriter.Create(text, new CsvWriterOptions { Injection = CsvInjection.Escape }, true))
+        using (var csv = CsvWriter.Create(text, new CsvWriterOptions { Injection = CsvInjection.Escape, ValidateFieldCount = false }, true))
         {
             csv.WriteRecord(["row", "reason", "as it stands"]);
             foreach (var row in rows)

@@ -78,7 +78,7 @@ public static partial class TermTables
             separator = separator is { Length: > 0 } ? separator : SeparatorOf(file, encoding).ToString();
         }
 
-        var rows = Rows(file, encoding, separator).Take(LookedAt).Select(r => r.Cells.ToArray()).ToList();
+        var rows = Rows(file, encoding, separator).Take(LookedAt).Select(r => r.Cells.All()).ToList();
         if (rows.Count == 0 || rows.All(r => r.All(string.IsNullOrWhiteSpace)))
             throw new FormatProblems([new("file", "There is no row in it.")]);
         var width = Math.Min(MostColumns, rows.Max(r => r.Length));
@@ -90,7 +90,7 @@ public static partial class TermTables
     }
 
     /// <summary>The first rows as they stand, the head included.</summary>
-    public static List<string[]> First(string file, TableLook look, int count) => [.. Rows(file, look.Encoding, look.Separator).Take(count).Select(r => r.Cells.ToArray())];
+    public static List<string[]> First(string file, TableLook look, int count) => [.. Rows(file, look.Encoding, look.Separator).Take(count).Select(r => r.Cells.All())];
 
     /// <summary>What is wrong with a look, if anything.</summary>
     public static void Check(TableLook look)
@@ -135,8 +135,8 @@ public static partial class TermTables
                 continue;
             var bounds = 0;
             string? reason = null;
-            var term = text < cells.Count ? Harmless(cells[text].Trim()) : "";
-            if (term.Length == 0 && cells.All(string.IsNullOrWhiteSpace))
+            var term = text < cells.Count ? Harmless(cells[text].Trim().ToString()) : "";
+            if (term.Length == 0 && cells.All().All(string.IsNullOrWhiteSpace))
                 continue;
             var key = term.Length <= LongestTerm ? Tokens.Key(term) : "";
             if (term.Length > LongestTerm)
@@ -161,7 +161,7 @@ public static partial class TermTables
             if (reason is null)
                 yield return new(row, term, key, v, c, t, money, history, bounds);
             else
-                bad(new(row, reason, [.. cells]));
+                bad(new(row, reason, cells.All()));
 
             decimal? Number(int column, string what)
             {
@@ -206,26 +206,18 @@ public static partial class TermTables
     // What a spreadsheet export put before a cell to make it harmless is taken off again.
     private static string Harmless(string cell) => cell.Length > 1 && cell[0] == '\'' && cell[1] is '=' or '+' or '-' or '@' ? cell[1..] : cell;
 
-    // The cells' list is the same one for every row: who keeps it copies it.
-    private static IEnumerable<(int Row, List<string> Cells)> Rows(string file, string encoding, string separator, Action<long>? read = null) =>
+    // The cells are the same object for every row: who keeps them copies them.
+    private static IEnumerable<(int Row, Cells Cells)> Rows(string file, string encoding, string separator, Action<long>? read = null) =>
         separator.Length == 0 ? XlsxRows(file) : CsvRows(file, encoding, separator[0], read);
 
-    private static IEnumerable<(int Row, List<string> Cells)> XlsxRows(string file)
+    private static IEnumerable<(int Row, Cells Cells)> XlsxRows(string file)
     {
         var cells = new List<string>();
+        var view = new Cells(() => cells.Count, i => cells[i]);
         var row = 0;
         using var stream = File.OpenRead(file);
-        IEnumerator<IDictionary<string, object?>> rows;
-        try
-        {
-            rows = stream.Query(useHeaderRow: false).Cast<IDictionary<string, object?>>().GetEnumerator();
-        }
-        catch (Exception e) when (e is InvalidDataException or FormatException or System.Xml.XmlException or InvalidOperationException)
-        {
-            throw new FormatProblems([new("file", $"This XLSX file cannot be opened: {e.Message}")]);
-        }
-
-        while (rows.MoveNext())
+        using var rows = stream.Query(useHeaderRow: false).Cast<IDictionary<string, object?>>().GetEnumerator();
+        while (Next())
         {
             row++;
             cells.Clear();
@@ -237,27 +229,53 @@ public static partial class TermTables
                     IFormattable number => number.ToString(null, CultureInfo.InvariantCulture),
                     _ => value.ToString() ?? "",
                 });
-            yield return (row, cells);
+            yield return (row, view);
+        }
+
+        bool Next()
+        {
+            try
+            {
+                return rows.MoveNext();
+            }
+            catch (Exception e) when (e is InvalidDataException or FormatException or System.Xml.XmlException or InvalidOperationException or NotSupportedException)
+            {
+                throw new FormatProblems([new("file", $"This XLSX file cannot be read after row {row}: {e.Message}")]);
+            }
         }
     }
 
-    private static IEnumerable<(int Row, List<string> Cells)> CsvRows(string file, string encoding, char separator, Action<long>? read)
+    // The cells of the row at hand.
+    private sealed class Cells(Func<int> count, Cells.Reader read)
+    {
+        public delegate ReadOnlySpan<char> Reader(int column);
+
+        public int Count => count();
+
+        public ReadOnlySpan<char> this[int column] => read(column);
+
+        public string[] All()
+        {
+            var all = new string[Count];
+            for (var i = 0; i < all.Length; i++)
+                all[i] = read(i).ToString();
+            return all;
+        }
+    }
+
+    private static IEnumerable<(int Row, Cells Cells)> CsvRows(string file, string encoding, char separator, Action<long>? read)
     {
         using var stream = File.OpenRead(file);
         using var text = new StreamReader(stream, Encoding.GetEncoding(encoding), detectEncodingFromByteOrderMarks: true, bufferSize: 1 << 16);
         using var csv = CsvDataReader.Create(text, new CsvDataReaderOptions { HasHeaders = false, Delimiter = separator, BufferSize = 1 << 16, MaxBufferSize = 1 << 20 });
-        var cells = new List<string>();
+        var view = new Cells(() => Math.Min(csv.RowFieldCount, MostColumns), i => csv.GetFieldSpan(i));
         var row = 0;
         while (Next())
         {
             row++;
-            cells.Clear();
-            var count = Math.Min(csv.RowFieldCount, MostColumns);
-            for (var i = 0; i < count; i++)
-                cells.Add(csv.GetString(i));
             if ((row & 0xFFF) == 0)
                 read?.Invoke(stream.Position);
-            yield return (row, cells);
+            yield return (row, view);
         }
 
         bool Next()

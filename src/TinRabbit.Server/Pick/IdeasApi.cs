@@ -2,6 +2,7 @@ using Microsoft.EntityFrameworkCore;
 using TinRabbit.Core.Matching;
 using TinRabbit.Core.Measures;
 using TinRabbit.Core.Platforms;
+using TinRabbit.Core.Words;
 using TinRabbit.Server.Storage;
 
 namespace TinRabbit.Server.Pick;
@@ -27,8 +28,9 @@ internal static class IdeasApi
             var listings = await db.Listings.AsNoTracking().Where(l => l.PlatformId == platformId).Select(l => new { l.Copy, l.Platform.Profile }).ToListAsync(stop);
             var picks = new List<Unserved>();
             foreach (var (id, name) in products)
-                picks.AddRange((await shelves.PicksOf(db, id, marketId, stop)).Where(p => p.Pick.Home != Home.Avoid)
+                picks.AddRange((await shelves.PicksOf(db, id, marketId, stop)).Where(p => p.Pick.Home != Home.Avoid && p.Pick.Language.Length == 0)
                     .Select(p => new Unserved(new(p.Pick.Text, p.Numbers.Volume, p.Numbers.Competition, p.Numbers.Headroom, p.Pick.Fit), name)));
+            // Who holds one form of a term serves the wish, if not every spelling of it.
             var served = new HashSet<string>();
             if (listings.Count > 0 && picks.Count > 0)
             {
@@ -36,10 +38,10 @@ internal static class IdeasApi
                 var wanted = picks.Select(p => p.Term).ToArray();
                 foreach (var listing in listings)
                     served.UnionWith(Core.Measures.Weigh.Listing(ready, PlatformJson.ReadCopy(System.Text.Json.JsonDocument.Parse(listing.Copy).RootElement, ready.Platform), wanted)
-                        .Terms.Where(t => t.Grade != Grade.Missing).Select(t => t.Term.Text));
+                        .Terms.Where(t => t.Grade != Grade.Missing).Select(t => Family.Key(t.Term.Text)));
             }
 
-            return TypedResults.Ok(Ideas.Of(picks.Where(p => !served.Contains(p.Term.Text))).Select(i => new IdeaView(i.Text, i.Volume, i.Headroom,
+            return TypedResults.Ok(Ideas.Of(picks.Where(p => !served.Contains(Family.Key(p.Term.Text)))).Select(i => new IdeaView(i.Text, i.Volume, i.Headroom,
                 $"{(i.Terms.Count == 1 ? "One pick" : $"{i.Terms.Count} picks that can be true of one thing")}, {i.Volume:#,0} searches a month between them, headroom {i.Headroom:F0} where 50 is typical; none of the shop's {listings.Count} listings here holds {(i.Terms.Count == 1 ? "it" : "any of them")}.",
                 [.. i.Terms.Select(t => new IdeaTerm(t.Term.Text, t.Product, t.Term.Volume, t.Term.Headroom))])).ToList());
         }).WithName("GetIdeas").WithTags("Pick");

@@ -40,7 +40,9 @@ internal static class LanguageApi
         if (request.Column is null)
             return Glossary.Languages.Contains(request.Language) ? [.. request.Texts.Select(t => Glossary.Turn(t, request.Language))]
                 : throw new FormatProblems([new("language", $"There is no glossary for \"{request.Language}\"; paste a column.")]);
-        var lines = request.Column.ReplaceLineEndings("\n").TrimEnd('\n').Split('\n');
+        var lines = request.Column.ReplaceLineEndings("\n").Split('\n');
+        while (lines.Length > request.Texts.Count && lines[^1].Length == 0)
+            lines = lines[..^1];
         if (lines.Length != request.Texts.Count)
             throw new FormatProblems([new("column", $"The column has {lines.Length} lines for {request.Texts.Count} terms; one line belongs to each, an empty one where there is none.")]);
         return [.. request.Texts.Zip(lines, (from, to) => new Translation(from, Tokens.Of(to).Count > 0 ? to.Trim() : null, []))];

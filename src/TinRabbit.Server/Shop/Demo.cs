@@ -25,6 +25,21 @@ internal static class Demo
         [MarketPlace.Web] = ["bird house", "nest box", "bat box"],
     };
 
+    /// <summary>What the seller has picked for the window feeder so far, and kept for what they do not make yet.</summary>
+    public static readonly (string Text, Fit Fit, Home Home, string Source)[] FeederPicks =
+    [
+        ("window bird feeder", Fit.Core, Home.Title, "bird feeder"),
+        ("window feeder", Fit.Core, Home.Title, "bird feeder"),
+        ("bird feeder", Fit.Core, Home.Anywhere, "bird feeder"),
+        ("bird feeders", Fit.Good, Home.Anywhere, "bird feeder"),
+        ("glass bird feeder", Fit.Stretch, Home.Anywhere, "bird feeder"),
+        ("smart bird feeder", Fit.Stretch, Home.Later, "bird feeder"),
+        ("bird feeder with camera", Fit.Stretch, Home.Later, "bird feeder"),
+        ("squirrel proof bird feeder", Fit.Stretch, Home.Later, "bird feeder"),
+        ("hummingbird feeder", Fit.Stretch, Home.Later, "bird feeder"),
+        ("copper bird bath", Fit.Stretch, Home.Later, "bird feeder"),
+    ];
+
     /// <summary>What the seller has picked for the heron shirt so far.</summary>
     public static readonly (string Text, Fit Fit, Home Home, string Source)[] HeronPicks =
     [

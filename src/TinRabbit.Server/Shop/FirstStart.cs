@@ -45,12 +45,13 @@ internal static class FirstStart
         (market as StandInMarket)?.Make(places.Select(p => p.Id));
         foreach (var place in places)
         {
-            var texts = Demo.Heads[place.PlatformId].SelectMany(h => market.Suggestions(place.Id, h).Prepend(h)).Concat(Demo.NestBoxPicks.Select(p => p.Text)).Distinct();
+            var texts = Demo.Heads[place.PlatformId].SelectMany(h => market.Suggestions(place.Id, h).Prepend(h)).Concat(Demo.NestBoxPicks.Concat(Demo.FeederPicks).Concat(Demo.HeronPicks).Select(p => p.Text)).Distinct();
             await shelves.Measure(db, place.Id, [.. texts], default);
             db.ChangeTracker.Clear();
         }
 
         await Picks(db, "Wren nest box, cedar", Demo.NestBoxPicks);
+        await Picks(db, "Window feeder", Demo.FeederPicks);
         await Picks(db, "Heron T-shirt", Demo.HeronPicks);
     }
 

@@ -1,3 +1,4 @@
+using System.Runtime.CompilerServices;
 using System.Text;
 using TinRabbit.Core.Measures;
 using TinRabbit.Core.Words;
@@ -55,16 +56,24 @@ public sealed class ShelfColumns
     private const int Orders = 7;
     private const int LongestOnStack = 200;
 
+    // Where no more than this many pass, they alone are put in order; of more, those wanted are soon found in an order kept.
+    private const int Few = 5000;
+
+    private const int MostHaving = 12;
+
+    // A part that is worth a thread of its own.
+    private const int RowsOfPart = 50_000;
+
     private byte[] _text = new byte[1 << 12];
     private int[] _starts = new int[65];
     private int[] _ids = new int[64];
-    private readonly double[][] _numbers = [.. Enumerable.Range(0, 5).Select(_ => new double[64])];
+    private readonly double[][] _numbers = [.. Enumerable.Range(0, 6).Select(_ => new double[64])];
     private ushort[] _sources = new ushort[64];
     private readonly List<string> _sourceNames = [];
     private readonly Dictionary<string, ushort> _sourceNumbers = new(StringComparer.Ordinal);
     private int[] _table = new int[256];
     private byte[] _passes = [];
-    private byte[] _hits = [];
+    private readonly List<(string Words, byte[] Rows)> _having = [];
     private readonly (int[] Rows, int Known, int Seen)[] _orders = new (int[], int, int)[Orders];
     private readonly List<int> _changes = [];
 
@@ -79,10 +88,11 @@ public sealed class ShelfColumns
 
     /// <summary>How much memory it takes, in bytes.</summary>
     public long Bytes => _text.Length + 4L * (_starts.Length + _ids.Length + _table.Length) + _numbers.Sum(n => 8L * n.Length) + 2L * _sources.Length
-        + 2L * _passes.Length + _orders.Sum(o => 4L * (o.Rows?.Length ?? 0));
+        + _passes.Length + _having.Sum(h => (long)h.Rows.Length) + _orders.Sum(o => 4L * (o.Rows?.Length ?? 0));
 
     private double[] Volumes => _numbers[0];
     private double[] Competitions => _numbers[1];
+    private double[] Headrooms => _numbers[5];
 
     /// <summary>The row of a key; −1 where it is not on the shelf.</summary>
     public int RowOf(string key)
@@ -100,26 +110,32 @@ public sealed class ShelfColumns
     public void Set(in ShelfLine line)
     {
         Span<byte> bytes = line.Key.Length <= LongestOnStack ? stackalloc byte[LongestOnStack * 3 + 3] : new byte[Encoding.UTF8.GetMaxByteCount(line.Key.Length)];
-        var key = bytes[..Encoding.UTF8.GetBytes(line.Key, bytes)];
+        Set(line.Id, bytes[..Encoding.UTF8.GetBytes(line.Key, bytes)], line.Volume, line.Competition, line.TitlesHolding, line.ClickCost, line.Day, line.Source);
+    }
+
+    /// <summary>The same, with the key as UTF-8.</summary>
+    public void Set(int id, ReadOnlySpan<byte> key, double volume, double competition, double titlesHolding, double clickCost, double day, string source)
+    {
         var at = Slot(key);
         var row = _table[at] - 1;
         if (row < 0)
         {
-            row = Append(key, line.Key);
+            row = Append(key);
             _table[at] = row + 1;
             if (Count * 2 > _table.Length)
                 Rehash();
         }
 
-        _ids[row] = line.Id;
-        (Volumes[row], Competitions[row], _numbers[2][row], _numbers[3][row], _numbers[4][row]) = (line.Volume, line.Competition, line.TitlesHolding, line.ClickCost, line.Day);
-        if (!_sourceNumbers.TryGetValue(line.Source, out var source))
+        _ids[row] = id;
+        (Volumes[row], Competitions[row], _numbers[2][row], _numbers[3][row], _numbers[4][row]) = (volume, competition, titlesHolding, clickCost, day);
+        Headrooms[row] = Headroom(row);
+        if (!_sourceNumbers.TryGetValue(source, out var number))
         {
-            _sourceNumbers[line.Source] = source = (ushort)_sourceNames.Count;
-            _sourceNames.Add(line.Source);
+            _sourceNumbers[source] = number = (ushort)_sourceNames.Count;
+            _sourceNames.Add(source);
         }
 
-        _sources[row] = source;
+        _sources[row] = number;
         _changes.Add(row);
         ChangesSinceNorm++;
     }
@@ -129,7 +145,7 @@ public sealed class ShelfColumns
     {
         Norm = Norm.Of(Readings());
         ChangesSinceNorm = 0;
-        _orders[(int)ShelfOrder.Headroom] = default;
+        Headroomed();
         return Norm;
 
         IEnumerable<(double?, double?)> Readings()
@@ -145,6 +161,7 @@ public sealed class ShelfColumns
     {
         (Norm, ChangesSinceNorm) = (norm, 0);
         _changes.Clear();
+        Headroomed();
     }
 
     /// <summary>The sources of its readings, with how many each.</summary>
@@ -160,43 +177,62 @@ public sealed class ShelfColumns
     public (List<int> Ids, int All) Search(ShelfQuery query)
     {
         if (_passes.Length < Count)
-            (_passes, _hits) = (new byte[_ids.Length], new byte[_ids.Length]);
-        var passes = _passes.AsSpan(0, Count);
-        var words = (query.Has ?? "").Split(' ', StringSplitOptions.RemoveEmptyEntries);
-        passes.Fill((byte)(query.Head is null && query.Also is not null ? 0 : 1));
-        Scan(passes, Words(query.Head ?? ""), keep: true);
-        foreach (var key in query.Also ?? [])
-            if (RowOf(key) is >= 0 and var row)
-                passes[row] = 1;
-        foreach (var word in words)
-            if (word.Length > 1 && word[0] == '-')
-                Scan(passes, Words(word[1..]), keep: false);
-            else
-                Scan(passes, Words(word), keep: true);
-        Within(passes, Volumes, query.VolumeFrom, query.VolumeTo);
-        Within(passes, Competitions, query.CompetitionFrom, query.CompetitionTo);
-        Within(passes, _numbers[2], null, query.TitlesTo);
-        Within(passes, _numbers[3], null, query.ClickCostTo);
-        if (query.HeadroomFrom is not null || query.HeadroomTo is not null)
-            for (var i = 0; i < passes.Length; i++)
-                if (passes[i] != 0 && Headroom(i) is var h && !(h >= (query.HeadroomFrom ?? double.MinValue) && h <= (query.HeadroomTo ?? double.MaxValue)))
-                    passes[i] = 0;
-        if (query.Source is { Length: > 0 } source)
+            _passes = new byte[_ids.Length];
+        var typed = (query.Has ?? "").Split(' ', StringSplitOptions.RemoveEmptyEntries);
+        var not = typed.Where(w => w.Length > 1 && w[0] == '-').SelectMany(w => Words(w[1..])).ToArray();
+        var has = typed.Where(w => w.Length == 1 || w[0] != '-').SelectMany(Words).ToArray();
+        byte[][] must = [.. Words(query.Head ?? "").Concat(has).OrderByDescending(w => w.Length)];
+        var source = query.Source is { Length: > 0 } name ? _sourceNumbers.TryGetValue(name, out var number) ? number : ushort.MaxValue : (ushort?)null;
+        var onlyThese = query.Head is null && query.Also is not null;
+        // Which terms have these words is kept: a seller asks for the same ones again with other filters, in another order, further down.
+        var asked = string.Join(' ', must.Select(w => Encoding.UTF8.GetString(w)));
+        var kept = _having.Find(h => h.Words == asked && h.Rows.Length == Count).Rows;
+        var parts = Math.Clamp(Count / RowsOfPart, 1, Environment.ProcessorCount);
+        var having = kept is null && !onlyThese && must.Length > 0 ? new byte[Count] : null;
+        Parallel.For(0, parts, part =>
         {
-            var number = _sourceNumbers.TryGetValue(source, out var known) ? known : ushort.MaxValue;
-            for (var i = 0; i < passes.Length; i++)
-                if (_sources[i] != number)
-                    passes[i] = 0;
+            var (from, to) = ((int)((long)Count * part / parts), (int)((long)Count * (part + 1) / parts));
+            var some = _passes.AsSpan(from, to - from);
+            if (onlyThese)
+                some.Clear();
+            else if (kept is not null)
+                kept.AsSpan(from, some.Length).CopyTo(some);
+            else
+                Have(must, from, some);
+            if (having is not null)
+                some.CopyTo(having.AsSpan(from));
+            foreach (var key in query.Also ?? [])
+                if (RowOf(key) is var row && row >= from && row < to && has.All(w => TextOf(row).IndexOf(w) >= 0))
+                    some[row - from] = 1;
+            foreach (var word in not)
+                for (var i = 0; i < some.Length; i++)
+                    if (some[i] != 0 && TextOf(from + i).IndexOf(word) >= 0)
+                        some[i] = 0;
+            Within(some, Volumes.AsSpan(from), query.VolumeFrom, query.VolumeTo);
+            Within(some, Competitions.AsSpan(from), query.CompetitionFrom, query.CompetitionTo);
+            Within(some, _numbers[2].AsSpan(from), null, query.TitlesTo);
+            Within(some, _numbers[3].AsSpan(from), null, query.ClickCostTo);
+            Within(some, Headrooms.AsSpan(from), query.HeadroomFrom, query.HeadroomTo);
+            if (source is { } wanted)
+                for (var i = 0; i < some.Length; i++)
+                    some[i] &= Unsafe.BitCast<bool, byte>(_sources[from + i] == wanted);
+        });
+        if (having is not null)
+        {
+            if (_having.Count == MostHaving)
+                _having.RemoveAt(0);
+            _having.Add((asked, having));
         }
 
-        var all = Sum(passes);
+        ReadOnlySpan<byte> passes = _passes.AsSpan(0, Count);
+        var all = passes.Count((byte)1);
         var ids = new List<int>(Math.Min(query.Take, 1024));
-        var (order, orderKnown) = Order(query.By);
+        var (order, known) = all <= Few ? Sorted(query.By, RowsOf(passes, all)) : Order(query.By);
         var skip = query.Skip;
         for (var i = 0; i < order.Length && ids.Count < query.Take; i++)
         {
             // Known values from one end or the other; unknown ones last either way.
-            var row = order[query.Down && i < orderKnown ? orderKnown - 1 - i : i];
+            var row = order[query.Down && i < known ? known - 1 - i : i];
             if (passes[row] != 0 && skip-- <= 0)
                 ids.Add(_ids[row]);
         }
@@ -204,47 +240,58 @@ public sealed class ShelfColumns
         return (ids, all);
     }
 
-    private static int Sum(ReadOnlySpan<byte> passes)
+    private static int[] RowsOf(ReadOnlySpan<byte> passes, int all)
     {
-        var sum = 0;
-        foreach (var p in passes)
-            sum += p;
-        return sum;
+        var rows = new int[all];
+        var (at, next) = (0, 0);
+        while (passes[at..].IndexOf((byte)1) is >= 0 and var found)
+        {
+            rows[next++] = at += found;
+            at++;
+        }
+
+        return rows;
     }
 
-    private static string[] Words(string typed) => [.. Tokens.Of(typed).Select(t => t.Word)];
+    private static byte[][] Words(string typed) => [.. Tokens.Of(typed).Select(t => Encoding.UTF8.GetBytes(t.Word))];
 
-    // Lets only those pass that have the words (or that have them not): one run through the text of all terms for each word.
-    private void Scan(Span<byte> passes, string[] words, bool keep)
+    // Marks the rows that have all the words: one run through their text for the longest, then a look into each row it is in.
+    private void Have(byte[][] must, int from, Span<byte> some)
     {
-        var hits = _hits.AsSpan(0, passes.Length);
-        foreach (var word in words)
-        {
-            hits.Clear();
-            var wanted = Encoding.UTF8.GetBytes(word).AsSpan();
-            ReadOnlySpan<byte> text = _text.AsSpan(0, _starts[Count]);
-            var (row, at) = (0, 0);
-            while (text[at..].IndexOf(wanted) is >= 0 and var found)
-            {
-                at += found;
-                while (_starts[row + 1] <= at)
-                    row++;
-                hits[row] = 1;
-                at = _starts[row + 1];
-            }
+        some.Fill((byte)(must.Length == 0 ? 1 : 0));
+        if (must.Length == 0)
+            return;
 
-            for (var i = 0; i < passes.Length; i++)
-                passes[i] &= keep ? hits[i] : (byte)(hits[i] ^ 1);
+        ReadOnlySpan<byte> text = _text.AsSpan(0, _starts[from + some.Length]);
+        var (row, at) = (from, _starts[from]);
+        while (text[at..].IndexOf(must[0]) is >= 0 and var found)
+        {
+            at += found;
+            while (_starts[row + 1] <= at)
+                row++;
+            at = _starts[row + 1];
+            var all = true;
+            for (var i = 1; all && i < must.Length; i++)
+                all = TextOf(row).IndexOf(must[i]) >= 0;
+            if (all)
+                some[row - from] = 1;
         }
     }
 
-    private static void Within(Span<byte> passes, double[] values, double? from, double? to)
+    private static void Within(Span<byte> passes, ReadOnlySpan<double> values, double? from, double? to)
     {
         if (from is null && to is null)
             return;
         var (low, high) = (from ?? double.MinValue, to ?? double.MaxValue);
         for (var i = 0; i < passes.Length; i++)
-            passes[i] &= (byte)(values[i] >= low && values[i] <= high ? 1 : 0);
+            passes[i] &= Unsafe.BitCast<bool, byte>(values[i] >= low & values[i] <= high);
+    }
+
+    private void Headroomed()
+    {
+        for (var i = 0; i < Count; i++)
+            Headrooms[i] = Headroom(i);
+        _orders[(int)ShelfOrder.Headroom] = default;
     }
 
     private double Headroom(int row) => Numbers.Headroom(Known(Volumes[row]), Known(Competitions[row]), Norm.Centre) ?? double.NaN;
@@ -253,19 +300,19 @@ public sealed class ShelfColumns
     {
         ref var order = ref _orders[(int)by];
         if (order.Rows is null || _changes.Count - order.Seen > Math.Max(1000, Count / 10))
-            order = Sorted(by, Enumerable.Range(0, Count).ToArray());
+            (order.Rows, order.Known) = Sorted(by, Enumerable.Range(0, Count).ToArray());
         else if (order.Seen < _changes.Count)
-            order = Mended(by, order);
+            (order.Rows, order.Known) = Mended(by, order.Rows, order.Known, order.Seen);
         order.Seen = _changes.Count;
         return (order.Rows, order.Known);
     }
 
-    private (int[] Rows, int Known, int Seen) Sorted(ShelfOrder by, int[] rows)
+    private (int[] Rows, int Known) Sorted(ShelfOrder by, int[] rows)
     {
         if (by == ShelfOrder.Text)
         {
             Array.Sort(rows, (a, b) => KeyBytes(a).SequenceCompareTo(KeyBytes(b)));
-            return (rows, rows.Length, 0);
+            return (rows, rows.Length);
         }
 
         var values = new double[rows.Length];
@@ -281,35 +328,37 @@ public sealed class ShelfColumns
             }
 
         Array.Sort(values, sorted, 0, known);
-        return (sorted, known, 0);
+        return (sorted, known);
     }
 
     // Takes what changed out of an order and puts it back where it belongs.
-    private (int[] Rows, int Known, int Seen) Mended(ShelfOrder by, (int[] Rows, int Known, int Seen) order)
+    private (int[] Rows, int Known) Mended(ShelfOrder by, int[] old, int oldKnown, int seen)
     {
-        var changed = _changes.Skip(order.Seen).Distinct().ToArray();
-        var moved = new HashSet<int>(changed);
+        var changed = _changes.Skip(seen).Distinct().ToArray();
+        var moved = new System.Collections.BitArray(Count);
+        foreach (var row in changed)
+            moved[row] = true;
         var put = Sorted(by, changed);
         var rows = new int[Count];
-        var (at, next, known) = (0, 0, 0);
-        for (var i = 0; i < order.Known; i++)
+        var (at, next) = (0, 0);
+        for (var i = 0; i < oldKnown; i++)
         {
-            if (moved.Contains(order.Rows[i]))
+            if (moved[old[i]])
                 continue;
-            while (next < put.Known && Before(by, put.Rows[next], order.Rows[i]))
+            while (next < put.Known && Before(by, put.Rows[next], old[i]))
                 rows[at++] = put.Rows[next++];
-            rows[at++] = order.Rows[i];
+            rows[at++] = old[i];
         }
 
         while (next < put.Known)
             rows[at++] = put.Rows[next++];
-        known = at;
-        for (var i = order.Known; i < order.Rows.Length; i++)
-            if (!moved.Contains(order.Rows[i]))
-                rows[at++] = order.Rows[i];
+        var known = at;
+        for (var i = oldKnown; i < old.Length; i++)
+            if (!moved[old[i]])
+                rows[at++] = old[i];
         for (var i = put.Known; i < put.Rows.Length; i++)
             rows[at++] = put.Rows[i];
-        return (rows, known, 0);
+        return (rows, known);
     }
 
     private bool Before(ShelfOrder by, int one, int other) =>
@@ -322,22 +371,24 @@ public sealed class ShelfColumns
         ShelfOrder.TitlesHolding => _numbers[2][row],
         ShelfOrder.ClickCost => _numbers[3][row],
         ShelfOrder.TakenAt => _numbers[4][row],
-        _ => Headroom(row),
+        _ => Headrooms[row],
     };
 
     private static double? Known(double value) => double.IsNaN(value) ? null : value;
 
+    private ReadOnlySpan<byte> TextOf(int row) => _text.AsSpan(_starts[row], _starts[row + 1] - _starts[row] - 1);
+
     // The key without the bare letters behind it.
     private ReadOnlySpan<byte> KeyBytes(int row)
     {
-        var line = _text.AsSpan(_starts[row], _starts[row + 1] - _starts[row] - 1);
+        var line = TextOf(row);
         return line.IndexOf(Bare) is >= 0 and var bare ? line[..bare] : line;
     }
 
     // Each term is its key, then, where letters carry marks, the same without them, so that "pajaros" finds "pájaros".
-    private int Append(ReadOnlySpan<byte> key, string text)
+    private int Append(ReadOnlySpan<byte> key)
     {
-        var bare = System.Text.Ascii.IsValid(text) ? [] : Encoding.UTF8.GetBytes(Fold.Letters(text));
+        var bare = Ascii.IsValid(key) ? [] : Encoding.UTF8.GetBytes(Fold.Letters(Encoding.UTF8.GetString(key)));
         var row = Count++;
         if (Count >= _ids.Length)
         {

@@ -1,5 +1,8 @@
 using System.Collections.Concurrent;
+using System.Globalization;
+using System.Text;
 using Microsoft.EntityFrameworkCore;
+using SQLitePCL;
 using TinRabbit.Core.Measures;
 using TinRabbit.Core.Words;
 using TinRabbit.Market;
@@ -137,13 +140,54 @@ public sealed class Shelves(IMarket market, Commits commits)
         if (_shelves.TryGetValue(marketId, out var shelf))
             return shelf;
         shelf = new();
-        var rows = db.Terms.AsNoTracking().Where(t => t.MarketId == marketId).OrderBy(t => t.Id)
-            .Select(t => new { t.Id, t.Key, t.Reading!.Volume, t.Reading.Competition, t.Reading.TitlesHolding, t.Reading.ClickCost, TakenAt = (DateTime?)t.Reading.TakenAt, t.Reading.Source });
-        await foreach (var r in rows.AsAsyncEnumerable().WithCancellation(stop))
-            shelf.Set(new(r.Id, r.Key, r.Volume ?? double.NaN, r.Competition ?? double.NaN, r.TitlesHolding ?? double.NaN, r.ClickCost is { } c ? (double)c : double.NaN,
-                r.TakenAt is { } at ? ShelfLine.DayOf(at) : double.NaN, r.Source ?? ""));
+        // Below EF Core, in the order the rows lie in: a million are read in seconds.
+        await db.Database.OpenConnectionAsync(stop);
+        try
+        {
+            Fill(shelf, ((Microsoft.Data.Sqlite.SqliteConnection)db.Database.GetDbConnection()).Handle!, marketId, stop);
+        }
+        finally
+        {
+            await db.Database.CloseConnectionAsync();
+        }
+
         shelf.Start(await db.NormOf(marketId, stop));
         return _shelves[marketId] = shelf;
+    }
+
+    private static void Fill(ShelfColumns shelf, sqlite3 database, string marketId, CancellationToken stop)
+    {
+        const string Rows = "SELECT t.Id, t.Key, IFNULL(r.Volume, -1), IFNULL(r.Competition, -1), IFNULL(r.TitlesHolding, -1), IFNULL(r.ClickCost, -1), r.TakenAt, r.Source FROM Terms t NOT INDEXED LEFT JOIN Readings r ON r.Id = t.ReadingId WHERE t.MarketId = ?1";
+        if (raw.sqlite3_prepare_v2(database, Rows, out var rows) != raw.SQLITE_OK)
+            throw new InvalidOperationException(raw.sqlite3_errmsg(database).utf8_to_string());
+        using (rows)
+        {
+            raw.sqlite3_bind_text(rows, 1, marketId);
+            // Many rows have the date and the source of the one before.
+            var (day, dayOf, source, sourceOf) = (double.NaN, Array.Empty<byte>(), "", Array.Empty<byte>());
+            var statement = rows.DangerousGetHandle();
+            double Number(int column) => Sqlite.Double(statement, column) is >= 0 and var known ? known : double.NaN;
+            while (Sqlite.Step(statement) == raw.SQLITE_ROW)
+            {
+                var at = Sqlite.Text(statement, 6);
+                if (!at.SequenceEqual(dayOf))
+                {
+                    dayOf = at.ToArray();
+                    day = dayOf.Length == 0 ? double.NaN : ShelfLine.DayOf(DateTime.Parse(Encoding.UTF8.GetString(dayOf), CultureInfo.InvariantCulture));
+                }
+
+                var from = Sqlite.Text(statement, 7);
+                if (!from.SequenceEqual(sourceOf))
+                {
+                    sourceOf = from.ToArray();
+                    source = Encoding.UTF8.GetString(sourceOf);
+                }
+
+                shelf.Set(Sqlite.Int(statement, 0), Sqlite.Text(statement, 1), Number(2), Number(3), Number(4), Number(5), day, source);
+                if (shelf.Count % 65536 == 0)
+                    stop.ThrowIfCancellationRequested();
+            }
+        }
     }
 
     private static bool Same(ReadingRow? old, ReadingRow now) =>

@@ -6,11 +6,7 @@ using SQLitePCL;
 namespace TinRabbit.Server.Storage;
 
 /// <summary>A term to import, in the columns of the tables.</summary>
-public readonly record struct ImportedTerm(string Text, string Key, long? Volume, long? Competition, long? TitlesHolding, decimal? ClickCost, int[]? Months)
-{
-    /// <summary>Whether anything was measured.</summary>
-    public bool HasReading => Volume is not null || Competition is not null || TitlesHolding is not null || ClickCost is not null || Months is not null;
-}
+public readonly record struct ImportedTerm(string Text, string Key, long? Volume, long? Competition, long? TitlesHolding, decimal? ClickCost, int[]? Months);
 
 /// <summary>What an import did.</summary>
 /// <param name="New">Terms that the shelf did not know.</param>
@@ -37,25 +33,28 @@ public sealed class TermImport : IDisposable
         // Rows refer to each other before both are there; what is written is consistent as a whole.
         _connection = new(new SqliteConnectionStringBuilder(connectionString) { ForeignKeys = false, Pooling = false }.ToString());
         _connection.Open();
-        Run("PRAGMA temp_store=FILE; PRAGMA cache_size=-65536; CREATE TEMP TABLE Aside(Row INTEGER PRIMARY KEY, Text TEXT, Key TEXT, Volume INTEGER, Competition INTEGER, Titles INTEGER, Cost TEXT, Months TEXT, Measured INTEGER); BEGIN");
-        Check(raw.sqlite3_prepare_v2(_connection.Handle, "INSERT INTO Aside VALUES(?1,?2,?3,?4,?5,?6,?7,?8,?9)", out _put));
+        // A key is laid aside only where it is not the text itself.
+        Run("PRAGMA temp_store=FILE; PRAGMA cache_size=-65536; PRAGMA temp.cache_size=-32768; "
+            + "CREATE TEMP TABLE Aside(Row INTEGER PRIMARY KEY, Text TEXT, OtherKey TEXT, Volume INTEGER, Competition INTEGER, Titles INTEGER, Cost TEXT, Months TEXT, "
+            + "Key TEXT AS (IFNULL(OtherKey, Text)), Measured INTEGER AS (COALESCE(Volume, Competition, Titles, Cost, Months) IS NOT NULL)); BEGIN");
+        Check(raw.sqlite3_prepare_v2(_connection.Handle, "INSERT INTO Aside(Row, Text, OtherKey, Volume, Competition, Titles, Cost, Months) VALUES(?1,?2,?3,?4,?5,?6,?7,?8)", out _put));
     }
 
     /// <summary>Lays one term aside.</summary>
     public void Add(in ImportedTerm term)
     {
-        raw.sqlite3_bind_int(_put, 1, ++_rows);
-        raw.sqlite3_bind_text(_put, 2, term.Text);
-        raw.sqlite3_bind_text(_put, 3, term.Key);
-        Bind(4, term.Volume);
-        Bind(5, term.Competition);
-        Bind(6, term.TitlesHolding);
-        BindText(7, term.ClickCost?.ToString(CultureInfo.InvariantCulture));
-        BindText(8, term.Months is null ? null : JsonSerializer.Serialize(term.Months));
-        raw.sqlite3_bind_int(_put, 9, term.HasReading ? 1 : 0);
-        if (raw.sqlite3_step(_put) != raw.SQLITE_DONE)
+        var put = _put.DangerousGetHandle();
+        Sqlite.Bind(put, 1, ++_rows);
+        Sqlite.Bind(put, 2, term.Text);
+        Sqlite.Bind(put, 3, term.Key == term.Text ? null : term.Key);
+        Sqlite.Bind(put, 4, term.Volume);
+        Sqlite.Bind(put, 5, term.Competition);
+        Sqlite.Bind(put, 6, term.TitlesHolding);
+        Sqlite.Bind(put, 7, term.ClickCost?.ToString(CultureInfo.InvariantCulture));
+        Sqlite.Bind(put, 8, term.Months is null ? null : JsonSerializer.Serialize(term.Months));
+        if (Sqlite.Step(put) != raw.SQLITE_DONE)
             throw new SqliteException(raw.sqlite3_errmsg(_connection.Handle).utf8_to_string(), raw.sqlite3_errcode(_connection.Handle));
-        raw.sqlite3_reset(_put);
+        Sqlite.Reset(put);
     }
 
     /// <summary>Moves everything laid aside onto a market's shelf. Stopped, it leaves the shelf as it was.</summary>
@@ -109,22 +108,6 @@ public sealed class TermImport : IDisposable
     {
         raw.sqlite3_finalize(_put);
         _connection.Dispose();
-    }
-
-    private void Bind(int at, long? value)
-    {
-        if (value is { } known)
-            raw.sqlite3_bind_int64(_put, at, known);
-        else
-            raw.sqlite3_bind_null(_put, at);
-    }
-
-    private void BindText(int at, string? value)
-    {
-        if (value is null)
-            raw.sqlite3_bind_null(_put, at);
-        else
-            raw.sqlite3_bind_text(_put, at, value);
     }
 
     private void Check(int result)

@@ -1,7 +1,7 @@
 import { useQuery } from '@tanstack/react-query'
 import { useMemo, useRef, useState } from 'react'
 import { useAddress } from '../kit/address'
-import { type Alike, api, ask, type Dug, type Grid, type Pick, type ShelfOrder, type ShelfQuery } from '../kit/api'
+import { type Alike, api, ask, type Dug, type Grid, type Pick, type ShelfOrder, type ShelfQuery, type ShelfRow } from '../kit/api'
 import { HeadroomBar, Silhouette } from '../kit/charts'
 import { useKeys } from '../kit/keys'
 import { compact, full } from '../kit/numbers'
@@ -138,14 +138,19 @@ export function Dig({ place }: { place: Place }) {
   const shelf = useShelf(market.id, query)
   const byPick = useMemo(() => new Map(picks?.map((p) => [p.key, p])), [picks])
   const rows: Rows<Row> = useMemo(() => {
-    if (query)
+    if (query) {
+      const made = new WeakMap<ShelfRow, Row>()
       return {
         length: shelf.rows.length,
         at: (i) => {
           const r = shelf.rows.at(i)
-          return r && { ...r, ...found.get(r.key), numbers: r.numbers, pick: byPick.get(r.key) }
+          if (!r) return undefined
+          const row = made.get(r) ?? { ...r, ...found.get(r.key), numbers: r.numbers, pick: byPick.get(r.key) }
+          made.set(r, row)
+          return row
         },
       }
+    }
     const all = [...found.values()].map((r) => ({ ...r, pick: byPick.get(r.key) }))
     return sortRows(all.filter(passing(limits)), allColumns, sort)
   }, [query, shelf.rows, found, byPick, limits, sort])
@@ -541,10 +546,12 @@ function gather(
     rows.set(row.key, known ? { ...row, ...known, alike: known.alike ?? row.alike, mixed: known.mixed ?? row.mixed } : row)
   }
   for (const r of dug?.values() ?? []) if (r.key === head || (from.has('typed') && r.typed) || (from.has('used') && r.sellers)) add(r)
+  // Of words alike, those that the market knows come first.
+  const ofAlike = (alike ?? []).flatMap((a) => a.alike.map((t) => ({ a, t })))
+  ofAlike.sort((x, y) => (y.t.numbers.volume ?? -1) - (x.t.numbers.volume ?? -1))
   if (from.has('alike'))
-    for (const a of alike ?? [])
-      for (const t of a.alike)
-        add({ text: t.term, key: t.key, numbers: t.numbers, alike: `alike: ${likeness[t.likeness]} “${a.word}” (${t.part})` })
+    for (const { a, t } of ofAlike)
+      add({ text: t.term, key: t.key, numbers: t.numbers, alike: `alike: ${likeness[t.likeness]} “${a.word}” (${t.part})` })
   if (from.has('mixed'))
     for (const f of grid?.facets ?? [])
       for (const r of f.rows)
@@ -673,7 +680,7 @@ const fromColumn: Column<Row> = {
       {[
         r.typed ? `typed ${r.typed}` : null,
         r.sellers ? `used ${r.sellers.count}` : null,
-        r.alike ? 'alike' : null,
+        r.alike ? r.alike.split(' “')[0].replace('alike: ', '') : null,
         r.mixed ? `mixed` : null,
         !r.typed && !r.sellers && !r.alike && !r.mixed ? (r.numbers.source ?? 'unmeasured') : null,
       ]

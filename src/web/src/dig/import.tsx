@@ -310,14 +310,16 @@ export function Import({ place, file, close }: { place: Place; file: File | null
           <p className="mb-2 text-[16px]">
             {count.new + count.changed === 0
               ? 'The shelf knew all of it: nothing changed.'
-              : `${full(count.new)} new terms, ${full(count.changed)} with new numbers.`}
+              : `${full(count.new)} new ${count.new === 1 ? 'term' : 'terms'}${count.changed > 0 ? `, ${full(count.changed)} known with new numbers; the old ones are kept` : ''}.`}
           </p>
           <p className="quiet text-[13.5px] mb-3">
             {[
               count.same > 0 ? `${full(count.same)} were known with the same numbers` : null,
               count.repeated > 0 ? `${full(count.repeated)} rows repeat a term of an earlier row, which counts` : null,
-              part.bounds > 0 ? `${full(part.bounds)} cells gave only a bound, such as < 10, and stay unknown` : null,
-              part.bad > 0 ? `${full(part.bad)} rows could not be taken` : 'Every row could be read',
+              part.bounds > 0
+                ? `${full(part.bounds)} ${part.bounds === 1 ? 'cell gives only a bound, such as < 10, and stays' : 'cells give only a bound, such as < 10, and stay'} unknown`
+                : null,
+              part.bad > 0 ? `${full(part.bad)} ${part.bad === 1 ? 'row' : 'rows'} could not be taken` : 'Every row could be read',
             ]
               .filter(Boolean)
               .join('. ')}

@@ -1,5 +1,5 @@
 import { useVirtualizer } from '@tanstack/react-virtual'
-import { type ReactNode, useEffect, useRef } from 'react'
+import { memo, type ReactNode, useEffect, useRef } from 'react'
 import { useKeys } from './keys'
 
 export type Column<T> = {
@@ -107,6 +107,18 @@ export function Table<T>(p: {
   const range = useRef(p.onRange)
   range.current = p.onRange
   useEffect(() => range.current?.(first, last), [first, last])
+  // What a row does is looked up when it is done, so that a row is drawn anew only when it shows something else.
+  const hands = useRef({ click: (_: React.MouseEvent, __: number) => {}, enter: (_: number) => {} }).current
+  hands.click = (e, i) => {
+    const row = rows.at(i)
+    if (row && e.shiftKey && p.onMark) mark(Math.min(at, i), Math.max(at, i), true)
+    else if (row && (e.ctrlKey || e.metaKey) && p.onMark) p.onMark([p.id(row)], !p.marked?.has(p.id(row)))
+    p.onAt(i, row)
+  }
+  hands.enter = (i) => {
+    const row = rows.at(i)
+    if (row) p.onEnter?.(row)
+  }
   const template = { gridTemplateColumns: p.columns.map((c) => c.width).join(' ') }
   const turn = (c: Column<T>, on: boolean) => {
     const natural = !c.words
@@ -155,32 +167,21 @@ export function Table<T>(p: {
             } as const
             if (!row) return <div key={item.index} role="row" tabIndex={-1} aria-busy className="grid-row" style={place} />
             const id = p.id(row)
-            const marked = p.marked?.has(id) ?? false
             return (
-              <div
+              <Line
                 key={id}
-                role="row"
-                tabIndex={-1}
-                aria-rowindex={item.index + 2}
-                aria-selected={item.index === at}
-                aria-checked={p.onMark ? marked : undefined}
-                data-id={id}
-                className={`grid-row ${item.index === at ? 'cursor' : ''} ${marked ? 'marked' : ''} ${p.rowClass?.(row) ?? ''}`}
-                style={place}
-                onClick={(e) => {
-                  if (e.shiftKey && p.onMark) mark(Math.min(at, item.index), Math.max(at, item.index), true)
-                  else if ((e.ctrlKey || e.metaKey) && p.onMark) p.onMark([id], !marked)
-                  p.onAt(item.index, row)
-                }}
-                onDoubleClick={() => p.onEnter?.(row)}
-                onKeyDown={() => undefined}
-              >
-                {p.columns.map((c) => (
-                  <div key={c.key} role="gridcell" tabIndex={-1} className={c.right ? 'r' : ''}>
-                    {c.cell(row)}
-                  </div>
-                ))}
-              </div>
+                row={row}
+                id={id}
+                number={item.index}
+                start={item.start}
+                height={height}
+                template={template.gridTemplateColumns}
+                here={item.index === at}
+                marked={p.onMark ? (p.marked?.has(id) ?? false) : undefined}
+                extra={p.rowClass?.(row) ?? ''}
+                columns={p.columns as Column<unknown>[]}
+                hands={hands}
+              />
             )
           })}
         </div>
@@ -188,6 +189,50 @@ export function Table<T>(p: {
     </div>
   )
 }
+
+const Line = memo(function Line(p: {
+  row: unknown
+  id: string
+  number: number
+  start: number
+  height: number
+  template: string
+  here: boolean
+  marked: boolean | undefined
+  extra: string
+  columns: Column<unknown>[]
+  hands: { click: (e: React.MouseEvent, i: number) => void; enter: (i: number) => void }
+}) {
+  return (
+    <div
+      role="row"
+      tabIndex={-1}
+      aria-rowindex={p.number + 2}
+      aria-selected={p.here}
+      aria-checked={p.marked}
+      data-id={p.id}
+      className={`grid-row ${p.here ? 'cursor' : ''} ${p.marked ? 'marked' : ''} ${p.extra}`}
+      style={{
+        gridTemplateColumns: p.template,
+        position: 'absolute',
+        top: 0,
+        left: 0,
+        right: 0,
+        height: p.height,
+        transform: `translateY(${p.start}px)`,
+      }}
+      onClick={(e) => p.hands.click(e, p.number)}
+      onDoubleClick={() => p.hands.enter(p.number)}
+      onKeyDown={() => undefined}
+    >
+      {p.columns.map((c) => (
+        <div key={c.key} role="gridcell" tabIndex={-1} className={c.right ? 'r' : ''}>
+          {c.cell(p.row)}
+        </div>
+      ))}
+    </div>
+  )
+})
 
 /** The marks of a table: which rows, and the ways to change them. */
 export function changed(marked: ReadonlySet<string>, ids: string[], on: boolean): Set<string> {
