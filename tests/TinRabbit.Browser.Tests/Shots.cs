@@ -35,7 +35,24 @@ public sealed class Shots
                 browser.Chord(Keys.Control, Keys.Enter);
                 browser.Find("[data-testid=bad-lines]");
             });
-            Shot("pick", "/1/hedgerow-fair-us/pick?at=birdhouse", "[data-testid=detail]");
+            Shot("dig-grid", "/1/hedgerow-fair-us/dig?term=bird+house&view=grid&at=cedar+bird+house", "[data-testid=grid] .cursor");
+            Shot("dig-scatter", "/1/hedgerow-fair-us/dig?term=nest+box&view=scatter&at=wren+nest+box", "[data-testid=scatter] circle");
+            Shot("dig-import", "/1/longbarrow-us/dig?view=import", "[data-testid=import]", () =>
+            {
+                var file = Path.Combine(shop.Folder, "spring terms.csv");
+                File.WriteAllText(file, "Keyword;Monthly volume;Competition;CPC;Jan 2026;Feb 2026;Mar 2026\nlarch nest box;1.300;120;0,45;900;1.700;1.300\n\"owl box; barn\";12,1k;< 10;1,20;9.000;14.000;13.500\nswift brick;viele;9;;;;\nbat box kit;880;240;0,60;700;900;1.040\n");
+                browser.Find("input[type=file]").SendKeys(file);
+                browser.Find("[data-testid=read-as]");
+            });
+            Shot("pick", "/1/hedgerow-fair-us/pick?at=bird+lover+gift+for+mom", "[data-testid=claims]");
+            Shot("pick-marked", "/1/hedgerow-fair-us/pick?families=1", "[data-testid=detail]", () =>
+            {
+                browser.Press(Keys.ArrowDown, " ", Keys.ArrowDown, Keys.ArrowDown, Keys.ArrowDown, " ");
+                browser.Find("[data-testid=woven]");
+            });
+            Shot("pick-facts", "/2/hedgerow-fair-us/pick?side=facts", "[data-testid=facts]");
+            Shot("pick-ideas", "/2/hedgerow-fair-us/pick?side=ideas", "[data-testid=ideas] table");
+            Shot("pick-language", "/1/hedgerow-fair-us/pick?side=language", "[data-testid=language] table");
             Shot("write", "/1/hedgerow-fair-us/write?at=bird+house", ".under .whole");
             Shot("write-longbarrow", "/1/longbarrow-us/write", ".under .whole");
             Shot("weigh", "/1/hedgerow-fair-us/weigh?at=cedar+bird+house", "[data-testid=trace]");

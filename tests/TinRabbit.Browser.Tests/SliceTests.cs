@@ -22,7 +22,7 @@ public sealed class SliceTests(DemoShop demo) : IClassFixture<DemoShop>
         browser.Go("/");
         browser.Sees("What do you sell first?");
         browser.Press("Wren nest box", Keys.Tab, "nest box", Keys.Enter);
-        browser.Sees("[role=row]", "cedar nest box");
+        browser.Sees("[role=row]", "bluebird nest box");
         browser.Sees("[aria-label=Trail]", "nest box");
 
         // Dig: walk, pick with one key, go deeper, come back by the trail.
@@ -200,14 +200,166 @@ public sealed class SliceTests(DemoShop demo) : IClassFixture<DemoShop>
         Assert.Empty(browser.Complaints());
     }
 
+    [Fact]
+    public void Sources_stand_side_by_side_and_a_dig_can_be_seen_as_a_grid_and_a_scatter()
+    {
+        using var browser = new Browser(demo.Shop);
+        browser.Go("/2/longbarrow-us/dig?term=bird+bath");
+        browser.Waits("all of it found", () => browser.All("[data-testid=digging]").Count == 0 && browser.All("[role=row][data-id='bird bath']").Count == 1);
+        browser.Sees("[role=row][data-id='bird bath']", "typed 1 · used");
+        browser.ClickText("Grid");
+        browser.Sees("[data-testid=grid]", "copper");
+        browser.Press("p"); // the first cell
+        browser.Sees("[data-testid=toast]", "Picked");
+        browser.Press("u");
+        browser.Press("s");
+        browser.Sees("[data-testid=scatter]", "have both numbers");
+        browser.Press(Keys.ArrowUp, " ", Keys.ArrowDown, Keys.ArrowLeft, " ");
+        browser.Sees("[data-testid=marked]", "2 marked");
+        browser.Press("p");
+        browser.Sees("[data-testid=toast]", "Picked 2 terms");
+        browser.Press("u", "s");
+        browser.Run("document.querySelectorAll('main input[type=checkbox]').forEach((box, i) => i === 2 && box.click())");
+        browser.Press("f", "water", Keys.Enter);
+        browser.Waits("a word alike", () => Terms(browser).Any(t => t.Contains("water")));
+        Assert.Empty(browser.Complaints());
+    }
+
+    [Fact]
+    public void One_term_is_judged_corrected_and_taken_back_by_key()
+    {
+        using var browser = new Browser(demo.Shop);
+        browser.Go("/3/longbarrow-us/dig?term=gray+bird+house");
+        browser.Sees("[data-testid=shape]", "Ready by");
+        browser.Sees("[data-testid=family]", "gray birdhouse");
+        browser.Sees("[data-testid=seen]", "ship free");
+        browser.ClickText("In other countries, and on the web");
+        browser.Sees("[data-testid=countries]", "grey bird");
+        browser.Press("c");
+        browser.Find("[data-testid=correct]");
+        browser.Chord(Keys.Control, "a");
+        browser.Press("4321", Keys.Enter);
+        browser.Sees("[data-testid=toast]", "corrected by hand");
+        browser.Sees("[role=row][data-id='gray bird house']", "4.3k");
+        browser.ClickText("Undo");
+        browser.Waits("the old number", () => !browser.Text("[role=row][data-id='gray bird house']").Contains("4.3k"));
+        browser.Press("q");
+        browser.Waits("title queries", () => browser.Clipboard().Contains("intitle:\"gray bird house\""));
+        Assert.Empty(browser.Complaints());
+    }
+
+    [Fact]
+    public void A_file_is_imported_by_key_with_its_bad_rows_told_and_filters_are_kept()
+    {
+        using var browser = new Browser(demo.Shop);
+        var file = Path.Combine(demo.Shop.Folder, "terms.csv");
+        File.WriteAllText(file, "Keyword;Monthly volume;Competition\nkingfisher mug;1.300;120\nkingfisher print;viele;9\nkingfisher tea towel;12,1k;< 10\n");
+        browser.Go("/5/overprint-lane-us/dig");
+        browser.Find("[role=row][data-id]");
+        browser.Press("i");
+        browser.Find("input[type=file]").SendKeys(file);
+        browser.Sees("[data-testid=read-as]", "1,300 searches a month, 120 listings");
+        browser.Sees("[data-testid=read-as]", "Row 3: \"viele\" in column 2");
+        browser.Chord(Keys.Control, Keys.Enter);
+        browser.Sees("[data-testid=imported]", "2 new terms.");
+        browser.Press(Keys.Enter);
+        browser.Waits("the shelf", () => browser.Address.Contains("from=shelf"));
+        browser.Press("f", "kingfisher", Keys.Enter);
+        browser.Waits("what was imported", () => Terms(browser).SequenceEqual(["kingfisher tea towel", "kingfisher mug"]));
+        browser.Run("const s = document.querySelector('[aria-label=\"Kept filters\"]'); s.value = 'name'; s.dispatchEvent(new Event('change', { bubbles: true }))");
+        browser.Press("Kingfishers", Keys.Enter);
+        browser.Sees("[data-testid=toast]", "Filters kept as “Kingfishers”");
+        browser.ClickText("Show all");
+        browser.Waits("all of the shelf", () => Terms(browser).Length > 5);
+        Assert.Empty(browser.Complaints());
+    }
+
+    [Fact]
+    public void Picks_are_marked_woven_folded_and_changed_together()
+    {
+        using var browser = new Browser(demo.Shop);
+        browser.Go("/5/overprint-lane-us/pick");
+        browser.Sees("[role=row]", "heron shirt");
+        browser.Press(" ", Keys.ArrowDown, " ");
+        browser.Sees("[data-testid=woven]", "heron shirt bird shirt");
+        browser.Press("w");
+        browser.Sees("[data-testid=toast]", "Picked “heron shirt bird shirt”");
+        browser.Press("2", "g");
+        browser.Waits("both changed", () => browser.All(".grid-row.marked").Count(r => r.Text.Contains("good") && r.Text.Contains("tags")) == 2);
+        browser.Press("u", "u", "u", Keys.Escape);
+        browser.Waits("all taken back", () => browser.All(".grid-row").Count(r => r.Text.Contains("heron shirt bird shirt")) == 0);
+
+        // Facts: what a pick says and they lack is added with one press.
+        browser.Go("/2/hedgerow-fair-us/pick?at=glass+bird+feeder");
+        browser.Sees("[data-testid=claims]", "the material “glass”");
+        browser.Press("f");
+        browser.ClickText("It is true: add it");
+        browser.Sees("[data-testid=toast]", "Changed the facts");
+        browser.Waits("no pick that claims it", () => !browser.Text("[aria-label=Picks]").Contains("facts lack glass"));
+        browser.Press("u");
+        browser.Sees("[aria-label=Picks]", "facts lack glass");
+        browser.Press("i");
+        browser.Sees("[data-testid=ideas]", "hold");
+
+        // Families as one row, opened and closed by arrows.
+        browser.Go("/1/hedgerow-fair-us/pick?families=1&at=bird+house");
+        browser.Sees("[role=row][data-id='bird house']", "4 forms");
+        browser.Press(Keys.ArrowRight);
+        browser.Waits("the family open", () => browser.All("[role=row][data-id='birdhouses']").Count == 1);
+        browser.Press(Keys.ArrowLeft);
+        browser.Waits("and closed", () => browser.All("[role=row][data-id='birdhouses']").Count == 0);
+        browser.Press("s");
+        browser.Sees("[data-testid=language]", "casa para pájaros de cedro");
+        browser.ClickText("with demand");
+        browser.Sees("[data-testid=toast]", "Picked");
+        browser.Press("u");
+        Assert.Empty(browser.Complaints());
+    }
+
+    [Fact]
+    public void What_is_avoided_with_a_reason_is_marked_in_the_copy_of_another_product()
+    {
+        using var browser = new Browser(demo.Shop);
+        browser.Go("/4/hedgerow-fair-us/dig?term=bird+print");
+        browser.Sees("[role=row]", "bird print");
+        browser.Press("x");
+        browser.Sees("aside", "Why: it guards all copy of the shop");
+        browser.Press("not our word", Keys.Enter);
+        browser.Sees("[data-testid=toast]", "Changed the note on “bird print”");
+        browser.Sees("[data-testid=pocket]", "Pocket");
+        browser.Go("/3/hedgerow-fair-us/write");
+        browser.Write("Description", "A bat box beside a bird print.");
+        browser.Sees("[data-testid=avoided]", "“bird print” is avoided: not our word (Garden birds wall chart)");
+        browser.Waits("a double rust line", () => browser.All(".under .avoided").Count == 1);
+        browser.Write("Description", "A bat box.");
+        browser.Waits("no more", () => browser.All("[data-testid=avoided]").Count == 0);
+        browser.Sees("[data-testid=save-state]", "All saved");
+        Assert.Empty(browser.Complaints());
+    }
+
+    [Fact]
+    public void A_product_begins_on_another_platform_from_the_market_list()
+    {
+        using var browser = new Browser(demo.Shop);
+        browser.Go("/6/marsh-and-moor-us/pick");
+        browser.Sees("is not on Marsh & Moor yet");
+        browser.ClickText("Begin a listing there");
+        browser.Sees("0 picks");
+        Assert.Empty(browser.Complaints());
+    }
+
     private static void PickNamed(Browser browser, string term)
     {
+        browser.Write("Has the words", term);
+        browser.Press(Keys.Enter);
         browser.Click($"[data-id='{term}']");
         browser.Press("p");
         browser.Sees("[data-testid=toast]", $"Picked “{term}”");
+        browser.Write("Has the words", "");
+        browser.Press(Keys.Enter);
     }
 
-    private static string[] Terms(Browser browser) => [.. browser.All("[data-testid=rows] [role=row] [role=gridcell]:first-child").Select(e => e.Text)];
+    private static string[] Terms(Browser browser) => [.. browser.All("[data-testid=rows] [role=row][data-id]").Select(e => e.GetAttribute("data-id")!)];
 
     private static double[] Numbers(Browser browser, int column) =>
         [.. browser.All($"[data-testid=rows] [role=row] [role=gridcell]:nth-child({column})").Take(10).Select(e => double.TryParse(e.Text, out var n) ? n : -1)];

@@ -47,7 +47,8 @@ public sealed record Weave(string Text, string Together, double Volume, int Unkn
         for (var i = 0; i < n; i++)
             best[1 << i, i] = terms[i];
         for (var set = 1; set < 1 << n; set++)
-            for (var last = 0; last < n; last++)
+            // Of equals the one nearest the given order: it ends with the later terms.
+            for (var last = n - 1; last >= 0; last--)
                 if (best[set, last] is { } phrase)
                     for (var next = 0; next < n; next++)
                         if ((set >> next & 1) == 0)
@@ -58,8 +59,8 @@ public sealed record Weave(string Text, string Together, double Volume, int Unkn
                                 kept = longer;
                         }
 
-        var shortest = best[(1 << n) - 1, 0] ?? terms[0];
-        for (var last = 1; last < n; last++)
+        var shortest = best[(1 << n) - 1, n - 1]!;
+        for (var last = n - 2; last >= 0; last--)
             if (best[(1 << n) - 1, last] is { } phrase && Shorter(phrase, shortest))
                 shortest = phrase;
         return shortest;

@@ -42,7 +42,7 @@ public sealed class StandInMarket : IMarket
         _dice = new(seed);
         _clock = clock;
         _platforms = platforms.Where(p => Trades.ContainsKey(p.Id)).ToDictionary(p => p.Id);
-        Places = [.. _platforms.Keys.Append(MarketPlace.Web).SelectMany(p => Vocabulary.Countries.Select(c => new MarketPlace($"{p}-{c}", p, c, CountryNames[c], "en")))];
+        Places = [.. Trades.Keys.Where(p => p == MarketPlace.Web || _platforms.ContainsKey(p)).SelectMany(p => Vocabulary.Countries.Select(c => new MarketPlace($"{p}-{c}", p, c, CountryNames[c], "en")))];
     }
 
     /// <inheritdoc/>

@@ -54,7 +54,7 @@ const saidBy = (r: Row) =>
     r.sellers ? `${r.sellers.count} of the top ${r.sellers.among} sellers use it` : null,
     r.alike ? r.alike : null,
     r.mixed ? `mixed with ${r.mixed}` : null,
-    !r.typed && !r.sellers && !r.alike && !r.mixed && r.numbers.source ? r.numbers.source : null,
+    !r.typed && !r.sellers && !r.alike && !r.mixed && r.numbers.source ? `from ${r.numbers.source}` : null,
   ]
     .filter(Boolean)
     .join('; ')

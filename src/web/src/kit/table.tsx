@@ -77,28 +77,31 @@ export function Table<T>(p: {
     p.onMark?.(ids, on)
   }
   const page = () => Math.max(1, Math.floor((scroller.current?.clientHeight ?? 400) / height) - 1)
-  useKeys({
-    ArrowDown: (e) => go(at + 1, e.shiftKey && !!p.onMark),
-    ArrowUp: (e) => go(at < 0 ? 0 : at - 1, e.shiftKey && !!p.onMark),
-    PageDown: (e) => go(at + page(), e.shiftKey && !!p.onMark),
-    PageUp: (e) => go(at - page(), e.shiftKey && !!p.onMark),
-    Home: () => go(0),
-    End: () => go(rows.length - 1),
-    ...(p.onMark && {
-      ' ': () => {
-        const row = rows.at(Math.max(0, at))
-        if (row) p.onMark?.([p.id(row)], !p.marked?.has(p.id(row)))
-      },
-      'Ctrl+a': () => mark(0, rows.length - 1, true),
-    }),
-    ...(p.onEnter && {
-      Enter: (e) => {
-        const row = rows.at(at)
-        if (e.target instanceof HTMLElement && e.target.closest('button, a, summary, [role=button]')) (e.target as HTMLElement).click()
-        else if (at >= 0 && row) p.onEnter?.(row)
-      },
-    }),
-  })
+  useKeys(
+    {
+      ArrowDown: (e) => go(at + 1, e.shiftKey && !!p.onMark),
+      ArrowUp: (e) => go(at < 0 ? 0 : at - 1, e.shiftKey && !!p.onMark),
+      PageDown: (e) => go(at + page(), e.shiftKey && !!p.onMark),
+      PageUp: (e) => go(at - page(), e.shiftKey && !!p.onMark),
+      Home: () => go(0),
+      End: () => go(rows.length - 1),
+      ...(p.onMark && {
+        ' ': () => {
+          const row = rows.at(Math.max(0, at))
+          if (row) p.onMark?.([p.id(row)], !p.marked?.has(p.id(row)))
+        },
+        'Ctrl+a': () => mark(0, rows.length - 1, true),
+      }),
+      ...(p.onEnter && {
+        Enter: (e) => {
+          const row = rows.at(at)
+          if (e.target instanceof HTMLElement && e.target.closest('button, a, summary, [role=button]')) (e.target as HTMLElement).click()
+          else if (at >= 0 && row) p.onEnter?.(row)
+        },
+      }),
+    },
+    ['Ctrl+a'],
+  )
   useEffect(() => {
     if (at >= 0) virtual.scrollToIndex(at)
   }, [at, virtual])

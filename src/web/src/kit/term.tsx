@@ -303,7 +303,7 @@ function Readings({ place, view, correct }: { place: Place; view: TermView; corr
   return (
     <div className="quiet text-[12.5px] mt-3">
       {numbers.source
-        ? `${place.market.platformName}, ${place.market.countryName}: ${numbers.source}, ${numbers.takenAt?.slice(0, 10)}. Simulated where the source is the stand-in market. `
+        ? `${place.market.platformName}, ${place.market.countryName}: ${numbers.source}, ${numbers.takenAt?.slice(0, 10)}. ${numbers.source === 'stand-in market' ? 'Simulated. ' : ''}`
         : `Nobody has measured it in ${place.market.platformName}, ${place.market.countryName}. `}
       <button type="button" className="link" onClick={correct}>
         Correct <kbd>C</kbd>

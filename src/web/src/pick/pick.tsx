@@ -147,7 +147,7 @@ export function PickList({ place }: { place: Place }) {
     f: () => sideTo('facts'),
     i: () => sideTo('ideas'),
     s: () => sideTo('language'),
-    w: () => marked.size < 2 && toast('Mark two to six picks with Space; what holds them all is then shown here'),
+    ...(marked.size < 2 && { w: () => toast('Mark two to six picks with Space; what holds them all is then shown here') }),
     Escape: () => (marked.size > 0 ? setMarked(new Set()) : set({ side: null })),
   })
 

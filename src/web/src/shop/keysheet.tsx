@@ -15,6 +15,7 @@ const sheets: [string, [string, string][]][] = [
     'Tables',
     [
       ['↑ ↓ PgUp PgDn', 'Walk'],
+      ['Space', 'Mark; Shift ↑ ↓ marks as it walks, Ctrl A all'],
       ['P', 'Pick, or drop again'],
       ['X', 'Avoid, or stop avoiding'],
       ['Enter', 'Dig: look this term up'],
@@ -26,6 +27,11 @@ const sheets: [string, [string, string][]][] = [
       ['/', 'Type a head term'],
       ['F', 'Filter'],
       ['V', 'Paste a column of terms'],
+      ['I', 'Import a CSV or XLSX file'],
+      ['G S', 'As a grid; as a scatter'],
+      ['C', 'Correct a term’s numbers'],
+      ['Q', 'Copy exact-phrase title queries'],
+      ['Esc', 'Stop what is being looked up; unmark'],
     ],
   ],
   [
@@ -38,6 +44,9 @@ const sheets: [string, [string, string][]][] = [
       ['E', 'Make it the lead of this listing'],
       ['N', 'Note'],
       ['Alt ↑ ↓', 'Move up or down'],
+      ['W', 'One phrase that holds two to six marked picks'],
+      ['O', 'Families as one row; → opens one, ← closes it'],
+      ['F I S', 'Facts, ideas for products, a second language'],
       ['Delete', 'Drop'],
     ],
   ],
@@ -54,7 +63,7 @@ const sheets: [string, [string, string][]][] = [
 
 export function KeySheet({ close }: { close: () => void }) {
   return (
-    <Dialog name="Keys" close={close} width={760}>
+    <Dialog name="Keys" close={close} width={860}>
       <h2 className="text-[20px] font-bold mb-3">Keys</h2>
       <div className="columns-2 gap-8">
         {sheets.map(([name, keys]) => (
