@@ -8,7 +8,7 @@ namespace TinRabbit.Core.Measures;
 public sealed record Unserved(WantedTerm Term, string Product);
 
 /// <summary>A product that the shop could make.</summary>
-/// <param name="Text">What it would be: its terms woven into one phrase.</param>
+/// <param name="Text">What it would be: its best term, with what the others say before it.</param>
 /// <param name="Terms">The compatible picks it would serve, the best first.</param>
 /// <param name="Volume">Their searches a month.</param>
 /// <param name="Headroom">Their mean headroom.</param>
@@ -45,11 +45,18 @@ public static class Ideas
                 }
 
             left.RemoveAll(group.Contains);
-            var text = group.Count == 1 ? group[0].Term.Text : Filling.Weave.Of([.. group.Select(g => g.Term)]).Together;
-            ideas.Add(new(text, group, group.Sum(g => g.Term.Volume!.Value), group.Average(g => g.Term.Headroom!.Value)));
+            ideas.Add(new(Named(group), group, group.Sum(g => g.Term.Volume!.Value), group.Average(g => g.Term.Headroom!.Value)));
         }
 
         return [.. ideas.OrderByDescending(i => i.Volume * i.Headroom)];
+    }
+
+    private static string Named(List<Unserved> group)
+    {
+        var best = Tokens.Of(group[0].Term.Text).Select(t => t.Word).ToList();
+        var said = best.Select(w => Fold.Key(w, Loose)).ToHashSet();
+        var before = group.Skip(1).SelectMany(g => Tokens.Of(g.Term.Text)).Select(t => t.Word).Where(w => said.Add(Fold.Key(w, Loose)));
+        return string.Join(' ', [.. before, .. best]);
     }
 
     // The word that a term is about: the last one, or the one before a "for" or "with".

@@ -26,7 +26,7 @@ public sealed record GridView(IReadOnlyList<string> Heads, IReadOnlyList<GridFac
 public sealed record GridFacet(Facet Facet, IReadOnlyList<GridRow> Rows);
 
 /// <summary>A word against each head.</summary>
-/// <param name="Own">Whether the product's facts say it.</param>
+/// <param name="Own">Whether it is true of the product by its facts.</param>
 public sealed record GridRow(string Word, bool Own, IReadOnlyList<GridCell> Cells);
 
 /// <summary>A phrase of the grid.</summary>
@@ -85,10 +85,11 @@ internal static class WordsApi
         }).WithName("GetGrid");
     }
 
-    // The product's own words of a facet first, then the usual ones.
+    // What the facts say of a facet, then the usual words, true of the product or not.
     private static List<(string Word, bool Own)> WordsFor(Facet facet, FactWords facts)
     {
-        var own = facts.ByFacet.GetValueOrDefault(facet, []).SelectMany(f => Facets.ClaimsOf(f).Where(c => c.Facet == facet).Select(c => c.Word.ToLowerInvariant()).Prepend(f.ToLowerInvariant())).Distinct().ToList();
-        return [.. own.Select(w => (w, true)), .. Facets.WordsOf(facet).Where(w => !own.Contains(w)).Select(w => (w, false))];
+        var said = facts.ByFacet.GetValueOrDefault(facet, []).Select(f => f.ToLowerInvariant()).ToList();
+        bool True(string word) => facet != Facet.Style && Facets.Unbacked(word, facts).Count == 0;
+        return [.. said.Select(w => (w, true)), .. Facets.WordsOf(facet).Where(w => !said.Contains(w)).Select(w => (w, True(w)))];
     }
 }

@@ -23,13 +23,13 @@ internal static class IdeasApi
     public static void MapIdeas(this IEndpointRouteBuilder app) =>
         app.MapGet("/api/ideas/{marketId}", async (string marketId, TinContext db, Shelves shelves, CancellationToken stop) =>
         {
-            var products = await db.Products.AsNoTracking().ToDictionaryAsync(p => p.Id, p => p.Name, stop);
+            var products = await db.Products.AsNoTracking().ToListAsync(stop);
             var platformId = marketId[..Math.Max(0, marketId.LastIndexOf('-'))];
             var listings = await db.Listings.AsNoTracking().Where(l => l.PlatformId == platformId).Select(l => new { l.Copy, l.Platform.Profile }).ToListAsync(stop);
             var picks = new List<Unserved>();
-            foreach (var (id, name) in products)
-                picks.AddRange((await shelves.PicksOf(db, id, marketId, stop)).Where(p => p.Pick.Home != Home.Avoid && p.Pick.Language.Length == 0)
-                    .Select(p => new Unserved(new(p.Pick.Text, p.Numbers.Volume, p.Numbers.Competition, p.Numbers.Headroom, p.Pick.Fit), name)));
+            foreach (var product in products)
+                picks.AddRange((await shelves.PicksOf(db, product.Id, marketId, stop)).Where(p => p.Pick.Home != Home.Avoid && p.Pick.Language.Length == 0)
+                    .Select(p => new Unserved(new(p.Pick.Text, p.Numbers.Volume, p.Numbers.Competition, p.Numbers.Headroom, p.Pick.Fit), product.Name)));
             // Who holds one form of a term serves the wish, if not every spelling of it.
             var served = new HashSet<string>();
             if (listings.Count > 0 && picks.Count > 0)
@@ -41,8 +41,16 @@ internal static class IdeasApi
                         .Terms.Where(t => t.Grade != Grade.Missing).Select(t => Family.Key(t.Term.Text)));
             }
 
-            return TypedResults.Ok(Ideas.Of(picks.Where(p => !served.Contains(Family.Key(p.Term.Text)))).Select(i => new IdeaView(i.Text, i.Volume, i.Headroom,
+            return TypedResults.Ok(Ideas.Of(picks.Where(p => !served.Contains(Family.Key(p.Term.Text)) && !products.Exists(o => Is(o, p.Term.Text)))).Select(i => new IdeaView(i.Text, i.Volume, i.Headroom,
                 $"{(i.Terms.Count == 1 ? "One pick" : $"{i.Terms.Count} picks that can be true of one thing")}, {i.Volume:#,0} searches a month between them, headroom {i.Headroom:F0} where 50 is typical; none of the shop's {listings.Count} listings here holds {(i.Terms.Count == 1 ? "it" : "any of them")}.",
                 [.. i.Terms.Select(t => new IdeaTerm(t.Term.Text, t.Product, t.Term.Volume, t.Term.Headroom))])).ToList());
         }).WithName("GetIdeas").WithTags("Pick");
+
+    // A product that is all that the term says needs better copy, not another product.
+    private static bool Is(ProductRow product, string term)
+    {
+        var facts = product.Facts.Words;
+        var words = facts.ByFacet.Values.SelectMany(v => v).Append(facts.What).SelectMany(f => Family.Key(f).Split(' ')).ToHashSet();
+        return Family.Key(term).Split(' ').All(words.Contains);
+    }
 }

@@ -163,7 +163,7 @@ export function Dig({ place }: { place: Place }) {
         list.findIndex((r) => r.key === wanted),
       )
     : Math.min(shelfAt, rows.length - 1)
-  const row = rows.at(at)
+  const row = view === 'grid' ? (cellRow(grid.data, wanted, byPick) ?? rows.at(at)) : rows.at(at)
   const norm = (term ? dug.data?.norm : undefined) ?? shelf.data?.norm
   const filtered = filterParams.some((k) => params.get(k))
 
@@ -238,7 +238,7 @@ export function Dig({ place }: { place: Place }) {
   }
   const show = (v: string) => set({ view: v === 'table' ? null : v })
   useKeys({
-    p: () => pick(chosen()),
+    ...(view !== 'grid' && { p: () => pick(chosen()) }),
     x: () => avoid(chosen()),
     '/': () => box.current?.select(),
     f: () => filterBox.current?.focus(),
@@ -530,6 +530,14 @@ function shownRows(rows: Rows<Row>): Row[] {
     if (r) some.push(r)
   }
   return some
+}
+
+/** A cell of the grid as a row: what opens beside it, and what a key is about. */
+function cellRow(grid: Grid | undefined, key: string | null, byPick: ReadonlyMap<string, Pick>): Row | undefined {
+  for (const f of grid?.facets ?? [])
+    for (const r of f.rows)
+      for (const c of r.cells)
+        if (c.key === key) return { text: c.text, key: c.key, numbers: c.numbers, mixed: `${r.word} (${f.facet})`, pick: byPick.get(c.key) }
 }
 
 /** All rows of the sources that are on, each once, with everything that is said of it. */

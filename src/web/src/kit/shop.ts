@@ -58,13 +58,21 @@ export function useWeighing(place: Place): Weighing | undefined {
 
 export type Change = { source?: string; saidBy?: string[]; language?: string; fit?: Fit; home?: Home; note?: string }
 
+// Changes go to the server in the order they were made, one at a time, however fast the keys are.
+let last: Promise<unknown> = Promise.resolve()
+function inTurn<T>(change: () => Promise<T>): Promise<T> {
+  const next = last.then(change, change)
+  last = next
+  return next
+}
+
 /** Everything that can be done to picks; each says what it did and can be undone. */
 export function usePickActions(place: Place) {
   const cache = useQueryClient()
   const path = { id: place.product.id }
-  const after = async (call: Promise<{ what: string | null }>) => {
+  const after = async (call: () => Promise<{ what: string | null }>) => {
     try {
-      const { what } = await call
+      const { what } = await inTurn(call)
       await Promise.all(['picks', 'weigh', 'trail', 'shop', 'ideas'].map((key) => cache.invalidateQueries({ queryKey: [key] })))
       return what
     } catch (e) {
@@ -74,12 +82,12 @@ export function usePickActions(place: Place) {
   }
   const say = (what: string | null) => what && toast(what[0].toUpperCase() + what.slice(1), undo)
   async function undo() {
-    const what = await after(ask(api.POST('/api/products/{id}/picks/undo', { params: { path } })))
+    const what = await after(() => ask(api.POST('/api/products/{id}/picks/undo', { params: { path } })))
     toast(what ? `Undone: ${what}` : 'Nothing to undo among the picks')
   }
   const change = async (texts: string[], change: Change) =>
     say(
-      await after(
+      await after(() =>
         ask(
           api.POST('/api/products/{id}/picks', {
             params: { path },
@@ -97,9 +105,9 @@ export function usePickActions(place: Place) {
       ),
     )
   const drop = async (texts: string[]) =>
-    say(await after(ask(api.POST('/api/products/{id}/picks/drop', { params: { path }, body: { texts } }))))
+    say(await after(() => ask(api.POST('/api/products/{id}/picks/drop', { params: { path }, body: { texts } }))))
   const order = async (keys: string[]) =>
-    say(await after(ask(api.PUT('/api/products/{id}/picks/order', { params: { path }, body: { keys } }))))
+    say(await after(() => ask(api.PUT('/api/products/{id}/picks/order', { params: { path }, body: { keys } }))))
 
   /** Picks a term, or drops it when it is picked already. */
   const toggle = (text: string, picked: Pick | undefined, source: string, saidBy = '') =>
@@ -107,6 +115,6 @@ export function usePickActions(place: Place) {
   const avoid = (text: string, picked: Pick | undefined, source: string) =>
     picked?.home === 'avoid' ? drop([text]) : change([text], { source, home: 'avoid' })
   /** New facts of the product. */
-  const facts = async (next: Facts) => say(await after(ask(api.PUT('/api/products/{id}/facts', { params: { path }, body: next }))))
+  const facts = async (next: Facts) => say(await after(() => ask(api.PUT('/api/products/{id}/facts', { params: { path }, body: next }))))
   return { change, drop, order, undo, toggle, avoid, facts }
 }

@@ -278,7 +278,7 @@ function Figures({ numbers, norm }: { numbers: Measured; norm: Norm | undefined 
           On this shelf, low competition goes to {compact(norm.lowTo)} listings, moderate to {compact(norm.moderateTo)}.
         </p>
       )}
-      <details className="text-[13px] mt-1">
+      <details className="text-[13px] mt-1" data-testid="headroom">
         <summary className="link w-fit">What made the headroom</summary>
         {headroom === null || ratio === null || norm?.centre === null || norm === undefined ? (
           <p className="quiet mt-1">It needs searches, listings and a shelf to compare with. Something of that is unknown here.</p>

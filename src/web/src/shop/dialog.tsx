@@ -12,7 +12,7 @@ export function Dialog({ name, close, children, width = 620 }: { name: string; c
     <dialog
       ref={ref}
       aria-label={name}
-      className="m-auto mt-[12vh] rounded-lg border border-(--tin-2) bg-base-100 text-base-content p-0 backdrop:bg-black/25"
+      className="m-auto mt-[9vh] rounded-lg border border-(--tin-2) bg-base-100 text-base-content p-0 backdrop:bg-black/25"
       style={{ width: `min(${width}px, 94vw)` }}
       onCancel={(e) => {
         e.preventDefault()

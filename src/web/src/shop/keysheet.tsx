@@ -63,9 +63,9 @@ const sheets: [string, [string, string][]][] = [
 
 export function KeySheet({ close }: { close: () => void }) {
   return (
-    <Dialog name="Keys" close={close} width={860}>
+    <Dialog name="Keys" close={close} width={1120}>
       <h2 className="text-[20px] font-bold mb-3">Keys</h2>
-      <div className="columns-2 gap-8">
+      <div className="columns-3 gap-7">
         {sheets.map(([name, keys]) => (
           <section key={name} className="break-inside-avoid mb-4">
             <div className="sub !mt-0">{name}</div>
@@ -73,7 +73,7 @@ export function KeySheet({ close }: { close: () => void }) {
               <tbody>
                 {keys.map(([key, what]) => (
                   <tr key={key}>
-                    <td className="w-28">
+                    <td className="w-24 whitespace-nowrap">
                       <kbd>{key}</kbd>
                     </td>
                     <td>{what}</td>
