@@ -642,11 +642,15 @@ function Marked({
 
 function WhyAvoid({ note, save }: { note: string; save: (note: string) => void }) {
   const [text, setText] = useState(note)
+  const box = useRef<HTMLInputElement>(null)
+  useKeys({ n: () => box.current?.focus() })
   return (
     <label className="block mt-2 text-[13px]">
-      <span className="quiet">Why: it guards all copy of the shop</span>
+      <span className="quiet">
+        Why: it guards all copy of the shop <kbd>N</kbd>
+      </span>
       <input
-        autoFocus={note === ''}
+        ref={box}
         className="inline-input w-full"
         placeholder="someone’s trademark, not true of it…"
         value={text}

@@ -60,54 +60,51 @@ export type Change = { source?: string; saidBy?: string[]; language?: string; fi
 
 // Changes go to the server in the order they were made, one at a time, however fast the keys are.
 let last: Promise<unknown> = Promise.resolve()
-function inTurn<T>(change: () => Promise<T>): Promise<T> {
+export function inTurn<T>(change: () => Promise<T>): Promise<T> {
   const next = last.then(change, change)
   last = next
   return next
 }
 
+const capital = (text: string) => text[0].toUpperCase() + text.slice(1)
+
 /** Everything that can be done to picks; each says what it did and can be undone. */
 export function usePickActions(place: Place) {
   const cache = useQueryClient()
   const path = { id: place.product.id }
-  const after = async (call: () => Promise<{ what: string | null }>) => {
+  // What was done is said as soon as it is done, so that what is said comes in the same order.
+  const does = async (call: () => Promise<{ what: string | null }>, say = (what: string | null) => what && toast(capital(what), undo)) => {
     try {
-      const { what } = await inTurn(call)
-      await Promise.all(['picks', 'weigh', 'trail', 'shop', 'ideas'].map((key) => cache.invalidateQueries({ queryKey: [key] })))
-      return what
+      say((await inTurn(call)).what)
     } catch (e) {
       toast((e as Error).message)
-      return null
     }
+    await Promise.all(['picks', 'weigh', 'trail', 'shop', 'ideas'].map((key) => cache.invalidateQueries({ queryKey: [key] })))
   }
-  const say = (what: string | null) => what && toast(what[0].toUpperCase() + what.slice(1), undo)
-  async function undo() {
-    const what = await after(() => ask(api.POST('/api/products/{id}/picks/undo', { params: { path } })))
-    toast(what ? `Undone: ${what}` : 'Nothing to undo among the picks')
-  }
-  const change = async (texts: string[], change: Change) =>
-    say(
-      await after(() =>
-        ask(
-          api.POST('/api/products/{id}/picks', {
-            params: { path },
-            body: {
-              texts,
-              source: change.source ?? null,
-              fit: change.fit ?? null,
-              home: change.home ?? null,
-              note: change.note ?? null,
-              saidBy: change.saidBy ?? null,
-              language: change.language ?? null,
-            },
-          }),
-        ),
+  const undo = () =>
+    does(
+      () => ask(api.POST('/api/products/{id}/picks/undo', { params: { path } })),
+      (what) => toast(what ? `Undone: ${what}` : 'Nothing to undo among the picks'),
+    )
+  const change = (texts: string[], change: Change) =>
+    does(() =>
+      ask(
+        api.POST('/api/products/{id}/picks', {
+          params: { path },
+          body: {
+            texts,
+            source: change.source ?? null,
+            fit: change.fit ?? null,
+            home: change.home ?? null,
+            note: change.note ?? null,
+            saidBy: change.saidBy ?? null,
+            language: change.language ?? null,
+          },
+        }),
       ),
     )
-  const drop = async (texts: string[]) =>
-    say(await after(() => ask(api.POST('/api/products/{id}/picks/drop', { params: { path }, body: { texts } }))))
-  const order = async (keys: string[]) =>
-    say(await after(() => ask(api.PUT('/api/products/{id}/picks/order', { params: { path }, body: { keys } }))))
+  const drop = (texts: string[]) => does(() => ask(api.POST('/api/products/{id}/picks/drop', { params: { path }, body: { texts } })))
+  const order = (keys: string[]) => does(() => ask(api.PUT('/api/products/{id}/picks/order', { params: { path }, body: { keys } })))
 
   /** Picks a term, or drops it when it is picked already. */
   const toggle = (text: string, picked: Pick | undefined, source: string, saidBy = '') =>
@@ -115,6 +112,6 @@ export function usePickActions(place: Place) {
   const avoid = (text: string, picked: Pick | undefined, source: string) =>
     picked?.home === 'avoid' ? drop([text]) : change([text], { source, home: 'avoid' })
   /** New facts of the product. */
-  const facts = async (next: Facts) => say(await after(() => ask(api.PUT('/api/products/{id}/facts', { params: { path }, body: next }))))
+  const facts = (next: Facts) => does(() => ask(api.PUT('/api/products/{id}/facts', { params: { path }, body: next })))
   return { change, drop, order, undo, toggle, avoid, facts }
 }

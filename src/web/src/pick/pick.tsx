@@ -6,7 +6,7 @@ import { api, ask, type Fit, type Home, type Pick, type PickWeight } from '../ki
 import { HeadroomBar, Silhouette } from '../kit/charts'
 import { useKeys } from '../kit/keys'
 import { compact, full } from '../kit/numbers'
-import { type Place, usePickActions, usePicks, useWeighing } from '../kit/shop'
+import { inTurn, type Place, usePickActions, usePicks, useWeighing } from '../kit/shop'
 import { type Column, changed, type Sort, sortRows, Table } from '../kit/table'
 import { TermDetail } from '../kit/term'
 import { Thread } from '../kit/thread'
@@ -98,13 +98,14 @@ export function PickList({ place }: { place: Place }) {
     const before = listing.data?.leadKey ?? null
     const put = async (key: string | null) => {
       try {
-        await ask(api.PUT('/api/listings/{id}/lead', { params: { path: { id: place.listingId } }, body: { key } }))
-        await cache.invalidateQueries({ queryKey: ['listing', place.listingId] })
+        await inTurn(() => ask(api.PUT('/api/listings/{id}/lead', { params: { path: { id: place.listingId } }, body: { key } })))
       } catch (e) {
-        toast((e as Error).message)
+        return toast((e as Error).message)
       }
+      await cache.invalidateQueries({ queryKey: ['listing', place.listingId] })
     }
-    await put(pick.lead ? null : pick.key)
+    put(pick.lead ? null : pick.key)
+    await inTurn(async () => undefined)
     toast(pick.lead ? `“${pick.text}” no longer leads` : `“${pick.text}” leads this listing`, () => put(before))
   }
   const move = (by: number) => {
@@ -121,12 +122,9 @@ export function PickList({ place }: { place: Place }) {
     const texts = chosen()
     if (texts.length > 0) actions.change(texts, change)
   }
-  const avoid = async () => {
+  const avoid = () => {
     const texts = chosen()
-    if (texts.length === 0) return
-    const stopping = marked.size === 0 && row?.home === 'avoid'
-    await actions.change(texts, { home: stopping ? 'anywhere' : 'avoid' })
-    if (!stopping) note.current?.focus()
+    if (texts.length > 0) actions.change(texts, { home: marked.size === 0 && row?.home === 'avoid' ? 'anywhere' : 'avoid' })
   }
   const fold = (open: boolean) => row && families && setOpened(changed(opened, [row.family], open))
   const keyed: Record<string, () => void> = {}

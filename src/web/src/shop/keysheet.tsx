@@ -17,7 +17,7 @@ const sheets: [string, [string, string][]][] = [
       ['↑ ↓ PgUp PgDn', 'Walk'],
       ['Space', 'Mark; Shift ↑ ↓ marks as it walks, Ctrl A all'],
       ['P', 'Pick, or drop again'],
-      ['X', 'Avoid, or stop avoiding'],
+      ['X', 'Avoid, or stop avoiding; N says why'],
       ['Enter', 'Dig: look this term up'],
     ],
   ],
