@@ -40,4 +40,14 @@ public class FamilyTests
     public void Every_form_is_of_the_family() => Assert.All(
         ["nesting boxes", "colour wall chart", "5x7 print", "bird lover's gift", "three nest boxes", "jewellery box", "casa para pájaros", "🐦 feeder"],
         term => Assert.All(Family.Forms(term), form => Assert.Equal(Family.Key(term), Family.Key(form))));
+
+    [Theory]
+    [InlineData("birdhouses", "birdhouses|bird houses|birdhouse")]
+    [InlineData("grey bird house", "grey bird house|grey birdhouse|gray bird house|grey bird houses")]
+    [InlineData("owl", "owl|owls")]
+    public void Forms_near_a_term_are_one_change_away_and_among_all_of_its_forms(string text, string near)
+    {
+        Assert.Equal(near, string.Join('|', Family.Near(text)));
+        Assert.All(Family.Near(text), f => Assert.Contains(f, Family.Forms(text)));
+    }
 }

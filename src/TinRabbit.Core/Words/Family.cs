@@ -13,8 +13,9 @@ public static class Family
     private static readonly Dictionary<string, string> Digits = Numbers.Select((word, i) => (word, i)).ToDictionary(n => n.word, n => n.i.ToString(System.Globalization.CultureInfo.InvariantCulture));
     private static readonly ILookup<string, string> British = Spelling.Pairs.ToLookup(p => p.American, p => p.British);
 
+    private static readonly Func<string[], IEnumerable<string[]>>[] Changes = [JoinedOrSplit, NumbersWritten, Spelt, InOtherNumber];
+
     // These are slow to find, and the words of a trade are few: each is found once.
-    private static readonly Memory<IReadOnlyList<string>> AllForms = new(FindForms, 10_000);
     private static readonly Memory<string> Folded = new(word => string.Join(' ', Parts(word).Select(w => Fold.Key(Digits.GetValueOrDefault(w, w), AllFolds))));
     private static readonly Memory<string[]> OtherNumbers = new(word =>
         [.. new[] { word.Pluralize(false), word.Singularize(false) }.Select(w => w.ToLowerInvariant()).Where(w => w != word && Plurals.Stem(w) == Plurals.Stem(word)).Distinct()]);
@@ -36,18 +37,30 @@ public static class Family
     }
 
     /// <summary>The forms that people may type, the term itself first. Whether anyone does is for a market to say.</summary>
-    public static IReadOnlyList<string> Forms(string text) => AllForms.Of(text);
-
-    private static IReadOnlyList<string> FindForms(string text)
+    public static IReadOnlyList<string> Forms(string text)
     {
-        var tokens = Tokens.Of(text);
-        var forms = new List<string> { string.Join(' ', tokens.Select(t => t.Word)) };
-        foreach (var change in (Func<string[], IEnumerable<string[]>>[])[JoinedOrSplit, NumbersWritten, Spelt, InOtherNumber, InOtherNumber])
+        var forms = new List<string> { Written(text) };
+        foreach (var change in (Func<string[], IEnumerable<string[]>>[])[.. Changes, InOtherNumber])
             foreach (var form in forms.ToArray())
                 foreach (var other in change(form.Split(' ')).Select(w => string.Join(' ', w)))
                     if (forms.Count < MostForms && !forms.Contains(other))
                         forms.Add(other);
-        var key = Key(text);
+        return Same(forms);
+    }
+
+    /// <summary>The forms that are one change away, the term itself first: enough to see whether a source counts a family together.</summary>
+    public static IReadOnlyList<string> Near(string text)
+    {
+        var written = Written(text);
+        var words = written.Split(' ');
+        return Same([written, .. Changes.SelectMany(change => change(words)).Select(w => string.Join(' ', w)).Distinct().Where(f => f != written)]);
+    }
+
+    private static string Written(string text) => string.Join(' ', Tokens.Of(text).Select(t => t.Word));
+
+    private static List<string> Same(List<string> forms)
+    {
+        var key = Key(forms[0]);
         return [.. forms.Where((f, i) => i == 0 || Key(f) == key)];
     }
 
@@ -130,15 +143,16 @@ public static class Family
     }
 
     // What was found out about words, a bounded number of them.
-    private sealed class Memory<T>(Func<string, T> find, int most = 50_000)
+    private sealed class Memory<T>(Func<string, T> find)
     {
+        private const int Most = 50_000;
         private readonly ConcurrentDictionary<string, T> _known = new(StringComparer.Ordinal);
 
         public T Of(string word)
         {
             if (_known.TryGetValue(word, out var known))
                 return known;
-            if (_known.Count > most)
+            if (_known.Count > Most)
                 _known.Clear();
             return _known[word] = find(word);
         }

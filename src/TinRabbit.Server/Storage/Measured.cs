@@ -35,7 +35,7 @@ public sealed record Measured(
         return new(r.Volume, r.Competition, r.TitlesHolding, r.ClickCost, Numbers.Headroom(r.Volume, r.Competition, norm.Centre), norm.BandOf(r.Competition), r.Months, r.From, r.Source, r.TakenAt, doubts);
     }
 
-    private static IEnumerable<string> FamilyOf(string text) => Family.Forms(text).Select(Tokens.Key).Skip(1).Distinct();
+    private static IEnumerable<string> FamilyOf(string text) => Family.Near(text).Skip(1).Select(Tokens.Key).Distinct();
 }
 
 /// <summary>A pick with its numbers in one market.</summary>

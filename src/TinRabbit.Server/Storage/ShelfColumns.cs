@@ -46,8 +46,8 @@ public readonly record struct ShelfLine(int Id, string Key, double Volume, doubl
 }
 
 /// <summary>
-/// A market's shelf in columns, so that a million terms are searched in milliseconds: the words of all terms lie in one text that
-/// is scanned, the numbers in arrays, and an order once made is kept and mended. Not safe for two threads at once.
+/// A market's shelf in columns, so that a million terms are searched in milliseconds: the words of all terms lie in one text with
+/// a digest of the pairs of letters of each, the numbers in arrays, and an order once made is kept and mended. Not safe for two threads at once.
 /// </summary>
 public sealed class ShelfColumns
 {
@@ -59,8 +59,6 @@ public sealed class ShelfColumns
     // Where no more than this many pass, they alone are put in order; of more, those wanted are soon found in an order kept.
     private const int Few = 5000;
 
-    private const int MostHaving = 12;
-
     // A part that is worth a thread of its own.
     private const int RowsOfPart = 50_000;
 
@@ -68,12 +66,13 @@ public sealed class ShelfColumns
     private int[] _starts = new int[65];
     private int[] _ids = new int[64];
     private readonly double[][] _numbers = [.. Enumerable.Range(0, 6).Select(_ => new double[64])];
+    private ulong[] _lowPairs = new ulong[64];
+    private ulong[] _highPairs = new ulong[64];
     private ushort[] _sources = new ushort[64];
     private readonly List<string> _sourceNames = [];
     private readonly Dictionary<string, ushort> _sourceNumbers = new(StringComparer.Ordinal);
     private int[] _table = new int[256];
     private byte[] _passes = [];
-    private readonly List<(string Words, byte[] Rows)> _having = [];
     private readonly (int[] Rows, int Known, int Seen)[] _orders = new (int[], int, int)[Orders];
     private readonly List<int> _changes = [];
 
@@ -87,8 +86,8 @@ public sealed class ShelfColumns
     public int ChangesSinceNorm { get; private set; }
 
     /// <summary>How much memory it takes, in bytes.</summary>
-    public long Bytes => _text.Length + 4L * (_starts.Length + _ids.Length + _table.Length) + _numbers.Sum(n => 8L * n.Length) + 2L * _sources.Length
-        + _passes.Length + _having.Sum(h => (long)h.Rows.Length) + _orders.Sum(o => 4L * (o.Rows?.Length ?? 0));
+    public long Bytes => _text.Length + 4L * (_starts.Length + _ids.Length + _table.Length) + _numbers.Sum(n => 8L * n.Length) + 18L * _sources.Length
+        + _passes.Length + _orders.Sum(o => 4L * (o.Rows?.Length ?? 0));
 
     private double[] Volumes => _numbers[0];
     private double[] Competitions => _numbers[1];
@@ -184,25 +183,17 @@ public sealed class ShelfColumns
         byte[][] must = [.. Words(query.Head ?? "").Concat(has).OrderByDescending(w => w.Length)];
         var source = query.Source is { Length: > 0 } name ? _sourceNumbers.TryGetValue(name, out var number) ? number : ushort.MaxValue : (ushort?)null;
         var onlyThese = query.Head is null && query.Also is not null;
-        // Which terms have these words is kept: a seller asks for the same ones again with other filters, in another order, further down.
-        var asked = string.Join(' ', must.Select(w => Encoding.UTF8.GetString(w)));
-        var kept = _having.Find(h => h.Words == asked && h.Rows.Length == Count).Rows;
         var parts = Math.Clamp(Count / RowsOfPart, 1, Environment.ProcessorCount);
-        var having = kept is null && !onlyThese && must.Length > 0 ? new byte[Count] : null;
         Parallel.For(0, parts, part =>
         {
             var (from, to) = ((int)((long)Count * part / parts), (int)((long)Count * (part + 1) / parts));
             var some = _passes.AsSpan(from, to - from);
             if (onlyThese)
                 some.Clear();
-            else if (kept is not null)
-                kept.AsSpan(from, some.Length).CopyTo(some);
             else
                 Have(must, from, some);
-            if (having is not null)
-                some.CopyTo(having.AsSpan(from));
             foreach (var key in query.Also ?? [])
-                if (RowOf(key) is var row && row >= from && row < to && has.All(w => TextOf(row).IndexOf(w) >= 0))
+                if (RowOf(key) is var row && row >= from && row < to && Has(row, has))
                     some[row - from] = 1;
             foreach (var word in not)
                 for (var i = 0; i < some.Length; i++)
@@ -217,13 +208,6 @@ public sealed class ShelfColumns
                 for (var i = 0; i < some.Length; i++)
                     some[i] &= Unsafe.BitCast<bool, byte>(_sources[from + i] == wanted);
         });
-        if (having is not null)
-        {
-            if (_having.Count == MostHaving)
-                _having.RemoveAt(0);
-            _having.Add((asked, having));
-        }
-
         ReadOnlySpan<byte> passes = _passes.AsSpan(0, Count);
         var all = passes.Count((byte)1);
         var ids = new List<int>(Math.Min(query.Take, 1024));
@@ -255,26 +239,41 @@ public sealed class ShelfColumns
 
     private static byte[][] Words(string typed) => [.. Tokens.Of(typed).Select(t => Encoding.UTF8.GetBytes(t.Word))];
 
-    // Marks the rows that have all the words: one run through their text for the longest, then a look into each row it is in.
+    // Marks the rows that have all the words: those whose pairs of letters allow it are looked into.
     private void Have(byte[][] must, int from, Span<byte> some)
     {
         some.Fill((byte)(must.Length == 0 ? 1 : 0));
         if (must.Length == 0)
             return;
+        var (low, high) = (0UL, 0UL);
+        foreach (var word in must)
+            Pairs(word, ref low, ref high);
+        var lows = _lowPairs.AsSpan(from, some.Length);
+        var highs = _highPairs.AsSpan(from, some.Length);
+        for (var i = 0; i < some.Length; i++)
+            if ((lows[i] & low) == low && (highs[i] & high) == high && Has(from + i, must))
+                some[i] = 1;
+    }
 
-        ReadOnlySpan<byte> text = _text.AsSpan(0, _starts[from + some.Length]);
-        var (row, at) = (from, _starts[from]);
-        while (text[at..].IndexOf(must[0]) is >= 0 and var found)
+    private bool Has(int row, byte[][] words)
+    {
+        var text = TextOf(row);
+        foreach (var word in words)
+            if (text.IndexOf(word) < 0)
+                return false;
+        return true;
+    }
+
+    // Which pairs of letters stand in a text, by 128 places: a text has a word only where it has all the word's pairs.
+    private static void Pairs(ReadOnlySpan<byte> text, ref ulong low, ref ulong high)
+    {
+        for (var i = 0; i + 1 < text.Length; i++)
         {
-            at += found;
-            while (_starts[row + 1] <= at)
-                row++;
-            at = _starts[row + 1];
-            var all = true;
-            for (var i = 1; all && i < must.Length; i++)
-                all = TextOf(row).IndexOf(must[i]) >= 0;
-            if (all)
-                some[row - from] = 1;
+            var place = (text[i] * 37 + text[i + 1] * 101) & 127;
+            if (place < 64)
+                low |= 1UL << place;
+            else
+                high |= 1UL << (place - 64);
         }
     }
 
@@ -395,6 +394,8 @@ public sealed class ShelfColumns
             var size = _ids.Length * 2;
             Array.Resize(ref _ids, size);
             Array.Resize(ref _sources, size);
+            Array.Resize(ref _lowPairs, size);
+            Array.Resize(ref _highPairs, size);
             Array.Resize(ref _starts, size + 1);
             for (var i = 0; i < _numbers.Length; i++)
                 Array.Resize(ref _numbers[i], size);
@@ -415,6 +416,8 @@ public sealed class ShelfColumns
 
         _text[at++] = End;
         _starts[row + 1] = at;
+        (_lowPairs[row], _highPairs[row]) = (0, 0);
+        Pairs(TextOf(row), ref _lowPairs[row], ref _highPairs[row]);
         return row;
     }
 

@@ -2,7 +2,8 @@ import { useQuery } from '@tanstack/react-query'
 import { useMemo, useRef, useState } from 'react'
 import { useAddress } from '../kit/address'
 import { type Alike, api, ask, type Dug, type Grid, type Pick, type ShelfOrder, type ShelfQuery, type ShelfRow } from '../kit/api'
-import { HeadroomBar, Silhouette } from '../kit/charts'
+import { Silhouette } from '../kit/charts'
+import { competitionColumn, DoubtMark, headroomColumn, volumeColumn } from '../kit/columns'
 import { useKeys } from '../kit/keys'
 import { compact, full } from '../kit/numbers'
 import { type Place, usePickActions, usePicks } from '../kit/shop'
@@ -671,11 +672,7 @@ const termColumn: Column<Row> = {
   cell: (r) => (
     <span draggable title={r.text} onDragStart={(e) => e.dataTransfer.setData('text/plain', r.text)}>
       {r.text}
-      {r.numbers.doubts.length > 0 && (
-        <span className="doubt" title={r.numbers.doubts.map((d) => sentence(d.why)).join(' ')}>
-          does not sit
-        </span>
-      )}
+      <DoubtMark numbers={r.numbers} />
     </span>
   ),
 }
@@ -700,42 +697,6 @@ const fromColumn: Column<Row> = {
         .join(' · ')}
     </span>
   ),
-}
-const volumeColumn: Column<Row> = {
-  key: 'volume',
-  head: 'a month',
-  title: 'Searches a month in this market',
-  width: '64px',
-  right: true,
-  value: (r) => r.numbers.volume,
-  cell: (r) => (
-    <span className="num text-[13px]" title={full(r.numbers.volume)}>
-      {compact(r.numbers.volume)}
-    </span>
-  ),
-}
-const competitionColumn: Column<Row> = {
-  key: 'competition',
-  head: 'listings',
-  title: 'Competing listings, and the third of this market’s shelf they fall in',
-  width: '102px',
-  right: true,
-  value: (r) => r.numbers.competition,
-  cell: (r) => (
-    <span title={full(r.numbers.competition)}>
-      <span className="quiet text-[12px]">{r.numbers.band} </span>
-      <span className="num text-[13px]">{compact(r.numbers.competition)}</span>
-    </span>
-  ),
-}
-const headroomColumn: Column<Row> = {
-  key: 'headroom',
-  head: 'headroom',
-  title: 'Demand against supply, 0 to 100; 50 is typical for this market',
-  width: '84px',
-  right: true,
-  value: (r) => r.numbers.headroom,
-  cell: (r) => <HeadroomBar value={r.numbers.headroom} />,
 }
 const pickColumn: Column<Row> = {
   key: 'pick',

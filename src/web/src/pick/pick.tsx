@@ -3,9 +3,10 @@ import { useMemo, useRef, useState } from 'react'
 import { useNavigate } from 'react-router'
 import { useAddress } from '../kit/address'
 import { api, ask, type Fit, type Home, type Pick, type PickWeight } from '../kit/api'
-import { HeadroomBar, Silhouette } from '../kit/charts'
+import { Silhouette } from '../kit/charts'
+import { competitionColumn, DoubtMark, headroomColumn, volumeColumn } from '../kit/columns'
 import { useKeys } from '../kit/keys'
-import { compact, full } from '../kit/numbers'
+import { full } from '../kit/numbers'
 import { inTurn, type Place, usePickActions, usePicks, useWeighing } from '../kit/shop'
 import { type Column, changed, type Sort, sortRows, Table } from '../kit/table'
 import { TermDetail } from '../kit/term'
@@ -428,11 +429,7 @@ const columns: Column<Row>[] = [
             avoided in the shop
           </span>
         )}
-        {r.numbers.doubts.length > 0 && (
-          <span className="doubt" title={r.numbers.doubts.map((d) => `${d.why[0].toUpperCase()}${d.why.slice(1)}.`).join(' ')}>
-            does not sit
-          </span>
-        )}
+        <DoubtMark numbers={r.numbers} />
         {r.note && <span className="quiet text-[12px] ml-2">{r.note}</span>}
       </span>
     ),
@@ -455,42 +452,9 @@ const columns: Column<Row>[] = [
     value: (r) => homes.findIndex((h) => h[0] === r.home),
     cell: (r) => <span className={`text-[13px] ${r.home === 'anywhere' ? 'quiet' : ''}`}>{homeName(r.home)}</span>,
   },
-  {
-    key: 'volume',
-    head: 'a month',
-    title: 'Searches a month',
-    width: '60px',
-    right: true,
-    value: (r) => r.numbers.volume,
-    cell: (r) => (
-      <span className="num text-[13px]" title={full(r.numbers.volume)}>
-        {compact(r.numbers.volume)}
-      </span>
-    ),
-  },
-  {
-    key: 'competition',
-    head: 'listings',
-    title: 'Competing listings, and the third of this market’s shelf they fall in',
-    width: '102px',
-    right: true,
-    value: (r) => r.numbers.competition,
-    cell: (r) => (
-      <span title={full(r.numbers.competition)}>
-        <span className="quiet text-[12px]">{r.numbers.band} </span>
-        <span className="num text-[13px]">{compact(r.numbers.competition)}</span>
-      </span>
-    ),
-  },
-  {
-    key: 'headroom',
-    head: 'headroom',
-    title: 'Demand against supply, 0 to 100; 50 is typical for this market',
-    width: '84px',
-    right: true,
-    value: (r) => r.numbers.headroom,
-    cell: (r) => <HeadroomBar value={r.numbers.headroom} />,
-  },
+  volumeColumn,
+  competitionColumn,
+  headroomColumn,
   {
     key: 'grip',
     head: 'grip',
