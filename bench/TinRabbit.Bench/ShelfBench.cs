@@ -11,6 +11,7 @@ namespace TinRabbit.Bench;
 internal static class ShelfBench
 {
     private const int Rows = 1_000_000;
+    private const int WarmUp = 200;
     private const string Market = "hedgerow-fair-us";
 
     // What the command line does to bring the same file into the same tables: it reads it into a table of its own, then moves it.
@@ -150,8 +151,9 @@ internal static class ShelfBench
             Console.WriteLine($"  first time in the order of {by}: {clock.Elapsed.TotalMilliseconds:F0} ms");
         }
 
+        // The first two hundred warm the server up, as a morning's work does.
         var times = new List<double>();
-        for (var i = 0; i < 300; i++)
+        for (var i = -WarmUp; i < 300; i++)
         {
             var query = new
             {
@@ -166,11 +168,12 @@ internal static class ShelfBench
             };
             clock.Restart();
             Ask(query);
-            times.Add(clock.Elapsed.TotalMilliseconds);
+            if (i >= 0)
+                times.Add(clock.Elapsed.TotalMilliseconds);
         }
 
         times.Sort();
-        Console.WriteLine($"  300 searches with filters and an order, fifty rows each, question to answer over loopback: median {times[150]:F1} ms, 95th percentile {times[285]:F1} ms, highest {times[^1]:F1} ms");
+        Console.WriteLine($"  300 searches with filters and an order, fifty rows each, after {WarmUp} to warm up, question to answer over loopback: median {times[150]:F1} ms, 95th percentile {times[285]:F1} ms, highest {times[^1]:F1} ms");
 
         void Ask(object query) => http.PostAsJsonAsync($"/api/markets/{Market}/shelf", query).Result.EnsureSuccessStatusCode().Content.ReadAsByteArrayAsync().Wait();
     }
