@@ -59,6 +59,8 @@ public sealed class ShelfColumns
     // Where no more than this many pass, they alone are put in order; of more, those wanted are soon found in an order kept.
     private const int Few = 5000;
 
+    private const int MostHaving = 8;
+
     // A part that is worth a thread of its own.
     private const int RowsOfPart = 50_000;
 
@@ -73,6 +75,7 @@ public sealed class ShelfColumns
     private readonly Dictionary<string, ushort> _sourceNumbers = new(StringComparer.Ordinal);
     private int[] _table = new int[256];
     private byte[] _passes = [];
+    private readonly List<(string Words, byte[] Rows)> _having = [];
     private readonly (int[] Rows, int Known, int Seen)[] _orders = new (int[], int, int)[Orders];
     private readonly List<int> _changes = [];
 
@@ -87,7 +90,7 @@ public sealed class ShelfColumns
 
     /// <summary>How much memory it takes, in bytes.</summary>
     public long Bytes => _text.Length + 4L * (_starts.Length + _ids.Length + _table.Length) + _numbers.Sum(n => 8L * n.Length) + 18L * _sources.Length
-        + _passes.Length + _orders.Sum(o => 4L * (o.Rows?.Length ?? 0));
+        + _passes.Length + _having.Sum(h => (long)h.Rows.Length) + _orders.Sum(o => 4L * (o.Rows?.Length ?? 0));
 
     private double[] Volumes => _numbers[0];
     private double[] Competitions => _numbers[1];
@@ -183,6 +186,10 @@ public sealed class ShelfColumns
         byte[][] must = [.. Words(query.Head ?? "").Concat(has).OrderByDescending(w => w.Length)];
         var source = query.Source is { Length: > 0 } name ? _sourceNumbers.TryGetValue(name, out var number) ? number : ushort.MaxValue : (ushort?)null;
         var onlyThese = query.Head is null && query.Also is not null;
+        // The same words are asked for again with other filters, in another order, further down: which terms have them is kept for a while.
+        var words = string.Join(' ', must.Select(w => Encoding.UTF8.GetString(w)));
+        var kept = _having.Find(h => h.Words == words && h.Rows.Length == Count).Rows;
+        var having = kept ?? (must.Length > 0 && !onlyThese ? new byte[Count] : null);
         var parts = Math.Clamp(Count / RowsOfPart, 1, Environment.ProcessorCount);
         Parallel.For(0, parts, part =>
         {
@@ -190,8 +197,15 @@ public sealed class ShelfColumns
             var some = _passes.AsSpan(from, to - from);
             if (onlyThese)
                 some.Clear();
+            else if (kept is not null)
+                kept.AsSpan(from, some.Length).CopyTo(some);
             else
+            {
                 Have(must, from, some);
+                if (having is not null)
+                    some.CopyTo(having.AsSpan(from));
+            }
+
             foreach (var key in query.Also ?? [])
                 if (RowOf(key) is var row && row >= from && row < to && Has(row, has))
                     some[row - from] = 1;
@@ -208,6 +222,13 @@ public sealed class ShelfColumns
                 for (var i = 0; i < some.Length; i++)
                     some[i] &= Unsafe.BitCast<bool, byte>(_sources[from + i] == wanted);
         });
+        if (having is not null && kept is null)
+        {
+            if (_having.Count == MostHaving)
+                _having.RemoveAt(0);
+            _having.Add((words, having));
+        }
+
         ReadOnlySpan<byte> passes = _passes.AsSpan(0, Count);
         var all = passes.Count((byte)1);
         var ids = new List<int>(Math.Min(query.Take, 1024));
