@@ -74,6 +74,53 @@ public class MarketTests
         Assert.Contains(families, f => f.Select(t => measured[t].Volume).Distinct().Count() == 1);
     }
 
+    [Fact]
+    public void The_alphabet_is_walked_after_the_head_and_nothing_comes_twice()
+    {
+        var steps = Market().WalkAlphabet(Us, "bird house").ToList();
+        Assert.Equal(Walk.Steps, steps.Count);
+        Assert.Equal(("", "", "a", "z"), (Walk.Letter(0), Walk.Letter(1), Walk.Letter(2), Walk.Letter(Walk.Steps - 1)));
+        var all = steps.SelectMany(s => s).ToList();
+        Assert.Equal(all.Count, all.Distinct().Count());
+        for (var step = 2; step < steps.Count; step++)
+            Assert.All(steps[step], t => Assert.Contains($"bird house {Walk.Letter(step)}", t));
+    }
+
+    [Fact]
+    public void A_search_gives_what_has_the_words_and_more_of_it_than_it_shows()
+    {
+        var market = Market();
+        var page = market.Search(Us, "cedar bird house", 10);
+        Assert.Equal(10, page.Results.Count);
+        Assert.True(page.Found > 10);
+        Assert.All(page.Results, r => Assert.All(new[] { "cedar", "bird", "house" }, w => Assert.Contains(w, $"{r.Title} {string.Join(' ', r.Tags)}".ToLowerInvariant())));
+        Assert.All(page.Results, r => Assert.True(r is { Price: > 0, Shipping: >= 0, Rating: >= 1 and <= 5, Photos: > 0, Sales: >= 0, Occupancy: null }));
+        Assert.Equal(0, market.Search(Us, "zebra saddle", 10).Found);
+        Assert.Empty(market.Search("web-us", "bird house", 10).Results); // web search is a source of numbers, not a place to list
+    }
+
+    [Fact]
+    public void What_sellers_use_is_counted_by_whole_phrases_in_titles_and_tags()
+    {
+        Result Rival(string title, string[] tags, decimal price, int ratings, int sales) => new("Shop", title, tags, price, 0, 4.5, ratings, 5, sales, null);
+        var page = new SearchPage(4, [
+            Rival("Cedar bird house, gift for her", ["wren house"], 10, 100, 10),
+            Rival("Cedar Bird-House | small", ["gift"], 20, 300, 30),
+            Rival("House for a bird, cedar", ["bird house kit"], 30, 200, 20),
+            Rival("Bird feeder", [], 40, 0, 0),
+        ]);
+        var used = SellersUse.Of(page, ["bird house", "cedar bird house", "wren house", "owl"]);
+        Assert.Equal([3, 2, 1, null], used.Select(u => u?.Count));
+        Assert.Equal((4, 20m, 200.0, 20.0), (used[0]!.Among, used[0]!.Price, used[0]!.Ratings, used[0]!.Sales!.Value));
+        Assert.Null(used[0]!.Occupancy);
+        // A phrase does not run over a seller's own cut, and small words neither begin nor end one.
+        var terms = SellersUse.TermsOf(page, 20);
+        Assert.Equal("bird", terms[0]);
+        Assert.Contains("cedar", terms);
+        Assert.DoesNotContain("for", terms);
+        Assert.DoesNotContain("house gift", terms);
+    }
+
     private sealed class Clock(int daysOn) : TimeProvider
     {
         public override DateTimeOffset GetUtcNow() => new DateTimeOffset(2026, 11, 24, 9, 0, 0, TimeSpan.Zero).AddDays(daysOn);

@@ -151,6 +151,54 @@ public sealed class ShelfApiTests(TestShop shop) : IClassFixture<TestShop>
     }
 
     [Fact]
+    public async Task A_dig_goes_on_line_by_line_says_how_far_and_ends_with_what_sellers_use()
+    {
+        var product = await shop.AddProduct();
+        var lines = await shop.Lines($"/api/products/{product}/dig", new { marketId = "longbarrow-us", text = "bird bath", parentId = (int?)null });
+        Assert.Equal("bird bath", lines[0]["rows"]![0]!["text"]!.GetValue<string>());
+        Assert.Equal((1, 29), (lines[0]["done"]!.GetValue<int>(), lines[0]["of"]!.GetValue<int>()));
+        Assert.StartsWith("Asking the search box for “bird bath", lines[0]["doing"]!.GetValue<string>());
+        Assert.True(lines.Select(l => l["done"]!.GetValue<int>()).SequenceEqual(lines.Select(l => l["done"]!.GetValue<int>()).Order()));
+        Assert.Null(lines[^1]["doing"]);
+        var last = lines[^1]["rows"]!.AsArray();
+        var head = last.Single(r => r!["key"]!.GetValue<string>() == "bird bath")!;
+        Assert.Equal(head["sellers"]!["among"]!.GetValue<int>(), head["sellers"]!["count"]!.GetValue<int>());
+        Assert.Contains(last, r => r!["typed"] is null && r["sellers"] is not null); // words that only sellers use
+        Assert.Contains(last, r => r!["typed"] is not null && r["sellers"] is not null); // and some that both do
+        // Places among what is typed are counted on from the first answer of the box.
+        Assert.Equal(Enumerable.Range(1, last.Count(r => r!["typed"] is not null)), last.Select(r => r!["typed"]?.GetValue<int>()).OfType<int>().Order());
+    }
+
+    [Fact]
+    public async Task A_large_shelf_is_searched_sorted_and_paged_by_the_server()
+    {
+        const string Market = "chalk-shelf-us";
+        var rows = new StringBuilder("term,volume,listings\n");
+        for (var i = 0; i < 120_000; i++)
+            rows.Append($"sheet {(char)('a' + i % 26)}{i},{i * 7919 % 120_011},{i % 977}\n");
+        await Run(Market, await Begin(Market, rows.ToString()), "list");
+        var first = await shop.Shelf(Market, new { has = "sheet a", by = "volume", down = true, take = 200 });
+        var passing = first["passing"]!.GetValue<int>();
+        Assert.Equal(120_000, first["all"]!.GetValue<int>());
+        Assert.Equal(Enumerable.Range(0, 120_000).Count(i => i % 26 == 0), passing);
+        var seen = new List<long>();
+        for (var skip = 0; skip < passing; skip += 2000)
+            seen.AddRange((await shop.Shelf(Market, new { has = "sheet a", by = "volume", down = true, skip, take = 2000 }))["rows"]!.AsArray().Select(r => r!["numbers"]!["volume"]!.GetValue<long>()));
+        Assert.Equal(passing, seen.Count);
+        Assert.Equal(seen.OrderDescending(), seen);
+        var bounded = await shop.Shelf(Market, new { has = "sheet -a", volumeFrom = 1000, volumeTo = 50_000, competitionTo = 100, by = "competition", down = false, take = 50 });
+        Assert.All(bounded["rows"]!.AsArray(), r =>
+        {
+            Assert.DoesNotContain("sheet a", r!["text"]!.GetValue<string>());
+            Assert.InRange(r["numbers"]!["volume"]!.GetValue<long>(), 1000, 50_000);
+            Assert.InRange(r["numbers"]!["competition"]!.GetValue<long>(), 0, 100);
+        });
+        // A dig beside all of it still puts its few terms in their places.
+        await shop.Post($"/api/markets/{Market}/paste", new { text = "sheet aaa; 999999; 1", source = "x" });
+        Assert.Equal("sheet aaa", (await shop.Shelf(Market, new { has = "sheet a", by = "volume", down = true, take = 1 }))["rows"]![0]!["text"]!.GetValue<string>());
+    }
+
+    [Fact]
     public async Task A_stay_shows_nights_taken_and_no_sales()
     {
         var seen = (await shop.Get("/api/markets/marsh-and-moor-us/term?text=wildlife+cabin"))["seen"]!;

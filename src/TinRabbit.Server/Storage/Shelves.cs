@@ -58,6 +58,7 @@ public sealed class Shelves(IMarket market, Commits commits)
                 byKey.TryAdd(key, one);
         var gate = _gates.GetOrAdd(marketId, _ => new(1, 1));
         await gate.WaitAsync(stop);
+        var touched = false;
         try
         {
             var shelf = await Loaded(db, marketId, stop);
@@ -77,6 +78,7 @@ public sealed class Shelves(IMarket market, Commits commits)
                 }
 
             await db.SaveChangesAsync(stop);
+            touched = changed.Count > 0;
             foreach (var term in changed)
                 shelf.Set(ShelfLine.Of(term));
             if (shelf.ChangesSinceNorm > 0 && (settle || shelf.Count < Small))
@@ -84,8 +86,9 @@ public sealed class Shelves(IMarket market, Commits commits)
             await transaction.CommitAsync(stop);
             return terms;
         }
-        catch
+        catch when (touched)
         {
+            // The columns may say what the database does not: they are read again.
             Forget(marketId);
             throw;
         }
