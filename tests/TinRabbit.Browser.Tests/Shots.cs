@@ -56,6 +56,7 @@ public sealed class Shots
             Shot("write", "/1/hedgerow-fair-us/write?at=bird+house", ".under .whole");
             Shot("write-longbarrow", "/1/longbarrow-us/write", ".under .whole");
             Shot("weigh", "/1/hedgerow-fair-us/weigh?at=cedar+bird+house", "[data-testid=trace]");
+            Shot("shop-platform", "/6/marsh-and-moor-us/pick", "h1");
             Shot("keys", "/1/hedgerow-fair-us/pick", "[data-testid=detail]", () => browser.Press("?"));
         }
 
