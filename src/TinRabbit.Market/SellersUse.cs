@@ -41,12 +41,10 @@ public sealed record SellersUse(int Count, int Among, decimal Price, double Rati
             var words = Tokens.Of(part).Select(t => t.Word).ToArray();
             for (var from = 0; from < words.Length; from++)
                 for (var to = from; to < words.Length && to < from + MostWords; to++)
-                    if (!IsSmall(words[from]) && !IsSmall(words[to]))
+                    if (!SmallWords.Has(words[from]) && !SmallWords.Has(words[to]))
                         yield return string.Join(' ', words[from..(to + 1)]);
         }
     }
-
-    private static bool IsSmall(string word) => word is "a" or "an" or "and" or "at" or "by" or "for" or "from" or "in" or "of" or "on" or "or" or "the" or "to" or "with" or "de" or "para" or "con" or "y";
 
     private static string[] Units(Result result) => [.. result.Tags.Append(result.Title).Select(t => $" {Tokens.Key(t)} ")];
 

@@ -49,6 +49,18 @@ public class WordsOfTheTradeTests
         Assert.Single(Facets.Unbacked("blue box", new("box", new Dictionary<Facet, IReadOnlyList<string>>())));
 
     [Theory]
+    [InlineData("cedar bird house", "house")]
+    [InlineData("bird house for small birds", "house")]
+    [InlineData("casas para pájaros", "casas")]
+    [InlineData("for sale", "sale")]
+    [InlineData("owl", "owl")]
+    public void A_term_is_about_the_word_before_what_joins(string text, string about)
+    {
+        var words = text.Split(' ');
+        Assert.Equal(about, words[SmallWords.About(words)]);
+    }
+
+    [Theory]
     [InlineData("bird house", "casa para pájaros")]
     [InlineData("cedar bird house", "casa para pájaros de cedro")]
     [InlineData("small bird house for garden", "casa para pájaros pequeña para jardín")]

@@ -15,6 +15,10 @@ public sealed class PickApiTests(TestShop shop) : IClassFixture<TestShop>
         var picks = await Picks(product);
         Assert.Equal(["shoppers type it (place 1)", "41 of the top 100 sellers use it"], picks.Select(p => p!["saidBy"]!.GetValue<string>()));
         Assert.Single(picks.Select(p => p!["family"]!.GetValue<string>()).Distinct());
+        // Each keeps its own, whatever was given twice.
+        var twice = await shop.AddProduct();
+        await shop.Post($"/api/products/{twice}/picks", new { texts = new[] { "owl box", "Owl-Box", "bat box" }, source = "", saidBy = new[] { "one", "again", "two" }, fit = (string?)null, home = (string?)null, note = (string?)null });
+        Assert.Equal(["owl box one", "bat box two"], (await Picks(twice)).Select(p => $"{p!["text"]} {p["saidBy"]}"));
         // One change to many is one step of undo.
         await shop.Pick(product, ["bird house", "birdhouses"], home: "tags", fit: "good");
         Assert.All(await Picks(product), p => Assert.Equal("tags good", $"{p!["home"]} {p["fit"]}"));
@@ -71,6 +75,7 @@ public sealed class PickApiTests(TestShop shop) : IClassFixture<TestShop>
         await own.Pick(product, ["copper mug", "hanging mug", "plain mug"], home: "later");
         await own.Pick(product, ["red mug"]);
         var listing = await own.ListingOf(product, "overprint-lane");
+        Assert.Equal(404, (int)(await own.Client.GetAsync("/api/ideas/moon")).StatusCode);
         var ideas = (await own.Get($"/api/ideas/{Here}")).AsArray();
         Assert.Equal(["copper mug", "red mug", "hanging mug"], ideas[0]!["terms"]!.AsArray().Select(t => t!["text"]!.GetValue<string>()));
         Assert.Contains("3 picks that can be true of one thing, 2,400 searches a month", ideas[0]!["why"]!.GetValue<string>());

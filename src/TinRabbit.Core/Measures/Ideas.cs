@@ -59,12 +59,10 @@ public static class Ideas
         return string.Join(' ', [.. before, .. best]);
     }
 
-    // The word that a term is about: the last one, or the one before a "for" or "with".
     private static string Head(Unserved one)
     {
         var words = Tokens.Of(one.Term.Text).Select(t => t.Word).ToList();
-        var about = words.FindIndex(w => w is "for" or "with" or "of" or "to" or "in" or "de" or "para" or "con");
-        return Fold.Key(words[about > 0 ? about - 1 : ^1], Loose);
+        return Fold.Key(words[SmallWords.About(words)], Loose);
     }
 
     private static Dictionary<Facet, string> Says(Unserved one) =>

@@ -112,11 +112,10 @@ public static class Family
         }
     }
 
-    // The last word, and the one before a "for", "with" or "of": what the term is about.
+    // What the term is about, and its last word.
     private static IEnumerable<string[]> InOtherNumber(string[] words)
     {
-        var about = Array.FindIndex(words, w => w is "for" or "with" or "of" or "to" or "in");
-        foreach (var i in about > 0 ? new[] { about - 1, words.Length - 1 } : [words.Length - 1])
+        foreach (var i in new[] { SmallWords.About(words), words.Length - 1 }.Distinct())
         {
             if (words[i].Length < 3 || !words[i].All(char.IsLetter))
                 continue;

@@ -120,7 +120,7 @@ internal static class ImportApi
         using var import = new TermImport(db.Database.GetConnectionString()!);
         await using (var badFile = new StreamWriter(file + ".bad", append: false, new UTF8Encoding(true)))
         {
-            await badFile.WriteAsync(TermFiles.BadRows([]));
+            await badFile.WriteAsync(TermFiles.BadHead);
             // One thread reads, the other lays aside.
             using var batches = new BlockingCollection<TableTerm[]>(BatchesAhead);
             var reading = Task.Run(() =>
@@ -170,7 +170,7 @@ internal static class ImportApi
             void Bad(BadRow row)
             {
                 bad++;
-                badFile.Write(TermFiles.BadRows([row]).Split("\r\n", 2)[1]);
+                badFile.Write(TermFiles.BadLine(row));
                 if (firstBad.Count < BadShown)
                     firstBad.Add(row);
             }

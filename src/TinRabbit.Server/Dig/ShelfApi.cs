@@ -13,8 +13,9 @@ namespace TinRabbit.Server.Dig;
 /// <param name="Rows">As many as were asked for.</param>
 /// <param name="Passing">How many pass, shown or not.</param>
 /// <param name="All">How many there are.</param>
+/// <param name="Absent">Keys that were asked for besides and are on no shelf: nothing is known of them.</param>
 /// <param name="Norm">What is typical of the shelf.</param>
-public sealed record ShelfView(IReadOnlyList<ShelfTerm> Rows, int Passing, int All, Norm Norm);
+public sealed record ShelfView(IReadOnlyList<ShelfTerm> Rows, int Passing, int All, IReadOnlyList<string> Absent, Norm Norm);
 
 /// <summary>A term of a shelf.</summary>
 public sealed record ShelfTerm(string Text, string Key, Measured Numbers);
@@ -48,8 +49,8 @@ internal static class ShelfApi
         api.MapPost("/markets/{marketId}/shelf", async (string marketId, ShelfQuery query, TinContext db, Shelves shelves, CancellationToken stop) =>
         {
             query = query with { Skip = Math.Max(0, query.Skip), Take = Math.Clamp(query.Take, 0, MostRows) };
-            var (ids, passing, all, norm) = await shelves.Ask(db, marketId, s => s.Search(query) is var (found, count) ? (found, count, s.Count, s.Norm) : default, stop);
-            return TypedResults.Ok(new ShelfView(await Rows(marketId, ids, db, shelves, stop), passing, all, norm));
+            var (ids, passing, all, absent, norm) = await shelves.Ask(db, marketId, s => s.Search(query) is var (found, count) ? (found, count, s.Count, Absent(query, s), s.Norm) : default, stop);
+            return TypedResults.Ok(new ShelfView(await Rows(marketId, ids, db, shelves, stop), passing, all, absent, norm));
         }).WithName("GetShelf");
 
         api.MapGet("/markets/{marketId}/sources", async (string marketId, TinContext db, Shelves shelves, CancellationToken stop) =>
@@ -59,7 +60,7 @@ internal static class ShelfApi
         {
             if (format is not ("csv" or "xlsx"))
                 return TypedResults.NotFound();
-            var (ids, _) = await shelves.Ask(db, marketId, s => s.Search(query with { Skip = 0, Take = MostExported }), stop);
+            var (ids, absent) = await shelves.Ask(db, marketId, s => (s.Search(query with { Skip = 0, Take = MostExported }).Ids, Absent(query, s)), stop);
             return TermFiles.Download(Exported(), format, $"{marketId} terms");
 
             async IAsyncEnumerable<(string, Measured)> Exported()
@@ -67,6 +68,8 @@ internal static class ShelfApi
                 foreach (var some in ids.Chunk(ExportedAtOnce))
                     foreach (var row in await Rows(marketId, some, db, shelves, stop))
                         yield return (row.Text, row.Numbers);
+                foreach (var key in absent)
+                    yield return (key, Measured.Nothing);
             }
         }).WithName("ExportShelf").Produces<string>(200, "text/csv");
 
@@ -100,6 +103,8 @@ internal static class ShelfApi
             return TypedResults.NoContent();
         }).WithName("ForgetFilter");
     }
+
+    private static List<string> Absent(ShelfQuery query, ShelfColumns shelf) => [.. (query.Also ?? []).Where(k => shelf.RowOf(k) < 0)];
 
     private static async Task<List<ShelfTerm>> Rows(string marketId, IReadOnlyList<int> ids, TinContext db, Shelves shelves, CancellationToken stop)
     {

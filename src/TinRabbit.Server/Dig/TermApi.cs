@@ -14,9 +14,8 @@ namespace TinRabbit.Server.Dig;
 /// <param name="Family">Its spellings and forms that anyone types, the strongest first.</param>
 /// <param name="Seen">What a shopper sees who searches for it; null where the market shows no listings.</param>
 /// <param name="Readings">All readings, the one that counts first.</param>
-/// <param name="TitleQuery">The exact-phrase title query to check it elsewhere, as text.</param>
 public sealed record TermView(
-    string Text, string Key, Measured Numbers, NamedYear? Year, IReadOnlyList<FamilyMember> Family, SeenResults? Seen, IReadOnlyList<OldReading> Readings, string TitleQuery, Norm Norm);
+    string Text, string Key, Measured Numbers, NamedYear? Year, IReadOnlyList<FamilyMember> Family, SeenResults? Seen, IReadOnlyList<OldReading> Readings, Norm Norm);
 
 /// <summary>A year's shape in words and figures.</summary>
 /// <param name="PeakMonths">From 1, January.</param>
@@ -82,8 +81,7 @@ internal static class TermApi
             var (numbers, norm) = await shelves.Ask(db, marketId, s => (Measured.Of(term, s), s.Norm), stop);
             return TypedResults.Ok(new TermView(
                 term?.Text ?? text.Trim(), key, numbers, YearOf(numbers), FamilyOf(forms, key, terms), place.PlatformId == MarketPlace.Web ? null : Seen(market.Search(marketId, key, TopResults), key),
-                [.. readings.OrderByDescending(r => r.Id == term!.ReadingId).Select(r => new OldReading(r.Id, r.Volume, r.Competition, r.TitlesHolding, r.ClickCost, r.Source, r.TakenAt, r.Id == term!.ReadingId))],
-                $"intitle:\"{key}\"", norm));
+                [.. readings.OrderByDescending(r => r.Id == term!.ReadingId).Select(r => new OldReading(r.Id, r.Volume, r.Competition, r.TitlesHolding, r.ClickCost, r.Source, r.TakenAt, r.Id == term!.ReadingId))], norm));
         }).WithName("GetTerm");
 
         api.MapGet("/countries", async Task<Results<Ok<List<CountryView>>, NotFound>> (string marketId, string text, TinContext db, IMarket market, Shelves shelves, CancellationToken stop) =>

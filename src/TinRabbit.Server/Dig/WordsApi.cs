@@ -38,7 +38,6 @@ internal static class WordsApi
 {
     private const int MostHeads = 4;
     private const int WordsOfFacet = 12;
-    private static readonly HashSet<string> Small = ["a", "an", "and", "at", "by", "for", "from", "in", "of", "on", "or", "the", "to", "with"];
 
     public static void MapWords(this IEndpointRouteBuilder app)
     {
@@ -54,7 +53,7 @@ internal static class WordsApi
             if (words.Length > 1)
                 found.Add((string.Join(' ', words), [.. Alike.Of(text).Select(a => (a, a.Word))]));
             for (var i = 0; i < words.Length; i++)
-                if (!Small.Contains(words[i]))
+                if (!SmallWords.Has(words[i]))
                     found.Add((words[i], [.. Alike.Of(words[i]).Select(a => (a, string.Join(' ', [.. words[..i], a.Word, .. words[(i + 1)..]])))]));
             var terms = await shelves.MeasureTyped(db, marketId, [.. found.SelectMany(f => f.Terms).Select(t => t.Term).Distinct()], stop);
             return TypedResults.Ok(await shelves.Ask(db, marketId, shelf => found.Where(f => f.Terms.Count > 0).Select(f => new AlikeView(f.Word,

@@ -17,17 +17,17 @@ public static class TermFiles
             ? Results.Stream(async stream => await Csv(rows, stream), "text/csv; charset=utf-8", $"{name}.csv")
             : Results.Stream(async stream => await Xlsx(rows, stream), "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet", $"{name}.xlsx");
 
-    /// <summary>Rows that an import could not take, with their number and reason.</summary>
-    public static string BadRows(IEnumerable<BadRow> rows)
+    /// <summary>The heading of a file of rows that an import could not take.</summary>
+    public static string BadHead => Line(["row", "reason", "as it stands"]);
+
+    /// <summary>One of its rows: number, reason, and the cells as they stand.</summary>
+    public static string BadLine(BadRow row) => Line([row.Row.ToString(CultureInfo.InvariantCulture), row.Reason, .. row.Cells]);
+
+    private static string Line(string[] cells)
     {
         using var text = new StringWriter(CultureInfo.InvariantCulture);
-        using (var csv = CsvWriter.Create(text, new CsvWriterOptions { Injection = CsvInjection.Escape, ValidateFieldCount = false }, true))
-        {
-            csv.WriteRecord(["row", "reason", "as it stands"]);
-            foreach (var row in rows)
-                csv.WriteRecord([row.Row.ToString(CultureInfo.InvariantCulture), row.Reason, .. row.Cells]);
-        }
-
+        using (var csv = CsvWriter.Create(text, new CsvWriterOptions { Injection = CsvInjection.Escape }, true))
+            csv.WriteRecord(cells);
         return text.ToString();
     }
 

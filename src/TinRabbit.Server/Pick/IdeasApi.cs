@@ -1,8 +1,11 @@
+using System.Text.Json;
+using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
 using TinRabbit.Core.Matching;
 using TinRabbit.Core.Measures;
 using TinRabbit.Core.Platforms;
 using TinRabbit.Core.Words;
+using TinRabbit.Market;
 using TinRabbit.Server.Storage;
 
 namespace TinRabbit.Server.Pick;
@@ -21,11 +24,12 @@ public sealed record IdeaTerm(string Text, string Product, double? Volume, doubl
 internal static class IdeasApi
 {
     public static void MapIdeas(this IEndpointRouteBuilder app) =>
-        app.MapGet("/api/ideas/{marketId}", async (string marketId, TinContext db, Shelves shelves, CancellationToken stop) =>
+        app.MapGet("/api/ideas/{marketId}", async Task<Results<Ok<List<IdeaView>>, NotFound>> (string marketId, TinContext db, IMarket market, Shelves shelves, CancellationToken stop) =>
         {
+            if (market.Places.FirstOrDefault(p => p.Id == marketId) is not { } place)
+                return TypedResults.NotFound();
             var products = await db.Products.AsNoTracking().ToListAsync(stop);
-            var platformId = marketId[..Math.Max(0, marketId.LastIndexOf('-'))];
-            var listings = await db.Listings.AsNoTracking().Where(l => l.PlatformId == platformId).Select(l => new { l.Copy, l.Platform.Profile }).ToListAsync(stop);
+            var listings = await db.Listings.AsNoTracking().Where(l => l.PlatformId == place.PlatformId).Select(l => new { l.Copy, l.Platform.Profile }).ToListAsync(stop);
             var picks = new List<Unserved>();
             foreach (var product in products)
                 picks.AddRange((await shelves.PicksOf(db, product.Id, marketId, stop)).Where(p => p.Pick.Home != Home.Avoid && p.Pick.Language.Length == 0)
@@ -37,7 +41,7 @@ internal static class IdeasApi
                 var ready = TermSet.For(PlatformJson.Read(listings[0].Profile), [.. picks.Select(p => p.Term.Text)]);
                 var wanted = picks.Select(p => p.Term).ToArray();
                 foreach (var listing in listings)
-                    served.UnionWith(Core.Measures.Weigh.Listing(ready, PlatformJson.ReadCopy(System.Text.Json.JsonDocument.Parse(listing.Copy).RootElement, ready.Platform), wanted)
+                    served.UnionWith(Core.Measures.Weigh.Listing(ready, PlatformJson.ReadCopy(JsonSerializer.Deserialize<JsonElement>(listing.Copy), ready.Platform), wanted)
                         .Terms.Where(t => t.Grade != Grade.Missing).Select(t => Family.Key(t.Term.Text)));
             }
 

@@ -53,7 +53,7 @@ internal static class PickApi
             var picks = await shelves.PicksOf(db, id, marketId, stop);
             var undo = await db.PickChanges.Where(c => c.ProductId == id).OrderByDescending(c => c.Id).Select(c => c.What).FirstOrDefaultAsync(stop);
             var facts = (await db.Products.AsNoTracking().FirstOrDefaultAsync(p => p.Id == id, stop))?.Facts.Words ?? new Facts().Words;
-            var avoided = (await db.AvoidedInShop(stop)).DistinctBy(a => Tokens.Key(a.Text)).ToDictionary(a => Tokens.Key(a.Text));
+            var avoided = (await db.AvoidedInShop(stop)).ToDictionary(a => Tokens.Key(a.Text));
             return TypedResults.Ok(new PicksView([.. picks.Select(p => View(p, facts, avoided))], undo, await db.NormOf(marketId, stop)));
         }).WithName("GetPicks");
 
@@ -66,13 +66,13 @@ internal static class PickApi
             var touched = new List<(string Key, PickState? Before)>();
             var last = picks.Count == 0 ? 0 : picks.Max(p => p.Order);
             var byKey = picks.ToDictionary(p => p.Key);
-            var number = 0;
+            var saidBy = request.SaidBy is { Count: > 0 } said
+                ? request.Texts.Select((t, i) => (Key: Tokens.Key(t), By: said[Math.Min(i, said.Count - 1)])).DistinctBy(s => s.Key).ToDictionary(s => s.Key, s => s.By) : [];
             foreach (var (key, text) in keys)
             {
-                var saidBy = request.SaidBy is { Count: > 0 } said ? said[Math.Min(number++, said.Count - 1)] : "";
                 var pick = byKey.GetValueOrDefault(key);
                 var before = pick is null ? null : State(pick);
-                pick ??= db.Picks.Add(new() { ProductId = id, Key = key, Text = text, Source = request.Source ?? "", SaidBy = saidBy, Language = request.Language ?? "", Order = ++last }).Entity;
+                pick ??= db.Picks.Add(new() { ProductId = id, Key = key, Text = text, Source = request.Source ?? "", SaidBy = saidBy.GetValueOrDefault(key, ""), Language = request.Language ?? "", Order = ++last }).Entity;
                 pick.Fit = request.Fit ?? pick.Fit;
                 pick.Home = request.Home ?? pick.Home;
                 pick.Note = request.Note ?? pick.Note;

@@ -10,6 +10,8 @@ namespace TinRabbit.Server.Shop;
 /// <summary>Makes the database, and what a first start puts into it.</summary>
 internal static class FirstStart
 {
+    private const int MadeReady = 4;
+
     /// <summary>The profiles that ship with the program.</summary>
     public static IReadOnlyList<Platform> Shipped { get; } = [.. ReadShipped()];
 
@@ -29,13 +31,13 @@ internal static class FirstStart
             await Fill(db, market, shelves);
     }
 
-    /// <summary>Reads the largest shelves and makes the markets of the shop's own listings, ahead of the first question.</summary>
+    /// <summary>Reads the shelves that were dug in last, and makes their markets, ahead of the first question.</summary>
     public static async Task MakeReady(TinContext db, IMarket market, Shelves shelves)
     {
-        var used = await db.Listings.Select(l => l.PlatformId).Distinct().ToListAsync();
-        foreach (var marketId in await db.Digs.GroupBy(d => d.MarketId).OrderByDescending(g => g.Max(d => d.At)).Select(g => g.Key).ToListAsync())
+        var dug = await db.Digs.GroupBy(d => d.MarketId).OrderByDescending(g => g.Max(d => d.At)).Select(g => g.Key).Take(MadeReady).ToListAsync();
+        foreach (var marketId in dug)
             await shelves.Ask(db, marketId, s => s.Search(new(Take: 0)), default);
-        (market as StandInMarket)?.Make(market.Places.Where(p => used.Contains(p.PlatformId)).Select(p => p.Id));
+        (market as StandInMarket)?.Make(dug.Count > 0 ? dug : [market.Places[0].Id]);
     }
 
     private static async Task Fill(TinContext db, IMarket market, Shelves shelves)

@@ -25,6 +25,9 @@ public sealed class Commits
 /// <param name="AvoidedTerms">Their words, to be looked for in every field.</param>
 public sealed record ReadyPicks(IReadOnlyList<string> Keys, WantedTerm[] Wanted, TermSet Terms, IReadOnlyList<Avoided> Avoided, TermSet AvoidedTerms)
 {
+    /// <summary>What is avoided, as the engine takes it.</summary>
+    public WantedTerm[] AvoidedWanted { get; } = [.. Avoided.Select(a => new WantedTerm(a.Text))];
+
     /// <summary>The platform they are ready for.</summary>
     public Platform Platform => Terms.Platform;
 }

@@ -100,24 +100,28 @@ public sealed class Shelves(IMarket market, Commits commits)
 
     /// <summary>Measures terms that the shelf has no fresh reading of, and puts all of them on it.</summary>
     /// <returns>Every term given, by key.</returns>
-    public async Task<Dictionary<string, TermRow>> Measure(TinContext db, string marketId, IReadOnlyCollection<string> texts, CancellationToken stop, bool settle = true)
+    public Task<Dictionary<string, TermRow>> Measure(TinContext db, string marketId, IReadOnlyCollection<string> texts, CancellationToken stop, bool settle = true) =>
+        Measure(db, marketId, texts, onlyTyped: false, settle, stop);
+
+    /// <summary>The same, but what nobody types there is left out, of the answer and of the shelf, unless it lies there already.</summary>
+    public Task<Dictionary<string, TermRow>> MeasureTyped(TinContext db, string marketId, IReadOnlyCollection<string> texts, CancellationToken stop) =>
+        Measure(db, marketId, texts, onlyTyped: true, settle: true, stop);
+
+    private async Task<Dictionary<string, TermRow>> Measure(TinContext db, string marketId, IReadOnlyCollection<string> texts, bool onlyTyped, bool settle, CancellationToken stop)
     {
-        var fresh = ShelfLine.DayOf(DateTime.UtcNow) - FreshDays;
+        var from = ShelfLine.DayOf(DateTime.UtcNow) - FreshDays;
         var byKey = texts.Select(t => (Text: t, Key: Tokens.Key(t))).Where(t => t.Key.Length > 0).DistinctBy(t => t.Key).ToList();
-        var known = await Ask(db, marketId, shelf => byKey.Select(t => t.Key).Where(k => shelf.RowOf(k) is >= 0 and var row && (shelf[row].Day > fresh || shelf[row].Source == ByHand)).ToHashSet(), stop);
-        var unknown = byKey.Where(t => !known.Contains(t.Key)).Select(t => new Found(t.Text, market.Read(marketId, t.Text))).ToList();
-        var terms = unknown.Count > 0 ? await Put(db, marketId, unknown, stop, settle) : [];
-        foreach (var (key, term) in await TermsOf(db, marketId, known, stop))
+        // What is fresh is not measured again, and what a person put right never is.
+        var (fresh, there) = await Ask(db, marketId, shelf =>
+        {
+            var rows = byKey.Select(t => (t.Key, Row: shelf.RowOf(t.Key))).Where(t => t.Row >= 0).ToList();
+            return (rows.Where(t => shelf[t.Row].Day > from || shelf[t.Row].Source == ByHand).Select(t => t.Key).ToHashSet(), rows.Select(t => t.Key).ToHashSet());
+        }, stop);
+        var found = byKey.Where(t => !fresh.Contains(t.Key)).Select(t => new Found(t.Text, market.Read(marketId, t.Text))).Where(f => !onlyTyped || f.Reading is not null).ToList();
+        var terms = found.Count > 0 ? await Put(db, marketId, found, stop, settle) : [];
+        foreach (var (key, term) in await TermsOf(db, marketId, [.. there.Where(k => !terms.ContainsKey(k))], stop))
             terms[key] = term;
         return terms;
-    }
-
-    /// <summary>As <see cref="Measure"/>, but what nobody types there is left out, of the answer and of the shelf.</summary>
-    public async Task<Dictionary<string, TermRow>> MeasureTyped(TinContext db, string marketId, IReadOnlyCollection<string> texts, CancellationToken stop)
-    {
-        var keys = texts.Select(Tokens.Key).ToList();
-        var there = await Ask(db, marketId, shelf => keys.Where(k => k.Length > 0 && shelf.RowOf(k) >= 0).ToHashSet(), stop);
-        return await Measure(db, marketId, [.. texts.Where((t, i) => there.Contains(keys[i]) || market.Measure(marketId, t) is not null)], stop);
     }
 
     /// <summary>Terms by key, with the readings that count.</summary>

@@ -74,7 +74,7 @@ internal static class WeighApi
     {
         if (picks.Avoided.Count == 0)
             yield break;
-        var found = Core.Measures.Weigh.Listing(picks.AvoidedTerms, copy, [.. picks.Avoided.Select(a => new WantedTerm(a.Text))]);
+        var found = Core.Measures.Weigh.Listing(picks.AvoidedTerms, copy, picks.AvoidedWanted);
         foreach (var (avoided, held) in picks.Avoided.Zip(found.Terms))
             if (held.Grade is Grade.Whole or Grade.Inflected)
                 yield return new(avoided.Text, avoided.Reason, avoided.Product, held.Explain().Spans);

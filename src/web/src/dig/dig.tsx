@@ -11,6 +11,7 @@ import { download } from '../kit/stream'
 import { type Column, changed, type Rows, type Sort, sortRows, Table } from '../kit/table'
 import { TermDetail } from '../kit/term'
 import { toast } from '../kit/toast'
+import { sentence, titleQuery } from '../kit/words'
 import { Filters, filterParams, type Limits, limitsOf } from './filters'
 import { GridSheet } from './grid'
 import { Import } from './import'
@@ -141,9 +142,12 @@ export function Dig({ place }: { place: Place }) {
   const rows: Rows<Row> = useMemo(() => {
     if (query) {
       const made = new WeakMap<ShelfRow, Row>()
+      // What was found and lies on no shelf comes last, as all that is unknown does.
+      const absent = (shelf.data?.absent ?? []).flatMap((k) => found.get(k) ?? []).filter(passing(limits))
       return {
-        length: shelf.rows.length,
+        length: shelf.rows.length + absent.length,
         at: (i) => {
+          if (i >= shelf.rows.length) return absent[i - shelf.rows.length]
           const r = shelf.rows.at(i)
           if (!r) return undefined
           const row = made.get(r) ?? { ...r, ...found.get(r.key), numbers: r.numbers, pick: byPick.get(r.key) }
@@ -154,7 +158,7 @@ export function Dig({ place }: { place: Place }) {
     }
     const all = [...found.values()].map((r) => ({ ...r, pick: byPick.get(r.key) }))
     return sortRows(all.filter(passing(limits)), allColumns, sort)
-  }, [query, shelf.rows, found, byPick, limits, sort])
+  }, [query, shelf.rows, shelf.data, found, byPick, limits, sort])
 
   const list = Array.isArray(rows) ? (rows as Row[]) : null
   const wanted = params.get('at')
@@ -215,7 +219,7 @@ export function Dig({ place }: { place: Place }) {
   }
   const copyQueries = async () => {
     const some = marked.size > 0 ? chosen() : shownRows(rows)
-    await navigator.clipboard.writeText(some.map((r) => `intitle:"${r.key}"`).join('\n'))
+    await navigator.clipboard.writeText(some.map((r) => titleQuery(r.key)).join('\n'))
     toast(
       `${some.length} title ${some.length === 1 ? 'query' : 'queries'} copied: each asks which pages have the exact phrase in their title`,
     )
@@ -239,7 +243,7 @@ export function Dig({ place }: { place: Place }) {
   }
   const show = (v: string) => set({ view: v === 'table' ? null : v })
   useKeys({
-    ...(view !== 'grid' && { p: () => pick(chosen()) }),
+    p: () => pick(chosen()),
     x: () => avoid(chosen()),
     '/': () => box.current?.select(),
     f: () => filterBox.current?.focus(),
@@ -371,6 +375,7 @@ export function Dig({ place }: { place: Place }) {
               </p>
             ) : (
               <Filters
+                marketId={market.id}
                 box={filterBox}
                 params={params}
                 set={set}
@@ -401,14 +406,7 @@ export function Dig({ place }: { place: Place }) {
             )}
           </div>
           {view === 'grid' && term ? (
-            <GridSheet
-              grid={grid.data}
-              byPick={byPick}
-              at={wanted}
-              onAt={(k) => set({ at: k })}
-              onPick={(c, word) => actions.toggle(c.text, byPick.get(c.key), source, `mixed with ${word}`)}
-              onDig={(text) => dig(text, true)}
-            />
+            <GridSheet grid={grid.data} byPick={byPick} at={wanted} onAt={(k) => set({ at: k })} onDig={(text) => dig(text, true)} />
           ) : view === 'scatter' ? (
             <Scatter
               rows={shownRows(rows)}
@@ -521,8 +519,6 @@ export function Dig({ place }: { place: Place }) {
 }
 
 const MostShown = 2000
-
-const sentence = (text: string) => `${text[0].toUpperCase()}${text.slice(1).replace(/\.?$/, '.')}`
 
 function shownRows(rows: Rows<Row>): Row[] {
   const some: Row[] = []

@@ -43,6 +43,7 @@ const boxes = [
 
 /** What the table leaves out; kept under a name; what is shown, taken out as a file. */
 export function Filters({
+  marketId,
   params,
   set,
   box,
@@ -51,6 +52,7 @@ export function Filters({
   out,
   copyQueries,
 }: {
+  marketId: string
   params: URLSearchParams
   set: (changes: Changes) => void
   box: RefObject<HTMLInputElement | null>
@@ -61,6 +63,10 @@ export function Filters({
 }) {
   const cache = useQueryClient()
   const saved = useQuery({ queryKey: ['filters'], queryFn: () => ask(api.GET('/api/filters')), staleTime: Infinity }).data ?? []
+  const sources = useQuery({
+    queryKey: ['shelf', marketId, 'sources'],
+    queryFn: () => ask(api.GET('/api/markets/{marketId}/sources', { params: { path: { marketId } } })),
+  }).data
   const [naming, setNaming] = useState(false)
   const now = new URLSearchParams(filterParams.flatMap((k) => (params.get(k) ? [[k, params.get(k) as string]] : []))).toString()
   const current = saved.find((f) => f.filters === now)
@@ -115,6 +121,20 @@ export function Filters({
           onKeyDown={blur}
         />
       ))}
+      {Object.keys(sources ?? {}).length > 1 && (
+        <select
+          className="bg-transparent text-[13px] cursor-pointer max-w-32"
+          aria-label="Numbers from"
+          title="Only terms whose numbers come from there"
+          value={params.get('source') ?? ''}
+          onChange={(e) => set({ source: e.target.value })}
+        >
+          <option value="">from anywhere</option>
+          {Object.keys(sources ?? {}).map((name) => (
+            <option key={name}>{name}</option>
+          ))}
+        </select>
+      )}
       {(saved.length > 0 || filtered) && (
         <select
           className="bg-transparent text-[13px] cursor-pointer max-w-36"

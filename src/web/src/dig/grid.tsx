@@ -1,22 +1,20 @@
 import { useMemo } from 'react'
-import type { Grid, GridCell, Pick } from '../kit/api'
+import type { Grid, Pick } from '../kit/api'
 import { useKeys } from '../kit/keys'
 import { compact, full } from '../kit/numbers'
 
-/** The head term and other names for it, mixed with what can be said of the product. Walked by arrows; P picks, Enter digs. */
+/** The head term and other names for it, mixed with what can be said of the product. Walked by arrows; Enter digs. */
 export function GridSheet({
   grid,
   byPick,
   at,
   onAt,
-  onPick,
   onDig,
 }: {
   grid: Grid | undefined
   byPick: ReadonlyMap<string, Pick>
   at: string | null
   onAt: (key: string) => void
-  onPick: (cell: GridCell, word: string) => void
   onDig: (text: string) => void
 }) {
   const cells = useMemo(() => grid?.facets.flatMap((f) => f.rows.map((r) => ({ word: r.word, cells: r.cells }))) ?? [], [grid])
@@ -39,7 +37,6 @@ export function GridSheet({
     ArrowLeft: () => go(0, -1),
     ArrowRight: () => go(0, 1),
     Enter: () => cell && onDig(cell.text),
-    p: () => cell && onPick(cell, cells[y].word),
   })
   if (!grid) return <p className="quiet py-6">Measuring each mixture…</p>
   const top = Math.max(1, ...cells.flatMap((r) => r.cells.map((c) => c.numbers.volume ?? 0)))

@@ -2,6 +2,7 @@ import type { Measured } from './api'
 import { HeadroomBar } from './charts'
 import { compact, full } from './numbers'
 import type { Column } from './table'
+import { sentence } from './words'
 
 type Numbered = { numbers: Measured }
 
@@ -51,7 +52,7 @@ export const headroomColumn: Column<Numbered> = {
 export function DoubtMark({ numbers }: Numbered) {
   if (numbers.doubts.length === 0) return null
   return (
-    <span className="doubt" title={numbers.doubts.map((d) => `${d.why[0].toUpperCase()}${d.why.slice(1)}.`).join(' ')}>
+    <span className="doubt" title={numbers.doubts.map((d) => sentence(d.why)).join(' ')}>
       does not sit
     </span>
   )

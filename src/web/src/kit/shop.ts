@@ -3,6 +3,7 @@ import { useMemo } from 'react'
 import { useParams } from 'react-router'
 import { api, ask, type Copy, type Facts, type Fit, type Home, type Market, opened, type Pick, type Product, type Weighing } from './api'
 import { toast } from './toast'
+import { capital } from './words'
 
 export const useShop = () => useQuery({ queryKey: ['shop'], queryFn: () => ask(api.GET('/api/shop')), staleTime: Infinity })
 
@@ -65,8 +66,6 @@ export function inTurn<T>(change: () => Promise<T>): Promise<T> {
   last = next
   return next
 }
-
-const capital = (text: string) => text[0].toUpperCase() + text.slice(1)
 
 /** Everything that can be done to picks; each says what it did and can be undone. */
 export function usePickActions(place: Place) {

@@ -6,6 +6,7 @@ import { useKeys } from './keys'
 import { compact, fixed, full, monthName } from './numbers'
 import type { Place } from './shop'
 import { toast } from './toast'
+import { sentence, useSettled } from './words'
 
 const shapeWords = {
   sparse: 'Too few searches to have a year',
@@ -15,8 +16,6 @@ const shapeWords = {
   fading: 'Fading',
   steady: 'Steady all year',
 }
-
-const sentence = (text: string) => `${text[0].toUpperCase()}${text.slice(1)}.`
 
 /** Everything known of one term in one market, each figure opened to what made it. */
 export function TermDetail({
@@ -35,9 +34,11 @@ export function TermDetail({
   actions?: ReactNode
 }) {
   const { market } = place
+  const settled = useSettled(text)
   const view = useQuery({
     queryKey: ['term', market.id, text.toLowerCase()],
     queryFn: () => ask(api.GET('/api/markets/{marketId}/term', { params: { path: { marketId: market.id }, query: { text } } })),
+    enabled: settled === text,
     staleTime: 60_000,
   }).data
   const [correcting, setCorrecting] = useState<string | null>(null)

@@ -1,0 +1,20 @@
+import { useEffect, useState } from 'react'
+
+/** The first letter large. */
+export const capital = (text: string) => text && text[0].toUpperCase() + text.slice(1)
+
+/** A clause as a sentence. */
+export const sentence = (text: string) => capital(text).replace(/\.?$/, '.')
+
+/** The exact-phrase title query to check a term elsewhere, as text. */
+export const titleQuery = (key: string) => `intitle:"${key}"`
+
+/** A text once it has stood still for a moment: what is asked for it is not asked for each row that is passed. */
+export function useSettled(text: string, wait = 120) {
+  const [settled, setSettled] = useState(text)
+  useEffect(() => {
+    const timer = setTimeout(() => setSettled(text), wait)
+    return () => clearTimeout(timer)
+  }, [text, wait])
+  return settled
+}
