@@ -1,10 +1,14 @@
 using TinRabbit.Bench;
 
 // Measures speed and size: all of it, or only what is named. Figures are reported, never asserted.
-var named = args.Length == 0 ? ["match", "keys", "start", "shelf"] : args;
+var named = args.Length == 0 ? ["match", "keys", "start", "shelf", "fill"] : args;
 foreach (var name in named)
-    switch (name)
+    switch (name.Split('=')[0])
     {
+        case "fill":
+            // fill=5 gives the solver five seconds for each instance.
+            FillBench.Report(name.Split('=') is [_, var seconds] ? double.Parse(seconds, System.Globalization.CultureInfo.InvariantCulture) : 60);
+            break;
         case "match":
             MatchBench.Report();
             break;
@@ -18,7 +22,7 @@ foreach (var name in named)
             ShelfBench.Report();
             break;
         default:
-            Console.Error.WriteLine($"There is no measurement {name}; there are match, keys, start and shelf.");
+            Console.Error.WriteLine($"There is no measurement {name}; there are match, keys, start, shelf and fill.");
             return 1;
     }
 

@@ -75,13 +75,26 @@ public sealed record Weave(string Text, string Together, double Volume, int Unkn
         if (Holds(first, second))
             return first;
         for (var shared = Math.Min(first.Length, second.Length); shared > 0; shared--)
-            if (Enumerable.Range(0, shared).All(i => Same(first[first.Length - shared + i], second[i])))
+            if (Stands(second, shared, first, first.Length - shared))
                 return [.. first, .. second[shared..]];
         return [.. first, .. second];
     }
 
-    private static bool Holds(string[] phrase, string[] part) =>
-        Enumerable.Range(0, Math.Max(0, phrase.Length - part.Length + 1)).Any(at => Enumerable.Range(0, part.Length).All(i => Same(phrase[at + i], part[i])));
+    private static bool Holds(string[] phrase, string[] part)
+    {
+        for (var at = 0; at + part.Length <= phrase.Length; at++)
+            if (Stands(part, part.Length, phrase, at))
+                return true;
+        return false;
+    }
+
+    private static bool Stands(string[] part, int count, string[] phrase, int at)
+    {
+        for (var i = 0; i < count; i++)
+            if (!Same(phrase[at + i], part[i]))
+                return false;
+        return true;
+    }
 
     private static bool Same(string one, string other) => one == other || Fold.Letters(one) == Fold.Letters(other);
 }

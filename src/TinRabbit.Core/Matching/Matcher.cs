@@ -14,6 +14,9 @@ public sealed class Matcher
     /// <summary>Factor of <see cref="Matching.Grade.Together"/> in a field's strength.</summary>
     public const double TogetherFactor = 0.6;
 
+    /// <summary>What a phrase at the very end of a field loses where the front counts.</summary>
+    public const double FrontShare = 0.3;
+
     /// <summary>What a term spread over several fields keeps of its words' mean weight.</summary>
     public const double SpreadFactor = 0.35;
 
@@ -93,6 +96,28 @@ public sealed class Matcher
         return new(grade, [.. _grades], [.. _strengths], grade == Matching.Grade.Spread ? spread : 0,
             lost && !standing ? MissingWords(term) : [], lost && standing, Spans(term, grade));
     }
+
+    /// <summary>The units that hold the term by themselves, each with the strength that it lends its field, 0–1.</summary>
+    internal IReadOnlyDictionary<int, double> Holding(int number)
+    {
+        var holding = new Dictionary<int, double>();
+        if (LacksNeeded(number))
+            return holding;
+        _keep = true;
+        _phrases.Clear();
+        _units.Clear();
+        Look(_terms.Terms[number]);
+        foreach (var (unit, grade, start, _) in _phrases)
+            Take(unit, PhraseStrength(_listing.Units[unit], grade == Matching.Grade.Whole ? 1 : InflectedFactor, start));
+        foreach (var unit in _units)
+            Take(unit, Field(_listing.Units[unit].Field).Weight * TogetherFactor);
+        return holding;
+
+        void Take(int unit, double strength) => holding[unit] = Math.Max(strength, holding.GetValueOrDefault(unit));
+    }
+
+    /// <summary>The highest weight among fields holding a word of the terms, by its number among them; −1 where it stands nowhere.</summary>
+    internal double WeightOf(int word) => _folded[word] < 0 ? -1 : _bestWeight[_folded[word]];
 
     /// <summary>The term's words as typed.</summary>
     internal IReadOnlyList<Words.Token> TokensOf(int number) => _terms.Terms[number].Tokens;
@@ -242,11 +267,15 @@ public sealed class Matcher
     {
         var number = _listing.UnitAt(start);
         var unit = _listing.Units[number];
-        var field = Field(unit.Field);
-        var front = field.Front ? 1 - 0.3 * (start - unit.Start) / unit.Count : 1;
-        Take(unit.Field, grade, field.Weight * factor * front);
+        Take(unit.Field, grade, PhraseStrength(unit, factor, start));
         if (_keep)
             _phrases.Add((number, grade, start, end));
+    }
+
+    private double PhraseStrength(ListingIndex.IndexedUnit unit, double factor, int start)
+    {
+        var field = Field(unit.Field);
+        return field.Weight * factor * (field.Front ? 1 - FrontShare * (start - unit.Start) / unit.Count : 1);
     }
 
     private void Take(int field, Grade grade, double strength)

@@ -78,11 +78,51 @@ public sealed record WeaveRequest(IReadOnlyList<EngineTerm>? Terms);
 /// <param name="Together">The shortest phrase with every term's words, in any order.</param>
 public sealed record WeaveResponse(string Text, bool Whole, double Volume, int UnknownVolume, string Together);
 
+/// <summary>A field to fill.</summary>
+/// <param name="Platform">A whole profile, or the id of a stored one.</param>
+/// <param name="Fields">The listing as it is.</param>
+/// <param name="Field">The key of the field.</param>
+/// <param name="Terms">The terms wanted.</param>
+/// <param name="Avoid">Terms that must not be said.</param>
+/// <param name="Lead">The term that comes first; not for words.</param>
+public sealed record FillRequest(JsonElement Platform, JsonElement Fields, string? Field, IReadOnlyList<EngineTerm>? Terms, IReadOnlyList<string>? Avoid, string? Lead);
+
+/// <summary>The engine's answer to <c>fill/words</c>.</summary>
+/// <param name="Words">What to add.</param>
+/// <param name="Text">The text with it.</param>
+/// <param name="Used">Room used by the text, in the field's unit.</param>
+/// <param name="Limit">Room there is; null when there is no limit.</param>
+/// <param name="Gain">Σ volume·fit of what it opens.</param>
+/// <param name="Bound">No words that fit could gain more.</param>
+/// <param name="Opens">Terms that are held with it and were not.</param>
+/// <param name="Left">Terms that stay missing.</param>
+public sealed record FillWordsResponse(IReadOnlyList<string> Words, string Text, int Used, int? Limit, double Gain, double Bound, IReadOnlyList<string> Opens, IReadOnlyList<string> Left);
+
+/// <summary>The engine's answer to <c>fill/phrases</c>.</summary>
+/// <param name="Items">The whole field with what was added.</param>
+/// <param name="Added">What was added.</param>
+/// <param name="Grip">The listing's with it, 0–100.</param>
+/// <param name="Opens">Terms that are held with it and were not.</param>
+/// <param name="Left">Terms that stay missing.</param>
+public sealed record FillPhrasesResponse(IReadOnlyList<string> Items, IReadOnlyList<string> Added, double Grip, IReadOnlyList<string> Opens, IReadOnlyList<string> Left);
+
+/// <summary>The engine's answer to <c>fill/title</c>: the best take first.</summary>
+public sealed record FillTitleResponse(IReadOnlyList<Take> Takes);
+
+/// <summary>A text to read against a market's shelf.</summary>
+public sealed record ReadRequest(JsonElement Platform, string? Text, string? MarketId);
+
+/// <summary>The engine's answer to <c>read</c>.</summary>
+/// <param name="Holds">Known terms that stand in the text as a phrase, the most searched first.</param>
+/// <param name="Could">Known terms that would, if its words stood in another order, the most searched first.</param>
+public sealed record ReadResponse(IReadOnlyList<ReadTerm> Holds, IReadOnlyList<ReadTerm> Could);
+
 /// <summary>The stateless engine.</summary>
 internal static class EngineApi
 {
     public static void MapEngine(this IEndpointRouteBuilder app)
     {
+        MapFills(app);
         app.MapPost("/api/engine/shape", (ShapeRequest request) =>
         {
             var shape = YearShape.Of(ReadMonths(request), ReadMonth(request.From))!;
@@ -102,6 +142,49 @@ internal static class EngineApi
                 : PlatformJson.ReadCopy(request.Fields, platform);
             return TypedResults.Ok(WeighResponse.Of(platform, Core.Measures.Weigh.Listing(platform, copy, ReadTerms(request.Terms))));
         }).WithName("EngineWeigh").WithTags("Engine").ProducesValidationProblem();
+    }
+
+    private static void MapFills(IEndpointRouteBuilder app)
+    {
+        app.MapPost("/api/engine/fill/words", async (FillRequest request, TinContext db, CancellationToken stop) =>
+        {
+            var (platform, copy, key, terms, avoid) = await ReadFill(request, db, stop);
+            var fill = WordsFill.Of(platform, copy, key, terms, avoid);
+            return TypedResults.Ok(new FillWordsResponse(fill.Words, fill.Text, fill.Used, fill.Limit, fill.Gain, fill.Bound, fill.Opens, fill.Left));
+        }).WithName("EngineFillWords").WithTags("Engine").ProducesValidationProblem();
+
+        app.MapPost("/api/engine/fill/phrases", async (FillRequest request, TinContext db, CancellationToken stop) =>
+        {
+            var (platform, copy, key, terms, avoid) = await ReadFill(request, db, stop);
+            var fill = PhrasesFill.Of(platform, copy, key, terms, avoid, request.Lead);
+            return TypedResults.Ok(new FillPhrasesResponse(fill.Items, fill.Added, fill.Grip, fill.Opens, fill.Left));
+        }).WithName("EngineFillPhrases").WithTags("Engine").ProducesValidationProblem();
+
+        app.MapPost("/api/engine/fill/title", async (FillRequest request, TinContext db, CancellationToken stop) =>
+        {
+            var (platform, copy, key, terms, avoid) = await ReadFill(request, db, stop);
+            return TypedResults.Ok(new FillTitleResponse(TitleFill.Of(platform, copy, key, terms, avoid, request.Lead)));
+        }).WithName("EngineFillTitle").WithTags("Engine").ProducesValidationProblem();
+
+        app.MapPost("/api/engine/read", async (ReadRequest request, TinContext db, Shelves shelves, CancellationToken stop) =>
+        {
+            var platform = await ReadPlatform(request.Platform, db, stop);
+            if (request.MarketId is not { } market || !shelves.Knows(market))
+                throw new FormatProblems([new("marketId", $"There is no market \"{request.MarketId}\".")]);
+            var read = await shelves.Read(db, market, platform, request.Text ?? throw new FormatProblems([new("text", "The text to read is needed.")]), stop);
+            return TypedResults.Ok(new ReadResponse(read.Holds, read.Could));
+        }).WithName("EngineRead").WithTags("Engine").ProducesValidationProblem();
+    }
+
+    private static async Task<(Platform Platform, IReadOnlyDictionary<string, FieldValue> Copy, string Field, WantedTerm[] Terms, IReadOnlyList<string> Avoid)> ReadFill(FillRequest request, TinContext db, CancellationToken stop)
+    {
+        var platform = await ReadPlatform(request.Platform, db, stop);
+        var copy = request.Fields.ValueKind is JsonValueKind.Undefined or JsonValueKind.Null ? new Dictionary<string, FieldValue>() : PlatformJson.ReadCopy(request.Fields, platform);
+        var avoid = request.Avoid ?? [];
+        for (var i = 0; i < avoid.Count; i++)
+            if (Core.Words.Tokens.Of(avoid[i] ?? "").Count == 0)
+                throw new FormatProblems([new($"avoid[{i}]", $"\"{avoid[i]}\" has no word in it.")]);
+        return (platform, copy, request.Field ?? throw new FormatProblems([new("field", "The key of the field to fill is needed.")]), ReadTerms(request.Terms), avoid);
     }
 
     private static double[] ReadMonths(ShapeRequest request)

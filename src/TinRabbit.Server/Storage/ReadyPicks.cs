@@ -22,12 +22,9 @@ public sealed class Commits
 /// <param name="Wanted">Each as the engine takes it.</param>
 /// <param name="Terms">Their words, looked up in the platform's folds.</param>
 /// <param name="Avoided">What the shop avoids, whichever product it was avoided for.</param>
-/// <param name="AvoidedTerms">Their words, to be looked for in every field.</param>
-public sealed record ReadyPicks(IReadOnlyList<string> Keys, WantedTerm[] Wanted, TermSet Terms, IReadOnlyList<Avoided> Avoided, TermSet AvoidedTerms)
+/// <param name="AvoidedTerms">The same, to be looked for in every field.</param>
+public sealed record ReadyPicks(IReadOnlyList<string> Keys, WantedTerm[] Wanted, TermSet Terms, IReadOnlyList<Avoided> Avoided, AvoidedTerms AvoidedTerms)
 {
-    /// <summary>What is avoided, as the engine takes it.</summary>
-    public WantedTerm[] AvoidedWanted { get; } = [.. Avoided.Select(a => new WantedTerm(a.Text))];
-
     /// <summary>The platform they are ready for.</summary>
     public Platform Platform => Terms.Platform;
 }
@@ -54,13 +51,7 @@ public sealed class ReadyPicksCache(Commits commits)
         var wanted = picks.Select(p => p.Term).ToArray();
         var platform = PlatformJson.Read(profile);
         var avoided = await db.AvoidedInShop(stop);
-        // What is avoided must not stand anywhere, searched or not, in whatever form.
-        var everywhere = platform with
-        {
-            Search = platform.Search with { Folds = platform.Search.Folds | Core.Words.Folds.Diacritics | Core.Words.Folds.Possessive | Core.Words.Folds.Plural, IgnoredWords = [], WordsCombine = false },
-            Fields = [.. platform.Fields.Select(f => f with { Indexed = true, IndexedFirst = null })],
-        };
-        var ready = new ReadyPicks([.. picks.Select(p => p.Key)], wanted, TermSet.For(platform, [.. wanted.Select(w => w.Text)]), avoided, TermSet.For(everywhere, [.. avoided.Select(a => a.Text)]));
+        var ready = new ReadyPicks([.. picks.Select(p => p.Key)], wanted, TermSet.For(platform, [.. wanted.Select(w => w.Text)]), avoided, new(platform, [.. avoided.Select(a => a.Text)]));
         if (_kept.Count >= Most)
             _kept.Clear();
         _kept[(productId, marketId, profile)] = (now, ready);

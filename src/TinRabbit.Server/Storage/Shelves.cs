@@ -3,11 +3,22 @@ using System.Globalization;
 using System.Text;
 using Microsoft.EntityFrameworkCore;
 using SQLitePCL;
+using TinRabbit.Core.Matching;
 using TinRabbit.Core.Measures;
+using TinRabbit.Core.Platforms;
 using TinRabbit.Core.Words;
 using TinRabbit.Market;
 
 namespace TinRabbit.Server.Storage;
+
+/// <summary>A known term with what is known of it.</summary>
+/// <param name="Volume">Searches a month; null when unknown.</param>
+/// <param name="Competition">Competing listings; null when unknown.</param>
+/// <param name="Band">Competition against the market's shelf; null when unknown.</param>
+public sealed record ReadTerm(string Text, double? Volume, double? Competition, Band? Band);
+
+/// <summary>What a text holds of a market's known terms, and what it would in another order; the most searched first.</summary>
+public sealed record TextRead(IReadOnlyList<ReadTerm> Holds, IReadOnlyList<ReadTerm> Could);
 
 /// <summary>The shelves of all markets: what stands in the database, kept in columns beside it from the first time it is asked for.</summary>
 public sealed class Shelves(IMarket market, Commits commits)
@@ -21,6 +32,7 @@ public sealed class Shelves(IMarket market, Commits commits)
 
     private readonly ConcurrentDictionary<string, SemaphoreSlim> _gates = new();
     private readonly ConcurrentDictionary<string, ShelfColumns> _shelves = new();
+    private readonly ConcurrentDictionary<(string Market, string Search), KnownTerms> _known = new();
 
     /// <summary>Asks something of a market's shelf while nothing else does.</summary>
     public async Task<T> Ask<T>(TinContext db, string marketId, Func<ShelfColumns, T> question, CancellationToken stop)
@@ -37,10 +49,32 @@ public sealed class Shelves(IMarket market, Commits commits)
         }
     }
 
+    /// <summary>Whether there is such a market.</summary>
+    public bool Knows(string marketId) => market.Places.Any(p => p.Id == marketId);
+
+    /// <summary>The known terms of a market that a text holds, and those that it would hold if its words stood in another order.</summary>
+    public Task<TextRead> Read(TinContext db, string marketId, Platform platform, string text, CancellationToken stop) => Ask(db, marketId, shelf =>
+    {
+        var known = _known.GetOrAdd((marketId, string.Join(' ', platform.Search.IgnoredWords.Prepend(platform.Search.Folds.ToString()))), _ => new(platform));
+        lock (known)
+        {
+            // The shelf only grows at its end.
+            known.Add(Enumerable.Range(known.Count, shelf.Count - known.Count).Select(row => shelf[row].Key));
+            var found = known.In(text, row => shelf[row].Key).Select(t => (t.Grade, Line: shelf[t.Number])).OrderByDescending(t => double.IsNaN(t.Line.Volume) ? -1 : t.Line.Volume).ThenBy(t => t.Line.Key, StringComparer.Ordinal);
+            return new TextRead(Terms(found.Where(t => t.Grade > Grade.Together)), Terms(found.Where(t => t.Grade == Grade.Together)));
+        }
+
+        ReadTerm[] Terms(IEnumerable<(Grade Grade, ShelfLine Line)> found) =>
+            [.. found.Select(t => new ReadTerm(t.Line.Key, Number(t.Line.Volume), Number(t.Line.Competition), shelf.Norm.BandOf((long?)Number(t.Line.Competition))))];
+        static double? Number(double value) => double.IsNaN(value) ? null : value;
+    }, stop);
+
     /// <summary>Forgets what was kept of a shelf: it changed behind its back, and is read again when it is next asked for.</summary>
     public void Forget(string marketId)
     {
         _shelves.TryRemove(marketId, out _);
+        foreach (var key in _known.Keys.Where(k => k.Market == marketId))
+            _known.TryRemove(key, out _);
         commits.Note();
     }
 

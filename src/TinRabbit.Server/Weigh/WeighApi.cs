@@ -68,17 +68,7 @@ internal static class WeighApi
                 Some(match.Missing), Some(w.Near(match)), match.Apart ? true : null, Some(match.Spans));
         })],
         picks.Platform.Fields.ToDictionary(f => f.Key, f => Room.Of(f, copy.GetValueOrDefault(f.Key))),
-        [.. AvoidedIn(picks, copy)]);
-
-    private static IEnumerable<AvoidedUse> AvoidedIn(ReadyPicks picks, IReadOnlyDictionary<string, FieldValue> copy)
-    {
-        if (picks.Avoided.Count == 0)
-            yield break;
-        var found = Core.Measures.Weigh.Listing(picks.AvoidedTerms, copy, picks.AvoidedWanted);
-        foreach (var (avoided, held) in picks.Avoided.Zip(found.Terms))
-            if (held.Grade is Grade.Whole or Grade.Inflected)
-                yield return new(avoided.Text, avoided.Reason, avoided.Product, held.Explain().Spans);
-    }
+        [.. picks.AvoidedTerms.In(copy).Select(a => new AvoidedUse(picks.Avoided[a.Number].Text, picks.Avoided[a.Number].Reason, picks.Avoided[a.Number].Product, a.Spans))]);
 
     private static IReadOnlyList<T>? Some<T>(IReadOnlyList<T> list) => list.Count > 0 ? list : null;
 }

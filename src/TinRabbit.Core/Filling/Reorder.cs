@@ -1,0 +1,52 @@
+using TinRabbit.Core.Words;
+
+namespace TinRabbit.Core.Filling;
+
+/// <summary>Puts the words of a text in an order in which a term stands whole.</summary>
+public static class Reorder
+{
+    /// <summary>
+    /// The text with the term's words moved to where the first of them stands. All other words stay in their order, and phrases between
+    /// separators that become empty go.
+    /// </summary>
+    /// <param name="text">The text.</param>
+    /// <param name="term">The term, whose words all stand in the text in some form.</param>
+    /// <param name="folds">Which forms are the same word.</param>
+    /// <param name="separator">What stands between two phrases of the text.</param>
+    /// <returns>Null where a word of the term does not stand in the text.</returns>
+    public static string? So(string text, string term, Folds folds, string separator)
+    {
+        var tokens = Tokens.Of(text);
+        var taken = new List<int>();
+        foreach (var word in Tokens.Of(term))
+        {
+            var at = tokens.FindIndex(t => Fold.Key(t.Word, folds) == Fold.Key(word.Word, folds) && !taken.Contains(tokens.IndexOf(t)));
+            if (at < 0)
+                return null;
+            taken.Add(at);
+        }
+
+        var first = taken.Min();
+        var phrase = string.Join(' ', Tokens.Of(term).Select((w, i) => AsWritten(text.Substring(tokens[taken[i]].Start, tokens[taken[i]].Length), w.Word)));
+        var moved = new System.Text.StringBuilder();
+        var copied = 0;
+        for (var i = 0; i < tokens.Count; i++)
+        {
+            if (!taken.Contains(i))
+                continue;
+            moved.Append(text, copied, tokens[i].Start - copied);
+            if (i == first)
+                moved.Append(phrase);
+            copied = tokens[i].End;
+        }
+
+        moved.Append(text, copied, text.Length - copied);
+        var mark = separator.Trim();
+        var phrases = mark.Length == 0 ? [moved.ToString()] : moved.ToString().Split(mark);
+        var tidy = string.Join(separator, phrases.Select(p => string.Join(' ', p.Split(' ', StringSplitOptions.RemoveEmptyEntries))).Where(p => Tokens.Of(p).Count > 0));
+        return char.IsUpper(text.FirstOrDefault(char.IsLetter)) && tidy.Length > 0 ? char.ToUpperInvariant(tidy[0]) + tidy[1..] : tidy;
+    }
+
+    // The seller's own capitals stay where the word is the same; another form is written as the term has it.
+    private static string AsWritten(string written, string word) => Tokens.Key(written) == word ? written : word;
+}

@@ -1,0 +1,95 @@
+using TinRabbit.Core.Matching;
+using TinRabbit.Core.Measures;
+using TinRabbit.Core.Platforms;
+using TinRabbit.Core.Words;
+
+namespace TinRabbit.Core.Filling;
+
+/// <summary>Words to add to a field so that the listing is found for the most demand.</summary>
+/// <param name="Words">What to add, in order.</param>
+/// <param name="Value">The field with it.</param>
+/// <param name="Text">The text that holds the words: the field's, or that of the item they went into.</param>
+/// <param name="Used">Room used by <paramref name="Text"/>, in the field's unit.</param>
+/// <param name="Limit">The room there is; null when there is no limit.</param>
+/// <param name="Gain">Σ volume·fit of the terms that it opens, unknown volumes counted as 0.</param>
+/// <param name="Bound">No words that fit could open more than this; at least <paramref name="Gain"/>.</param>
+/// <param name="Opens">Terms that were missing and are held with it, the worthiest first.</param>
+/// <param name="Left">Terms that stay missing, the worthiest first.</param>
+public sealed record WordsFill(
+    IReadOnlyList<string> Words, FieldValue Value, string Text, int Used, int? Limit, double Gain, double Bound, IReadOnlyList<string> Opens, IReadOnlyList<string> Left)
+{
+    /// <summary>
+    /// Chooses words by the set-union knapsack (docs/model.md, "Fills"). What stands in the field stays. In a list the words become an item
+    /// of their own while there is room for one.
+    /// </summary>
+    /// <param name="platform">Its limits and folds.</param>
+    /// <param name="copy">The listing's fields.</param>
+    /// <param name="key">The field to fill.</param>
+    /// <param name="terms">The terms wanted.</param>
+    /// <param name="avoid">Terms that must not be said; what contains one is not aimed at.</param>
+    /// <exception cref="FormatProblems">There is no such field, its search does not read it, or it is no place for words.</exception>
+    public static WordsFill Of(Platform platform, IReadOnlyDictionary<string, FieldValue> copy, string key, IReadOnlyList<WantedTerm> terms, IReadOnlyList<string> avoid)
+    {
+        var field = FieldOf(platform, key);
+        var avoided = new AvoidedTerms(platform, avoid);
+        var wanted = terms.Where(t => avoided.UsesIn(t.Text) == 0).ToList();
+        var place = Place.In(field, copy.GetValueOrDefault(key));
+        var before = Weigh.Listing(platform, copy, wanted);
+        var ways = new Ways(platform, place.Scope(platform, copy), wanted, [.. before.Terms.Select(t => t.Grade != Grade.Missing)], avoided);
+        var unit = field.Limit?.Unit ?? Unit.Characters;
+        var step = Room.Measure(place.Between, unit);
+        var room = place.Room(field, unit) + step;
+        var costs = ways.Surfaces.Select(s => Room.Measure(s, unit) + step).ToArray();
+        var packed = new Knapsack(costs, ways.Bundles(), room).Pack();
+        var chosen = packed.Items;
+        var spent = 0L;
+        for (var i = 0; i < costs.Length; i++)
+            spent += chosen[i] ? costs[i] : 0;
+        var order = new WordOrder(ways, chosen, room - spent, s => Room.Measure(s, unit) + step);
+        var words = Allowed(order.Chains(), place, avoided);
+        // A rare form can measure otherwise in company than alone, and a search may read less than the field may hold.
+        while (words.Count > 0 && !Fits(field, place.With(words)))
+            words.RemoveAt(words.Count - 1);
+        var value = words.Count == 0 ? copy.GetValueOrDefault(key) ?? place.With([]) : place.With(words);
+        var after = Weigh.Listing(platform, new Dictionary<string, FieldValue>(copy) { [key] = value }, wanted);
+        var opened = Enumerable.Range(0, wanted.Count).Where(i => before.Terms[i].Grade == Grade.Missing && after.Terms[i].Grade != Grade.Missing).ToList();
+        var gain = opened.Sum(i => Demand(wanted[i]));
+        var text = words.Count == 0 ? place.Text : place.TextWith(words);
+        return new(
+            words, value, text, Room.Measure(text, unit), field.Limit?.Max, gain, Math.Max(gain, packed.Bound),
+            Worthiest(opened.Select(i => wanted[i])), Worthiest(terms.Where(t => !wanted.Contains(t) || after.Terms[wanted.IndexOf(t)].Grade == Grade.Missing)));
+    }
+
+    internal static double Demand(WantedTerm term) => (term.Volume ?? 0) * term.Fit.Weight();
+
+    internal static string[] Worthiest(IEnumerable<WantedTerm> terms) => [.. terms.OrderByDescending(Demand).Select(t => t.Text)];
+
+    private static Field FieldOf(Platform platform, string key)
+    {
+        var field = platform.Find(key) ?? throw new FormatProblems([new("field", $"{platform.Name} has no field \"{key}\".")]);
+        if (!field.Indexed)
+            throw new FormatProblems([new("field", $"The search of {platform.Name} does not read {field.Label}: words there open nothing.")]);
+        if (field.Shape is FieldShape.Choices or FieldShape.Path or FieldShape.Rich or FieldShape.Phrases)
+            throw new FormatProblems([new("field", $"{field.Label} is no place for loose words.")]);
+        return field;
+    }
+
+    private static bool Fits(Field field, FieldValue value) => Room.Of(field, value).Fits;
+
+    // Chain after chain, each time the worthiest that does not make an avoided phrase with what stands before it.
+    private static List<string> Allowed(List<string[]> chains, Place place, AvoidedTerms avoided)
+    {
+        var words = new List<string>();
+        var uses = avoided.UsesIn(place.Text);
+        while (chains.Count > 0)
+        {
+            var next = chains.FindIndex(c => avoided.UsesIn(place.TextWith([.. words, .. c])) <= uses);
+            if (next < 0)
+                break;
+            words.AddRange(chains[next]);
+            chains.RemoveAt(next);
+        }
+
+        return words;
+    }
+}

@@ -1,0 +1,51 @@
+using TinRabbit.Core.Platforms;
+using TinRabbit.Core.Words;
+
+namespace TinRabbit.Core.Matching;
+
+/// <summary>
+/// Finds what must never be said: in any field, searched or not, and in any form of its words (accents, owner, number), whatever the
+/// platform's search takes as the same.
+/// </summary>
+public sealed class AvoidedTerms
+{
+    private const Folds AnyForm = Folds.Diacritics | Folds.Possessive | Folds.Plural;
+    private readonly TermSet _terms;
+    private readonly int _count;
+
+    /// <summary>Makes terms ready to be looked for in a platform's listings.</summary>
+    /// <exception cref="FormatProblems">A term has no word; the path names it.</exception>
+    public AvoidedTerms(Platform platform, IReadOnlyList<string> texts)
+    {
+        _count = texts.Count;
+        _terms = TermSet.For(
+            platform with
+            {
+                Search = platform.Search with { Folds = platform.Search.Folds | AnyForm, IgnoredWords = [], WordsCombine = false },
+                Fields = [.. platform.Fields.Select(f => f with { Indexed = true, IndexedFirst = null })],
+            },
+            texts);
+    }
+
+    /// <summary>Whether there is any.</summary>
+    public bool Any => _count > 0;
+
+    /// <summary>Which of them stand as a phrase in a listing, by number, and where.</summary>
+    public IEnumerable<(int Number, IReadOnlyList<Span> Spans)> In(IReadOnlyDictionary<string, FieldValue> copy)
+    {
+        if (_count == 0)
+            yield break;
+        var matcher = new Matcher(_terms, ListingIndex.Of(_terms.Platform, copy));
+        for (var i = 0; i < _count; i++)
+            if (matcher.Grade(i).Grade is Grade.Whole or Grade.Inflected)
+                yield return (i, [.. matcher.Explain(i).Spans]);
+    }
+
+    /// <summary>How often any of them stands in one text.</summary>
+    public int UsesIn(string text) =>
+        _count == 0 ? 0 : In(new Dictionary<string, FieldValue> { [_terms.Platform.Fields[0].Key] = One(_terms.Platform.Fields[0].Shape, text) }).Sum(u => u.Spans.Count);
+
+    private static FieldValue One(FieldShape shape, string text) => shape == FieldShape.Choices
+        ? new FieldValue.Choices(new Dictionary<string, IReadOnlyList<string>> { [""] = [text] })
+        : new FieldValue.Items([text]);
+}

@@ -1,0 +1,133 @@
+using TinRabbit.Core.Platforms;
+using TinRabbit.Core.Words;
+
+namespace TinRabbit.Core.Matching;
+
+/// <summary>A term that a text holds, or could hold.</summary>
+/// <param name="Number">In which order it was added, from 0.</param>
+/// <param name="Grade">How firmly the text holds it: whole, inflected or together.</param>
+public readonly record struct KnownTerm(int Number, Grade Grade);
+
+/// <summary>
+/// A million known terms, ready to be found in a text: each lies under the rarest of its words, so that a text asks only for the terms
+/// whose rarest word it has. Terms are added at any time; not safe for two threads at once.
+/// </summary>
+public sealed class KnownTerms
+{
+    private readonly Platform _alone;
+    private readonly HashSet<string> _ignored;
+    private readonly Dictionary<string, int> _words = new(StringComparer.Ordinal);
+    private readonly Dictionary<string, int> _numbers = new(StringComparer.Ordinal);
+    private readonly List<int> _counts = [];
+    private readonly List<List<int>> _under = [];
+    private readonly List<int> _starts = [0];
+    private readonly List<int> _flat = [];
+
+    /// <summary>Terms for a platform: its folds and ignored words are applied.</summary>
+    public KnownTerms(Platform platform)
+    {
+        _alone = platform with { Fields = [new("text", "", "", FieldShape.Line, true, null, 1, false, false, null, null, " ")] };
+        _ignored = [.. platform.Search.IgnoredWords.SelectMany(Tokens.Of).Select(t => t.Word)];
+    }
+
+    /// <summary>How many were added.</summary>
+    public int Count => _starts.Count - 1;
+
+    /// <summary>Adds terms, each as its words joined by single spaces (<see cref="Tokens.Key"/>).</summary>
+    public void Add(IEnumerable<string> keys)
+    {
+        var first = Count;
+        foreach (var key in keys)
+        {
+            var from = _flat.Count;
+            for (var at = 0; at <= key.Length;)
+            {
+                var end = key.IndexOf(' ', at) is >= 0 and var space ? space : key.Length;
+                var word = NumberOf(key[at..end]);
+                if (word >= 0 && _flat.IndexOf(word, from) < 0)
+                {
+                    _flat.Add(word);
+                    _counts[word]++;
+                }
+
+                at = end + 1;
+            }
+
+            _starts.Add(_flat.Count);
+        }
+
+        // A term of nothing but ignored words lies nowhere: it is found by none of them.
+        for (var term = first; term < Count; term++)
+        {
+            var rarest = -1;
+            for (var i = _starts[term]; i < _starts[term + 1]; i++)
+                if (rarest < 0 || _counts[_flat[i]] < _counts[rarest])
+                    rarest = _flat[i];
+            if (rarest >= 0)
+                _under[rarest].Add(term);
+        }
+    }
+
+    /// <summary>Every known term that a text has the words of, with how firmly it holds it.</summary>
+    /// <param name="text">A title, say.</param>
+    /// <param name="keyOf">The key of a term by its number.</param>
+    public IReadOnlyList<KnownTerm> In(string text, Func<int, string> keyOf)
+    {
+        var has = new HashSet<int>();
+        var tokens = Tokens.Of(text);
+        for (var i = 0; i < tokens.Count; i++)
+        {
+            Have(tokens[i].Word);
+            if (!_alone.Search.Folds.HasFlag(Folds.Compound))
+                continue;
+            if (i > 0 && Fold.Join(tokens[i - 1], tokens[i]) is { } joined)
+                Have(joined);
+            if (Fold.Split(tokens[i].Word) is { } halves)
+            {
+                Have(halves.First);
+                Have(halves.Second);
+            }
+        }
+
+        var found = new List<int>();
+        foreach (var word in has)
+            foreach (var term in _under[word])
+            {
+                var all = true;
+                for (var i = _starts[term]; i < _starts[term + 1] && all; i++)
+                    all = has.Contains(_flat[i]);
+                if (all)
+                    found.Add(term);
+            }
+
+        var ready = TermSet.For(_alone, [.. found.Select(keyOf)]);
+        var matcher = new Matcher(ready, ListingIndex.Of(_alone, new Dictionary<string, FieldValue> { ["text"] = new FieldValue.Text(text) }));
+        return [.. found.Select((term, i) => new KnownTerm(term, matcher.Grade(i).Grade)).Where(t => t.Grade > Grade.Missing)];
+
+        void Have(string word)
+        {
+            if (_words.TryGetValue(KeyOf(word), out var number))
+                has.Add(number);
+        }
+    }
+
+    // Accents aside, since a phrase stands whole with them or without; the grade is taken of those found.
+    private string KeyOf(string word) => Fold.Letters(Fold.Key(word, _alone.Search.Folds));
+
+    private int NumberOf(string word)
+    {
+        if (_numbers.TryGetValue(word, out var number))
+            return number;
+        if (_ignored.Contains(word))
+            return _numbers[word] = -1;
+        var key = KeyOf(word);
+        if (!_words.TryGetValue(key, out number))
+        {
+            _words[key] = number = _counts.Count;
+            _counts.Add(0);
+            _under.Add([]);
+        }
+
+        return _numbers[word] = number;
+    }
+}

@@ -1,0 +1,198 @@
+using FsCheck;
+using FsCheck.Fluent;
+using TinRabbit.Core.Filling;
+using TinRabbit.Core.Matching;
+using TinRabbit.Core.Measures;
+using TinRabbit.Core.Platforms;
+using TinRabbit.Core.Words;
+
+namespace TinRabbit.Core.Tests;
+
+/// <summary>Laws of the fills on listings made at random, in several scripts, and examples a seller would check by hand.</summary>
+public class FillTests
+{
+    private static readonly string[] Vocabulary = ["bird", "birds", "house", "box", "boxes", "cedar", "pájaro", "pajaro", "casa", "Ωμέγα", "鳥の家", "for", "kit", "5.5", "women's"];
+
+    private static readonly Gen<WantedTerm> Term =
+        from words in Gen.Choose(1, 3).SelectMany(n => Gen.Elements(Vocabulary).ListOf(n))
+        from volume in Gen.Elements<double?>(null, 0, 10, 70, 300, 1000)
+        from fit in Gen.Elements(Fit.Core, Fit.Good, Fit.Stretch)
+        select new WantedTerm(string.Join(' ', words), volume, null, null, fit);
+
+    private static readonly Gen<(Platform Platform, string Title, WantedTerm[] Terms, string[] Avoid)> Cases =
+        from folds in Gen.Elements(Folds.None, Folds.Diacritics, Folds.Diacritics | Folds.Plural, Folds.Diacritics | Folds.Plural | Folds.Possessive | Folds.Spelling | Folds.Compound)
+        from combine in Gen.Elements(true, false)
+        from ignored in Gen.Elements(new string[0], ["for"])
+        from unit in Gen.Elements(Unit.Characters, Unit.Bytes, Unit.Words)
+        from room in Gen.Choose(1, 40)
+        from title in Gen.Choose(0, 3).SelectMany(n => Gen.Elements(Vocabulary).ListOf(n))
+        from terms in Gen.Choose(0, 9).SelectMany(n => Term.ListOf(n))
+        from avoid in Gen.Choose(0, 2).SelectMany(n => Gen.Choose(1, 2).SelectMany(k => Gen.Elements(Vocabulary).ListOf(k)).Select(w => string.Join(' ', w)).ListOf(n))
+        select (Platform(folds, combine, ignored, unit, unit == Unit.Words ? 1 + room / 6 : room), string.Join(' ', title), terms.ToArray(), avoid.ToArray());
+
+    private static Platform Platform(Folds folds, bool combine, string[] ignored, Unit unit, int room)
+    {
+        var sample = Samples.Platform(folds, combine, ignored);
+        return sample with
+        {
+            Fields =
+            [
+                sample.Fields[0] with { Limit = new(room, unit, null) },
+                sample.Fields[1] with { Limit = new(room, unit, 3) },
+                new("backend", "Backend", "backend", FieldShape.Words, true, null, 0.4, false, false, new(room, unit, null), null, " "),
+                sample.Fields[2],
+            ],
+        };
+    }
+
+    private static double Demand(WantedTerm t) => (t.Volume ?? 0) * t.Fit.Weight();
+
+    private static List<string> Words(string text) => [.. Tokens.Of(text).Select(t => t.Word)];
+
+    [Fact]
+    public void Words_stay_within_the_room_open_what_they_say_and_come_under_their_bound() => Check.One(Config.QuickThrowOnFailure.WithMaxTest(1000), Prop.ForAll(Cases.ToArbitrary(), c =>
+    {
+        var copy = Samples.Copy(("title", c.Title));
+        var fill = WordsFill.Of(c.Platform, copy, "backend", c.Terms, c.Avoid);
+        var with = new Dictionary<string, FieldValue>(copy) { ["backend"] = fill.Value };
+        var before = Weigh.Listing(c.Platform, copy, c.Terms);
+        var after = Weigh.Listing(c.Platform, with, c.Terms);
+        var opened = Enumerable.Range(0, c.Terms.Length).Where(i => before.Terms[i].Grade == Grade.Missing && after.Terms[i].Grade != Grade.Missing).Select(i => c.Terms[i].Text).ToList();
+        var avoided = new AvoidedTerms(c.Platform, c.Avoid);
+        return Room.Of(c.Platform.Find("backend")!, fill.Value).Fits
+            && fill.Used == Room.Measure(fill.Text, c.Platform.Find("backend")!.Limit!.Unit)
+            && fill.Opens.All(opened.Contains)
+            && Math.Abs(fill.Gain - fill.Opens.Distinct().Sum(o => c.Terms.Where(t => t.Text == o).Sum(Demand)) / 1) < 1e-6
+            && fill.Gain <= fill.Bound * (1 + 1e-9)
+            && avoided.UsesIn(fill.Text) == 0
+            && fill.Words.Select(w => Fold.Key(w, c.Platform.Search.Folds)).Distinct().Count() == fill.Words.Count
+            && (!c.Platform.Search.WordsCombine || !Words(c.Title).Any(t => fill.Words.Any(w => Fold.Key(w, c.Platform.Search.Folds) == Fold.Key(t, c.Platform.Search.Folds))));
+    }));
+
+    [Fact]
+    public void No_words_at_all_open_more_than_the_bound_and_few_open_more_than_ours() => Check.One(Config.QuickThrowOnFailure.WithMaxTest(300), Prop.ForAll(Cases.Where(c => c.Avoid.Length == 0).ToArbitrary(), c =>
+    {
+        var copy = Samples.Copy(("title", c.Title));
+        var fill = WordsFill.Of(c.Platform, copy, "backend", c.Terms, []);
+        var before = Weigh.Listing(c.Platform, copy, c.Terms);
+        var words = c.Terms.SelectMany(t => Words(t.Text)).Distinct().Take(9).ToArray();
+        var best = 0.0;
+        for (var set = 0; set < 1 << words.Length; set++)
+        {
+            var text = string.Join(' ', words.Where((_, i) => (set >> i & 1) == 1));
+            if (Room.Measure(text, c.Platform.Find("backend")!.Limit!.Unit) > c.Platform.Find("backend")!.Limit!.Max)
+                continue;
+            var after = Weigh.Listing(c.Platform, new Dictionary<string, FieldValue>(copy) { ["backend"] = new FieldValue.Text(text) }, c.Terms);
+            best = Math.Max(best, Enumerable.Range(0, c.Terms.Length).Where(i => before.Terms[i].Grade == Grade.Missing && after.Terms[i].Grade != Grade.Missing).Sum(i => Demand(c.Terms[i])));
+        }
+
+        return best <= fill.Bound * (1 + 1e-9) && fill.Gain >= best * 0.995 - 1e-9;
+    }));
+
+    [Fact]
+    public void Phrases_stay_within_slots_and_room_and_no_phrase_is_there_twice() => Check.One(Config.QuickThrowOnFailure.WithMaxTest(400), Prop.ForAll(Cases.ToArbitrary(), c =>
+    {
+        var copy = Samples.Copy(("title", c.Title));
+        var lead = c.Terms.FirstOrDefault()?.Text;
+        var fill = PhrasesFill.Of(c.Platform, copy, "tags", c.Terms, c.Avoid, lead);
+        var after = Weigh.Listing(c.Platform, new Dictionary<string, FieldValue>(copy) { ["tags"] = new FieldValue.Items(fill.Items) }, [.. c.Terms.Where(t => new AvoidedTerms(c.Platform, c.Avoid).UsesIn(t.Text) == 0)]);
+        var parts = fill.Items.Select(i => string.Join(' ', Words(i).Order(StringComparer.Ordinal))).ToList();
+        return Room.Of(c.Platform.Find("tags")!, new FieldValue.Items(fill.Items)).Fits
+            && parts.Distinct().Count() == parts.Count
+            && Math.Abs(after.Grip - fill.Grip) < 1e-9
+            && fill.Items.All(i => new AvoidedTerms(c.Platform, c.Avoid).UsesIn(i) == 0)
+            && (lead is null || !fill.Items.Any(i => Tokens.Key(i) == Tokens.Key(lead)) || Tokens.Key(fill.Items[0]) == Tokens.Key(lead));
+    }));
+
+    [Fact]
+    public void Titles_fit_say_no_word_twice_begin_with_the_lead_and_differ() => Check.One(Config.QuickThrowOnFailure.WithMaxTest(120), Prop.ForAll(Cases.ToArbitrary(), c =>
+    {
+        var lead = c.Terms.FirstOrDefault()?.Text;
+        var takes = TitleFill.Of(c.Platform, Samples.Copy(("tags", new[] { "bird box" })), "title", c.Terms, c.Avoid, lead);
+        var title = c.Platform.Find("title")!;
+        var saysLead = lead is not null && new AvoidedTerms(c.Platform, c.Avoid).UsesIn(lead) == 0 && Room.Measure(Tokens.Key(lead), title.Limit!.Unit) <= title.Limit.Max
+            && Words(lead).Select(w => Fold.Key(w, c.Platform.Search.Folds)).Distinct().Count() == Words(lead).Count;
+        return takes.Count <= 5 && takes.Select(t => t.Text).Distinct().Count() == takes.Count
+            && takes.All(t => t.Used <= title.Limit!.Max && t.Used == Room.Measure(t.Text, title.Limit.Unit))
+            && takes.All(t => Words(t.Text).Select(w => Fold.Key(w, c.Platform.Search.Folds)).Distinct().Count() == Words(t.Text).Count)
+            && takes.All(t => new AvoidedTerms(c.Platform, c.Avoid).UsesIn(t.Text) == 0)
+            && (!saysLead || takes.All(t => Words(t.Text).Take(Words(lead!).Count).SequenceEqual(Words(lead!))));
+    }));
+
+    [Fact]
+    public void A_title_uses_what_two_terms_share()
+    {
+        var platform = Samples.Platform(Folds.Diacritics);
+        var takes = TitleFill.Of(platform, new Dictionary<string, FieldValue>(), "title", [new("cedar bird house", 900), new("bird house kit", 400)], [], "cedar bird house");
+        Assert.Equal("Cedar bird house kit", takes[0].Text);
+        Assert.Equal(["cedar bird house", "bird house kit"], takes[0].Whole);
+    }
+
+    [Fact]
+    public void Words_are_those_that_nothing_else_holds_and_stand_as_they_are_searched_for()
+    {
+        var platform = Platform(Folds.Diacritics, true, [], Unit.Bytes, 28);
+        var fill = WordsFill.Of(platform, Samples.Copy(("title", "Cedar bird house")), "backend",
+            [new("bird house for wrens", 500), new("wren nest box", 900), new("cedar chalet", 20), new("swallow bird house", 800)], ["swallow"]);
+        Assert.Equal("wren nest box for wrens", fill.Text);
+        Assert.Equal(["wren nest box", "bird house for wrens"], fill.Opens);
+        Assert.Equal(["swallow bird house", "cedar chalet"], fill.Left);
+        Assert.Equal(1400, fill.Gain);
+        Assert.Equal(1400, fill.Bound, 6);
+    }
+
+    [Fact]
+    public void A_closing_line_goes_into_a_bullet_of_its_own()
+    {
+        var sample = Samples.Platform(Folds.Diacritics);
+        var platform = sample with { Fields = [sample.Fields[0], new("bullets", "Bullets", "bullets", FieldShape.Lines, true, null, 0.4, false, false, new(40, Unit.Characters, 3), null, "\n")] };
+        var fill = WordsFill.Of(platform, Samples.Copy(("bullets", new[] { "Warm and dry." })), "bullets", [new("warm nest box", 10), new("dry roost", 5)], []);
+        Assert.Equal(["Warm and dry.", "nest, box, roost"], ((FieldValue.Items)fill.Value).Values);
+    }
+
+    [Fact]
+    public void A_lead_too_long_for_a_tag_stands_there_in_two_parts_first()
+    {
+        var fill = PhrasesFill.Of(Samples.Platform(Folds.Diacritics), new Dictionary<string, FieldValue>(), "tags",
+            [new("cedar bird house with camera", 900), new("bird house", 2000)], [], "cedar bird house with camera");
+        Assert.Equal(["cedar bird house with", "camera"], fill.Items.Take(2));
+    }
+
+    [Fact]
+    public void What_stands_in_the_tags_stays()
+    {
+        var fill = PhrasesFill.Of(Samples.Platform(Folds.Diacritics), Samples.Copy(("tags", new[] { "garden gift", "" })), "tags", [new("bird house", 2000), new("gift garden", 0)], []);
+        Assert.Equal(["garden gift", "bird house"], fill.Items);
+        Assert.Equal(["bird house"], fill.Added);
+    }
+
+    [Fact]
+    public void A_field_that_is_not_searched_or_no_place_for_words_is_said_by_name()
+    {
+        var platform = Samples.Platform(Folds.Diacritics);
+        Assert.Contains("does not read Notes", Assert.Throws<FormatProblems>(() => WordsFill.Of(platform, new Dictionary<string, FieldValue>(), "notes", [], [])).Message);
+        Assert.Contains("no field \"slug\"", Assert.Throws<FormatProblems>(() => PhrasesFill.Of(platform, new Dictionary<string, FieldValue>(), "slug", [], [])).Message);
+        Assert.Contains("Tags is no line", Assert.Throws<FormatProblems>(() => TitleFill.Of(platform, new Dictionary<string, FieldValue>(), "tags", [], [])).Message);
+    }
+
+    [Theory]
+    [InlineData("Cedar house for birds, bird kit", "bird house", "Cedar bird house for birds, kit")]
+    [InlineData("Garden gift, nest box, wren", "wren nest box", "Garden gift, wren nest box")]
+    [InlineData("House for a small bird", "owl house", null)]
+    public void Words_move_to_where_the_first_of_them_stands(string text, string term, string? moved) =>
+        Assert.Equal(moved, Reorder.So(text, term, Folds.Diacritics, ", "));
+
+    private static readonly string[] Known = ["bird house", "house bird", "cedar bird house", "bird box", "boxes for birds", "box", "pájaro casa", "owl box", "birdhouse"];
+
+    [Fact]
+    public void Known_terms_are_those_that_the_definition_of_the_grades_finds() => Check.One(Config.QuickThrowOnFailure.WithMaxTest(500), Prop.ForAll(Cases.ToArbitrary(), c =>
+    {
+        var known = new KnownTerms(c.Platform);
+        known.Add(Known.Take(4).Select(Tokens.Key));
+        known.Add(Known.Skip(4).Select(Tokens.Key));
+        var text = c.Title + " " + string.Join(' ', c.Terms.Select(t => t.Text));
+        var found = known.In(text, i => Tokens.Key(Known[i])).ToDictionary(k => k.Number, k => k.Grade);
+        var plain = Weigh.Listing(c.Platform, Samples.Copy(("title", text)), [.. Known.Select(k => new WantedTerm(k))]);
+        return Known.Select((_, i) => i).All(i => plain.Terms[i].Grade is Grade.Missing or Grade.Spread ? !found.ContainsKey(i) : found.GetValueOrDefault(i) == plain.Terms[i].Grade);
+    }));
+}
