@@ -1,3 +1,5 @@
+using TinRabbit.Core.Platforms;
+
 namespace TinRabbit.Market;
 
 /// <summary>A platform in one country and language, as a source of numbers.</summary>
@@ -37,8 +39,16 @@ public sealed record SearchPage(long Found, IReadOnlyList<Result> Results);
 /// <param name="Photos">How many photos it has.</param>
 /// <param name="Sales">Sales a month; null where the market lets stays.</param>
 /// <param name="Occupancy">Share of nights taken, 0–1; null where the market sells things.</param>
+/// <param name="Attributes">Its attributes that are filled, by name.</param>
 public sealed record Result(
-    string Shop, string Title, IReadOnlyList<string> Tags, decimal Price, decimal Shipping, double Rating, int Ratings, int Photos, int? Sales, double? Occupancy);
+    string Shop, string Title, IReadOnlyList<string> Tags, decimal Price, decimal Shipping, double Rating, int Ratings, int Photos, int? Sales, double? Occupancy,
+    IReadOnlyDictionary<string, string> Attributes);
+
+/// <summary>A listing that a seller sends.</summary>
+/// <param name="Id">The seller's own number for it: the same number replaces what was sent before.</param>
+/// <param name="Shop">Whose it is.</param>
+/// <param name="Copy">Its fields.</param>
+public sealed record Sending(string Id, string Shop, IReadOnlyDictionary<string, FieldValue> Copy);
 
 /// <summary>
 /// A source of what shoppers type and how often. The stand-in that ships is one; a real source can be put in its place.
@@ -65,4 +75,16 @@ public interface IMarket
     /// <param name="term">What is searched for.</param>
     /// <param name="most">How many results to give.</param>
     SearchPage Search(string marketId, string term, int most);
+
+    /// <summary>Takes a seller's listing. Its search goes on finding what was there before until its index notices.</summary>
+    /// <param name="marketId">One of <see cref="Places"/>.</param>
+    /// <param name="listing">What is sent.</param>
+    /// <param name="at">When, in UTC.</param>
+    /// <returns>When the index notices, in UTC.</returns>
+    DateTime Send(string marketId, Sending listing, DateTime at);
+
+    /// <summary>Opens markets for a seller's own platform, one in each country, of the kind of a platform that it knows; again when its profile changed.</summary>
+    /// <param name="platform">The profile.</param>
+    /// <param name="like">The id of the platform of whose kind it is.</param>
+    void Open(Platform platform, string like);
 }

@@ -86,7 +86,7 @@ public class FillTests
             best = Math.Max(best, Enumerable.Range(0, c.Terms.Length).Where(i => before.Terms[i].Grade == Grade.Missing && after.Terms[i].Grade != Grade.Missing).Sum(i => Demand(c.Terms[i])));
         }
 
-        return best <= fill.Bound * (1 + 1e-9) && fill.Gain >= best * 0.995 - 1e-9;
+        Assert.True(best <= fill.Bound * (1 + 1e-9) && fill.Gain >= best * 0.995 - 1e-9, $"best {best}, bound {fill.Bound}, ours {fill.Gain} by \"{fill.Text}\", {c.Platform.Search.Folds}, combine {c.Platform.Search.WordsCombine}, {c.Platform.Find("backend")!.Limit}");
     }));
 
     [Fact]

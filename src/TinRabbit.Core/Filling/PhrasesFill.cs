@@ -50,6 +50,6 @@ public sealed record PhrasesFill(IReadOnlyList<string> Items, IReadOnlyList<stri
         var opened = Enumerable.Range(0, wanted.Count).Where(i => before.Terms[i].Grade == Grade.Missing && after.Terms[i].Grade != Grade.Missing).Select(i => wanted[i]);
         return new(
             items, added, after.Grip, before.Grip, WordsFill.Worthiest(opened),
-            WordsFill.Worthiest(terms.Where(t => !wanted.Contains(t) || after.Terms[wanted.IndexOf(t)].Grade == Grade.Missing)));
+            WordsFill.Worthiest(terms.Except(wanted.Where((_, i) => after.Terms[i].Grade != Grade.Missing))));
     }
 }

@@ -55,8 +55,9 @@ internal sealed class Ways
     public IReadOnlyList<Way> All => _all;
 
     /// <summary>The ways of the terms whose volume is known, as the knapsack takes them.</summary>
-    public IEnumerable<Bundle> Bundles() =>
-        _all.Where(w => WordsFill.Demand(Terms[w.Term]) > 0).Select(w => new Bundle(w.Term, WordsFill.Demand(Terms[w.Term]), w.Items));
+    /// <param name="without">Ways that turned out not to be open.</param>
+    public IEnumerable<Bundle> Bundles(IReadOnlySet<Way> without) =>
+        _all.Where(w => !without.Contains(w) && WordsFill.Demand(Terms[w.Term]) > 0).Select(w => new Bundle(w.Term, WordsFill.Demand(Terms[w.Term]), w.Items));
 
     /// <summary>The number of the word that stands for a word of a term; −1 when it is none of these.</summary>
     public int NumberOf(string word) => _numbers.GetValueOrDefault(Fold.Key(word, _platform.Search.Folds), -1);

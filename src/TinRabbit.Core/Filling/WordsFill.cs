@@ -40,24 +40,41 @@ public sealed record WordsFill(
         var step = Room.Measure(place.Between, unit);
         var room = place.Room(field, unit) + step;
         var costs = ways.Surfaces.Select(s => Room.Measure(s, unit) + step).ToArray();
-        var packed = new Knapsack(costs, ways.Bundles(), room).Pack();
-        var chosen = packed.Items;
-        var spent = 0L;
-        for (var i = 0; i < costs.Length; i++)
-            spent += chosen[i] ? costs[i] : 0;
-        var order = new WordOrder(ways, chosen, room - spent, s => Room.Measure(s, unit) + step);
-        var words = Allowed(order.Chains(), place, avoided);
-        // A rare form can measure otherwise in company than alone, and a search may read less than the field may hold.
-        while (words.Count > 0 && !Fits(field, place.With(words)))
-            words.RemoveAt(words.Count - 1);
-        var value = words.Count == 0 ? copy.GetValueOrDefault(key) ?? place.With([]) : place.With(words);
-        var after = Weigh.Listing(platform, new Dictionary<string, FieldValue>(copy) { [key] = value }, wanted);
-        var opened = Enumerable.Range(0, wanted.Count).Where(i => before.Terms[i].Grade == Grade.Missing && after.Terms[i].Grade != Grade.Missing).ToList();
-        var gain = opened.Sum(i => Demand(wanted[i]));
-        var text = words.Count == 0 ? place.Text : place.TextWith(words);
-        return new(
-            words, value, text, Room.Measure(text, unit), field.Limit?.Max, gain, Math.Max(gain, packed.Bound),
-            Worthiest(opened.Select(i => wanted[i])), Worthiest(terms.Where(t => !wanted.Contains(t) || after.Terms[wanted.IndexOf(t)].Grade == Grade.Missing)));
+        var (best, bound) = ((WordsFill?)null, 0.0);
+        var failed = new HashSet<Way>();
+        for (var round = 0; round < 4; round++)
+        {
+            var packed = new Knapsack(costs, ways.Bundles(failed), room).Pack();
+            bound = round == 0 ? packed.Bound : bound;
+            var made = Made(packed.Items, bound);
+            if (best is null || made.Gain > best.Gain)
+                best = made;
+            // Words that open a term only side by side may not all be put so: those that were not are not counted on again.
+            var lost = ways.All.Where(w => w.Adjoin && w.Items.All(i => packed.Items[i]) && !best.Opens.Contains(wanted[w.Term].Text)).ToList();
+            if (made.Gain >= packed.Value * (1 - 1e-9) || lost.Count(failed.Add) == 0)
+                break;
+        }
+
+        return best! with { Bound = Math.Max(best.Gain, bound) };
+
+        WordsFill Made(bool[] chosen, double atMost)
+        {
+            var spent = 0L;
+            for (var i = 0; i < costs.Length; i++)
+                spent += chosen[i] ? costs[i] : 0;
+            var order = new WordOrder(ways, chosen, room - spent, s => Room.Measure(s, unit) + step);
+            var words = Allowed(order.Chains(), place, avoided);
+            // A rare form can measure otherwise in company than alone.
+            while (words.Count > 0 && !Fits(field, place.With(words)))
+                words.RemoveAt(words.Count - 1);
+            var value = words.Count == 0 ? copy.GetValueOrDefault(key) ?? place.With([]) : place.With(words);
+            var after = Weigh.Listing(platform, new Dictionary<string, FieldValue>(copy) { [key] = value }, wanted);
+            var opened = Enumerable.Range(0, wanted.Count).Where(i => before.Terms[i].Grade == Grade.Missing && after.Terms[i].Grade != Grade.Missing).ToList();
+            var text = place.TextWith(words);
+            return new(
+                words, value, text, Room.Measure(text, unit), field.Limit?.Max, opened.Sum(i => Demand(wanted[i])), atMost, Worthiest(opened.Select(i => wanted[i])),
+                Worthiest(terms.Except(wanted.Where((_, i) => after.Terms[i].Grade != Grade.Missing))));
+        }
     }
 
     internal static double Demand(WantedTerm term) => (term.Volume ?? 0) * term.Fit.Weight();

@@ -62,7 +62,42 @@ public sealed record Field(
     bool Required,
     Limit? Limit,
     int? Shows,
-    string Separator);
+    string Separator)
+{
+    /// <summary>For a path: the categories that there are, from the top; empty where they are not known.</summary>
+    public IReadOnlyList<Category> Tree { get; init; } = [];
+
+    /// <summary>For choices: the attributes that there are; empty where they are not known.</summary>
+    public IReadOnlyList<AttributeRule> Attributes { get; init; } = [];
+}
+
+/// <summary>A category, with those under it.</summary>
+public sealed record Category(string Name, IReadOnlyList<Category> Under)
+{
+    /// <summary>The category that a path of names leads to from these, or null.</summary>
+    public static Category? At(IReadOnlyList<Category> tree, IReadOnlyList<string> path)
+    {
+        Category? at = null;
+        foreach (var name in path)
+        {
+            at = (at?.Under ?? tree).FirstOrDefault(c => string.Equals(c.Name, name.Trim(), StringComparison.OrdinalIgnoreCase));
+            if (at is null)
+                return null;
+        }
+
+        return at;
+    }
+}
+
+/// <summary>An attribute of a listing.</summary>
+/// <param name="Name">Its name.</param>
+/// <param name="Options">The values to choose from; empty where any may be written.</param>
+/// <param name="Category">The category that opens it, for itself and all under it; null where every listing has it.</param>
+public sealed record AttributeRule(string Name, IReadOnlyList<string> Options, string? Category)
+{
+    /// <summary>Whether a listing in a category has it.</summary>
+    public bool OpenIn(IReadOnlyList<string> path) => Category is null || path.Any(p => string.Equals(p.Trim(), Category, StringComparison.OrdinalIgnoreCase));
+}
 
 /// <summary>How a field is written.</summary>
 public enum FieldShape

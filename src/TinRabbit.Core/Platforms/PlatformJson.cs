@@ -53,6 +53,43 @@ public static class PlatformJson
         return read.Problems.Count == 0 ? copy : throw new FormatProblems(read.Problems);
     }
 
+    /// <summary>
+    /// Reads a listing's fields as they were kept, perhaps under another profile: what the platform has no field for is passed over, and a
+    /// text becomes a list, or a list a text, where the shape is another now.
+    /// </summary>
+    public static IReadOnlyDictionary<string, FieldValue> ReadKept(JsonElement json, Platform platform)
+    {
+        var copy = new Dictionary<string, FieldValue>();
+        foreach (var kept in json.EnumerateObject())
+        {
+            if (platform.Find(kept.Name) is not { } field)
+                continue;
+            var texts = kept.Value.ValueKind switch
+            {
+                JsonValueKind.String => [kept.Value.GetString()!],
+                JsonValueKind.Array => kept.Value.EnumerateArray().Where(i => i.ValueKind == JsonValueKind.String).Select(i => i.GetString()!).ToList(),
+                _ => (List<string>?)null,
+            };
+            if (kept.Value.ValueKind == JsonValueKind.Object)
+                texts = field.Shape == FieldShape.Choices ? null : [.. kept.Value.EnumerateObject().Select(v => $"{v.Name}: {v.Value}")];
+            if (texts is null || field.Shape == FieldShape.Choices)
+            {
+                var read = new Reader();
+                foreach (var value in read.Copy(JsonSerializer.SerializeToElement(new Dictionary<string, JsonElement> { [kept.Name] = kept.Value }), platform, "kept"))
+                    copy[value.Key] = value.Value;
+            }
+            else
+                copy[kept.Name] = field.Shape switch
+                {
+                    FieldShape.Lines or FieldShape.Phrases or FieldShape.Path => new FieldValue.Items(texts),
+                    _ when kept.Value.ValueKind == JsonValueKind.Array && field.Shape == FieldShape.Words => new FieldValue.Items(texts),
+                    _ => new FieldValue.Text(string.Join(field.Separator, texts)),
+                };
+        }
+
+        return copy;
+    }
+
     /// <summary>Writes a profile.</summary>
     public static JsonObject Write(Platform platform) => new()
     {
@@ -74,14 +111,16 @@ public static class PlatformJson
     };
 
     /// <summary>Writes a listing's fields.</summary>
-    public static JsonObject WriteCopy(IReadOnlyDictionary<string, FieldValue> copy) =>
-        new(copy.Select(f => KeyValuePair.Create(f.Key, (JsonNode?)(f.Value switch
-        {
-            FieldValue.Text t => JsonValue.Create(t.Value),
-            FieldValue.Items i => Strings(i.Values),
-            FieldValue.Choices c => new JsonObject(c.Values.Select(v => KeyValuePair.Create(v.Key, (JsonNode?)(v.Value.Count == 1 ? JsonValue.Create(v.Value[0]) : Strings(v.Value))))),
-            _ => null,
-        }))));
+    public static JsonObject WriteCopy(IReadOnlyDictionary<string, FieldValue> copy) => new(copy.Select(f => KeyValuePair.Create(f.Key, WriteValue(f.Value))));
+
+    /// <summary>Writes one field's value: a text, a list of texts, or an object of attributes.</summary>
+    public static JsonNode? WriteValue(FieldValue value) => value switch
+    {
+        FieldValue.Text t => JsonValue.Create(t.Value),
+        FieldValue.Items i => Strings(i.Values),
+        FieldValue.Choices c => new JsonObject(c.Values.Select(v => KeyValuePair.Create(v.Key, (JsonNode?)(v.Value.Count == 1 ? JsonValue.Create(v.Value[0]) : Strings(v.Value))))),
+        _ => null,
+    };
 
     private static JsonObject Write(Field field)
     {
@@ -111,8 +150,26 @@ public static class PlatformJson
             json["limit"] = room;
         }
 
+        if (field.Tree.Count > 0)
+            json["tree"] = Write(field.Tree);
+        if (field.Attributes.Count > 0)
+            json["attributes"] = new JsonArray([.. field.Attributes.Select(a =>
+            {
+                var attribute = new JsonObject { ["name"] = a.Name, ["options"] = Strings(a.Options) };
+                if (a.Category is { } category)
+                    attribute["category"] = category;
+                return (JsonNode?)attribute;
+            })]);
         return json;
     }
+
+    private static JsonArray Write(IReadOnlyList<Category> tree) => new([.. tree.Select(c =>
+    {
+        var category = new JsonObject { ["name"] = c.Name };
+        if (c.Under.Count > 0)
+            category["under"] = Write(c.Under);
+        return (JsonNode?)category;
+    })]);
 
     private static string Lower<T>(T value) where T : struct, Enum => value.ToString().ToLowerInvariant();
 
@@ -217,7 +274,7 @@ public static class PlatformJson
 
         private Field Field(JsonElement json, string path, List<Field> before)
         {
-            OnlyKeys(json, path, "key", "label", "role", "shape", "indexed", "indexedFirst", "weight", "front", "required", "limit", "shows", "separator");
+            OnlyKeys(json, path, "key", "label", "role", "shape", "indexed", "indexedFirst", "weight", "front", "required", "limit", "shows", "separator", "tree", "attributes");
             var key = Text(json, path, "key", "");
             if (key.Length == 0)
                 Wrong($"{path}.key", "A field needs a key.");
@@ -231,7 +288,36 @@ public static class PlatformJson
             return new(key, Text(json, path, "label", key), Text(json, path, "role", ""), shape ?? FieldShape.Line, indexed,
                 Whole(json, path, "indexedFirst", 0), weight ?? 0, Flag(json, path, "front"), Flag(json, path, "required"),
                 ReadLimit(json, path), Whole(json, path, "shows", 1),
-                Text(json, path, "separator", shape is FieldShape.Lines or FieldShape.Text ? "\n" : shape == FieldShape.Words ? " " : ", "));
+                Text(json, path, "separator", shape is FieldShape.Lines or FieldShape.Text ? "\n" : shape == FieldShape.Words ? " " : ", "))
+            {
+                Tree = Tree(json, path, "tree"),
+                Attributes = [.. Objects(json, path, "attributes").Select(a =>
+                {
+                    OnlyKeys(a.Json, a.Path, "name", "options", "category");
+                    return new AttributeRule(Named(a.Json, a.Path), Texts(a.Json, a.Path, "options"), Child(a.Json, "category") is { ValueKind: not JsonValueKind.Null } ? Text(a.Json, a.Path, "category", "") : null);
+                })],
+            };
+        }
+
+        private List<Category> Tree(JsonElement json, string path, string key) => [.. Objects(json, path, key).Select(c =>
+        {
+            OnlyKeys(c.Json, c.Path, "name", "under");
+            return new Category(Named(c.Json, c.Path), Tree(c.Json, c.Path, "under"));
+        })];
+
+        private string Named(JsonElement json, string path)
+        {
+            var name = Text(json, path, "name", "");
+            if (name.Trim().Length == 0)
+                Wrong($"{path}.name", "A name is needed.");
+            return name.Trim();
+        }
+
+        private List<(JsonElement Json, string Path)> Objects(JsonElement json, string path, string key)
+        {
+            if (Child(json, key) is not { ValueKind: not JsonValueKind.Null } list || !IsList(list, $"{path}.{key}"))
+                return [];
+            return [.. list.EnumerateArray().Select((o, i) => (o, $"{path}.{key}[{i}]")).Where(o => IsObject(o.o, o.Item2))];
         }
 
         private Limit? ReadLimit(JsonElement json, string path)

@@ -6,7 +6,7 @@ namespace TinRabbit.Market.StandIn;
 /// <summary>A rival's listing. It stands for a stall of others much like it.</summary>
 internal sealed record RivalListing(
     string Shop, string Title, IReadOnlyList<string> Tags, IReadOnlyList<string> Bullets, decimal Price, decimal Shipping,
-    double Rating, int Ratings, int Photos, int Sales, double Occupancy, int Alike, int AgeDays);
+    double Rating, int Ratings, int Photos, int Sales, double Occupancy, int Alike, int AgeDays, IReadOnlyDictionary<string, string> Attributes);
 
 /// <summary>The rival listings of one market, and which of them its search finds.</summary>
 internal sealed class Catalogue
@@ -53,20 +53,24 @@ internal sealed class Catalogue
     }
 
     /// <summary>What a search finds, best first: where the words stand and how whole, what sells, what is fresh.</summary>
-    public IReadOnlyList<RivalListing> Ranked(string term, int most)
+    /// <param name="term">What is searched for.</param>
+    /// <param name="most">How many to give.</param>
+    /// <param name="sent">Listings that sellers sent and that the term finds.</param>
+    public IReadOnlyList<RivalListing> Ranked(string term, int most, IEnumerable<RivalListing> sent)
     {
         var phrase = $" {Tokens.Key(term)} ";
         var words = Tokens.Of(term).Select(t => $" {t.Word} ").ToArray();
-        double Score(int i)
+        double Score(RivalListing rival, string title)
         {
-            var rival = Listings[i];
-            var field = _titleKeys[i].Contains(phrase, StringComparison.Ordinal) ? 3.0 - 1.0 * _titleKeys[i].IndexOf(phrase, StringComparison.Ordinal) / _titleKeys[i].Length
+            var field = title.Contains(phrase, StringComparison.Ordinal) ? 3.0 - 1.0 * title.IndexOf(phrase, StringComparison.Ordinal) / title.Length
                 : rival.Tags.Any(t => $" {Tokens.Key(t)} ".Contains(phrase, StringComparison.Ordinal)) ? 1.8
-                : words.All(w => _titleKeys[i].Contains(w, StringComparison.Ordinal)) ? 1.4 : 0.6;
+                : words.All(w => title.Contains(w, StringComparison.Ordinal)) ? 1.4 : 0.6;
             return field + 0.35 * Math.Log(1 + rival.Sales) + 0.5 * Math.Exp(-rival.AgeDays / 60.0);
         }
 
-        return [.. Holding(term).Select(i => (Rival: i, Score: Score(i))).OrderByDescending(r => r.Score).ThenBy(r => r.Rival).Take(most).Select(r => Listings[r.Rival])];
+        return [.. Holding(term).Select(i => (Rival: Listings[i], Score: Score(Listings[i], _titleKeys[i])))
+            .Concat(sent.Select(s => (Rival: s, Score: Score(s, $" {Tokens.Key(s.Title)} "))))
+            .OrderByDescending(r => r.Score).Take(most).Select(r => r.Rival)];
     }
 
     // The listings that have every word of the term somewhere, in order.
@@ -115,8 +119,14 @@ internal sealed class Catalogue
                 (int)Math.Exp(2.5 + 1.4 * dice.For("sales").Normal),
                 Math.Clamp(0.55 + 0.18 * dice.For("nights").Normal, 0.05, 0.97),
                 1 + (int)Math.Exp(1.1 + 1.0 * dice.For("alike").Normal),
-                (int)(900 * Math.Pow(dice.For("age").Chance, 2)));
+                (int)(900 * Math.Pow(dice.For("age").Chance, 2)),
+                Attributes(dice.For("attributes")));
         }
+
+        // Some attributes nearly everybody fills, others hardly anybody.
+        private Dictionary<string, string> Attributes(Dice dice) => platform.Fields.SelectMany(f => f.Attributes)
+            .Where(a => a.Options.Count > 0 && dice.For(a.Name).Chance < 0.25 + 0.7 * new Dice(7).For(platform.Id).For(a.Name).Chance)
+            .ToDictionary(a => a.Name, a => a.Options[dice.For(a.Name).For("value").Pick(a.Options.Count)]);
 
         private string Near(Head head, Dice dice)
         {

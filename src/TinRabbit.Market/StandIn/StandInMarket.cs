@@ -1,4 +1,5 @@
 using System.Collections.Concurrent;
+using TinRabbit.Core.Measures;
 using TinRabbit.Core.Platforms;
 using TinRabbit.Core.Words;
 
@@ -30,8 +31,12 @@ public sealed class StandInMarket : IMarket
 
     private readonly Dice _dice;
     private readonly TimeProvider _clock;
-    private readonly Dictionary<string, Platform> _platforms;
+    private readonly ConcurrentDictionary<string, Platform> _platforms;
+    private readonly ConcurrentDictionary<string, string> _kinds = new();
     private readonly ConcurrentDictionary<string, Lazy<(QueryLog Log, Catalogue? Rivals)>> _made = new();
+
+    // What sellers sent, by market and their own number: every state, since the index notices each in its time.
+    private readonly ConcurrentDictionary<(string Market, string Id), List<(DateTime Noticed, DateTime At, Sending Listing)>> _sent = new();
 
     /// <summary>Prepares the markets of the platforms it knows; each is made when it is first asked.</summary>
     /// <param name="seed">The same seed gives the same market.</param>
@@ -41,15 +46,32 @@ public sealed class StandInMarket : IMarket
     {
         _dice = new(seed);
         _clock = clock;
-        _platforms = platforms.Where(p => Trades.ContainsKey(p.Id)).ToDictionary(p => p.Id);
-        Places = [.. Trades.Keys.Where(p => p == MarketPlace.Web || _platforms.ContainsKey(p)).SelectMany(p => Vocabulary.Countries.Select(c => new MarketPlace($"{p}-{c}", p, c, CountryNames[c], "en")))];
+        _platforms = new(platforms.Where(p => Trades.ContainsKey(p.Id)).Select(p => KeyValuePair.Create(p.Id, p)));
+        Places = [.. Trades.Keys.Where(p => p == MarketPlace.Web || _platforms.ContainsKey(p)).SelectMany(PlacesOf)];
     }
+
+    private static IEnumerable<MarketPlace> PlacesOf(string platformId) =>
+        Vocabulary.Countries.Select(c => new MarketPlace($"{platformId}-{c}", platformId, c, CountryNames[c], "en"));
 
     /// <inheritdoc/>
     public string Name => "stand-in market";
 
     /// <inheritdoc/>
-    public IReadOnlyList<MarketPlace> Places { get; }
+    public IReadOnlyList<MarketPlace> Places { get; private set; }
+
+    /// <inheritdoc/>
+    public void Open(Platform platform, string like)
+    {
+        lock (_kinds)
+        {
+            _kinds[platform.Id] = Trades.ContainsKey(like) ? like : "longbarrow";
+            _platforms[platform.Id] = platform;
+            if (Places.All(p => p.PlatformId != platform.Id))
+                Places = [.. Places, .. PlacesOf(platform.Id)];
+            foreach (var place in PlacesOf(platform.Id))
+                _made.TryRemove(place.Id, out _);
+        }
+    }
 
     /// <inheritdoc/>
     public IReadOnlyList<string> Suggest(string marketId, string typed, int most) =>
@@ -79,9 +101,48 @@ public sealed class StandInMarket : IMarket
         var (_, rivals) = Made(marketId);
         if (rivals is null)
             return new(0, []);
-        var stays = marketId.StartsWith("marsh-and-moor", StringComparison.Ordinal);
-        return new(rivals.Count(term).Found, [.. rivals.Ranked(term, most).Select(r => new Result(
-            r.Shop, r.Title, r.Tags, r.Price, stays ? 0 : r.Shipping, r.Rating, r.Ratings, r.Photos, stays ? null : r.Sales, stays ? r.Occupancy : null))]);
+        var stays = KindOf(Places.First(p => p.Id == marketId).PlatformId) == "marsh-and-moor";
+        var sent = Found(marketId, term);
+        return new(rivals.Count(term).Found + sent.Count, [.. rivals.Ranked(term, most, sent).Select(r => new Result(
+            r.Shop, r.Title, r.Tags, r.Price, stays ? 0 : r.Shipping, r.Rating, r.Ratings, r.Photos, stays ? null : r.Sales, stays ? r.Occupancy : null, r.Attributes))]);
+    }
+
+    /// <inheritdoc/>
+    public DateTime Send(string marketId, Sending listing, DateTime at)
+    {
+        var place = Places.FirstOrDefault(p => p.Id == marketId) ?? throw new KeyNotFoundException($"There is no market \"{marketId}\".");
+        var noticed = at.AddHours(_platforms.TryGetValue(place.PlatformId, out var platform) ? platform.Search.IndexDelayHours : 0);
+        var states = _sent.GetOrAdd((marketId, listing.Id), _ => []);
+        lock (states)
+            states.Add((noticed, at, listing));
+        return noticed;
+    }
+
+    private string KindOf(string platformId) => _kinds.GetValueOrDefault(platformId, platformId);
+
+    // Of each listing that was sent, what the index has noticed last; a new one has sold little yet.
+    private List<RivalListing> Found(string marketId, string term)
+    {
+        var now = _clock.GetUtcNow().UtcDateTime;
+        var found = new List<RivalListing>();
+        foreach (var ((market, _), states) in _sent)
+        {
+            if (market != marketId)
+                continue;
+            (DateTime Noticed, DateTime At, Sending Listing) state;
+            lock (states)
+                state = states.Where(s => s.Noticed <= now).MaxBy(s => s.At);
+            if (state.Listing is not { } listing)
+                continue;
+            var platform = _platforms[Places.First(p => p.Id == marketId).PlatformId];
+            if (Weigh.Listing(platform, listing.Copy, [new(term)]).Eligible == 0)
+                continue;
+            IReadOnlyList<string> Texts(string role) => platform.Fields.FirstOrDefault(f => f.Role == role) is { } field && listing.Copy.TryGetValue(field.Key, out var value) ? value.Units(field.Shape) : [];
+            var attributes = listing.Copy.Values.OfType<FieldValue.Choices>().SelectMany(c => c.Values).GroupBy(v => v.Key).ToDictionary(v => v.Key, v => string.Join(", ", v.First().Value));
+            found.Add(new(listing.Shop, string.Join(' ', Texts("title")), Texts("tags"), Texts("bullets"), 20, 0, 5, 0, 1, 0, 0, 1, (int)(now - state.At).TotalDays, attributes));
+        }
+
+        return found;
     }
 
     /// <summary>Makes these markets ahead of the first question.</summary>
@@ -116,7 +177,7 @@ public sealed class StandInMarket : IMarket
     private (QueryLog Log, Catalogue? Rivals) Made(string marketId) => _made.GetOrAdd(marketId, id => new(() =>
     {
         var place = Places.FirstOrDefault(p => p.Id == id) ?? throw new KeyNotFoundException($"There is no market \"{id}\".");
-        var trade = Trades[place.PlatformId];
+        var trade = Trades[KindOf(place.PlatformId)];
         var vocabulary = Vocabulary.Read();
         var country = CountrySizes[Array.IndexOf(Vocabulary.Countries, place.Country)];
         var log = new QueryLog(vocabulary, place.Country, head => trade.Size * country * trade.Of(head), _dice.For(id));

@@ -3,6 +3,7 @@ using System.Text.Json;
 using System.Text.Json.Serialization;
 using Microsoft.AspNetCore.Http.HttpResults;
 using TinRabbit.Core.Filling;
+using TinRabbit.Core.Findings;
 using TinRabbit.Core.Matching;
 using TinRabbit.Core.Measures;
 using TinRabbit.Core.Platforms;
@@ -109,6 +110,35 @@ public sealed record FillPhrasesResponse(IReadOnlyList<string> Items, IReadOnlyL
 /// <summary>The engine's answer to <c>fill/title</c>: the best take first.</summary>
 public sealed record FillTitleResponse(IReadOnlyList<Take> Takes);
 
+/// <summary>A listing to check.</summary>
+/// <param name="Platform">A whole profile, or the id of a stored one.</param>
+/// <param name="PageKind">For a page of the seller's own shop, in the place of the platform.</param>
+/// <param name="Fields">The listing's fields.</param>
+/// <param name="Lead">The term that it is built around.</param>
+/// <param name="Terms">The picks.</param>
+/// <param name="Facts">What is true of the product; without them no claim is checked.</param>
+/// <param name="Avoid">Terms that must not be said.</param>
+/// <param name="ShopName">The shop's name.</param>
+public sealed record CheckRequest(
+    JsonElement Platform, string? PageKind, JsonElement Fields, string? Lead, IReadOnlyList<EngineTerm>? Terms, Facts? Facts, IReadOnlyList<string>? Avoid, string? ShopName);
+
+/// <summary>The engine's answer to <c>check</c>: what must change first, then by what it costs.</summary>
+public sealed record CheckResponse(IReadOnlyList<CheckedFinding> Findings);
+
+/// <summary>One thing that a check says.</summary>
+/// <param name="Id">Which check.</param>
+/// <param name="Level">must, should or fine.</param>
+/// <param name="Field">The field it is about.</param>
+/// <param name="Item">The item of a list field, from 0.</param>
+/// <param name="Start">In UTF-16 units of the text given.</param>
+/// <param name="Length">0 where it is about the field as a whole.</param>
+/// <param name="Why">Why it matters.</param>
+/// <param name="Fix">An edit that settles it; null where that takes a person.</param>
+public sealed record CheckedFinding(string Id, Level Level, string Field, int Item, int Start, int Length, string Why, CheckedFix? Fix);
+
+/// <summary>An edit that settles a finding: what the field is after it.</summary>
+public sealed record CheckedFix(string Label, string Field, System.Text.Json.Nodes.JsonNode? Value);
+
 /// <summary>A text to read against a market's shelf.</summary>
 public sealed record ReadRequest(JsonElement Platform, string? Text, string? MarketId);
 
@@ -166,6 +196,17 @@ internal static class EngineApi
             return TypedResults.Ok(new FillTitleResponse(TitleFill.Of(platform, copy, key, terms, avoid, request.Lead)));
         }).WithName("EngineFillTitle").WithTags("Engine").ProducesValidationProblem();
 
+        app.MapPost("/api/engine/check", async (CheckRequest request, TinContext db, CancellationToken stop) =>
+        {
+            if (request.PageKind is not null)
+                throw new FormatProblems([new("pageKind", "Pages of a web shop are not checked here yet; give a platform.")]);
+            var platform = await ReadPlatform(request.Platform, db, stop);
+            var copy = request.Fields.ValueKind is JsonValueKind.Undefined or JsonValueKind.Null ? new Dictionary<string, FieldValue>() : PlatformJson.ReadCopy(request.Fields, platform);
+            var findings = ListingCheck.Of(new(platform, copy, ReadTerms(request.Terms ?? []), request.Lead, request.Facts?.Words, [.. ReadAvoid(request.Avoid).Select(a => new AvoidedTerm(a))], request.ShopName, []));
+            return TypedResults.Ok(new CheckResponse([.. findings.Select(f => new CheckedFinding(f.Id, f.Level, f.Field, f.Item, f.Start, f.Length, f.Why,
+                f.Fix is { } fix ? new(fix.Label, fix.Field, PlatformJson.WriteValue(fix.Value)) : null))]));
+        }).WithName("EngineCheck").WithTags("Engine").ProducesValidationProblem();
+
         app.MapPost("/api/engine/read", async (ReadRequest request, TinContext db, Shelves shelves, CancellationToken stop) =>
         {
             var platform = await ReadPlatform(request.Platform, db, stop);
@@ -180,11 +221,15 @@ internal static class EngineApi
     {
         var platform = await ReadPlatform(request.Platform, db, stop);
         var copy = request.Fields.ValueKind is JsonValueKind.Undefined or JsonValueKind.Null ? new Dictionary<string, FieldValue>() : PlatformJson.ReadCopy(request.Fields, platform);
-        var avoid = request.Avoid ?? [];
-        for (var i = 0; i < avoid.Count; i++)
+        return (platform, copy, request.Field ?? throw new FormatProblems([new("field", "The key of the field to fill is needed.")]), ReadTerms(request.Terms), ReadAvoid(request.Avoid));
+    }
+
+    private static IReadOnlyList<string> ReadAvoid(IReadOnlyList<string>? avoid)
+    {
+        for (var i = 0; i < avoid?.Count; i++)
             if (Core.Words.Tokens.Of(avoid[i] ?? "").Count == 0)
                 throw new FormatProblems([new($"avoid[{i}]", $"\"{avoid[i]}\" has no word in it.")]);
-        return (platform, copy, request.Field ?? throw new FormatProblems([new("field", "The key of the field to fill is needed.")]), ReadTerms(request.Terms), avoid);
+        return avoid ?? [];
     }
 
     private static double[] ReadMonths(ShapeRequest request)

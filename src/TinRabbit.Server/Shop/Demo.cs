@@ -96,7 +96,13 @@ internal static class Demo
             {"title":"Plover & Pine Cedar Nest Box for Wrens",
              "bullets":["CEDAR: Western red cedar weathers to silver and needs no paint","FOR WRENS: 28 mm hole keeps larger birds out","EASY TO CLEAN: The front opens on two brass screws"],
              "backend":"cedar nest box wren nest box cedar wren box",
+             "category":["Patio and garden","Birds and wildlife"],
+             "attributes":{"Material":"cedar"},
              "description":"A nest box for wrens."}
+            """),
+        ("web-shop", """
+            {"pageTitle":"Nest box","slug":"nest-box-1","heading":"Our nest box","metaDescription":"A nest box made of cedar.",
+             "body":"We make this box for wrens. It is made of cedar.","altText":["nest box","nest box"]}
             """));
 
     private static ProductRow WindowFeeder() => Product(
@@ -110,14 +116,14 @@ internal static class Demo
         "Bat box",
         new() { What = "bat box", Materials = ["larch"], Colours = ["natural", "black"], Sizes = ["large"], Audiences = ["gardeners"] },
         ["A narrow larch bat box under the eaves of a barn"],
-        ("hedgerow-fair", """{"title":"Bat box, larch bat house for outside, large bat roost","tags":["bat box","bat house","larch bat box","wildlife gift"],"category":["Garden","Wildlife","Bat boxes"],"description":"Bats eat midges. This box gives up to forty of them a dry, rough place to sleep through the day."}"""),
+        ("hedgerow-fair", """{"title":"Bat box, larch bat house for outside, large bat roost","tags":["bat box","bat house","larch bat box","wildlife gift"],"category":["Garden","Bats","Bat boxes"],"description":"Bats eat midges. This box gives up to forty of them a dry, rough place to sleep through the day."}"""),
         ("longbarrow", "{}"));
 
     private static ProductRow WallChart() => Product(
         "Garden birds wall chart",
         new() { What = "bird chart", Materials = ["recycled paper"], Colours = ["cream", "green"], Sizes = ["A3", "A2"], Audiences = ["children", "teachers", "bird lovers"], Occasions = ["christmas", "birthday"] },
         ["Forty garden birds in watercolour on cream paper"],
-        ("hedgerow-fair", """{"title":"Garden birds wall chart","tags":["bird chart","bird poster"],"category":["Art","Prints"],"description":""}"""),
+        ("hedgerow-fair", """{"title":"Garden birds wall chart","tags":["bird chart","bird poster"],"category":["Home","Wall art"],"description":""}"""),
         ("longbarrow", "{}"));
 
     private static ProductRow HeronShirt() => Product(

@@ -12,6 +12,9 @@ internal static class FirstStart
 {
     private const int MadeReady = 4;
 
+    // The seller's own shop is read by a web search engine.
+    private const string WebShop = "web-shop";
+
     /// <summary>The profiles that ship with the program.</summary>
     public static IReadOnlyList<Platform> Shipped { get; } = [.. ReadShipped()];
 
@@ -23,8 +26,15 @@ internal static class FirstStart
         var known = await db.Platforms.Select(p => p.Id).ToListAsync();
         db.Platforms.AddRange(Shipped.Where(p => !known.Contains(p.Id)).Select(p => new PlatformRow { Id = p.Id, Profile = PlatformJson.Write(p).ToJsonString() }));
         await db.SaveChangesAsync();
+        market.Open(Shipped.First(p => p.Id == WebShop), MarketPlace.Web);
+        foreach (var own in await db.Platforms.AsNoTracking().Where(p => p.Like != null).ToListAsync())
+            market.Open(PlatformJson.Read(own.Profile), own.Like!);
         if (await db.Shops.AnyAsync())
+        {
+            await SendAgain(db, market);
             return;
+        }
+
         db.Shops.Add(demo ? Demo.Shop() : new() { Name = "My shop" });
         await db.SaveChangesAsync();
         if (demo)
@@ -38,6 +48,16 @@ internal static class FirstStart
         foreach (var marketId in dug)
             await shelves.Ask(db, marketId, s => s.Search(new(Take: 0)), default);
         (market as StandInMarket)?.Make(dug.Count > 0 ? dug : [market.Places[0].Id]);
+    }
+
+    // The stand-in remembers nothing of what was sent to it before.
+    private static async Task SendAgain(TinContext db, IMarket market)
+    {
+        var shop = await db.Shops.OrderBy(s => s.Id).Select(s => s.Name).FirstAsync();
+        var listings = await db.Listings.AsNoTracking().Include(l => l.Platform).ToDictionaryAsync(l => l.Id);
+        foreach (var sent in await db.Sent.AsNoTracking().OrderBy(s => s.Id).ToListAsync())
+            if (market.Places.Any(p => p.Id == sent.MarketId))
+                market.Send(sent.MarketId, new(sent.ListingId.ToString(System.Globalization.CultureInfo.InvariantCulture), shop, Listings.CopyOf(sent.Copy, PlatformJson.Read(listings[sent.ListingId].Platform.Profile))), sent.At);
     }
 
     private static async Task Fill(TinContext db, IMarket market, Shelves shelves)

@@ -61,6 +61,9 @@ public sealed class PlatformRow
 {
     public required string Id { get; set; }
     public required string Profile { get; set; }
+
+    /// <summary>The shipped platform of whose kind a seller's own is; null for a shipped one.</summary>
+    public string? Like { get; set; }
 }
 
 /// <summary>One product on one platform.</summary>
@@ -90,6 +93,45 @@ public sealed class VersionRow
     public int Id { get; set; }
     public int ListingId { get; set; }
     public DateTime At { get; set; }
+    public required string Copy { get; set; }
+
+    /// <summary>Why it was kept, as words that follow "Kept": after a pause, before a fill, when sent.</summary>
+    public string Why { get; set; } = "";
+
+    /// <summary>The name that the seller gave it; empty where none.</summary>
+    public string Name { get; set; } = "";
+}
+
+/// <summary>One try at a title. None is ever lost.</summary>
+public sealed class TakeRow
+{
+    public int Id { get; set; }
+    public int ListingId { get; set; }
+    public DateTime At { get; set; }
+    public required string Text { get; set; }
+}
+
+/// <summary>A finding that the seller put aside.</summary>
+public sealed class AsideRow
+{
+    public int Id { get; set; }
+    public int ListingId { get; set; }
+
+    /// <summary>The finding's key: it names the text it is about.</summary>
+    public required string Key { get; set; }
+    public DateTime At { get; set; }
+}
+
+/// <summary>A listing as it was sent to a market.</summary>
+public sealed class SentRow
+{
+    public int Id { get; set; }
+    public int ListingId { get; set; }
+    public required string MarketId { get; set; }
+    public DateTime At { get; set; }
+
+    /// <summary>When the market's index notices it.</summary>
+    public DateTime NoticedAt { get; set; }
     public required string Copy { get; set; }
 }
 

@@ -24,6 +24,9 @@ public sealed class TinContext(DbContextOptions<TinContext> options, Commits? co
     public DbSet<PlatformRow> Platforms => Set<PlatformRow>();
     public DbSet<ListingRow> Listings => Set<ListingRow>();
     public DbSet<VersionRow> Versions => Set<VersionRow>();
+    public DbSet<TakeRow> Takes => Set<TakeRow>();
+    public DbSet<AsideRow> Asides => Set<AsideRow>();
+    public DbSet<SentRow> Sent => Set<SentRow>();
     public DbSet<MarketRow> Markets => Set<MarketRow>();
     public DbSet<TermRow> Terms => Set<TermRow>();
     public DbSet<ReadingRow> Readings => Set<ReadingRow>();
@@ -52,6 +55,13 @@ public sealed class TinContext(DbContextOptions<TinContext> options, Commits? co
             listing.HasMany(l => l.Versions).WithOne().HasForeignKey(v => v.ListingId);
             listing.Property(l => l.Revision).IsConcurrencyToken();
         });
+        model.Entity<TakeRow>().HasOne<ListingRow>().WithMany().HasForeignKey(t => t.ListingId);
+        model.Entity<AsideRow>(aside =>
+        {
+            aside.HasIndex(a => new { a.ListingId, a.Key }).IsUnique();
+            aside.HasOne<ListingRow>().WithMany().HasForeignKey(a => a.ListingId);
+        });
+        model.Entity<SentRow>().HasOne<ListingRow>().WithMany().HasForeignKey(s => s.ListingId);
         Json(model.Entity<MarketRow>().Property(m => m.Norm));
         model.Entity<TermRow>(term =>
         {

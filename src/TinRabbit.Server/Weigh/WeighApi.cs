@@ -52,8 +52,7 @@ internal static class WeighApi
             if (await db.Listings.AsNoTracking().Where(l => l.Id == id).Select(l => new { l.ProductId, l.Copy, l.Platform.Profile }).FirstOrDefaultAsync(stop) is not { } listing)
                 return TypedResults.NotFound();
             var picks = await ready.Of(db, listing.ProductId, draft.MarketId, listing.Profile, stop);
-            using var saved = JsonDocument.Parse(listing.Copy);
-            var copy = PlatformJson.ReadCopy(draft.Fields ?? saved.RootElement, picks.Platform);
+            var copy = draft.Fields is { } fields ? PlatformJson.ReadCopy(fields, picks.Platform) : Listings.CopyOf(listing.Copy, picks.Platform);
             return TypedResults.Ok(View(picks, copy, Core.Measures.Weigh.Listing(picks.Terms, copy, picks.Wanted)));
         }).WithName("WeighListing").WithTags("Weigh").ProducesValidationProblem();
 

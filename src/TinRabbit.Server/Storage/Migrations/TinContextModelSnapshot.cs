@@ -17,6 +17,30 @@ namespace TinRabbit.Server.Storage.Migrations
 #pragma warning disable 612, 618
             modelBuilder.HasAnnotation("ProductVersion", "10.0.13");
 
+            modelBuilder.Entity("TinRabbit.Server.Storage.AsideRow", b =>
+                {
+                    b.Property<int>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("INTEGER");
+
+                    b.Property<DateTime>("At")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Key")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<int>("ListingId")
+                        .HasColumnType("INTEGER");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("ListingId", "Key")
+                        .IsUnique();
+
+                    b.ToTable("Asides");
+                });
+
             modelBuilder.Entity("TinRabbit.Server.Storage.DigRow", b =>
                 {
                     b.Property<int>("Id")
@@ -231,6 +255,9 @@ namespace TinRabbit.Server.Storage.Migrations
                     b.Property<string>("Id")
                         .HasColumnType("TEXT");
 
+                    b.Property<string>("Like")
+                        .HasColumnType("TEXT");
+
                     b.Property<string>("Profile")
                         .IsRequired()
                         .HasColumnType("TEXT");
@@ -305,6 +332,36 @@ namespace TinRabbit.Server.Storage.Migrations
                     b.ToTable("Readings");
                 });
 
+            modelBuilder.Entity("TinRabbit.Server.Storage.SentRow", b =>
+                {
+                    b.Property<int>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("INTEGER");
+
+                    b.Property<DateTime>("At")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Copy")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<int>("ListingId")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("MarketId")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<DateTime>("NoticedAt")
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("ListingId");
+
+                    b.ToTable("Sent");
+                });
+
             modelBuilder.Entity("TinRabbit.Server.Storage.ShopRow", b =>
                 {
                     b.Property<int>("Id")
@@ -318,6 +375,29 @@ namespace TinRabbit.Server.Storage.Migrations
                     b.HasKey("Id");
 
                     b.ToTable("Shops");
+                });
+
+            modelBuilder.Entity("TinRabbit.Server.Storage.TakeRow", b =>
+                {
+                    b.Property<int>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("INTEGER");
+
+                    b.Property<DateTime>("At")
+                        .HasColumnType("TEXT");
+
+                    b.Property<int>("ListingId")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Text")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("ListingId");
+
+                    b.ToTable("Takes");
                 });
 
             modelBuilder.Entity("TinRabbit.Server.Storage.TermRow", b =>
@@ -367,11 +447,28 @@ namespace TinRabbit.Server.Storage.Migrations
                     b.Property<int>("ListingId")
                         .HasColumnType("INTEGER");
 
+                    b.Property<string>("Name")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Why")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
                     b.HasKey("Id");
 
                     b.HasIndex("ListingId");
 
                     b.ToTable("Versions");
+                });
+
+            modelBuilder.Entity("TinRabbit.Server.Storage.AsideRow", b =>
+                {
+                    b.HasOne("TinRabbit.Server.Storage.ListingRow", null)
+                        .WithMany()
+                        .HasForeignKey("ListingId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
                 });
 
             modelBuilder.Entity("TinRabbit.Server.Storage.ListingRow", b =>
@@ -416,6 +513,24 @@ namespace TinRabbit.Server.Storage.Migrations
                     b.HasOne("TinRabbit.Server.Storage.ShopRow", null)
                         .WithMany("Products")
                         .HasForeignKey("ShopId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+                });
+
+            modelBuilder.Entity("TinRabbit.Server.Storage.SentRow", b =>
+                {
+                    b.HasOne("TinRabbit.Server.Storage.ListingRow", null)
+                        .WithMany()
+                        .HasForeignKey("ListingId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+                });
+
+            modelBuilder.Entity("TinRabbit.Server.Storage.TakeRow", b =>
+                {
+                    b.HasOne("TinRabbit.Server.Storage.ListingRow", null)
+                        .WithMany()
+                        .HasForeignKey("ListingId")
                         .OnDelete(DeleteBehavior.Cascade)
                         .IsRequired();
                 });

@@ -1,0 +1,106 @@
+using TinRabbit.Core.Matching;
+using TinRabbit.Core.Platforms;
+using TinRabbit.Core.Words;
+
+namespace TinRabbit.Core.Findings;
+
+/// <summary>What must not be said, and what the facts do not bear out.</summary>
+internal static class GuardFindings
+{
+    public static IEnumerable<Finding> Of(Draft draft)
+    {
+        var avoided = new AvoidedTerms(draft.Platform, [.. draft.Avoid.Select(a => a.Text)]);
+        foreach (var (number, spans) in avoided.In(draft.Copy))
+            foreach (var span in spans)
+                yield return Forbidden("avoided", draft, span, $"“{draft.Avoid[number].Text}” must not be said{(draft.Avoid[number].Reason is { Length: > 0 } why ? $": {why}" : ", you decided")}.");
+        var banned = new AvoidedTerms(draft.Platform, draft.Platform.Banned);
+        foreach (var (number, spans) in banned.In(draft.Copy))
+            foreach (var span in spans)
+                yield return Forbidden("banned", draft, span, $"{draft.Platform.Name} refuses listings that say “{draft.Platform.Banned[number]}”.");
+        foreach (var claim in Claims(draft))
+            yield return claim;
+        foreach (var shout in Shouting(draft))
+            yield return shout;
+    }
+
+    private static Finding Forbidden(string id, Draft draft, Span span, string why)
+    {
+        var field = draft.Platform.Find(span.Field)!;
+        return new(id, Level.Must, span.Field, span.Item, span.Start, span.Length, why, TakeOut(draft, field, span.Item, span.Start, span.Length));
+    }
+
+    /// <summary>The field without a stretch of its text; without the whole item where that is a phrase of a list.</summary>
+    internal static Fix? TakeOut(Draft draft, Field field, int item, int start, int length)
+    {
+        if (field.Shape == FieldShape.Phrases)
+            return new("Take the phrase out", field.Key, draft.Without(field, item));
+        if (field.Shape is FieldShape.Choices or FieldShape.Path or FieldShape.Rich || item >= draft.Texts(field).Count)
+            return null;
+        var text = draft.Texts(field)[item];
+        return new("Take it out", field.Key, draft.With(field, item, Tidy(text, start, length)));
+    }
+
+    // Without the stretch, and without the doubled spaces and separators that it leaves.
+    internal static string Tidy(string text, int start, int length)
+    {
+        var (before, after) = (text[..start].TrimEnd(' '), text[(start + length)..].TrimStart(' '));
+        if (after.StartsWith(',') && (before.Length == 0 || before.EndsWith(',')))
+            after = after[1..].TrimStart(' ');
+        if (after.Length == 0)
+            return before.TrimEnd(',', ' ');
+        return before.Length == 0 ? after : ",.;:!?\n".Contains(after[0]) ? before + after : $"{before} {after}";
+    }
+
+    // One finding for each claim in each field, at its first place.
+    private static IEnumerable<Finding> Claims(Draft draft)
+    {
+        if (draft.Facts is not { } facts)
+            yield break;
+        foreach (var field in draft.Platform.Fields.Where(f => f.Shape != FieldShape.Path))
+        {
+            var seen = new HashSet<string>(StringComparer.OrdinalIgnoreCase);
+            var texts = draft.Texts(field);
+            for (var item = 0; item < texts.Count; item++)
+                foreach (var claim in Facets.Unbacked(texts[item], facts))
+                    if (seen.Add(claim.Word))
+                        yield return new("claim", Level.Should, field.Key, item, claim.Start, claim.Length,
+                            $"“{claim.Word}” says a {Name(claim.Facet)} that the facts do not have: a shopper who finds it untrue sends it back.",
+                            field.Shape is FieldShape.Phrases or FieldShape.Words ? TakeOut(draft, field, item, claim.Start, claim.Length) : null);
+        }
+    }
+
+    private static string Name(Facet facet) => facet switch { Facet.Audience => "kind of buyer", _ => facet.ToString().ToLowerInvariant() };
+
+    private static IEnumerable<Finding> Shouting(Draft draft)
+    {
+        foreach (var field in draft.Platform.Fields.Where(f => f.Shape is FieldShape.Line or FieldShape.Text or FieldShape.Lines or FieldShape.Phrases))
+        {
+            var texts = draft.Texts(field);
+            for (var item = 0; item < texts.Count; item++)
+            {
+                var text = texts[item];
+                var loud = Tokens.Of(text).Where(t => Shouts(text.AsSpan(t.Start, t.Length), draft.Threshold("shoutingLetters"))).ToList();
+                if (loud.Count < draft.Threshold("shoutingWords"))
+                    continue;
+                var calm = text.ToCharArray();
+                foreach (var token in loud)
+                    for (var i = token.Start; i < token.End; i++)
+                        if (i > token.Start || token.Start > 0)
+                            calm[i] = char.ToLowerInvariant(calm[i]);
+                yield return new("shouting", Level.Should, field.Key, item, loud[0].Start, loud[^1].End - loud[0].Start,
+                    $"{loud.Count} words of capitals in {field.Label} read as shouting, and no search looks at capitals.", new("Write them small", field.Key, draft.With(field, item, new(calm))));
+            }
+        }
+    }
+
+    private static bool Shouts(ReadOnlySpan<char> word, double letters)
+    {
+        var capitals = 0;
+        foreach (var c in word)
+            if (char.IsLower(c))
+                return false;
+            else if (char.IsUpper(c))
+                capitals++;
+        return capitals >= letters;
+    }
+}

@@ -1,0 +1,37 @@
+using TinRabbit.Core.Measures;
+using TinRabbit.Core.Platforms;
+
+namespace TinRabbit.Core.Findings;
+
+/// <summary>Checks a marketplace listing (docs/model.md, "Findings").</summary>
+public static class ListingCheck
+{
+    /// <summary>Every finding: what must change first, then by what it costs.</summary>
+    public static IReadOnlyList<Finding> Of(Draft draft)
+    {
+        var found = RoomFindings.Of(draft)
+            .Concat(GuardFindings.Of(draft))
+            .Concat(TitleFindings.Of(draft))
+            .Concat(TagFindings.Of(draft))
+            .Concat(ProseFindings.Of(draft))
+            .Concat(CategoryFindings.Of(draft));
+        // What a fix gains is what leaving it costs. The terms are made ready once for all of them.
+        var ready = Matching.TermSet.For(draft.Platform, [.. draft.Terms.Select(t => t.Text)]);
+        var now = Weigh.Listing(ready, draft.Copy, draft.Terms).Grip;
+        return [.. found
+            .Select(f => f with { Key = KeyOf(draft, f), Cost = f.Fix is { } fix ? Weigh.Listing(ready, new Dictionary<string, FieldValue>(draft.Copy) { [fix.Field] = fix.Value }, draft.Terms).Grip - now : 0 })
+            .OrderByDescending(f => f.Level).ThenByDescending(f => f.Cost)];
+    }
+
+    // A finding about some words is the same while those words stand; one about a field, while the field does.
+    private static string KeyOf(Draft draft, Finding finding)
+    {
+        var field = draft.Platform.Find(finding.Field);
+        var texts = field is null ? [] : draft.Texts(field);
+        var about = finding.Length > 0 && finding.Item < texts.Count && finding.Start + finding.Length <= texts[finding.Item].Length
+            ? texts[finding.Item].Substring(finding.Start, finding.Length)
+            : string.Join('\n', texts);
+        var digest = System.Security.Cryptography.SHA256.HashData(System.Text.Encoding.UTF8.GetBytes(about));
+        return $"{finding.Id} {finding.Field} {Convert.ToHexStringLower(digest.AsSpan(0, 8))}";
+    }
+}

@@ -1,0 +1,119 @@
+using TinRabbit.Core.Matching;
+using TinRabbit.Core.Measures;
+using TinRabbit.Core.Platforms;
+using TinRabbit.Core.Words;
+
+namespace TinRabbit.Core.Findings;
+
+/// <summary>The description, and the spelling of all that is read by people.</summary>
+internal static class ProseFindings
+{
+    public static IEnumerable<Finding> Of(Draft draft) => Description(draft).Concat(Spellings(draft));
+
+    /// <summary>A sentence and where it stands.</summary>
+    private readonly record struct Sentence(int Start, int End);
+
+    private static IEnumerable<Finding> Description(Draft draft)
+    {
+        if (draft.Role("body") is not { } field || draft.TextOf(field) is not { } text || Tokens.Of(text) is not { Count: > 0 } words)
+            yield break;
+        if (words.Count < draft.Threshold("descriptionMinWords"))
+            yield return new("description-short", Level.Should, field.Key, 0, 0, 0, $"{field.Label} has {words.Count} words; under {draft.Threshold("descriptionMinWords"):0} there is little to read or to find.");
+        var title = draft.Role("title") is { } titleField ? Tokens.Of(draft.TextOf(titleField)) : [];
+        if (title.Count > 1 && words.Count >= title.Count && title.Select(t => t.Word).SequenceEqual(words.Take(title.Count).Select(t => t.Word)))
+            yield return new("begins-with-title", Level.Should, field.Key, 0, words[0].Start, words[title.Count - 1].End - words[0].Start, $"{field.Label} begins with the title word for word: it says nothing that was not just read.");
+        var sentences = Sentences(text);
+        foreach (var sentence in sentences)
+            if (IsList(draft, text[sentence.Start..sentence.End]))
+                yield return new("list-of-picks", Level.Should, field.Key, 0, sentence.Start, sentence.End - sentence.Start, "This sentence lists picks instead of saying something: a person stops reading here.");
+        var opening = sentences.Take((int)draft.Threshold("openingSentences")).ToList();
+        var core = draft.Terms.Where(t => t.Fit == Fit.Core).ToList();
+        if (opening.Count > 0 && core.Count > 0 && !Held(draft, text[opening[0].Start..opening[^1].End], core).Any(t => t.Grade is Grade.Whole or Grade.Inflected))
+            yield return new("opening-no-core", Level.Should, field.Key, 0, opening[0].Start, opening[^1].End - opening[0].Start, $"The first {opening.Count} sentences hold no core pick: searches that read the description read its beginning.");
+        foreach (var stuffed in Stuffed(draft, field, text, words.Count))
+            yield return stuffed;
+    }
+
+    private static IReadOnlyList<WeighedTerm> Held(Draft draft, string text, IReadOnlyList<WantedTerm> terms)
+    {
+        var platform = Alone(draft);
+        return Weigh.Listing(platform, new Dictionary<string, FieldValue> { ["text"] = new FieldValue.Text(text) }, terms).Terms;
+    }
+
+    private static Platform Alone(Draft draft) => draft.Platform with { Fields = [new("text", "", "", FieldShape.Text, true, null, 1, false, false, null, null, " ")] };
+
+    private static IEnumerable<Finding> Stuffed(Draft draft, Field field, string text, int words)
+    {
+        var most = draft.Threshold("termPerHundredWords") * Math.Max(100, words) / 100;
+        foreach (var term in Held(draft, text, draft.Terms).Where(t => t.Grade is Grade.Whole or Grade.Inflected))
+        {
+            var spans = term.Explain().Spans;
+            if (spans.Count <= most)
+                continue;
+            var last = spans[^1];
+            yield return new("stuffed", Level.Should, field.Key, 0, last.Start, last.Length, $"“{term.Term.Text}” stands {spans.Count} times in {words} words; more than {draft.Threshold("termPerHundredWords"):0} in a hundred reads as stuffing.");
+        }
+    }
+
+    private static List<Sentence> Sentences(string text)
+    {
+        var sentences = new List<Sentence>();
+        var start = 0;
+        for (var i = 0; i <= text.Length; i++)
+        {
+            var ends = i == text.Length || text[i] == '\n' || (text[i] is '.' or '!' or '?' && (i + 1 == text.Length || char.IsWhiteSpace(text[i + 1])));
+            if (!ends)
+                continue;
+            var end = Math.Min(i + 1, text.Length);
+            if (Tokens.Of(text[start..end]).Count > 0)
+            {
+                while (char.IsWhiteSpace(text[start]))
+                    start++;
+                while (end > start && char.IsWhiteSpace(text[end - 1]))
+                    end--;
+                sentences.Add(new(start, end));
+            }
+
+            start = Math.Min(i + 1, text.Length);
+        }
+
+        return sentences;
+    }
+
+    private static bool IsList(Draft draft, string sentence)
+    {
+        var words = Tokens.Of(sentence).Count;
+        var parts = sentence.Split(',');
+        if (words < draft.Threshold("listSentenceWords") || parts.Length < 2)
+            return false;
+        string Key(string s) => string.Join(' ', Tokens.Of(s).Select(t => Fold.Key(t.Word, draft.Platform.Search.Folds)));
+        var picks = draft.Terms.Select(t => Key(t.Text)).ToHashSet(StringComparer.Ordinal);
+        return parts.Where(p => picks.Contains(Key(p))).Sum(p => Tokens.Of(p).Count) >= draft.Threshold("listSentenceShare") * words;
+    }
+
+    // Tags and backend keywords may hold both on purpose; what a person reads should not.
+    private static IEnumerable<Finding> Spellings(Draft draft)
+    {
+        var pairs = Spelling.Pairs.Where(p => p.British != p.American).ToList();
+        var (british, american) = (pairs.Select(p => p.British).ToHashSet(), pairs.Select(p => p.American).ToHashSet());
+        var found = (from field in draft.Platform.Fields
+                     where field.Shape is FieldShape.Line or FieldShape.Text or FieldShape.Lines or FieldShape.Rich
+                     from unit in draft.Texts(field).Select((t, i) => (Text: t, Item: i))
+                     from token in Tokens.Of(unit.Text)
+                     let region = british.Contains(token.Word) && !american.Contains(token.Word) ? "British" : american.Contains(token.Word) && !british.Contains(token.Word) ? "American" : null
+                     where region is not null
+                     select (Field: field, unit.Item, unit.Text, Token: token, Region: region)).ToList();
+        if (found.Select(f => f.Region).Distinct().Count() < 2)
+            yield break;
+        var own = draft.Platform.Spelling is { } spelling ? spelling.EndsWith("US", StringComparison.OrdinalIgnoreCase) ? "American" : "British" : found[0].Region;
+        foreach (var odd in found.Where(f => f.Region != own))
+        {
+            var other = own == "American" ? Spelling.ToAmerican(odd.Token.Word) : pairs.First(p => p.American == odd.Token.Word).British;
+            var usual = found.First(f => f.Region == own);
+            yield return new("mixed-spelling", Level.Should, odd.Field.Key, odd.Item, odd.Token.Start, odd.Token.Length, $"“{odd.Token.Word}” is {odd.Region} spelling, “{usual.Token.Word}” {own}: one copy, one spelling.",
+                odd.Field.Shape == FieldShape.Rich ? null : new($"Write “{other}”", odd.Field.Key, draft.With(odd.Field, odd.Item, odd.Text[..odd.Token.Start] + AsWritten(odd.Text[odd.Token.Start], other) + odd.Text[odd.Token.End..])));
+        }
+    }
+
+    private static string AsWritten(char first, string word) => char.IsUpper(first) ? char.ToUpperInvariant(word[0]) + word[1..] : word;
+}

@@ -1,0 +1,97 @@
+using TinRabbit.Core.Filling;
+using TinRabbit.Core.Matching;
+using TinRabbit.Core.Measures;
+using TinRabbit.Core.Platforms;
+using TinRabbit.Core.Words;
+
+namespace TinRabbit.Core.Findings;
+
+/// <summary>Room: what passes a limit, what is empty, what lies unused, what would still fit.</summary>
+internal static class RoomFindings
+{
+    public static IEnumerable<Finding> Of(Draft draft)
+    {
+        foreach (var field in draft.Platform.Fields)
+        {
+            var value = draft.Copy.GetValueOrDefault(field.Key);
+            foreach (var over in Over(draft, field, Room.Of(field, value)))
+                yield return over;
+            if (field.Required && (value is null || value.IsEmpty(field.Shape)))
+                yield return new("required-empty", Level.Must, field.Key, 0, 0, 0, $"{field.Label} is empty, and {draft.Platform.Name} takes no listing without it.");
+            else if (Unused(draft, field) is { } unused)
+                yield return unused;
+        }
+
+        if (WouldFit(draft) is { } fits)
+            yield return fits;
+    }
+
+    private static IEnumerable<Finding> Over(Draft draft, Field field, Room room)
+    {
+        if (field.Limit is not { } limit)
+            yield break;
+        var unit = limit.Unit.ToString().ToLowerInvariant();
+        var texts = draft.Texts(field);
+        for (var i = 0; i < room.Used.Count; i++)
+            if (limit.Max is { } max && room.Used[i] > max)
+            {
+                var text = field.Shape == FieldShape.Words ? draft.TextOf(field) : i < texts.Count ? texts[i] : "";
+                var cut = CutAt(text, limit, max);
+                yield return new("over-limit", Level.Must, field.Key, i, cut, Math.Max(0, text.Length - cut),
+                    $"{Name(field, i, room.Used.Count)} takes {room.Used[i]} {unit}, {room.Used[i] - max} over the limit of {max}: {draft.Platform.Name} refuses it.",
+                    cut > 0 && field.Shape is not (FieldShape.Choices or FieldShape.Path or FieldShape.Rich)
+                        ? new("Cut it at the last word that fits", field.Key, draft.With(field, i, text[..cut].TrimEnd(' ', ',', ';', '-')))
+                        : null);
+            }
+
+        if (room.ItemsOver > 0)
+            yield return new("over-items", Level.Must, field.Key, limit.MaxItems!.Value, 0, 0,
+                $"{field.Label} has {room.Items} entries, {room.ItemsOver} over the limit of {limit.MaxItems}: {draft.Platform.Name} refuses it.");
+    }
+
+    private static string Name(Field field, int item, int items) => items > 1 ? $"{field.Label} {item + 1}" : field.Label;
+
+    // The end of the last word that fits.
+    private static int CutAt(string text, Limit limit, int max)
+    {
+        var end = 0;
+        foreach (var token in Tokens.Of(text))
+            if (Room.Measure(text[..token.End], limit.Unit) <= max)
+                end = token.End;
+        return end;
+    }
+
+    private static Finding? Unused(Draft draft, Field field)
+    {
+        if (field.Role is not ("title" or "tags" or "backend") || field.Limit is not { } limit)
+            return null;
+        var room = Room.Of(field, draft.Copy.GetValueOrDefault(field.Key));
+        var (used, all, unit) = field.Shape == FieldShape.Phrases && limit.MaxItems is { } most ? (room.Items, most, "slots") : limit.Max is { } max ? (room.Used.Sum(), max, limit.Unit.ToString().ToLowerInvariant()) : (1, 1, "");
+        return all - used > draft.Threshold("unusedShare") * all
+            ? new("unused", Level.Should, field.Key, 0, 0, 0, $"{all - used} of {all} {unit} lie unused in {field.Label}: room in which more could be found.")
+            : null;
+    }
+
+    // The worthiest missing term whose words have room where words go.
+    private static Finding? WouldFit(Draft draft)
+    {
+        var field = draft.Platform.Fields.FirstOrDefault(f => f.Indexed && f.Shape == FieldShape.Words);
+        if (field is null)
+            return null;
+        var place = Place.In(field, draft.Copy.GetValueOrDefault(field.Key));
+        var unit = field.Limit?.Unit ?? Unit.Characters;
+        var room = place.Room(field, unit);
+        var weighing = Weigh.Listing(draft.Platform, draft.Copy, draft.Terms);
+        var guard = new AvoidedTerms(draft.Platform, [.. draft.Avoid.Select(a => a.Text)]);
+        foreach (var term in weighing.Terms.Where(t => t.Grade == Grade.Missing && t.Term.Volume > 0).OrderByDescending(t => WordsFill.Demand(t.Term)).Take(40))
+        {
+            if (term.Explain() is not { Missing: { Count: > 0 } missing } || Room.Measure(string.Join(' ', missing), unit) > room || guard.UsesIn(term.Term.Text) > 0)
+                continue;
+            return new("would-fit", Level.Should, field.Key, 0, 0, 0,
+                $"“{string.Join(" ", missing)}” would fit into {field.Label} and open “{term.Term.Text}”, {term.Term.Volume:0} searches a month.",
+                new("Add it", field.Key, place.With(missing)));
+        }
+
+        return null;
+    }
+}

@@ -1,0 +1,63 @@
+using TinRabbit.Core.Filling;
+using TinRabbit.Core.Matching;
+using TinRabbit.Core.Platforms;
+using TinRabbit.Core.Words;
+
+namespace TinRabbit.Core.Findings;
+
+/// <summary>The title: the lead, what the thing is, and words said twice.</summary>
+internal static class TitleFindings
+{
+    public static IEnumerable<Finding> Of(Draft draft)
+    {
+        if (draft.Role("title") is not { } field || draft.TextOf(field) is not { } title || Tokens.Of(title) is not { Count: > 0 } tokens)
+            yield break;
+        if (draft.Lead is { } lead && Lead(draft, field, title, lead) is { } finding)
+            yield return finding;
+        if (draft.Facts is { What: { Length: > 0 } what } && !Early(draft, tokens, what))
+            yield return new("what-late", Level.Should, field.Key, 0, 0, 0, $"What it is, “{what}”, does not stand within the first {draft.Threshold("whatWithinWords"):0} words: a shopper decides there whether to read on.");
+        if (draft.Threshold("titleRepeatsPay") > 0)
+            yield break;
+        var seen = new HashSet<string>(StringComparer.Ordinal);
+        foreach (var token in tokens)
+            if (!SmallWords.Has(token.Word) && !seen.Add(Fold.Key(token.Word, draft.Platform.Search.Folds)))
+                yield return new("title-repeat", Level.Should, field.Key, 0, token.Start, token.Length, $"“{token.Word}” stands twice in the title: the second time earns nothing and takes room.",
+                    new("Take it out", field.Key, draft.With(field, 0, GuardFindings.Tidy(title, token.Start, token.Length))));
+    }
+
+    private static Finding? Lead(Draft draft, Field field, string title, string lead)
+    {
+        var matcher = new Matcher(TermSet.For(draft.Platform, [lead]), ListingIndex.Of(draft.Platform with { Fields = [field with { Indexed = true, IndexedFirst = null }] }, new Dictionary<string, FieldValue> { [field.Key] = new FieldValue.Text(title) }));
+        var match = matcher.Explain(0);
+        var front = Tokens.Key(lead) + field.Separator;
+        if (match.Grade != Grade.Whole)
+        {
+            var moved = match.Grade is Grade.Inflected or Grade.Together ? Reorder.So(title, lead, draft.Platform.Search.Folds, field.Separator) : Capital(front + title);
+            return new("lead-not-whole", Level.Should, field.Key, 0, 0, 0, $"The lead, “{lead}”, does not stand whole in the title, where it counts most.",
+                moved is not null && Fits(field, moved) ? new("Put it in", field.Key, new FieldValue.Text(moved)) : null);
+        }
+
+        var span = match.Spans[0];
+        if (field.Shows is not { } shows || span.Start + span.Length <= Room.OffsetOf(title, shows))
+            return null;
+        var rest = GuardFindings.Tidy(title, span.Start, span.Length);
+        var first = Capital(rest.Length == 0 ? lead : front + rest);
+        return new("lead-not-shown", Level.Should, field.Key, 0, span.Start, span.Length, $"The lead, “{lead}”, stands behind the first {shows} characters, which is all that other places show.",
+            Fits(field, first) ? new("Move it to the front", field.Key, new FieldValue.Text(first)) : null);
+    }
+
+    private static bool Fits(Field field, string text) => Room.Of(field, new FieldValue.Text(text)).Fits;
+
+    private static string Capital(string text) => text.Length == 0 ? text : char.ToUpperInvariant(text[0]) + text[1..];
+
+    // A plural will do: this is about a person's eyes, not about the search.
+    private static bool Early(Draft draft, List<Token> title, string what)
+    {
+        const Folds Eyes = Folds.Diacritics | Folds.Possessive | Folds.Plural | Folds.Spelling;
+        var first = title.Take((int)draft.Threshold("whatWithinWords")).Select(t => Fold.Key(t.Word, Eyes)).ToHashSet();
+        for (var i = 1; i < title.Count && i < draft.Threshold("whatWithinWords"); i++)
+            if (Fold.Join(title[i - 1], title[i]) is { } joined)
+                first.Add(Fold.Key(joined, Eyes));
+        return Tokens.Of(what).All(t => first.Contains(Fold.Key(t.Word, Eyes)) || SmallWords.Has(t.Word));
+    }
+}

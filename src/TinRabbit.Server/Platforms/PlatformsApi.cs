@@ -1,0 +1,132 @@
+using System.Text;
+using System.Text.Json;
+using System.Text.Json.Nodes;
+using Microsoft.AspNetCore.Http.HttpResults;
+using Microsoft.EntityFrameworkCore;
+using TinRabbit.Core.Findings;
+using TinRabbit.Core.Platforms;
+using TinRabbit.Market;
+using TinRabbit.Server.Storage;
+
+namespace TinRabbit.Server.Platforms;
+
+/// <summary>A platform and its profile.</summary>
+/// <param name="Shipped">Whether it came with the program.</param>
+/// <param name="Listings">How many listings there are with something in them.</param>
+/// <param name="Profile">The profile in its open format.</param>
+public sealed record PlatformView(string Id, string Name, string About, bool Shipped, int Listings, JsonObject Profile);
+
+/// <summary>Every platform, and the thresholds that a profile may set, with what counts where it does not.</summary>
+public sealed record PlatformsView(IReadOnlyList<PlatformView> Platforms, IReadOnlyDictionary<string, double> Thresholds);
+
+/// <summary>A profile to check or to keep.</summary>
+/// <param name="Like">For a new one: the platform that it was begun from.</param>
+public sealed record ProfileRequest(JsonElement Profile, string? Like);
+
+/// <summary>What a profile would do to the listings that there are.</summary>
+/// <param name="Unfit">Listings that would no longer fit, with why.</param>
+public sealed record ProfileChecked(IReadOnlyList<UnfitListing> Unfit);
+
+/// <summary>A listing that does not fit a profile.</summary>
+/// <param name="Before">Whether it fitted the profile that was there before.</param>
+public sealed record UnfitListing(int ListingId, string Product, IReadOnlyList<string> Why, bool Before);
+
+internal static class PlatformsApi
+{
+    public static void MapPlatforms(this IEndpointRouteBuilder app)
+    {
+        var api = app.MapGroup("/api/platforms").WithTags("Platforms");
+
+        api.MapGet("/", async (TinContext db, CancellationToken stop) =>
+        {
+            var counts = await db.Listings.Where(l => l.Copy != "{}").GroupBy(l => l.PlatformId).Select(g => new { g.Key, Count = g.Count() }).ToDictionaryAsync(g => g.Key, g => g.Count, stop);
+            var rows = await db.Platforms.AsNoTracking().ToListAsync(stop);
+            return TypedResults.Ok(new PlatformsView([.. rows.OrderBy(r => r.Like is not null).ThenBy(r => r.Id).Select(r => View(r, counts.GetValueOrDefault(r.Id)))], Draft.Thresholds));
+        }).WithName("GetPlatforms");
+
+        api.MapGet("/{id}/profile.json", async Task<Results<FileContentHttpResult, NotFound>> (string id, TinContext db, CancellationToken stop) =>
+            await db.Platforms.FindAsync([id], stop) is { } row
+                ? TypedResults.File(Encoding.UTF8.GetBytes(Listings.Parse(row.Profile).ToJsonString(new(Listings.Json) { WriteIndented = true })), "application/json", $"{id}.json")
+                : TypedResults.NotFound()).WithName("ExportProfile");
+
+        // Says what is wrong, and which listings would not fit; keeps nothing.
+        api.MapPost("/check", async (ProfileRequest request, TinContext db, CancellationToken stop) =>
+            TypedResults.Ok(new ProfileChecked(await Unfit(db, Read(request), stop)))).WithName("CheckProfile").ProducesValidationProblem();
+
+        api.MapPost("/", async Task<Ok<PlatformView>> (ProfileRequest request, TinContext db, IMarket market, CancellationToken stop) =>
+        {
+            var platform = Read(request);
+            if (await db.Platforms.AnyAsync(p => p.Id == platform.Id, stop))
+                throw new FormatProblems([new("profile.id", $"There is a platform \"{platform.Id}\" already.")]);
+            var row = new PlatformRow { Id = platform.Id, Profile = PlatformJson.Write(platform).ToJsonString(Listings.Json), Like = await KindOf(db, request.Like, stop) };
+            db.Platforms.Add(row);
+            await db.SaveChangesAsync(stop);
+            market.Open(platform, row.Like!);
+            return TypedResults.Ok(View(row, 0));
+        }).WithName("AddPlatform").ProducesValidationProblem();
+
+        api.MapPut("/{id}", async Task<Results<Ok<ProfileChecked>, NotFound>> (string id, ProfileRequest request, TinContext db, IMarket market, CancellationToken stop) =>
+        {
+            if (await db.Platforms.FindAsync([id], stop) is not { } row)
+                return TypedResults.NotFound();
+            var platform = Read(request);
+            if (platform.Id != id)
+                throw new FormatProblems([new("profile.id", $"The id of a platform stays: this is \"{id}\". Copy it to have another.")]);
+            var unfit = await Unfit(db, platform, stop);
+            row.Profile = PlatformJson.Write(platform).ToJsonString(Listings.Json);
+            await db.SaveChangesAsync(stop);
+            if (row.Like is { } like)
+                market.Open(platform, like);
+            return TypedResults.Ok(new ProfileChecked(unfit));
+        }).WithName("SavePlatform").ProducesValidationProblem();
+    }
+
+    // A copy of a copy is of the kind of the first.
+    private static async Task<string> KindOf(TinContext db, string? like, CancellationToken stop) =>
+        like is not null && await db.Platforms.FindAsync([like], stop) is { } row ? row.Like ?? row.Id : "longbarrow";
+
+    private static Platform Read(ProfileRequest request)
+    {
+        var platform = PlatformJson.Read(request.Profile, "profile");
+        if (platform.Id.Length is 0 or > 40)
+            throw new FormatProblems([new("profile.id", "An id has 1 to 40 lower-case letters, digits and hyphens.")]);
+        if (platform.Name.Trim().Length == 0)
+            throw new FormatProblems([new("profile.name", "A name is needed.")]);
+        return platform;
+    }
+
+    private static PlatformView View(PlatformRow row, int listings)
+    {
+        var profile = Listings.Parse(row.Profile);
+        return new(row.Id, profile["name"]!.GetValue<string>(), profile["about"]?.GetValue<string>() ?? "", row.Like is null, listings, profile);
+    }
+
+    private static async Task<List<UnfitListing>> Unfit(TinContext db, Platform platform, CancellationToken stop)
+    {
+        var unfit = new List<UnfitListing>();
+        var listings = await db.Listings.AsNoTracking().Include(l => l.Product).Include(l => l.Platform).Where(l => l.PlatformId == platform.Id && l.Copy != "{}").OrderBy(l => l.ProductId).ToListAsync(stop);
+        var before = listings.Count > 0 ? PlatformJson.Read(listings[0].Platform.Profile) : null;
+        foreach (var listing in listings)
+            if (Why(platform, listing) is { Count: > 0 } why)
+                unfit.Add(new(listing.Id, listing.Product.Name, why, Why(before!, listing).Count == 0));
+        return unfit;
+    }
+
+    private static List<string> Why(Platform platform, ListingRow listing)
+    {
+        var copy = Listings.CopyOf(listing.Copy, platform);
+        var why = new List<string>();
+        foreach (var field in platform.Fields)
+        {
+            var room = Room.Of(field, copy.GetValueOrDefault(field.Key));
+            if (room.Over > 0)
+                why.Add($"{field.Label} is {room.Over} {(field.Limit!.Unit).ToString().ToLowerInvariant()} over");
+            if (room.ItemsOver > 0)
+                why.Add($"{field.Label} has {room.ItemsOver} too many");
+            if (field.Required && copy.GetValueOrDefault(field.Key)?.IsEmpty(field.Shape) != false)
+                why.Add($"{field.Label} is empty");
+        }
+
+        return why;
+    }
+}

@@ -1,0 +1,51 @@
+using System.Text.Json;
+using System.Text.Json.Nodes;
+using Microsoft.EntityFrameworkCore;
+using TinRabbit.Core.Platforms;
+
+namespace TinRabbit.Server.Storage;
+
+/// <summary>Listings as they lie in the database.</summary>
+internal static class Listings
+{
+    /// <summary>How copy is written: as the seller typed it, without escapes.</summary>
+    public static readonly JsonSerializerOptions Json = new() { Encoder = System.Text.Encodings.Web.JavaScriptEncoder.UnsafeRelaxedJsonEscaping };
+
+    /// <summary>A listing with its product and platform, to be changed.</summary>
+    public static Task<ListingRow?> FindListing(this TinContext db, int id, CancellationToken stop) =>
+        db.Listings.Include(l => l.Platform).Include(l => l.Product).FirstOrDefaultAsync(l => l.Id == id, stop);
+
+    /// <summary>Copy as JSON.</summary>
+    public static JsonObject Parse(string copy) => JsonNode.Parse(copy)!.AsObject();
+
+    /// <summary>Copy as the engine takes it.</summary>
+    public static IReadOnlyDictionary<string, FieldValue> CopyOf(string copy, Platform platform)
+    {
+        using var json = JsonDocument.Parse(copy);
+        return PlatformJson.ReadKept(json.RootElement, platform);
+    }
+
+    /// <summary>Keeps the state that a listing is in, unless it is empty or the last one kept.</summary>
+    /// <param name="db">The database; the caller saves.</param>
+    /// <param name="listing">The listing before it is changed.</param>
+    /// <param name="why">Why it is kept, as words that follow "Kept".</param>
+    /// <param name="name">The seller's name for it; empty where none.</param>
+    /// <param name="stop">Stops waiting.</param>
+    public static async Task KeepVersion(this TinContext db, ListingRow listing, string why, string name, CancellationToken stop)
+    {
+        var last = await db.Versions.Where(v => v.ListingId == listing.Id).OrderByDescending(v => v.Id).FirstOrDefaultAsync(stop);
+        if (listing.Copy == "{}" || (last?.Copy == listing.Copy && name.Length == 0))
+            return;
+        if (last?.Copy == listing.Copy)
+            last!.Name = name;
+        else
+            db.Versions.Add(new() { ListingId = listing.Id, At = listing.SavedAt, Copy = listing.Copy, Why = why, Name = name });
+    }
+
+    /// <summary>Keeps a try at a title, unless it is empty or there already.</summary>
+    public static async Task KeepTake(this TinContext db, int listingId, string text, CancellationToken stop)
+    {
+        if (text.Trim() is { Length: > 0 } take && !await db.Takes.AnyAsync(t => t.ListingId == listingId && t.Text == take, stop))
+            db.Takes.Add(new() { ListingId = listingId, At = DateTime.UtcNow, Text = take });
+    }
+}

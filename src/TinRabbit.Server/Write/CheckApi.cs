@@ -1,0 +1,79 @@
+using System.Collections.Concurrent;
+using System.Text.Json.Nodes;
+using Microsoft.AspNetCore.Http.HttpResults;
+using Microsoft.EntityFrameworkCore;
+using TinRabbit.Core.Findings;
+using TinRabbit.Core.Platforms;
+using TinRabbit.Market;
+using TinRabbit.Server.Storage;
+
+namespace TinRabbit.Server.Write;
+
+/// <summary>A finding as it is shown.</summary>
+/// <param name="Key">Names it as long as the text it is about stays.</param>
+/// <param name="Aside">Whether the seller put it aside.</param>
+public sealed record FindingView(
+    string Key, string Id, Level Level, string Field, int Item, int Start, int Length, string Why, double Cost, FixView? Fix, bool Aside)
+{
+    public static FindingView Of(Finding f, bool aside) => new(
+        f.Key, f.Id, f.Level, f.Field, f.Item, f.Start, f.Length, f.Why, f.Cost,
+        f.Fix is { } fix ? new(fix.Label, fix.Field, PlatformJson.WriteValue(fix.Value)) : null, aside);
+}
+
+/// <summary>An edit that settles a finding.</summary>
+/// <param name="Value">What the field is after it.</param>
+public sealed record FixView(string Label, string Field, JsonNode? Value);
+
+/// <summary>What a check says.</summary>
+public sealed record Checked(IReadOnlyList<FindingView> Findings);
+
+/// <summary>A finding to put aside, or to bring back.</summary>
+public sealed record AsideRequest(string Key, bool Aside);
+
+internal static class CheckApi
+{
+    private const int RivalsAsked = 100;
+    private static readonly ConcurrentDictionary<(string Market, string Lead), IReadOnlyList<RivalAttribute>> Rivals = new();
+
+    public static void MapCheck(this IEndpointRouteBuilder app)
+    {
+        app.MapPost("/api/listings/{id:int}/check", async Task<Results<Ok<Checked>, NotFound>> (int id, DraftOf draft, TinContext db, ReadyPicksCache ready, IMarket market, CancellationToken stop) =>
+        {
+            if (await OpenDraft.Open(db, ready, id, draft, stop) is not { } open)
+                return TypedResults.NotFound();
+            var shop = await db.Shops.OrderBy(s => s.Id).Select(s => s.Name).FirstAsync(stop);
+            var aside = (await db.Asides.Where(a => a.ListingId == id).Select(a => a.Key).ToListAsync(stop)).ToHashSet();
+            var facts = open.Listing.Product.Facts;
+            var findings = ListingCheck.Of(new(
+                open.Platform, open.Copy, open.Picks.Wanted, open.Lead, facts == new Facts() ? null : facts.Words,
+                [.. open.Picks.Avoided.Select(a => new AvoidedTerm(a.Text, a.Reason))], shop, RivalsOf(market, draft.MarketId, open)));
+            return TypedResults.Ok(new Checked([.. findings.Select(f => FindingView.Of(f, aside.Contains(f.Key)))]));
+        }).WithName("CheckListing").WithTags("Write").ProducesValidationProblem();
+
+        app.MapPut("/api/listings/{id:int}/asides", async Task<Results<NoContent, NotFound>> (int id, AsideRequest request, TinContext db, CancellationToken stop) =>
+        {
+            if (!await db.Listings.AnyAsync(l => l.Id == id, stop))
+                return TypedResults.NotFound();
+            var row = await db.Asides.FirstOrDefaultAsync(a => a.ListingId == id && a.Key == request.Key, stop);
+            if (request.Aside && row is null)
+                db.Asides.Add(new() { ListingId = id, Key = request.Key, At = DateTime.UtcNow });
+            else if (!request.Aside && row is not null)
+                db.Asides.Remove(row);
+            await db.SaveChangesAsync(stop);
+            return TypedResults.NoContent();
+        }).WithName("PutAside").WithTags("Write");
+    }
+
+    // Those who are found for the lead, or for the most searched pick where there is none. The market's listings stay; so does the answer.
+    private static IReadOnlyList<RivalAttribute> RivalsOf(IMarket market, string marketId, OpenDraft open)
+    {
+        var term = open.Lead ?? open.Picks.Wanted.MaxBy(w => w.Volume)?.Text;
+        if (term is null || market.Places.All(p => p.Id != marketId) || open.Platform.Fields.All(f => f.Shape != FieldShape.Choices))
+            return [];
+        return Rivals.GetOrAdd((marketId, term), key =>
+        {
+            var results = market.Search(key.Market, key.Lead, RivalsAsked).Results;
+            return [.. results.SelectMany(r => r.Attributes.Keys).GroupBy(a => a).Select(a => new RivalAttribute(a.Key, (double)a.Count() / results.Count))];
+        });
+    }
+}

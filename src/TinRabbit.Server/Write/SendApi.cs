@@ -1,0 +1,93 @@
+using System.Text;
+using System.Text.Json.Nodes;
+using Microsoft.AspNetCore.Http.HttpResults;
+using Microsoft.EntityFrameworkCore;
+using TinRabbit.Core.Platforms;
+using TinRabbit.Core.Words;
+using TinRabbit.Market;
+using TinRabbit.Server.Formats;
+using TinRabbit.Server.Storage;
+
+namespace TinRabbit.Server.Write;
+
+/// <summary>Where to send a listing.</summary>
+public sealed record SendRequest(string MarketId);
+
+/// <summary>A listing that was sent.</summary>
+/// <param name="NoticedAt">When the market's index notices it; until then a search finds what was there before.</param>
+/// <param name="Changed">Whether the listing has changed since.</param>
+public sealed record SentView(DateTime At, DateTime NoticedAt, string MarketId, bool Changed);
+
+internal static class SendApi
+{
+    private const string Xlsx = "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet";
+
+    public static void MapSend(this IEndpointRouteBuilder app)
+    {
+        var api = app.MapGroup("/api/listings/{id:int}").WithTags("Write");
+
+        api.MapPost("/send", async Task<Results<Ok<SentView>, NotFound>> (int id, SendRequest request, TinContext db, IMarket market, CancellationToken stop) =>
+        {
+            if (await db.FindListing(id, stop) is not { } listing)
+                return TypedResults.NotFound();
+            var platform = PlatformJson.Read(listing.Platform.Profile);
+            if (market.Places.FirstOrDefault(p => p.Id == request.MarketId)?.PlatformId != platform.Id)
+                throw new FormatProblems([new("marketId", $"{platform.Name} has no market \"{request.MarketId}\" to send to. Copy it or export it instead.")]);
+            var copy = Listings.CopyOf(listing.Copy, platform);
+            var refused = platform.Fields.Where(f => !Room.Of(f, copy.GetValueOrDefault(f.Key)).Fits || (f.Required && copy.GetValueOrDefault(f.Key)?.IsEmpty(f.Shape) != false)).ToList();
+            if (refused.Count > 0)
+                throw new FormatProblems([.. refused.Select(f => new Problem(f.Key, Room.Of(f, copy.GetValueOrDefault(f.Key)).Fits ? $"{f.Label} is empty, and {platform.Name} needs it." : $"{f.Label} is over its limit: {platform.Name} refuses it."))]);
+            var shop = await db.Shops.OrderBy(s => s.Id).Select(s => s.Name).FirstAsync(stop);
+            var now = DateTime.UtcNow;
+            var noticed = market.Send(request.MarketId, new(id.ToString(System.Globalization.CultureInfo.InvariantCulture), shop, copy), now);
+            await db.KeepVersion(listing, "when it was sent", "", stop);
+            var sent = new SentRow { ListingId = id, MarketId = request.MarketId, At = now, NoticedAt = noticed, Copy = listing.Copy };
+            db.Sent.Add(sent);
+            await db.SaveChangesAsync(stop);
+            return TypedResults.Ok(View(sent, listing));
+        }).WithName("SendListing").ProducesValidationProblem();
+
+        api.MapGet("/sent", async Task<Results<Ok<List<SentView>>, NotFound>> (int id, TinContext db, CancellationToken stop) =>
+            await db.FindListing(id, stop) is { } listing
+                ? TypedResults.Ok((await db.Sent.AsNoTracking().Where(s => s.ListingId == id).OrderByDescending(s => s.Id).Take(20).ToListAsync(stop)).Select(s => View(s, listing)).ToList())
+                : TypedResults.NotFound()).WithName("GetSent");
+
+        api.MapGet("/export.csv", async Task<Results<FileContentHttpResult, NotFound>> (int id, TinContext db, CancellationToken stop) =>
+            await db.FindListing(id, stop) is { } listing
+                ? File(ListingFiles.Csv(Platform(listing), [Row(listing)]), "text/csv; charset=utf-8", $"{FileName(listing)}.csv")
+                : TypedResults.NotFound()).WithName("ExportCsv");
+
+        api.MapGet("/export.xlsx", async Task<Results<FileContentHttpResult, NotFound>> (int id, TinContext db, CancellationToken stop) =>
+            await db.FindListing(id, stop) is { } listing
+                ? TypedResults.File(ListingFiles.Xlsx(Platform(listing), [Row(listing)]), Xlsx, $"{FileName(listing)}.xlsx")
+                : TypedResults.NotFound()).WithName("ExportXlsx");
+
+        api.MapGet("/export.json", async Task<Results<FileContentHttpResult, NotFound>> (int id, TinContext db, CancellationToken stop) =>
+        {
+            if (await db.FindListing(id, stop) is not { } listing)
+                return TypedResults.NotFound();
+            var json = new JsonObject { ["product"] = listing.Product.Name, ["platform"] = listing.PlatformId, ["lead"] = listing.LeadKey, ["fields"] = Listings.Parse(listing.Copy) };
+            return TypedResults.File(Encoding.UTF8.GetBytes(json.ToJsonString(new(Listings.Json) { WriteIndented = true })), "application/json", $"{FileName(listing)}.json");
+        }).WithName("ExportJson");
+
+        // For upload: all listings of the shop on a platform, one row each.
+        app.MapGet("/api/platforms/{platformId}/listings.{kind:regex(^(csv|xlsx)$)}", async Task<Results<FileContentHttpResult, NotFound>> (string platformId, string kind, TinContext db, CancellationToken stop) =>
+        {
+            var listings = await db.Listings.AsNoTracking().Include(l => l.Platform).Include(l => l.Product).Where(l => l.PlatformId == platformId && l.Copy != "{}").OrderBy(l => l.ProductId).ToListAsync(stop);
+            if (listings.Count == 0)
+                return TypedResults.NotFound();
+            var (platform, rows) = (Platform(listings[0]), listings.Select(Row).ToList());
+            return kind == "csv" ? File(ListingFiles.Csv(platform, rows), "text/csv; charset=utf-8", $"{platformId}.csv") : TypedResults.File(ListingFiles.Xlsx(platform, rows), Xlsx, $"{platformId}.xlsx");
+        }).WithName("ExportListings").WithTags("Write");
+    }
+
+    private static SentView View(SentRow sent, ListingRow listing) => new(sent.At, sent.NoticedAt, sent.MarketId, sent.Copy != listing.Copy);
+
+    private static FileContentHttpResult File(string text, string type, string name) => TypedResults.File(Encoding.UTF8.GetBytes("\uFEFF" + text), type, name);
+
+    private static Platform Platform(ListingRow listing) => PlatformJson.Read(listing.Platform.Profile);
+
+    private static (string Product, IReadOnlyDictionary<string, FieldValue> Copy) Row(ListingRow listing) => (listing.Product.Name, Listings.CopyOf(listing.Copy, Platform(listing)));
+
+    private static string FileName(ListingRow listing) => $"{Tokens.Key(listing.Product.Name).Replace(' ', '-')}-{listing.PlatformId}";
+}

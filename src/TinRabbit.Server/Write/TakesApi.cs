@@ -1,0 +1,70 @@
+using Microsoft.AspNetCore.Http.HttpResults;
+using Microsoft.EntityFrameworkCore;
+using TinRabbit.Core.Matching;
+using TinRabbit.Core.Measures;
+using TinRabbit.Core.Platforms;
+using TinRabbit.Server.Storage;
+
+namespace TinRabbit.Server.Write;
+
+/// <summary>A take with what the listing would be with it, by the picks and the other fields as they are now.</summary>
+/// <param name="Id">Its number; 0 for the title as it stands.</param>
+/// <param name="Used">Room it takes, in the field's unit.</param>
+/// <param name="Reach">The listing's with it, 0–100.</param>
+/// <param name="Grip">The listing's with it, 0–100.</param>
+/// <param name="Holds">Picks that stand in it by themselves, the most searched first.</param>
+/// <param name="Mix">How many of those have low, moderate, high and unknown competition.</param>
+/// <param name="InUse">Whether it is the title now.</param>
+public sealed record TakeView(int Id, string Text, DateTime At, int Used, bool Fits, double Reach, double Grip, IReadOnlyList<TakeTerm> Holds, CompetitionMix Mix, bool InUse);
+
+/// <summary>A pick that a take holds.</summary>
+public sealed record TakeTerm(string Text, Grade Grade, double? Volume);
+
+/// <summary>Picks by their competition against the market's shelf.</summary>
+public sealed record CompetitionMix(int Low, int Moderate, int High, int Unknown);
+
+/// <summary>A title to keep.</summary>
+public sealed record KeepTakeRequest(string Text);
+
+internal static class TakesApi
+{
+    public static void MapTakes(this IEndpointRouteBuilder app)
+    {
+        var api = app.MapGroup("/api/listings/{id:int}/takes").WithTags("Write");
+
+        // By POST, because the draft goes along.
+        api.MapPost("/weighed", async Task<Results<Ok<List<TakeView>>, NotFound>> (int id, DraftOf draft, TinContext db, ReadyPicksCache ready, CancellationToken stop) =>
+        {
+            if (await OpenDraft.Open(db, ready, id, draft, stop) is not { } open || open.Platform.Fields.FirstOrDefault(f => f.Role == "title") is not { } title)
+                return TypedResults.NotFound();
+            var now = open.Copy.GetValueOrDefault(title.Key) is FieldValue.Text t ? t.Value.Trim() : "";
+            var rows = await db.Takes.AsNoTracking().Where(t => t.ListingId == id).OrderByDescending(t => t.Id).ToListAsync(stop);
+            if (now.Length > 0 && rows.All(r => r.Text != now))
+                rows.Insert(0, new() { ListingId = id, Text = now, At = DateTime.UtcNow });
+            var norm = await db.NormOf(draft.MarketId, stop);
+            return TypedResults.Ok(rows.Select(r => View(open, title, r, r.Text == now, norm)).ToList());
+        }).WithName("GetTakes");
+
+        api.MapPost("/", async Task<Results<NoContent, NotFound>> (int id, KeepTakeRequest request, TinContext db, CancellationToken stop) =>
+        {
+            if (!await db.Listings.AnyAsync(l => l.Id == id, stop))
+                return TypedResults.NotFound();
+            await db.KeepTake(id, request.Text, stop);
+            await db.SaveChangesAsync(stop);
+            return TypedResults.NoContent();
+        }).WithName("KeepTake");
+    }
+
+    private static TakeView View(OpenDraft open, Field title, TakeRow row, bool inUse, Norm norm)
+    {
+        var value = new FieldValue.Text(row.Text);
+        var weighing = Core.Measures.Weigh.Listing(open.Picks.Terms, new Dictionary<string, FieldValue>(open.Copy) { [title.Key] = value }, open.Picks.Wanted);
+        var at = open.Platform.IndexedFields.ToList().FindIndex(f => f.Key == title.Key);
+        var holds = at < 0 ? [] : weighing.Terms.Where(t => t.Grade != Grade.Missing).Select(t => (t.Term, Grade: t.Explain().Fields[at])).Where(t => t.Grade > Grade.Spread).ToList();
+        int Count(Band? band) => holds.Count(h => norm.BandOf(h.Term.Competition) == band);
+        return new(
+            row.Id, row.Text, row.At, Room.Measure(row.Text, title.Limit?.Unit ?? Unit.Characters), Room.Of(title, value).Fits, weighing.Reach, weighing.Grip,
+            [.. holds.OrderByDescending(h => h.Term.Volume ?? -1).Select(h => new TakeTerm(h.Term.Text, h.Grade, h.Term.Volume))],
+            new(Count(Band.Low), Count(Band.Moderate), Count(Band.High), Count(null)), inUse);
+    }
+}

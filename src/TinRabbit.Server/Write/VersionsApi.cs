@@ -1,0 +1,116 @@
+using System.Text.Json;
+using System.Text.Json.Nodes;
+using DiffPlex.Chunkers;
+using DiffPlex.DiffBuilder;
+using DiffPlex.DiffBuilder.Model;
+using Microsoft.AspNetCore.Http.HttpResults;
+using Microsoft.EntityFrameworkCore;
+using TinRabbit.Core.Platforms;
+using TinRabbit.Server.Formats;
+using TinRabbit.Server.Storage;
+
+namespace TinRabbit.Server.Write;
+
+/// <summary>A kept state of a listing.</summary>
+/// <param name="Why">Why it was kept, as words that follow "Kept".</param>
+/// <param name="Name">The seller's name for it; empty where none.</param>
+public sealed record VersionView(int Id, DateTime At, string Why, string Name, JsonObject Copy);
+
+/// <summary>A name for a version, or for the state that a listing is in.</summary>
+public sealed record NameRequest(string Name);
+
+/// <summary>Two states to compare: each the number of a version, or 0 for the fields given (what is saved, where none are).</summary>
+public sealed record CompareRequest(int From, int To, JsonElement? Fields);
+
+/// <summary>How a field differs between two states.</summary>
+public sealed record FieldChange(string Field, string Label, IReadOnlyList<Words> Words);
+
+/// <summary>A run of words that are in both states, or only in one.</summary>
+public sealed record Words(string Text, WordsAre Are);
+
+/// <summary>Where words are.</summary>
+public enum WordsAre
+{
+    Same,
+    Added,
+    Removed,
+}
+
+internal static class VersionsApi
+{
+    private const int MostNamed = 80;
+
+    public static void MapVersions(this IEndpointRouteBuilder app)
+    {
+        var api = app.MapGroup("/api/listings/{id:int}/versions").WithTags("Write");
+
+        api.MapGet("/", async Task<Results<Ok<List<VersionView>>, NotFound>> (int id, TinContext db, CancellationToken stop) =>
+        {
+            if (await db.FindListing(id, stop) is not { } listing)
+                return TypedResults.NotFound();
+            var platform = PlatformJson.Read(listing.Platform.Profile);
+            return TypedResults.Ok((await db.Versions.AsNoTracking().Where(v => v.ListingId == id).OrderByDescending(v => v.Id).ToListAsync(stop))
+                .Select(v => new VersionView(v.Id, v.At, v.Why, v.Name, PlatformJson.WriteCopy(Listings.CopyOf(v.Copy, platform)))).ToList());
+        }).WithName("GetVersions");
+
+        api.MapPost("/", async Task<Results<NoContent, NotFound>> (int id, NameRequest request, TinContext db, CancellationToken stop) =>
+        {
+            if (await db.FindListing(id, stop) is not { } listing)
+                return TypedResults.NotFound();
+            await db.KeepVersion(listing, "by hand", NameOf(request), stop);
+            await db.SaveChangesAsync(stop);
+            return TypedResults.NoContent();
+        }).WithName("KeepVersion").ProducesValidationProblem();
+
+        api.MapPut("/{version:int}", async Task<Results<NoContent, NotFound>> (int id, int version, NameRequest request, TinContext db, CancellationToken stop) =>
+        {
+            if (await db.Versions.FirstOrDefaultAsync(v => v.Id == version && v.ListingId == id, stop) is not { } row)
+                return TypedResults.NotFound();
+            row.Name = NameOf(request);
+            await db.SaveChangesAsync(stop);
+            return TypedResults.NoContent();
+        }).WithName("NameVersion").ProducesValidationProblem();
+
+        api.MapPost("/compare", async Task<Results<Ok<List<FieldChange>>, NotFound>> (int id, CompareRequest request, TinContext db, CancellationToken stop) =>
+        {
+            if (await db.FindListing(id, stop) is not { } listing)
+                return TypedResults.NotFound();
+            var platform = PlatformJson.Read(listing.Platform.Profile);
+            var (from, to) = (await State(request.From), await State(request.To));
+            return from is null || to is null ? TypedResults.NotFound() : TypedResults.Ok(Changes(platform, from, to));
+
+            async Task<IReadOnlyDictionary<string, FieldValue>?> State(int version)
+            {
+                if (version == 0)
+                    return request.Fields is { ValueKind: JsonValueKind.Object } draft ? PlatformJson.ReadCopy(draft, platform) : Listings.CopyOf(listing.Copy, platform);
+                return await db.Versions.AsNoTracking().FirstOrDefaultAsync(v => v.Id == version && v.ListingId == id, stop) is { } row ? Listings.CopyOf(row.Copy, platform) : null;
+            }
+        }).WithName("CompareVersions").ProducesValidationProblem();
+    }
+
+    private static List<FieldChange> Changes(Platform platform, IReadOnlyDictionary<string, FieldValue> from, IReadOnlyDictionary<string, FieldValue> to) =>
+        [.. platform.Fields
+            .Select(f => (Field: f, Before: Text(f, from), After: Text(f, to)))
+            .Where(f => f.Before != f.After)
+            .Select(f => new FieldChange(f.Field.Key, f.Field.Label, WordsOf(f.Before, f.After)))];
+
+    private static string Text(Field field, IReadOnlyDictionary<string, FieldValue> copy) => copy.TryGetValue(field.Key, out var value) ? ListingFiles.OneText(field, value) : "";
+
+    private static List<Words> WordsOf(string before, string after)
+    {
+        var runs = new List<Words>();
+        foreach (var piece in InlineDiffBuilder.Diff(before, after, ignoreWhiteSpace: false, chunker: new WordChunker()).Lines)
+        {
+            var are = piece.Type switch { ChangeType.Inserted => WordsAre.Added, ChangeType.Deleted => WordsAre.Removed, _ => WordsAre.Same };
+            if (runs.Count > 0 && runs[^1].Are == are)
+                runs[^1] = runs[^1] with { Text = runs[^1].Text + piece.Text };
+            else
+                runs.Add(new(piece.Text, are));
+        }
+
+        return runs;
+    }
+
+    private static string NameOf(NameRequest request) =>
+        request.Name.Trim() is { Length: <= MostNamed } name ? name : throw new FormatProblems([new("name", $"A version's name has at most {MostNamed} characters.")]);
+}
