@@ -20,8 +20,6 @@ public static class TitleFill
     /// <summary>The threshold in a profile that says that a word said twice is paid twice.</summary>
     public const string RepeatsPay = "titleRepeatsPay";
 
-    private const int MostWorked = 400;
-
     /// <summary>
     /// Makes up to five different titles: picks one after another, what the end of one and the beginning of the next share said once, no
     /// word twice unless the profile says that repeats pay, the lead first. What stands in the field does not count.
@@ -51,7 +49,7 @@ public static class TitleFill
         for (var take = 0; take < MostTakes && search.Next(found) is { } plan; take++)
             found.Add(plan);
         var takes = new List<Take>();
-        foreach (var text in found.Select(search.TextOf).Distinct(StringComparer.Ordinal))
+        foreach (var text in found.Select(search.TextOf).Distinct(StringComparer.Ordinal).Where(t => avoided.UsesIn(t) == 0))
         {
             var weighed = Weigh.Listing(ready, new Dictionary<string, FieldValue>(copy) { [key] = new FieldValue.Text(text) }, wanted);
             var at = platform.IndexedFields.ToList().FindIndex(f => f.Key == key);

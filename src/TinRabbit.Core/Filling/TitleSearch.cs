@@ -23,7 +23,8 @@ internal sealed class TitleSearch
     private readonly int _gap;
     private readonly bool _repeat;
     private readonly Others _others;
-    private readonly AvoidedTerms _avoided;
+    private readonly int[][] _avoidedPhrases;
+    private readonly int[][] _looseKeys;
     private readonly string[][] _words;
     private readonly int[][] _sizes;
     private readonly int[][] _keys;
@@ -51,12 +52,16 @@ internal sealed class TitleSearch
 
     public TitleSearch(Field field, Platform platform, IReadOnlyDictionary<string, FieldValue> copy, TermSet ready, IReadOnlyList<WantedTerm> terms, AvoidedTerms avoided, string? lead)
     {
-        (_field, _unit, _avoided) = (field, field.Limit?.Unit ?? Unit.Characters, avoided);
+        (_field, _unit) = (field, field.Limit?.Unit ?? Unit.Characters);
         _max = Math.Min(field.Limit?.Max ?? int.MaxValue, _unit == Unit.Characters ? field.IndexedFirst ?? int.MaxValue : int.MaxValue);
         (_step, _gap) = (Room.Measure(field.Separator, _unit), Room.Measure(" ", _unit));
         _repeat = platform.Checks.GetValueOrDefault(TitleFill.RepeatsPay) > 0;
         _others = new(field, copy, ready, terms);
         _words = [.. ready.Terms.Select(t => t.Tokens.Select(w => w.Word).ToArray())];
+        var loose = new Dictionary<string, int>(StringComparer.Ordinal);
+        int Loose(string key) => loose.TryGetValue(key, out var number) ? number : loose[key] = loose.Count;
+        _avoidedPhrases = [.. avoided.Phrases.Select(p => p.Select(Loose).ToArray())];
+        _looseKeys = [.. _words.Select(t => avoided.Any ? t.Select(w => Loose(avoided.KeyOf(w))).ToArray() : [])];
         _sizes = [.. _words.Select(t => t.Select(w => Room.Measure(w, _unit)).ToArray())];
         _keys = [.. ready.Terms.Select(t => t.Variants[0].Folded)];
         _letters = [.. ready.Terms.Select(t => t.Letters)];
@@ -273,9 +278,26 @@ internal sealed class TitleSearch
 
         _size = size;
         _said.Add(term);
-        if (!_avoided.Any || _avoided.UsesIn(string.Join(' ', _title.Select(w => _words[w.Term][w.Word]))) == 0)
+        if (!SaysAvoided())
             return true;
         Back();
+        return false;
+    }
+
+    // Whether the end of the title makes something avoided: what was said before did not.
+    private bool SaysAvoided()
+    {
+        var fresh = _marks[^1].Words;
+        foreach (var phrase in _avoidedPhrases)
+            for (var start = Math.Max(0, fresh - phrase.Length + 1); start + phrase.Length <= _title.Count; start++)
+            {
+                var same = true;
+                for (var i = 0; i < phrase.Length && same; i++)
+                    same = _looseKeys[_title[start + i].Term][_title[start + i].Word] == phrase[i];
+                if (same)
+                    return true;
+            }
+
         return false;
     }
 

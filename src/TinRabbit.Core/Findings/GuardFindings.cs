@@ -62,11 +62,22 @@ internal static class GuardFindings
             var texts = draft.Texts(field);
             for (var item = 0; item < texts.Count; item++)
                 foreach (var claim in Facets.Unbacked(texts[item], facts))
-                    if (seen.Add(claim.Word))
+                    if (!(ShopNameIn(texts[item], draft.ShopName) is { } name && name.Start <= claim.Start && name.End >= claim.Start + claim.Length) && seen.Add(claim.Word))
                         yield return new("claim", Level.Should, field.Key, item, claim.Start, claim.Length,
                             $"“{claim.Word}” says a {Name(claim.Facet)} that the facts do not have: a shopper who finds it untrue sends it back.",
                             field.Shape is FieldShape.Phrases or FieldShape.Words ? TakeOut(draft, field, item, claim.Start, claim.Length) : null);
         }
+    }
+
+    /// <summary>Where the shop's name stands in a text, small words aside ("Plover &amp; Pine" is "Plover and Pine"); null where it does not.</summary>
+    internal static (int Start, int End)? ShopNameIn(string text, string? shop)
+    {
+        var name = Tokens.Of(shop ?? "").Select(t => t.Word).Where(w => !SmallWords.Has(w)).ToArray();
+        var words = Tokens.Of(text).Where(t => !SmallWords.Has(t.Word)).ToArray();
+        for (var at = 0; name.Length > 0 && at + name.Length <= words.Length; at++)
+            if (words.Skip(at).Take(name.Length).Select(t => t.Word).SequenceEqual(name))
+                return (words[at].Start, words[at + name.Length - 1].End);
+        return null;
     }
 
     private static string Name(Facet facet) => facet switch { Facet.Audience => "kind of buyer", _ => facet.ToString().ToLowerInvariant() };

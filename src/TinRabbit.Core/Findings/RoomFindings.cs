@@ -88,7 +88,7 @@ internal static class RoomFindings
             if (term.Explain() is not { Missing: { Count: > 0 } missing } || Room.Measure(string.Join(' ', missing), unit) > room || guard.UsesIn(term.Term.Text) > 0)
                 continue;
             return new("would-fit", Level.Should, field.Key, 0, 0, 0,
-                $"“{string.Join(" ", missing)}” would fit into {field.Label} and open “{term.Term.Text}”, {term.Term.Volume:0} searches a month.",
+                $"“{string.Join(" ", missing)}” would fit into {field.Label} and open “{term.Term.Text}”, {term.Term.Volume?.ToString("N0", System.Globalization.CultureInfo.InvariantCulture)} searches a month.",
                 new("Add it", field.Key, place.With(missing)));
         }
 

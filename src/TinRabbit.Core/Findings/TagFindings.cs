@@ -26,7 +26,7 @@ internal static class TagFindings
             sorted.TryAdd(bag, i);
         }
 
-        if (draft.Threshold("shopNameInTags") > 0 && draft.ShopName is { Length: > 0 } shop && Tokens.Key(shop) is { Length: > 0 } name && !exact.ContainsKey(name) && !tags.Any(t => $" {Tokens.Key(t)} ".Contains($" {name} ", StringComparison.Ordinal)))
+        if (draft.Threshold("shopNameInTags") > 0 && draft.ShopName is { Length: > 0 } shop && Tokens.Key(shop) is { Length: > 0 } name && !tags.Any(t => GuardFindings.ShopNameIn(t, shop) is not null))
             yield return new("shop-name", Level.Should, field.Key, 0, 0, 0, $"No tag says “{shop}”: a shopper who remembers only the shop's name does not find this.",
                 (field.Limit?.MaxItems is not { } most || tags.Count(t => !string.IsNullOrWhiteSpace(t)) < most) && (field.Limit?.Max is not { } max || Room.Measure(name, field.Limit.Unit) <= max)
                     ? new("Add it", field.Key, new FieldValue.Items([.. tags.Where(t => !string.IsNullOrWhiteSpace(t)), name]))

@@ -30,6 +30,11 @@ public sealed class AvoidedTerms
     /// <summary>Whether there is any.</summary>
     public bool Any => _count > 0;
 
+    /// <summary>Each of them as the keys of its words: for a quick look on the way; <see cref="In"/> has the last word.</summary>
+    internal IEnumerable<string[]> Phrases => _terms.Terms.Select(t => t.Tokens.Select(w => KeyOf(w.Word)).ToArray());
+
+    internal string KeyOf(string word) => Fold.Key(word, _terms.Platform.Search.Folds);
+
     /// <summary>Which of them stand as a phrase in a listing, by number, and where.</summary>
     public IEnumerable<(int Number, IReadOnlyList<Span> Spans)> In(IReadOnlyDictionary<string, FieldValue> copy)
     {

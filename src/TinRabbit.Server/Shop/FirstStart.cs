@@ -1,4 +1,6 @@
 using Microsoft.EntityFrameworkCore;
+using TinRabbit.Core.Filling;
+using TinRabbit.Core.Measures;
 using TinRabbit.Core.Platforms;
 using TinRabbit.Core.Words;
 using TinRabbit.Market;
@@ -48,6 +50,17 @@ internal static class FirstStart
         foreach (var marketId in dug)
             await shelves.Ask(db, marketId, s => s.Search(new(Take: 0)), default);
         (market as StandInMarket)?.Make(dug.Count > 0 ? dug : [market.Places[0].Id]);
+        // The first fill and the first check should not wait for their code to be made ready either.
+        var nothing = new Dictionary<string, FieldValue>();
+        WantedTerm[] some = [.. Demo.NestBoxPicks.Select((p, i) => new WantedTerm(p.Text, 100 + i))];
+        foreach (var platform in Shipped)
+            foreach (var field in platform.Fields.Where(f => f.Indexed))
+                if (field.Shape == FieldShape.Phrases)
+                    PhrasesFill.Of(platform, nothing, field.Key, some, ["bluebird house"]);
+                else if (field is { Role: "title", Shape: FieldShape.Line })
+                    TitleFill.Of(platform, nothing, field.Key, some, ["bluebird house"]);
+                else if (field.Shape is FieldShape.Words or FieldShape.Lines)
+                    WordsFill.Of(platform, nothing, field.Key, some, ["bluebird house"]);
     }
 
     // The stand-in remembers nothing of what was sent to it before.

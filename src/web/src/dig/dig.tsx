@@ -370,8 +370,8 @@ export function Dig({ place }: { place: Place }) {
           <div className="min-h-[26px]">
             {view === 'grid' ? (
               <p className="quiet text-[13px]">
-                Searches a month of the phrase. <b className="text-base-content">Bold words</b> are true by the product’s facts. An en dash says
-                that nobody is known to type it.
+                Searches a month of the phrase. <b className="text-base-content">Bold words</b> are true by the product’s facts. An en dash
+                says that nobody is known to type it.
               </p>
             ) : (
               <Filters

@@ -52,6 +52,15 @@ export type PickWeight = {
   spans: Span[]
 }
 export type Weighing = Omit<Weighed, 'terms'> & { terms: PickWeight[] }
+export type Fill = Schemas['FillView']
+export type Finding = Schemas['FindingView']
+export type Take = Schemas['TakeView']
+export type Version = Schemas['VersionView']
+export type FieldChange = Schemas['FieldChange']
+export type TextRead = Schemas['TextReadView']
+export type Sent = Schemas['SentView']
+export type PlatformView = Schemas['PlatformView']
+export type Unfit = Schemas['UnfitListing']
 export type Span = Schemas['Span']
 export type Room = Schemas['Room']
 

@@ -1,5 +1,5 @@
 import { useRef } from 'react'
-import type { Field, Value } from '../kit/api'
+import type { Copy, Field, Value } from '../kit/api'
 import { Tape } from '../kit/tape'
 import type { Piece } from './segments'
 import { Threaded } from './threaded'
@@ -11,6 +11,9 @@ export type EditorProps = {
   change: (value: Value) => void
   pieces: Piece[][]
   pointed: string | undefined
+  /** For a category and attributes, which depend on each other. */
+  fields?: Field[]
+  copy?: Copy
 }
 
 const asText = (value: Value | undefined) => (typeof value === 'string' ? value : Array.isArray(value) ? value.join(' ') : '')
@@ -26,6 +29,26 @@ const none: never[] = []
 const characters = (text: string) => [...text].length
 const measure = (text: string, unit: Field['unit']) =>
   unit === 'bytes' ? new TextEncoder().encode(text).length : unit === 'words' ? (text.match(/\S+/g) ?? []).length : characters(text)
+
+/** A bag of words without those that stand in it a second time: once a word is finished, its first place stays. */
+function withoutSeconds(text: string) {
+  const seen = new Set<string>()
+  const kept = text.split(' ').filter((w) => {
+    const key = w.normalize('NFKC').toLowerCase()
+    return key === '' || (!seen.has(key) && seen.add(key))
+  })
+  return kept.join(' ')
+}
+
+/** Where a phrase too long for its slot is cut in two: at the last word that fits. */
+function cutOf(text: string, max: number, unit: Field['unit']): [string, string] | null {
+  const words = text.trim().split(/\s+/)
+  for (let i = words.length - 1; i > 0; i--) {
+    const first = words.slice(0, i).join(' ')
+    if (measure(first, unit) <= max) return [first, words.slice(i).join(' ')]
+  }
+  return null
+}
 
 /** The editor for a field's shape. */
 export function Editor(p: EditorProps) {
@@ -58,7 +81,7 @@ function OneText({ field, value, weighedValue, change, pieces, pointed }: Editor
         <Threaded
           label={field.label}
           value={text}
-          change={change}
+          change={field.shape === 'words' ? (t) => change(t.endsWith(' ') ? withoutSeconds(t) : t) : change}
           pieces={pieces[0] ?? none}
           weighed={asText(weighedValue)}
           pointed={pointed}
@@ -87,6 +110,7 @@ function Phrases({ field, value, weighedValue, change, pieces, pointed }: Editor
   // A slot keeps the handlers it was drawn with: they read the list as it is now.
   const live = useRef(tags)
   live.current = tags
+  const dragged = useRef<number | null>(null)
   const weighed = asList(weighedValue)
   // Tags are worth filling, so that every slot shows; other lists show a little more than they hold.
   const most = field.maxItems ?? Number.POSITIVE_INFINITY
@@ -108,7 +132,32 @@ function Phrases({ field, value, weighedValue, change, pieces, pointed }: Editor
         const extra = field.maxItems !== null && i >= field.maxItems
         return (
           // biome-ignore lint/suspicious/noArrayIndexKey: a slot is its place
-          <div key={i} className={`slot ${text ? '' : 'empty'} ${over || extra ? 'over' : ''}`}>
+          <div
+            key={i}
+            className={`slot ${text ? '' : 'empty'} ${over || extra ? 'over' : ''}`}
+            onDragOver={(e) => dragged.current !== null && e.preventDefault()}
+            onDrop={(e) => {
+              if (dragged.current === null) return
+              e.preventDefault()
+              const next = [...live.current]
+              next.splice(i, 0, ...next.splice(dragged.current, 1))
+              dragged.current = null
+              change(next)
+            }}
+          >
+            {text && (
+              // biome-ignore lint/a11y/noStaticElementInteractions: what it does, Alt with an arrow does too
+              <span
+                className="grip"
+                draggable
+                title="Drag to move; Alt ← and Alt → move it too"
+                onDragStart={() => {
+                  dragged.current = i
+                }}
+              >
+                ⠿
+              </span>
+            )}
             <Threaded
               label={`${field.label} ${i + 1}`}
               value={text}
@@ -126,6 +175,10 @@ function Phrases({ field, value, weighedValue, change, pieces, pointed }: Editor
                   e.preventDefault()
                   if (i < live.current.length) put(i, [])
                   focus(i - 1)
+                } else if (e.altKey && e.key.toLowerCase() === 's' && field.max !== null) {
+                  e.preventDefault()
+                  const now = live.current[i] ?? ''
+                  if (measure(now, field.unit) > field.max) put(i, cutOf(now, field.max, field.unit) ?? [now])
                 } else if (e.altKey && (e.key === 'ArrowLeft' || e.key === 'ArrowRight') && live.current[i]) {
                   e.preventDefault()
                   const to = i + (e.key === 'ArrowLeft' ? -1 : 1)
@@ -161,6 +214,16 @@ function Phrases({ field, value, weighedValue, change, pieces, pointed }: Editor
                 </svg>
                 {(over || extra) && (
                   <span className="num text-[11px] text-accent">{extra ? 'one too many' : `over by ${used - field.max}`}</span>
+                )}
+                {over && cutOf(text, field.max, field.unit) && (
+                  <button
+                    type="button"
+                    className="link text-[12px]"
+                    title={`Split into “${cutOf(text, field.max, field.unit)?.join('” and “')}”: Alt S`}
+                    onClick={() => put(i, cutOf(text, field.max as number, field.unit) ?? [text])}
+                  >
+                    Split
+                  </button>
                 )}
               </div>
             )}
@@ -215,54 +278,112 @@ function Lines({ field, value, weighedValue, change, pieces, pointed }: EditorPr
   )
 }
 
-/** The way through the category tree, broadest first. */
-function Path({ field, value, change }: EditorProps) {
+/** The way through the category tree, broadest first; what the deeper ones open is said beside them. */
+function Path({ field, value, change, fields }: EditorProps) {
   const levels = asList(value)
-  const shown = [...levels, '']
+  const known = field.tree.length > 0
+  const under = (path: string[]) =>
+    field.tree.filter((c) => c.path.length === path.length + 1 && path.every((p, i) => c.path[i].toLowerCase() === p.trim().toLowerCase()))
+  const deeper = under(levels)
+  const opens = (name: string) =>
+    (fields ?? [])
+      .flatMap((f) => f.attributes)
+      .filter((a) => a.category === name)
+      .map((a) => a.name)
+  const opened = levels.flatMap(opens)
   return (
     <div className="flex flex-wrap items-baseline gap-x-1 gap-y-1 text-[15px]">
-      {shown.map((level, i) => (
+      {[...levels, ...(known && deeper.length === 0 && levels.length > 0 ? [] : [''])].map((level, i) => (
         // biome-ignore lint/suspicious/noArrayIndexKey: a level is its place
         <span key={i} className="inline-flex items-baseline gap-1">
           {i > 0 && <span className="quiet">›</span>}
-          <input
-            className="inline-input field-sizing-content min-w-20"
-            aria-label={`${field.label}, level ${i + 1}`}
-            placeholder={i === 0 ? 'broadest' : 'deeper…'}
-            value={level}
-            onChange={(e) => {
-              const next = [...levels]
-              next[i] = e.target.value
-              change(e.target.value === '' ? next.slice(0, i).concat(next.slice(i + 1)) : next)
-            }}
-          />
+          {known ? (
+            <select
+              className={`inline-input ${level ? '' : 'quiet'}`}
+              aria-label={`${field.label}, level ${i + 1}`}
+              value={level}
+              onChange={(e) => change(e.target.value ? [...levels.slice(0, i), e.target.value] : levels.slice(0, i))}
+            >
+              <option value="">{i === 0 ? 'choose…' : 'deeper…'}</option>
+              {!under(levels.slice(0, i)).some((c) => c.path[i] === level) && level && <option value={level}>{level} (not known)</option>}
+              {under(levels.slice(0, i)).map((c) => (
+                <option key={c.path[i]} value={c.path[i]}>
+                  {c.path[i]}
+                  {c.path[i] !== level && opens(c.path[i]).length > 0 ? `: opens ${opens(c.path[i]).join(', ')}` : ''}
+                </option>
+              ))}
+            </select>
+          ) : (
+            <input
+              className="inline-input field-sizing-content min-w-20"
+              aria-label={`${field.label}, level ${i + 1}`}
+              placeholder={i === 0 ? 'broadest' : 'deeper…'}
+              value={level}
+              onChange={(e) => {
+                const next = [...levels]
+                next[i] = e.target.value
+                change(e.target.value === '' ? next.slice(0, i).concat(next.slice(i + 1)) : next)
+              }}
+            />
+          )}
         </span>
       ))}
+      {opened.length > 0 && <span className="quiet text-[13px] ml-2">opens {opened.join(', ')}</span>}
     </div>
   )
 }
 
-/** Attributes: a name and its value each. */
-function Choices({ field, value, change }: EditorProps) {
+/** Attributes: those that the category has, each with its values to choose from, and any others that stand there. */
+function Choices({ field, value, change, fields, copy }: EditorProps) {
   const named = asNamed(value)
   const put = (rows: [string, string][]) => change(Object.fromEntries(rows.filter(([k]) => k)))
+  const category = (fields ?? []).find((f) => f.shape === 'path')
+  const path = asList(category ? copy?.[category.key] : undefined).map((p) => p.trim().toLowerCase())
+  const known = field.attributes.filter((a) => a.category === null || path.includes(a.category.toLowerCase()))
+  const others = named.filter(([name]) => !known.some((a) => a.name === name))
+  const textOf = (name: string) => named.find(([n]) => n === name)?.[1] ?? ''
+  const set = (name: string, text: string) =>
+    put(
+      text === ''
+        ? named.filter(([n]) => n !== name)
+        : named.some(([n]) => n === name)
+          ? named.map((n) => (n[0] === name ? [name, text] : n))
+          : [...named, [name, text]],
+    )
   return (
-    <div className="flex flex-wrap gap-x-6 gap-y-1 text-[15px]">
-      {named.map(([name, text], i) => (
-        // biome-ignore lint/suspicious/noArrayIndexKey: an attribute keeps its place while its name is written
-        <span key={i} className="inline-flex items-baseline gap-1">
+    <div className="flex flex-wrap gap-x-5 gap-y-1 text-[15px]">
+      {known.map((a) => (
+        <label key={a.name} className="inline-flex items-baseline gap-1">
+          <span className="quiet text-[13.5px]">{a.name}</span>
+          <input
+            className={`inline-input field-sizing-content ${textOf(a.name) ? '' : 'min-w-14'}`}
+            aria-label={`${field.label}: ${a.name}`}
+            list={a.options.length > 0 ? `options ${field.key} ${a.name}` : undefined}
+            placeholder="empty"
+            value={textOf(a.name)}
+            onChange={(e) => set(a.name, e.target.value)}
+          />
+          <datalist id={`options ${field.key} ${a.name}`}>
+            {a.options.map((o) => (
+              <option key={o} value={o} />
+            ))}
+          </datalist>
+        </label>
+      ))}
+      {others.map(([name, text]) => (
+        <span key={name} className="inline-flex items-baseline gap-1">
           <span className="quiet text-[13.5px]">{name}</span>
           <input
             className="inline-input field-sizing-content min-w-16"
             aria-label={`${field.label}: ${name}`}
             value={text}
-            onChange={(e) => put(named.map((n, k) => (k === i ? [name, e.target.value] : n)))}
+            onChange={(e) => put(named.map((n) => (n[0] === name ? [name, e.target.value] : n)))}
           />
           <button
             type="button"
             className="quiet cursor-pointer px-1"
             aria-label={`Take out ${name}`}
-            onClick={() => put(named.filter((_, k) => k !== i))}
+            onClick={() => put(named.filter((n) => n[0] !== name))}
           >
             ×
           </button>

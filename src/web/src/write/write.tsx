@@ -2,7 +2,19 @@ import { useQuery, useQueryClient } from '@tanstack/react-query'
 import { memo, useCallback, useEffect, useLayoutEffect, useMemo, useRef, useState } from 'react'
 import { Link } from 'react-router'
 import { useAddress } from '../kit/address'
-import { api, ask, type Copy, type Field, type Listing, opened, type PickWeight, type Value, type Weighed, type Weighing } from '../kit/api'
+import {
+  api,
+  ask,
+  type Copy,
+  type Field,
+  type Finding,
+  type Listing,
+  opened,
+  type PickWeight,
+  type Value,
+  type Weighed,
+  type Weighing,
+} from '../kit/api'
 import { useKeys } from '../kit/keys'
 import { compact, full } from '../kit/numbers'
 import { draftKey, type Place, usePicks, weighKey } from '../kit/shop'
@@ -10,8 +22,25 @@ import { type Column, Table } from '../kit/table'
 import { TermGaps, Thread } from '../kit/thread'
 import { toast } from '../kit/toast'
 import { Editor } from './editors'
+import { FillPanel, keepTakeOf } from './fill'
+import { AllFindings, FieldFindings } from './findings'
+import { Reading } from './reading'
 import { type SaveState, saverOf, settled, type Theirs } from './saver'
 import { type Piece, type Pieces, piecesOf } from './segments'
+import { SendOut } from './sendout'
+import { Takes } from './takes'
+import { Tile } from './tile'
+import { Versions } from './versions'
+
+/** What can stand beside the work; the address remembers which. */
+const sides = [
+  ['picks', 'Picks', 'The picks and what they lack'],
+  ['findings', 'Findings', 'What the check says: Alt N walks them'],
+  ['takes', 'Takes', 'Every try at the title: Alt T'],
+  ['read', 'Read', 'What the title holds, and could in another order: Alt R'],
+  ['versions', 'Versions', 'Every state kept: Alt V'],
+  ['send', 'Send', 'To the market, or out as a file: Alt M'],
+] as const
 
 export function Write({ place }: { place: Place }) {
   const listing = useQuery({
@@ -74,6 +103,29 @@ function Sheet({ place, listing }: { place: Place; listing: Listing }) {
     weigh()
   }, [picksSeen, weigh])
 
+  // The check comes after the lines: it waits until nothing is typed for a moment, and the last one asked for counts.
+  const [findings, setFindings] = useState<Finding[] | null>(null)
+  const checks = useRef(0)
+  const check = useCallback(async () => {
+    const mine = ++checks.current
+    try {
+      const checked = await ask(
+        api.POST('/api/listings/{id}/check', {
+          params: { path: { id: place.listingId } },
+          body: { marketId: place.market.id, fields: latest.current as never },
+        }),
+      )
+      if (mine === checks.current) setFindings(checked.findings)
+    } catch (e) {
+      setProblem((e as Error).message)
+    }
+  }, [place])
+  // biome-ignore lint/correctness/useExhaustiveDependencies: checked again when the text or the picks change
+  useEffect(() => {
+    const timer = setTimeout(check, findings === null ? 0 : 300)
+    return () => clearTimeout(timer)
+  }, [copy, picksSeen, check])
+
   useEffect(() => {
     saver.onState = setSave
     saver.onConflict = setTheirs
@@ -100,17 +152,28 @@ function Sheet({ place, listing }: { place: Place; listing: Listing }) {
   }, [weighed])
 
   const put = useCallback(
-    (next: Copy) => {
+    (next: Copy, keepBefore: string | null = null) => {
       keyAt.current ||= performance.now()
       latest.current = next
       setCopy(next)
       cache.setQueryData(draftKey(place), next)
-      saver.change(next)
+      saver.change(next, keepBefore)
       weigh()
     },
     [cache, place, saver, weigh],
   )
   const change = useCallback((key: string, value: Value) => put({ ...latest.current, [key]: value }), [put])
+  const draft = useCallback(() => latest.current, [])
+
+  // A step that was not typed: the state before it is kept as a version, and it can be undone.
+  const step = useCallback(
+    (next: Copy, what: string, why: string) => {
+      const before = latest.current
+      put(next, why)
+      toast(what, () => put(before, 'before an undo'))
+    },
+    [put],
+  )
   const take = (their: Theirs) => {
     saver.take(their.revision)
     setTheirs(null)
@@ -118,7 +181,7 @@ function Sheet({ place, listing }: { place: Place; listing: Listing }) {
     setCopy(their.copy)
     weigh()
   }
-  const keep = (their: Theirs) => {
+  const keepMine = (their: Theirs) => {
     saver.revision = their.revision
     setTheirs(null)
     saver.change(latest.current)
@@ -136,18 +199,111 @@ function Sheet({ place, listing }: { place: Place; listing: Listing }) {
   const pointed = params.get('at') ?? undefined
   const point = useCallback((key: string | null) => set({ at: key }), [set])
 
+  const side = params.get('side') ?? 'picks'
+  const filled = side === 'fill' ? listing.fields.find((f) => f.key === params.get('field')) : undefined
+  const show = useCallback(
+    (next: string | null, field: string | null = null) => set({ side: next === 'picks' ? null : next, field }),
+    [set],
+  )
   const focusedField = () =>
     listing.fields.find((f) => f.key === document.activeElement?.closest('[data-field]')?.getAttribute('data-field'))
+  const title = listing.fields.find((f) => f.role === 'title')
+
+  const fix = useCallback(
+    (f: Finding) =>
+      f.fix && step({ ...latest.current, [f.fix.field]: f.fix.value as Value }, `Done: ${f.fix.label.toLowerCase()}`, 'before a fix'),
+    [step],
+  )
+  const aside = useCallback(
+    async (f: Finding) => {
+      const put = async (away: boolean) => {
+        await ask(api.PUT('/api/listings/{id}/asides', { params: { path: { id: place.listingId } }, body: { key: f.key, aside: away } }))
+        check()
+      }
+      try {
+        await put(!f.aside)
+        toast(f.aside ? 'Brought back' : 'Put aside until that text changes', () => put(f.aside))
+      } catch (e) {
+        toast((e as Error).message)
+      }
+    },
+    [place, check],
+  )
+  const goTo = useCallback((f: Finding) => {
+    const boxes = document.querySelectorAll<HTMLTextAreaElement | HTMLInputElement | HTMLSelectElement>(
+      `[data-field="${f.field}"] textarea, [data-field="${f.field}"] input, [data-field="${f.field}"] select`,
+    )
+    const box = boxes[Math.min(f.item, boxes.length - 1)]
+    box?.focus()
+    if (box instanceof HTMLTextAreaElement && f.length > 0) box.setSelectionRange(f.start, f.start + f.length)
+  }, [])
+  const open = useMemo(() => (findings ?? []).filter((f) => !f.aside), [findings])
+  const walked = useRef(-1)
+  const ofFocused = () => {
+    const field = focusedField()
+    return open[walked.current]?.field === field?.key ? open[walked.current] : open.find((f) => f.field === field?.key)
+  }
+  const keepTitle = useCallback(
+    async (text: string) => {
+      await keepTakeOf(place.listingId, text)
+      cache.invalidateQueries({ queryKey: ['takes', place.listingId] })
+    },
+    [cache, place],
+  )
+  // The title that is left is kept first: none is ever lost.
+  const useTitle = useCallback(
+    async (text: string, what = 'Title changed') => {
+      if (!title) return
+      const now = String(latest.current[title.key] ?? '')
+      if (now.trim()) await ask(api.POST('/api/listings/{id}/takes', { params: { path: { id: place.listingId } }, body: { text: now } }))
+      step({ ...latest.current, [title.key]: text }, what, 'before another title')
+      cache.invalidateQueries({ queryKey: ['takes', place.listingId] })
+    },
+    [cache, place, step, title],
+  )
+  const copyAll = () => copyText('The whole listing', allText(listing.fields, latest.current))
+  const settle = useCallback(() => saver.flush(), [saver])
   useKeys({
     'Alt+c': () => {
       const field = focusedField()
-      field ? copyText(field.label, oneText(field, copy[field.key])) : copyText('The whole listing', allText(listing.fields, copy))
+      field ? copyText(field.label, oneText(field, copy[field.key])) : copyAll()
     },
+    'Alt+f': () => {
+      const field = focusedField() ?? title
+      if (field && canFill(field)) show('fill', field.key)
+    },
+    'Alt+n': () => {
+      if (open.length === 0) return toast('No finding is open')
+      walked.current = (walked.current + 1) % open.length
+      show('findings')
+      goTo(open[walked.current])
+    },
+    'Alt+Enter': () => {
+      const f = ofFocused()
+      f?.fix ? fix(f) : toast('No fix for this field')
+    },
+    'Alt+a': () => {
+      const f = ofFocused()
+      if (f) aside(f)
+    },
+    'Alt+t': () => show('takes'),
+    'Alt+r': () => show('read'),
+    'Alt+v': () => show('versions'),
+    'Alt+m': () => show('send'),
+    'Alt+p': () => show('picks'),
   })
-  const download = async (kind: 'csv' | 'json') => {
-    await saver.flush()
-    window.location.assign(`/api/listings/${listing.id}/export.${kind}`)
-  }
+  const byField = useRef(new Map<string, Finding[]>())
+  const found = useMemo(() => {
+    // What is said of a field stays the same object while it is the same, so that the field is not drawn again.
+    const next = new Map<string, Finding[]>()
+    for (const f of open) next.set(f.field, [...(next.get(f.field) ?? []), f])
+    for (const [key, list] of next) {
+      const old = byField.current.get(key)
+      if (old && JSON.stringify(old) === JSON.stringify(list)) next.set(key, old)
+    }
+    byField.current = next
+    return next
+  }, [open])
   const lead = weighing?.terms.find((t) => t.key === listing.leadKey)
 
   return (
@@ -172,18 +328,17 @@ function Sheet({ place, listing }: { place: Place; listing: Listing }) {
               'Saving…'
             )}
           </span>
-          <button type="button" className="link" onClick={() => copyText('The whole listing', allText(listing.fields, copy))}>
+          <button type="button" className="link" onClick={copyAll}>
             Copy all
           </button>
-          <button type="button" className="link" onClick={() => download('csv')}>
-            CSV
-          </button>
-          <button type="button" className="link" onClick={() => download('json')}>
-            JSON
+          <button type="button" className="link" onClick={() => show('send')}>
+            Send or export
           </button>
         </div>
         {problem && <p className="text-accent mb-2">The figures could not be worked out: {problem} Your text is as you wrote it.</p>}
-        {theirs && <TwoWindows fields={listing.fields} mine={copy} theirs={theirs} keep={() => keep(theirs)} take={() => take(theirs)} />}
+        {theirs && (
+          <TwoWindows fields={listing.fields} mine={copy} theirs={theirs} keep={() => keepMine(theirs)} take={() => take(theirs)} />
+        )}
         {listing.fields.map((field) => (
           <FieldPart
             key={field.key}
@@ -194,11 +349,76 @@ function Sheet({ place, listing }: { place: Place; listing: Listing }) {
             change={change}
             pieces={pieces.get(field.key) ?? none}
             pointed={pointed}
-            avoided={avoidedIn(weighing, field.key)}
+            findings={found.get(field.key) ?? none}
+            fix={fix}
+            aside={aside}
+            fill={canFill(field) ? show : undefined}
+            fields={field.shape === 'path' || field.shape === 'choices' ? listing.fields : undefined}
+            copy={field.shape === 'choices' ? copy : undefined}
           />
         ))}
+        <h2 className="text-[14px] font-semibold mb-1">
+          As a result elsewhere{' '}
+          <small className="quiet text-[13px] font-normal font-sans">what a shopper sees of it before opening it</small>
+        </h2>
+        <Tile product={place.product} fields={listing.fields} copy={copy} platform={listing.platformName} />
       </section>
-      <Held place={place} began={began} weighing={weighing} pointed={pointed} point={point} />
+      <aside className="side !overflow-hidden grid" style={{ gridTemplateRows: 'auto auto minmax(0,1fr)' }}>
+        <Figures place={place} began={began} weighing={weighing} />
+        <nav className="side-tabs" aria-label="Beside the work">
+          {sides.map(([key, name, about]) => (
+            <button key={key} type="button" title={about} aria-pressed={side === key} onClick={() => show(key)}>
+              {name}
+              {key === 'findings' && open.length > 0 && (
+                <span className={`count ${open.some((f) => f.level === 'must') ? 'must' : ''}`}>{open.length}</span>
+              )}
+            </button>
+          ))}
+        </nav>
+        {filled ? (
+          <FillPanel
+            key={filled.key}
+            place={place}
+            field={filled}
+            copy={draft}
+            take={(value, what) =>
+              filled.key === title?.key
+                ? useTitle(String(value), what)
+                : step({ ...latest.current, [filled.key]: value }, what, 'before a fill')
+            }
+            keepTake={keepTitle}
+            close={() => show('picks')}
+          />
+        ) : side === 'findings' ? (
+          <AllFindings fields={listing.fields} findings={findings} fix={fix} aside={aside} go={goTo} />
+        ) : side === 'takes' && title ? (
+          <Takes
+            place={place}
+            field={title}
+            copy={draft}
+            version={weighed ? picksSeen + String(copy[title.key] ?? '').length : 0}
+            use={useTitle}
+            keep={() => keepTitle(String(latest.current[title.key] ?? ''))}
+          />
+        ) : side === 'read' && title ? (
+          <Reading
+            place={place}
+            text={String(weighed?.copy[title.key] ?? copy[title.key] ?? '')}
+            put={(t) => useTitle(t, 'Words put in another order')}
+          />
+        ) : side === 'versions' ? (
+          <Versions
+            listingId={listing.id}
+            copy={draft}
+            settle={settle}
+            bring={(v) => step(v.copy as Copy, 'Brought back', 'before a version was brought back')}
+          />
+        ) : side === 'send' ? (
+          <SendOut place={place} settle={settle} copyAll={copyAll} />
+        ) : (
+          <Held place={place} weighing={weighing} pointed={pointed} point={point} />
+        )}
+      </aside>
     </main>
   )
 }
@@ -212,14 +432,30 @@ const FieldPart = memo(function FieldPart(p: {
   change: (key: string, value: Value) => void
   pieces: Piece[][]
   pointed: string | undefined
-  avoided: string
+  findings: Finding[]
+  fix: (f: Finding) => void
+  aside: (f: Finding) => void
+  fill: ((side: string, field: string) => void) | undefined
+  fields: Field[] | undefined
+  copy: Copy | undefined
 }) {
   const { field, value } = p
   return (
     <div className="mb-4" data-field={field.key}>
       <h2 className="flex gap-2.5 items-baseline text-[14px] font-semibold">
         {field.label} <small className="quiet text-[13px] font-normal font-sans">{aboutField(field, value, p.platform)}</small>
-        <span className="ml-auto font-sans font-medium text-[13px]">
+        <span className="ml-auto font-sans font-medium text-[13px] flex gap-3">
+          {p.fill && (
+            <button
+              type="button"
+              className="link"
+              title="Suggests what would hold the most: Alt F in the field"
+              onClick={() => p.fill?.('fill', field.key)}
+              aria-label={`Fill ${field.label}`}
+            >
+              {field.shape === 'lines' ? 'Closing line' : 'Fill'}
+            </button>
+          )}
           <button
             type="button"
             className="link"
@@ -237,33 +473,65 @@ const FieldPart = memo(function FieldPart(p: {
         change={(v) => p.change(field.key, v)}
         pieces={p.pieces}
         pointed={p.pointed}
+        fields={p.fields}
+        copy={p.copy}
       />
-      {p.avoided && (
-        <p className="text-accent text-[13px]" data-testid="avoided">
-          <b>Must go:</b> {p.avoided}
-        </p>
-      )}
+      <FieldFindings findings={p.findings} fix={p.fix} aside={p.aside} />
     </div>
   )
 })
 
-/** What the shop avoids and this field says, with the reasons. */
-const avoidedIn = (weighing: Weighing | undefined, field: string) =>
-  (weighing?.avoided ?? [])
-    .filter((a) => a.spans.some((s) => s.field === field))
-    .map((a) => `“${a.text}” is avoided${a.reason ? `: ${a.reason}` : ''} (${a.product})`)
-    .join('; ')
+/** Fields that a fill can suggest something for. */
+const canFill = (field: Field) =>
+  field.indexed &&
+  (field.shape === 'phrases' || field.shape === 'words' || field.shape === 'lines' || (field.shape === 'line' && field.role === 'title'))
 
-/** Reach and grip, and every pick with what it lacks. */
+/** Reach and grip as they are now. */
+const Figures = memo(function Figures({ place, began, weighing }: { place: Place; began: Weighed | null; weighing: Weighing | undefined }) {
+  return (
+    <div className="grid grid-cols-2 gap-3 mb-2">
+      <div>
+        <div className="big" data-testid="reach">
+          {weighing && weighing.totalVolume > 0 ? (
+            <>
+              {Math.round(weighing.reach)}
+              <span className="text-[24px]">%</span>
+            </>
+          ) : (
+            '–'
+          )}
+        </div>
+        <p className="quiet text-[13px] mt-1 leading-snug">
+          <b className="text-base-content">Reach.</b> {weighing?.eligible} of {weighing?.picks} picks
+          {weighing && weighing.totalVolume > 0
+            ? `; ${full(weighing.volume)} of ${full(weighing.totalVolume)} searches a month`
+            : '; no pick has known searches'}
+          {weighing && weighing.unknownVolume > 0 ? `; ${weighing.unknownVolume} unknown` : ''}
+        </p>
+      </div>
+      <div>
+        <div className="big" data-testid="grip">
+          {weighing && weighing.totalVolume > 0 ? Math.round(weighing.grip) : '–'}
+        </div>
+        <p className="quiet text-[13px] mt-1 leading-snug">
+          <b className="text-base-content">Grip</b>, out of 100: how firmly it holds them. {since(began, weighing)}{' '}
+          <Link className="link" to={`${place.base}/weigh`}>
+            What makes it
+          </Link>
+        </p>
+      </div>
+    </div>
+  )
+})
+
+/** Every pick with what it lacks. */
 const Held = memo(function Held({
   place,
-  began,
   weighing,
   pointed,
   point,
 }: {
   place: Place
-  began: Weighed | null
   weighing: Weighing | undefined
   pointed: string | undefined
   point: (key: string | null) => void
@@ -272,61 +540,27 @@ const Held = memo(function Held({
     () => [...(weighing?.terms ?? [])].sort((a, b) => firmness(a) - firmness(b) || (b.volume ?? -1) - (a.volume ?? -1)),
     [weighing],
   )
+  if (weighing?.picks === 0)
+    return (
+      <p className="quiet">
+        Nothing to hold yet.{' '}
+        <Link className="link" to={`${place.base}/dig`}>
+          Dig
+        </Link>{' '}
+        for terms and pick some; each will show here with its thread and the word it lacks.
+      </p>
+    )
   return (
-    <aside className="side !overflow-hidden grid" style={{ gridTemplateRows: 'auto minmax(0,1fr)' }}>
-      <div className="grid grid-cols-2 gap-3 mb-2">
-        <div>
-          <div className="big" data-testid="reach">
-            {weighing && weighing.totalVolume > 0 ? (
-              <>
-                {Math.round(weighing.reach)}
-                <span className="text-[24px]">%</span>
-              </>
-            ) : (
-              '–'
-            )}
-          </div>
-          <p className="quiet text-[13px] mt-1 leading-snug">
-            <b className="text-base-content">Reach.</b> {weighing?.eligible} of {weighing?.picks} picks
-            {weighing && weighing.totalVolume > 0
-              ? `; ${full(weighing.volume)} of ${full(weighing.totalVolume)} searches a month`
-              : '; no pick has known searches'}
-            {weighing && weighing.unknownVolume > 0 ? `; ${weighing.unknownVolume} unknown` : ''}
-          </p>
-        </div>
-        <div>
-          <div className="big" data-testid="grip">
-            {weighing && weighing.totalVolume > 0 ? Math.round(weighing.grip) : '–'}
-          </div>
-          <p className="quiet text-[13px] mt-1 leading-snug">
-            <b className="text-base-content">Grip</b>, out of 100: how firmly it holds them. {since(began, weighing)}{' '}
-            <Link className="link" to={`${place.base}/weigh`}>
-              What makes it
-            </Link>
-          </p>
-        </div>
-      </div>
-      {weighing?.picks === 0 ? (
-        <p className="quiet">
-          Nothing to hold yet.{' '}
-          <Link className="link" to={`${place.base}/dig`}>
-            Dig
-          </Link>{' '}
-          for terms and pick some; each will show here with its thread and the word it lacks.
-        </p>
-      ) : (
-        <Table
-          name="Picks and what they lack"
-          rows={terms}
-          columns={columns}
-          id={(t) => t.key}
-          at={terms.findIndex((t) => t.key === pointed)}
-          rowHeight={33}
-          onAt={(_, t) => point(!t || t.key === pointed ? null : t.key)}
-          empty=""
-        />
-      )}
-    </aside>
+    <Table
+      name="Picks and what they lack"
+      rows={terms}
+      columns={columns}
+      id={(t) => t.key}
+      at={terms.findIndex((t) => t.key === pointed)}
+      rowHeight={33}
+      onAt={(_, t) => point(!t || t.key === pointed ? null : t.key)}
+      empty=""
+    />
   )
 })
 

@@ -1,0 +1,262 @@
+import { useEffect, useMemo, useRef, useState } from 'react'
+import { api, ask, type Copy, type Field, type Fill, type Value } from '../kit/api'
+import { useKeys } from '../kit/keys'
+import { compact, full } from '../kit/numbers'
+import type { Place } from '../kit/shop'
+import { toast } from '../kit/toast'
+
+const points = (n: number) => (Math.round(n * 10) / 10).toFixed(1)
+const change = (from: number, to: number) => {
+  const by = Math.round((to - from) * 10) / 10
+  return by === 0 ? 'no change' : `${by > 0 ? '+' : '−'}${Math.abs(by).toFixed(1)}`
+}
+
+/** The value with only these pieces of what would be added. */
+export function withPieces(field: Field, fill: Fill, chosen: boolean[]): Value {
+  const kept = fill.pieces.filter((_, i) => chosen[i])
+  if (field.shape === 'phrases') {
+    const left = [...fill.pieces].filter((_, i) => !chosen[i])
+    return (fill.value as string[]).filter((v) => {
+      const at = left.indexOf(v)
+      if (at >= 0) left.splice(at, 1)
+      return at < 0
+    })
+  }
+  // Loose words stand at the end of one text: the field's, or that of one item.
+  const between = field.shape === 'words' ? ' ' : field.shape === 'line' ? field.separator : ', '
+  const added = fill.pieces.join(between)
+  const shorten = (text: string) => {
+    const before = text.slice(0, text.length - added.length)
+    return kept.length > 0 ? before + kept.join(between) : before.replace(/[,\s]+$/, '')
+  }
+  return Array.isArray(fill.value)
+    ? (fill.value as string[]).map((t) => (t.endsWith(added) ? shorten(t) : t)).filter(Boolean)
+    : shorten(fill.value as string)
+}
+
+/** A suggestion for a field: what it would be, what that opens, how near the best possible it is; to be taken whole or in part. */
+export function FillPanel({
+  place,
+  field,
+  copy,
+  take,
+  keepTake,
+  close,
+}: {
+  place: Place
+  field: Field
+  copy: () => Copy
+  take: (value: Value, what: string) => void
+  keepTake: (text: string) => void
+  close: () => void
+}) {
+  const [fill, setFill] = useState<Fill | null>(null)
+  const [problem, setProblem] = useState('')
+  const [chosen, setChosen] = useState<boolean[]>([])
+  const [at, setAt] = useState(0)
+  const [partly, setPartly] = useState<{ reach: number; grip: number } | null>(null)
+  const box = useRef<HTMLDivElement>(null)
+  const path = useMemo(() => ({ id: place.listingId, field: field.key }), [place, field])
+
+  // biome-ignore lint/correctness/useExhaustiveDependencies: made once, of the draft as it is when it is asked for
+  useEffect(() => {
+    let gone = false
+    ask(api.POST('/api/listings/{id}/fill/{field}', { params: { path }, body: { marketId: place.market.id, fields: copy() as never } }))
+      .then((f) => {
+        if (gone) return
+        setFill(f)
+        setChosen(f.pieces.map(() => true))
+        setTimeout(() => box.current?.focus())
+      })
+      .catch((e: Error) => !gone && setProblem(e.message))
+    return () => {
+      gone = true
+    }
+  }, [path])
+
+  const all = chosen.every(Boolean)
+  const title = field.role === 'title' && field.shape === 'line'
+  useEffect(() => {
+    if (!fill || all || title) return setPartly(null)
+    let gone = false
+    const fields = { ...copy(), [field.key]: withPieces(field, fill, chosen) }
+    ask(
+      api.POST('/api/listings/{id}/weigh', {
+        params: { path: { id: place.listingId } },
+        body: { marketId: place.market.id, fields: fields as never },
+      }),
+    ).then((w) => !gone && setPartly(w))
+    return () => {
+      gone = true
+    }
+  }, [fill, all, title, chosen, field, place, copy])
+
+  const accept = () => {
+    if (!fill) return
+    if (title) {
+      const best = fill.takes[at]
+      if (best) take(best.text, 'Title filled')
+    } else if (chosen.some(Boolean)) take(all ? (fill.value as Value) : withPieces(field, fill, chosen), `${field.label} filled`)
+    close()
+  }
+  const count = title ? (fill?.takes.length ?? 0) : (fill?.pieces.length ?? 0)
+  const walk = (e: React.KeyboardEvent) => {
+    if (e.key === 'ArrowDown' || e.key === 'ArrowRight') setAt(Math.min(count - 1, at + 1))
+    else if (e.key === 'ArrowUp' || e.key === 'ArrowLeft') setAt(Math.max(0, at - 1))
+    else if (e.key === ' ' && !title) setChosen(chosen.map((c, i) => (i === at ? !c : c)))
+    else if (e.key === 'Enter') accept()
+    else if (e.key === 'k' && title && fill?.takes[at]) keepTake(fill.takes[at].text)
+    else return
+    e.preventDefault()
+    e.stopPropagation()
+  }
+  useKeys({ Escape: close })
+
+  const now = partly ?? fill
+  return (
+    // biome-ignore lint/a11y/noNoninteractiveTabindex: the list is walked by keys
+    <div ref={box} tabIndex={0} className="side-part" onKeyDown={walk} data-testid="fill">
+      <h3 className="!mt-0">A fill for {field.label}</h3>
+      {problem && <p className="text-accent">{problem}</p>}
+      {!fill && !problem && <p className="quiet">Looking for the best…</p>}
+      {fill && count === 0 && (
+        <p>
+          {title
+            ? 'No pick fits here. Pick some terms first.'
+            : 'Nothing to add: what still fits opens no pick that counts, or no room is left.'}
+        </p>
+      )}
+      {fill && count > 0 && (
+        <>
+          {now && !title && (
+            <p className="text-[14px] mb-2">
+              <b>Reach</b> {points(fill.reachNow)} → {points(now.reach)} <span className="quiet">({change(fill.reachNow, now.reach)})</span>
+              , <b>grip</b> {points(fill.gripNow)} → {points(now.grip)} <span className="quiet">({change(fill.gripNow, now.grip)})</span>
+            </p>
+          )}
+          {title
+            ? fill.takes.map((t, i) => (
+                // biome-ignore lint/a11y/useKeyWithClickEvents: the list around it takes the keys
+                // biome-ignore lint/a11y/noStaticElementInteractions: the list around it takes the keys
+                <div key={t.text} className={`take ${i === at ? 'cursor' : ''}`} onClick={() => setAt(i)}>
+                  <div className="font-semibold leading-snug">{t.text}</div>
+                  <p className="quiet text-[13px]">
+                    <span className="num">
+                      {t.used} of {fill.limit ?? 'any'}
+                    </span>
+                    ; grip <span className="num">{points(t.grip)}</span> ({change(fill.gripNow, t.grip)}); {t.whole.length} picks whole
+                  </p>
+                </div>
+              ))
+            : null}
+          {!title && (
+            <div className="flex flex-wrap gap-1.5 mb-2">
+              {fill.pieces.map((p, i) => (
+                <button
+                  // biome-ignore lint/suspicious/noArrayIndexKey: a piece is its place
+                  key={i}
+                  type="button"
+                  tabIndex={-1}
+                  aria-pressed={chosen[i]}
+                  className={`choice ${i === at ? 'at' : ''} ${chosen[i] ? '' : 'struck'}`}
+                  onClick={() => {
+                    setAt(i)
+                    setChosen(chosen.map((c, k) => (k === i ? !c : c)))
+                  }}
+                >
+                  {p}
+                </button>
+              ))}
+            </div>
+          )}
+          <p className="flex flex-wrap gap-2 my-3">
+            <button type="button" className="btn btn-sm btn-primary" onClick={accept}>
+              {title ? 'Use this take' : all ? 'Take it all' : `Take ${chosen.filter(Boolean).length}`} <kbd>Enter</kbd>
+            </button>
+            {title && (
+              <button type="button" className="btn btn-sm" onClick={() => fill.takes[at] && keepTake(fill.takes[at].text)}>
+                Keep as a take <kbd>K</kbd>
+              </button>
+            )}
+            <button type="button" className="btn btn-sm" onClick={close}>
+              Leave it <kbd>Esc</kbd>
+            </button>
+          </p>
+          {fill.used !== null && !title && (
+            <p className="text-[13.5px] mb-1">
+              Room used: <span className="num">{fill.used}</span>
+              {fill.limit !== null && (
+                <>
+                  {' '}
+                  of <span className="num">{fill.limit}</span> {field.unit}
+                </>
+              )}
+            </p>
+          )}
+          {fill.gain !== null && fill.bound !== null && (
+            <p
+              className="text-[13.5px] mb-2"
+              title="Searches a month × fit of what it opens, against a bound that no other choice of words that fit can pass"
+            >
+              {fill.bound > 0 ? (
+                <>
+                  <b>{fill.gain >= fill.bound * 0.99999 ? '100' : (Math.floor((fill.gain / fill.bound) * 1000) / 10).toFixed(1)} %</b> of
+                  what could still be reached at best: {full(Math.round(fill.gain))} of at most {full(Math.round(fill.bound))}
+                </>
+              ) : (
+                'No pick with known searches is still missing.'
+              )}
+            </p>
+          )}
+          {!title && <OpensAndLeft fill={fill} />}
+          {title && fill.takes[at] && (
+            <>
+              <h3>Whole in it</h3>
+              <p className="text-[14px]">{fill.takes[at].whole.join(', ') || 'none'}</p>
+            </>
+          )}
+        </>
+      )}
+    </div>
+  )
+}
+
+function OpensAndLeft({ fill }: { fill: Fill }) {
+  return (
+    <>
+      {fill.opens.length > 0 && (
+        <>
+          <h3>It opens</h3>
+          <table className="plain text-[14px]">
+            <tbody>
+              {fill.opens.map((o) => (
+                <tr key={o.text}>
+                  <td>{o.text}</td>
+                  <td className="r num" title={full(o.volume)}>
+                    {compact(o.volume)}
+                  </td>
+                </tr>
+              ))}
+            </tbody>
+          </table>
+        </>
+      )}
+      {fill.left.length > 0 && (
+        <>
+          <h3>Still missing</h3>
+          <p className="quiet text-[13.5px]">{fill.left.join(', ')}</p>
+        </>
+      )}
+    </>
+  )
+}
+
+/** Says that a text was kept as a take. */
+export async function keepTakeOf(listingId: number, text: string) {
+  try {
+    await ask(api.POST('/api/listings/{id}/takes', { params: { path: { id: listingId } }, body: { text } }))
+    toast('Kept among the takes')
+  } catch (e) {
+    toast((e as Error).message)
+  }
+}

@@ -1,0 +1,158 @@
+import { useQuery } from '@tanstack/react-query'
+import { useState } from 'react'
+import { api, ask, type Copy, type Field, type Take } from '../kit/api'
+import { compact } from '../kit/numbers'
+import type { Place } from '../kit/shop'
+import { Thread } from '../kit/thread'
+
+/** Every try at the title with its numbers; two or three of them side by side. */
+export function Takes({
+  place,
+  field,
+  copy,
+  version,
+  use,
+  keep,
+}: {
+  place: Place
+  field: Field
+  copy: () => Copy
+  version: number
+  use: (text: string) => void
+  keep: () => void
+}) {
+  const [beside, setBeside] = useState<string[]>([])
+  const takes = useQuery({
+    queryKey: ['takes', place.listingId, place.market.id, version],
+    queryFn: () =>
+      ask(
+        api.POST('/api/listings/{id}/takes/weighed', {
+          params: { path: { id: place.listingId } },
+          body: { marketId: place.market.id, fields: copy() as never },
+        }),
+      ),
+    placeholderData: (before) => before,
+  }).data
+  if (!takes) return <p className="quiet">Weighing the takes…</p>
+  const chosen = takes.filter((t) => beside.includes(t.text))
+  const toggle = (t: Take) => setBeside(beside.includes(t.text) ? beside.filter((b) => b !== t.text) : [...beside, t.text].slice(-3))
+  return (
+    <div className="side-part" data-testid="takes">
+      <p className="flex gap-2 items-baseline mb-2 text-[13px]">
+        <span className="quiet">Figures are for the listing with each, by today’s picks. None is ever lost.</span>
+        <button type="button" className="link ml-auto whitespace-nowrap" onClick={keep}>
+          Keep this title
+        </button>
+      </p>
+      {takes.length === 0 && <p>No title yet. Write one, or fill it: every try is kept here.</p>}
+      {chosen.length >= 2 && <SideBySide takes={chosen} field={field} use={use} />}
+      {takes.map((t) => (
+        <div key={t.text} className={`take ${t.inUse ? 'cursor' : ''}`}>
+          <div className="leading-snug font-semibold">{t.text}</div>
+          <p className="quiet text-[13px]">
+            <span className={`num ${t.fits ? '' : 'text-accent'}`}>
+              {t.used}
+              {field.max === null ? '' : ` of ${field.max}`}
+            </span>
+            ; reach <span className="num">{t.reach.toFixed(0)} %</span>, grip <span className="num">{t.grip.toFixed(1)}</span>;{' '}
+            {t.holds.length} picks; competition {mixText(t)}
+          </p>
+          <p className="flex gap-3 text-[13px]">
+            {t.inUse ? (
+              <b>in use</b>
+            ) : (
+              <button type="button" className="link" onClick={() => use(t.text)}>
+                Use it
+              </button>
+            )}
+            <label className="inline-flex gap-1 items-center cursor-pointer">
+              <input type="checkbox" className="checkbox checkbox-xs" checked={beside.includes(t.text)} onChange={() => toggle(t)} />
+              side by side
+            </label>
+          </p>
+        </div>
+      ))}
+    </div>
+  )
+}
+
+const mixText = (t: Take) =>
+  [
+    [t.mix.low, 'low'],
+    [t.mix.moderate, 'moderate'],
+    [t.mix.high, 'high'],
+    [t.mix.unknown, 'unknown'],
+  ]
+    .filter(([n]) => n)
+    .map(([n, name]) => `${n} ${name}`)
+    .join(', ') || 'of none'
+
+/** Two or three takes: their figures, and the picks that not all of them hold. */
+function SideBySide({ takes, field, use }: { takes: Take[]; field: Field; use: (text: string) => void }) {
+  const words = (t: string) => new Set(t.toLowerCase().match(/[\p{L}\p{M}\p{N}'’]+/gu) ?? [])
+  const shared = takes.map((t) => words(t.text)).reduce((a, b) => new Set([...a].filter((w) => b.has(w))))
+  const picks = [...new Map(takes.flatMap((t) => t.holds).map((h) => [h.text, h])).values()].sort(
+    (a, b) => (b.volume ?? -1) - (a.volume ?? -1),
+  )
+  const differ = picks.filter((p) => new Set(takes.map((t) => t.holds.find((h) => h.text === p.text)?.grade ?? 'missing')).size > 1)
+  const best = (of: (t: Take) => number) => Math.max(...takes.map(of))
+  return (
+    <table className="plain text-[13px] mb-3 beside" data-testid="side-by-side">
+      <thead>
+        <tr>
+          <th />
+          {takes.map((t) => (
+            <th key={t.text} className="font-normal align-top">
+              {t.text.split(/([\p{L}\p{M}\p{N}'’]+)/u).map((w, i) =>
+                // biome-ignore lint/suspicious/noArrayIndexKey: a word is its place
+                w && !shared.has(w.toLowerCase()) && /[\p{L}\p{N}]/u.test(w) ? <b key={i}>{w}</b> : <span key={i}>{w}</span>,
+              )}{' '}
+              {!t.inUse && (
+                <button type="button" className="link" onClick={() => use(t.text)}>
+                  Use it
+                </button>
+              )}
+            </th>
+          ))}
+        </tr>
+      </thead>
+      <tbody>
+        {(
+          [
+            ['Room', (t) => t.used, (t) => `${t.used}${field.max === null ? '' : ` of ${field.max}`}`],
+            ['Reach', (t) => t.reach, (t) => `${t.reach.toFixed(0)} %`],
+            ['Grip', (t) => t.grip, (t) => t.grip.toFixed(1)],
+            ['Picks', (t) => t.holds.length, (t) => `${t.holds.length}`],
+          ] as [string, (t: Take) => number, (t: Take) => string][]
+        ).map(([name, of, say]) => (
+          <tr key={name}>
+            <td className="quiet">{name}</td>
+            {takes.map((t) => (
+              <td key={t.text} className={`num ${of(t) === best(of) ? 'font-semibold' : ''}`}>
+                {say(t)}
+              </td>
+            ))}
+          </tr>
+        ))}
+        <tr>
+          <td className="quiet">Competition</td>
+          {takes.map((t) => (
+            <td key={t.text}>{mixText(t)}</td>
+          ))}
+        </tr>
+        {differ.map((p) => (
+          <tr key={p.text}>
+            <td>
+              {p.text} <span className="num quiet">{compact(p.volume)}</span>
+            </td>
+            {takes.map((t) => (
+              <td key={t.text}>
+                <Thread grade={t.holds.find((h) => h.text === p.text)?.grade ?? 'missing'} />
+              </td>
+            ))}
+          </tr>
+        ))}
+      </tbody>
+    </table>
+  )
+}

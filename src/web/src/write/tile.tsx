@@ -1,0 +1,32 @@
+import type { Copy, Field, Product } from '../kit/api'
+
+/** About how a result shows the title elsewhere: cut where the platform says, with the first picture as words. */
+export function Tile({ product, fields, copy, platform }: { product: Product; fields: Field[]; copy: Copy; platform: string }) {
+  const field = fields.find((f) => f.role === 'title')
+  const title = field ? String(copy[field.key] ?? '') : ''
+  const shown = [...title]
+  const cut = field?.shows && shown.length > field.shows ? shown.slice(0, field.shows).join('') : title
+  return (
+    <div className="tile" data-testid="tile">
+      <div className="tile-picture">{product.pictures[0] ?? 'No picture is described yet'}</div>
+      <p className="leading-snug text-[14.5px]">
+        {cut ? (
+          <>
+            {cut}
+            {cut !== title && <span className="quiet">…</span>}
+          </>
+        ) : (
+          <span className="quiet">No title</span>
+        )}
+      </p>
+      <p className="quiet text-[12.5px]">
+        {cut === title
+          ? `${platform} shows all of it`
+          : `Cut after ${field?.shows} characters: “${shown
+              .slice(field?.shows ?? 0)
+              .join('')
+              .trim()}” is not seen`}
+      </p>
+    </div>
+  )
+}
