@@ -26,9 +26,10 @@ public sealed record PhrasesFill(IReadOnlyList<string> Items, IReadOnlyList<stri
     /// <param name="terms">The terms wanted.</param>
     /// <param name="avoid">Terms that must not be said.</param>
     /// <param name="lead">The term that comes first; null for the worthiest of those chosen.</param>
+    /// <param name="notHere">Terms that the seller wants elsewhere: they count, but are not said here.</param>
     /// <exception cref="FormatProblems">There is no such field, or it is no list of phrases.</exception>
     public static PhrasesFill Of(
-        Platform platform, IReadOnlyDictionary<string, FieldValue> copy, string key, IReadOnlyList<WantedTerm> terms, IReadOnlyList<string> avoid, string? lead = null)
+        Platform platform, IReadOnlyDictionary<string, FieldValue> copy, string key, IReadOnlyList<WantedTerm> terms, IReadOnlyList<string> avoid, string? lead = null, IReadOnlySet<string>? notHere = null)
     {
         var field = platform.Find(key) ?? throw new FormatProblems([new("field", $"{platform.Name} has no field \"{key}\".")]);
         if (field.Shape != FieldShape.Phrases)
@@ -40,7 +41,7 @@ public sealed record PhrasesFill(IReadOnlyList<string> Items, IReadOnlyList<stri
         var added = new List<string>();
         if (field.Indexed && wanted.Count > 0)
         {
-            var candidates = Candidates.For(field, wanted, avoided);
+            var candidates = Candidates.For(field, [.. wanted.Where(t => notHere?.Contains(t.Text) != true)], avoided);
             added = new PhraseChoice(platform, field, copy, standing, candidates, wanted).Choose((field.Limit?.MaxItems ?? Unlimited) - standing.Length, lead);
         }
 

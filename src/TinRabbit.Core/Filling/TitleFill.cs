@@ -30,9 +30,10 @@ public static class TitleFill
     /// <param name="terms">The terms wanted.</param>
     /// <param name="avoid">Terms that must not be said.</param>
     /// <param name="lead">The term that comes first; null where any may.</param>
+    /// <param name="notHere">Terms that the seller wants elsewhere: they count, but are not said here.</param>
     /// <exception cref="FormatProblems">There is no such field, or it is no line of text that the search reads.</exception>
     public static IReadOnlyList<Take> Of(
-        Platform platform, IReadOnlyDictionary<string, FieldValue> copy, string key, IReadOnlyList<WantedTerm> terms, IReadOnlyList<string> avoid, string? lead = null)
+        Platform platform, IReadOnlyDictionary<string, FieldValue> copy, string key, IReadOnlyList<WantedTerm> terms, IReadOnlyList<string> avoid, string? lead = null, IReadOnlySet<string>? notHere = null)
     {
         var field = platform.Find(key) ?? throw new FormatProblems([new("field", $"{platform.Name} has no field \"{key}\".")]);
         if (field.Shape is not (FieldShape.Line or FieldShape.Text))
@@ -44,7 +45,7 @@ public static class TitleFill
         if (wanted.Count == 0)
             return [];
         var ready = TermSet.For(platform, [.. wanted.Select(t => t.Text)]);
-        var search = new TitleSearch(field, platform, copy, ready, wanted, avoided, lead);
+        var search = new TitleSearch(field, platform, copy, ready, wanted, avoided, lead, notHere);
         var found = new List<int[]>();
         for (var take = 0; take < MostTakes && search.Next(found) is { } plan; take++)
             found.Add(plan);

@@ -50,7 +50,7 @@ internal sealed class TitleSearch
     private int _size;
     private long _steps;
 
-    public TitleSearch(Field field, Platform platform, IReadOnlyDictionary<string, FieldValue> copy, TermSet ready, IReadOnlyList<WantedTerm> terms, AvoidedTerms avoided, string? lead)
+    public TitleSearch(Field field, Platform platform, IReadOnlyDictionary<string, FieldValue> copy, TermSet ready, IReadOnlyList<WantedTerm> terms, AvoidedTerms avoided, string? lead, IReadOnlySet<string>? notHere)
     {
         (_field, _unit) = (field, field.Limit?.Unit ?? Unit.Characters);
         _max = Math.Min(field.Limit?.Max ?? int.MaxValue, _unit == Unit.Characters ? field.IndexedFirst ?? int.MaxValue : int.MaxValue);
@@ -85,7 +85,7 @@ internal sealed class TitleSearch
         _always = [.. always];
         _lead = lead is null ? -1 : Array.FindIndex(_words, t => string.Join(' ', t) == Tokens.Key(lead));
         // The worthiest, those worth most for their room, and what is not known to be worth nothing.
-        var fitting = Enumerable.Range(0, _words.Length).Where(t => SizeAlone(t) <= _max && t != _lead).ToList();
+        var fitting = Enumerable.Range(0, _words.Length).Where(t => SizeAlone(t) <= _max && t != _lead && notHere?.Contains(terms[t].Text) != true).ToList();
         _offered = [.. fitting.OrderByDescending(t => _others.Worth[t]).Take(Offered * 2 / 3)
             .Union(fitting.OrderByDescending(t => _others.Worth[t] / SizeAlone(t)).Take(Offered * 2 / 3))
             .Union(fitting.Where(t => terms[t].Volume is null).Take(10))];

@@ -19,11 +19,12 @@ public sealed class Commits
 
 /// <summary>The picks of a product that are worked on, with their numbers in one market, made ready for a platform.</summary>
 /// <param name="Keys">Each pick's key.</param>
+/// <param name="Homes">Where the seller wants each to live.</param>
 /// <param name="Wanted">Each as the engine takes it.</param>
 /// <param name="Terms">Their words, looked up in the platform's folds.</param>
 /// <param name="Avoided">What the shop avoids, whichever product it was avoided for.</param>
 /// <param name="AvoidedTerms">The same, to be looked for in every field.</param>
-public sealed record ReadyPicks(IReadOnlyList<string> Keys, WantedTerm[] Wanted, TermSet Terms, IReadOnlyList<Avoided> Avoided, AvoidedTerms AvoidedTerms)
+public sealed record ReadyPicks(IReadOnlyList<string> Keys, IReadOnlyList<Home> Homes, WantedTerm[] Wanted, TermSet Terms, IReadOnlyList<Avoided> Avoided, AvoidedTerms AvoidedTerms)
 {
     /// <summary>The platform they are ready for.</summary>
     public Platform Platform => Terms.Platform;
@@ -51,7 +52,7 @@ public sealed class ReadyPicksCache(Commits commits)
         var wanted = picks.Select(p => p.Term).ToArray();
         var platform = PlatformJson.Read(profile);
         var avoided = await db.AvoidedInShop(stop);
-        var ready = new ReadyPicks([.. picks.Select(p => p.Key)], wanted, TermSet.For(platform, [.. wanted.Select(w => w.Text)]), avoided, new(platform, [.. avoided.Select(a => a.Text)]));
+        var ready = new ReadyPicks([.. picks.Select(p => p.Key)], [.. picks.Select(p => p.Home)], wanted, TermSet.For(platform, [.. wanted.Select(w => w.Text)]), avoided, new(platform, [.. avoided.Select(a => a.Text)]));
         if (_kept.Count >= Most)
             _kept.Clear();
         _kept[(productId, marketId, profile)] = (now, ready);

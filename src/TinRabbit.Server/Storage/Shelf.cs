@@ -44,12 +44,12 @@ public static class Shelf
     }
 
     /// <summary>The picks that are worked on, neither parked nor avoided, as the engine takes them, each with its key. Asked at every key: it reads no more than that.</summary>
-    public static async Task<List<(string Key, WantedTerm Term)>> WantedOf(this TinContext db, int productId, string marketId, CancellationToken stop)
+    public static async Task<List<(string Key, Home Home, WantedTerm Term)>> WantedOf(this TinContext db, int productId, string marketId, CancellationToken stop)
     {
         var norm = await db.NormOf(marketId, stop);
         var rows = await Joined(db, productId, marketId).Where(p => p.Pick.Home != Home.Later && p.Pick.Home != Home.Avoid)
-            .Select(p => new { p.Pick.Key, p.Pick.Text, p.Pick.Fit, p.Term!.Reading!.Volume, p.Term.Reading.Competition }).ToListAsync(stop);
-        return [.. rows.Select(r => (r.Key, new WantedTerm(r.Text, r.Volume, r.Competition, Numbers.Headroom(r.Volume, r.Competition, norm.Centre), r.Fit)))];
+            .Select(p => new { p.Pick.Key, p.Pick.Text, p.Pick.Home, p.Pick.Fit, p.Term!.Reading!.Volume, p.Term.Reading.Competition }).ToListAsync(stop);
+        return [.. rows.Select(r => (r.Key, r.Home, new WantedTerm(r.Text, r.Volume, r.Competition, Numbers.Headroom(r.Volume, r.Competition, norm.Centre), r.Fit)))];
     }
 
     /// <summary>Every term that the shop avoids, with the first reason given.</summary>

@@ -71,16 +71,18 @@ internal static class FillApi
         var (platform, copy, wanted) = (open.Platform, open.Copy, open.Picks.Wanted);
         var now = Core.Measures.Weigh.Listing(open.Picks.Terms, copy, wanted);
         var volumes = wanted.DistinctBy(w => w.Text).ToDictionary(w => w.Text, w => w.Volume);
+        // What the seller wants in the backend, the bullets or the body is not said in title or tags, but counts.
+        var elsewhere = wanted.Zip(open.Picks.Homes).Where(p => p.Second is Home.Backend or Home.Bullets or Home.Body).Select(p => p.First.Text).ToHashSet();
         if (field is { Role: "title", Shape: FieldShape.Line })
         {
-            var takes = TitleFill.Of(platform, copy, field.Key, wanted, open.Avoid, open.Lead);
+            var takes = TitleFill.Of(platform, copy, field.Key, wanted, open.Avoid, open.Lead, elsewhere);
             FieldValue? best = takes.Count > 0 ? new FieldValue.Text(takes[0].Text) : copy.GetValueOrDefault(field.Key);
             return View(best, [], takes.FirstOrDefault()?.Used, null, null, [], [], takes);
         }
 
         if (field.Shape == FieldShape.Phrases)
         {
-            var phrases = PhrasesFill.Of(platform, copy, field.Key, wanted, open.Avoid, open.Lead);
+            var phrases = PhrasesFill.Of(platform, copy, field.Key, wanted, open.Avoid, open.Lead, elsewhere);
             return View(new FieldValue.Items(phrases.Items), phrases.Added, null, null, null, phrases.Opens, phrases.Left, []);
         }
 

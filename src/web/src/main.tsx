@@ -7,6 +7,7 @@ import type { Place } from './kit/shop'
 import { PickList } from './pick/pick'
 import { NewProduct, Start } from './shop/first'
 import { Frame } from './shop/frame'
+import { Platforms } from './shop/platforms'
 import './theme.css'
 import { Weigh } from './weigh/weigh'
 import { Write } from './write/write'
@@ -32,6 +33,7 @@ const router = createBrowserRouter([
     children: [
       { path: '/', element: <Start /> },
       { path: '/new', element: <NewProduct /> },
+      { path: '/platforms', element: <Platforms /> },
       {
         path: '/:productId/:marketId',
         element: <Frame />,

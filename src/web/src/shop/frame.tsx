@@ -150,7 +150,7 @@ function Framed({ place }: { place: Place }) {
           <select
             aria-label="Market"
             value={place.market.id}
-            onChange={(e) => navigate(`/${place.product.id}/${e.target.value}/${step}`)}
+            onChange={(e) => navigate(e.target.value === 'platforms' ? `/platforms?id=${place.market.platformId}` : `/${place.product.id}/${e.target.value}/${step}`)}
             title={place.market.about}
           >
             {shop?.markets
@@ -169,6 +169,7 @@ function Framed({ place }: { place: Place }) {
                   </option>
                 ))}
             </optgroup>
+            <option value="platforms">Platforms and their limits…</option>
           </select>
         </div>
         <nav className="steps" aria-label="Steps">
