@@ -102,7 +102,7 @@ public class MarketTests
     [Fact]
     public void What_sellers_use_is_counted_by_whole_phrases_in_titles_and_tags()
     {
-        Result Rival(string title, string[] tags, decimal price, int ratings, int sales) => new("Shop", title, tags, price, 0, 4.5, ratings, 5, sales, null);
+        Result Rival(string title, string[] tags, decimal price, int ratings, int sales) => new("Shop", title, tags, price, 0, 4.5, ratings, 5, sales, null, new Dictionary<string, string>());
         var page = new SearchPage(4, [
             Rival("Cedar bird house, gift for her", ["wren house"], 10, 100, 10),
             Rival("Cedar Bird-House | small", ["gift"], 20, 300, 30),
