@@ -124,3 +124,75 @@ public sealed class EngineApiTests(TestShop shop) : IClassFixture<TestShop>
 
     private static string[] Keys(JsonNode node) => [.. node.AsObject().Select(p => p.Key)];
 }
+
+/// <summary>The fills and the check of the engine, over the API.</summary>
+public sealed class EngineFillTests(TestShop shop) : IClassFixture<TestShop>
+{
+    private static readonly object Platform = new
+    {
+        id = "p",
+        name = "P",
+        search = new { folds = new[] { "diacritics", "plural" }, wordsCombine = true },
+        fields = new object[]
+        {
+            new { key = "title", role = "title", shape = "line", indexed = true, weight = 0.8, front = true, limit = new { max = 40 } },
+            new { key = "tags", role = "tags", shape = "phrases", indexed = true, weight = 0.6, limit = new { maxItems = 2, max = 16 } },
+            new { key = "backend", role = "backend", shape = "words", indexed = true, weight = 0.4, limit = new { max = 18, unit = "bytes" } },
+        },
+    };
+
+    private static readonly object[] Terms = [new { text = "cedar bird houses", volume = 900 }, new { text = "pájaro casa", volume = 300 }, new { text = "wren box", volume = 200, fit = "good" }];
+
+    [Fact]
+    public async Task Words_answer_exactly_as_described()
+    {
+        var fill = await shop.Post("/api/engine/fill/words", new { platform = Platform, fields = new { title = "Cedar bird" }, field = "backend", terms = Terms, avoid = new[] { "casa" } });
+        Assert.Equal("""{"words":["wren","box","houses"],"text":"wren box houses","used":15,"limit":18,"gain":1040,"bound":1040,"opens":["cedar bird houses","wren box"],"left":["pájaro casa"]}""", System.Text.RegularExpressions.Regex.Unescape(fill.ToJsonString()));
+    }
+
+    [Fact]
+    public async Task Phrases_and_titles_answer_with_their_grip()
+    {
+        var phrases = await shop.Post("/api/engine/fill/phrases", new { platform = Platform, fields = new { }, field = "tags", terms = Terms, avoid = Array.Empty<string>() });
+        Assert.Equal(2, phrases["items"]!.AsArray().Count);
+        Assert.All(phrases["items"]!.AsArray(), i => Assert.InRange(i!.GetValue<string>().Length, 1, 16));
+        var weighed = await shop.Post("/api/engine/weigh", new { platform = Platform, fields = new { tags = phrases["items"] }, terms = Terms });
+        Assert.Equal(weighed["grip"]!.GetValue<double>(), phrases["grip"]!.GetValue<double>(), 9);
+
+        var title = await shop.Post("/api/engine/fill/title", new { platform = Platform, fields = new { title = "old" }, field = "title", terms = Terms, lead = "wren box" });
+        var best = title["takes"]![0]!;
+        Assert.Equal("Wren box, cedar bird houses, pájaro casa", best["text"]!.GetValue<string>());
+        Assert.Equal((40, 3), (best["used"]!.GetValue<int>(), best["whole"]!.AsArray().Count));
+    }
+
+    [Fact]
+    public async Task A_check_gives_findings_with_their_places_and_fixes()
+    {
+        var check = await shop.Post("/api/engine/check", new
+        {
+            platform = Platform,
+            fields = new { title = "Oak bird house, oak", tags = new[] { "bird box", "bird box" } },
+            lead = "bird house",
+            terms = Terms,
+            facts = new { what = "bird house", materials = new[] { "cedar" } },
+        });
+        var findings = check["findings"]!.AsArray();
+        Assert.Equal(["id", "level", "field", "item", "start", "length", "why", "fix"], findings[0]!.AsObject().Select(k => k.Key));
+        var repeat = findings.Single(f => f!["id"]!.GetValue<string>() == "title-repeat")!;
+        Assert.Equal((16, 3, "Oak bird house"), (repeat["start"]!.GetValue<int>(), repeat["length"]!.GetValue<int>(), repeat["fix"]!["value"]!.GetValue<string>()));
+        Assert.Contains(findings, f => f!["id"]!.GetValue<string>() == "claim");
+        Assert.Equal("""["bird box"]""", findings.Single(f => f!["id"]!.GetValue<string>() == "same-tag")!["fix"]!["value"]!.ToJsonString());
+    }
+
+    [Theory]
+    [InlineData("fill/words", "nowhere", "field")]
+    [InlineData("fill/words", "tags", "field")]
+    [InlineData("fill/phrases", "title", "field")]
+    [InlineData("fill/title", "tags", "field")]
+    public async Task A_wrong_field_is_named(string what, string field, string key) =>
+        Assert.Contains(key, (await shop.Post($"/api/engine/{what}", new { platform = Platform, fields = new { }, field, terms = Terms }, 400))["errors"]!.AsObject().Select(e => e.Key));
+
+    [Fact]
+    public async Task An_avoided_term_without_a_word_is_named() =>
+        Assert.Contains("avoid[1]", (await shop.Post("/api/engine/fill/words", new { platform = Platform, fields = new { }, field = "backend", terms = Terms, avoid = new[] { "a", "–" } }, 400))["errors"]!.AsObject().Select(e => e.Key));
+}

@@ -176,10 +176,22 @@ public sealed class SliceTests(TestShop shop) : IClassFixture<TestShop>
         using var demo = new TestShop(demo: true);
         var view = await demo.Get("/api/shop");
         Assert.Equal("Plover & Pine", view["name"]!.GetValue<string>());
-        Assert.Equal(15, view["markets"]!.AsArray().Count);
+        Assert.Equal(18, view["markets"]!.AsArray().Count);
         var weighed = await demo.Post("/api/listings/1/weigh", new { marketId = Market, fields = (object?)null });
         Assert.InRange(weighed["reach"]!.GetValue<double>(), 50, 95);
         Assert.Contains(weighed["terms"]!.AsArray(), t => t!["near"] is JsonArray { Count: > 0 });
         Assert.Equal(0, weighed["unknownVolume"]!.GetValue<int>());
+
+        // On each of the six platforms at least one listing is there to be put right.
+        var platforms = view["markets"]!.AsArray().Where(m => m!["country"]!.GetValue<string>() == "us").ToDictionary(m => m!["platformId"]!.GetValue<string>(), m => m!["id"]!.GetValue<string>());
+        Assert.Equal(6, platforms.Count);
+        foreach (var (platform, market) in platforms)
+        {
+            var listings = view["products"]!.AsArray().Select(p => p!["listings"]![platform]).OfType<JsonNode>().Select(l => l.GetValue<int>());
+            var found = new List<string>();
+            foreach (var listing in listings)
+                found.AddRange((await demo.Post($"/api/listings/{listing}/check", new { marketId = market, fields = (object?)null }))["findings"]!.AsArray().Select(f => f!["id"]!.GetValue<string>()));
+            Assert.True(found.Count >= 2, platform);
+        }
     }
 }

@@ -6,7 +6,7 @@ using TinRabbit.Core.Words;
 namespace TinRabbit.Core.Filling;
 
 /// <summary>Words to add to a field so that the listing is found for the most demand.</summary>
-/// <param name="Words">What to add, in order.</param>
+/// <param name="Words">What to add, in order; where commas stand between, the words that make a phrase are one entry.</param>
 /// <param name="Value">The field with it.</param>
 /// <param name="Text">The text that holds the words: the field's, or that of the item they went into.</param>
 /// <param name="Used">Room used by <paramref name="Text"/>, in the field's unit.</param>
@@ -100,10 +100,13 @@ public sealed record WordsFill(
         var uses = avoided.UsesIn(place.Text);
         while (chains.Count > 0)
         {
-            var next = chains.FindIndex(c => avoided.UsesIn(place.TextWith([.. words, .. c])) <= uses);
+            var next = chains.FindIndex(c => avoided.UsesIn(place.TextWith([.. words, string.Join(' ', c)])) <= uses);
             if (next < 0)
                 break;
-            words.AddRange(chains[next]);
+            if (place.Between == " ")
+                words.AddRange(chains[next]);
+            else
+                words.Add(string.Join(' ', chains[next]));
             chains.RemoveAt(next);
         }
 

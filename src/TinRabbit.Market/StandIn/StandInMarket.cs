@@ -131,7 +131,7 @@ public sealed class StandInMarket : IMarket
                 continue;
             (DateTime Noticed, DateTime At, Sending Listing) state;
             lock (states)
-                state = states.Where(s => s.Noticed <= now).MaxBy(s => s.At);
+                state = states.Where(s => s.Noticed <= now).OrderByDescending(s => s.At).FirstOrDefault();
             if (state.Listing is not { } listing)
                 continue;
             var platform = _platforms[Places.First(p => p.Id == marketId).PlatformId];

@@ -1,0 +1,179 @@
+using System.Text.Json.Nodes;
+
+namespace TinRabbit.Server.Tests;
+
+/// <summary>Fills, findings, takes, versions and sending, over the API and a real database.</summary>
+public sealed class WriteApiTests(TestShop shop) : IClassFixture<TestShop>
+{
+    private const string Market = "longbarrow-us";
+
+    private async Task<(int Product, int Listing)> Listing(string platform = "longbarrow")
+    {
+        var product = await shop.AddProduct();
+        return (product, await shop.ListingOf(product, platform));
+    }
+
+    private Task<JsonNode> Save(int listing, object fields, int revision, string? keep = null, int status = 200) =>
+        shop.Put($"/api/listings/{listing}/copy", new { fields, revision, keep }, status);
+
+    private static string[] Texts(JsonNode list, string key) => [.. list.AsArray().Select(i => i![key]!.GetValue<string>())];
+
+    [Fact]
+    public async Task A_fill_says_what_it_opens_and_how_near_the_best_it_is()
+    {
+        var (product, listing) = await Listing();
+        await shop.Dig(product, Market, "bird house");
+        await shop.Pick(product, ["bird house", "cedar bird house", "nesting box"]);
+        await shop.Pick(product, ["bluebird house"], home: "avoid");
+        var fill = await shop.Post($"/api/listings/{listing}/fill/backend", new { marketId = Market, fields = new { title = "Cedar box" } });
+        Assert.Equal(["bird", "house", "nesting"], fill["pieces"]!.AsArray().Select(p => p!.GetValue<string>()).Order());
+        Assert.Equal(["bird house", "cedar bird house", "nesting box"], Texts(fill["opens"]!, "text").Order());
+        Assert.Equal(fill["gain"]!.GetValue<double>(), fill["bound"]!.GetValue<double>(), 6);
+        Assert.True(fill["reach"]!.GetValue<double>() > fill["reachNow"]!.GetValue<double>());
+        Assert.Equal(240, fill["limit"]!.GetValue<int>());
+        var bullets = await shop.Post($"/api/listings/{listing}/fill/bullets", new { marketId = Market, fields = new { title = "Cedar box", bullets = new[] { "Warm." } } });
+        Assert.Equal("Warm.", bullets["value"]![0]!.GetValue<string>());
+        Assert.Contains("bird house", bullets["value"]![1]!.GetValue<string>());
+        Assert.Contains("does not read Description", (await shop.Post($"/api/listings/{listing}/fill/description", new { marketId = Market, fields = new { } }, 400)).ToJsonString());
+        await shop.Post($"/api/listings/{listing}/fill/nowhere", new { marketId = Market, fields = new { } }, 400);
+    }
+
+    [Fact]
+    public async Task What_the_seller_wants_in_the_backend_is_not_said_in_the_title()
+    {
+        var (product, listing) = await Listing("hedgerow-fair");
+        await shop.Dig(product, "hedgerow-fair-us", "bird house");
+        await shop.Pick(product, ["bird house", "cedar bird house"]);
+        await shop.Pick(product, ["bird house kit"], home: "backend");
+        await shop.Put($"/api/listings/{listing}/lead", new { key = "cedar bird house" }, 204);
+        var fill = await shop.Post($"/api/listings/{listing}/fill/title", new { marketId = "hedgerow-fair-us", fields = new { } });
+        Assert.Equal("Cedar bird house", fill["takes"]![0]!["text"]!.GetValue<string>());
+    }
+
+    [Fact]
+    public async Task A_finding_stays_aside_until_its_text_changes()
+    {
+        var (_, listing) = await Listing();
+        async Task<JsonNode> Short(string description) =>
+            (await shop.Post($"/api/listings/{listing}/check", new { marketId = Market, fields = new { title = "Box", description } }))["findings"]!.AsArray().Single(f => f!["id"]!.GetValue<string>() == "description-short")!;
+        var first = await Short("A box.");
+        Assert.False(first["aside"]!.GetValue<bool>());
+        await shop.Put($"/api/listings/{listing}/asides", new { key = first["key"]!.GetValue<string>(), aside = true }, 204);
+        await shop.Put($"/api/listings/{listing}/asides", new { key = first["key"]!.GetValue<string>(), aside = true }, 204);
+        Assert.True((await Short("A box."))["aside"]!.GetValue<bool>());
+        Assert.False((await Short("Another box."))["aside"]!.GetValue<bool>());
+        await shop.Put($"/api/listings/{listing}/asides", new { key = first["key"]!.GetValue<string>(), aside = false }, 204);
+        Assert.False((await Short("A box."))["aside"]!.GetValue<bool>());
+        await shop.Put("/api/listings/99999/asides", new { key = "x", aside = true }, 404);
+    }
+
+    [Fact]
+    public async Task What_the_shop_avoids_and_the_facts_deny_is_found()
+    {
+        var (product, listing) = await Listing();
+        await shop.Put($"/api/products/{product}/facts", new { what = "nest box", materials = new[] { "cedar" }, colours = Array.Empty<string>(), sizes = Array.Empty<string>(), audiences = Array.Empty<string>(), occasions = Array.Empty<string>() });
+        await shop.Pick(product, ["heronry"], home: "avoid", note: "somebody's mark");
+        var findings = (await shop.Post($"/api/listings/{listing}/check", new { marketId = Market, fields = new { title = "Oak nest box, Heronry", description = "A box." } }))["findings"]!.AsArray();
+        Assert.Equal(("avoided", "must", 14, 7), (findings[0]!["id"]!.GetValue<string>(), findings[0]!["level"]!.GetValue<string>(), findings[0]!["start"]!.GetValue<int>(), findings[0]!["length"]!.GetValue<int>()));
+        Assert.Contains("somebody's mark", findings[0]!["why"]!.GetValue<string>());
+        Assert.Equal("Oak nest box", findings[0]!["fix"]!["value"]!.GetValue<string>());
+        Assert.Contains(findings, f => f!["id"]!.GetValue<string>() == "claim" && f["why"]!.GetValue<string>().Contains("“Oak”"));
+    }
+
+    [Fact]
+    public async Task Takes_are_kept_with_their_numbers_and_none_twice()
+    {
+        var (product, listing) = await Listing();
+        await shop.Dig(product, Market, "bird house");
+        await shop.Pick(product, ["bird house", "cedar bird house"]);
+        foreach (var text in new[] { "Cedar bird house", "House for birds", "Cedar bird house ", " " })
+            await shop.Post($"/api/listings/{listing}/takes", new { text }, 204);
+        var takes = (await shop.Post($"/api/listings/{listing}/takes/weighed", new { marketId = Market, fields = new { title = "A bird house" } })).AsArray();
+        Assert.Equal(["A bird house", "House for birds", "Cedar bird house"], Texts(takes, "text"));
+        Assert.Equal([true, false, false], takes.Select(t => t!["inUse"]!.GetValue<bool>()));
+        Assert.Equal(100, takes[2]!["reach"]!.GetValue<double>());
+        Assert.Equal(["whole", "whole"], Texts(takes[2]!["holds"]!, "grade"));
+        Assert.Equal("together", takes[1]!["holds"]![0]!["grade"]!.GetValue<string>());
+        Assert.Equal(2, takes[2]!["mix"]!.AsObject().Sum(m => m.Value!.GetValue<int>()));
+        Assert.True(takes[2]!["grip"]!.GetValue<double>() > takes[1]!["grip"]!.GetValue<double>());
+    }
+
+    [Fact]
+    public async Task Versions_are_kept_compared_word_by_word_and_named()
+    {
+        var (_, listing) = await Listing();
+        await Save(listing, new { title = "Cedar box for wrens", backend = "roost" }, 0);
+        await Save(listing, new { title = "Cedar nest box for wrens", backend = "roost" }, 1, "before a fill");
+        await Save(listing, new { title = "Cedar nest box for robins", backend = "roost" }, 2);
+        var versions = (await shop.Get($"/api/listings/{listing}/versions")).AsArray();
+        var version = Assert.Single(versions)!;
+        Assert.Equal(("before a fill", "Cedar box for wrens"), (version["why"]!.GetValue<string>(), version["copy"]!["title"]!.GetValue<string>()));
+        var id = version["id"]!.GetValue<int>();
+        var changes = (await shop.Post($"/api/listings/{listing}/versions/compare", new { from = id, to = 0 })).AsArray();
+        var change = Assert.Single(changes)!;
+        Assert.Equal("Title", change["label"]!.GetValue<string>());
+        string Of(string are) => string.Concat(change["words"]!.AsArray().Where(w => w!["are"]!.GetValue<string>() == are).Select(w => w!["text"]!.GetValue<string>())).Trim();
+        Assert.Equal(("nest robins", "wrens"), (Of("added"), Of("removed")));
+        await shop.Put($"/api/listings/{listing}/versions/{id}", new { name = "The first" }, 204);
+        await shop.Post($"/api/listings/{listing}/versions", new { name = "With robins" }, 204);
+        Assert.Equal(["With robins", "The first"], Texts(await shop.Get($"/api/listings/{listing}/versions"), "name"));
+        await shop.Post($"/api/listings/{listing}/versions/compare", new { from = 99999, to = 0 }, 404);
+        await shop.Put($"/api/listings/{listing}/versions/{id}", new { name = new string('x', 81) }, 400);
+    }
+
+    [Fact]
+    public async Task A_title_that_was_left_is_a_take()
+    {
+        var (_, listing) = await Listing();
+        await Save(listing, new { title = "Cedar box" }, 0);
+        await Save(listing, new { title = "Another box" }, 1, "before another title");
+        Assert.Contains("Cedar box", Texts(await shop.Post($"/api/listings/{listing}/takes/weighed", new { marketId = Market, fields = (object?)null }), "text"));
+    }
+
+    [Fact]
+    public async Task What_is_sent_must_fit_and_the_index_notices_later()
+    {
+        var (_, listing) = await Listing();
+        Assert.Contains("Title is empty", (await shop.Post($"/api/listings/{listing}/send", new { marketId = Market }, 400)).ToJsonString());
+        await Save(listing, new { title = "Zebra saddle for wrens", description = "A saddle.", backend = "" }, 0);
+        Assert.Contains("no market", (await shop.Post($"/api/listings/{listing}/send", new { marketId = "hedgerow-fair-us" }, 400)).ToJsonString());
+        var sent = await shop.Post($"/api/listings/{listing}/send", new { marketId = Market });
+        Assert.Equal(24, (sent["noticedAt"]!.GetValue<DateTime>() - sent["at"]!.GetValue<DateTime>()).TotalHours, 3);
+        Assert.False(sent["changed"]!.GetValue<bool>());
+        await Save(listing, new { title = "Zebra saddle", description = "A saddle.", backend = "" }, 1);
+        Assert.True((await shop.Get($"/api/listings/{listing}/sent"))[0]!["changed"]!.GetValue<bool>());
+        Assert.Equal("when it was sent", (await shop.Get($"/api/listings/{listing}/versions"))[0]!["why"]!.GetValue<string>());
+    }
+
+    [Fact]
+    public async Task Listings_go_out_one_row_each_with_the_fields_in_order()
+    {
+        var (_, listing) = await Listing();
+        await Save(listing, new { title = "=cmd box", description = "Line one\nline \"two\"", bullets = new[] { "a", "b" } }, 0);
+        var one = (await shop.Client.GetStringAsync($"/api/listings/{listing}/export.csv")).TrimStart('\uFEFF').Split("\r\n");
+        Assert.Equal("product,platform,title,bullets,backend,description,category,attributes", one[0]);
+        Assert.StartsWith("Wren nest box,longbarrow,\"'=cmd box\",\"a\nb\"", string.Join("\r\n", one[1..]));
+        var all = (await shop.Client.GetStringAsync("/api/platforms/longbarrow/listings.csv")).TrimStart('\uFEFF');
+        Assert.Contains("'=cmd box", all);
+        var xlsx = await shop.Client.GetByteArrayAsync($"/api/listings/{listing}/export.xlsx");
+        using var file = new MemoryStream(xlsx);
+        var row = (IDictionary<string, object>)MiniExcelLibs.MiniExcel.Query(file, useHeaderRow: true).Single();
+        Assert.Equal(("=cmd box", "Line one\nline \"two\""), ((string)row["title"], (string)row["description"]));
+        Assert.Equal(404, (int)(await shop.Client.GetAsync("/api/platforms/nowhere/listings.csv")).StatusCode);
+    }
+
+    [Fact]
+    public async Task A_text_is_read_against_the_shelf_and_put_in_another_order()
+    {
+        var (product, listing) = await Listing();
+        await shop.Dig(product, Market, "bird house");
+        var read = await shop.Post($"/api/listings/{listing}/read", new { marketId = Market, text = "House for birds, cedar" });
+        Assert.DoesNotContain("cedar bird house", Texts(read["holds"]!, "text"));
+        var could = read["could"]!.AsArray().Single(c => c!["term"]!["text"]!.GetValue<string>() == "cedar bird house")!;
+        Assert.Equal("Cedar bird house for", could["text"]!.GetValue<string>());
+        var engine = await shop.Post("/api/engine/read", new { platform = "longbarrow", text = "Cedar bird house", marketId = Market });
+        Assert.Contains("bird house", Texts(engine["holds"]!, "text"));
+        Assert.Equal(["text", "volume", "competition", "band"], engine["holds"]![0]!.AsObject().Select(k => k.Key));
+        Assert.Contains("marketId", (await shop.Post("/api/engine/read", new { platform = "longbarrow", text = "x", marketId = "moon" }, 400)).ToJsonString());
+    }
+}
