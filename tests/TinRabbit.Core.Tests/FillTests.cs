@@ -178,6 +178,7 @@ public class FillTests
     [Theory]
     [InlineData("Cedar house for birds, bird kit", "bird house", "Cedar bird house for birds, kit")]
     [InlineData("Garden gift, nest box, wren", "wren nest box", "Garden gift, wren nest box")]
+    [InlineData("House for birds, Cedar, bird", "cedar bird house", "Cedar bird house for birds")]
     [InlineData("House for a small bird", "owl house", null)]
     public void Words_move_to_where_the_first_of_them_stands(string text, string term, string? moved) =>
         Assert.Equal(moved, Reorder.So(text, term, Folds.Diacritics, ", "));

@@ -20,14 +20,15 @@ public static class Reorder
         var taken = new List<int>();
         foreach (var word in Tokens.Of(term))
         {
-            var at = tokens.FindIndex(t => Fold.Key(t.Word, folds) == Fold.Key(word.Word, folds) && !taken.Contains(tokens.IndexOf(t)));
-            if (at < 0)
+            // The word itself rather than another form of it.
+            var free = Enumerable.Range(0, tokens.Count).Except(taken).Where(i => Fold.Key(tokens[i].Word, folds) == Fold.Key(word.Word, folds)).ToList();
+            if (free.Count == 0)
                 return null;
-            taken.Add(at);
+            taken.Add(free.FindIndex(i => tokens[i].Word == word.Word) is >= 0 and var same ? free[same] : free[0]);
         }
 
         var first = taken.Min();
-        var phrase = string.Join(' ', Tokens.Of(term).Select((w, i) => AsWritten(text.Substring(tokens[taken[i]].Start, tokens[taken[i]].Length), w.Word)));
+        var phrase = string.Join(' ', Tokens.Of(term).Select((w, i) => AsWritten(text.Substring(tokens[taken[i]].Start, tokens[taken[i]].Length), w.Word, taken[i] == 0)));
         var moved = new System.Text.StringBuilder();
         var copied = 0;
         for (var i = 0; i < tokens.Count; i++)
@@ -47,6 +48,7 @@ public static class Reorder
         return char.IsUpper(text.FirstOrDefault(char.IsLetter)) && tidy.Length > 0 ? char.ToUpperInvariant(tidy[0]) + tidy[1..] : tidy;
     }
 
-    // The seller's own capitals stay where the word is the same; another form is written as the term has it.
-    private static string AsWritten(string written, string word) => Tokens.Key(written) == word ? written : word;
+    // The seller's own capitals stay where the word is the same, but the first of a text is large only for being the first.
+    private static string AsWritten(string written, string word, bool first) =>
+        Tokens.Key(written) != word || (first && written.Skip(1).All(c => !char.IsUpper(c))) ? word : written;
 }

@@ -18,11 +18,14 @@ internal static class TitleFindings
             yield return new("what-late", Level.Should, field.Key, 0, 0, 0, $"What it is, “{what}”, does not stand within the first {draft.Threshold("whatWithinWords"):0} words: a shopper decides there whether to read on.");
         if (draft.Threshold("titleRepeatsPay") > 0)
             yield break;
-        var seen = new HashSet<string>(StringComparer.Ordinal);
-        foreach (var token in tokens)
-            if (!SmallWords.Has(token.Word) && !seen.Add(Fold.Key(token.Word, draft.Platform.Search.Folds)))
-                yield return new("title-repeat", Level.Should, field.Key, 0, token.Start, token.Length, $"“{token.Word}” stands twice in the title: the second time earns nothing and takes room.",
-                    new("Take it out", field.Key, draft.With(field, 0, GuardFindings.Tidy(title, token.Start, token.Length))));
+        foreach (var word in tokens.Where(t => !SmallWords.Has(t.Word)).GroupBy(t => Fold.Key(t.Word, draft.Platform.Search.Folds)).Where(g => g.Count() > 1))
+        {
+            var again = word.Skip(1).ToList();
+            var once = again.AsEnumerable().Reverse().Aggregate(title, (text, t) => GuardFindings.Tidy(text, t.Start, t.Length));
+            yield return new("title-repeat", Level.Should, field.Key, 0, again[0].Start, again[0].Length,
+                $"“{again[0].Word}” stands {(again.Count == 1 ? "twice" : $"{again.Count + 1} times")} in the title: once earns all there is, the rest takes room.",
+                new("Leave the first", field.Key, draft.With(field, 0, once)));
+        }
     }
 
     private static Finding? Lead(Draft draft, Field field, string title, string lead)

@@ -54,7 +54,10 @@ const sheets: [string, [string, string][]][] = [
     'Write',
     [
       ['Tab', 'Next field'],
-      ['Enter in a tag', 'Next tag'],
+      ['Enter in a tag', 'Next tag; Alt ← → moves it, Alt S splits a long one'],
+      ['Alt F', 'A fill for the field one is in; Enter takes it'],
+      ['Alt N', 'The next finding; Alt Enter fixes, Alt A puts aside'],
+      ['Alt P T R V M', 'Picks, takes, the title read, versions, send'],
       ['Alt C', 'Copy the field one is in'],
       ['Ctrl Z', 'Undo what was typed'],
     ],

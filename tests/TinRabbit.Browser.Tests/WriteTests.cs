@@ -1,0 +1,191 @@
+using OpenQA.Selenium;
+
+namespace TinRabbit.Browser.Tests;
+
+/// <summary>Fills, findings, takes, versions, sending and platforms, as a seller meets them, mostly by key.</summary>
+public sealed class WriteTests(DemoShop demo) : IClassFixture<DemoShop>
+{
+    private static string Box(Browser browser, string label) => browser.Value(label);
+
+    [Fact]
+    public void Backend_words_are_filled_in_part_and_undone()
+    {
+        using var browser = new Browser(demo.Shop);
+        browser.Go("/1/longbarrow-us/write");
+        browser.Sees("[data-testid=sheet]", "Backend keywords");
+        var before = Box(browser, "Backend keywords");
+        browser.Labelled("Backend keywords").Click();
+        browser.Chord(Keys.Alt, "f");
+        browser.Sees("[data-testid=fill]", "of what could still be reached at best");
+        var pieces = browser.All("[data-testid=fill] .choice").Select(p => p.Text).ToList();
+        Assert.NotEmpty(pieces);
+        browser.Press(" ");
+        browser.Waits("the first piece left out", () => browser.All("[data-testid=fill] .choice[aria-pressed=false]").Count == 1);
+        browser.Press(Keys.Enter);
+        browser.Sees("[data-testid=toast]", "Backend keywords filled");
+        Assert.Equal($"{before} {string.Join(' ', pieces.Skip(1))}".Trim(), Box(browser, "Backend keywords"));
+        browser.ClickText("Undo");
+        browser.Waits("what stood there before", () => Box(browser, "Backend keywords") == before);
+        Assert.Empty(browser.Complaints());
+    }
+
+    [Fact]
+    public void A_title_is_filled_its_takes_lie_side_by_side_and_the_old_one_comes_back()
+    {
+        using var browser = new Browser(demo.Shop);
+        browser.Go("/2/hedgerow-fair-us/write");
+        browser.Waits("the title", () => Box(browser, "Title") == "Window feeder clear");
+        browser.Labelled("Title").Click();
+        browser.Chord(Keys.Alt, "f");
+        browser.Sees("[data-testid=fill]", "Use this take");
+        var first = browser.All("[data-testid=fill] .take div").First().Text;
+        browser.Press(Keys.Enter);
+        browser.Waits("the best take in the title", () => Box(browser, "Title") == first);
+        Assert.StartsWith("Window bird feeder", first);
+        browser.Chord(Keys.Alt, "t");
+        browser.Sees("[data-testid=takes]", "Window feeder clear");
+        browser.Waits("two takes", () => browser.All("[data-testid=takes] .take").Count >= 2);
+        foreach (var box in browser.All("[data-testid=takes] input[type=checkbox]").Take(2))
+            box.Click();
+        browser.Sees("[data-testid=side-by-side]", "Grip");
+        browser.Run("[...document.querySelectorAll('[data-testid=takes] .take')].find(t => t.textContent.includes('Window feeder clear')).querySelector('button').click()");
+        browser.Waits("the old title", () => Box(browser, "Title") == "Window feeder clear");
+        browser.Sees("[data-testid=takes]", first);
+        browser.Sees("[data-testid=save-state]", "All saved");
+        Assert.Empty(browser.Complaints());
+    }
+
+    [Fact]
+    public void A_finding_is_fixed_by_one_key_and_another_put_aside()
+    {
+        using var browser = new Browser(demo.Shop);
+        browser.Go("/3/hedgerow-fair-us/write");
+        browser.Write("Tags 1", "bat box");
+        browser.Write("Tags 3", "bat box");
+        browser.Sees("[data-testid=field-findings]", "is tags 1 again");
+        browser.Labelled("Tags 3").Click();
+        browser.Chord(Keys.Alt, "n");
+        browser.Sees("[data-testid=findings]", "Dearest first");
+        browser.Run("[...document.querySelectorAll('[data-finding=same-tag] button')].find(b => b.textContent.includes('Take it out')).click()");
+        browser.Waits("the doubled tag gone", () => !browser.Text("[data-testid=sheet]").Contains("is tags 1 again") && Box(browser, "Tags 3") != "bat box");
+        browser.Waits("a finding to put aside", () => browser.All("[data-testid=findings] [data-finding=description-short]").Count == 1);
+        browser.Run("[...document.querySelectorAll('[data-testid=findings] [data-finding=description-short] button')].at(-1).click()");
+        browser.Sees("[data-testid=findings] h3", "Put aside");
+        browser.Reload();
+        browser.Sees("[data-testid=findings] h3", "Put aside");
+        browser.Labelled("Description").SendKeys(" Bats.");
+        browser.Waits("it comes back with another text", () => !browser.All("[data-testid=findings] h3").Any(h => h.Text == "Put aside"));
+        Assert.Empty(browser.Complaints());
+    }
+
+    [Fact]
+    public void What_must_not_be_said_stands_in_rust_above_all()
+    {
+        using var browser = new Browser(demo.Shop);
+        browser.Go("/4/hedgerow-fair-us/write");
+        browser.Write("Tags 5", "bluebird house");
+        browser.Sees("[data-testid=field-findings]", "must not be said");
+        Assert.NotEmpty(browser.All(".under .avoided"));
+        browser.ClickText("Take the phrase out");
+        browser.Waits("the phrase gone", () => Box(browser, "Tags 5") == "");
+    }
+
+    [Fact]
+    public void Loose_words_stand_once_and_a_long_tag_is_split_by_key()
+    {
+        using var browser = new Browser(demo.Shop);
+        browser.Go("/3/longbarrow-us/write");
+        browser.Write("Backend keywords", "roost bat roost cave ");
+        Assert.Equal("roost bat cave ", Box(browser, "Backend keywords"));
+        browser.Go("/4/hedgerow-fair-us/write");
+        browser.Write("Tags 2", "watercolour chart of garden birds");
+        browser.Sees("[data-testid=sheet]", "over by");
+        browser.Labelled("Tags 2").Click();
+        browser.Chord(Keys.Alt, "s");
+        browser.Waits("two tags", () => Box(browser, "Tags 2") == "watercolour chart of" && Box(browser, "Tags 3") == "garden birds");
+    }
+
+    [Fact]
+    public void A_deeper_category_says_what_it_opens_and_the_attributes_appear()
+    {
+        using var browser = new Browser(demo.Shop);
+        browser.Go("/1/longbarrow-us/write");
+        browser.Sees("[data-testid=field-findings]", "goes deeper");
+        Assert.Empty(browser.All("[aria-label='Attributes: Entrance']"));
+        var deeper = browser.Labelled("Category, level 3");
+        deeper.SendKeys("Bird houses");
+        browser.Find("[aria-label='Attributes: Entrance']").SendKeys("28 mm");
+        browser.Waits("no deeper category is asked for", () => !browser.Text("[data-testid=sheet]").Contains("goes deeper"));
+        browser.Sees("[data-testid=save-state]", "All saved");
+    }
+
+    [Fact]
+    public void A_version_is_named_compared_word_by_word_and_brought_back()
+    {
+        using var browser = new Browser(demo.Shop);
+        browser.Go("/5/overprint-lane-us/write");
+        browser.Sees("[data-testid=sheet]", "Brand line");
+        var title = Box(browser, "Title");
+        browser.Chord(Keys.Alt, "v");
+        browser.Labelled("Name of this version").SendKeys("Before the change" + Keys.Enter);
+        browser.Sees("[data-testid=versions]", "Before the change");
+        browser.Write("Title", title + " heronry");
+        browser.Sees("[data-testid=save-state]", "All saved");
+        browser.ClickText("Compare");
+        browser.Sees("[data-testid=changed-field] ins", "heronry");
+        browser.ClickText("Bring back");
+        browser.Waits("the title as it was", () => Box(browser, "Title") == title);
+        browser.Sees("[data-testid=toast]", "Brought back");
+    }
+
+    [Fact]
+    public void The_title_is_read_and_put_in_another_order_by_one_click()
+    {
+        using var browser = new Browser(demo.Shop);
+        browser.Go("/4/longbarrow-us/write");
+        browser.Write("Title", "House for birds, cedar bird");
+        browser.Chord(Keys.Alt, "r");
+        browser.Sees("[data-testid=reading]", "cedar bird house");
+        browser.Run("[...document.querySelectorAll('[data-testid=reading] tr')].find(r => r.cells[0].textContent === 'cedar bird house').querySelector('button').click()");
+        browser.Waits("the words in that order", () => Box(browser, "Title").StartsWith("Cedar bird house", StringComparison.Ordinal));
+    }
+
+    [Fact]
+    public void A_listing_is_sent_and_the_screen_says_when_it_is_noticed()
+    {
+        using var browser = new Browser(demo.Shop);
+        browser.Go("/6/chalk-shelf-us/write?side=send");
+        browser.ClickText("Send this listing");
+        browser.Sees("[data-testid=toast]", "Sent. Its index notices about");
+        browser.Waits("a row for it", () => browser.All("[data-testid=send] tbody tr").Count == 1);
+    }
+
+    [Fact]
+    public void A_platform_is_begun_from_the_nearest_kind_and_says_what_no_longer_fits()
+    {
+        using var shop = new RunningShop(demo: true);
+        using var browser = new Browser(shop);
+        browser.Go("/platforms?id=hedgerow-fair");
+        browser.Sees("[data-testid=profile]", "Its search takes as the same");
+        browser.Run("window.prompt = () => 'Stall of mine'");
+        browser.ClickText("Copy Hedgerow Fair");
+        browser.Waits("the copy open", () => browser.Address.Contains("id=stall-of-mine") && Box(browser, "Name") == "Stall of mine");
+        browser.Write("Most of title", "0");
+        browser.Sees("[data-testid=problems]", "fields[0].limit.max");
+        browser.Write("Most of title", "80");
+        browser.Waits("nothing wrong", () => browser.All("[data-testid=problems]").Count == 0);
+        browser.Chord(Keys.Control, "s");
+        browser.Sees("[data-testid=toast]", "Stall of mine saved");
+
+        // A listing there, too long for the next limit.
+        browser.Go("/1/stall-of-mine-us/write");
+        browser.ClickText("Begin a listing there");
+        browser.Write("Title", "A cedar nest box for the smallest birds in the garden");
+        browser.Sees("[data-testid=sheet]", "53 of 80");
+        browser.Sees("[data-testid=save-state]", "All saved");
+        browser.Go("/platforms?id=stall-of-mine");
+        browser.Write("Most of title", "40");
+        browser.Sees("[data-testid=unfit]", "Title is 13 characters over");
+        Assert.DoesNotContain(browser.Complaints(), c => !c.Contains("/api/platforms/check"));
+    }
+}
