@@ -58,6 +58,7 @@ internal static class ShelfBench
         var (_, again, _, none) = ImportSeconds(shop, file);
         Console.WriteLine($"  the same file again: {again:F1} s, {none:N0} new terms");
         Search(shop);
+        Read(shop);
         Dig(shop);
         Scroll(shop);
         Directory.Delete(folder, true);
@@ -176,6 +177,25 @@ internal static class ShelfBench
         Console.WriteLine($"  300 searches with filters and an order, fifty rows each, after {WarmUp} to warm up, question to answer over loopback: median {times[150]:F1} ms, 95th percentile {times[285]:F1} ms, highest {times[^1]:F1} ms");
 
         void Ask(object query) => http.PostAsJsonAsync($"/api/markets/{Market}/shelf", query).Result.EnsureSuccessStatusCode().Content.ReadAsByteArrayAsync().Wait();
+    }
+
+    private static void Read(RunningShop shop)
+    {
+        using var http = new HttpClient { BaseAddress = new(shop.Address) };
+        string[] titles = ["Cedar wren nest box, small bird house for garden, 28mm hole, bird lover gift", "Window bird feeder, clear acrylic, gift for mom, bird watching", "Large bat box kit for outside, wooden bat house with camera", "Hanging bird house, rustic garden gift, personalized nest box set"];
+        var (first, times) = (0.0, new List<double>());
+        for (var i = 0; i < 100; i++)
+        {
+            var clock = Stopwatch.StartNew();
+            http.PostAsJsonAsync("/api/engine/read", new { platform = "longbarrow", text = titles[i % titles.Length], marketId = Market }).Result.EnsureSuccessStatusCode().Content.ReadAsByteArrayAsync().Wait();
+            if (i == 0)
+                first = clock.Elapsed.TotalMilliseconds;
+            else
+                times.Add(clock.Elapsed.TotalMilliseconds);
+        }
+
+        times.Sort();
+        Console.WriteLine($"  reading a title against it, over loopback: the first time {first:F0} ms, then median {times[49]:F1} ms, 95th percentile {times[94]:F1} ms");
     }
 
     private static void Dig(RunningShop shop)

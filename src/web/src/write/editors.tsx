@@ -1,5 +1,5 @@
 import { useRef } from 'react'
-import type { Copy, Field, Value } from '../kit/api'
+import type { Field, Value } from '../kit/api'
 import { Tape } from '../kit/tape'
 import type { Piece } from './segments'
 import { Threaded } from './threaded'
@@ -13,7 +13,7 @@ export type EditorProps = {
   pointed: string | undefined
   /** For a category and attributes, which depend on each other. */
   fields?: Field[]
-  copy?: Copy
+  category?: Value
 }
 
 const asText = (value: Value | undefined) => (typeof value === 'string' ? value : Array.isArray(value) ? value.join(' ') : '')
@@ -334,11 +334,10 @@ function Path({ field, value, change, fields }: EditorProps) {
 }
 
 /** Attributes: those that the category has, each with its values to choose from, and any others that stand there. */
-function Choices({ field, value, change, fields, copy }: EditorProps) {
+function Choices({ field, value, change, category }: EditorProps) {
   const named = asNamed(value)
   const put = (rows: [string, string][]) => change(Object.fromEntries(rows.filter(([k]) => k)))
-  const category = (fields ?? []).find((f) => f.shape === 'path')
-  const path = asList(category ? copy?.[category.key] : undefined).map((p) => p.trim().toLowerCase())
+  const path = asList(category).map((p) => p.trim().toLowerCase())
   const known = field.attributes.filter((a) => a.category === null || path.includes(a.category.toLowerCase()))
   const others = named.filter(([name]) => !known.some((a) => a.name === name))
   const textOf = (name: string) => named.find(([n]) => n === name)?.[1] ?? ''

@@ -122,7 +122,7 @@ function Sheet({ place, listing }: { place: Place; listing: Listing }) {
   }, [place])
   // biome-ignore lint/correctness/useExhaustiveDependencies: checked again when the text or the picks change
   useEffect(() => {
-    const timer = setTimeout(check, findings === null ? 0 : 300)
+    const timer = setTimeout(check, 400)
     return () => clearTimeout(timer)
   }, [copy, picksSeen, check])
 
@@ -292,6 +292,7 @@ function Sheet({ place, listing }: { place: Place; listing: Listing }) {
     'Alt+m': () => show('send'),
     'Alt+p': () => show('picks'),
   })
+  const category = copy[listing.fields.find((f) => f.shape === 'path')?.key ?? '']
   const byField = useRef(new Map<string, Finding[]>())
   const found = useMemo(() => {
     // What is said of a field stays the same object while it is the same, so that the field is not drawn again.
@@ -353,8 +354,8 @@ function Sheet({ place, listing }: { place: Place; listing: Listing }) {
             fix={fix}
             aside={aside}
             fill={canFill(field) ? show : undefined}
-            fields={field.shape === 'path' || field.shape === 'choices' ? listing.fields : undefined}
-            copy={field.shape === 'choices' ? copy : undefined}
+            fields={field.shape === 'path' ? listing.fields : undefined}
+            category={field.shape === 'choices' ? category : undefined}
           />
         ))}
         <h2 className="text-[14px] font-semibold mb-1">
@@ -437,7 +438,7 @@ const FieldPart = memo(function FieldPart(p: {
   aside: (f: Finding) => void
   fill: ((side: string, field: string) => void) | undefined
   fields: Field[] | undefined
-  copy: Copy | undefined
+  category: Value | undefined
 }) {
   const { field, value } = p
   return (
@@ -474,7 +475,7 @@ const FieldPart = memo(function FieldPart(p: {
         pieces={p.pieces}
         pointed={p.pointed}
         fields={p.fields}
-        copy={p.copy}
+        category={p.category}
       />
       <FieldFindings findings={p.findings} fix={p.fix} aside={p.aside} />
     </div>
