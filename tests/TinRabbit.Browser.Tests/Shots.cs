@@ -55,6 +55,9 @@ public sealed class Shots
             Shot("pick-language", "/1/hedgerow-fair-us/pick?side=language", "[data-testid=language] table");
             Shot("write", "/1/hedgerow-fair-us/write?at=bird+house", ".under .whole");
             Shot("write-longbarrow", "/1/longbarrow-us/write", ".under .whole");
+            Shot("write-fill", "/1/longbarrow-us/write?side=fill&field=backend", "[data-testid=fill] .choice");
+            Shot("write-findings", "/1/hedgerow-fair-us/write?side=findings", "[data-testid=findings] .take");
+            Shot("shop-platforms", "/platforms?id=longbarrow", "[data-testid=profile] table");
             Shot("weigh", "/1/hedgerow-fair-us/weigh?at=cedar+bird+house", "[data-testid=trace]");
             Shot("shop-platform", "/6/marsh-and-moor-us/pick", "h1");
             Shot("keys", "/1/hedgerow-fair-us/pick", "[data-testid=detail]", () => browser.Press("?"));

@@ -150,7 +150,13 @@ function Framed({ place }: { place: Place }) {
           <select
             aria-label="Market"
             value={place.market.id}
-            onChange={(e) => navigate(e.target.value === 'platforms' ? `/platforms?id=${place.market.platformId}` : `/${place.product.id}/${e.target.value}/${step}`)}
+            onChange={(e) =>
+              navigate(
+                e.target.value === 'platforms'
+                  ? `/platforms?id=${place.market.platformId}`
+                  : `/${place.product.id}/${e.target.value}/${step}`,
+              )
+            }
             title={place.market.about}
           >
             {shop?.markets

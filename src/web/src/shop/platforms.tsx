@@ -100,7 +100,12 @@ export function Platforms() {
   }
   const copyOf = (p: PlatformView) => {
     const name = window.prompt('The name of your platform', `${p.name}, mine`)?.trim()
-    if (name) add({ ...(p.profile as unknown as Profile), id: idOf(name), name, about: `Begun from ${p.name}.` }, p.id, `${name} begun from ${p.name}: type in its own limits`)
+    if (name)
+      add(
+        { ...(p.profile as unknown as Profile), id: idOf(name), name, about: `Begun from ${p.name}.` },
+        p.id,
+        `${name} begun from ${p.name}: type in its own limits`,
+      )
   }
   const bring = async (chosen: File) => {
     try {
@@ -128,7 +133,9 @@ export function Platforms() {
       <main className="work" style={{ gridTemplateColumns: '250px minmax(0,1fr)' }}>
         <aside className="side !border-l-0" style={{ borderRight: '1px solid var(--tin-2)' }}>
           <h3 className="!mt-0">Platforms</h3>
-          <p className="quiet text-[13px] mb-2">Each is a set of rules: its fields, their limits, how its search compares words. Copy the nearest and type in your own.</p>
+          <p className="quiet text-[13px] mb-2">
+            Each is a set of rules: its fields, their limits, how its search compares words. Copy the nearest and type in your own.
+          </p>
           <nav aria-label="Platforms">
             {list.data?.platforms.map((p) => (
               <button
@@ -171,7 +178,12 @@ export function Platforms() {
           </p>
         </aside>
         {open && list.data && (
-          <ProfileSheet key={open.id + JSON.stringify(open.profile).length} view={open} usual={list.data.thresholds} saved={() => reload()} />
+          <ProfileSheet
+            key={open.id + JSON.stringify(open.profile).length}
+            view={open}
+            usual={list.data.thresholds}
+            saved={() => reload()}
+          />
         )}
       </main>
       <ToastLine />
@@ -214,7 +226,10 @@ function ProfileSheet({ view, usual, saved }: { view: PlatformView; usual: Recor
   const save = async () => {
     if (Object.keys(wrong).length > 0) return toast('Something is wrong still: it is said in rust')
     const before = view.profile
-    const { error, response } = await api.PUT('/api/platforms/{id}', { params: { path: { id: view.id } }, body: { profile: profile as never, like: null } })
+    const { error, response } = await api.PUT('/api/platforms/{id}', {
+      params: { path: { id: view.id } },
+      body: { profile: profile as never, like: null },
+    })
     if (!response.ok) return toast((error as { detail?: string })?.detail ?? 'It could not be saved')
     toast(`${profile.name} saved`, async () => {
       await api.PUT('/api/platforms/{id}', { params: { path: { id: view.id } }, body: { profile: before as never, like: null } })
@@ -329,7 +344,12 @@ function ProfileSheet({ view, usual, saved }: { view: PlatformView; usual: Recor
                       />
                     </td>
                     <td>
-                      <select className="inline-input" aria-label={`Shape of ${f.key}`} value={f.shape} onChange={(e) => field(i, { shape: e.target.value })}>
+                      <select
+                        className="inline-input"
+                        aria-label={`Shape of ${f.key}`}
+                        value={f.shape}
+                        onChange={(e) => field(i, { shape: e.target.value })}
+                      >
                         {Object.entries(shapes).map(([key, name]) => (
                           <option key={key} value={key}>
                             {name}
@@ -470,7 +490,10 @@ function ProfileSheet({ view, usual, saved }: { view: PlatformView; usual: Recor
                     checked={search.folds?.includes(key) ?? false}
                     onChange={(e) =>
                       change({
-                        search: { ...search, folds: e.target.checked ? [...(search.folds ?? []), key] : search.folds?.filter((x) => x !== key) },
+                        search: {
+                          ...search,
+                          folds: e.target.checked ? [...(search.folds ?? []), key] : search.folds?.filter((x) => x !== key),
+                        },
                       })
                     }
                   />
@@ -497,7 +520,11 @@ function ProfileSheet({ view, usual, saved }: { view: PlatformView; usual: Recor
                 />
                 hours
               </label>
-              <Words name="Words it drops from a search" values={search.ignoredWords ?? []} change={(w) => change({ search: { ...search, ignoredWords: w } })} />
+              <Words
+                name="Words it drops from a search"
+                values={search.ignoredWords ?? []}
+                change={(w) => change({ search: { ...search, ignoredWords: w } })}
+              />
               <Words name="Phrases it refuses" values={profile.banned ?? []} change={(banned) => change({ banned })} />
             </div>
             <div>

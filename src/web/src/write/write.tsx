@@ -251,7 +251,7 @@ function Sheet({ place, listing }: { place: Place; listing: Listing }) {
     [cache, place],
   )
   // The title that is left is kept first: none is ever lost.
-  const useTitle = useCallback(
+  const putTitle = useCallback(
     async (text: string, what = 'Title changed') => {
       if (!title) return
       const now = String(latest.current[title.key] ?? '')
@@ -384,7 +384,7 @@ function Sheet({ place, listing }: { place: Place; listing: Listing }) {
             copy={draft}
             take={(value, what) =>
               filled.key === title?.key
-                ? useTitle(String(value), what)
+                ? putTitle(String(value), what)
                 : step({ ...latest.current, [filled.key]: value }, what, 'before a fill')
             }
             keepTake={keepTitle}
@@ -398,14 +398,14 @@ function Sheet({ place, listing }: { place: Place; listing: Listing }) {
             field={title}
             copy={draft}
             version={weighed ? picksSeen + String(copy[title.key] ?? '').length : 0}
-            use={useTitle}
+            use={putTitle}
             keep={() => keepTitle(String(latest.current[title.key] ?? ''))}
           />
         ) : side === 'read' && title ? (
           <Reading
             place={place}
             text={String(weighed?.copy[title.key] ?? copy[title.key] ?? '')}
-            put={(t) => useTitle(t, 'Words put in another order')}
+            put={(t) => putTitle(t, 'Words put in another order')}
           />
         ) : side === 'versions' ? (
           <Versions
