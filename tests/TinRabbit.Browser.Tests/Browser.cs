@@ -5,6 +5,8 @@ using OpenQA.Selenium;
 using OpenQA.Selenium.Chrome;
 using OpenQA.Selenium.Interactions;
 
+// A server and a browser are enough for one machine: side by side they keep each other waiting.
+[assembly: CollectionBehavior(DisableTestParallelization = true)]
 
 namespace TinRabbit.Browser.Tests;
 

@@ -329,10 +329,10 @@ public sealed class SliceTests(DemoShop demo) : IClassFixture<DemoShop>
         browser.Sees("[data-testid=pocket]", "Pocket");
         browser.Go("/3/hedgerow-fair-us/write");
         browser.Write("Description", "A bat box beside a bird print.");
-        browser.Sees("[data-testid=avoided]", "“bird print” is avoided: not our word (Garden birds wall chart)");
+        browser.Sees("[data-testid=field-findings]", "“bird print” must not be said: not our word");
         browser.Waits("a double rust line", () => browser.All(".under .avoided").Count == 1);
         browser.Write("Description", "A bat box.");
-        browser.Waits("no more", () => browser.All("[data-testid=avoided]").Count == 0);
+        browser.Waits("no more", () => !browser.Text("[data-testid=sheet]").Contains("“bird print” must not be said"));
         browser.Sees("[data-testid=save-state]", "All saved");
         Assert.Empty(browser.Complaints());
     }

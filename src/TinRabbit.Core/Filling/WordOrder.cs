@@ -41,12 +41,16 @@ internal sealed class WordOrder
                 Link(ways[t].First().Phrase!);
         foreach (var t in byWorth)
         {
-            var phrase = _ways.Tokens[t].Select(w => _ways.NumberOf(w.Word)).ToArray();
-            if (phrase.Length == 0 || phrase.Any(i => i < 0 || !_chosen[i]) || phrase.Distinct().Count() < phrase.Length)
-                continue;
-            if (Link(phrase))
-                for (var i = 0; i < phrase.Length; i++)
-                    Settle(phrase[i], _ways.Tokens[t][i].Word);
+            // Where some words of a term stand elsewhere, what is left of it side by side stays so.
+            var words = _ways.Tokens[t];
+            for (var from = 0; from < words.Count; from++)
+            {
+                var run = Run(words, from);
+                if (run.Count > (from == 0 && run.Count == words.Count ? 0 : 1) && Link([.. run]))
+                    for (var i = 0; i < run.Count; i++)
+                        Settle(run[i], words[from + i].Word);
+                from += run.Count;
+            }
         }
 
         for (var i = 0; i < _chosen.Length; i++)
@@ -72,6 +76,15 @@ internal sealed class WordOrder
         }
 
         return chains;
+    }
+
+    // The chosen words that stand side by side in a term from here on, none of them twice.
+    private List<int> Run(IReadOnlyList<Words.Token> words, int from)
+    {
+        var run = new List<int>();
+        for (var i = from; i < words.Count && _ways.NumberOf(words[i].Word) is >= 0 and var number && _chosen[number] && !run.Contains(number); i++)
+            run.Add(number);
+        return run;
     }
 
     // Nothing is known of their volume: they take only what room is left, the cheapest first.
