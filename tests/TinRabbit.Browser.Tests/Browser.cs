@@ -5,9 +5,6 @@ using OpenQA.Selenium;
 using OpenQA.Selenium.Chrome;
 using OpenQA.Selenium.Interactions;
 
-// A server and a browser are enough for one machine: side by side they keep each other waiting.
-[assembly: CollectionBehavior(DisableTestParallelization = true)]
-
 namespace TinRabbit.Browser.Tests;
 
 /// <summary>The published program in a folder of its own, as ./tin demo or ./tin start runs it.</summary>

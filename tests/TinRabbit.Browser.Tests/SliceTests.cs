@@ -10,6 +10,7 @@ public sealed class DemoShop : IDisposable
     public void Dispose() => Shop.Dispose();
 }
 
+[Collection("browser")] // a server and a browser at a time: side by side they keep each other waiting
 public sealed class SliceTests(DemoShop demo) : IClassFixture<DemoShop>
 {
     [Fact]

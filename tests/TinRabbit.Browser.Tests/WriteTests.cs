@@ -3,6 +3,7 @@ using OpenQA.Selenium;
 namespace TinRabbit.Browser.Tests;
 
 /// <summary>Fills, findings, takes, versions, sending and platforms, as a seller meets them, mostly by key.</summary>
+[Collection("browser")] // a server and a browser at a time: side by side they keep each other waiting
 public sealed class WriteTests(DemoShop demo) : IClassFixture<DemoShop>
 {
     private static string Box(Browser browser, string label) => browser.Value(label);
