@@ -20,6 +20,20 @@ public class MarketTests
     }
 
     [Fact]
+    public void A_listing_that_is_sent_is_found_once_the_index_has_noticed_it()
+    {
+        var market = Market();
+        var now = new Clock(0).GetUtcNow().UtcDateTime;
+        Sending Listing(string title) => new("1", "Plover & Pine", new Dictionary<string, Core.Platforms.FieldValue> { ["title"] = new Core.Platforms.FieldValue.Text(title) });
+        Assert.Equal(now.AddHours(6), market.Send(Us, Listing("Zebra saddle"), now));
+        Assert.Empty(market.Search(Us, "zebra saddle", 10).Results);
+        Assert.Equal(now.AddHours(-2), market.Send(Us, Listing("Zebra saddle"), now.AddHours(-8)));
+        Assert.Equal("Zebra saddle", Assert.Single(market.Search(Us, "zebra saddle", 10).Results).Title);
+        Assert.Empty(market.Search(Us, "zebra saddles", 10).Results);
+        Assert.Empty(market.Search("hedgerow-fair-gb", "zebra saddle", 10).Results);
+    }
+
+    [Fact]
     public void Suggestions_begin_a_word_with_what_is_typed()
     {
         var offered = Market().Suggest(Us, "Nest b", 14);
