@@ -65,9 +65,6 @@ internal sealed class Knapsack
         return new(best.In, best.Worth, Math.Max(bound, best.Worth));
     }
 
-    /// <summary>What some items are worth.</summary>
-    public double WorthOf(bool[] items) => StateOf(items).Worth;
-
     private static bool Proven(double worth, double bound) => worth >= bound * (1 - Near);
 
     // Lagrange: whatever the price of a unit of room, room·price + the best closure at that price is an upper bound. The lowest is

@@ -9,17 +9,18 @@ public static class ListingCheck
     /// <summary>Every finding: what must change first, then by what it costs.</summary>
     public static IReadOnlyList<Finding> Of(Draft draft)
     {
-        var found = RoomFindings.Of(draft)
+        // The terms are made ready, and the listing weighed, once for all of them.
+        var ready = Matching.TermSet.For(draft.Platform, [.. draft.Terms.Select(t => t.Text)]);
+        var now = Weigh.Listing(ready, draft.Copy, draft.Terms);
+        var found = RoomFindings.Of(draft, now)
             .Concat(GuardFindings.Of(draft))
             .Concat(TitleFindings.Of(draft))
             .Concat(TagFindings.Of(draft))
             .Concat(ProseFindings.Of(draft))
             .Concat(CategoryFindings.Of(draft));
-        // What a fix gains is what leaving it costs. The terms are made ready once for all of them.
-        var ready = Matching.TermSet.For(draft.Platform, [.. draft.Terms.Select(t => t.Text)]);
-        var now = Weigh.Listing(ready, draft.Copy, draft.Terms).Grip;
+        // What a fix gains is what leaving it costs.
         return [.. found
-            .Select(f => f with { Key = KeyOf(draft, f), Cost = f.Fix is { } fix ? Weigh.Listing(ready, new Dictionary<string, FieldValue>(draft.Copy) { [fix.Field] = fix.Value }, draft.Terms).Grip - now : 0 })
+            .Select(f => f with { Key = KeyOf(draft, f), Cost = f.Fix is { } fix ? Weigh.Listing(ready, new Dictionary<string, FieldValue>(draft.Copy) { [fix.Field] = fix.Value }, draft.Terms).Grip - now.Grip : 0 })
             .OrderByDescending(f => f.Level).ThenByDescending(f => f.Cost)];
     }
 

@@ -9,7 +9,7 @@ namespace TinRabbit.Core.Findings;
 /// <summary>Room: what passes a limit, what is empty, what lies unused, what would still fit.</summary>
 internal static class RoomFindings
 {
-    public static IEnumerable<Finding> Of(Draft draft)
+    public static IEnumerable<Finding> Of(Draft draft, Weighing weighing)
     {
         foreach (var field in draft.Platform.Fields)
         {
@@ -22,7 +22,7 @@ internal static class RoomFindings
                 yield return unused;
         }
 
-        if (WouldFit(draft) is { } fits)
+        if (WouldFit(draft, weighing) is { } fits)
             yield return fits;
     }
 
@@ -73,7 +73,7 @@ internal static class RoomFindings
     }
 
     // The worthiest missing term whose words have room where words go.
-    private static Finding? WouldFit(Draft draft)
+    private static Finding? WouldFit(Draft draft, Weighing weighing)
     {
         var field = draft.Platform.Fields.FirstOrDefault(f => f.Indexed && f.Shape == FieldShape.Words);
         if (field is null)
@@ -81,7 +81,6 @@ internal static class RoomFindings
         var place = Place.In(field, draft.Copy.GetValueOrDefault(field.Key));
         var unit = field.Limit?.Unit ?? Unit.Characters;
         var room = place.Room(field, unit);
-        var weighing = Weigh.Listing(draft.Platform, draft.Copy, draft.Terms);
         var guard = new AvoidedTerms(draft.Platform, [.. draft.Avoid.Select(a => a.Text)]);
         foreach (var term in weighing.Terms.Where(t => t.Grade == Grade.Missing && t.Term.Volume > 0).OrderByDescending(t => WordsFill.Demand(t.Term)).Take(40))
         {
