@@ -77,7 +77,7 @@ internal static class FillBench
     }
 
     private static void Row(string instance, double ours, double best, bool proven, double ms, string bound) =>
-        Console.WriteLine($"    {instance,-32} {ours,10:F2} {best,11:F2}{(proven ? "*" : " ")} {ours / best,12:F4}      {bound,14}    {ms,8:F1}");
+        Console.WriteLine($"    {instance,-32} {ours,10:F2} {(best > 0 ? $"{best:F2}" : "none"),11}{(proven ? "*" : " ")} {(best > 0 ? $"{ours / best:F4}" : ""),12}      {bound,14}    {ms,8:F1}");
 
     private static Platform Platform(FieldShape shape, Limit limit, bool front) => new(
         "bench", "Bench", "", "en", null, new(Folds.Diacritics, [], true, 0),

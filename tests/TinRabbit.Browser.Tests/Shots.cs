@@ -28,13 +28,6 @@ public sealed class Shots
                 browser.Go("/1/hedgerow-fair-us/dig?term=nest+box&parent=1&at=wren+nest+box");
                 browser.Find("[data-testid=detail]");
             });
-            Shot("dig-paste", "/1/hedgerow-fair-us/dig?term=bat+box&from=both", "[data-testid=detail]", () =>
-            {
-                browser.Press("v");
-                browser.Write("Terms to paste", "larch bat box; 320; 45\nbat roost; lots\nbat box kit; 1.2k");
-                browser.Chord(Keys.Control, Keys.Enter);
-                browser.Find("[data-testid=bad-lines]");
-            });
             Shot("dig-grid", "/1/hedgerow-fair-us/dig?term=bird+house&view=grid&at=cedar+bird+house", "[data-testid=grid] .cursor");
             Shot("dig-scatter", "/1/hedgerow-fair-us/dig?term=nest+box&view=scatter&at=wren+nest+box", "[data-testid=scatter] circle");
             Shot("dig-import", "/1/longbarrow-us/dig?view=import", "[data-testid=import]", () =>
@@ -54,19 +47,40 @@ public sealed class Shots
             Shot("pick-ideas", "/2/hedgerow-fair-us/pick?side=ideas", "[data-testid=ideas] table");
             Shot("pick-language", "/1/hedgerow-fair-us/pick?side=language", "[data-testid=language] table");
             Shot("write", "/1/hedgerow-fair-us/write?at=bird+house", ".under .whole");
-            Shot("write-longbarrow", "/1/longbarrow-us/write", ".under .whole");
             Shot("write-fill", "/1/longbarrow-us/write?side=fill&field=backend", "[data-testid=fill] .choice");
             Shot("write-findings", "/1/hedgerow-fair-us/write?side=findings", "[data-testid=findings] .take");
+            Shot("write-takes", "/2/hedgerow-fair-us/write", ".under .whole, .under .together", () =>
+            {
+                browser.Labelled("Title").Click();
+                browser.Chord(Keys.Alt, "f");
+                browser.Find("[data-testid=fill-effect]");
+                browser.Press("k", Keys.ArrowDown, "k", Keys.Escape);
+                browser.Chord(Keys.Alt, "t");
+                browser.Waits("three takes", () => browser.All("[data-testid=takes] .take").Count >= 2);
+                browser.Press(" ", Keys.ArrowDown, " ");
+                browser.Find("[data-testid=side-by-side]");
+            });
+            Shot("write-read", "/1/hedgerow-fair-us/write?side=read", "[data-testid=reading] h3");
+            Shot("write-versions", "/1/longbarrow-us/write?side=versions", "[data-testid=versions]", () =>
+            {
+                browser.Labelled("Name of this version").SendKeys("As it was" + Keys.Enter);
+                browser.Find("[data-testid=versions] .take");
+                browser.Write("Title", "Wren nest box, western red cedar bird house for the garden, Plover & Pine");
+                browser.Sees("[data-testid=save-state]", "All saved");
+                browser.Run("document.querySelector('[data-testid=versions]').focus()");
+                browser.Press(Keys.Enter);
+                browser.Find("[data-testid=changed-field]");
+            });
             Shot("shop-platforms", "/platforms?id=longbarrow", "[data-testid=profile] table");
             Shot("weigh", "/1/hedgerow-fair-us/weigh?at=cedar+bird+house", "[data-testid=trace]");
-            Shot("shop-platform", "/6/marsh-and-moor-us/pick", "h1");
             Shot("keys", "/1/hedgerow-fair-us/pick", "[data-testid=detail]", () => browser.Press("?"));
         }
 
         using (var browser = new Browser(shop, night: true))
         {
-            browser.Go("/1/hedgerow-fair-us/write?at=bird+house");
-            browser.Find(".under .whole");
+            browser.Go("/5/overprint-lane-us/write?side=send");
+            browser.ClickText("Send this listing");
+            browser.Find("[data-testid=send] tbody tr");
             Thread.Sleep(700);
             browser.Picture(Path.Combine(folder, "write-night.png"));
         }

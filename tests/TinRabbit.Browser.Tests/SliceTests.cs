@@ -82,6 +82,7 @@ public sealed class SliceTests(DemoShop demo) : IClassFixture<DemoShop>
 
         // Everything is still there.
         browser.Go("/");
+        browser.Sees("[data-testid=pocket]", "Pocket");
         browser.Chord(Keys.Alt, "3");
         browser.Waits("the saved title", () => browser.Value("Title") == "Nest boxes of cedar");
         Assert.Equal("A kit for wrens", browser.Value("Bullet points 1"));

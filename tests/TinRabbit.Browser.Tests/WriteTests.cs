@@ -147,7 +147,7 @@ public sealed class WriteTests(DemoShop demo) : IClassFixture<DemoShop>
         browser.Write("Title", "House for birds, cedar bird");
         browser.Chord(Keys.Alt, "r");
         browser.Sees("[data-testid=reading]", "cedar bird house");
-        browser.Run("[...document.querySelectorAll('[data-testid=reading] tr')].find(r => r.cells[0].textContent === 'cedar bird house').querySelector('button').click()");
+        browser.Run("[...document.querySelectorAll('[data-testid=reading] .take')].find(r => r.textContent.startsWith('cedar bird house')).querySelector('button').click()");
         browser.Waits("the words in that order", () => Box(browser, "Title").StartsWith("Cedar bird house", StringComparison.Ordinal));
     }
 
@@ -168,8 +168,8 @@ public sealed class WriteTests(DemoShop demo) : IClassFixture<DemoShop>
         using var browser = new Browser(shop);
         browser.Go("/platforms?id=hedgerow-fair");
         browser.Sees("[data-testid=profile]", "Its search takes as the same");
-        browser.Run("window.prompt = () => 'Stall of mine'");
         browser.ClickText("Copy Hedgerow Fair");
+        browser.Write("Name of your platform", "Stall of mine" + Keys.Enter);
         browser.Waits("the copy open", () => browser.Address.Contains("id=stall-of-mine") && Box(browser, "Name") == "Stall of mine");
         browser.Write("Most of title", "0");
         browser.Sees("[data-testid=problems]", "fields[0].limit.max");
@@ -188,5 +188,203 @@ public sealed class WriteTests(DemoShop demo) : IClassFixture<DemoShop>
         browser.Write("Most of title", "40");
         browser.Sees("[data-testid=unfit]", "Title is 13 characters over");
         Assert.DoesNotContain(browser.Complaints(), c => !c.Contains("/api/platforms/check"));
+    }
+
+    // Where the keys of a list beside the work have brought one.
+    private static string Cursor(Browser browser, string list) => browser.All($"[data-testid={list}] .take.cursor").FirstOrDefault()?.Text ?? "";
+
+    [Fact]
+    public void Takes_are_walked_used_and_laid_side_by_side_by_key()
+    {
+        using var browser = new Browser(demo.Shop);
+        browser.Go("/6/hedgerow-fair-us/write");
+        browser.ClickText("Begin a listing there");
+        browser.Write("Title", "Bird count sheets");
+        browser.Chord(Keys.Alt, "t");
+        browser.Sees("[data-testid=takes]", "Keep this title");
+        browser.Press("k");
+        browser.Waits("one take", () => browser.All("[data-testid=takes] .take").Count == 1);
+        browser.Write("Title", "Garden bird count sheets");
+        browser.Chord(Keys.Alt, "p");
+        browser.Chord(Keys.Alt, "t");
+        browser.Waits("the first take under the cursor", () => Cursor(browser, "takes").Length > 0);
+        browser.Press("k");
+        browser.Waits("two takes", () => browser.All("[data-testid=takes] .take").Count == 2);
+        browser.Press(" ", Keys.ArrowDown, " ");
+        browser.Sees("[data-testid=side-by-side]", "Grip");
+        while (!Cursor(browser, "takes").StartsWith("Bird count sheets", StringComparison.Ordinal))
+            browser.Press(Keys.ArrowUp);
+        browser.Press(Keys.Enter);
+        browser.Waits("that take in the title", () => Box(browser, "Title") == "Bird count sheets");
+        browser.Waits("both kept", () => browser.All("[data-testid=takes] .take").Count == 2);
+        browser.Press(Keys.Escape);
+        browser.Press(Keys.End, "!");
+        browser.Waits("one writes on where one was", () => Box(browser, "Title") == "Bird count sheets!");
+        Assert.Empty(browser.Complaints());
+    }
+
+    [Fact]
+    public void A_fill_says_of_each_take_and_of_each_part_what_it_opens_and_loses()
+    {
+        using var browser = new Browser(demo.Shop);
+        browser.Go("/1/hedgerow-fair-us/write");
+        browser.Labelled("Title").Click();
+        browser.Chord(Keys.Alt, "f");
+        browser.Sees("[data-testid=fill-effect]", "→");
+        browser.Sees("[data-testid=fill]", "It opens");
+        var first = browser.Text("[data-testid=fill-effect]");
+        browser.Press(Keys.ArrowDown, Keys.ArrowDown);
+        browser.Waits("another effect for another take", () => browser.Text("[data-testid=fill-effect]") != first);
+        browser.Press(Keys.Escape);
+        browser.Labelled("Tags 1").Click();
+        browser.Chord(Keys.Alt, "f");
+        browser.Sees("[data-testid=fill]", "A fill for Tags");
+        browser.Sees("[data-testid=fill]", "Room used: 12 of 12");
+        browser.Press(" ");
+        browser.Sees("[data-testid=fill]", "Room used: 11 of 12");
+        browser.Press(Keys.Escape);
+        Assert.Empty(browser.All("[data-testid=fill]"));
+        Assert.Empty(browser.Complaints());
+    }
+
+    [Fact]
+    public void Versions_are_walked_named_compared_and_brought_back_by_key()
+    {
+        using var browser = new Browser(demo.Shop);
+        browser.Go("/6/overprint-lane-us/write?side=versions");
+        browser.ClickText("Begin a listing there");
+        browser.Sees("[data-testid=versions]", "Keep now");
+        browser.Labelled("Name of this version").SendKeys(Keys.Enter);
+        browser.Sees("[data-testid=toast]", "Nothing new to keep");
+        const string title = "Garden bird wall chart";
+        browser.Write("Title", title);
+        browser.Sees("[data-testid=save-state]", "All saved");
+        browser.Labelled("Name of this version").SendKeys(Keys.Enter);
+        browser.Waits("a version", () => browser.All("[data-testid=versions] .take").Count == 1);
+        browser.Write("Title", title + " for the wall");
+        browser.Sees("[data-testid=save-state]", "All saved");
+        browser.Chord(Keys.Alt, "p");
+        browser.Chord(Keys.Alt, "v");
+        browser.Waits("the versions", () => Cursor(browser, "versions").Length > 0);
+        browser.Press("n");
+        browser.Labelled("Name of the version").SendKeys("Short one" + Keys.Enter);
+        browser.Sees("[data-testid=versions]", "Short one");
+        browser.Press(Keys.Enter);
+        browser.Sees("[data-testid=changed-field] ins", "for the wall");
+        browser.Press("b");
+        browser.Waits("the title as it was", () => Box(browser, "Title") == title);
+        browser.ClickText("Undo");
+        browser.Waits("and the other again", () => Box(browser, "Title") == title + " for the wall");
+        Assert.Empty(browser.Complaints());
+    }
+
+    [Fact]
+    public void Alt_texts_are_written_guarded_and_put_right_by_key()
+    {
+        using var browser = new Browser(demo.Shop);
+        browser.Go("/5/overprint-lane-us/write");
+        var first = Box(browser, "Alt text 1");
+        browser.Write("Alt text 2", "A bluebird house in the snow" + Keys.Enter);
+        browser.Sees("[data-field='$pictures'] [data-testid=field-findings]", "must not be said");
+        browser.Press("Folded on a chair");
+        browser.Waits("a third picture", () => Box(browser, "Alt text 3") == "Folded on a chair");
+        browser.Labelled("Alt text 2").Click();
+        browser.Chord(Keys.Alt, Keys.Enter);
+        browser.Waits("the words gone", () => !Box(browser, "Alt text 2").Contains("bluebird", StringComparison.Ordinal));
+        browser.ClickText("Undo");
+        browser.Waits("the words back", () => Box(browser, "Alt text 2") == "A bluebird house in the snow");
+        browser.Sees("[data-field='$pictures'] [data-testid=field-findings]", "must not be said");
+        browser.Labelled("Alt text 2").Click();
+        browser.Chord(Keys.Alt, Keys.Enter);
+        browser.Waits("gone again", () => !Box(browser, "Alt text 2").Contains("bluebird", StringComparison.Ordinal));
+        Thread.Sleep(600); // a pause, after which they are saved
+        browser.Reload();
+        browser.Sees("[data-testid=sheet]", "alt text");
+        Assert.Equal((first, "Folded on a chair"), (Box(browser, "Alt text 1"), Box(browser, "Alt text 3")));
+        browser.Sees("[data-testid=tile]", first);
+        Assert.Empty(browser.Complaints());
+    }
+
+    [Fact]
+    public void Findings_are_walked_fixed_and_put_aside_in_their_list_by_key()
+    {
+        using var browser = new Browser(demo.Shop);
+        browser.Go("/2/hedgerow-fair-us/write?side=findings");
+        browser.Write("Tags 1", "bird feeder");
+        browser.Write("Tags 2", "feeder bird");
+        browser.Waits("the finding of it", () => browser.All("[data-testid=findings] [data-finding=tag-reordered]").Count == 1);
+        browser.Find("[data-testid=findings]").Click();
+        browser.Run("document.querySelector('[data-testid=findings]').focus()");
+        while (!Cursor(browser, "findings").Contains("another order", StringComparison.Ordinal))
+            browser.Press(Keys.ArrowDown);
+        browser.Press("a");
+        browser.Waits("it put aside", () => !browser.All("[data-testid=findings] .take").Any(t => t.Text.Contains("another order", StringComparison.Ordinal)));
+        browser.ClickText("Undo");
+        browser.Waits("it brought back", () => browser.All("[data-testid=findings] .take").Any(t => t.Text.Contains("another order", StringComparison.Ordinal)));
+        browser.Run("document.querySelector('[data-testid=findings]').focus()");
+        while (!Cursor(browser, "findings").Contains("another order", StringComparison.Ordinal))
+            browser.Press(Keys.ArrowDown);
+        browser.Press(Keys.Enter);
+        browser.Waits("the tag out", () => Box(browser, "Tags 2") != "feeder bird");
+        Assert.Empty(browser.Complaints());
+    }
+
+    [Fact]
+    public void A_fix_loses_nothing_that_was_typed_since_the_check()
+    {
+        using var shop = new RunningShop(demo: true);
+        using var browser = new Browser(shop);
+        browser.Go("/4/hedgerow-fair-us/write");
+        browser.Write("Tags 1", "bird chart");
+        browser.Write("Tags 2", "chart bird");
+        browser.Sees("[data-field=tags] [data-testid=field-findings]", "another order");
+        browser.Write("Tags 5", "typed since");
+        browser.Labelled("Tags 2").Click();
+        browser.Chord(Keys.Alt, Keys.Enter);
+        browser.Sees("[data-testid=toast]", "Done");
+        var tags = browser.All("[data-field=tags] textarea").Select(t => t.GetAttribute("value")).ToList();
+        Assert.Contains("typed since", tags);
+        Assert.DoesNotContain("chart bird", tags);
+        Assert.Contains("bird chart", tags);
+    }
+
+    [Fact]
+    public void Category_and_attributes_carry_threads_like_the_rest()
+    {
+        using var browser = new Browser(demo.Shop);
+        browser.Go("/1/hedgerow-fair-us/write");
+        browser.Waits("a thread under the category", () => browser.All("[data-field=category] .under .spread, [data-field=category] .under .whole, [data-field=category] .under .together").Count > 0);
+        browser.Write("Attributes: Made from", "wooden bird house");
+        browser.Waits("a thread under the attribute", () => browser.All("[data-field=attributes] .under .whole").Any(t => t.GetAttribute("textContent") == "wooden bird house"));
+        browser.Write("Attributes: Made from", "cedar");
+        browser.Sees("[data-testid=save-state]", "All saved");
+    }
+
+    [Fact]
+    public void A_platforms_categories_are_typed_as_an_outline_and_open_its_attributes()
+    {
+        using var shop = new RunningShop(demo: true);
+        using var browser = new Browser(shop);
+        browser.Go("/platforms?id=hedgerow-fair");
+        browser.ClickText("Copy Hedgerow Fair");
+        browser.Write("Name of your platform", "Stall" + Keys.Enter);
+        browser.Waits("the copy open", () => browser.Address.Contains("id=stall") && Box(browser, "Name") == "Stall");
+        browser.Run("document.querySelectorAll('[data-testid=profile] details').forEach(d => d.open = true)");
+        browser.Write("Categories of Category", "Barn" + Keys.Enter + "  Owls" + Keys.Enter + "Hat");
+        browser.Sees("[data-testid=profile]", "3 categories");
+        browser.Labelled("Name of another attribute").SendKeys("Perch" + Keys.Enter);
+        browser.Write("Values of Perch", "rope, branch");
+        browser.Run("const s = document.querySelector('[aria-label=\"Perch is opened by\"]'); Object.getOwnPropertyDescriptor(HTMLSelectElement.prototype, 'value').set.call(s, 'Owls'); s.dispatchEvent(new Event('change', { bubbles: true }))");
+        browser.Chord(Keys.Control, "s");
+        browser.Sees("[data-testid=toast]", "Stall saved");
+        browser.Go("/1/stall-us/write");
+        browser.ClickText("Begin a listing there");
+        browser.Sees("[data-testid=sheet]", "Category");
+        Assert.Empty(browser.All("[aria-label='Attributes: Perch']"));
+        browser.Labelled("Category, level 1").SendKeys("Barn");
+        browser.Labelled("Category, level 2").SendKeys("Owls");
+        browser.Sees("[data-field=category]", "opens Perch");
+        browser.Find("[aria-label='Attributes: Perch']").SendKeys("rope");
+        browser.Sees("[data-testid=save-state]", "All saved");
     }
 }

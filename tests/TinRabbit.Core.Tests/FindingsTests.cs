@@ -145,6 +145,21 @@ public class FindingsTests
     }
 
     [Fact]
+    public void What_must_not_be_said_must_not_be_said_of_a_picture_either()
+    {
+        var draft = Listing(avoid: ["bluebird"], facts: Facts) with { Pictures = ["A cedar box", "A white box with two Bluebirds, free shipping"] };
+        var found = ListingCheck.Of(draft).Where(f => f.Field == Draft.PicturesKey).ToList();
+        Assert.Equal(["avoided", "banned", "claim"], found.Select(f => f.Id).Order());
+        Assert.All(found, f => Assert.Equal(1, f.Item));
+        Assert.Equal("A cedar box | A white box with two, free shipping", Fixed(found.Single(f => f.Id == "avoided")));
+        // What was put aside stays so while the words stand, whatever else is written there.
+        Assert.Equal(found.Single(f => f.Id == "claim").Key, ListingCheck.Of(draft with { Pictures = ["A white box"] }).Single(f => f.Id == "claim" && f.Field == Draft.PicturesKey).Key);
+        // A platform that has a field for them checks that field, and only that.
+        var own = Fair with { Fields = [.. Fair.Fields, new("alt", "Alt text", "alt", FieldShape.Lines, true, null, 0.2, false, false, null, null, "\n")] };
+        Assert.DoesNotContain(ListingCheck.Of(Listing(platform: own, avoid: ["bluebird"]) with { Pictures = draft.Pictures }), f => f.Field == Draft.PicturesKey);
+    }
+
+    [Fact]
     public void Capitals_shout_only_where_there_are_several()
     {
         Assert.DoesNotContain("shouting", Ids(Listing(title: "CEDAR nest box for wrens, garden bird house with brass bell")));

@@ -89,8 +89,8 @@ public class MatchingTests
     {
         var copy = Samples.Copy(("title", title));
         var index = ListingIndex.Of(Literal, copy);
-        var match = new Matcher(TermSet.For(Literal, [term]), index).Explain(0);
-        Assert.Equal(near, string.Join(' ', new NearMisses(index).Of(Tokens.Of(term), match.Missing).Select(n => $"{n.Needs}/{n.Has}/{n.Fold}")));
+        var matcher = new Matcher(TermSet.For(Literal, [term]), index);
+        Assert.Equal(near, string.Join(' ', new NearMisses(index).Of(matcher.ReadyOf(0), matcher.Explain(0).Missing).Select(n => $"{n.Needs}/{n.Has}/{n.Fold}")));
     }
 
     [Fact]

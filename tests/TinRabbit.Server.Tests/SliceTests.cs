@@ -118,6 +118,45 @@ public sealed class SliceTests(TestShop shop) : IClassFixture<TestShop>
     }
 
     [Fact]
+    public async Task The_next_weighing_says_only_what_changed()
+    {
+        using var own = new TestShop();
+        var product = await own.AddProduct();
+        var listing = await own.ListingOf(product, "hedgerow-fair");
+        await own.Pick(product, ["bird house", "bird house kit", "cedar nest box", "owl box"]);
+        var titles = new[] { "Cedar bird house", "Cedar bird house kit", "Kit of a cedar nest box", "A Cedar nest box", "", "owl box, bird house", "owl box, bird houses" };
+        var known = new Dictionary<string, string>();
+        string? since = null;
+        foreach (var title in titles)
+        {
+            var next = await Weigh(title, since);
+            Assert.Equal(since, next["since"]?.GetValue<string>());
+            foreach (var term in next["terms"]!.AsArray())
+            {
+                // What is said has changed, and what is put together from both is what a whole answer says.
+                Assert.True(since is null || known[Key(term)] != term!.ToJsonString(), $"{title}: {term}");
+                known[Key(term)] = term!.ToJsonString();
+            }
+
+            var whole = (await Weigh(title, null))["terms"]!.AsArray();
+            Assert.Equal(4, whole.Count);
+            Assert.All(whole, t => Assert.Equal(t!.ToJsonString(), known[Key(t)]));
+            since = next["id"]!.GetValue<string>();
+        }
+
+        Assert.Empty((await Weigh(titles[^1], since))["terms"]!.AsArray());
+        // Other picks, or a weighing that nobody remembers: everything is said.
+        Assert.Equal(4, (await Weigh("Cedar", "no such weighing"))["terms"]!.AsArray().Count);
+        await own.Pick(product, ["bat box"]);
+        var after = await Weigh(titles[^1], since);
+        Assert.Equal((null, 5), (after["since"], after["terms"]!.AsArray().Count));
+
+        Task<JsonNode> Weigh(string title, string? since) => own.Post($"/api/listings/{listing}/weigh", new { marketId = Market, fields = new { title }, since });
+
+        static string Key(JsonNode? term) => term!["key"]!.GetValue<string>();
+    }
+
+    [Fact]
     public async Task What_is_saved_is_there_after_a_restart_and_two_windows_are_told()
     {
         using var own = new TestShop();

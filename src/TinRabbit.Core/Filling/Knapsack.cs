@@ -16,9 +16,13 @@ internal sealed record Packed(bool[] Items, double Value, double Bound);
 /// </summary>
 internal sealed class Knapsack
 {
-    // Elementary steps of the local search, about 30 ms of work, and subproblems looked at to close a gap.
-    private const long Effort = 2_500_000;
-    private const int Subproblems = 60;
+    // Elementary steps of the local search, about 20 ms of work, and what is spent on subproblems to close a gap: as many as there are of
+    // items and bundles in each.
+    private const long Effort = 1_500_000;
+    private const int Subproblems = 24_000;
+
+    // With so few items every choice is looked at.
+    private const int Few = 20;
     private const double Near = 1e-9;
 
     private readonly int[][] _bundlesOf;
@@ -50,9 +54,11 @@ internal sealed class Knapsack
         var all = Everything();
         if (all.Spent <= Room)
             return new(all.In, all.Worth, all.Worth);
+        if (Enumerable.Range(0, Costs.Length).Where(i => _bundlesOf[i].Length > 0).ToArray() is { Length: <= Few } few)
+            return BestOf(few);
         var closure = new Closure(this);
         var (bound, below, above) = Relax(closure, null);
-        _steps = Effort;
+        _steps = Effort * Math.Clamp(600 / (Costs.Length + Bundles.Length), 1, 6);
         var best = Better(Filled(below));
         if (Proven(best.Worth, bound))
             return new(best.In, best.Worth, bound);
@@ -63,6 +69,27 @@ internal sealed class Knapsack
         if (!Proven(best.Worth, bound))
             best = Shaken(best, below, above);
         return new(best.In, best.Worth, Math.Max(bound, best.Worth));
+    }
+
+    // From one choice to the next a single item comes or goes (a Gray code).
+    private Packed BestOf(int[] items)
+    {
+        var state = new State(this);
+        var (best, worth, spent) = (new bool[Costs.Length], 0.0, 0L);
+        for (var turn = 1; turn < 1 << items.Length; turn++)
+        {
+            var item = items[System.Numerics.BitOperations.TrailingZeroCount(turn)];
+            if (state.In[item])
+                state.Remove(item);
+            else
+                state.Add(item);
+            if (state.Spent > Room || state.Worth < worth * (1 - Near) || (state.Worth <= worth * (1 + Near) && state.Spent >= spent))
+                continue;
+            (worth, spent) = (state.Worth, state.Spent);
+            state.In.CopyTo(best, 0);
+        }
+
+        return new(best, worth, worth);
     }
 
     private static bool Proven(double worth, double bound) => worth >= bound * (1 - Near);
@@ -114,7 +141,7 @@ internal sealed class Knapsack
             return bound;
         var open = new PriorityQueue<(sbyte[] Fixed, double Bound), double>();
         open.Enqueue((new sbyte[Costs.Length], bound), -bound);
-        for (var looked = 0; looked < Subproblems && open.Count > 0; looked += 2)
+        for (var left = Subproblems; left > 0 && open.Count > 0; left -= 2 * (Costs.Length + Bundles.Length))
         {
             var (fixedItems, atMost) = open.Peek();
             if (Proven(best.Worth, atMost))
@@ -304,20 +331,22 @@ internal sealed class Knapsack
         return Filled(Reduced(state, keep));
     }
 
-    // Leaves the best by several forced bundles at a time, each in turn from another place, and betters what comes of it. Only what
-    // lies between the two closures is in doubt, so that is where to look.
+    // Leaves the best by several forced bundles at a time, each in turn from another place, and betters what comes of it. What lies
+    // between the two closures is in doubt, and which of a term's bundles to take; so that is where to look.
     private State Shaken(State best, State below, State above)
     {
-        var doubtful = Enumerable.Range(0, Bundles.Length).Where(b => Bundles[b].Items.Any(i => above.In[i] && !below.In[i])).ToArray();
+        var doubtful = Enumerable.Range(0, Bundles.Length).Where(b => _bundlesOfTerm[Bundles[b].Term].Length > 1 || Bundles[b].Items.Any(i => above.In[i] && !below.In[i])).ToArray();
         if (doubtful.Length == 0)
             return best;
-        for (var turn = 0; _steps > 0 && turn < 400; turn++)
+        var dice = 1u;
+        for (var turn = 0; _steps > 0 && turn < 4000; turn++)
         {
             var state = best.Copy();
             for (var k = 0; k < 2 + turn % 3; k++)
             {
-                // A stride that shares no factor with the count passes through all of them.
-                var b = doubtful[(int)((turn * 7919L + k * 104729L) % doubtful.Length)];
+                // A linear congruence (Numerical Recipes): another throw each time, the same ones for the same question.
+                dice = dice * 1664525 + 1013904223;
+                var b = doubtful[(int)((ulong)dice * (ulong)doubtful.Length >> 32)];
                 state = state.Lacks[b] > 0 ? Forced(state, b) : Without(state, b);
             }
 

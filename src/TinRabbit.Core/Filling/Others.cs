@@ -11,6 +11,9 @@ internal sealed class Others
     private readonly bool _combine;
     private readonly int[][][] _needed;
 
+    // Terms with no word in any other field: spread within this one, they weigh what it weighs.
+    private readonly bool[] _onlyHere;
+
     /// <param name="field">The field that is filled; what stands in it does not count here.</param>
     /// <param name="copy">The listing.</param>
     /// <param name="ready">The terms, ready for the platform.</param>
@@ -30,10 +33,12 @@ internal sealed class Others
 
         _needed = [.. ready.Terms.Select(t => t.Variants.Select(v => v.Folded.Where((_, i) => !v.Ignored[i]).Distinct().ToArray()).ToArray())];
         Weights = [.. Enumerable.Range(0, ready.Folded.Count).Select(matcher.WeightOf)];
-        TermsOfWord = [.. Weights.Select(_ => new List<int>())];
+        var termsOfWord = Weights.Select(_ => new List<int>()).ToArray();
         for (var t = 0; t < terms.Count; t++)
             foreach (var word in ready.Terms[t].Variants.SelectMany(v => v.Folded).Distinct())
-                TermsOfWord[word].Add(t);
+                termsOfWord[word].Add(t);
+        TermsOfWord = [.. termsOfWord.Select(t => t.ToArray())];
+        _onlyHere = [.. _needed.Select(ways => ways.Length == 1 && ways[0].Length > 0 && ways[0].All(w => Weights[w] < 0))];
     }
 
     public TermSet Ready { get; }
@@ -50,7 +55,7 @@ internal sealed class Others
     public double[] Weights { get; }
 
     /// <summary>By word of the terms: the terms that it is in.</summary>
-    public List<int>[] TermsOfWord { get; }
+    public int[][] TermsOfWord { get; }
 
     /// <summary>Worth·grip of a term, when the field holds it with this strength (0 when it does not) and has these words.</summary>
     /// <param name="term">Its number.</param>
@@ -77,6 +82,8 @@ internal sealed class Others
 
     private double Spread(int term, int[] has)
     {
+        if (_onlyHere[term])
+            return AllStand(_needed[term][0], has) ? _weight : 0;
         var best = 0.0;
         foreach (var variant in Ready.Terms[term].Variants)
         {
@@ -96,5 +103,13 @@ internal sealed class Others
         }
 
         return best;
+    }
+
+    private static bool AllStand(int[] words, int[] has)
+    {
+        foreach (var word in words)
+            if (has[word] == 0)
+                return false;
+        return true;
     }
 }

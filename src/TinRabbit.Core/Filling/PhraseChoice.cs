@@ -8,12 +8,14 @@ namespace TinRabbit.Core.Filling;
 /// <summary>Chooses phrases for slots so that Σ worth·grip is greatest: greedily, then by exchanges as long as they help.</summary>
 internal sealed class PhraseChoice
 {
-    // Elementary steps of the search, about 25 ms of work.
-    private const long Effort = 600_000;
+    // Elementary steps of the search, about 20 ms of work.
+    private const long Effort = 400_000;
     private const int Most = 900;
     private const int Likely = 200;
     private const double Hopeful = 0.985;
     private const double Near = 1e-9;
+    private const int LeastLooked = 5;
+    private const int PartsTried = 8;
 
     private readonly string[] _texts;
     private readonly int _standing;
@@ -21,14 +23,21 @@ internal sealed class PhraseChoice
     private readonly IReadOnlyList<WantedTerm> _terms;
     private readonly List<(int Term, double Strength)>[] _holds;
     private readonly List<int>[] _words;
+    private readonly string[] _keys;
     private readonly string[] _signatures;
+    private readonly Dictionary<string, int> _byKey;
+    private readonly int[][] _parts;
 
-    // The state: how firmly what is chosen holds each term, how often it has each word, and what that is worth.
+    // The state: which phrases stand, how firmly they hold each term, how often they have each word, and what that is worth.
+    private readonly List<int> _stand = [];
+    private readonly List<double>[] _holders;
     private readonly double[] _strengths;
     private readonly int[] _has;
     private readonly double[] _values;
     private readonly int[] _lacks;
+    private readonly List<int> _touched = [];
     private readonly double _weight;
+    private double _worth;
     private readonly int[] _seen;
     private int _mark;
     private long _steps;
@@ -56,9 +65,25 @@ internal sealed class PhraseChoice
             if (index.FindFolded(key) is >= 0 and var folded)
                 foreach (var unit in index.FoldPlaces(folded).Select(p => index.UnitAt(p >> 1)).Distinct())
                     _words[unit].Add(word);
-        _signatures = [.. _texts.Select(t => string.Join(' ', Tokens.Of(t).Select(w => Fold.Key(w.Word, platform.Search.Folds)).Order(StringComparer.Ordinal)))];
+        var keys = new Dictionary<string, string>(StringComparer.Ordinal);
+        string[][] words = [.. _texts.Select(t => Tokens.Of(t).Select(w => w.Word).ToArray())];
+        _keys = [.. words.Select(w => string.Join(' ', w))];
+        _signatures = [.. words.Select(w => string.Join(' ', w.Select(KeyOf).Order(StringComparer.Ordinal)))];
+        _byKey = [];
+        for (var c = _standing; c < _texts.Length; c++)
+            _byKey.TryAdd(_keys[c], c);
+        // What stands already is no part that is wanted; nor is one that another part of the same pick says in another order.
+        var stand = _signatures.Take(_standing).ToHashSet(StringComparer.Ordinal);
+        _parts = [.. terms.SelectMany(t => PartsOf(t.Text)).Select(p => p.Where(c => !stand.Contains(_signatures[c])).DistinctBy(c => _signatures[c]).ToArray()).Where(p => p.Length > 1)];
         (_strengths, _values, _seen, _lacks) = (new double[terms.Count], new double[terms.Count], new int[terms.Count], new int[terms.Count]);
         (_has, _weight) = (new int[ready.Folded.Count], field.Weight);
+        _holders = [.. terms.Select(_ => new List<double>())];
+        for (var t = 0; t < terms.Count; t++)
+            Value(t);
+        for (var c = 0; c < standing.Length; c++)
+            Change(c, 1);
+
+        string KeyOf(string word) => keys.TryGetValue(word, out var key) ? key : keys[word] = Fold.Key(word, platform.Search.Folds);
     }
 
     /// <summary>The phrases to add, the lead first, then those that hold most.</summary>
@@ -72,19 +97,40 @@ internal sealed class PhraseChoice
         int[] byPromise = [.. free.Select(c => (c, Promise: Promise(c))).OrderByDescending(c => c.Promise).Take(Most).Select(c => c.c)];
         var leads = LeadOf(lead, slots, free);
         var chosen = Searched(leads, slots, byGain);
-        var most = _values.Sum();
-        if (Searched(leads, slots, byPromise) is var other && _values.Sum() > most)
-            chosen = other;
+        var most = _worth;
+        if (Searched(leads, slots, byPromise) is var other && _worth > most)
+            (chosen, most) = (other, _worth);
+        // And what begins with the parts of a pick that no single slot holds.
+        int[][] together = [.. _parts.Where(p => p.Length + leads.Count <= slots).OrderByDescending(Together).Take(PartsTried)];
+        _steps = Effort / 4;
+        foreach (var parts in together)
+            if (_steps > 0 && Begun([.. leads, .. parts.Where(p => !leads.Exists(l => _signatures[l] == _signatures[p]))], leads.Count, slots, byGain) is var begun && _worth > most)
+                (chosen, most) = (begun, _worth);
         Unpack(chosen, leads.Count, slots, taken);
         Set(chosen);
         AddUnknown(chosen, slots);
         return [.. chosen.Take(leads.Count).Concat(chosen.Skip(leads.Count).OrderByDescending(Weight)).Select(c => _texts[c])];
     }
 
+    // What several phrases bring where nothing else stands.
+    private double Together(int[] phrases)
+    {
+        Set([.. phrases]);
+        return _worth;
+    }
+
     private List<int> Searched(List<int> leads, int slots, int[] free)
     {
         _steps = Effort;
-        var chosen = leads.ToList();
+        var chosen = Shaken(Begun(leads, leads.Count, slots, free), leads.Count, free);
+        Set(chosen);
+        return chosen;
+    }
+
+    // Greedily on from a beginning, then by exchanges.
+    private List<int> Begun(List<int> beginning, int leads, int slots, int[] free)
+    {
+        var chosen = beginning.ToList();
         Set(chosen);
         while (chosen.Count < slots && Best(chosen, free) is { Phrase: >= 0 } best)
         {
@@ -92,10 +138,122 @@ internal sealed class PhraseChoice
             Put(best.Phrase);
         }
 
-        Exchange(chosen, leads.Count, free);
-        chosen = Shaken(chosen, leads.Count, free);
-        Set(chosen);
+        // A pick too long for a slot may be worth nothing before all its parts stand.
+        while (BestParts(chosen, slots) is { } parts)
+        {
+            chosen.AddRange(parts);
+            Set(chosen);
+        }
+
+        Exchange(chosen, leads, free);
+        while (ExchangeParts(chosen, leads))
+            Exchange(chosen, leads, free);
         return chosen;
+    }
+
+    // Takes out as many as a pick has parts and puts those in, where that helps most.
+    private bool ExchangeParts(List<int> chosen, int leads)
+    {
+        var (best, most) = ((List<int>?)null, _worth * (1 + Near));
+        int[] least = [.. chosen.Skip(leads).OrderBy(Loss).Take(LeastLooked)];
+        foreach (var parts in _parts)
+        {
+            if (_steps < -Effort)
+                break;
+            int[] fresh = [.. parts.Where(p => !chosen.Contains(p))];
+            var others = chosen.Where(c => Array.Exists(fresh, p => _signatures[p] == _signatures[c])).ToList();
+            if (fresh.Length is < 2 or > 3 || others.Count > 0)
+                continue;
+            foreach (var p in fresh)
+                Put(p);
+            Leave(0, fresh.Length);
+            foreach (var p in fresh)
+                Out(p);
+
+            // Each way to leave out as many, of those that lose least.
+            void Leave(int from, int count)
+            {
+                if (count == 0 && _worth > most)
+                    (best, most) = ([.. chosen.Where(_stand.Contains), .. fresh], _worth);
+                for (var i = from; count > 0 && i < least.Length; i++)
+                {
+                    Out(least[i]);
+                    Leave(i + 1, count - 1);
+                    Put(least[i]);
+                }
+            }
+        }
+
+        if (best is null)
+            return false;
+        chosen.Clear();
+        chosen.AddRange(best);
+        Set(chosen);
+        return true;
+    }
+
+    private double Loss(int phrase)
+    {
+        var with = _worth;
+        Out(phrase);
+        var loss = with - _worth;
+        Put(phrase);
+        return loss;
+    }
+
+    // The parts of a pick that bring most for the slots they take; null where none brings anything.
+    private int[]? BestParts(List<int> chosen, int slots)
+    {
+        var (best, most, now) = ((int[]?)null, 0.0, _worth);
+        foreach (var parts in _parts)
+        {
+            int[] fresh = [.. parts.Where(p => !chosen.Exists(c => _signatures[c] == _signatures[p]))];
+            if (fresh.Length < 2 || chosen.Count + fresh.Length > slots)
+                continue;
+            foreach (var p in fresh)
+                Put(p);
+            var gain = (_worth - now) / fresh.Length;
+            if (gain > most + Near)
+                (best, most) = (fresh, gain);
+            foreach (var p in fresh)
+                Out(p);
+        }
+
+        return best;
+    }
+
+    // The ways to cut a term that is no candidate itself into as few runs of its words as are: as long from the front as they can be, and
+    // as long from the back.
+    private IEnumerable<int[]> PartsOf(string text)
+    {
+        var words = Tokens.Key(text).Split(' ');
+        if (_byKey.ContainsKey(string.Join(' ', words)))
+            yield break;
+        var (fromFront, fromBack) = (new List<int>(), new List<int>());
+        for (var at = 0; at < words.Length;)
+        {
+            var to = words.Length;
+            while (to > at && !_byKey.ContainsKey(string.Join(' ', words[at..to])))
+                to--;
+            if (to > at)
+                fromFront.Add(_byKey[string.Join(' ', words[at..to])]);
+            at = Math.Max(to, at + 1); // a word that cannot be said is passed over
+        }
+
+        for (var to = words.Length; to > 0;)
+        {
+            var at = 0;
+            while (at < to && !_byKey.ContainsKey(string.Join(' ', words[at..to])))
+                at++;
+            if (at < to)
+                fromBack.Add(_byKey[string.Join(' ', words[at..to])]);
+            to = Math.Min(at, to - 1);
+        }
+
+        fromBack.Reverse();
+        yield return [.. fromFront];
+        if (!fromBack.SequenceEqual(fromFront))
+            yield return [.. fromBack];
     }
 
     // What a phrase brings by itself, and its share in what it could bring together with others.
@@ -117,9 +275,9 @@ internal sealed class PhraseChoice
         if (lead is null || slots < 1)
             return [];
         var key = Tokens.Key(lead);
-        if (Array.Exists(_texts[.._standing], t => Tokens.Key(t) == key))
+        if (_keys.AsSpan(0, _standing).Contains(key))
             return [];
-        if (Array.FindIndex(_texts, _standing, t => Tokens.Key(t) == key) is >= 0 and var whole)
+        if (_byKey.TryGetValue(key, out var whole))
             return [whole];
         var words = key.Split(' ');
         for (var at = words.Length - 1; at > 0; at--)
@@ -131,7 +289,7 @@ internal sealed class PhraseChoice
 
         return [];
 
-        int Find(string[] part) => free.FirstOrDefault(c => Tokens.Key(_texts[c]) == string.Join(' ', part), -1);
+        int Find(string[] part) => _byKey.TryGetValue(string.Join(' ', part), out var found) && free.Contains(found) ? found : -1;
     }
 
     private (int Phrase, double Gain) Best(List<int> chosen, int[] free)
@@ -147,29 +305,28 @@ internal sealed class PhraseChoice
     // Takes one out and puts the best one in, as long as that helps; what slots are left are filled.
     private void Exchange(List<int> chosen, int leads, int[] free)
     {
-        for (var better = true; better && _steps > 0;)
+        for (var better = true; better && _steps > -Effort;)
         {
             better = false;
-            for (var i = leads; i < chosen.Count && _steps > 0; i++)
+            for (var i = leads; i < chosen.Count && _steps > -Effort; i++)
             {
                 var was = chosen[i];
                 chosen.RemoveAt(i);
-                Set(chosen);
+                Out(was);
                 var (phrase, gain) = Best(chosen, free);
                 var exchange = phrase >= 0 && phrase != was && gain > Gain(was) * (1 + Near);
                 better |= exchange;
                 chosen.Insert(i, exchange ? phrase : was);
+                Put(chosen[i]);
             }
         }
-
-        Set(chosen);
     }
 
     // Begins again from the best with some taken out and one forced in that is not among them, each in turn: out of where no single
     // exchange leads on.
     private List<int> Shaken(List<int> chosen, int leads, int[] free)
     {
-        var (best, most) = (chosen, _values.Sum());
+        var (best, most) = (chosen, _worth);
         int[] likely = [.. free.Take(Likely)];
         for (var turn = 0; _steps > 0 && turn < 3 * likely.Length && best.Count > leads; turn++)
         {
@@ -190,10 +347,10 @@ internal sealed class PhraseChoice
                 Put(next.Phrase);
             }
 
-            if (_values.Sum() < most * Hopeful)
+            if (_worth < most * Hopeful)
                 continue;
             Exchange(other, leads, likely);
-            var worth = _values.Sum();
+            var worth = _worth;
             if (worth > most * (1 + Near))
                 (best, most) = (other, worth);
         }
@@ -204,19 +361,18 @@ internal sealed class PhraseChoice
     // While slots are left, two phrases that share nothing read better in a slot each.
     private void Unpack(List<int> chosen, int leads, int slots, HashSet<string> taken)
     {
-        var byKey = Enumerable.Range(_standing, _texts.Length - _standing).GroupBy(c => Tokens.Key(_texts[c])).ToDictionary(g => g.Key, g => g.First());
         for (var i = leads; i < chosen.Count && chosen.Count < slots; i++)
         {
             Set(chosen);
-            var before = _values.Sum();
-            var words = Tokens.Key(_texts[chosen[i]]).Split(' ');
+            var before = _worth;
+            var words = _keys[chosen[i]].Split(' ');
             for (var at = 1; at < words.Length; at++)
             {
-                if (!byKey.TryGetValue(string.Join(' ', words[..at]), out var first) || !byKey.TryGetValue(string.Join(' ', words[at..]), out var second))
+                if (!_byKey.TryGetValue(string.Join(' ', words[..at]), out var first) || !_byKey.TryGetValue(string.Join(' ', words[at..]), out var second))
                     continue;
                 List<int> apart = [.. chosen[..i], first, second, .. chosen[(i + 1)..]];
                 Set(apart);
-                if (_values.Sum() < before * (1 - Near) || apart.Select(c => _signatures[c]).Distinct().Count() < apart.Count || apart.Any(c => taken.Contains(_signatures[c])))
+                if (_worth < before * (1 - Near) || apart.Select(c => _signatures[c]).Distinct().Count() < apart.Count || apart.Any(c => taken.Contains(_signatures[c])))
                     continue;
                 chosen.RemoveAt(i);
                 chosen.InsertRange(i--, [first, second]);
@@ -228,9 +384,8 @@ internal sealed class PhraseChoice
     // Terms of unknown volume take what slots are left.
     private void AddUnknown(List<int> chosen, int slots)
     {
-        var whole = Enumerable.Range(_standing, _texts.Length - _standing).GroupBy(c => Tokens.Key(_texts[c])).ToDictionary(g => g.Key, g => g.First());
         for (var t = 0; t < _terms.Count && chosen.Count < slots; t++)
-            if (_terms[t].Volume is null && _strengths[t] <= 0 && whole.TryGetValue(Tokens.Key(_terms[t].Text), out var own)
+            if (_terms[t].Volume is null && _strengths[t] <= 0 && _byKey.TryGetValue(Tokens.Key(_terms[t].Text), out var own)
                 && !chosen.Exists(c => _signatures[c] == _signatures[own]) && !_signatures.Take(_standing).Contains(_signatures[own]))
             {
                 chosen.Add(own);
@@ -238,39 +393,68 @@ internal sealed class PhraseChoice
             }
     }
 
+    // Makes these the phrases that stand, besides what stood before.
     private void Set(List<int> chosen)
     {
-        Array.Clear(_strengths);
-        Array.Clear(_has);
-        for (var c = 0; c < _standing; c++)
-            Hold(c);
-        foreach (var c in chosen)
-            Hold(c);
-        Value();
-    }
-
-    private void Value()
-    {
-        _steps -= _values.Length;
-        for (var t = 0; t < _values.Length; t++)
-        {
-            _lacks[t] = _others.Lacks(t, _has);
-            _values[t] = _lacks[t] > 0 && _strengths[t] <= 0 && !_others.Held[t] ? 0 : _others.Gripped(t, _strengths[t], _has);
-        }
-    }
-
-    private void Hold(int phrase)
-    {
-        foreach (var (term, strength) in _holds[phrase])
-            _strengths[term] = Math.Max(_strengths[term], strength);
-        foreach (var word in _words[phrase])
-            _has[word]++;
+        for (var i = _stand.Count - 1; i >= 0; i--)
+            if (!chosen.Contains(_stand[i]))
+                Out(_stand[i]);
+        foreach (var phrase in chosen)
+            if (!_stand.Contains(phrase))
+                Put(phrase);
     }
 
     private void Put(int phrase)
     {
-        Hold(phrase);
-        Value();
+        _stand.Add(phrase);
+        Change(phrase, 1);
+    }
+
+    private void Out(int phrase)
+    {
+        _stand.Remove(phrase);
+        Change(phrase, -1);
+    }
+
+    // Only terms that the phrase holds, or that have a word which now stands or no longer does, can be worth something else.
+    private void Change(int phrase, int by)
+    {
+        _mark++;
+        _touched.Clear();
+        foreach (var (term, strength) in _holds[phrase])
+        {
+            var holders = _holders[term];
+            if (by > 0)
+                holders.Add(strength);
+            else
+                holders.Remove(strength);
+            _strengths[term] = holders.Count == 0 ? 0 : holders.Max();
+            Touch(term);
+        }
+
+        foreach (var word in _words[phrase])
+            if ((_has[word] += by) == Math.Max(by, 0))
+                foreach (var term in _others.TermsOfWord[word])
+                    Touch(term);
+        _steps -= _touched.Count;
+        foreach (var term in _touched)
+            Value(term);
+
+        void Touch(int term)
+        {
+            if (_seen[term] == _mark)
+                return;
+            _seen[term] = _mark;
+            _touched.Add(term);
+        }
+    }
+
+    private void Value(int term)
+    {
+        _lacks[term] = _others.Lacks(term, _has);
+        var value = _lacks[term] > 0 && _strengths[term] <= 0 && !_others.Held[term] ? 0 : _others.Gripped(term, _strengths[term], _has);
+        _worth += value - _values[term];
+        _values[term] = value;
     }
 
     // What a phrase adds to Σ worth·grip.
@@ -296,7 +480,7 @@ internal sealed class PhraseChoice
             if (_has[word] > 1)
                 continue;
             var terms = _others.TermsOfWord[word];
-            _steps -= terms.Count / 8;
+            _steps -= terms.Length / 8;
             foreach (var term in terms)
                 if (_lacks[term] <= fresh && _seen[term] != _mark && _strengths[term] <= 0)
                 {

@@ -93,23 +93,41 @@ public sealed record WordsFill(
 
     private static bool Fits(Field field, FieldValue value) => Room.Of(field, value).Fits;
 
-    // Chain after chain, each time the worthiest that does not make an avoided phrase with what stands before it.
+    // Chain after chain, each time the worthiest that does not make an avoided phrase with what stands before it. What is left then goes
+    // in between where it can, whole or else word by word.
     private static List<string> Allowed(List<string[]> chains, Place place, AvoidedTerms avoided)
     {
         var words = new List<string>();
         var uses = avoided.UsesIn(place.Text);
-        while (chains.Count > 0)
+        while (chains.FindIndex(c => May(words.Count, c)) is >= 0 and var next)
         {
-            var next = chains.FindIndex(c => avoided.UsesIn(place.TextWith([.. words, string.Join(' ', c)])) <= uses);
-            if (next < 0)
-                break;
-            if (place.Between == " ")
-                words.AddRange(chains[next]);
-            else
-                words.Add(string.Join(' ', chains[next]));
+            Insert(words.Count, chains[next]);
             chains.RemoveAt(next);
         }
 
+        foreach (var chain in chains)
+            if (!Between(chain))
+                foreach (var word in chain)
+                    Between([word]);
         return words;
+
+        // In a bag each word is an entry; else the words of a chain are one.
+        string[] Entries(string[] chain) => place.Between == " " ? chain : [string.Join(' ', chain)];
+
+        bool May(int at, string[] chain) => avoided.UsesIn(place.TextWith([.. words[..at], .. Entries(chain), .. words[at..]])) <= uses;
+
+        void Insert(int at, string[] chain) => words.InsertRange(at, Entries(chain));
+
+        bool Between(string[] chain)
+        {
+            for (var at = words.Count; at >= 0; at--)
+                if (May(at, chain))
+                {
+                    Insert(at, chain);
+                    return true;
+                }
+
+            return false;
+        }
     }
 }

@@ -60,6 +60,19 @@ public sealed record Draft(
     Platform Platform, IReadOnlyDictionary<string, FieldValue> Copy, IReadOnlyList<Measures.WantedTerm> Terms, string? Lead, Words.FactWords? Facts,
     IReadOnlyList<AvoidedTerm> Avoid, string? ShopName, IReadOnlyList<RivalAttribute> Rivals)
 {
+    /// <summary>The field under which findings about alt texts are told.</summary>
+    public const string PicturesKey = "$pictures";
+
+    /// <summary>The alt text of each of the product's pictures: no field of the platform, but read by shoppers as the copy is.</summary>
+    public IReadOnlyList<string> Pictures { get; init; } = [];
+
+    /// <summary>The draft with the alt texts as one more field, which no search reads; unless the platform has a field for them.</summary>
+    internal Draft WithPictures() => Pictures.Count == 0 || Role("alt") is not null ? this : this with
+    {
+        Platform = Platform with { Fields = [.. Platform.Fields, new(PicturesKey, "Pictures", "alt", FieldShape.Lines, false, null, 0, false, false, null, null, "\n")] },
+        Copy = new Dictionary<string, FieldValue>(Copy) { [PicturesKey] = new FieldValue.Items(Pictures) },
+    };
+
     private static readonly Dictionary<string, double> Shipped = Words.WordData.Lines("checks.txt", "Findings")
         .Select(l => l.Split(' ')).ToDictionary(l => l[0], l => double.Parse(l[1], System.Globalization.CultureInfo.InvariantCulture));
 

@@ -12,15 +12,16 @@ public static class ListingCheck
         // The terms are made ready, and the listing weighed, once for all of them.
         var ready = Matching.TermSet.For(draft.Platform, [.. draft.Terms.Select(t => t.Text)]);
         var now = Weigh.Listing(ready, draft.Copy, draft.Terms);
+        var seen = draft.WithPictures();
         var found = RoomFindings.Of(draft, now)
-            .Concat(GuardFindings.Of(draft))
+            .Concat(GuardFindings.Of(seen))
             .Concat(TitleFindings.Of(draft))
             .Concat(TagFindings.Of(draft))
             .Concat(ProseFindings.Of(draft))
             .Concat(CategoryFindings.Of(draft));
         // What a fix gains is what leaving it costs.
         return [.. found
-            .Select(f => f with { Key = KeyOf(draft, f), Cost = f.Fix is { } fix ? Weigh.Listing(ready, new Dictionary<string, FieldValue>(draft.Copy) { [fix.Field] = fix.Value }, draft.Terms).Grip - now.Grip : 0 })
+            .Select(f => f with { Key = KeyOf(seen, f), Cost = f.Fix is { } fix ? Weigh.Listing(ready, new Dictionary<string, FieldValue>(draft.Copy) { [fix.Field] = fix.Value }, draft.Terms).Grip - now.Grip : 0 })
             .OrderByDescending(f => f.Level).ThenByDescending(f => f.Cost)];
     }
 

@@ -42,8 +42,8 @@ public sealed class AvoidedTerms
             yield break;
         var matcher = new Matcher(_terms, ListingIndex.Of(_terms.Platform, copy));
         for (var i = 0; i < _count; i++)
-            if (matcher.Grade(i).Grade is Grade.Whole or Grade.Inflected)
-                yield return (i, [.. matcher.Explain(i).Spans]);
+            if (matcher.Standing(i) is { Count: > 0 } spans)
+                yield return (i, spans);
     }
 
     /// <summary>How often any of them stands in one text.</summary>

@@ -116,11 +116,23 @@ public sealed class Matcher
         void Take(int unit, double strength) => holding[unit] = Math.Max(strength, holding.GetValueOrDefault(unit));
     }
 
+    /// <summary>Every place where the term stands as a phrase, whole or in another form.</summary>
+    internal List<Span> Standing(int number)
+    {
+        if (LacksNeeded(number))
+            return [];
+        _keep = true;
+        _phrases.Clear();
+        _units.Clear();
+        Look(_terms.Terms[number]);
+        return [.. _phrases.Select(p => (p.Unit, p.Start, p.End)).Distinct().Order().Select(p => Span(_listing.Units[p.Unit], p.Start, p.End))];
+    }
+
     /// <summary>The highest weight among fields holding a word of the terms, by its number among them; −1 where it stands nowhere.</summary>
     internal double WeightOf(int word) => _folded[word] < 0 ? -1 : _bestWeight[_folded[word]];
 
-    /// <summary>The term's words as typed.</summary>
-    internal IReadOnlyList<Words.Token> TokensOf(int number) => _terms.Terms[number].Tokens;
+    /// <summary>The term as it was made ready.</summary>
+    internal TermSet.Ready ReadyOf(int number) => _terms.Terms[number];
 
     private bool LacksNeeded(int number)
     {

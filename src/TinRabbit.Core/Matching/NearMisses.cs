@@ -3,7 +3,7 @@ using TinRabbit.Core.Words;
 namespace TinRabbit.Core.Matching;
 
 /// <summary>Finds, for missing words, the forms that stand in the listing and that the platform does not fold.</summary>
-public sealed class NearMisses
+internal sealed class NearMisses
 {
     private readonly ListingIndex _listing;
     private readonly Folds _has;
@@ -11,6 +11,8 @@ public sealed class NearMisses
     private readonly Dictionary<Folds, Dictionary<string, List<string>>> _forms = [];
     private readonly Dictionary<string, IReadOnlyList<NearMiss>> _known = new(StringComparer.Ordinal);
     private readonly Dictionary<Folds, Dictionary<string, List<string>>> _pairs = [];
+    private (string Word, string Form)[]? _words;
+    private (string Word, string Form)[]? _neighbours;
 
     /// <summary>Prepares to look through a listing; nothing is computed before the first word is asked for.</summary>
     public NearMisses(ListingIndex listing)
@@ -21,7 +23,7 @@ public sealed class NearMisses
     }
 
     /// <summary>The near misses of a term's missing words, in the term's order.</summary>
-    public IReadOnlyList<NearMiss> Of(IReadOnlyList<Token> term, IReadOnlyList<string> missing)
+    internal IReadOnlyList<NearMiss> Of(TermSet.Ready term, IReadOnlyList<string> missing)
     {
         if (missing.Count == 0)
             return [];
@@ -30,11 +32,11 @@ public sealed class NearMisses
             if (OfWord(word) is { Count: > 0 } found)
                 (near ??= []).AddRange(found);
         if (!_has.HasFlag(Folds.Compound))
-            for (var i = 1; i < term.Count; i++)
-                if ((missing.Contains(term[i - 1].Word) || missing.Contains(term[i].Word))
-                    && Fold.Join(term[i - 1], term[i]) is { } joined
+            for (var i = 0; i < term.Joins.Length; i++)
+                if (term.Joins[i] is { } joined
+                    && (missing.Contains(term.Tokens[i].Word) || missing.Contains(term.Tokens[i + 1].Word))
                     && Forms(Folds.None).TryGetValue(Fold.Key(joined, _has), out var forms))
-                    (near ??= []).AddRange(forms.Select(has => new NearMiss($"{term[i - 1].Word} {term[i].Word}", has, Fold.Name(Folds.Compound))));
+                    (near ??= []).AddRange(forms.Select(has => new NearMiss($"{term.Tokens[i].Word} {term.Tokens[i + 1].Word}", has, Fold.Name(Folds.Compound))));
         return near?.Distinct().ToList() ?? (IReadOnlyList<NearMiss>)[];
     }
 
@@ -72,27 +74,27 @@ public sealed class NearMisses
     }
 
     // The listing's words by their key under the platform's folds and these.
-    private Dictionary<string, List<string>> Forms(Folds more)
-    {
-        if (_forms.TryGetValue(more, out var forms))
-            return forms;
-        forms = new(StringComparer.Ordinal);
-        for (var place = 0; place < _listing.Places; place++)
-            if (_listing.IsWord(place))
-                Put(forms, Fold.Key(_listing.TokenAt(place).Word, _has | more), _listing.TokenAt(place).Word);
-        return _forms[more] = forms;
-    }
+    private Dictionary<string, List<string>> Forms(Folds more) =>
+        Keyed(_forms, more, _words ??= [.. Places(0).Select(at => _listing.TokenAt(at).Word).Distinct(StringComparer.Ordinal).Select(word => (word, word))]);
 
     // The listing's neighbours that could be one word, by that word's key under the platform's folds and these.
-    private Dictionary<string, List<string>> Pairs(Folds more)
+    private Dictionary<string, List<string>> Pairs(Folds more) =>
+        Keyed(_pairs, more, _neighbours ??= [.. Places(1)
+            .Where(at => _listing.IsWord(at - 1))
+            .Select(at => (Joined: Fold.Join(_listing.TokenAt(at - 1), _listing.TokenAt(at)), Form: $"{_listing.TokenAt(at - 1).Word} {_listing.TokenAt(at).Word}"))
+            .Where(pair => pair.Joined is not null)
+            .Distinct()!]);
+
+    private IEnumerable<int> Places(int from) => Enumerable.Range(from, Math.Max(0, _listing.Places - from)).Where(_listing.IsWord);
+
+    private Dictionary<string, List<string>> Keyed(Dictionary<Folds, Dictionary<string, List<string>>> kept, Folds more, (string Word, string Form)[] words)
     {
-        if (_pairs.TryGetValue(more, out var pairs))
-            return pairs;
-        pairs = new(StringComparer.Ordinal);
-        for (var place = 1; place < _listing.Places; place++)
-            if (_listing.IsWord(place - 1) && _listing.IsWord(place) && Fold.Join(_listing.TokenAt(place - 1), _listing.TokenAt(place)) is { } joined)
-                Put(pairs, Fold.Key(joined, _has | more), $"{_listing.TokenAt(place - 1).Word} {_listing.TokenAt(place).Word}");
-        return _pairs[more] = pairs;
+        if (kept.TryGetValue(more, out var forms))
+            return forms;
+        forms = new(StringComparer.Ordinal);
+        foreach (var (word, form) in words)
+            Put(forms, Fold.Key(word, _has | more), form);
+        return kept[more] = forms;
     }
 
     private static void Put(Dictionary<string, List<string>> forms, string key, string form)

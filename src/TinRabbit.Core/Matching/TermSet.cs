@@ -125,7 +125,13 @@ public sealed class TermSet
     /// <param name="Tokens">Its words as typed.</param>
     /// <param name="Letters">Numbers into <see cref="TermSet.Letters"/>.</param>
     /// <param name="Variants">The term itself, then the ways in which some of its words join.</param>
-    internal sealed record Ready(List<Token> Tokens, int[] Letters, Variant[] Variants);
+    internal sealed record Ready(List<Token> Tokens, int[] Letters, Variant[] Variants)
+    {
+        private string?[]? _joins;
+
+        /// <summary>For each word but the last, what it makes as one word with the next; null where the two are not one. Worked out once.</summary>
+        public string?[] Joins => _joins ??= [.. Tokens.Zip(Tokens.Skip(1), Fold.Join)];
+    }
 
     /// <param name="Folded">Numbers into <see cref="TermSet.Folded"/>.</param>
     /// <param name="Ignored">Which of them the platform drops from a query.</param>

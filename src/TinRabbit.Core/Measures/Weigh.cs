@@ -35,7 +35,7 @@ public readonly struct WeighedTerm
     public Match Explain() => _matcher.Explain(_number);
 
     /// <summary>Missing words that stand in a form which the platform does not fold.</summary>
-    public IReadOnlyList<NearMiss> Near(Match match) => _near.Of(_matcher.TokensOf(_number), match.Missing);
+    public IReadOnlyList<NearMiss> Near(Match match) => _near.Of(_matcher.ReadyOf(_number), match.Missing);
 }
 
 /// <summary>Weighed terms, kept as their figures; each is put together when it is asked for.</summary>

@@ -232,9 +232,9 @@ public static class PlatformJson
                 case JsonValueKind.String when field.Shape == FieldShape.Choices:
                     return WrongValue(at, "Attributes are an object of names and values.");
                 case JsonValueKind.String when field.Shape is FieldShape.Lines or FieldShape.Phrases:
-                    return new FieldValue.Items([json.GetString()!]);
+                    return Said(json, at) is { } one ? new FieldValue.Items([one]) : null;
                 case JsonValueKind.String:
-                    return new FieldValue.Text(json.GetString()!);
+                    return Said(json, at) is { } text ? new FieldValue.Text(text) : null;
                 case JsonValueKind.Array when field.Shape is FieldShape.Line or FieldShape.Text or FieldShape.Rich or FieldShape.Choices:
                     return WrongValue(at, field.Shape == FieldShape.Choices ? "Attributes are an object of names and values." : "This field is one text, not a list.");
                 case JsonValueKind.Array:
@@ -243,7 +243,7 @@ public static class PlatformJson
                     var choices = new Dictionary<string, IReadOnlyList<string>>();
                     foreach (var choice in json.EnumerateObject())
                         if (choice.Value.ValueKind == JsonValueKind.String)
-                            choices[choice.Name] = [choice.Value.GetString()!];
+                            choices[choice.Name] = Said(choice.Value, $"{at}.{choice.Name}") is { } said ? [said] : [];
                         else if (choice.Value.ValueKind == JsonValueKind.Array && Strings(choice.Value, $"{at}.{choice.Name}") is { } values)
                             choices[choice.Name] = values;
                         else if (choice.Value.ValueKind != JsonValueKind.Array)
@@ -339,7 +339,7 @@ public static class PlatformJson
             if (Child(json, key) is not { ValueKind: not JsonValueKind.Null } child)
                 return otherwise;
             if (child.ValueKind == JsonValueKind.String)
-                return child.GetString()!;
+                return Said(child, $"{path}.{key}") ?? otherwise;
             Wrong($"{path}.{key}", "This is a text.");
             return otherwise;
         }
@@ -383,7 +383,7 @@ public static class PlatformJson
 
             if (child.ValueKind == JsonValueKind.String)
                 foreach (var value in Enum.GetValues<T>())
-                    if (Lower(value) == child.GetString())
+                    if (child.ValueEquals(Lower(value)))
                         return value;
             Wrong($"{path}.{key}", $"This is one of {Names<T>()}.");
             return null;
@@ -399,11 +399,27 @@ public static class PlatformJson
             var texts = new List<string>();
             var right = true;
             foreach (var (item, i) in list.EnumerateArray().Select((x, i) => (x, i)))
-                if (item.ValueKind == JsonValueKind.String)
-                    texts.Add(item.GetString()!);
+                if (item.ValueKind == JsonValueKind.String && Said(item, $"{path}[{i}]") is { } text)
+                    texts.Add(text);
+                else if (item.ValueKind == JsonValueKind.String)
+                    right = false;
                 else
                     right = Wrong($"{path}[{i}]", "This is a text.");
             return right ? texts : null;
+        }
+
+        // JSON can spell half of a surrogate pair; no text has that.
+        private string? Said(JsonElement text, string path)
+        {
+            try
+            {
+                return text.GetString();
+            }
+            catch (InvalidOperationException)
+            {
+                Wrong(path, "There is half a character in this text: write the whole of it, or leave it out.");
+                return null;
+            }
         }
 
         private void OnlyKeys(JsonElement json, string path, params string[] keys)

@@ -65,10 +65,16 @@ public static class Fold
     {
         if (folds.HasFlag(Folds.Diacritics))
             word = Letters(word);
-        if (folds.HasFlag(Folds.Possessive) && word.Length > 2 && word.EndsWith("'s", StringComparison.Ordinal))
-            word = string.Concat(word.AsSpan(0, word.Length - 2), "s");
+        // The table of spellings knows owners too, so it is asked before their apostrophe goes, and after.
         if (folds.HasFlag(Folds.Spelling))
             word = Spelling.ToAmerican(word);
+        if (folds.HasFlag(Folds.Possessive) && word.Length > 2 && word.EndsWith("'s", StringComparison.Ordinal))
+        {
+            word = string.Concat(word.AsSpan(0, word.Length - 2), "s");
+            if (folds.HasFlag(Folds.Spelling))
+                word = Spelling.ToAmerican(word);
+        }
+
         if (folds.HasFlag(Folds.Plural))
             word = Plurals.Stem(word);
         return word;

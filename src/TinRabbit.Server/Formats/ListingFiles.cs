@@ -33,6 +33,7 @@ public static class ListingFiles
     /// <summary>A field as one text, its items joined by the profile's separator: what Copy puts on the clipboard.</summary>
     public static string OneText(Field field, FieldValue value) => value switch
     {
+        FieldValue.Text t when field.Shape == FieldShape.Words => string.Join(' ', t.Value.Split((char[]?)null, StringSplitOptions.RemoveEmptyEntries)),
         FieldValue.Text t => t.Value,
         FieldValue.Items i => string.Join(field.Shape == FieldShape.Words ? " " : field.Separator, i.Values.Where(v => !string.IsNullOrWhiteSpace(v))),
         FieldValue.Choices c => string.Join(field.Separator, c.Values.Select(v => $"{v.Key}: {string.Join(" / ", v.Value)}")),

@@ -31,15 +31,16 @@ internal static class Listings
     /// <param name="why">Why it is kept, as words that follow "Kept".</param>
     /// <param name="name">The seller's name for it; empty where none.</param>
     /// <param name="stop">Stops waiting.</param>
-    public static async Task KeepVersion(this TinContext db, ListingRow listing, string why, string name, CancellationToken stop)
+    public static async Task<bool> KeepVersion(this TinContext db, ListingRow listing, string why, string name, CancellationToken stop)
     {
         var last = await db.Versions.Where(v => v.ListingId == listing.Id).OrderByDescending(v => v.Id).FirstOrDefaultAsync(stop);
         if (listing.Copy == "{}" || (last?.Copy == listing.Copy && name.Length == 0))
-            return;
+            return false;
         if (last?.Copy == listing.Copy)
             last!.Name = name;
         else
             db.Versions.Add(new() { ListingId = listing.Id, At = listing.SavedAt, Copy = listing.Copy, Why = why, Name = name });
+        return true;
     }
 
     /// <summary>Keeps a try at a title, unless it is empty or there already.</summary>

@@ -10,7 +10,8 @@ using TinRabbit.Server.Storage;
 namespace TinRabbit.Server.Weigh;
 
 /// <summary>A draft to weigh; null weighs what is saved.</summary>
-public sealed record DraftRequest(string MarketId, JsonElement? Fields);
+/// <param name="Since">The <see cref="WeighingView.Id"/> of the weighing that the asker has: only what changed since is said.</param>
+public sealed record DraftRequest(string MarketId, JsonElement? Fields, string? Since = null);
 
 /// <summary>What a listing holds of its product's picks.</summary>
 /// <param name="Reach">0–100.</param>
@@ -21,12 +22,15 @@ public sealed record DraftRequest(string MarketId, JsonElement? Fields);
 /// <param name="TotalVolume">Searches a month of all.</param>
 /// <param name="UnknownVolume">Picks whose volume is unknown.</param>
 /// <param name="Fields">The indexed fields in order, as <see cref="PickWeight.Grades"/> and <see cref="PickWeight.Strengths"/> count them.</param>
-/// <param name="Terms">Each pick that counts.</param>
+/// <param name="Terms">Each pick that counts; where <paramref name="Since"/> says so, only those that changed.</param>
 /// <param name="Rooms">Room used, by field.</param>
 /// <param name="Avoided">Terms that the shop avoids and that stand in the copy, in whichever field.</param>
+/// <param name="Id">To be given as <see cref="DraftRequest.Since"/> next time.</param>
+/// <param name="Since">The weighing that the terms left out are to be taken from; null when none is left out.</param>
 public sealed record WeighingView(
     double Reach, double Grip, int Eligible, int Picks, double Volume, double TotalVolume, int UnknownVolume,
-    IReadOnlyList<string> Fields, IReadOnlyList<PickWeight> Terms, IReadOnlyDictionary<string, Room> Rooms, IReadOnlyList<AvoidedUse> Avoided);
+    IReadOnlyList<string> Fields, IReadOnlyList<PickWeight> Terms, IReadOnlyDictionary<string, Room> Rooms, IReadOnlyList<AvoidedUse> Avoided,
+    string Id, string? Since);
 
 /// <summary>An avoided term that stands in the copy.</summary>
 public sealed record AvoidedUse(string Text, string Reason, string Product, IReadOnlyList<Span> Spans);
@@ -42,32 +46,47 @@ public sealed record PickWeight(
     [property: JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)] IReadOnlyList<string>? Missing,
     [property: JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)] IReadOnlyList<NearMiss>? Near,
     [property: JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)] bool? Apart,
-    [property: JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)] IReadOnlyList<Span>? Spans);
+    [property: JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)] IReadOnlyList<Span>? Spans)
+{
+    /// <summary>Whether another says the same of this pick.</summary>
+    internal bool Says(PickWeight other) =>
+        Grade == other.Grade && Grip == other.Grip && Apart == other.Apart && Key == other.Key
+        && Same(Missing, other.Missing) && Same(Spans, other.Spans) && Same(Grades, other.Grades) && Same(Strengths, other.Strengths) && Same(Near, other.Near);
+
+    private static bool Same<T>(IReadOnlyList<T>? one, IReadOnlyList<T>? other) =>
+        ReferenceEquals(one, other) || (one is not null && other is not null && one.SequenceEqual(other));
+}
 
 internal static class WeighApi
 {
     public static void MapWeigh(this IEndpointRouteBuilder app) =>
-        app.MapPost("/api/listings/{id:int}/weigh", async Task<Results<Ok<WeighingView>, NotFound>> (int id, DraftRequest draft, TinContext db, ReadyPicksCache ready, CancellationToken stop) =>
+        app.MapPost("/api/listings/{id:int}/weigh", async Task<Results<Ok<WeighingView>, NotFound>> (int id, DraftRequest draft, TinContext db, ReadyPicksCache ready, LastWeighings last, CancellationToken stop) =>
         {
             if (await db.Listings.AsNoTracking().Where(l => l.Id == id).Select(l => new { l.ProductId, l.Copy, l.Platform.Profile }).FirstOrDefaultAsync(stop) is not { } listing)
                 return TypedResults.NotFound();
             var picks = await ready.Of(db, listing.ProductId, draft.MarketId, listing.Profile, stop);
             var copy = draft.Fields is { } fields ? PlatformJson.ReadCopy(fields, picks.Platform) : Listings.CopyOf(listing.Copy, picks.Platform);
-            return TypedResults.Ok(View(picks, copy, Core.Measures.Weigh.Listing(picks.Terms, copy, picks.Wanted)));
+            return TypedResults.Ok(View(picks, copy, Core.Measures.Weigh.Listing(picks.Terms, copy, picks.Wanted), draft.Since, last));
         }).WithName("WeighListing").WithTags("Weigh").ProducesValidationProblem();
 
-    private static WeighingView View(ReadyPicks picks, IReadOnlyDictionary<string, FieldValue> copy, Weighing weighing) => new(
-        weighing.Reach, weighing.Grip, weighing.Eligible, picks.Keys.Count, weighing.Volume, picks.Wanted.Sum(p => p.Volume ?? 0), weighing.UnknownVolume,
-        [.. picks.Platform.IndexedFields.Select(f => f.Key)],
-        [.. picks.Keys.Zip(weighing.Terms, (key, w) =>
+    private static WeighingView View(ReadyPicks picks, IReadOnlyDictionary<string, FieldValue> copy, Weighing weighing, string? since, LastWeighings last)
+    {
+        PickWeight[] weights = [.. picks.Keys.Zip(weighing.Terms, (key, w) =>
         {
             var match = w.Explain();
             var held = w.Grade is not Grade.Missing;
             return new PickWeight(key, w.Grade, w.Grip, held ? match.Fields : null, held ? match.Strengths : null,
                 Some(match.Missing), Some(w.Near(match)), match.Apart ? true : null, Some(match.Spans));
-        })],
-        picks.Platform.Fields.ToDictionary(f => f.Key, f => Room.Of(f, copy.GetValueOrDefault(f.Key))),
-        [.. picks.AvoidedTerms.In(copy).Select(a => new AvoidedUse(picks.Avoided[a.Number].Text, picks.Avoided[a.Number].Reason, picks.Avoided[a.Number].Product, a.Spans))]);
+        })];
+        var (id, changed) = last.Remember(since, picks, weights);
+        return new(
+            weighing.Reach, weighing.Grip, weighing.Eligible, picks.Keys.Count, weighing.Volume, picks.Wanted.Sum(p => p.Volume ?? 0), weighing.UnknownVolume,
+            [.. picks.Platform.IndexedFields.Select(f => f.Key)],
+            changed ?? weights,
+            picks.Platform.Fields.ToDictionary(f => f.Key, f => Room.Of(f, copy.GetValueOrDefault(f.Key))),
+            [.. picks.AvoidedTerms.In(copy).Select(a => new AvoidedUse(picks.Avoided[a.Number].Text, picks.Avoided[a.Number].Reason, picks.Avoided[a.Number].Product, a.Spans))],
+            id, changed is null ? null : since);
+    }
 
     private static IReadOnlyList<T>? Some<T>(IReadOnlyList<T> list) => list.Count > 0 ? list : null;
 }

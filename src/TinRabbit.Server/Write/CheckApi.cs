@@ -44,9 +44,10 @@ internal static class CheckApi
             var shop = await db.Shops.OrderBy(s => s.Id).Select(s => s.Name).FirstAsync(stop);
             var aside = (await db.Asides.Where(a => a.ListingId == id).Select(a => a.Key).ToListAsync(stop)).ToHashSet();
             var facts = open.Listing.Product.Facts;
+            var pictures = await db.Products.Where(p => p.Id == open.Listing.ProductId).SelectMany(p => p.Pictures).OrderBy(p => p.Order).Select(p => p.Description).ToListAsync(stop);
             var findings = ListingCheck.Of(new(
                 open.Platform, open.Copy, open.Picks.Wanted, open.Lead, facts == new Facts() ? null : facts.Words,
-                [.. open.Picks.Avoided.Select(a => new AvoidedTerm(a.Text, a.Reason))], shop, RivalsOf(market, draft.MarketId, open)));
+                [.. open.Picks.Avoided.Select(a => new AvoidedTerm(a.Text, a.Reason))], shop, RivalsOf(market, draft.MarketId, open)) { Pictures = pictures });
             return TypedResults.Ok(new Checked([.. findings.Select(f => FindingView.Of(f, aside.Contains(f.Key)))]));
         }).WithName("CheckListing").WithTags("Write").ProducesValidationProblem();
 

@@ -22,6 +22,9 @@ public sealed record NameRequest(string Name);
 /// <summary>Two states to compare: each the number of a version, or 0 for the fields given (what is saved, where none are).</summary>
 public sealed record CompareRequest(int From, int To, JsonElement? Fields);
 
+/// <summary>Whether a state was kept: nothing is where the listing is empty, or as it was kept last.</summary>
+public sealed record KeptVersion(bool Kept);
+
 /// <summary>How a field differs between two states.</summary>
 public sealed record FieldChange(string Field, string Label, IReadOnlyList<Words> Words);
 
@@ -53,13 +56,13 @@ internal static class VersionsApi
                 .Select(v => new VersionView(v.Id, v.At, v.Why, v.Name, PlatformJson.WriteCopy(Listings.CopyOf(v.Copy, platform)))).ToList());
         }).WithName("GetVersions");
 
-        api.MapPost("/", async Task<Results<NoContent, NotFound>> (int id, NameRequest request, TinContext db, CancellationToken stop) =>
+        api.MapPost("/", async Task<Results<Ok<KeptVersion>, NotFound>> (int id, NameRequest request, TinContext db, CancellationToken stop) =>
         {
             if (await db.FindListing(id, stop) is not { } listing)
                 return TypedResults.NotFound();
-            await db.KeepVersion(listing, "by hand", NameOf(request), stop);
+            var kept = await db.KeepVersion(listing, "by hand", NameOf(request), stop);
             await db.SaveChangesAsync(stop);
-            return TypedResults.NoContent();
+            return TypedResults.Ok(new KeptVersion(kept));
         }).WithName("KeepVersion").ProducesValidationProblem();
 
         api.MapPut("/{version:int}", async Task<Results<NoContent, NotFound>> (int id, int version, NameRequest request, TinContext db, CancellationToken stop) =>
@@ -108,7 +111,35 @@ internal static class VersionsApi
                 runs.Add(new(piece.Text, are));
         }
 
-        return runs;
+        return Gathered(runs);
+    }
+
+    // Words that went and words that came, with nothing but spaces between them, are read as one run each.
+    private static List<Words> Gathered(List<Words> runs)
+    {
+        var gathered = new List<Words>();
+        for (var i = 0; i < runs.Count;)
+        {
+            if (runs[i].Are == WordsAre.Same)
+            {
+                gathered.Add(runs[i++]);
+                continue;
+            }
+
+            var (gone, come) = ("", "");
+            for (; i < runs.Count && (runs[i].Are != WordsAre.Same || (string.IsNullOrWhiteSpace(runs[i].Text) && i + 1 < runs.Count)); i++)
+            {
+                gone += runs[i].Are != WordsAre.Added ? runs[i].Text : "";
+                come += runs[i].Are != WordsAre.Removed ? runs[i].Text : "";
+            }
+
+            if (gone.Length > 0)
+                gathered.Add(new(gone, WordsAre.Removed));
+            if (come.Length > 0)
+                gathered.Add(new(come, WordsAre.Added));
+        }
+
+        return gathered;
     }
 
     private static string NameOf(NameRequest request) =>

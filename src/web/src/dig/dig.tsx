@@ -666,6 +666,7 @@ const termColumn: Column<Row> = {
   words: true,
   value: (r) => r.text,
   cell: (r) => (
+    // biome-ignore lint/a11y/noStaticElementInteractions: what dragging to the pocket does, P does too
     <span draggable title={r.text} onDragStart={(e) => e.dataTransfer.setData('text/plain', r.text)}>
       {r.text}
       <DoubtMark numbers={r.numbers} />

@@ -1,6 +1,6 @@
 import { useQueryClient } from '@tanstack/react-query'
 import { useEffect, useRef, useState } from 'react'
-import { type ColumnRole, api, ask, type ImportPart, type ImportView, type TableLook } from '../kit/api'
+import { api, ask, type ColumnRole, type ImportPart, type ImportView, type TableLook } from '../kit/api'
 import { useKeys } from '../kit/keys'
 import { compact, full } from '../kit/numbers'
 import type { Place } from '../kit/shop'
@@ -345,13 +345,7 @@ export function Import({ place, file, close }: { place: Place; file: File | null
             </>
           )}
           <p className="flex gap-2">
-            <button
-              type="button"
-              // biome-ignore lint/a11y/noAutofocus: it is what comes next
-              autoFocus
-              className="btn btn-sm btn-primary"
-              onClick={() => close(true)}
-            >
+            <button type="button" autoFocus className="btn btn-sm btn-primary" onClick={() => close(true)}>
               See the shelf
             </button>
             <button type="button" className="btn btn-sm" onClick={() => input.current?.click()}>

@@ -48,7 +48,6 @@ export function Paste({
         One term a line, from a spreadsheet or a list. Behind it, where you have them: searches a month, then competing listings.
       </p>
       <textarea
-        // biome-ignore lint/a11y/noAutofocus: the box was asked for
         autoFocus
         className="textarea w-full h-48 num text-[13px]"
         aria-label="Terms to paste"

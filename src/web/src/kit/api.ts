@@ -76,38 +76,41 @@ export async function ask<T>(call: Promise<{ data?: T; error?: unknown; response
   throw new Error(problem?.detail ?? problem?.title ?? `The server answered ${response.status}.`)
 }
 
+// What was put together before, by what the server said: the same saying of the same pick is the very same object.
+const putTogether = new WeakMap<Weighed['terms'][number], { pick: Pick; fields: string; weight: PickWeight }>()
+
 /** Puts what is held of each pick beside the pick itself. */
 export function opened(weighed: Weighed, picks: Pick[]): Weighing {
   const byKey = new Map(picks.map((p) => [p.key, p]))
+  const fields = weighed.fields.join()
   const nowhere = weighed.fields.map((): Grade => 'missing')
   const zero = weighed.fields.map(() => 0)
   return {
     ...weighed,
     terms: weighed.terms.flatMap((t) => {
-      const p = byKey.get(t.key)
-      return p === undefined
-        ? []
-        : {
-            ...{
-              key: t.key,
-              text: p.text,
-              fit: p.fit,
-              volume: p.numbers.volume,
-              headroom: p.numbers.headroom,
-              demand: p.demand,
-              worth: p.worth,
-              grade: t.grade,
-              grip: t.grip,
-            },
-            ...{
-              grades: t.grades ?? nowhere,
-              strengths: t.strengths ?? zero,
-              missing: t.missing ?? [],
-              near: t.near ?? [],
-              apart: t.apart ?? false,
-              spans: t.spans ?? [],
-            },
-          }
+      const pick = byKey.get(t.key)
+      if (pick === undefined) return []
+      const before = putTogether.get(t)
+      if (before?.pick === pick && before.fields === fields) return [before.weight]
+      const weight: PickWeight = {
+        key: t.key,
+        text: pick.text,
+        fit: pick.fit,
+        volume: pick.numbers.volume,
+        headroom: pick.numbers.headroom,
+        demand: pick.demand,
+        worth: pick.worth,
+        grade: t.grade,
+        grip: t.grip,
+        grades: t.grades ?? nowhere,
+        strengths: t.strengths ?? zero,
+        missing: t.missing ?? [],
+        near: t.near ?? [],
+        apart: t.apart ?? false,
+        spans: t.spans ?? [],
+      }
+      putTogether.set(t, { pick, fields, weight })
+      return [weight]
     }),
   }
 }

@@ -40,6 +40,7 @@ export function Pocket({ place }: { place: Place }) {
     setFolded(!folded)
   }
   return (
+    // biome-ignore lint/a11y/noStaticElementInteractions: what dropping here does, P does too
     <footer
       className={`pocket ${folded ? 'folded' : ''}`}
       data-testid="pocket"

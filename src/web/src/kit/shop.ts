@@ -1,7 +1,20 @@
-import { keepPreviousData, useQuery, useQueryClient } from '@tanstack/react-query'
+import { keepPreviousData, type QueryClient, useQuery, useQueryClient } from '@tanstack/react-query'
 import { useMemo } from 'react'
 import { useParams } from 'react-router'
-import { api, ask, type Copy, type Facts, type Fit, type Home, type Market, opened, type Pick, type Product, type Weighing } from './api'
+import {
+  api,
+  ask,
+  type Copy,
+  type Facts,
+  type Fit,
+  type Home,
+  type Market,
+  opened,
+  type Pick,
+  type Product,
+  type Weighed,
+  type Weighing,
+} from './api'
 import { toast } from './toast'
 import { capital } from './words'
 
@@ -21,8 +34,10 @@ export function usePlace(): (Omit<Place, 'listingId'> & { listingId: number | un
   const shop = useShop().data
   const product = shop?.products.find((p) => String(p.id) === productId)
   const market = shop?.markets.find((m) => m.id === marketId)
-  if (!product || !market) return undefined
-  return { product, market, listingId: product.listings[market.platformId], base: `/${product.id}/${market.id}` }
+  return useMemo(
+    () => product && market && { product, market, listingId: product.listings[market.platformId], base: `/${product.id}/${market.id}` },
+    [product, market],
+  )
 }
 
 export const picksKey = (place: Place) => ['picks', place.product.id, place.market.id]
@@ -37,20 +52,31 @@ export const usePicks = (place: Place) =>
     placeholderData: keepPreviousData,
   })
 
+/**
+ * Asks what a listing holds of the picks, of this draft or of what is saved. The server says what changed since the answer before;
+ * the rest is taken from that, object for object, so that only what changed is drawn anew.
+ */
+export async function weigh(cache: QueryClient, place: Place, fields: Copy | null, signal?: AbortSignal): Promise<Weighed> {
+  const before = cache.getQueryData<Weighed>(weighKey(place))
+  const now = await ask(
+    api.POST('/api/listings/{id}/weigh', {
+      params: { path: { id: place.listingId } },
+      body: { marketId: place.market.id, fields: fields as never, since: before?.id ?? null },
+      signal,
+    }),
+  )
+  if (!before || now.since !== before.id) return now
+  const changed = new Map(now.terms.map((t) => [t.key, t]))
+  return { ...now, terms: changed.size === 0 ? before.terms : before.terms.map((t) => changed.get(t.key) ?? t) }
+}
+
 /** What the listing holds of the picks: of the draft where one is being written, otherwise of what is saved. */
 export function useWeighing(place: Place): Weighing | undefined {
   const cache = useQueryClient()
   const picks = usePicks(place).data?.picks
   const weighed = useQuery({
     queryKey: weighKey(place),
-    queryFn: ({ signal }) =>
-      ask(
-        api.POST('/api/listings/{id}/weigh', {
-          params: { path: { id: place.listingId } },
-          body: { marketId: place.market.id, fields: (cache.getQueryData<Copy>(draftKey(place)) ?? null) as never },
-          signal,
-        }),
-      ),
+    queryFn: ({ signal }) => weigh(cache, place, cache.getQueryData<Copy>(draftKey(place)) ?? null, signal),
     placeholderData: keepPreviousData,
     structuralSharing: false,
   }).data

@@ -65,7 +65,7 @@ export function Table<T>(p: {
   const go = (to: number, marking = false) => {
     const i = Math.max(0, Math.min(rows.length - 1, to))
     if (rows.length === 0) return
-    if (marking) mark(at < i ? at : i, at < i ? i : at, true)
+    if (marking) mark(Math.min(at, i), Math.max(at, i), true)
     p.onAt(i, rows.at(i))
   }
   const mark = (from: number, to: number, on: boolean) => {
@@ -128,7 +128,6 @@ export function Table<T>(p: {
     p.onSort?.(!on ? { key: c.key, down: natural } : p.sort?.down === natural ? { key: c.key, down: !natural } : null)
   }
   return (
-    // biome-ignore lint/a11y/useSemanticElements: a virtual table cannot be a table element
     <div className="grid-table" role="grid" aria-label={p.name} aria-rowcount={rows.length + 1}>
       <div ref={scroller} className="overflow-auto min-h-0" data-testid="rows">
         <div className="grid-row grid-head" role="row" tabIndex={-1} style={template}>
@@ -207,6 +206,7 @@ const Line = memo(function Line(p: {
   hands: { click: (e: React.MouseEvent, i: number) => void; enter: (i: number) => void }
 }) {
   return (
+    // biome-ignore lint/a11y/useAriaPropsSupportedByRole: a row of marks is checked or not
     <div
       role="row"
       tabIndex={-1}

@@ -408,7 +408,6 @@ function Correct({ place, text, numbers, done }: { place: Place; text: string; n
       {fields.map(([key, name, value], i) => (
         <label key={key} className="flex justify-between text-[13.5px] py-0.5">
           {name}
-          {/* biome-ignore lint/a11y/noAutofocus: the form was asked for */}
           <input
             autoFocus={i === 0}
             name={key}

@@ -6,6 +6,14 @@ export const capital = (text: string) => text && text[0].toUpperCase() + text.sl
 /** A clause as a sentence. */
 export const sentence = (text: string) => capital(text).replace(/\.?$/, '.')
 
+/** The words of a text, as the engine cuts them: letters, marks and digits; an apostrophe between letters, a point between digits, stays. */
+export const wordsOf = (text: string): string[] =>
+  text
+    .normalize('NFKC')
+    .replace(/[’ʼ‘]/g, "'")
+    .toLowerCase()
+    .match(/[\p{L}\p{M}\p{Nd}]+(?:(?:(?<=\p{L})'(?=\p{L})|(?<=\p{Nd})[.,](?=\p{Nd}))[\p{L}\p{M}\p{Nd}]+)*/gu) ?? []
+
 /** The exact-phrase title query to check a term elsewhere, as text. */
 export const titleQuery = (key: string) => `intitle:"${key}"`
 

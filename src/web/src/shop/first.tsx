@@ -55,7 +55,6 @@ export function NewProduct() {
       >
         <label className="block mb-4">
           <span className="sub block">Its name in your shop</span>
-          {/* biome-ignore lint/a11y/noAutofocus: it is the only thing to do here */}
           <input
             autoFocus
             className="input w-full"

@@ -1,8 +1,9 @@
 import { useRef } from 'react'
 import type { Field, Value } from '../kit/api'
 import { Tape } from '../kit/tape'
-import type { Piece } from './segments'
-import { Threaded } from './threaded'
+import { type Piece, piecesByName } from './segments'
+import { asList, asNamed, asText, cutOf, measure, withoutSeconds } from './texts'
+import { Threaded, Under } from './threaded'
 
 export type EditorProps = {
   field: Field
@@ -16,39 +17,7 @@ export type EditorProps = {
   category?: Value
 }
 
-const asText = (value: Value | undefined) => (typeof value === 'string' ? value : Array.isArray(value) ? value.join(' ') : '')
-const asList = (value: Value | undefined) => (Array.isArray(value) ? value : typeof value === 'string' && value ? [value] : [])
-const asNamed = (value: Value | undefined): [string, string][] =>
-  value && typeof value === 'object' && !Array.isArray(value)
-    ? Object.entries(value).map(([k, v]) => [k, Array.isArray(v) ? v.join(', ') : v])
-    : []
-
 const none: never[] = []
-
-/** Characters as the platform counts them: Unicode scalar values. */
-const characters = (text: string) => [...text].length
-const measure = (text: string, unit: Field['unit']) =>
-  unit === 'bytes' ? new TextEncoder().encode(text).length : unit === 'words' ? (text.match(/\S+/g) ?? []).length : characters(text)
-
-/** A bag of words without those that stand in it a second time: once a word is finished, its first place stays. */
-function withoutSeconds(text: string) {
-  const seen = new Set<string>()
-  const kept = text.split(' ').filter((w) => {
-    const key = w.normalize('NFKC').toLowerCase()
-    return key === '' || (!seen.has(key) && seen.add(key))
-  })
-  return kept.join(' ')
-}
-
-/** Where a phrase too long for its slot is cut in two: at the last word that fits. */
-function cutOf(text: string, max: number, unit: Field['unit']): [string, string] | null {
-  const words = text.trim().split(/\s+/)
-  for (let i = words.length - 1; i > 0; i--) {
-    const first = words.slice(0, i).join(' ')
-    if (measure(first, unit) <= max) return [first, words.slice(i).join(' ')]
-  }
-  return null
-}
 
 /** The editor for a field's shape. */
 export function Editor(p: EditorProps) {
@@ -131,8 +100,9 @@ function Phrases({ field, value, weighedValue, change, pieces, pointed }: Editor
         const over = field.max !== null && used > field.max
         const extra = field.maxItems !== null && i >= field.maxItems
         return (
-          // biome-ignore lint/suspicious/noArrayIndexKey: a slot is its place
+          // biome-ignore lint/a11y/noStaticElementInteractions: what dropping does, Alt with an arrow does too
           <div
+            // biome-ignore lint/suspicious/noArrayIndexKey: a slot is its place
             key={i}
             className={`slot ${text ? '' : 'empty'} ${over || extra ? 'over' : ''}`}
             onDragOver={(e) => dragged.current !== null && e.preventDefault()}
@@ -168,7 +138,7 @@ function Phrases({ field, value, weighedValue, change, pieces, pointed }: Editor
               line
               placeholder="empty"
               onKeyDown={(e) => {
-                if (e.key === 'Enter' || e.key === ',') {
+                if ((e.key === 'Enter' && !e.altKey) || e.key === ',') {
                   e.preventDefault()
                   focus(i + 1)
                 } else if (e.key === 'Backspace' && e.currentTarget.value === '' && i > 0) {
@@ -201,21 +171,26 @@ function Phrases({ field, value, weighedValue, change, pieces, pointed }: Editor
                 focus(i + parts.length)
               }}
             />
-            {text && field.max !== null && (
-              <div className="flex items-center gap-2 mt-1.5" title={`${used} of ${field.max} ${field.unit}`}>
-                <svg className="flex-1" height="3" aria-hidden="true">
-                  <rect width="100%" height="2" y="1" fill="var(--color-base-300)" />
-                  <rect
-                    width={`${Math.min(100, (used / field.max) * 100)}%`}
-                    height="2"
-                    y="1"
-                    fill={over ? 'var(--color-accent)' : 'var(--tape-fill)'}
-                  />
-                </svg>
-                {(over || extra) && (
-                  <span className="num text-[11px] text-accent">{extra ? 'one too many' : `over by ${used - field.max}`}</span>
+            {text && (field.max !== null || extra) && (
+              <div
+                className="flex items-center gap-2 mt-1.5"
+                title={field.max === null ? undefined : `${used} of ${field.max} ${field.unit}`}
+              >
+                {field.max !== null && (
+                  <svg className="flex-1" height="3" aria-hidden="true">
+                    <rect width="100%" height="2" y="1" fill="var(--color-base-300)" />
+                    <rect
+                      width={`${Math.min(100, (used / field.max) * 100)}%`}
+                      height="2"
+                      y="1"
+                      fill={over ? 'var(--color-accent)' : 'var(--tape-fill)'}
+                    />
+                  </svg>
                 )}
-                {over && cutOf(text, field.max, field.unit) && (
+                {(over || extra) && (
+                  <span className="num text-[11px] text-accent">{extra ? 'one too many' : `over by ${used - (field.max ?? 0)}`}</span>
+                )}
+                {over && field.max !== null && cutOf(text, field.max, field.unit) && (
                   <button
                     type="button"
                     className="link text-[12px]"
@@ -267,7 +242,7 @@ function Lines({ field, value, weighedValue, change, pieces, pointed }: EditorPr
                 className="text-[15px] leading-[1.8]"
                 line
                 placeholder="empty"
-                onKeyDown={(e) => e.key === 'Enter' && box.current?.querySelectorAll('textarea')[i + 1]?.focus()}
+                onKeyDown={(e) => e.key === 'Enter' && !e.altKey && box.current?.querySelectorAll('textarea')[i + 1]?.focus()}
               />
             </div>
             {lines[i] && field.max !== null && <Tape used={measure(lines[i], field.unit)} max={field.max} unit={field.unit} />}
@@ -279,8 +254,9 @@ function Lines({ field, value, weighedValue, change, pieces, pointed }: EditorPr
 }
 
 /** The way through the category tree, broadest first; what the deeper ones open is said beside them. */
-function Path({ field, value, change, fields }: EditorProps) {
+function Path({ field, value, weighedValue, change, pieces, pointed, fields }: EditorProps) {
   const levels = asList(value)
+  const weighed = asList(weighedValue)
   const known = field.tree.length > 0
   const under = (path: string[]) =>
     field.tree.filter((c) => c.path.length === path.length + 1 && path.every((p, i) => c.path[i].toLowerCase() === p.trim().toLowerCase()))
@@ -297,35 +273,37 @@ function Path({ field, value, change, fields }: EditorProps) {
         // biome-ignore lint/suspicious/noArrayIndexKey: a level is its place
         <span key={i} className="inline-flex items-baseline gap-1">
           {i > 0 && <span className="quiet">›</span>}
-          {known ? (
-            <select
-              className={`inline-input ${level ? '' : 'quiet'}`}
-              aria-label={`${field.label}, level ${i + 1}`}
-              value={level}
-              onChange={(e) => change(e.target.value ? [...levels.slice(0, i), e.target.value] : levels.slice(0, i))}
-            >
-              <option value="">{i === 0 ? 'choose…' : 'deeper…'}</option>
-              {!under(levels.slice(0, i)).some((c) => c.path[i] === level) && level && <option value={level}>{level} (not known)</option>}
-              {under(levels.slice(0, i)).map((c) => (
-                <option key={c.path[i]} value={c.path[i]}>
-                  {c.path[i]}
-                  {c.path[i] !== level && opens(c.path[i]).length > 0 ? `: opens ${opens(c.path[i]).join(', ')}` : ''}
-                </option>
-              ))}
-            </select>
-          ) : (
-            <input
-              className="inline-input field-sizing-content min-w-20"
-              aria-label={`${field.label}, level ${i + 1}`}
-              placeholder={i === 0 ? 'broadest' : 'deeper…'}
-              value={level}
-              onChange={(e) => {
-                const next = [...levels]
-                next[i] = e.target.value
-                change(e.target.value === '' ? next.slice(0, i).concat(next.slice(i + 1)) : next)
-              }}
-            />
-          )}
+          <Boxed text={level} pieces={pieces[i] ?? none} weighed={weighed[i] ?? ''} pointed={pointed}>
+            {known ? (
+              <select
+                className={`inline-input ${level ? '' : 'quiet'}`}
+                aria-label={`${field.label}, level ${i + 1}`}
+                value={level}
+                onChange={(e) => change(e.target.value ? [...levels.slice(0, i), e.target.value] : levels.slice(0, i))}
+              >
+                <option value="">{i === 0 ? 'choose…' : 'deeper…'}</option>
+                {!under(levels.slice(0, i)).some((c) => c.path[i] === level) && level && <option value={level}>{level} (not known)</option>}
+                {under(levels.slice(0, i)).map((c) => (
+                  <option key={c.path[i]} value={c.path[i]}>
+                    {c.path[i]}
+                    {c.path[i] !== level && opens(c.path[i]).length > 0 ? `: opens ${opens(c.path[i]).join(', ')}` : ''}
+                  </option>
+                ))}
+              </select>
+            ) : (
+              <input
+                className="inline-input field-sizing-content min-w-20"
+                aria-label={`${field.label}, level ${i + 1}`}
+                placeholder={i === 0 ? 'broadest' : 'deeper…'}
+                value={level}
+                onChange={(e) => {
+                  const next = [...levels]
+                  next[i] = e.target.value
+                  change(e.target.value === '' ? next.slice(0, i).concat(next.slice(i + 1)) : next)
+                }}
+              />
+            )}
+          </Boxed>
         </span>
       ))}
       {opened.length > 0 && <span className="quiet text-[13px] ml-2">opens {opened.join(', ')}</span>}
@@ -333,9 +311,26 @@ function Path({ field, value, change, fields }: EditorProps) {
   )
 }
 
+/** A small box with the lines of its text under it. */
+function Boxed(p: { text: string; pieces: Piece[]; weighed: string; pointed: string | undefined; children: React.ReactNode }) {
+  return (
+    <span className="boxed">
+      <Under text={p.text} pieces={p.pieces} weighed={p.weighed} pointed={p.pointed} />
+      {p.children}
+    </span>
+  )
+}
+
 /** Attributes: those that the category has, each with its values to choose from, and any others that stand there. */
-function Choices({ field, value, change, category }: EditorProps) {
+function Choices({ field, value, weighedValue, change, pieces, pointed, category }: EditorProps) {
   const named = asNamed(value)
+  const weighed = new Map(asNamed(weighedValue))
+  const lines = piecesByName(weighedValue, pieces)
+  const boxed = (name: string, box: React.ReactNode) => (
+    <Boxed text={textOf(name)} pieces={lines.get(name) ?? none} weighed={weighed.get(name) ?? ''} pointed={pointed}>
+      {box}
+    </Boxed>
+  )
   const put = (rows: [string, string][]) => change(Object.fromEntries(rows.filter(([k]) => k)))
   const path = asList(category).map((p) => p.trim().toLowerCase())
   const known = field.attributes.filter((a) => a.category === null || path.includes(a.category.toLowerCase()))
@@ -352,16 +347,20 @@ function Choices({ field, value, change, category }: EditorProps) {
   return (
     <div className="flex flex-wrap gap-x-5 gap-y-1 text-[15px]">
       {known.map((a) => (
+        // biome-ignore lint/a11y/noLabelWithoutControl: the box is in it
         <label key={a.name} className="inline-flex items-baseline gap-1">
           <span className="quiet text-[13.5px]">{a.name}</span>
-          <input
-            className={`inline-input field-sizing-content ${textOf(a.name) ? '' : 'min-w-14'}`}
-            aria-label={`${field.label}: ${a.name}`}
-            list={a.options.length > 0 ? `options ${field.key} ${a.name}` : undefined}
-            placeholder="empty"
-            value={textOf(a.name)}
-            onChange={(e) => set(a.name, e.target.value)}
-          />
+          {boxed(
+            a.name,
+            <input
+              className={`inline-input field-sizing-content ${textOf(a.name) ? '' : 'min-w-14'}`}
+              aria-label={`${field.label}: ${a.name}`}
+              list={a.options.length > 0 ? `options ${field.key} ${a.name}` : undefined}
+              placeholder="empty"
+              value={textOf(a.name)}
+              onChange={(e) => set(a.name, e.target.value)}
+            />,
+          )}
           <datalist id={`options ${field.key} ${a.name}`}>
             {a.options.map((o) => (
               <option key={o} value={o} />
@@ -372,12 +371,15 @@ function Choices({ field, value, change, category }: EditorProps) {
       {others.map(([name, text]) => (
         <span key={name} className="inline-flex items-baseline gap-1">
           <span className="quiet text-[13.5px]">{name}</span>
-          <input
-            className="inline-input field-sizing-content min-w-16"
-            aria-label={`${field.label}: ${name}`}
-            value={text}
-            onChange={(e) => put(named.map((n) => (n[0] === name ? [name, e.target.value] : n)))}
-          />
+          {boxed(
+            name,
+            <input
+              className="inline-input field-sizing-content min-w-16"
+              aria-label={`${field.label}: ${name}`}
+              value={text}
+              onChange={(e) => put(named.map((n) => (n[0] === name ? [name, e.target.value] : n)))}
+            />,
+          )}
           <button
             type="button"
             className="quiet cursor-pointer px-1"

@@ -1,8 +1,9 @@
+import { useQueryClient } from '@tanstack/react-query'
 import { useEffect, useMemo, useRef, useState } from 'react'
-import { api, ask, type Copy, type Field, type Fill, type Value } from '../kit/api'
+import { api, ask, type Copy, type Field, type Fill, opened, type PickWeight, type Room, type Value, type Weighing } from '../kit/api'
 import { useKeys } from '../kit/keys'
 import { compact, full } from '../kit/numbers'
-import type { Place } from '../kit/shop'
+import { type Place, usePicks, useWeighing, weigh } from '../kit/shop'
 import { toast } from '../kit/toast'
 
 const points = (n: number) => (Math.round(n * 10) / 10).toFixed(1)
@@ -54,9 +55,12 @@ export function FillPanel({
   const [problem, setProblem] = useState('')
   const [chosen, setChosen] = useState<boolean[]>([])
   const [at, setAt] = useState(0)
-  const [partly, setPartly] = useState<{ reach: number; grip: number } | null>(null)
-  const box = useRef<HTMLDivElement>(null)
-  const path = useMemo(() => ({ id: place.listingId, field: field.key }), [place, field])
+  const [withIt, setWithIt] = useState<Weighing | null>(null)
+  const cache = useQueryClient()
+  const picks = usePicks(place).data?.picks
+  const before = useWeighing(place)
+  const box = useRef<HTMLElement>(null)
+  const path = useMemo(() => ({ id: place.listingId, field: field.key }), [place.listingId, field.key])
 
   // biome-ignore lint/correctness/useExhaustiveDependencies: made once, of the draft as it is when it is asked for
   useEffect(() => {
@@ -76,27 +80,25 @@ export function FillPanel({
 
   const all = chosen.every(Boolean)
   const title = field.role === 'title' && field.shape === 'line'
+  // What is chosen is weighed as it would stand: what it opens and loses is read off that, for the whole and for a part alike.
+  const value = useMemo(
+    () => (!fill ? undefined : title ? fill.takes[at]?.text : all ? (fill.value as Value) : withPieces(field, fill, chosen)),
+    [fill, title, at, all, field, chosen],
+  )
   useEffect(() => {
-    if (!fill || all || title) return setPartly(null)
+    if (value === undefined || !picks) return
     let gone = false
-    const fields = { ...copy(), [field.key]: withPieces(field, fill, chosen) }
-    ask(
-      api.POST('/api/listings/{id}/weigh', {
-        params: { path: { id: place.listingId } },
-        body: { marketId: place.market.id, fields: fields as never },
-      }),
-    ).then((w) => !gone && setPartly(w))
+    weigh(cache, place, { ...copy(), [field.key]: value })
+      .then((w) => !gone && setWithIt(opened(w, picks)))
+      .catch((e: Error) => !gone && setProblem(e.message))
     return () => {
       gone = true
     }
-  }, [fill, all, title, chosen, field, place, copy])
+  }, [value, picks, field, place, copy, cache])
 
   const accept = () => {
-    if (!fill) return
-    if (title) {
-      const best = fill.takes[at]
-      if (best) take(best.text, 'Title filled')
-    } else if (chosen.some(Boolean)) take(all ? (fill.value as Value) : withPieces(field, fill, chosen), `${field.label} filled`)
+    if (value === undefined) return
+    if (title || chosen.some(Boolean)) take(value, `${field.label} filled`)
     close()
   }
   const count = title ? (fill?.takes.length ?? 0) : (fill?.pieces.length ?? 0)
@@ -112,10 +114,9 @@ export function FillPanel({
   }
   useKeys({ Escape: close })
 
-  const now = partly ?? fill
   return (
     // biome-ignore lint/a11y/noNoninteractiveTabindex: the list is walked by keys
-    <div ref={box} tabIndex={0} className="side-part" onKeyDown={walk} data-testid="fill">
+    <section ref={box} tabIndex={0} className="side-part" onKeyDown={walk} aria-label="Fill" data-testid="fill">
       <h3 className="!mt-0">A fill for {field.label}</h3>
       {problem && <p className="text-accent">{problem}</p>}
       {!fill && !problem && <p className="quiet">Looking for the best…</p>}
@@ -128,10 +129,11 @@ export function FillPanel({
       )}
       {fill && count > 0 && (
         <>
-          {now && !title && (
-            <p className="text-[14px] mb-2">
-              <b>Reach</b> {points(fill.reachNow)} → {points(now.reach)} <span className="quiet">({change(fill.reachNow, now.reach)})</span>
-              , <b>grip</b> {points(fill.gripNow)} → {points(now.grip)} <span className="quiet">({change(fill.gripNow, now.grip)})</span>
+          {withIt && before && (
+            <p className="text-[14px] mb-2" data-testid="fill-effect">
+              <b>Reach</b> {points(before.reach)} → {points(withIt.reach)}{' '}
+              <span className="quiet">({change(before.reach, withIt.reach)})</span>, <b>grip</b> {points(before.grip)} →{' '}
+              {points(withIt.grip)} <span className="quiet">({change(before.grip, withIt.grip)})</span>
             </p>
           )}
           {title
@@ -144,7 +146,7 @@ export function FillPanel({
                     <span className="num">
                       {t.used} of {fill.limit ?? 'any'}
                     </span>
-                    ; grip <span className="num">{points(t.grip)}</span> ({change(fill.gripNow, t.grip)}); {t.whole.length} picks whole
+                    ; grip <span className="num">{points(t.grip)}</span>; {t.whole.length} picks whole
                   </p>
                 </div>
               ))
@@ -182,17 +184,7 @@ export function FillPanel({
               Leave it <kbd>Esc</kbd>
             </button>
           </p>
-          {fill.used !== null && !title && (
-            <p className="text-[13.5px] mb-1">
-              Room used: <span className="num">{fill.used}</span>
-              {fill.limit !== null && (
-                <>
-                  {' '}
-                  of <span className="num">{fill.limit}</span> {field.unit}
-                </>
-              )}
-            </p>
-          )}
+          {withIt && !title && <RoomUsed field={field} room={withIt.rooms[field.key]} />}
           {fill.gain !== null && fill.bound !== null && (
             <p
               className="text-[13.5px] mb-2"
@@ -208,45 +200,86 @@ export function FillPanel({
               )}
             </p>
           )}
-          {!title && <OpensAndLeft fill={fill} />}
           {title && fill.takes[at] && (
             <>
               <h3>Whole in it</h3>
               <p className="text-[14px]">{fill.takes[at].whole.join(', ') || 'none'}</p>
             </>
           )}
+          {withIt && before && <Effect before={before} after={withIt} />}
         </>
       )}
-    </div>
+    </section>
   )
 }
 
-function OpensAndLeft({ fill }: { fill: Fill }) {
+function RoomUsed({ field, room }: { field: Field; room: Room | undefined }) {
+  if (!room) return null
+  return (
+    <p className="text-[13.5px] mb-1">
+      Room used:{' '}
+      {field.maxItems !== null ? (
+        <>
+          <span className="num">{room.items}</span> of <span className="num">{field.maxItems}</span>
+        </>
+      ) : (
+        <>
+          <span className="num">{room.used[0] ?? 0}</span>
+          {field.max !== null && (
+            <>
+              {' '}
+              of <span className="num">{field.max}</span> {field.unit}
+            </>
+          )}
+        </>
+      )}
+    </p>
+  )
+}
+
+/** What a change opens, what it loses, and what stays missing. */
+function Effect({ before, after }: { before: Weighing; after: Weighing }) {
+  const held = new Map(before.terms.map((t) => [t.key, t.grade !== 'missing']))
+  const opens = after.terms.filter((t) => t.grade !== 'missing' && held.get(t.key) === false)
+  const loses = after.terms.filter((t) => t.grade === 'missing' && held.get(t.key) === true)
+  const left = after.terms.filter((t) => t.grade === 'missing' && held.get(t.key) !== true)
   return (
     <>
-      {fill.opens.length > 0 && (
-        <>
-          <h3>It opens</h3>
-          <table className="plain text-[14px]">
-            <tbody>
-              {fill.opens.map((o) => (
-                <tr key={o.text}>
-                  <td>{o.text}</td>
-                  <td className="r num" title={full(o.volume)}>
-                    {compact(o.volume)}
-                  </td>
-                </tr>
-              ))}
-            </tbody>
-          </table>
-        </>
-      )}
-      {fill.left.length > 0 && (
+      <Terms name="It opens" terms={opens} />
+      <Terms name="It loses" terms={loses} />
+      {left.length > 0 && (
         <>
           <h3>Still missing</h3>
-          <p className="quiet text-[13.5px]">{fill.left.join(', ')}</p>
+          <p className="quiet text-[13.5px]">
+            {dearest(left)
+              .map((t) => t.text)
+              .join(', ')}
+          </p>
         </>
       )}
+    </>
+  )
+}
+
+const dearest = (terms: PickWeight[]) => [...terms].sort((a, b) => (b.volume ?? -1) - (a.volume ?? -1))
+
+function Terms({ name, terms }: { name: string; terms: PickWeight[] }) {
+  if (terms.length === 0) return null
+  return (
+    <>
+      <h3>{name}</h3>
+      <table className="plain text-[14px]">
+        <tbody>
+          {dearest(terms).map((t) => (
+            <tr key={t.key}>
+              <td>{t.text}</td>
+              <td className="r num" title={full(t.volume)}>
+                {compact(t.volume)}
+              </td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
     </>
   )
 }

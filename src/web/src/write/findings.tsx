@@ -1,5 +1,9 @@
 import { useState } from 'react'
 import type { Field, Finding } from '../kit/api'
+import { Walked } from '../kit/walked'
+
+/** The field under which the check tells what it finds in alt texts. */
+export const PicturesKey = '$pictures'
 
 const words = { must: 'Must', should: 'Should', fine: 'Could' } as const
 
@@ -60,58 +64,48 @@ export function AllFindings({
   aside: (f: Finding) => void
   go: (f: Finding) => void
 }) {
-  const [at, setAt] = useState(0)
   if (!findings) return <p className="quiet">Checking…</p>
   const open = findings.filter((f) => !f.aside)
   const away = findings.filter((f) => f.aside)
-  const label = (f: Finding) => fields.find((x) => x.key === f.field)?.label ?? f.field
-  const now = open[Math.min(at, open.length - 1)]
+  const label = (f: Finding) => fields.find((x) => x.key === f.field)?.label ?? (f.field === PicturesKey ? 'Pictures' : f.field)
   return (
-    // biome-ignore lint/a11y/noStaticElementInteractions: the list is walked by keys
-    <div
-      className="side-part"
-      // biome-ignore lint/a11y/noNoninteractiveTabindex: the list is walked by keys
-      tabIndex={0}
-      data-testid="findings"
-      onKeyDown={(e) => {
-        if (e.key === 'ArrowDown') setAt(Math.min(open.length - 1, at + 1))
-        else if (e.key === 'ArrowUp') setAt(Math.max(0, at - 1))
-        else if (e.key === 'Enter' && now?.fix) fix(now)
-        else if (e.key === 'Enter' && now) go(now)
-        else if (e.key === 'a' && now) aside(now)
-        else return
-        e.preventDefault()
-        e.stopPropagation()
-      }}
-    >
-      {open.length === 0 && <p>Nothing to say. {away.length > 0 ? 'What you put aside is below.' : ''}</p>}
-      {open.length > 0 && (
-        <p className="quiet text-[13px] mb-1">
-          Dearest first. <kbd>↑</kbd> <kbd>↓</kbd> walk, <kbd>Enter</kbd> fixes, <kbd>A</kbd> puts aside.
-        </p>
-      )}
-      {open.map((f, i) => (
-        // biome-ignore lint/a11y/noStaticElementInteractions: the list around it takes the keys
-        // biome-ignore lint/a11y/useKeyWithClickEvents: the list around it takes the keys
-        <div key={f.key + f.start} className={`take ${i === at ? 'cursor' : ''}`} onClick={() => setAt(i)}>
+    <Walked
+      name="Findings"
+      testid="findings"
+      rows={open}
+      id={(f) => f.key + f.start}
+      on={{ Enter: (f) => (f.fix ? fix(f) : go(f)), a: aside }}
+      before={
+        open.length === 0 ? (
+          <p>Nothing to say. {away.length > 0 ? 'What you put aside is below.' : ''}</p>
+        ) : (
+          <p className="quiet text-[13px] mb-1">
+            Dearest first. <kbd>↑</kbd> <kbd>↓</kbd> walk, <kbd>Enter</kbd> fixes, <kbd>A</kbd> puts aside.
+          </p>
+        )
+      }
+      row={(f) => (
+        <>
           <button type="button" className="link text-[12.5px]" onClick={() => go(f)}>
             {label(f)}
             {f.item > 0 ? ` ${f.item + 1}` : ''}
           </button>
           <Line finding={f} fix={fix} aside={aside} />
-        </div>
-      ))}
-      {away.length > 0 && (
-        <>
-          <h3>Put aside</h3>
-          {away.map((f) => (
-            <div key={f.key + f.start} className="quiet">
-              <span className="text-[12.5px]">{label(f)}</span>
-              <Line finding={f} fix={fix} aside={aside} />
-            </div>
-          ))}
         </>
       )}
-    </div>
+      after={
+        away.length > 0 && (
+          <>
+            <h3>Put aside</h3>
+            {away.map((f) => (
+              <div key={f.key + f.start} className="quiet">
+                <span className="text-[12.5px]">{label(f)}</span>
+                <Line finding={f} fix={fix} aside={aside} />
+              </div>
+            ))}
+          </>
+        )
+      }
+    />
   )
 }

@@ -1,57 +1,86 @@
 import { useQuery } from '@tanstack/react-query'
-import { api, ask } from '../kit/api'
+import { api, ask, type Copy } from '../kit/api'
 import { compact, full } from '../kit/numbers'
 import type { Place } from '../kit/shop'
+import { Walked } from '../kit/walked'
 
 /** Every known term that the title holds, and those it would hold in another order: one click puts it so. */
-export function Reading({ place, text, put }: { place: Place; text: string; put: (text: string) => void }) {
+export function Reading({ place, text, copy, put }: { place: Place; text: string; copy: () => Copy; put: (text: string) => void }) {
   const read = useQuery({
     queryKey: ['read', place.listingId, place.market.id, text],
     enabled: text.trim() !== '',
     queryFn: () =>
-      ask(api.POST('/api/listings/{id}/read', { params: { path: { id: place.listingId } }, body: { marketId: place.market.id, text } })),
+      ask(
+        api.POST('/api/listings/{id}/read', {
+          params: { path: { id: place.listingId } },
+          body: { marketId: place.market.id, text, fields: copy() as never },
+        }),
+      ),
     placeholderData: (before) => before,
   }).data
-  if (text.trim() === '') return <p>The title is empty. What stands there will be read against every term that is known here.</p>
-  if (!read) return <p className="quiet">Reading…</p>
+  const empty = text.trim() === ''
+  const measured = read?.holds.filter((t) => t.volume !== null) ?? []
+  const unmeasured = read?.holds.filter((t) => t.volume === null) ?? []
   return (
-    <div className="side-part" data-testid="reading">
-      <h3 className="!mt-0">The title holds</h3>
-      {read.holds.length === 0 && <p className="quiet">No term that is known here.</p>}
-      <table className="plain text-[14px]">
-        <tbody>
-          {read.holds.map((t) => (
-            <tr key={t.text}>
-              <td>{t.text}</td>
-              <td className="quiet">{t.band ? `${t.band} competition` : ''}</td>
-              <td className="r num" title={full(t.volume)}>
-                {compact(t.volume)}
-              </td>
-            </tr>
-          ))}
-        </tbody>
-      </table>
-      <h3>In another order it would hold</h3>
-      {read.could.length === 0 && <p className="quiet">None more: its words are in a good order.</p>}
-      <table className="plain text-[14px]">
-        <tbody>
-          {read.could.map((c) => (
-            <tr key={c.term.text}>
-              <td>{c.term.text}</td>
-              <td>
-                {c.text && (
-                  <button type="button" className="link" title={c.text} onClick={() => put(c.text as string)}>
-                    Put it so
-                  </button>
-                )}
-              </td>
-              <td className="r num" title={full(c.term.volume)}>
-                {compact(c.term.volume)}
-              </td>
-            </tr>
-          ))}
-        </tbody>
-      </table>
-    </div>
+    <Walked
+      name="Reading"
+      testid="reading"
+      rows={read?.could ?? []}
+      id={(c) => c.term.text}
+      on={{ Enter: (c) => c.text && put(c.text) }}
+      focus
+      before={
+        empty ? (
+          <p>The title is empty. What stands there will be read against every term that is known here.</p>
+        ) : !read ? (
+          <p className="quiet">Reading…</p>
+        ) : (
+          <>
+            <h3 className="!mt-0">The title holds</h3>
+            {read.holds.length === 0 && <p className="quiet">No term that is known here.</p>}
+            <table className="plain text-[14px]">
+              <tbody>
+                {measured.map((t) => (
+                  <tr key={t.text}>
+                    <td>{t.text}</td>
+                    <td className="quiet">{t.band ? `${t.band} competition` : ''}</td>
+                    <td className="r num" title={full(t.volume)}>
+                      {compact(t.volume)}
+                    </td>
+                  </tr>
+                ))}
+              </tbody>
+            </table>
+            {unmeasured.length > 0 && (
+              <p className="quiet text-[13px] mt-1">Of unknown volume: {unmeasured.map((t) => t.text).join(', ')}.</p>
+            )}
+            <h3>In another order it would hold</h3>
+            {read.could.length === 0 ? (
+              <p className="quiet">None more: its words are in a good order.</p>
+            ) : (
+              <p className="quiet text-[13px] mb-1">
+                <kbd>↑</kbd> <kbd>↓</kbd> walk, <kbd>Enter</kbd> puts the words so, <kbd>Esc</kbd> back to writing.
+              </p>
+            )}
+          </>
+        )
+      }
+      row={(c) => (
+        <div className="flex items-baseline gap-3 text-[14px]">
+          <span className="min-w-0 flex-1">
+            {c.term.text}
+            {c.text && <small className="quiet block">{c.text}</small>}
+          </span>
+          {c.text && (
+            <button type="button" className="link whitespace-nowrap" onClick={() => put(c.text as string)}>
+              Put it so{c.gain === null || Math.abs(c.gain) < 0.05 ? '' : ` (${c.gain > 0 ? '+' : '−'}${Math.abs(c.gain).toFixed(1)} grip)`}
+            </button>
+          )}
+          <span className="num" title={full(c.term.volume)}>
+            {compact(c.term.volume)}
+          </span>
+        </div>
+      )}
+    />
   )
 }

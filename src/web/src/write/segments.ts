@@ -1,4 +1,4 @@
-import type { Grade, Span, Weighing } from '../kit/api'
+import type { Grade, Span, Value, Weighing } from '../kit/api'
 
 /** What is drawn under a stretch of text: how firmly a term is held there, or that the shop avoids what stands there. */
 export type Line = Grade | 'avoided'
@@ -78,4 +78,23 @@ export function segments(length: number, pieces: Piece[], pointed: string | unde
     else cut.push({ start, end, grade, knot, pointed: isPointed })
   }
   return cut
+}
+
+/** The pieces of each attribute: its values are searched one by one, and shown with commas between them. */
+export function piecesByName(value: Value | undefined, pieces: Piece[][]): Map<string, Piece[]> {
+  const byName = new Map<string, Piece[]>()
+  if (!value || typeof value !== 'object' || Array.isArray(value)) return byName
+  let item = 0
+  for (const [name, values] of Object.entries(value)) {
+    let from = 0
+    byName.set(
+      name,
+      [values].flat().flatMap((text) => {
+        const at = from
+        from += text.length + 2
+        return (pieces[item++] ?? []).map((p) => ({ ...p, start: p.start + at, end: p.end + at }))
+      }),
+    )
+  }
+  return byName
 }

@@ -4,6 +4,8 @@ import { api, ask, type Copy, type Field, type Take } from '../kit/api'
 import { compact } from '../kit/numbers'
 import type { Place } from '../kit/shop'
 import { Thread } from '../kit/thread'
+import { Walked } from '../kit/walked'
+import { wordsOf } from '../kit/words'
 
 /** Every try at the title with its numbers; two or three of them side by side. */
 export function Takes({
@@ -33,21 +35,39 @@ export function Takes({
       ),
     placeholderData: (before) => before,
   }).data
-  if (!takes) return <p className="quiet">Weighing the takes…</p>
-  const chosen = takes.filter((t) => beside.includes(t.text))
+  const chosen = (takes ?? []).filter((t) => beside.includes(t.text))
   const toggle = (t: Take) => setBeside(beside.includes(t.text) ? beside.filter((b) => b !== t.text) : [...beside, t.text].slice(-3))
   return (
-    <div className="side-part" data-testid="takes">
-      <p className="flex gap-2 items-baseline mb-2 text-[13px]">
-        <span className="quiet">Figures are for the listing with each, by today’s picks. None is ever lost.</span>
-        <button type="button" className="link ml-auto whitespace-nowrap" onClick={keep}>
-          Keep this title
-        </button>
-      </p>
-      {takes.length === 0 && <p>No title yet. Write one, or fill it: every try is kept here.</p>}
-      {chosen.length >= 2 && <SideBySide takes={chosen} field={field} use={use} />}
-      {takes.map((t) => (
-        <div key={t.text} className={`take ${t.inUse ? 'cursor' : ''}`}>
+    <Walked
+      name="Takes"
+      testid="takes"
+      rows={takes ?? []}
+      id={(t) => t.text}
+      on={{ Enter: (t) => t.inUse || use(t.text), ' ': toggle }}
+      always={{ k: keep }}
+      focus
+      before={
+        <>
+          <p className="flex gap-2 items-baseline text-[13px]">
+            <span className="quiet">Figures are for the listing with each, by today’s picks. None is ever lost.</span>
+            <button type="button" className="link ml-auto whitespace-nowrap" onClick={keep} title="K">
+              Keep this title
+            </button>
+          </p>
+          {takes === undefined ? (
+            <p className="quiet">Weighing the takes…</p>
+          ) : takes.length === 0 ? (
+            <p>No title yet. Write one, or fill it: every try is kept here.</p>
+          ) : (
+            <p className="quiet text-[13px] mb-1">
+              <kbd>↑</kbd> <kbd>↓</kbd> walk, <kbd>Enter</kbd> uses, <kbd>Space</kbd> puts side by side, <kbd>Esc</kbd> back to writing.
+            </p>
+          )}
+          {chosen.length >= 2 && <SideBySide takes={chosen} field={field} use={use} />}
+        </>
+      }
+      row={(t) => (
+        <>
           <div className="leading-snug font-semibold">{t.text}</div>
           <p className="quiet text-[13px]">
             <span className={`num ${t.fits ? '' : 'text-accent'}`}>
@@ -70,9 +90,9 @@ export function Takes({
               side by side
             </label>
           </p>
-        </div>
-      ))}
-    </div>
+        </>
+      )}
+    />
   )
 }
 
@@ -89,8 +109,8 @@ const mixText = (t: Take) =>
 
 /** Two or three takes: their figures, and the picks that not all of them hold. */
 function SideBySide({ takes, field, use }: { takes: Take[]; field: Field; use: (text: string) => void }) {
-  const words = (t: string) => new Set(t.toLowerCase().match(/[\p{L}\p{M}\p{N}'’]+/gu) ?? [])
-  const shared = takes.map((t) => words(t.text)).reduce((a, b) => new Set([...a].filter((w) => b.has(w))))
+  const [first, ...others] = takes.map((t) => new Set(wordsOf(t.text)))
+  const shared = new Set([...first].filter((w) => others.every((o) => o.has(w))))
   const picks = [...new Map(takes.flatMap((t) => t.holds).map((h) => [h.text, h])).values()].sort(
     (a, b) => (b.volume ?? -1) - (a.volume ?? -1),
   )
@@ -105,7 +125,7 @@ function SideBySide({ takes, field, use }: { takes: Take[]; field: Field; use: (
             <th key={t.text} className="font-normal align-top">
               {t.text.split(/([\p{L}\p{M}\p{N}'’]+)/u).map((w, i) =>
                 // biome-ignore lint/suspicious/noArrayIndexKey: a word is its place
-                w && !shared.has(w.toLowerCase()) && /[\p{L}\p{N}]/u.test(w) ? <b key={i}>{w}</b> : <span key={i}>{w}</span>,
+                wordsOf(w).some((word) => !shared.has(word)) ? <b key={i}>{w}</b> : <span key={i}>{w}</span>,
               )}{' '}
               {!t.inUse && (
                 <button type="button" className="link" onClick={() => use(t.text)}>
@@ -128,7 +148,7 @@ function SideBySide({ takes, field, use }: { takes: Take[]; field: Field; use: (
           <tr key={name}>
             <td className="quiet">{name}</td>
             {takes.map((t) => (
-              <td key={t.text} className={`num ${of(t) === best(of) ? 'font-semibold' : ''}`}>
+              <td key={t.text} className={`num ${of(t) === best(of) ? 'font-semibold text-secondary' : ''}`}>
                 {say(t)}
               </td>
             ))}

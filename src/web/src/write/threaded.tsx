@@ -16,25 +16,31 @@ type Props = {
   onPaste?: (e: React.ClipboardEvent<HTMLTextAreaElement>) => void
 }
 
+/** The lines under a text's matched words: the text itself, unseen, with its lines. */
+export function Under({ text, pieces, weighed, pointed }: { text: string; pieces: Piece[]; weighed: string; pointed?: string }) {
+  return (
+    <div className="under" aria-hidden="true">
+      {segments(text.length, moved(pieces, weighed, text), pointed).map((s) =>
+        s.grade || s.pointed ? (
+          <span key={s.start} className={`${s.grade ?? ''} ${s.knot ? 'end' : ''} ${s.pointed ? 'pointed' : ''}`}>
+            {text.slice(s.start, s.end)}
+          </span>
+        ) : (
+          text.slice(s.start, s.end)
+        ),
+      )}
+      {/* a last line break has height only when something follows it */}
+      {'\u200b'}
+    </div>
+  )
+}
+
 /** A text box whose matched words carry threads. */
 export const Threaded = memo(
   function Threaded(p: Props) {
-    const cut = segments(p.value.length, moved(p.pieces, p.weighed, p.value), p.pointed)
     return (
       <div className={`threaded ${p.className ?? ''}`}>
-        <div className="under" aria-hidden="true">
-          {cut.map((s) =>
-            s.grade || s.pointed ? (
-              <span key={s.start} className={`${s.grade ?? ''} ${s.knot ? 'end' : ''} ${s.pointed ? 'pointed' : ''}`}>
-                {p.value.slice(s.start, s.end)}
-              </span>
-            ) : (
-              p.value.slice(s.start, s.end)
-            ),
-          )}
-          {/* a last line break has height only when something follows it */}
-          {'\u200b'}
-        </div>
+        <Under text={p.value} pieces={p.pieces} weighed={p.weighed} pointed={p.pointed} />
         <textarea
           aria-label={p.label}
           rows={1}
@@ -43,7 +49,7 @@ export const Threaded = memo(
           value={p.value}
           onChange={(e) => p.change(p.line ? e.target.value.replace(/[\r\n]+/g, ' ') : e.target.value)}
           onKeyDown={(e) => {
-            if (p.line && e.key === 'Enter') e.preventDefault()
+            if (p.line && e.key === 'Enter' && !e.altKey) e.preventDefault()
             p.onKeyDown?.(e)
           }}
           onPaste={p.onPaste}

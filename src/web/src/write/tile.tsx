@@ -1,14 +1,14 @@
-import type { Copy, Field, Product } from '../kit/api'
+import type { Copy, Field } from '../kit/api'
 
 /** About how a result shows the title elsewhere: cut where the platform says, with the first picture as words. */
-export function Tile({ product, fields, copy, platform }: { product: Product; fields: Field[]; copy: Copy; platform: string }) {
+export function Tile({ picture, fields, copy, platform }: { picture: string | undefined; fields: Field[]; copy: Copy; platform: string }) {
   const field = fields.find((f) => f.role === 'title')
   const title = field ? String(copy[field.key] ?? '') : ''
   const shown = [...title]
   const cut = field?.shows && shown.length > field.shows ? shown.slice(0, field.shows).join('') : title
   return (
     <div className="tile" data-testid="tile">
-      <div className="tile-picture">{product.pictures[0] ?? 'No picture is described yet'}</div>
+      <div className="tile-picture">{picture || 'No picture is described yet'}</div>
       <p className="leading-snug text-[14.5px]">
         {cut ? (
           <>

@@ -17,18 +17,20 @@ import {
 } from '../kit/api'
 import { useKeys } from '../kit/keys'
 import { compact, full } from '../kit/numbers'
-import { draftKey, type Place, usePicks, weighKey } from '../kit/shop'
+import { draftKey, type Place, usePicks, weigh as weighDraft, weighKey } from '../kit/shop'
 import { type Column, Table } from '../kit/table'
 import { TermGaps, Thread } from '../kit/thread'
 import { toast } from '../kit/toast'
 import { Editor } from './editors'
 import { FillPanel, keepTakeOf } from './fill'
-import { AllFindings, FieldFindings } from './findings'
+import { AllFindings, FieldFindings, PicturesKey } from './findings'
+import { Pictures, usePictures } from './pictures'
 import { Reading } from './reading'
 import { type SaveState, saverOf, settled, type Theirs } from './saver'
 import { type Piece, type Pieces, piecesOf } from './segments'
 import { SendOut } from './sendout'
 import { Takes } from './takes'
+import { allText, oneText } from './texts'
 import { Tile } from './tile'
 import { Versions } from './versions'
 
@@ -80,12 +82,7 @@ function Sheet({ place, listing }: { place: Place; listing: Listing }) {
     do {
       fields = latest.current
       try {
-        const weighing = await ask(
-          api.POST('/api/listings/{id}/weigh', {
-            params: { path: { id: place.listingId } },
-            body: { marketId: place.market.id, fields: fields as never },
-          }),
-        )
+        const weighing = await weighDraft(cache, place, fields)
         cache.setQueryData(weighKey(place), weighing)
         setWeighed({ copy: fields, weighing })
         setBegan((b) => b ?? weighing)
@@ -106,20 +103,30 @@ function Sheet({ place, listing }: { place: Place; listing: Listing }) {
   // The check comes after the lines: it waits until nothing is typed for a moment, and the last one asked for counts.
   const [findings, setFindings] = useState<Finding[] | null>(null)
   const checks = useRef(0)
-  const check = useCallback(async () => {
+  // What it was about: a fix made of an older text would lose what was typed since.
+  const checked = useRef<{ copy: Copy; pictures: string[] }>(null)
+  const pictures = usePictures(place, () => check())
+  const check = useCallback(async (): Promise<Finding[]> => {
     const mine = ++checks.current
     try {
-      const checked = await ask(
+      await pictures.flush()
+      const about = { copy: latest.current, pictures: pictures.now() }
+      const { findings } = await ask(
         api.POST('/api/listings/{id}/check', {
           params: { path: { id: place.listingId } },
-          body: { marketId: place.market.id, fields: latest.current as never },
+          body: { marketId: place.market.id, fields: about.copy as never },
         }),
       )
-      if (mine === checks.current) setFindings(checked.findings)
+      if (mine === checks.current) {
+        checked.current = about
+        setFindings(findings)
+      }
+      return findings
     } catch (e) {
       setProblem((e as Error).message)
+      return []
     }
-  }, [place])
+  }, [place, pictures.flush, pictures.now])
   // biome-ignore lint/correctness/useExhaustiveDependencies: checked again when the text or the picks change
   useEffect(() => {
     const timer = setTimeout(check, 400)
@@ -205,14 +212,27 @@ function Sheet({ place, listing }: { place: Place; listing: Listing }) {
     (next: string | null, field: string | null = null) => set({ side: next === 'picks' ? null : next, field }),
     [set],
   )
-  const focusedField = () =>
-    listing.fields.find((f) => f.key === document.activeElement?.closest('[data-field]')?.getAttribute('data-field'))
+  const focusedKey = () => document.activeElement?.closest('[data-field]')?.getAttribute('data-field')
+  const focusedField = () => listing.fields.find((f) => f.key === focusedKey())
   const title = listing.fields.find((f) => f.role === 'title')
 
+  const { texts: altTexts, put: putAltTexts, now: altTextsNow } = pictures
   const fix = useCallback(
-    (f: Finding) =>
-      f.fix && step({ ...latest.current, [f.fix.field]: f.fix.value as Value }, `Done: ${f.fix.label.toLowerCase()}`, 'before a fix'),
-    [step],
+    async (finding: Finding) => {
+      if (!finding.fix) return
+      const { field } = finding.fix
+      const still =
+        field === PicturesKey ? checked.current?.pictures === altTextsNow() : checked.current?.copy[field] === latest.current[field]
+      const now = still ? finding : (await check()).find((f) => f.key === finding.key)
+      if (!now?.fix) return toast('What was typed since has settled it')
+      const said = `Done: ${now.fix.label.toLowerCase()}`
+      if (field === PicturesKey) {
+        const before = altTextsNow()
+        putAltTexts(now.fix.value as string[])
+        toast(said, () => putAltTexts(before))
+      } else step({ ...latest.current, [field]: now.fix.value as Value }, said, 'before a fix')
+    },
+    [step, check, putAltTexts, altTextsNow],
   )
   const aside = useCallback(
     async (f: Finding) => {
@@ -239,9 +259,13 @@ function Sheet({ place, listing }: { place: Place; listing: Listing }) {
   }, [])
   const open = useMemo(() => (findings ?? []).filter((f) => !f.aside), [findings])
   const walked = useRef(-1)
-  const ofFocused = () => {
-    const field = focusedField()
-    return open[walked.current]?.field === field?.key ? open[walked.current] : open.find((f) => f.field === field?.key)
+  // The finding that a key is about: the one just walked to, else one of the very tag or line one is in, else one of the field.
+  const ofFocused = (fixable: boolean) => {
+    const key = focusedKey()
+    const here = open.filter((f) => f.field === key && (!fixable || f.fix))
+    const boxes = [...document.querySelectorAll(`[data-field="${key}"] :is(textarea, input, select)`)]
+    const item = boxes.indexOf(document.activeElement as Element)
+    return here.find((f) => f === open[walked.current]) ?? here.find((f) => f.item === item) ?? here[0]
   }
   const keepTitle = useCallback(
     async (text: string) => {
@@ -279,11 +303,11 @@ function Sheet({ place, listing }: { place: Place; listing: Listing }) {
       goTo(open[walked.current])
     },
     'Alt+Enter': () => {
-      const f = ofFocused()
-      f?.fix ? fix(f) : toast('No fix for this field')
+      const f = ofFocused(true)
+      f ? fix(f) : toast('No fix for this field')
     },
     'Alt+a': () => {
-      const f = ofFocused()
+      const f = ofFocused(false)
       if (f) aside(f)
     },
     'Alt+t': () => show('takes'),
@@ -358,11 +382,14 @@ function Sheet({ place, listing }: { place: Place; listing: Listing }) {
             category={field.shape === 'choices' ? category : undefined}
           />
         ))}
+        {listing.fields.every((f) => f.role !== 'alt') && (
+          <Pictures texts={altTexts} put={putAltTexts} findings={found.get(PicturesKey) ?? none} fix={fix} aside={aside} />
+        )}
         <h2 className="text-[14px] font-semibold mb-1">
           As a result elsewhere{' '}
           <small className="quiet text-[13px] font-normal font-sans">what a shopper sees of it before opening it</small>
         </h2>
-        <Tile product={place.product} fields={listing.fields} copy={copy} platform={listing.platformName} />
+        <Tile picture={altTexts[0]} fields={listing.fields} copy={copy} platform={listing.platformName} />
       </section>
       <aside className="side !overflow-hidden grid" style={{ gridTemplateRows: 'auto auto minmax(0,1fr)' }}>
         <Figures place={place} began={began} weighing={weighing} />
@@ -405,6 +432,7 @@ function Sheet({ place, listing }: { place: Place; listing: Listing }) {
           <Reading
             place={place}
             text={String(weighed?.copy[title.key] ?? copy[title.key] ?? '')}
+            copy={draft}
             put={(t) => putTitle(t, 'Words put in another order')}
           />
         ) : side === 'versions' ? (
@@ -566,7 +594,8 @@ const Held = memo(function Held({
 })
 
 const none: never[] = []
-const firmness = (t: PickWeight) => ({ missing: 0, spread: 1, together: 2, inflected: 3, whole: 4 })[t.grade]
+const firm = { missing: 0, spread: 1, together: 2, inflected: 3, whole: 4 }
+const firmness = (t: PickWeight) => firm[t.grade]
 
 function since(began: Weighed | null, now: Weighed | undefined) {
   if (!began || !now) return ''
@@ -606,17 +635,6 @@ function aboutField(field: Field, value: Value | undefined, platform: string) {
   else if (field.role === '' || field.role === 'category' || field.role === 'attributes') parts.push('searched')
   return parts.join(', ')
 }
-
-function oneText(field: Field, value: Value | undefined): string {
-  if (value === undefined) return ''
-  if (typeof value === 'string') return field.shape === 'words' ? value.trim().replace(/\s+/g, ' ') : value
-  if (Array.isArray(value)) return value.filter((v) => v.trim()).join(field.separator)
-  return Object.entries(value)
-    .map(([k, v]) => `${k}: ${Array.isArray(v) ? v.join(' / ') : v}`)
-    .join(field.separator)
-}
-
-const allText = (fields: Field[], copy: Copy) => fields.map((f) => `${f.label}\n${oneText(f, copy[f.key])}`).join('\n\n')
 
 async function copyText(what: string, text: string) {
   if (!text) return toast(`${what} is empty: nothing was copied`)

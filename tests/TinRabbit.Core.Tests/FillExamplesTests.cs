@@ -1,0 +1,241 @@
+using TinRabbit.Core.Filling;
+using TinRabbit.Core.Matching;
+using TinRabbit.Core.Measures;
+using TinRabbit.Core.Platforms;
+using TinRabbit.Core.Words;
+
+namespace TinRabbit.Core.Tests;
+
+/// <summary>Fills that a seller can check by hand.</summary>
+public class FillExamplesTests
+{
+    private static readonly Dictionary<string, FieldValue> Nothing = [];
+
+    private static Platform With(Limit? backend, Folds folds = Folds.Diacritics, bool combine = true, string[]? ignored = null, Limit? title = null, Limit? tags = null, Dictionary<string, double>? checks = null)
+    {
+        var sample = Samples.Platform(folds, combine, ignored);
+        return sample with
+        {
+            Fields =
+            [
+                sample.Fields[0] with { Limit = title ?? sample.Fields[0].Limit },
+                sample.Fields[1] with { Limit = tags ?? sample.Fields[1].Limit },
+                new("backend", "Backend", "backend", FieldShape.Words, true, null, 0.4, false, false, backend, null, " "),
+                sample.Fields[2],
+                sample.Fields[3],
+            ],
+            Checks = checks ?? [],
+        };
+    }
+
+    private static WantedTerm T(string text, double? volume = 100, Fit fit = Fit.Core) => new(text, volume, null, null, fit);
+
+    private static WordsFill Words(Platform platform, IReadOnlyDictionary<string, FieldValue> copy, string[] avoid, params WantedTerm[] terms) => WordsFill.Of(platform, copy, "backend", terms, avoid);
+
+    private static string[] Tags(Platform platform, IReadOnlyDictionary<string, FieldValue> copy, string? lead, params WantedTerm[] terms) => [.. PhrasesFill.Of(platform, copy, "tags", terms, [], lead).Items];
+
+    [Theory]
+    [InlineData(12, Unit.Bytes, "pájaro nido")]     // á is two bytes: 7 + 1 + 4
+    [InlineData(11, Unit.Bytes, "pájaro")]
+    [InlineData(11, Unit.Characters, "pájaro nido")]
+    [InlineData(10, Unit.Characters, "pájaro")]
+    [InlineData(2, Unit.Words, "pájaro nido")]
+    [InlineData(1, Unit.Words, "pájaro")]
+    [InlineData(6, Unit.Bytes, "nido")]
+    [InlineData(3, Unit.Bytes, "")]
+    public void Room_is_counted_as_the_platform_counts_it(int max, Unit unit, string text) =>
+        Assert.Equal(text, Words(With(new(max, unit, null)), Nothing, [], T("pájaro", 200), T("nido", 100)).Text);
+
+    [Theory]
+    [InlineData("鳥の家 巣箱", 9 + 1 + 6)]
+    [InlineData("🐦 wren", 4)]
+    public void A_script_of_many_bytes_is_never_cut_within_a_word(string standing, int room)
+    {
+        var fill = Words(With(new(room, Unit.Bytes, null)), Nothing, [], [.. standing.Split(' ').Where(w => Tokens.Of(w).Count > 0).Select(w => T(w))]);
+        Assert.True(fill.Used <= room);
+        Assert.All(fill.Words, w => Assert.Contains(w, standing));
+        Assert.Equal(Tokens.Of(standing).Count(t => System.Text.Encoding.UTF8.GetByteCount(t.Word) <= room), fill.Words.Count);
+    }
+
+    [Theory]
+    [InlineData(Folds.Diacritics, "boxes")]
+    [InlineData(Folds.Diacritics | Folds.Plural, "")]
+    public void What_the_search_takes_as_the_same_is_not_said_again(Folds folds, string text) =>
+        Assert.Equal(text, Words(With(new(40, Unit.Bytes, null), folds), Samples.Copy(("title", "Nest box")), [], T("nest boxes")).Text);
+
+    [Theory]
+    [InlineData(true, "house")]
+    [InlineData(false, "bird house")]
+    public void Where_words_of_several_fields_do_not_combine_the_whole_term_goes_in(bool combine, string text) =>
+        Assert.Equal(text, Words(With(new(40, Unit.Bytes, null), combine: combine), Samples.Copy(("title", "Bird")), [], T("bird house")).Text);
+
+    [Fact]
+    public void A_word_that_a_search_drops_takes_no_room()
+    {
+        var fill = Words(With(new(11, Unit.Bytes, null), ignored: ["for"]), Nothing, [], T("house for birds"));
+        Assert.Equal("house birds", fill.Text);
+        Assert.Equal(["house for birds"], fill.Opens);
+    }
+
+    [Fact]
+    public void What_stands_in_the_field_stays_and_counts()
+    {
+        var fill = Words(With(new(14, Unit.Bytes, null)), Samples.Copy(("backend", "  owl   nest ")), [], T("owl box", 50), T("owl roost", 900));
+        Assert.Equal("owl nest roost", fill.Text);
+        Assert.Equal(["roost"], fill.Words);
+        Assert.Equal((14, 900.0, 900.0), (fill.Used, fill.Gain, fill.Bound));
+        Assert.Equal(["owl box"], fill.Left);
+    }
+
+    [Theory]
+    [InlineData("0123456789", 10)]
+    [InlineData("0123456789 012345", 10)]
+    public void A_field_that_is_full_or_over_its_limit_takes_nothing(string standing, int max)
+    {
+        var fill = Words(With(new(max, Unit.Bytes, null)), Samples.Copy(("backend", standing)), [], T("owl"));
+        Assert.Equal((standing, 0.0, 0.0), (fill.Text, fill.Gain, fill.Bound));
+        Assert.Empty(fill.Words);
+        Assert.Equal(["owl"], fill.Left);
+    }
+
+    [Fact]
+    public void Without_a_limit_everything_goes_in()
+    {
+        var fill = Words(With(null), Nothing, [], T("owl box"), T("bat roost", null), T("wren", 0));
+        Assert.Equal(["bat roost", "owl box"], fill.Opens.Order());
+        Assert.Equal(["wren"], fill.Left); // nobody searches for it
+        Assert.Null(fill.Limit);
+    }
+
+    [Fact]
+    public void The_unknown_is_worth_nothing_and_takes_what_room_is_left()
+    {
+        Assert.Equal("owl", Words(With(new(6, Unit.Bytes, null)), Nothing, [], T("roosts", null), T("owl", 1)).Text);
+        Assert.Equal("owl bat", Words(With(new(8, Unit.Bytes, null)), Nothing, [], T("bat", null), T("owl", 1)).Text);
+    }
+
+    [Fact]
+    public void What_is_avoided_is_not_said_by_words_that_come_to_stand_side_by_side()
+    {
+        var fill = Words(With(new(60, Unit.Bytes, null)), Nothing, ["cedar box", "kits house"], T("house cedar", 900), T("box kit", 800), T("cedar box", 5000));
+        Assert.Equal(["box", "cedar", "house", "kit"], fill.Words.Order());
+        var avoided = new AvoidedTerms(With(null), ["cedar box", "kits house"]);
+        Assert.Equal(0, avoided.UsesIn(fill.Text));
+        Assert.Contains("cedar box", fill.Left);
+    }
+
+    [Fact]
+    public void Fit_weighs_as_much_as_demand_does()
+    {
+        // 100 × 1 is more than 200 × 0.4.
+        var fill = Words(With(new(3, Unit.Bytes, null)), Nothing, [], T("bat", 200, Fit.Stretch), T("owl", 100));
+        Assert.Equal(("owl", 100.0), (fill.Text, fill.Gain));
+    }
+
+    [Fact]
+    public void One_word_that_opens_many_beats_one_that_opens_the_best()
+    {
+        var fill = Words(With(new(5, Unit.Bytes, null)), Samples.Copy(("title", "bird nest owl")), [], T("bird house", 60), T("owl house", 60), T("nest chalet", 100), T("nest house", 1));
+        Assert.Equal(("house", 121.0), (fill.Text, fill.Gain));
+    }
+
+    [Fact]
+    public void Two_terms_in_one_slot_are_woven_where_they_overlap() =>
+        Assert.Equal(["cedar bird house kit"], Tags(With(null, tags: new(24, Unit.Characters, 1)), Nothing, null, T("cedar bird house"), T("bird house kit")));
+
+    [Fact]
+    public void Free_slots_hold_two_phrases_apart_rather_than_in_one() =>
+        Assert.Equal(["bird house", "owl kit"], Tags(With(null, tags: new(24, Unit.Characters, 3)), Nothing, null, T("bird house", 200), T("owl kit")).Take(2));
+
+    [Fact]
+    public void The_lead_is_the_first_tag_however_little_it_is_searched_for() =>
+        Assert.Equal("wren box", Tags(With(null), Samples.Copy(("tags", new[] { "old tag" })), "wren box", T("bird house", 9000), T("wren box", 1))[0]);
+
+    [Fact]
+    public void A_tag_in_another_order_is_no_new_tag() =>
+        Assert.Equal(["house bird"], Tags(With(null), Samples.Copy(("tags", new[] { "house bird" })), null, T("bird house")));
+
+    [Fact]
+    public void No_slot_is_free_no_tag_is_added()
+    {
+        var platform = With(null, tags: new(24, Unit.Characters, 2));
+        var fill = PhrasesFill.Of(platform, Samples.Copy(("tags", new[] { "a", "b" })), "tags", [T("bird house")], []);
+        Assert.Equal(["a", "b"], fill.Items);
+        Assert.Empty(fill.Added);
+        Assert.Equal(["bird house"], fill.Left);
+    }
+
+    [Fact]
+    public void A_pick_too_long_for_a_tag_is_had_in_parts()
+    {
+        var platform = With(null, tags: new(12, Unit.Characters, 3));
+        var tags = Tags(platform, Nothing, null, T("window bird feeder", 500));
+        Assert.All(tags, t => Assert.True(t.Length <= 12, t));
+        Assert.Equal(["bird", "feeder", "window"], tags.SelectMany(t => t.Split(' ')).Distinct().Order());
+    }
+
+    [Fact]
+    public void A_part_that_stands_already_is_not_said_again_in_any_order()
+    {
+        var platform = With(null, tags: new(12, Unit.Characters, 4));
+        var tags = Tags(platform, Samples.Copy(("tags", new[] { "feeder bird" })), null, T("window bird feeder", 500), T("oak bird feeder", 400));
+        Assert.Equal("feeder bird", tags[0]);
+        Assert.Equal(tags.Length, tags.Select(t => string.Join(' ', t.Split(' ').Order(StringComparer.Ordinal))).Distinct().Count());
+        Assert.Contains(tags, t => t.Contains("window", StringComparison.Ordinal));
+        Assert.Contains(tags, t => t.Contains("oak", StringComparison.Ordinal));
+    }
+
+    [Fact]
+    public void What_the_seller_wants_elsewhere_is_not_said_in_the_tags()
+    {
+        var fill = PhrasesFill.Of(With(null), Nothing, "tags", [T("owl box", 900), T("bat box", 100)], [], null, new HashSet<string> { "owl box" });
+        Assert.Equal(["bat box"], fill.Items);
+        Assert.Equal(["owl box"], fill.Left);
+    }
+
+    [Fact]
+    public void A_title_begins_with_the_lead_says_no_word_twice_and_reads_as_a_list()
+    {
+        var takes = TitleFill.Of(With(null, title: new(40, Unit.Characters, null)), Nothing, "title", [T("bird house kit", 900), T("cedar nest box", 10), T("wren house", 800)], [], "cedar nest box");
+        Assert.All(takes, t => Assert.StartsWith("Cedar nest box", t.Text));
+        Assert.Equal("Cedar nest box, bird house kit", takes[0].Text);
+        Assert.DoesNotContain(takes, t => t.Text.Contains("wren house", StringComparison.Ordinal) && t.Text.Contains("bird house", StringComparison.Ordinal));
+    }
+
+    [Fact]
+    public void Where_repeats_pay_a_word_may_be_said_twice()
+    {
+        WantedTerm[] terms = [T("bird house", 900), T("wren house", 800)];
+        var once = TitleFill.Of(With(null, title: new(40, Unit.Characters, null)), Nothing, "title", terms, []);
+        var twice = TitleFill.Of(With(null, title: new(40, Unit.Characters, null), checks: new() { [TitleFill.RepeatsPay] = 1 }), Nothing, "title", terms, []);
+        Assert.Equal("Bird house, wren house", twice[0].Text);
+        Assert.All(once, t => Assert.Single(Tokens.Of(t.Text), w => w.Word == "house"));
+        Assert.True(twice[0].Grip > once[0].Grip);
+    }
+
+    [Theory]
+    [InlineData(10, Unit.Characters)]
+    [InlineData(11, Unit.Bytes)]
+    public void A_title_that_no_term_fits_has_no_take(int max, Unit unit) =>
+        Assert.Empty(TitleFill.Of(With(null, title: new(max - 1, unit, null)), Nothing, "title", [T("pájaro box")], []));
+
+    [Fact]
+    public void A_title_that_just_fits_is_taken() =>
+        Assert.Equal("Pájaro box", TitleFill.Of(With(null, title: new(11, Unit.Bytes, null)), Nothing, "title", [T("pájaro box")], [])[0].Text);
+
+    [Fact]
+    public void A_closing_line_names_what_nothing_else_holds()
+    {
+        var sample = Samples.Platform(Folds.Diacritics);
+        var platform = sample with { Fields = [sample.Fields[0], new("bullets", "Bullets", "bullets", FieldShape.Lines, true, null, 0.4, false, false, new(24, Unit.Characters, 2), null, "\n")] };
+        var copy = Samples.Copy(("title", "Cedar box"), ("bullets", new[] { "Keeps wrens warm." }));
+        var fill = WordsFill.Of(platform, copy, "bullets", [T("cedar box", 900), T("owl roost", 50), T("bat nest", 40), T("winter shelter", 30)], []);
+        var items = Assert.IsType<FieldValue.Items>(fill.Value).Values;
+        Assert.Equal(("Keeps wrens warm.", "owl roost, bat nest"), (items[0], items[1]));
+        Assert.Equal(["owl roost", "bat nest"], fill.Opens);
+        Assert.True(items[1].Length <= 24);
+        // All lines taken: the words go behind the one with most room.
+        var full = WordsFill.Of(platform, Samples.Copy(("bullets", new[] { "A longer one.", "Two." })), "bullets", [T("owl roost")], []);
+        Assert.Equal(["A longer one.", "Two. owl roost"], ((FieldValue.Items)full.Value).Values);
+    }
+}

@@ -1,0 +1,112 @@
+import { describe, expect, test } from 'vitest'
+import { limitsOf } from '../../src/web/src/dig/filters'
+import type { Field, Fill } from '../../src/web/src/kit/api'
+import { changed, type Column, sortRows } from '../../src/web/src/kit/table'
+import { foldInWords } from '../../src/web/src/kit/thread'
+import { namesOf, outlineOf, treeOf } from '../../src/web/src/shop/categories'
+import { idOf } from '../../src/web/src/shop/profile'
+import { withPieces } from '../../src/web/src/write/fill'
+
+describe('a table’s order', () => {
+  type Row = { text: string; volume: number | null }
+  const columns: Column<Row>[] = [
+    { key: 'text', head: '', width: '', words: true, value: (r) => r.text, cell: () => null },
+    { key: 'volume', head: '', width: '', value: (r) => r.volume, cell: () => null },
+    { key: 'mark', head: '', width: '', cell: () => null },
+  ]
+  const rows: Row[] = [{ text: 'wren', volume: null }, { text: 'Owl', volume: 5 }, { text: 'bat', volume: 90 }, { text: 'élan', volume: 0 }]
+  const order = (key: string, down: boolean) => sortRows(rows, columns, { key, down }).map((r) => r.text)
+
+  test('the unknown comes last, whichever way', () => {
+    expect(order('volume', true)).toEqual(['bat', 'Owl', 'élan', 'wren'])
+    expect(order('volume', false)).toEqual(['élan', 'Owl', 'bat', 'wren'])
+  })
+
+  test('words are in the order of the alphabet, not of their codes', () => expect(order('text', false)).toEqual(['bat', 'élan', 'Owl', 'wren']))
+
+  test('without an order, or by what has none, they stay as they came', () => {
+    expect(sortRows(rows, columns, null)).toBe(rows)
+    expect(order('mark', true)).toEqual(rows.map((r) => r.text))
+    expect(order('nowhere', true)).toEqual(rows.map((r) => r.text))
+  })
+
+  test('sorting leaves the rows it was given alone', () => {
+    const before = [...rows]
+    order('volume', true)
+    expect(rows).toEqual(before)
+  })
+
+  test('marks are added and taken away, the old set untouched', () => {
+    const marks = new Set(['a', 'b'])
+    expect([...changed(marks, ['b', 'c'], true)]).toEqual(['a', 'b', 'c'])
+    expect([...changed(marks, ['b', 'c'], false)]).toEqual(['a'])
+    expect([...marks]).toEqual(['a', 'b'])
+  })
+})
+
+describe('a part of a fill', () => {
+  const field = (shape: Field['shape'], separator = ', ') => ({ key: 'f', shape, separator }) as Field
+  const fill = (value: unknown, pieces: string[]) => ({ value, pieces }) as unknown as Fill
+  const parts = (shape: Field['shape'], value: unknown, pieces: string[], left: string[]) =>
+    withPieces(field(shape), fill(value, pieces), pieces.map((p) => !left.includes(p)))
+
+  test('tags keep what stood there, wherever it stands', () => {
+    expect(parts('phrases', ['lead', 'old', 'new', 'newer'], ['lead', 'new', 'newer'], ['new'])).toEqual(['lead', 'old', 'newer'])
+    expect(parts('phrases', ['old', 'new'], ['new'], ['new'])).toEqual(['old'])
+  })
+
+  test('loose words follow what stood there', () => {
+    expect(parts('words', 'old words wren roost box', ['wren', 'roost', 'box'], ['roost'])).toBe('old words wren box')
+    expect(parts('words', 'wren roost', ['wren', 'roost'], ['wren', 'roost'])).toBe('')
+    expect(parts('words', 'old wren', ['wren'], ['wren'])).toBe('old')
+  })
+
+  test('a closing line shrinks, and goes when nothing of it is left', () => {
+    expect(parts('lines', ['Warm.', 'nest box, roost'], ['nest box', 'roost'], ['nest box'])).toEqual(['Warm.', 'roost'])
+    expect(parts('lines', ['Warm.', 'nest box, roost'], ['nest box', 'roost'], ['nest box', 'roost'])).toEqual(['Warm.'])
+  })
+
+  test('all of it is what was suggested', () => {
+    expect(parts('words', 'old wren roost', ['wren', 'roost'], [])).toBe('old wren roost')
+    expect(parts('phrases', ['a', 'b'], ['b'], [])).toEqual(['a', 'b'])
+  })
+})
+
+describe('a category tree as an outline', () => {
+  const tree = [{ name: 'Garden', under: [{ name: 'Birds', under: [{ name: 'Nest boxes' }, { name: 'Feeders' }] }, { name: 'Bats' }] }, { name: 'Home' }]
+
+  test('the outline means the tree it was made of', () => {
+    expect(outlineOf(tree)).toEqual(['Garden', '    Birds', '        Nest boxes', '        Feeders', '    Bats', 'Home'])
+    expect(treeOf(outlineOf(tree).join('\n'))).toEqual(tree)
+    expect(namesOf(tree)).toEqual(['Garden', 'Birds', 'Nest boxes', 'Feeders', 'Bats', 'Home'])
+  })
+
+  test('any step in will do: spaces, tabs, more than one level at once', () => {
+    expect(treeOf('Garden\n  Birds\n    Feeders\n  Bats')).toEqual([{ name: 'Garden', under: [{ name: 'Birds', under: [{ name: 'Feeders' }] }, { name: 'Bats' }] }])
+    expect(treeOf('Garden\n\tBirds\n\t\tFeeders')).toEqual([{ name: 'Garden', under: [{ name: 'Birds', under: [{ name: 'Feeders' }] }] }])
+    expect(treeOf('   Garden\n         Birds\n      Bats\nHome')).toEqual([{ name: 'Garden', under: [{ name: 'Birds' }, { name: 'Bats' }] }, { name: 'Home' }])
+  })
+
+  test('empty lines say nothing, an empty outline is no tree', () => {
+    expect(treeOf('\n Garden \n\n   \n')).toEqual([{ name: 'Garden' }])
+    expect(treeOf('')).toEqual([])
+  })
+})
+
+test.each([
+  ['Plover’s Own Fair', 'plover-s-own-fair'],
+  ['Ünïcode & Söhne', 'u-ni-code-so-hne'],
+  ['  ', ''],
+  ['x'.repeat(60), 'x'.repeat(40)],
+])('the id of “%s”', (name, id) => expect(idOf(name)).toBe(id))
+
+test('filters are read off the address; what is no number is no limit', () => {
+  const limits = limitsOf(new URLSearchParams('has=bird&volume=100&competition=abc&headroom=&titles=0&cost=1.5'))
+  expect(limits).toEqual({ has: 'bird', volume: 100, competition: null, headroom: null, titles: 0, cost: 1.5, source: '' })
+})
+
+test('folds are said in words', () => {
+  expect(foldInWords('plural')).toBe('singular and plural')
+  expect(foldInWords('plural+spelling')).toBe('singular and plural, or regional spellings')
+  expect(foldInWords('unheard')).toBe('unheard')
+})

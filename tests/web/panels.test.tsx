@@ -1,0 +1,409 @@
+import { show, text } from './screen'
+import { type Asked, json, serve } from './server'
+import { screen, waitFor } from '@testing-library/react'
+import { beforeEach, describe, expect, test } from 'vitest'
+import type { Field, Finding, Take, Version } from '../../src/web/src/kit/api'
+import { draftKey, picksKey, type Place, weighKey } from '../../src/web/src/kit/shop'
+import { ToastLine } from '../../src/web/src/kit/toast'
+import { FillPanel } from '../../src/web/src/write/fill'
+import { AllFindings, FieldFindings } from '../../src/web/src/write/findings'
+import { Pictures, usePictures } from '../../src/web/src/write/pictures'
+import { Reading } from '../../src/web/src/write/reading'
+import { SendOut } from '../../src/web/src/write/sendout'
+import { Takes } from '../../src/web/src/write/takes'
+import { Tile } from '../../src/web/src/write/tile'
+import { Versions } from '../../src/web/src/write/versions'
+
+const place = {
+  product: { id: 1, name: 'Box', pictures: ['A box', 'A wren'], listings: {} }, market: { id: 'fair-us', platformId: 'fair', platformName: 'The fair' }, listingId: 7, base: '/1/fair-us',
+} as unknown as Place
+
+const field = (shape: Field['shape'], more: Partial<Field> = {}) =>
+  ({ key: shape, label: 'Tags', role: '', shape, max: null, maxItems: null, unit: 'characters', shows: null, separator: ', ', ...more }) as unknown as Field
+
+let asked: Asked[]
+let answers: Record<string, (asked: Asked) => unknown>
+
+beforeEach(() => {
+  asked = []
+  serve((a) => {
+    asked.push(a)
+    const how = Object.entries(answers).find(([path]) => a.url.endsWith(path))?.[1]
+    const body = how?.(a)
+    return body instanceof Response ? body : how ? json(body) : new Response(null, { status: 404 })
+  })
+})
+
+const bodies = (path: string) => asked.filter((a) => a.url.endsWith(path)).map((a) => a.body as Record<string, unknown>)
+
+describe('takes', () => {
+  const take = (title: string, more: Partial<Take> = {}) =>
+    ({
+      text: title, used: title.length, fits: true, reach: 40, grip: 30, inUse: false, mix: { low: 1, moderate: 0, high: 2, unknown: 0 },
+      holds: [{ text: 'bird house', volume: 900, grade: 'whole' }], ...more,
+    }) as unknown as Take
+
+  const put = (takes: Take[]) => {
+    answers = { '/takes/weighed': () => takes }
+    const used: string[] = []
+    const shown = show(
+      <Takes place={place} field={field('line', { max: 120 })} copy={() => ({ line: 'x' })} version={1} use={(t) => used.push(t)} keep={() => used.push('keep')} />,
+    )
+    return { ...shown, used }
+  }
+
+  test('each says its room, what it reaches and how hard its picks are', async () => {
+    const { root } = put([take('Cedar bird house', { inUse: true }), take('A long one', { fits: false, mix: { low: 0, moderate: 0, high: 0, unknown: 0 } as Take['mix'], holds: [] })])
+    await screen.findByText('Cedar bird house')
+    expect(text(root)).toContain('16 of 120; reach 40 %, grip 30.0; 1 picks; competition 1 low, 2 high')
+    expect(text(root)).toContain('competition of none')
+    expect(bodies('/takes/weighed')).toEqual([{ marketId: 'fair-us', fields: { line: 'x' } }])
+  })
+
+  test('by key: Enter uses another, never the one in use; K keeps', async () => {
+    const { hands, used } = put([take('In use', { inUse: true }), take('Another')])
+    await screen.findByText('Another')
+    await hands.keyboard('{Enter}{ArrowDown}{Enter}k')
+    expect(used).toEqual(['Another', 'keep'])
+  })
+
+  test('K keeps the title before any take is there', async () => {
+    const { hands, used } = put([])
+    await screen.findByText(/No title yet/)
+    await hands.keyboard('k{Enter}')
+    expect(used).toEqual(['keep'])
+  })
+
+  test('two lie side by side: what is not shared is set off, and picks that not all hold are told', async () => {
+    const { hands } = put([
+      take('Cedar bird house', { grip: 40 }),
+      take('Cedar owl box', { holds: [{ text: 'owl box', volume: null, grade: 'inflected' }] as unknown as Take['holds'] }),
+    ])
+    await screen.findByText('Cedar owl box')
+    await hands.keyboard(' {ArrowDown} ')
+    const beside = await screen.findByTestId('side-by-side')
+    expect([...beside.querySelectorAll('thead b')].map(text)).toEqual(['bird', 'house', 'owl', 'box'])
+    expect([...beside.querySelectorAll<HTMLTableRowElement>('tbody tr')].map((r) => text(r.cells[0]))).toEqual(['Room', 'Reach', 'Grip', 'Picks', 'Competition', 'bird house 900', 'owl box –'])
+    // The higher figure is the strong one.
+    expect([...beside.querySelectorAll<HTMLTableRowElement>('tbody tr')[2].cells].map((c) => c.className.includes('font-semibold'))).toEqual([false, true, false])
+    // The fourth pushes the first out: more than three do not fit.
+    await hands.keyboard(' ')
+    expect(screen.queryByTestId('side-by-side')).toBeNull()
+  })
+})
+
+describe('findings', () => {
+  const finding = (key: string, more: Partial<Finding> = {}) =>
+    ({ key, id: key, level: 'should', field: 'phrases', item: 0, start: 0, length: 3, why: `About ${key}.`, cost: 0, fix: null, aside: false, ...more }) as unknown as Finding
+  const fixable = (key: string, more: Partial<Finding> = {}) => finding(key, { fix: { label: 'Take it out', field: 'phrases', value: [] } as unknown as Finding['fix'], ...more })
+
+  const hands = () => {
+    const log: string[] = []
+    return { log, fix: (f: Finding) => log.push(`fix ${f.key}`), aside: (f: Finding) => log.push(`aside ${f.key}`), go: (f: Finding) => log.push(`go ${f.key}`) }
+  }
+
+  test('under a field the first two stand open, the rest is a click away', async () => {
+    const h = hands()
+    const shown = show(<FieldFindings findings={[finding('a'), fixable('b', { cost: 3.14 }), finding('c'), finding('d', { aside: true })]} fix={h.fix} aside={h.aside} />)
+    expect(document.querySelectorAll('[data-finding]')).toHaveLength(2)
+    await shown.hands.click(screen.getByText('1 more'))
+    expect(document.querySelectorAll('[data-finding]')).toHaveLength(3)
+    await shown.hands.click(screen.getByText('Take it out (+3.1 grip)'))
+    await shown.hands.click(screen.getAllByText('Put aside')[2])
+    expect(h.log).toEqual(['fix b', 'aside c'])
+  })
+
+  test('nothing open says nothing', () => {
+    const { root } = show(<FieldFindings findings={[finding('a', { aside: true })]} fix={() => {}} aside={() => {}} />)
+    expect(text(root)).toBe('')
+  })
+
+  test('all of them: Enter fixes or goes there, A puts aside, those put aside can come back', async () => {
+    const h = hands()
+    const shown = show(
+      <AllFindings fields={[field('phrases')]} findings={[fixable('a', { level: 'must' }), finding('b', { item: 3 }), finding('c', { aside: true }), finding('p', { field: '$pictures' })]} {...h} />,
+    )
+    screen.getByTestId('findings').focus()
+    await shown.hands.keyboard('{Enter}{ArrowDown}{Enter}a')
+    await shown.hands.click(screen.getByText('Bring back'))
+    expect(h.log).toEqual(['fix a', 'go b', 'aside b', 'aside c'])
+    expect(screen.getByText('Tags 4')).toBeTruthy()
+    expect(screen.getByText('Pictures')).toBeTruthy()
+  })
+
+  test('before the first check there is none, and none is said when there is nothing', () => {
+    const h = hands()
+    expect(text(show(<AllFindings fields={[]} findings={null} {...h} />).root)).toBe('Checking…')
+    expect(text(show(<AllFindings fields={[]} findings={[]} {...h} />).root)).toContain('Nothing to say.')
+  })
+})
+
+describe('versions', () => {
+  const version = (id: number, name = '') => ({ id, at: '2026-11-25T10:00:00Z', why: 'after a pause', name, copy: {} }) as unknown as Version
+
+  const put = () => {
+    const brought: number[] = []
+    const shown = show(
+      <>
+        <Versions listingId={7} copy={() => ({ line: 'now' })} settle={async () => {}} bring={(v) => brought.push(v.id)} />
+        <ToastLine />
+      </>,
+    )
+    return { ...shown, brought }
+  }
+
+  beforeEach(() => {
+    answers = {
+      '/versions/compare': () => [{ field: 'line', label: 'Title', words: [{ text: 'Cedar ', are: 'same' }, { text: 'owl', are: 'removed' }, { text: 'bird', are: 'added' }] }],
+      '/versions/2': () => new Response(null, { status: 204 }),
+      '/versions': (a) => (a.method === 'GET' ? [version(2), version(1, 'The first')] : { kept: (a.body as { name: string }).name !== '' }),
+    }
+  })
+
+  test('Enter compares word by word with what is here, or with another', async () => {
+    const { hands } = put()
+    await screen.findByText('The first')
+    await hands.keyboard('{Enter}')
+    const changed = await screen.findByTestId('changed-field')
+    expect([text(changed.querySelector('ins')), text(changed.querySelector('del'))]).toEqual(['bird', 'owl'])
+    await hands.selectOptions(screen.getByLabelText('Compare with'), 'The first')
+    await waitFor(() => expect(bodies('/versions/compare')).toHaveLength(2))
+    expect(bodies('/versions/compare').map((b) => [b.from, b.to])).toEqual([[2, 0], [2, 1]])
+  })
+
+  test('B brings back, N names in place', async () => {
+    const { hands, brought } = put()
+    await screen.findByText('The first')
+    await hands.keyboard('{ArrowDown}b{ArrowUp}n')
+    await hands.keyboard('Better{Enter}')
+    await waitFor(() => expect(bodies('/versions/2')).toEqual([{ name: 'Better' }]))
+    expect(brought).toEqual([1])
+    // And the keys are the list's again.
+    await hands.keyboard('b')
+    expect(brought).toEqual([1, 2])
+  })
+
+  test('what is kept is said, and what is not too', async () => {
+    const { hands } = put()
+    const box = await screen.findByLabelText('Name of this version')
+    await hands.type(box, 'With robins{Enter}')
+    await screen.findByText('Kept as a version')
+    await hands.click(screen.getByText('Keep now'))
+    await screen.findByText(/Nothing new to keep/)
+  })
+})
+
+describe('a fill', () => {
+  const weight = (key: string, grade: string) => ({ key, grade, grip: grade === 'missing' ? 0 : 0.5 })
+  const pick = (key: string, volume: number | null) => ({ key, text: key, fit: 'core', numbers: { volume, headroom: null }, demand: volume, worth: volume })
+  const weighing = (id: string, grades: Record<string, string>, grip: number, used = 0) => ({
+    id, since: null, reach: grip, grip, fields: ['phrases'], avoided: [], totalVolume: 100, rooms: { phrases: { used: [used], items: used, over: 0 } }, terms: Object.entries(grades).map(([k, g]) => weight(k, g)),
+  })
+
+  const put = (f: Field) => {
+    const taken: unknown[] = []
+    const shown = show(
+      <FillPanel place={place} field={f} copy={() => ({ phrases: ['old'] })} take={(value, what) => taken.push(value, what)} keepTake={(t) => taken.push(`keep ${t}`)} close={() => taken.push('closed')} />,
+      [
+        [picksKey(place), { picks: [pick('owl box', 90), pick('bat box', null), pick('bird house', 900)] }],
+        [weighKey(place), weighing('0', { 'owl box': 'missing', 'bat box': 'missing', 'bird house': 'whole' }, 20)],
+        [draftKey(place), { phrases: ['old'] }],
+      ],
+    )
+    return { ...shown, taken }
+  }
+
+  beforeEach(() => {
+    answers = {
+      '/fill/phrases': () => ({ value: ['old', 'owl box', 'bat box'], pieces: ['owl box', 'bat box'], limit: 24, gain: 90, bound: 100, takes: [] }),
+      '/fill/line': () => ({ value: 'A', pieces: [], limit: 24, gain: null, bound: null, takes: [{ text: 'A', used: 1, grip: 50, whole: ['owl box'] }, { text: 'B', used: 1, grip: 40, whole: [] }] }),
+      '/weigh': (a) => {
+        const value = JSON.stringify((a.body as { fields: unknown }).fields)
+        const held = (term: string) => (value.includes(term) ? 'whole' : 'missing')
+        return weighing('1', { 'owl box': held('owl box'), 'bat box': held('bat box'), 'bird house': value.includes('"B"') ? 'missing' : 'whole' }, value === '{"phrases":["old"]}' ? 20 : 30, value.split(' box').length)
+      },
+      '/picks': () => ({ picks: [pick('owl box', 90), pick('bat box', null), pick('bird house', 900)] }),
+    }
+  })
+
+  test('it says what the whole opens, how much room it takes and how near the best it is', async () => {
+    const { root } = put(field('phrases', { maxItems: 12 }))
+    await screen.findByText('It opens')
+    expect(text(screen.getByTestId('fill-effect'))).toBe('Reach 20.0 → 30.0 (+10.0), grip 20.0 → 30.0 (+10.0)')
+    expect([...root.querySelectorAll('table tr')].map(text)).toEqual(['owl box90', 'bat box–'])
+    expect(text(root)).toContain('Room used: 3 of 12')
+    expect(text(root)).toContain('90.0 % of what could still be reached at best: 90 of at most 100')
+  })
+
+  test('a part of it opens less, and only that is taken', async () => {
+    const { hands, taken, root } = put(field('phrases', { maxItems: 12 }))
+    await screen.findByText('It opens')
+    await hands.keyboard('{ArrowRight} ')
+    await waitFor(() => expect([...root.querySelectorAll('table tr')].map(text)).toEqual(['owl box90']))
+    expect(text(root)).toContain('Still missingbat box')
+    await hands.keyboard('{Enter}')
+    expect(taken).toEqual([['old', 'owl box'], 'Tags filled', 'closed'])
+  })
+
+  test('nothing chosen takes nothing', async () => {
+    const { hands, taken } = put(field('phrases', { maxItems: 12 }))
+    await screen.findByText('It opens')
+    await hands.keyboard(' {ArrowRight} {Enter}')
+    expect(taken).toEqual(['closed'])
+  })
+
+  test('each title says what it would lose as well; K keeps it as a take', async () => {
+    const { hands, taken } = put(field('line', { role: 'title' }))
+    await screen.findByText('Whole in it')
+    expect(screen.queryByText('It loses')).toBeNull()
+    await hands.keyboard('{ArrowDown}')
+    await screen.findByText('It loses')
+    await hands.keyboard('k{Enter}')
+    expect(taken).toEqual(['keep B', 'B', 'Tags filled', 'closed'])
+  })
+
+  test('what went wrong is said', async () => {
+    answers['/fill/phrases'] = () => json({ detail: 'The search does not read Tags.' }, 400)
+    put(field('phrases'))
+    await screen.findByText('The search does not read Tags.')
+  })
+})
+
+describe('alt texts', () => {
+  function Held({ saved }: { saved: () => void }) {
+    const { texts, put } = usePictures(place, saved)
+    return <Pictures texts={texts} put={put} findings={[]} fix={() => {}} aside={() => {}} />
+  }
+
+  const texts = () => screen.getAllByRole('textbox').map((b) => (b as HTMLTextAreaElement).value)
+
+  test('they are saved together after a pause, and the check is told', async () => {
+    answers = { '/products/1': (a) => ({ ...place.product, pictures: (a.body as { pictures: string[] }).pictures }) }
+    let told = 0
+    const { hands } = show(<Held saved={() => told++} />)
+    expect(texts()).toEqual(['A box', 'A wren', ''])
+    await hands.type(screen.getByLabelText('Alt text 1'), ' of cedar')
+    await waitFor(() => expect(told).toBe(1))
+    expect(bodies('/products/1')).toEqual([{ name: 'Box', facts: null, pictures: ['A box of cedar', 'A wren'] }])
+  })
+
+  test('Enter goes on, the last adds another, Backspace takes an empty one out', async () => {
+    answers = { '/products/1': (a) => ({ ...place.product, pictures: (a.body as { pictures: string[] }).pictures }) }
+    const { hands } = show(<Held saved={() => {}} />)
+    await hands.click(screen.getByLabelText('Alt text 2'))
+    await hands.keyboard('{Enter}')
+    await waitFor(() => expect(document.activeElement?.getAttribute('aria-label')).toBe('Alt text 3'))
+    await hands.keyboard('An owl')
+    expect(texts()).toEqual(['A box', 'A wren', 'An owl', ''])
+    await hands.clear(screen.getByLabelText('Alt text 2'))
+    await hands.type(screen.getByLabelText('Alt text 2'), '{Backspace}')
+    expect(texts()).toEqual(['A box', 'An owl', ''])
+  })
+
+  test('a save that fails is tried again', async () => {
+    let fails = 1
+    answers = { '/products/1': () => (fails-- > 0 ? json({ detail: 'The disk is full.' }, 500) : place.product) }
+    let told = 0
+    const { hands } = show(
+      <>
+        <Held saved={() => told++} />
+        <ToastLine />
+      </>,
+    )
+    await hands.type(screen.getByLabelText('Alt text 1'), '!')
+    await screen.findByText(/The disk is full. Trying again/)
+    await waitFor(() => expect(bodies('/products/1')).toHaveLength(2), { timeout: 4000 })
+  })
+})
+
+describe('the result as it shows elsewhere', () => {
+  const title = field('line', { key: 'title', role: 'title', shows: 10 })
+
+  test('a title is cut where the platform cuts it, and what is not seen is told', () => {
+    const { root } = show(<Tile picture="A box" fields={[title]} copy={{ title: 'Cedar bird 🐦 house' }} platform="The fair" />)
+    expect(text(root)).toContain('Cedar bird…')
+    expect(text(root)).toContain('Cut after 10 characters: “🐦 house” is not seen')
+  })
+
+  test('a short one is shown whole, an empty one says so', () => {
+    expect(text(show(<Tile picture={undefined} fields={[title]} copy={{ title: 'Cedar' }} platform="The fair" />).root)).toBe('No picture is described yetCedarThe fair shows all of it')
+    expect(text(show(<Tile picture="" fields={[title]} copy={{}} platform="The fair" />).root)).toContain('No title')
+  })
+})
+
+describe('a reading of the title', () => {
+  const known = (name: string, volume: number | null) => ({ text: name, volume, competition: 3, band: volume === null ? null : 'low' })
+
+  const put = (title: string) => {
+    const chosen: string[] = []
+    return { ...show(<Reading place={place} text={title} copy={() => ({ title: 'draft' })} put={(t) => chosen.push(t)} />), chosen }
+  }
+
+  beforeEach(() => {
+    answers = {
+      '/read': () => ({
+        holds: [known('bird house', 900), known('bird', null)],
+        could: [{ term: known('cedar house', 50), text: 'Cedar house bird', gain: -3.21 }, { term: known('house bird', null), text: null, gain: null }, { term: known('cedar bird', 5), text: 'Cedar bird house', gain: 0.01 }],
+      }),
+    }
+  })
+
+  test('what it holds stands by volume, the unmeasured in one line', async () => {
+    const { root } = put('bird house cedar')
+    await screen.findByText('bird house')
+    expect([...root.querySelectorAll('table tr')].map(text)).toEqual(['bird houselow competition900'])
+    expect(text(root)).toContain('Of unknown volume: bird.')
+    expect(bodies('/read')).toEqual([{ marketId: 'fair-us', text: 'bird house cedar', fields: { title: 'draft' } }])
+  })
+
+  test('each other order says what it would gain or lose; Enter puts it so, where there is one', async () => {
+    const { hands, chosen, root } = put('bird house cedar')
+    await screen.findByText('Put it so (−3.2 grip)')
+    expect([...root.querySelectorAll('.take button')].map(text)).toEqual(['Put it so (−3.2 grip)', 'Put it so'])
+    await hands.keyboard('{Enter}{ArrowDown}{Enter}{ArrowDown}{Enter}')
+    expect(chosen).toEqual(['Cedar house bird', 'Cedar bird house'])
+  })
+
+  test('an empty title is not asked about', () => {
+    const { root } = put('  ')
+    expect(text(root)).toContain('The title is empty.')
+    expect(bodies('/read')).toEqual([])
+  })
+})
+
+describe('sending', () => {
+  const put = () => {
+    const log: string[] = []
+    const shown = show(
+      <>
+        <SendOut place={place} settle={async () => void log.push('settled')} copyAll={() => log.push('copied')} />
+        <ToastLine />
+      </>,
+    )
+    return { ...shown, log }
+  }
+
+  test('what was written is on disk before it is sent, and it is said when the index notices', async () => {
+    const sent: object[] = []
+    answers = {
+      '/sent': () => sent,
+      '/send': () => {
+        sent.push({ at: '2026-11-25T10:00:00Z', noticedAt: '2099-11-26T10:00:00Z', changed: true })
+        return sent[0]
+      },
+    }
+    const { hands, log, root } = put()
+    await hands.click(screen.getByText('Send this listing'))
+    await screen.findByText(/Sent. Its index notices about/)
+    await waitFor(() => expect(root.querySelectorAll('tbody tr')).toHaveLength(1))
+    expect(text(root)).toContain('changed since')
+    expect([log, bodies('/send')]).toEqual([['settled'], [{ marketId: 'fair-us' }]])
+  })
+
+  test('what the market refuses is said in its words', async () => {
+    answers = { '/sent': () => [], '/send': () => json({ detail: 'Title is 13 characters over.' }, 400) }
+    const { hands } = put()
+    await hands.click(screen.getByText('Send this listing'))
+    await screen.findByText('Title is 13 characters over.')
+  })
+})

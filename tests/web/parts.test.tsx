@@ -1,0 +1,269 @@
+import { show, text } from './screen'
+import { type Asked, json, serve } from './server'
+import { screen, waitFor } from '@testing-library/react'
+import { beforeEach, describe, expect, test } from 'vitest'
+import { Paste } from '../../src/web/src/dig/paste'
+import { Trail } from '../../src/web/src/dig/trail'
+import type { Grade, PickWeight, PlatformView } from '../../src/web/src/kit/api'
+import type { Place } from '../../src/web/src/kit/shop'
+import { Tape } from '../../src/web/src/kit/tape'
+import { Legend, TermGaps, Thread } from '../../src/web/src/kit/thread'
+import { ToastLine, toast } from '../../src/web/src/kit/toast'
+import type { Row } from '../../src/web/src/pick/pick'
+import { Woven } from '../../src/web/src/pick/woven'
+import { Attributes, Categories, type AttributeRule, type Category } from '../../src/web/src/shop/categories'
+import { ProfileSheet } from '../../src/web/src/shop/profile'
+
+const place = { product: { id: 1, name: 'Box', pictures: [], listings: {} }, market: { id: 'fair-us', platformName: 'The fair' }, listingId: 7, base: '/1/fair-us' } as unknown as Place
+
+let asked: Asked[]
+let answers: Record<string, (asked: Asked) => unknown>
+
+beforeEach(() => {
+  asked = []
+  answers = {}
+  serve((a) => {
+    asked.push(a)
+    const how = Object.entries(answers).find(([path]) => a.url.endsWith(path))?.[1]
+    const body = how?.(a)
+    return body instanceof Response ? body : how ? json(body) : new Response(null, { status: 404 })
+  })
+})
+
+describe('the tape', () => {
+  const tape = (used: number, max: number, unit = 'characters', more: { shows?: number; searched?: number } = {}) =>
+    text(show(<Tape used={used} max={max} unit={unit} {...more} />).root)
+
+  test('it says what is used, in its unit, and by how much that is too much', () => {
+    expect(tape(88, 120)).toBe('88 of 120')
+    expect(tape(120, 120)).toBe('120 of 120')
+    expect(tape(121, 120)).toBe('over by 1 ')
+    expect(tape(43, 240, 'bytes')).toBe('43 of 240 bytes')
+    expect(tape(250, 240, 'bytes')).toBe('over by 10 bytes')
+  })
+
+  test('what shows elsewhere, and how far it is searched, are marked where they matter', () => {
+    expect(tape(10, 120, 'characters', { shows: 64, searched: 100 })).toContain('elsewhere shows to 64searched to 100')
+    expect(tape(10, 60, 'characters', { shows: 64 })).not.toContain('elsewhere')
+  })
+})
+
+describe('threads', () => {
+  test('each grade is said in words', () => {
+    for (const [grade, said] of [['whole', 'held whole'], ['inflected', 'held whole, in another form'], ['together', 'all its words in one field'], ['spread', 'its words spread over fields'], ['missing', 'a word is missing']] as [Grade, string][]) {
+      show(<Thread grade={grade} />)
+      expect(screen.getByLabelText(said, { exact: true })).toBeTruthy()
+    }
+    show(<Legend />)
+    expect(screen.getAllByRole('img').length).toBeGreaterThanOrEqual(10)
+  })
+
+  const term = (more: Partial<PickWeight>) => ({ text: 'bird-house for Mom’s garden', missing: [], near: [], apart: false, ...more }) as unknown as PickWeight
+
+  test('missing words stand in boxes, as they are typed', () => {
+    const { root } = show(<TermGaps term={term({ missing: ['house', "mom's"] })} />)
+    expect([...root.querySelectorAll('.gap-word')].map(text)).toEqual(['house', 'Mom’s'])
+    expect(text(root)).toBe('bird-house for Mom’s garden')
+  })
+
+  test('what stands there instead is named once, and why it does not count', () => {
+    const { root } = show(
+      <TermGaps term={term({ missing: ['garden'], near: [{ needs: 'garden', has: 'gardens', fold: 'plural' }, { needs: 'garden', has: 'gardens', fold: 'spelling' }] })} />,
+    )
+    expect(text(root.querySelector('small'))).toBe('has “gardens”')
+    expect(root.querySelector('small')?.title).toContain('It has “gardens” and needs “garden”: this search does not take singular and plural as the same')
+  })
+
+  test('words that stand apart are told', () => expect(text(show(<TermGaps term={term({ apart: true })} />).root)).toContain('words stand apart'))
+})
+
+describe('what was done is said in one line', () => {
+  test('it offers to undo once', async () => {
+    const undone: string[] = []
+    const { hands } = show(<ToastLine />)
+    toast('Dropped', () => undone.push('a'))
+    await screen.findByText('Dropped')
+    await hands.click(screen.getByText('Undo'))
+    expect([undone, screen.queryByTestId('toast')]).toEqual([['a'], null])
+    toast('Copied')
+    await screen.findByText('Copied')
+    expect(screen.queryByText('Undo')).toBeNull()
+  })
+})
+
+describe('pasted terms', () => {
+  const put = () => {
+    const log: string[] = []
+    return { ...show(<Paste place={place} close={() => log.push('closed')} done={() => log.push('done')} asFile={(t) => log.push(`file ${t}`)} />), log }
+  }
+
+  test('what could not be taken stays in the box, each line with its reason', async () => {
+    answers['/paste'] = () => ({ taken: 2, new: 1, bad: [{ line: 3, text: '–', reason: 'There is no word in it.' }] })
+    const { hands, log, root } = put()
+    const box = screen.getByLabelText('Terms to paste') as HTMLTextAreaElement
+    await hands.click(box)
+    await hands.paste('owl box\nbat box\n–')
+    await hands.keyboard('{Control>}{Enter}{/Control}')
+    await screen.findByText('Line 3')
+    expect([box.value, log]).toEqual(['–', ['done']])
+    expect(text(root)).toContain('2 terms are on the shelf, 1 of them new. 1 could not be taken and is kept above.')
+    expect(asked[0].body).toEqual({ text: 'owl box\nbat box\n–', source: null })
+  })
+
+  test('when nothing could be taken the text is as it was', async () => {
+    answers['/paste'] = () => json({ detail: 'The disk is full.' }, 500)
+    const { hands, log } = put()
+    const box = screen.getByLabelText('Terms to paste') as HTMLTextAreaElement
+    await hands.type(box, 'owl box')
+    await hands.click(screen.getByText(/Put on the shelf/))
+    await screen.findByText('The disk is full. Nothing was taken; your text is as it was.')
+    expect([box.value, log]).toEqual(['owl box', []])
+    await hands.type(box, '{Escape}')
+    expect(log).toEqual(['closed'])
+  })
+
+  test('nothing is not to be put on the shelf', () => {
+    put()
+    expect((screen.getByText(/Put on the shelf/) as HTMLButtonElement).disabled).toBe(true)
+  })
+})
+
+test('the trail has each step inside the one it was found in, and goes back to it', async () => {
+  answers['/trail/fair-us'] = () => [{ id: 1, text: 'bird house', parentId: null, picked: 2 }, { id: 2, text: 'owl box', parentId: 1, picked: 0 }, { id: 3, text: 'bat box', parentId: null, picked: 0 }]
+  const went: unknown[] = []
+  const { hands, root } = show(<Trail place={place} here={2} go={(...to) => went.push(to)} />)
+  await screen.findByText('owl box')
+  expect(text(root.querySelector('ul ul'))).toBe('owl box')
+  expect(screen.getByText('owl box').className).toContain('font-semibold')
+  await hands.click(screen.getByText('owl box'))
+  await hands.click(screen.getByText('bat box'))
+  expect(went).toEqual([['owl box', 1], ['bat box', null]])
+})
+
+describe('one phrase for several picks', () => {
+  const pick = (name: string) => ({ text: name, fit: 'core', source: 'dig', numbers: { volume: 10 } }) as unknown as Row
+
+  test('W picks it, with whence it is; the shorter one is offered too', async () => {
+    answers['/weave'] = () => ({ text: 'cedar bird house kit', whole: true, together: 'bird house kit cedar', volume: 1300, unknownVolume: 1 })
+    const kept: unknown[] = []
+    const { hands, root } = show(<Woven picks={[pick('cedar bird house'), pick('bird house kit')]} known={[pick('Bird House Kit Cedar')]} keep={(...what) => kept.push(what)} />)
+    await screen.findByText('cedar bird house kit')
+    await hands.keyboard('w')
+    expect(kept).toEqual([[['cedar bird house kit'], { source: 'dig', saidBy: ['woven of cedar bird house, bird house kit'] }]])
+    expect(text(root)).toContain('It serves 1,300 searches a month, 1 of the 2 unknown.')
+    expect(screen.getByText('picked')).toBeTruthy()
+  })
+})
+
+describe('a platform’s rules', () => {
+  const profile = {
+    id: 'stall', name: 'Stall', about: '', search: { folds: ['plural'], wordsCombine: true },
+    fields: [
+      { key: 'title', label: 'Title', shape: 'line', indexed: true, weight: 0.8, limit: { max: 80, unit: 'characters' } },
+      { key: 'category', label: 'Category', shape: 'path', tree: [{ name: 'Garden', under: [{ name: 'Birds' }] }] },
+      { key: 'attributes', label: 'Attributes', shape: 'choices', attributes: [{ name: 'Colour', options: ['red'] }] },
+    ],
+    banned: [], checks: {},
+  }
+  const view = { id: 'stall', name: 'Stall', about: '', shipped: false, listings: 1, profile } as unknown as PlatformView
+
+  const put = () => {
+    const saved: string[] = []
+    return { ...show(<><ProfileSheet view={view} usual={{ unusedShare: 0.25 }} saved={() => saved.push('saved')} /><ToastLine /></>), saved }
+  }
+
+  const sent = (path: string) => asked.filter((a) => a.url.endsWith(path)).map((a) => (a.body as { profile: typeof profile }).profile)
+
+  beforeEach(() => {
+    answers['/platforms/check'] = () => ({ unfit: [] })
+    answers['/platforms/stall'] = () => ({})
+  })
+
+  test('a change says at once which listings would no longer fit, and is saved by key', async () => {
+    answers['/platforms/check'] = () => ({ unfit: [{ listingId: 1, product: 'Wren box', before: true, why: ['Title is 13 over'] }, { listingId: 2, product: 'Bat box', before: false, why: ['Tags are too many'] }] })
+    const { hands, saved } = put()
+    const most = screen.getByLabelText('Most of title')
+    await hands.clear(most)
+    await hands.type(most, '40')
+    const unfit = await screen.findByTestId('unfit')
+    expect(text(unfit)).toBe('1 that fitted before would no longer:Wren box: Title is 13 overBat box: Tags are too many')
+    await hands.keyboard('{Control>}s{/Control}')
+    await screen.findByText('Stall saved')
+    expect([sent('/platforms/stall').map((p) => p.fields[0].limit), saved]).toEqual([[{ max: 40, unit: 'characters' }], ['saved']])
+    await hands.click(screen.getByText('Undo'))
+    await waitFor(() => expect(sent('/platforms/stall').at(-1)?.fields[0].limit?.max).toBe(80))
+  })
+
+  test('what is wrong is told with its key, and is not saved', async () => {
+    answers['/platforms/check'] = () => json({ errors: { 'profile.fields[0].limit.max': ['This is a whole number, 1 or more.'] } }, 400)
+    const { hands } = put()
+    await hands.type(screen.getByLabelText('Most of title'), '0')
+    expect(text(await screen.findByTestId('problems'))).toBe('fields[0].limit.max: This is a whole number, 1 or more.')
+    await hands.keyboard('{Control>}s{/Control}')
+    await screen.findByText(/Something is wrong still/)
+    expect(sent('/platforms/stall')).toEqual([])
+  })
+
+  test('fields are added, moved and taken out; an empty limit is none', async () => {
+    const { hands } = put()
+    await hands.type(screen.getByLabelText('Name of another field'), 'Search words{Enter}')
+    await hands.click(screen.getByLabelText('search-words up'))
+    await hands.click(screen.getByLabelText('Take category out'))
+    await hands.clear(screen.getByLabelText('Most of title'))
+    await hands.click(screen.getByLabelText('search-words is searched'))
+    await waitFor(() => expect(sent('/platforms/check').at(-1)?.fields.map((f) => [f.key, f.indexed, f.limit ?? null])).toEqual([
+      ['title', true, null],
+      ['search-words', true, null],
+      ['attributes', undefined, null],
+    ]))
+  })
+
+  test('folds, words dropped and thresholds of its own', async () => {
+    const { hands } = put()
+    await hands.click(screen.getByLabelText(/accents/))
+    await hands.click(screen.getByLabelText(/plurals/))
+    await hands.type(screen.getByLabelText('Words it drops from a search'), 'for, the, ')
+    await hands.type(screen.getByLabelText('share of room that may lie unused'), '0.5')
+    await waitFor(() => {
+      const last = sent('/platforms/check').at(-1) as unknown as { search: object; checks: object }
+      expect([last.search, last.checks]).toEqual([{ folds: ['diacritics'], wordsCombine: true, ignoredWords: ['for', 'the'] }, { unusedShare: 0.5 }])
+    })
+  })
+
+  test('as JSON it can be typed too, and what is no JSON says where', async () => {
+    const { hands } = put()
+    await hands.click(screen.getByText('As JSON'))
+    const box = screen.getByLabelText('The profile as JSON') as HTMLTextAreaElement
+    expect(JSON.parse(box.value)).toEqual(profile)
+    await hands.clear(box)
+    await hands.paste('{"id": "stall"')
+    expect(text(await screen.findByTestId('problems'))).toMatch(/JSON/)
+    await hands.click(screen.getByText('As a form'))
+    expect((screen.getByLabelText('Name') as HTMLInputElement).value).toBe('Stall')
+  })
+})
+
+describe('categories and attributes of a platform', () => {
+  test('the outline one types is the tree', async () => {
+    const trees: Category[][] = []
+    const { hands } = show(<Categories name="Category" tree={[{ name: 'Garden', under: [{ name: 'Birds' }] }]} change={(t) => trees.push(t)} />)
+    const box = screen.getByLabelText('Categories of Category') as HTMLTextAreaElement
+    expect(box.value).toBe('Garden\n    Birds')
+    await hands.type(box, '\n  Bats')
+    expect(trees.at(-1)).toEqual([{ name: 'Garden', under: [{ name: 'Birds' }, { name: 'Bats' }] }])
+  })
+
+  test('an attribute has its values and the category that opens it', async () => {
+    const rules: AttributeRule[][] = []
+    const one: AttributeRule[] = [{ name: 'Perch', options: ['rope'], category: 'Birds' }]
+    const { hands } = show(<Attributes name="Attributes" rules={one} categories={['Garden', 'Birds']} change={(r) => rules.push(r)} />)
+    await hands.type(screen.getByLabelText('Values of Perch'), ', branch,')
+    expect(rules.at(-1)).toEqual([{ name: 'Perch', options: ['rope', 'branch'], category: 'Birds' }])
+    await hands.selectOptions(screen.getByLabelText('Perch is opened by'), 'every listing')
+    expect(rules.at(-1)).toEqual([{ name: 'Perch', options: ['rope'] }])
+    await hands.type(screen.getByLabelText('Name of another attribute'), 'Colour{Enter}')
+    expect(rules.at(-1)).toEqual([...one, { name: 'Colour', options: [] }])
+    await hands.click(screen.getByLabelText('Take Perch out'))
+    expect(rules.at(-1)).toEqual([])
+  })
+})

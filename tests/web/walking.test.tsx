@@ -1,0 +1,228 @@
+import { show, text } from './screen'
+import { fireEvent, screen } from '@testing-library/react'
+import { useState } from 'react'
+import { describe, expect, test, vi } from 'vitest'
+import { useKeys } from '../../src/web/src/kit/keys'
+import { type Column, type Sort, Table } from '../../src/web/src/kit/table'
+import { NameBox, Walked } from '../../src/web/src/kit/walked'
+
+describe('a list beside the work', () => {
+  const rows = ['wren', 'owl', 'bat']
+
+  function put(more: { focus?: boolean } = {}) {
+    const done: string[] = []
+    const shown = show(
+      <>
+        <textarea aria-label="Writing" />
+        <Walked
+          name="Birds"
+          testid="birds"
+          rows={rows}
+          id={(r) => r}
+          on={{ Enter: (r) => done.push(`take ${r}`), a: (r) => done.push(`aside ${r}`) }}
+          row={(r) => (
+            <>
+              {r} <button type="button">open {r}</button>
+              <input aria-label={`note ${r}`} />
+            </>
+          )}
+          {...more}
+        />
+      </>,
+    )
+    return { ...shown, done, here: () => text(document.querySelector('.take.cursor')).split(' ')[0] }
+  }
+
+  test('arrows walk and stop at the ends, other keys act on the row one is on', async () => {
+    const { hands, done, here } = put({ focus: true })
+    expect(here()).toBe('wren')
+    await hands.keyboard('{ArrowDown}{ArrowDown}{ArrowDown}')
+    expect(here()).toBe('bat')
+    await hands.keyboard('{Enter}{ArrowUp}a{ArrowUp}{ArrowUp}{ArrowUp}')
+    expect([here(), done]).toEqual(['wren', ['take bat', 'aside owl']])
+  })
+
+  test('a click goes to a row; in a box or on a button of it the keys are theirs', async () => {
+    const { hands, done, here } = put()
+    await hands.click(screen.getByText('open bat'))
+    expect(here()).toBe('bat')
+    await hands.keyboard('a{ArrowUp}')
+    await hands.type(screen.getByLabelText('note owl'), 'a')
+    expect([done, (screen.getByLabelText('note owl') as HTMLInputElement).value]).toEqual([[], 'a'])
+  })
+
+  test('it takes the keys when asked to, and Escape gives them back', async () => {
+    const { hands, again } = put()
+    const writing = screen.getByLabelText('Writing')
+    writing.focus()
+    again(
+      <>
+        <textarea aria-label="Writing" />
+        <Walked name="Birds" testid="birds" rows={rows} id={(r) => r} on={{}} row={(r) => r} focus />
+      </>,
+    )
+    expect(document.activeElement).toBe(screen.getByTestId('birds'))
+    await hands.keyboard('{Escape}')
+    expect(document.activeElement).toBe(writing)
+  })
+
+  test('keys with Ctrl or Alt are left to others', async () => {
+    const { hands, done } = put({ focus: true })
+    await hands.keyboard('{Alt>}a{/Alt}{Control>}{Enter}{/Control}')
+    expect(done).toEqual([])
+  })
+
+  test('an empty list takes no key', async () => {
+    const did = vi.fn()
+    const { hands } = show(<Walked name="None" testid="none" rows={[]} id={String} on={{ Enter: did }} row={() => null} focus />)
+    await hands.keyboard('{ArrowDown}{Enter}')
+    expect(did).not.toHaveBeenCalled()
+  })
+})
+
+describe('a box for a name', () => {
+  test('it is ready to be written over; Enter takes, Escape leaves it', async () => {
+    const done = vi.fn()
+    const { hands } = show(<NameBox label="Name" value="old" done={done} />)
+    await hands.keyboard('new {Enter}')
+    expect(done).toHaveBeenLastCalledWith('new')
+    await hands.keyboard('{Escape}')
+    expect(done).toHaveBeenLastCalledWith(null)
+  })
+
+  test('to leave it is to leave the name', async () => {
+    const done = vi.fn()
+    const { hands } = show(
+      <>
+        <NameBox label="Name" value="old" done={done} />
+        <button type="button">elsewhere</button>
+      </>,
+    )
+    await hands.click(screen.getByText('elsewhere'))
+    expect(done).toHaveBeenLastCalledWith(null)
+  })
+})
+
+describe('a table', () => {
+  type Row = { id: string; volume: number }
+  const rows: Row[] = Array.from({ length: 500 }, (_, i) => ({ id: `term ${i}`, volume: 1000 - i }))
+  const columns: Column<Row>[] = [
+    { key: 'id', head: 'Term', width: '1fr', words: true, value: (r) => r.id, cell: (r) => r.id },
+    { key: 'volume', head: 'a month', width: '80px', right: true, value: (r) => r.volume, cell: (r) => r.volume },
+  ]
+
+  function put(list = rows) {
+    const log: string[] = []
+    function Held() {
+      const [at, setAt] = useState(0)
+      const [marked, setMarked] = useState(new Set<string>())
+      const [sort, setSort] = useState<Sort>(null)
+      return (
+        <>
+          <Table
+            name="Terms"
+            rows={list}
+            columns={columns}
+            id={(r) => r.id}
+            at={at}
+            onAt={(i) => setAt(i)}
+            onEnter={(r) => log.push(`open ${r.id}`)}
+            marked={marked}
+            onMark={(ids, on) => {
+              log.push(`${on ? 'mark' : 'unmark'} ${ids.join()}`)
+              setMarked(new Set(on ? [...marked, ...ids] : [...marked].filter((m) => !ids.includes(m))))
+            }}
+            sort={sort}
+            onSort={(s) => {
+              log.push(s ? `${s.key} ${s.down ? 'down' : 'up'}` : 'as it came')
+              setSort(s)
+            }}
+            empty="Nothing here"
+          />
+          <input aria-label="Filter" />
+        </>
+      )
+    }
+    return { ...show(<Held />), log, here: () => document.querySelector('[aria-selected=true]')?.getAttribute('data-id') }
+  }
+
+  test('only the rows in sight exist, and all of them are counted', () => {
+    put()
+    expect(screen.getByRole('grid').getAttribute('aria-rowcount')).toBe('501')
+    const drawn = document.querySelectorAll('[data-id]').length
+    expect(drawn).toBeGreaterThan(5)
+    expect(drawn).toBeLessThan(60)
+  })
+
+  test('arrows, Home and End walk it, not past its ends', async () => {
+    const { hands, here } = put(rows.slice(0, 4))
+    await hands.keyboard('{ArrowDown}{ArrowDown}')
+    expect(here()).toBe('term 2')
+    await hands.keyboard('{ArrowDown}{ArrowDown}{ArrowDown}')
+    expect(here()).toBe('term 3')
+    await hands.keyboard('{Home}{ArrowUp}')
+    expect(here()).toBe('term 0')
+    await hands.keyboard('{End}')
+    expect(here()).toBe('term 3')
+  })
+
+  test('Enter opens, Space marks, Shift marks as it walks, Ctrl A marks all', async () => {
+    const { hands, log } = put(rows.slice(0, 3))
+    await hands.keyboard('{Enter} {ArrowDown}{Shift>}{ArrowDown}{/Shift}{Control>}a{/Control}')
+    expect(log).toEqual(['open term 0', 'mark term 0', 'mark term 1,term 2', 'mark term 0,term 1,term 2'])
+    await hands.keyboard(' ')
+    expect(log.at(-1)).toBe('unmark term 2')
+  })
+
+  test('a head turns from its natural order to the other and then back to none', async () => {
+    const { hands, log } = put(rows.slice(0, 3))
+    for (let i = 0; i < 3; i++) await hands.click(screen.getByRole('button', { name: /a month/ }))
+    for (let i = 0; i < 3; i++) await hands.click(screen.getByRole('button', { name: /Term/ }))
+    expect(log).toEqual(['volume down', 'volume up', 'as it came', 'id up', 'id down', 'as it came'])
+  })
+
+  test('while one types in a box, its keys are the box’s', async () => {
+    const { hands, here, log } = put(rows.slice(0, 3))
+    await hands.type(screen.getByLabelText('Filter'), 'ab {ArrowDown}{Enter}')
+    expect([here(), log]).toEqual(['term 0', []])
+  })
+
+  test('an empty one says so', () => {
+    put([])
+    expect(screen.getByText('Nothing here')).toBeTruthy()
+  })
+})
+
+describe('keys', () => {
+  function Keyed({ log, outside }: { log: string[]; outside?: string[] }) {
+    useKeys({ p: () => log.push('p'), 'Ctrl+z': () => log.push('undo'), 'Alt+f': () => log.push('fill') }, outside)
+    return <input aria-label="Box" />
+  }
+
+  test('letters work outside a text box, chords inside it too', async () => {
+    const log: string[] = []
+    const { hands } = show(<Keyed log={log} />)
+    await hands.keyboard('p{Control>}z{/Control}')
+    await hands.type(screen.getByLabelText('Box'), 'p{Control>}z{/Control}{Alt>}f{/Alt}')
+    expect(log).toEqual(['p', 'undo', 'undo', 'fill'])
+    expect((screen.getByLabelText('Box') as HTMLInputElement).value).toContain('p')
+  })
+
+  test('a chord that is the box’s own stays there', async () => {
+    const log: string[] = []
+    const { hands } = show(<Keyed log={log} outside={['Ctrl+z']} />)
+    await hands.type(screen.getByLabelText('Box'), '{Control>}z{/Control}')
+    await hands.click(document.body)
+    await hands.keyboard('{Control>}z{/Control}')
+    expect(log).toEqual(['undo'])
+  })
+
+  test('what somebody has dealt with is not done again', () => {
+    const log: string[] = []
+    show(<Keyed log={log} />)
+    const dealt = new KeyboardEvent('keydown', { key: 'p', bubbles: true, cancelable: true })
+    document.body.addEventListener('keydown', (e) => e.preventDefault(), { once: true })
+    fireEvent(document.body, dealt)
+    expect(log).toEqual([])
+  })
+})
