@@ -338,15 +338,13 @@ internal sealed class Knapsack
         var doubtful = Enumerable.Range(0, Bundles.Length).Where(b => _bundlesOfTerm[Bundles[b].Term].Length > 1 || Bundles[b].Items.Any(i => above.In[i] && !below.In[i])).ToArray();
         if (doubtful.Length == 0)
             return best;
-        var dice = 1u;
+        var dice = new Dice();
         for (var turn = 0; _steps > 0 && turn < 4000; turn++)
         {
             var state = best.Copy();
             for (var k = 0; k < 2 + turn % 3; k++)
             {
-                // A linear congruence (Numerical Recipes): another throw each time, the same ones for the same question.
-                dice = dice * 1664525 + 1013904223;
-                var b = doubtful[(int)((ulong)dice * (ulong)doubtful.Length >> 32)];
+                var b = doubtful[dice.Throw(doubtful.Length)];
                 state = state.Lacks[b] > 0 ? Forced(state, b) : Without(state, b);
             }
 

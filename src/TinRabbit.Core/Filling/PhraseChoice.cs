@@ -12,7 +12,7 @@ internal sealed class PhraseChoice
     private const long Effort = 400_000;
     private const int Most = 900;
     private const int Likely = 200;
-    private const double Hopeful = 0.985;
+    private const double Doubt = 0.2;
     private const double Near = 1e-9;
     private const int LeastLooked = 5;
     private const int PartsTried = 8;
@@ -96,20 +96,32 @@ internal sealed class PhraseChoice
         int[] byGain = [.. free.Select(c => (c, Gain: Gain(c))).Where(c => c.Gain > 0).OrderByDescending(c => c.Gain).Take(Most).Select(c => c.c)];
         int[] byPromise = [.. free.Select(c => (c, Promise: Promise(c))).OrderByDescending(c => c.Promise).Take(Most).Select(c => c.c)];
         var leads = LeadOf(lead, slots, free);
-        var chosen = Searched(leads, slots, byGain);
-        var most = _worth;
-        if (Searched(leads, slots, byPromise) is var other && _worth > most)
-            (chosen, most) = (other, _worth);
+        var (chosen, most) = (leads, _worth);
+        _steps = Effort;
+        Try(Shaken(Begun(leads, leads.Count, slots, byGain), leads.Count, byGain));
+        _steps = Effort;
+        Try(Shaken(Begun(leads, leads.Count, slots, byPromise), leads.Count, byPromise));
+        // Then what a seller would do by hand, with whole picks only.
+        _steps = Effort / 4;
+        var picks = _terms.Select(t => _byKey.GetValueOrDefault(Tokens.Key(t.Text), -1)).Distinct().Where(free.Contains).ToArray();
+        Try(Begun(leads, leads.Count, slots, picks));
         // And what begins with the parts of a pick that no single slot holds.
         int[][] together = [.. _parts.Where(p => p.Length + leads.Count <= slots).OrderByDescending(Together).Take(PartsTried)];
         _steps = Effort / 4;
         foreach (var parts in together)
-            if (_steps > 0 && Begun([.. leads, .. parts.Where(p => !leads.Exists(l => _signatures[l] == _signatures[p]))], leads.Count, slots, byGain) is var begun && _worth > most)
-                (chosen, most) = (begun, _worth);
+            if (_steps > 0)
+                Try(Begun([.. leads, .. parts.Where(p => !leads.Exists(l => _signatures[l] == _signatures[p]))], leads.Count, slots, byGain));
         Unpack(chosen, leads.Count, slots, taken);
         Set(chosen);
         AddUnknown(chosen, slots);
         return [.. chosen.Take(leads.Count).Concat(chosen.Skip(leads.Count).OrderByDescending(Weight)).Select(c => _texts[c])];
+
+        void Try(List<int> other)
+        {
+            Set(other);
+            if (_worth > most)
+                (chosen, most) = (other, _worth);
+        }
     }
 
     // What several phrases bring where nothing else stands.
@@ -117,14 +129,6 @@ internal sealed class PhraseChoice
     {
         Set([.. phrases]);
         return _worth;
-    }
-
-    private List<int> Searched(List<int> leads, int slots, int[] free)
-    {
-        _steps = Effort;
-        var chosen = Shaken(Begun(leads, leads.Count, slots, free), leads.Count, free);
-        Set(chosen);
-        return chosen;
     }
 
     // Greedily on from a beginning, then by exchanges.
@@ -275,10 +279,11 @@ internal sealed class PhraseChoice
         if (lead is null || slots < 1)
             return [];
         var key = Tokens.Key(lead);
+        // Where it stands already, be it in another order, nothing comes first.
         if (_keys.AsSpan(0, _standing).Contains(key))
             return [];
         if (_byKey.TryGetValue(key, out var whole))
-            return [whole];
+            return free.Contains(whole) ? [whole] : [];
         var words = key.Split(' ');
         for (var at = words.Length - 1; at > 0; at--)
         {
@@ -323,11 +328,12 @@ internal sealed class PhraseChoice
     }
 
     // Begins again from the best with some taken out and one forced in that is not among them, each in turn: out of where no single
-    // exchange leads on.
+    // exchange leads on. What is still far behind when the slots are full again is given up: by so much of one slot's share.
     private List<int> Shaken(List<int> chosen, int leads, int[] free)
     {
         var (best, most) = (chosen, _worth);
         int[] likely = [.. free.Take(Likely)];
+        var dice = new Dice();
         for (var turn = 0; _steps > 0 && turn < 3 * likely.Length && best.Count > leads; turn++)
         {
             var forced = likely[turn % likely.Length];
@@ -335,8 +341,8 @@ internal sealed class PhraseChoice
                 continue;
             var other = best.Where((c, i) => i < leads || _signatures[c] != _signatures[forced]).ToList();
             var slots = best.Count;
-            for (var k = 0; k <= turn % 3 && other.Count > leads; k++)
-                other.RemoveAt(leads + (turn * 7 + k * 5) % (other.Count - leads));
+            for (var k = 0; k <= turn / likely.Length && other.Count > leads; k++)
+                other.RemoveAt(leads + dice.Throw(other.Count - leads));
             if (other.Count >= slots)
                 continue;
             other.Add(forced);
@@ -347,7 +353,7 @@ internal sealed class PhraseChoice
                 Put(next.Phrase);
             }
 
-            if (_worth < most * Hopeful)
+            if (_worth < most * (1 - Doubt / slots))
                 continue;
             Exchange(other, leads, likely);
             var worth = _worth;

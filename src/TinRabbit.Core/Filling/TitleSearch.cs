@@ -14,6 +14,7 @@ internal sealed class TitleSearch
     // Title evaluations times terms: about 25 ms of work for the first take, and as much for all the others.
     private const long Effort = 700_000;
     private const int Offered = 90;
+    private const int Patience = 300;
     private const double Near = 1e-9;
 
     private readonly Field _field;
@@ -102,7 +103,8 @@ internal sealed class TitleSearch
         int[] offered = [.. _offered.Where(t => !banned.Contains(t))];
         if (_lead < 0 && offered.Length == 0)
             return null;
-        int[] lead = _lead >= 0 && SizeAlone(_lead) <= _max ? [_lead] : [];
+        Say(_lead >= 0 ? [_lead] : []);
+        int[] lead = [.. _said];
         int[] best = [];
         var most = -1.0;
         foreach (var start in Starts(lead, offered))
@@ -204,19 +206,25 @@ internal sealed class TitleSearch
         }
     }
 
-    // Takes terms out in turn, one, two or three at a time, and begins again from there.
+    // Takes up to three terms out, puts one or two others anywhere, and betters what comes of it.
     private int[] Shaken(int[] best, double most, int kept, int[] offered)
     {
-        for (var turn = 0; _steps > 0 && turn < 10 * offered.Length && best.Length > kept; turn++)
+        var dice = new Dice();
+        for (var since = 0; _steps > 0 && since < Patience && offered.Length > 0; since++)
         {
             var plan = best.ToList();
-            for (var k = 0; k <= turn % 3 && plan.Count > kept; k++)
-                plan.RemoveAt(kept + (turn * 31 + k * 17) % (plan.Count - kept));
-            if (offered.Length > 0)
-                plan.Insert(kept + turn * 13 % (plan.Count - kept + 1), offered[turn * 37 % offered.Length]);
-            var (other, value) = Bettered([.. plan.Distinct()], kept, offered);
+            for (var leave = dice.Throw(4); leave > 0 && plan.Count > kept; leave--)
+                plan.RemoveAt(kept + dice.Throw(plan.Count - kept));
+            for (var put = 1 + dice.Throw(2); put > 0; put--)
+            {
+                var term = offered[dice.Throw(offered.Length)];
+                plan.Remove(term);
+                plan.Insert(kept + dice.Throw(plan.Count - kept + 1), term);
+            }
+
+            var (other, value) = Bettered([.. plan], kept, offered);
             if (value > most * (1 + Near))
-                (best, most) = (other, value);
+                (best, most, since) = (other, value, 0);
         }
 
         return best;
