@@ -18,7 +18,7 @@ internal sealed class Knapsack
 {
     // Elementary steps of the local search, about 20 ms of work, and what is spent on subproblems to close a gap: as many as there are of
     // items and bundles in each.
-    private const long Effort = 1_500_000;
+    private const long Effort = 1_000_000;
     private const int Subproblems = 24_000;
 
     // With so few items every choice is looked at.

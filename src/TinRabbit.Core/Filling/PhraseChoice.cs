@@ -9,7 +9,7 @@ namespace TinRabbit.Core.Filling;
 internal sealed class PhraseChoice
 {
     // Elementary steps of the search, about 20 ms of work.
-    private const long Effort = 400_000;
+    private const long Effort = 300_000;
     private const int Most = 900;
     private const int Likely = 200;
     private const double Doubt = 0.2;
@@ -21,8 +21,8 @@ internal sealed class PhraseChoice
     private readonly int _standing;
     private readonly Others _others;
     private readonly IReadOnlyList<WantedTerm> _terms;
-    private readonly List<(int Term, double Strength)>[] _holds;
-    private readonly List<int>[] _words;
+    private readonly (int Term, double Strength)[][] _holds;
+    private readonly int[][] _words;
     private readonly string[] _keys;
     private readonly string[] _signatures;
     private readonly Dictionary<string, int> _byKey;
@@ -35,12 +35,18 @@ internal sealed class PhraseChoice
     private readonly int[] _has;
     private readonly double[] _values;
     private readonly int[] _lacks;
+
+    // How many words a term lacks that nothing holds yet; more than any phrase has where something does.
+    private readonly int[] _open;
     private readonly List<int> _touched = [];
     private readonly double _weight;
     private double _worth;
     private readonly int[] _seen;
     private int _mark;
     private long _steps;
+
+    // Where exchanging stops, better or not.
+    private long _least;
 
     /// <param name="platform">Its folds.</param>
     /// <param name="field">The field that is filled.</param>
@@ -56,15 +62,17 @@ internal sealed class PhraseChoice
         _others = new(field, copy, ready, terms);
         var index = ListingIndex.Of(platform with { Fields = [field] }, new Dictionary<string, FieldValue> { [field.Key] = new FieldValue.Items(_texts) });
         var matcher = new Matcher(ready, index);
-        _holds = [.. _texts.Select(_ => new List<(int, double)>())];
+        var holds = _texts.Select(_ => new List<(int, double)>()).ToArray();
         for (var t = 0; t < terms.Count; t++)
             foreach (var (unit, strength) in matcher.Holding(t))
-                _holds[unit].Add((t, strength));
-        _words = [.. _texts.Select(_ => new List<int>())];
+                holds[unit].Add((t, strength));
+        var has = _texts.Select(_ => new List<int>()).ToArray();
         foreach (var (key, word) in ready.Folded.Select((k, i) => (k, i)))
             if (index.FindFolded(key) is >= 0 and var folded)
                 foreach (var unit in index.FoldPlaces(folded).Select(p => index.UnitAt(p >> 1)).Distinct())
-                    _words[unit].Add(word);
+                    has[unit].Add(word);
+        _holds = [.. holds.Select(h => h.ToArray())];
+        _words = [.. has.Select(h => h.ToArray())];
         var keys = new Dictionary<string, string>(StringComparer.Ordinal);
         string[][] words = [.. _texts.Select(t => Tokens.Of(t).Select(w => w.Word).ToArray())];
         _keys = [.. words.Select(w => string.Join(' ', w))];
@@ -75,7 +83,7 @@ internal sealed class PhraseChoice
         // What stands already is no part that is wanted; nor is one that another part of the same pick says in another order.
         var stand = _signatures.Take(_standing).ToHashSet(StringComparer.Ordinal);
         _parts = [.. terms.SelectMany(t => PartsOf(t.Text)).Select(p => p.Where(c => !stand.Contains(_signatures[c])).DistinctBy(c => _signatures[c]).ToArray()).Where(p => p.Length > 1)];
-        (_strengths, _values, _seen, _lacks) = (new double[terms.Count], new double[terms.Count], new int[terms.Count], new int[terms.Count]);
+        (_strengths, _values, _seen, _lacks, _open) = (new double[terms.Count], new double[terms.Count], new int[terms.Count], new int[terms.Count], new int[terms.Count]);
         (_has, _weight) = (new int[ready.Folded.Count], field.Weight);
         _holders = [.. terms.Select(_ => new List<double>())];
         for (var t = 0; t < terms.Count; t++)
@@ -93,11 +101,12 @@ internal sealed class PhraseChoice
         var free = Enumerable.Range(_standing, _texts.Length - _standing).Where(c => !taken.Contains(_signatures[c])).ToArray();
         Set([]);
         // What brings most by itself leads one way, what promises most together with others another.
-        int[] byGain = [.. free.Select(c => (c, Gain: Gain(c))).Where(c => c.Gain > 0).OrderByDescending(c => c.Gain).Take(Most).Select(c => c.c)];
-        int[] byPromise = [.. free.Select(c => (c, Promise: Promise(c))).OrderByDescending(c => c.Promise).Take(Most).Select(c => c.c)];
+        var gains = free.Select(c => (Phrase: c, Gain: Gain(c))).ToList();
+        int[] byGain = [.. gains.Where(c => c.Gain > 0).OrderByDescending(c => c.Gain).Take(Most).Select(c => c.Phrase)];
+        int[] byPromise = [.. gains.OrderByDescending(c => c.Gain + Promise(c.Phrase)).Take(Most).Select(c => c.Phrase)];
         var leads = LeadOf(lead, slots, free);
         var (chosen, most) = (leads, _worth);
-        _steps = Effort;
+        (_steps, _least) = (Effort, -Effort);
         Try(Shaken(Begun(leads, leads.Count, slots, byGain), leads.Count, byGain));
         _steps = Effort;
         Try(Shaken(Begun(leads, leads.Count, slots, byPromise), leads.Count, byPromise));
@@ -107,7 +116,7 @@ internal sealed class PhraseChoice
         Try(Begun(leads, leads.Count, slots, picks));
         // And what begins with the parts of a pick that no single slot holds.
         int[][] together = [.. _parts.Where(p => p.Length + leads.Count <= slots).OrderByDescending(Together).Take(PartsTried)];
-        _steps = Effort / 4;
+        (_steps, _least) = (Effort / 4, -Effort / 2);
         foreach (var parts in together)
             if (_steps > 0)
                 Try(Begun([.. leads, .. parts.Where(p => !leads.Exists(l => _signatures[l] == _signatures[p]))], leads.Count, slots, byGain));
@@ -162,7 +171,7 @@ internal sealed class PhraseChoice
         int[] least = [.. chosen.Skip(leads).OrderBy(Loss).Take(LeastLooked)];
         foreach (var parts in _parts)
         {
-            if (_steps < -Effort)
+            if (_steps < _least)
                 break;
             int[] fresh = [.. parts.Where(p => !chosen.Contains(p))];
             var others = chosen.Where(c => Array.Exists(fresh, p => _signatures[p] == _signatures[c])).ToList();
@@ -260,10 +269,10 @@ internal sealed class PhraseChoice
             yield return [.. fromBack];
     }
 
-    // What a phrase brings by itself, and its share in what it could bring together with others.
+    // A phrase's share in what it could bring together with others.
     private double Promise(int phrase)
     {
-        var promise = Gain(phrase);
+        var promise = 0.0;
         foreach (var word in _words[phrase])
             foreach (var term in _others.TermsOfWord[word])
                 if (_lacks[term] > 0)
@@ -310,10 +319,10 @@ internal sealed class PhraseChoice
     // Takes one out and puts the best one in, as long as that helps; what slots are left are filled.
     private void Exchange(List<int> chosen, int leads, int[] free)
     {
-        for (var better = true; better && _steps > -Effort;)
+        for (var better = true; better && _steps > _least;)
         {
             better = false;
-            for (var i = leads; i < chosen.Count && _steps > -Effort; i++)
+            for (var i = leads; i < chosen.Count && _steps > _least; i++)
             {
                 var was = chosen[i];
                 chosen.RemoveAt(i);
@@ -458,6 +467,7 @@ internal sealed class PhraseChoice
     private void Value(int term)
     {
         _lacks[term] = _others.Lacks(term, _has);
+        _open[term] = _strengths[term] > 0 || _others.Held[term] ? int.MaxValue : _lacks[term];
         var value = _lacks[term] > 0 && _strengths[term] <= 0 && !_others.Held[term] ? 0 : _others.Gripped(term, _strengths[term], _has);
         _worth += value - _values[term];
         _values[term] = value;
@@ -467,36 +477,38 @@ internal sealed class PhraseChoice
     private double Gain(int phrase)
     {
         _mark++;
-        _steps -= _holds[phrase].Count + _words[phrase].Count;
+        var (holds, words, has) = (_holds[phrase], _words[phrase], _has);
+        _steps -= holds.Length + words.Length;
         var gain = 0.0;
-        foreach (var (term, strength) in _holds[phrase])
+        foreach (var (term, strength) in holds)
         {
             _seen[term] = _mark;
             if (strength > _strengths[term])
-                gain += _others.Gripped(term, strength, _has) - _values[term];
+                gain += _others.Gripped(term, strength, has) - _values[term];
         }
 
         var fresh = 0;
-        foreach (var word in _words[phrase])
-            if (_has[word]++ == 0)
+        foreach (var word in words)
+            if (has[word]++ == 0)
                 fresh++;
-        foreach (var word in _words[phrase])
+        var open = _open;
+        foreach (var word in words)
         {
             // A word that is new to the field can complete a term, or weigh more than where it stands.
-            if (_has[word] > 1)
+            if (has[word] > 1)
                 continue;
             var terms = _others.TermsOfWord[word];
             _steps -= terms.Length / 8;
             foreach (var term in terms)
-                if (_lacks[term] <= fresh && _seen[term] != _mark && _strengths[term] <= 0)
+                if (open[term] <= fresh && _seen[term] != _mark)
                 {
                     _seen[term] = _mark;
-                    gain += _others.Gripped(term, 0, _has) - _values[term];
+                    gain += _others.Gripped(term, 0, has) - _values[term];
                 }
         }
 
-        foreach (var word in _words[phrase])
-            _has[word]--;
+        foreach (var word in words)
+            has[word]--;
         return gain;
     }
 }
