@@ -44,10 +44,16 @@ public sealed class EngineLawsTests(TestShop shop) : IClassFixture<TestShop>
             var limits = JsonNode.Parse(System.Text.Json.JsonSerializer.Serialize(platform))!["fields"]!.AsArray().ToDictionary(f => f!["key"]!.GetValue<string>(), f => f!["limit"]!);
             object[] terms = [.. Enumerable.Range(0, dice.Next(1, 12)).Select(_ => Text(dice, 3)).Distinct().Select(t => new { text = t, volume = dice.Next(5) == 0 ? (double?)null : dice.Next(1, 2000), fit = One(dice, "core", "good", "stretch") })];
             var fields = new JsonObject { ["title"] = dice.Next(2) == 0 ? "" : Text(dice, 3) };
+            // Something may stand already in the field that is filled, where it fits.
+            if (dice.Next(3) == 0 && Text(dice, 2) is var loose && Measure(loose, limits["backend"]) <= limits["backend"]["max"]!.GetValue<int>())
+                fields["backend"] = loose;
+            if (dice.Next(3) == 0 && Text(dice, 2) is var tag && Measure(tag, limits["tags"]) <= limits["tags"]["max"]!.GetValue<int>())
+                fields["tags"] = new JsonArray(tag);
             var before = await Weigh(fields);
 
             var words = await shop.Post("/api/engine/fill/words", new { platform, fields, field = "backend", terms, avoid = Array.Empty<string>() });
             var text = words["text"]!.GetValue<string>();
+            Assert.StartsWith(fields["backend"]?.GetValue<string>() ?? "", text);
             Assert.Equal(Measure(text, limits["backend"]), words["used"]!.GetValue<int>());
             Assert.True(words["used"]!.GetValue<int>() <= limits["backend"]["max"]!.GetValue<int>());
             Assert.True(words["gain"]!.GetValue<double>() <= words["bound"]!.GetValue<double>() + 1e-6);
@@ -57,6 +63,7 @@ public sealed class EngineLawsTests(TestShop shop) : IClassFixture<TestShop>
 
             var phrases = await shop.Post("/api/engine/fill/phrases", new { platform, fields, field = "tags", terms, avoid = Array.Empty<string>() });
             var items = phrases["items"]!.AsArray();
+            Assert.Superset(fields["tags"]?.AsArray().Select(i => i!.GetValue<string>()).ToHashSet() ?? [], items.Select(i => i!.GetValue<string>()).ToHashSet());
             Assert.True(items.Count <= limits["tags"]["maxItems"]!.GetValue<int>());
             Assert.All(items, i => Assert.InRange(Measure(i!.GetValue<string>(), limits["tags"]), 1, limits["tags"]["max"]!.GetValue<int>()));
             with = await Weigh(With(fields, "tags", items));
