@@ -48,7 +48,8 @@ internal static class KeysBench
         }
 
         browser.Labelled("Description").SendKeys(Keys.End);
-        foreach (var letter in " A cedar bird house for the smallest birds in the garden.")
+        const string Told = " A cedar bird house for the smallest birds in the garden. It keeps a wren family dry through a wet spring and opens at the side, so that it is clean again by autumn. The wood is left as it grew: no paint, no stain, nothing a young bird should not eat. Hang it from a branch or fix it to a wall with the two brass screws that come with it, out of the noon sun and away from the feeder.";
+        foreach (var letter in Told)
         {
             browser.Press(letter.ToString());
             Thread.Sleep(60);
@@ -58,14 +59,14 @@ internal static class KeysBench
         double[] measured = [.. Read("performance.getEntriesByName('key to lines').map(e => e.duration)")];
         double[] asked = [.. Read("performance.getEntriesByType('resource').filter(e => e.name.endsWith('/weigh')).slice(5).map(e => e.responseEnd - e.fetchStart)").Order()];
         Console.WriteLine($"keys: key to repainted lines with {picks} picks, {measured.Length} keys measured in the browser");
-        Told($"the first {Early} after a start, while the server is still being compiled", measured[..Early]);
-        Told("all after them", measured[Early..]);
-        Told("all", measured);
+        Say($"the first {Early}, while the browser still compiles the page", measured[..Early]);
+        Say("all after them", measured[Early..]);
+        Say("all", measured);
         Console.WriteLine($"  of it the question to the server, median {asked[asked.Length / 2]:F1} ms");
 
         IEnumerable<double> Read(string what) => ((IReadOnlyCollection<object>)browser.Run("return " + what)!).Select(Convert.ToDouble);
 
-        static void Told(string which, double[] times)
+        static void Say(string which, double[] times)
         {
             var sorted = times.Order().ToArray();
             double At(double share) => sorted[(int)Math.Ceiling(share * sorted.Length) - 1];

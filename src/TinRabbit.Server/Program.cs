@@ -104,10 +104,11 @@ catch (IOException e) when (e.InnerException is Microsoft.AspNetCore.Connections
     return 1;
 }
 
-// The first dig should not wait for the stand-in to be made, nor for a large shelf to be read.
+// The first key should not wait for the weighing to be compiled, nor the first dig for the stand-in to be made or a large shelf to be read.
 _ = Task.Run(async () =>
 {
     await using var scope = app.Services.CreateAsyncScope();
+    await WarmUp.Weigh(scope.ServiceProvider.GetRequiredService<TinContext>(), app.Services.GetRequiredService<IMarket>().Places[0].Id, app.Urls.First());
     await FirstStart.MakeReady(scope.ServiceProvider.GetRequiredService<TinContext>(), app.Services.GetRequiredService<IMarket>(), app.Services.GetRequiredService<Shelves>());
 });
 Console.WriteLine($"Tin Rabbit is ready at http://127.0.0.1:{port}");
