@@ -26,10 +26,10 @@ let answers: Record<string, (asked: Asked) => unknown>
 
 beforeEach(() => {
   asked = []
-  serve((a) => {
+  serve(async (a) => {
     asked.push(a)
     const how = Object.entries(answers).find(([path]) => a.url.endsWith(path))?.[1]
-    const body = how?.(a)
+    const body = await how?.(a)
     return body instanceof Response ? body : how ? json(body) : new Response(null, { status: 404 })
   })
 })
@@ -202,15 +202,16 @@ describe('a fill', () => {
 
   const put = (f: Field) => {
     const taken: unknown[] = []
+    const draft: { phrases: string[] } = { phrases: ['old'] }
     const shown = show(
-      <FillPanel place={place} field={f} copy={() => ({ phrases: ['old'] })} take={(value, what) => taken.push(value, what)} keepTake={(t) => taken.push(`keep ${t}`)} close={() => taken.push('closed')} />,
+      <><FillPanel place={place} field={f} copy={() => draft} take={(value, what) => taken.push(value, what)} keepTake={(t) => taken.push(`keep ${t}`)} close={() => taken.push('closed')} /><ToastLine /></>,
       [
         [picksKey(place), { picks: [pick('owl box', 90), pick('bat box', null), pick('bird house', 900)] }],
         [weighKey(place), weighing('0', { 'owl box': 'missing', 'bat box': 'missing', 'bird house': 'whole' }, 20)],
         [draftKey(place), { phrases: ['old'] }],
       ],
     )
-    return { ...shown, taken }
+    return { ...shown, taken, draft }
   }
 
   beforeEach(() => {
@@ -243,6 +244,26 @@ describe('a fill', () => {
     expect(text(root)).toContain('Still missingbat box')
     await hands.keyboard('{Enter}')
     expect(taken).toEqual([['old', 'owl box'], 'Tags filled', 'closed'])
+  })
+
+  test('what was typed meanwhile is not lost to it: it is made anew', async () => {
+    const { hands, taken, draft } = put(field('phrases', { maxItems: 12 }))
+    await screen.findByText('It opens')
+    draft.phrases = ['old', 'typed']
+    answers['/fill/phrases'] = () => ({ value: ['old', 'typed', 'owl box'], pieces: ['owl box'], limit: 24, gain: 90, bound: 90, takes: [] })
+    await hands.keyboard('{Enter}')
+    await screen.findByText(/was changed meanwhile/)
+    await waitFor(() => expect(screen.queryAllByText('bat box', { selector: 'button' })).toEqual([]))
+    await hands.keyboard('{Enter}')
+    expect(taken).toEqual([['old', 'typed', 'owl box'], 'Tags filled', 'closed'])
+  })
+
+  test('Enter on a button that one has gone to does what it says', async () => {
+    const { hands, taken } = put(field('phrases', { maxItems: 12 }))
+    await screen.findByText('It opens')
+    screen.getByText(/Leave it/).focus()
+    await hands.keyboard('{Enter}')
+    expect(taken).toEqual(['closed'])
   })
 
   test('nothing chosen takes nothing', async () => {
@@ -285,6 +306,16 @@ describe('alt texts', () => {
     await hands.type(screen.getByLabelText('Alt text 1'), ' of cedar')
     await waitFor(() => expect(told).toBe(1))
     expect(bodies('/products/1')).toEqual([{ name: 'Box', facts: null, pictures: ['A box of cedar', 'A wren'] }])
+  })
+
+  test('another listing of the product that is opened before they are saved has them', async () => {
+    let save = () => {}
+    answers = { '/products/1': () => new Promise((done) => { save = () => done(place.product) }) }
+    const { hands, cache } = show(<Held saved={() => {}} />, [[['shop'], { products: [place.product] }]])
+    await hands.type(screen.getByLabelText('Alt text 2'), ' box')
+    await waitFor(() => expect(cache.getQueryData<{ products: { pictures: string[] }[] }>(['shop'])?.products[0].pictures).toEqual(['A box', 'A wren box']))
+    await waitFor(() => expect(bodies('/products/1')).toHaveLength(1))
+    save()
   })
 
   test('Enter goes on, the last adds another, Backspace takes an empty one out', async () => {

@@ -169,12 +169,15 @@ describe('a platform’s rules', () => {
 
   const put = () => {
     const saved: string[] = []
-    return { ...show(<><ProfileSheet view={view} usual={{ unusedShare: 0.25 }} saved={() => saved.push('saved')} /><ToastLine /></>), saved }
+    const sheet = (round: number) => <><ProfileSheet key={round} view={view} usual={{ unusedShare: 0.25 }} saved={async () => { saved.push('saved') }} again={() => saved.push('again')} /><ToastLine /></>
+    const shown = show(sheet(0))
+    return { ...shown, saved, anew: () => shown.again(sheet(1)) }
   }
 
   const sent = (path: string) => asked.filter((a) => a.url.endsWith(path)).map((a) => (a.body as { profile: typeof profile }).profile)
 
   beforeEach(() => {
+    sessionStorage.clear()
     answers['/platforms/check'] = () => ({ unfit: [] })
     answers['/platforms/stall'] = () => ({})
   })
@@ -239,7 +242,27 @@ describe('a platform’s rules', () => {
     await hands.paste('{"id": "stall"')
     expect(text(await screen.findByTestId('problems'))).toMatch(/JSON/)
     await hands.click(screen.getByText('As a form'))
-    expect((screen.getByLabelText('Name') as HTMLInputElement).value).toBe('Stall')
+    await screen.findByText('Put the JSON right first')
+    answers['/platforms/check'] = () => json({ errors: { 'profile.fields': ['A profile has fields.'] } }, 400)
+    await hands.type(box, '}')
+    await hands.click(screen.getByText('As a form'))
+    await screen.findByText('Put fields right first')
+    answers['/platforms/check'] = () => ({ unfit: [] })
+    await hands.clear(box)
+    await hands.paste(JSON.stringify({ ...profile, name: 'Stall two' }))
+    await hands.click(screen.getByText('As a form'))
+    expect(((await screen.findByLabelText('Name')) as HTMLInputElement).value).toBe('Stall two')
+  })
+
+  test('what is not saved yet is there again after something else was opened, until it is forgotten', async () => {
+    const { hands, anew, saved } = put()
+    await hands.type(screen.getByLabelText('Name'), ' of mine')
+    anew()
+    expect((screen.getByLabelText('Name') as HTMLInputElement).value).toBe('Stall of mine')
+    await hands.click(screen.getByText('Forget the changes'))
+    expect(saved).toEqual(['again'])
+    show(<ProfileSheet view={view} usual={{}} saved={async () => {}} again={() => {}} />)
+    expect((screen.getAllByLabelText('Name').at(-1) as HTMLInputElement).value).toBe('Stall')
   })
 })
 

@@ -17,6 +17,7 @@ export function Platforms() {
   const cache = useQueryClient()
   const file = useRef<HTMLInputElement>(null)
   const [naming, setNaming] = useState(false)
+  const [round, setRound] = useState(0)
   useEffect(() => {
     document.title = 'Platforms · Tin Rabbit'
   }, [])
@@ -116,10 +117,11 @@ export function Platforms() {
         </aside>
         {open && list.data && (
           <ProfileSheet
-            key={open.id + JSON.stringify(open.profile).length}
+            key={`${open.id} ${round}`}
             view={open}
             usual={list.data.thresholds}
             saved={() => reload()}
+            again={() => setRound((r) => r + 1)}
           />
         )}
       </main>

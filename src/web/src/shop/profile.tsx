@@ -75,13 +75,34 @@ export const idOf = (name: string) =>
     .replace(/^-+|-+$/g, '')
     .slice(0, 40)
 
+// What is not saved yet is kept for as long as the window is open.
+const draftOf = (id: string) => {
+  const kept = sessionStorage.getItem(`platform ${id}`)
+  return kept === null ? null : (JSON.parse(kept) as Profile)
+}
+const keepDraft = (id: string, profile: Profile | null) =>
+  profile ? sessionStorage.setItem(`platform ${id}`, JSON.stringify(profile)) : sessionStorage.removeItem(`platform ${id}`)
+
 /** One platform's rules, each to be changed; what is wrong, and which listings would no longer fit, is said while one types. */
-export function ProfileSheet({ view, usual, saved }: { view: PlatformView; usual: Record<string, number>; saved: () => void }) {
-  const [profile, setProfile] = useState(view.profile as unknown as Profile)
+export function ProfileSheet({
+  view,
+  usual,
+  saved,
+  again,
+}: {
+  view: PlatformView
+  usual: Record<string, number>
+  saved: () => Promise<void>
+  /** Begins anew with what is saved. */
+  again: () => void
+}) {
+  const [profile, setProfile] = useState(() => draftOf(view.id) ?? (view.profile as unknown as Profile))
   const [text, setText] = useState<string | null>(null)
   const [wrong, setWrong] = useState<Record<string, string[]>>({})
   const [unfit, setUnfit] = useState<Unfit[]>([])
   const changed = JSON.stringify(profile) !== JSON.stringify(view.profile)
+
+  useEffect(() => keepDraft(view.id, changed ? profile : null), [view.id, changed, profile])
 
   // What a change would do is said while it is made.
   useEffect(() => {
@@ -118,9 +139,26 @@ export function ProfileSheet({ view, usual, saved }: { view: PlatformView; usual
     if (!response.ok) return toast((error as { detail?: string })?.detail ?? 'It could not be saved')
     toast(`${profile.name} saved`, async () => {
       await api.PUT('/api/platforms/{id}', { params: { path: { id: view.id } }, body: { profile: before as never, like: null } })
-      saved()
+      await saved()
+      forget()
     })
     saved()
+  }
+  const forget = () => {
+    keepDraft(view.id, null)
+    again()
+  }
+  // The form is for profiles that can be read; what cannot is put right where it was typed.
+  const asForm = async () => {
+    try {
+      JSON.parse(text ?? '')
+    } catch {
+      return toast('Put the JSON right first')
+    }
+    const { error, response } = await api.POST('/api/platforms/check', { body: { profile: profile as never, like: null } })
+    if (response.ok) return setText(null)
+    const [path] = Object.keys((error as { errors?: Record<string, string[]> })?.errors ?? {})
+    toast(`Put ${path?.replace(/^profile\.?/, '') || 'the profile'} right first`)
   }
   useKeys({ 'Ctrl+s': save })
   const problems = Object.entries(wrong)
@@ -138,7 +176,12 @@ export function ProfileSheet({ view, usual, saved }: { view: PlatformView; usual
         />
         <span className="quiet text-[13px] num">{profile.id}</span>
         <span className="ml-auto flex gap-3 items-baseline text-[13.5px]">
-          <button type="button" className="link" onClick={() => setText(text === null ? JSON.stringify(profile, null, 2) : null)}>
+          {changed && (
+            <button type="button" className="link" onClick={forget}>
+              Forget the changes
+            </button>
+          )}
+          <button type="button" className="link" onClick={() => (text === null ? setText(JSON.stringify(profile, null, 2)) : asForm())}>
             {text === null ? 'As JSON' : 'As a form'}
           </button>
           <a className="link" href={`/api/platforms/${view.id}/profile.json`}>

@@ -331,7 +331,10 @@ function Choices({ field, value, weighedValue, change, pieces, pointed, category
       {box}
     </Boxed>
   )
-  const put = (rows: [string, string][]) => change(Object.fromEntries(rows.filter(([k]) => k)))
+  // A value that is a list stays one while it is not written in.
+  const kept = value && typeof value === 'object' && !Array.isArray(value) ? value : {}
+  const put = (rows: [string, string][]) =>
+    change(Object.fromEntries(rows.filter(([k]) => k).map(([k, v]) => [k, v === textOf(k) && k in kept ? kept[k] : v])))
   const path = asList(category).map((p) => p.trim().toLowerCase())
   const known = field.attributes.filter((a) => a.category === null || path.includes(a.category.toLowerCase()))
   const others = named.filter(([name]) => !known.some((a) => a.name === name))

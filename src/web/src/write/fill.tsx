@@ -60,31 +60,39 @@ export function FillPanel({
   const picks = usePicks(place).data?.picks
   const before = useWeighing(place)
   const box = useRef<HTMLElement>(null)
+  // The text that it was made for: what was typed since would be lost to it.
+  const made = useRef('')
+  const [round, setRound] = useState(0)
+  const now = () => JSON.stringify(copy()[field.key] ?? '')
   const path = useMemo(() => ({ id: place.listingId, field: field.key }), [place.listingId, field.key])
 
-  // biome-ignore lint/correctness/useExhaustiveDependencies: made once, of the draft as it is when it is asked for
+  // biome-ignore lint/correctness/useExhaustiveDependencies: made of the draft as it is when it is asked for
   useEffect(() => {
     let gone = false
+    made.current = now()
     ask(api.POST('/api/listings/{id}/fill/{field}', { params: { path }, body: { marketId: place.market.id, fields: copy() as never } }))
       .then((f) => {
         if (gone) return
         setFill(f)
         setChosen(f.pieces.map(() => true))
+        setAt(0)
         setTimeout(() => box.current?.focus())
       })
       .catch((e: Error) => !gone && setProblem(e.message))
     return () => {
       gone = true
     }
-  }, [path])
+  }, [path, round])
 
   const all = chosen.every(Boolean)
   const title = field.role === 'title' && field.shape === 'line'
-  // What is chosen is weighed as it would stand: what it opens and loses is read off that, for the whole and for a part alike.
+  // What is chosen is weighed as it would stand: what it opens and loses is read off that, for the whole and for a part alike, and anew
+  // when something else is written meanwhile.
   const value = useMemo(
     () => (!fill ? undefined : title ? fill.takes[at]?.text : all ? (fill.value as Value) : withPieces(field, fill, chosen)),
     [fill, title, at, all, field, chosen],
   )
+  // biome-ignore lint/correctness/useExhaustiveDependencies: weighed again when what it is compared with changes
   useEffect(() => {
     if (value === undefined || !picks) return
     let gone = false
@@ -94,15 +102,21 @@ export function FillPanel({
     return () => {
       gone = true
     }
-  }, [value, picks, field, place, copy, cache])
+  }, [value, picks, field, place, copy, cache, before])
 
   const accept = () => {
     if (value === undefined) return
+    if (!title && now() !== made.current) {
+      setRound(round + 1)
+      return toast(`${field.label} was changed meanwhile: this fill is made anew`)
+    }
     if (title || chosen.some(Boolean)) take(value, `${field.label} filled`)
     close()
   }
   const count = title ? (fill?.takes.length ?? 0) : (fill?.pieces.length ?? 0)
   const walk = (e: React.KeyboardEvent) => {
+    // A button that one has gone to does what it says.
+    if ((e.key === 'Enter' || e.key === ' ') && (e.target as Element).closest('.btn')) return
     if (e.key === 'ArrowDown' || e.key === 'ArrowRight') setAt(Math.min(count - 1, at + 1))
     else if (e.key === 'ArrowUp' || e.key === 'ArrowLeft') setAt(Math.max(0, at - 1))
     else if (e.key === ' ' && !title) setChosen(chosen.map((c, i) => (i === at ? !c : c)))

@@ -21,6 +21,11 @@ export function usePictures(place: Place, saved: () => void) {
     clearTimeout(timer.current)
     if (!waiting.current) return
     waiting.current = false
+    // Another listing of the product that is opened now has them too.
+    cache.setQueryData<Shop>(
+      ['shop'],
+      (s) => s && { ...s, products: s.products.map((p) => (p.id === id ? { ...p, pictures: latest.current } : p)) },
+    )
     try {
       const product = await inTurn(() =>
         ask(

@@ -19,6 +19,7 @@ export function Takes({
   place: Place
   field: Field
   copy: () => Copy
+  /** Another number when what they are weighed with has changed. */
   version: number
   use: (text: string) => void
   keep: () => void

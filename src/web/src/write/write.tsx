@@ -103,6 +103,7 @@ function Sheet({ place, listing }: { place: Place; listing: Listing }) {
   // The check comes after the lines: it waits until nothing is typed for a moment, and the last one asked for counts.
   const [findings, setFindings] = useState<Finding[] | null>(null)
   const checks = useRef(0)
+  const [checkedAt, setCheckedAt] = useState(0)
   // What it was about: a fix made of an older text would lose what was typed since.
   const checked = useRef<{ copy: Copy; pictures: string[] }>(null)
   const pictures = usePictures(place, () => check())
@@ -120,6 +121,7 @@ function Sheet({ place, listing }: { place: Place; listing: Listing }) {
       if (mine === checks.current) {
         checked.current = about
         setFindings(findings)
+        setCheckedAt(mine)
       }
       return findings
     } catch (e) {
@@ -424,7 +426,7 @@ function Sheet({ place, listing }: { place: Place; listing: Listing }) {
             place={place}
             field={title}
             copy={draft}
-            version={weighed ? picksSeen + String(copy[title.key] ?? '').length : 0}
+            version={checkedAt}
             use={putTitle}
             keep={() => keepTitle(String(latest.current[title.key] ?? ''))}
           />
