@@ -58,7 +58,7 @@ internal sealed class Knapsack
             return BestOf(few);
         var closure = new Closure(this);
         var (bound, below, above) = Relax(closure, null);
-        _steps = Effort * Math.Clamp(600 / (Costs.Length + Bundles.Length), 1, 6);
+        _steps = Effort * Math.Clamp(300 / (Costs.Length + Bundles.Length), 1, 6);
         var best = Better(Filled(below));
         if (Proven(best.Worth, bound))
             return new(best.In, best.Worth, bound);
