@@ -7,7 +7,7 @@ import { useShop } from '../kit/shop'
 import { ToastLine, toast } from '../kit/toast'
 import { NameBox } from '../kit/walked'
 import { Rabbit, ThemeButton } from './frame'
-import { idOf, type Profile, ProfileSheet } from './profile'
+import { draftOf, idOf, type Profile, ProfileSheet } from './profile'
 
 /** Every platform; one of them open to be changed, and what a change would do to the listings. */
 export function Platforms() {
@@ -82,6 +82,7 @@ export function Platforms() {
                 <b>{p.name}</b>
                 <span className="quiet text-[12.5px] block">
                   {p.shipped ? 'came with the program' : 'yours'}, {p.listings} {p.listings === 1 ? 'listing' : 'listings'}
+                  {p.id !== open?.id && draftOf(p.id) && <span className="text-accent">, changes not saved</span>}
                 </span>
               </button>
             ))}

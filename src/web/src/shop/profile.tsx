@@ -76,7 +76,7 @@ export const idOf = (name: string) =>
     .slice(0, 40)
 
 // What is not saved yet is kept for as long as the window is open.
-const draftOf = (id: string) => {
+export const draftOf = (id: string) => {
   const kept = sessionStorage.getItem(`platform ${id}`)
   return kept === null ? null : (JSON.parse(kept) as Profile)
 }
