@@ -253,7 +253,7 @@ internal sealed class Knapsack
     // Takes out the items on which least value hangs for what they cost, until it fits, and then what no bundle needs any more.
     private State Reduced(State state, bool[]? keep = null)
     {
-        while (state.Spent > Room)
+        for (var first = true; state.Spent > Room; first = false)
         {
             var (worst, least) = (-1, double.PositiveInfinity);
             for (var i = 0; i < Costs.Length; i++)
@@ -262,7 +262,12 @@ internal sealed class Knapsack
             if (worst < 0)
                 return state;
             state.Remove(worst);
-            Prune(state, keep);
+            if (first)
+                Prune(state, keep);
+            else
+                foreach (var b in _bundlesOf[worst])
+                    foreach (var i in Bundles[b].Items)
+                        PruneOne(state, i, keep);
         }
 
         return state;
@@ -281,8 +286,17 @@ internal sealed class Knapsack
     private void Prune(State state, bool[]? keep)
     {
         for (var i = 0; i < Costs.Length; i++)
-            if (state.In[i] && keep?[i] != true && !Array.Exists(_bundlesOf[i], b => state.Lacks[b] == 0))
-                state.Remove(i);
+            PruneOne(state, i, keep);
+    }
+
+    private void PruneOne(State state, int item, bool[]? keep)
+    {
+        if (!state.In[item] || keep?[item] == true)
+            return;
+        foreach (var b in _bundlesOf[item])
+            if (state.Lacks[b] == 0)
+                return;
+        state.Remove(item);
     }
 
     // Takes one item out and fills anew without it, or forces one bundle in and takes out what is worth least, as long as that helps.
