@@ -71,7 +71,11 @@ public sealed class Shots
                 browser.Press(Keys.Enter);
                 browser.Find("[data-testid=changed-field]");
             });
-            Shot("shop-platforms", "/platforms?id=longbarrow", "[data-testid=profile] table");
+            Shot("shop-platforms", "/platforms?id=longbarrow", "[data-testid=profile] table", () =>
+            {
+                browser.Write("Most of title", "60");
+                browser.Find("[data-testid=unfit]");
+            });
             Shot("weigh", "/1/hedgerow-fair-us/weigh?at=cedar+bird+house", "[data-testid=trace]");
             Shot("keys", "/1/hedgerow-fair-us/pick", "[data-testid=detail]", () => browser.Press("?"));
         }

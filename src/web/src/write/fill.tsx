@@ -2,9 +2,10 @@ import { useQueryClient } from '@tanstack/react-query'
 import { useEffect, useMemo, useRef, useState } from 'react'
 import { api, ask, type Copy, type Field, type Fill, opened, type PickWeight, type Room, type Value, type Weighing } from '../kit/api'
 import { useKeys } from '../kit/keys'
-import { compact, full } from '../kit/numbers'
+import { full } from '../kit/numbers'
 import { type Place, usePicks, useWeighing, weigh } from '../kit/shop'
 import { toast } from '../kit/toast'
+import { TermTable } from './termtable'
 
 const points = (n: number) => (Math.round(n * 10) / 10).toFixed(1)
 const change = (from: number, to: number) => {
@@ -282,18 +283,7 @@ function Terms({ name, terms }: { name: string; terms: PickWeight[] }) {
   return (
     <>
       <h3>{name}</h3>
-      <table className="plain text-[14px]">
-        <tbody>
-          {dearest(terms).map((t) => (
-            <tr key={t.key}>
-              <td>{t.text}</td>
-              <td className="r num" title={full(t.volume)}>
-                {compact(t.volume)}
-              </td>
-            </tr>
-          ))}
-        </tbody>
-      </table>
+      <TermTable terms={dearest(terms)} />
     </>
   )
 }

@@ -3,6 +3,7 @@ import { api, ask, type Copy } from '../kit/api'
 import { compact, full } from '../kit/numbers'
 import type { Place } from '../kit/shop'
 import { Walked } from '../kit/walked'
+import { TermTable } from './termtable'
 
 /** Every known term that the title holds, and those it would hold in another order: one click puts it so. */
 export function Reading({ place, text, copy, put }: { place: Place; text: string; copy: () => Copy; put: (text: string) => void }) {
@@ -38,19 +39,7 @@ export function Reading({ place, text, copy, put }: { place: Place; text: string
           <>
             <h3 className="!mt-0">The title holds</h3>
             {read.holds.length === 0 && <p className="quiet">No term that is known here.</p>}
-            <table className="plain text-[14px]">
-              <tbody>
-                {measured.map((t) => (
-                  <tr key={t.text}>
-                    <td>{t.text}</td>
-                    <td className="quiet">{t.band ? `${t.band} competition` : ''}</td>
-                    <td className="r num" title={full(t.volume)}>
-                      {compact(t.volume)}
-                    </td>
-                  </tr>
-                ))}
-              </tbody>
-            </table>
+            <TermTable terms={measured.map((t) => ({ ...t, about: t.band ? `${t.band} competition` : '' }))} />
             {unmeasured.length > 0 && (
               <p className="quiet text-[13px] mt-1">Of unknown volume: {unmeasured.map((t) => t.text).join(', ')}.</p>
             )}
