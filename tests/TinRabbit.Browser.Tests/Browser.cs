@@ -101,7 +101,13 @@ public sealed class Browser : IDisposable
         return "";
     });
 
-    public void ClickText(string text) => Until($"\"{text}\" to click", () => _driver.FindElements(By.XPath($"//*[self::button or self::a][contains(normalize-space(.), \"{text}\")]")).FirstOrDefault(e => e.Displayed))!.Click();
+    public void ClickText(string text) => Until($"\"{text}\" to click", () =>
+    {
+        if (_driver.FindElements(By.XPath($"//*[self::button or self::a][contains(normalize-space(.), \"{text}\")]")).FirstOrDefault(e => e.Displayed) is not { } found)
+            return null;
+        found.Click();
+        return "";
+    });
 
     /// <summary>Replaces what stands in a box.</summary>
     public void Write(string label, string text)
@@ -123,7 +129,11 @@ public sealed class Browser : IDisposable
 
     public string Text(string css) => Safe(Find(css));
 
-    public string Value(string label) => Labelled(label).GetAttribute("value") ?? "";
+    /// <summary>What all of them say, read at once: none of them can be drawn anew in between.</summary>
+    public IReadOnlyList<string> Texts(string css) =>
+        [.. ((IEnumerable<object>)Run("return [...document.querySelectorAll(arguments[0])].map(e => e.matches('input, textarea, select') ? e.value : e.innerText)", css)!).Select(t => (string)t)];
+
+    public string Value(string label) => Until(label, () => Labelled(label).GetAttribute("value") ?? "");
 
     public string Clipboard() => (string)_driver.ExecuteAsyncScript("const done = arguments[0]; navigator.clipboard.readText().then(done, e => done('error ' + e))")!;
 

@@ -361,10 +361,10 @@ public sealed class SliceTests(DemoShop demo) : IClassFixture<DemoShop>
         browser.Press(Keys.Enter);
     }
 
-    private static string[] Terms(Browser browser) => [.. browser.All("[data-testid=rows] [role=row][data-id]").Select(e => e.GetAttribute("data-id")!)];
+    private static string[] Terms(Browser browser) => [.. ((IEnumerable<object>)browser.Run("return [...document.querySelectorAll('[data-testid=rows] [role=row][data-id]')].map(e => e.dataset.id)")!).Select(t => (string)t)];
 
     private static double[] Numbers(Browser browser, int column) =>
-        [.. browser.All($"[data-testid=rows] [role=row] [role=gridcell]:nth-child({column})").Take(10).Select(e => double.TryParse(e.Text, out var n) ? n : -1)];
+        [.. browser.Texts($"[data-testid=rows] [role=row] [role=gridcell]:nth-child({column})").Take(10).Select(t => double.TryParse(t, out var n) ? n : -1)];
 
     private static bool Falls(double[] numbers) => numbers.Length > 5 && numbers.Zip(numbers.Skip(1)).All(p => p.First >= p.Second) && numbers[0] > numbers[^1];
 }
