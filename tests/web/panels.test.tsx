@@ -55,7 +55,7 @@ describe('takes', () => {
   test('each says its room, what it reaches and how hard its picks are', async () => {
     const { root } = put([take('Cedar bird house', { inUse: true }), take('A long one', { fits: false, mix: { low: 0, moderate: 0, high: 0, unknown: 0 } as Take['mix'], holds: [] })])
     await screen.findByText('Cedar bird house')
-    expect(text(root)).toContain('16 of 120; reach 40 %, grip 30.0; 1 picks; competition 1 low, 2 high')
+    expect(text(root)).toContain('16 of 120; reach 40 %, grip 30.0; 1 pick; competition 1 low, 2 high')
     expect(text(root)).toContain('competition of none')
     expect(bodies('/takes/weighed')).toEqual([{ marketId: 'fair-us', fields: { line: 'x' } }])
   })

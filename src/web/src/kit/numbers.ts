@@ -9,6 +9,9 @@ export function compact(n: number | null | undefined): string {
 const grouped = new Intl.NumberFormat('en-US')
 export const full = (n: number | null | undefined) => (n === null || n === undefined ? 'unknown' : grouped.format(n))
 
+/** So many of something: 1 pick, 2 picks. */
+export const counted = (n: number, what: string) => `${full(n)} ${what}${n === 1 ? '' : 's'}`
+
 export const fixed = (n: number | null | undefined, digits: number) => (n === null || n === undefined ? '–' : n.toFixed(digits))
 
 const monthNames = [

@@ -3,6 +3,7 @@ import { useEffect, useRef, useState } from 'react'
 import { Link } from 'react-router'
 import { useAddress } from '../kit/address'
 import { api, type PlatformView } from '../kit/api'
+import { counted } from '../kit/numbers'
 import { useShop } from '../kit/shop'
 import { ToastLine, toast } from '../kit/toast'
 import { NameBox } from '../kit/walked'
@@ -81,7 +82,7 @@ export function Platforms() {
               >
                 <b>{p.name}</b>
                 <span className="quiet text-[12.5px] block">
-                  {p.shipped ? 'came with the program' : 'yours'}, {p.listings} {p.listings === 1 ? 'listing' : 'listings'}
+                  {p.shipped ? 'came with the program' : 'yours'}, {counted(p.listings, 'listing')}
                   {p.id !== open?.id && draftOf(p.id) && <span className="text-accent">, changes not saved</span>}
                 </span>
               </button>

@@ -2,7 +2,7 @@ import { useQueryClient } from '@tanstack/react-query'
 import { useEffect, useMemo, useRef, useState } from 'react'
 import { api, ask, type Copy, type Field, type Fill, opened, type PickWeight, type Room, type Value, type Weighing } from '../kit/api'
 import { useKeys } from '../kit/keys'
-import { full } from '../kit/numbers'
+import { counted, full } from '../kit/numbers'
 import { type Place, usePicks, useWeighing, weigh } from '../kit/shop'
 import { toast } from '../kit/toast'
 import { TermTable } from './termtable'
@@ -161,7 +161,7 @@ export function FillPanel({
                     <span className="num">
                       {t.used} of {fill.limit ?? 'any'}
                     </span>
-                    ; grip <span className="num">{points(t.grip)}</span>; {t.whole.length} picks whole
+                    ; grip <span className="num">{points(t.grip)}</span>; {counted(t.whole.length, 'pick')} whole
                   </p>
                 </div>
               ))

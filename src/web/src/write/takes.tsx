@@ -1,7 +1,7 @@
 import { useQuery } from '@tanstack/react-query'
 import { useState } from 'react'
 import { api, ask, type Copy, type Field, type Take } from '../kit/api'
-import { compact } from '../kit/numbers'
+import { compact, counted } from '../kit/numbers'
 import type { Place } from '../kit/shop'
 import { Thread } from '../kit/thread'
 import { Walked } from '../kit/walked'
@@ -76,7 +76,7 @@ export function Takes({
               {field.max === null ? '' : ` of ${field.max}`}
             </span>
             ; reach <span className="num">{t.reach.toFixed(0)} %</span>, grip <span className="num">{t.grip.toFixed(1)}</span>;{' '}
-            {t.holds.length} picks; competition {mixText(t)}
+            {counted(t.holds.length, 'pick')}; competition {mixText(t)}
           </p>
           <p className="flex gap-3 text-[13px]">
             {t.inUse ? (
