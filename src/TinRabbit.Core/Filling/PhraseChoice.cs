@@ -34,8 +34,6 @@ internal sealed class PhraseChoice
     private readonly double[] _strengths;
     private readonly int[] _has;
     private readonly double[] _values;
-    private readonly int[] _lacks;
-
     // How many words a term lacks that nothing holds yet; more than any phrase has where something does.
     private readonly int[] _open;
     private readonly List<int> _touched = [];
@@ -83,7 +81,7 @@ internal sealed class PhraseChoice
         // What stands already is no part that is wanted; nor is one that another part of the same pick says in another order.
         var stand = _signatures.Take(_standing).ToHashSet(StringComparer.Ordinal);
         _parts = [.. terms.SelectMany(t => PartsOf(t.Text)).Select(p => p.Where(c => !stand.Contains(_signatures[c])).DistinctBy(c => _signatures[c]).ToArray()).Where(p => p.Length > 1)];
-        (_strengths, _values, _seen, _lacks, _open) = (new double[terms.Count], new double[terms.Count], new int[terms.Count], new int[terms.Count], new int[terms.Count]);
+        (_strengths, _values, _seen, _open) = (new double[terms.Count], new double[terms.Count], new int[terms.Count], new int[terms.Count]);
         (_has, _weight) = (new int[ready.Folded.Count], field.Weight);
         _holders = [.. terms.Select(_ => new List<double>())];
         for (var t = 0; t < terms.Count; t++)
@@ -275,8 +273,8 @@ internal sealed class PhraseChoice
         var promise = 0.0;
         foreach (var word in _words[phrase])
             foreach (var term in _others.TermsOfWord[word])
-                if (_lacks[term] > 0)
-                    promise += _others.Worth[term] * Matcher.SpreadFactor * _weight / (2 * _lacks[term]);
+                if (_open[term] is > 0 and < int.MaxValue)
+                    promise += _others.Worth[term] * Matcher.SpreadFactor * _weight / (2 * _open[term]);
         return promise;
     }
 
@@ -466,9 +464,8 @@ internal sealed class PhraseChoice
 
     private void Value(int term)
     {
-        _lacks[term] = _others.Lacks(term, _has);
-        _open[term] = _strengths[term] > 0 || _others.Held[term] ? int.MaxValue : _lacks[term];
-        var value = _lacks[term] > 0 && _strengths[term] <= 0 && !_others.Held[term] ? 0 : _others.Gripped(term, _strengths[term], _has);
+        _open[term] = _strengths[term] > 0 || _others.Held[term] ? int.MaxValue : _others.Lacks(term, _has);
+        var value = _open[term] is > 0 and < int.MaxValue ? 0 : _others.Gripped(term, _strengths[term], _has);
         _worth += value - _values[term];
         _values[term] = value;
     }

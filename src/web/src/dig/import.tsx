@@ -2,7 +2,7 @@ import { useQueryClient } from '@tanstack/react-query'
 import { useEffect, useRef, useState } from 'react'
 import { api, ask, type ColumnRole, type ImportPart, type ImportView, type TableLook } from '../kit/api'
 import { useKeys } from '../kit/keys'
-import { compact, full } from '../kit/numbers'
+import { compact, counted, full } from '../kit/numbers'
 import type { Place } from '../kit/shop'
 import { lines } from '../kit/stream'
 
@@ -310,7 +310,7 @@ export function Import({ place, file, close }: { place: Place; file: File | null
           <p className="mb-2 text-[16px]">
             {count.new + count.changed === 0
               ? 'The shelf knew all of it: nothing changed.'
-              : `${full(count.new)} new ${count.new === 1 ? 'term' : 'terms'}${count.changed > 0 ? `, ${full(count.changed)} known with new numbers; the old ones are kept` : ''}.`}
+              : `${counted(count.new, 'new term')}${count.changed > 0 ? `, ${full(count.changed)} known with new numbers; the old ones are kept` : ''}.`}
           </p>
           <p className="quiet text-[13.5px] mb-3">
             {[
@@ -319,7 +319,7 @@ export function Import({ place, file, close }: { place: Place; file: File | null
               part.bounds > 0
                 ? `${full(part.bounds)} ${part.bounds === 1 ? 'cell gives only a bound, such as < 10, and stays' : 'cells give only a bound, such as < 10, and stay'} unknown`
                 : null,
-              part.bad > 0 ? `${full(part.bad)} ${part.bad === 1 ? 'row' : 'rows'} could not be taken` : 'Every row could be read',
+              part.bad > 0 ? `${counted(part.bad, 'row')} could not be taken` : 'Every row could be read',
             ]
               .filter(Boolean)
               .join('. ')}

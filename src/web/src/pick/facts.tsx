@@ -1,5 +1,6 @@
 import { useState } from 'react'
 import type { Facet, Facts } from '../kit/api'
+import { counted } from '../kit/numbers'
 import type { Place } from '../kit/shop'
 import type { Row } from './pick'
 
@@ -36,10 +37,7 @@ export function FactsPart({ place, picks, save }: { place: Place; picks: Row[]; 
             .filter((l) => l.facet === facet)
             .map((l) => (
               <p key={l.word} className="text-[13px] mb-1">
-                <span className="doubt !ml-0">{l.word}</span>{' '}
-                <span className="quiet">
-                  is said by {l.count} {l.count === 1 ? 'pick' : 'picks'}.
-                </span>{' '}
+                <span className="doubt !ml-0">{l.word}</span> <span className="quiet">is said by {counted(l.count, 'pick')}.</span>{' '}
                 <button type="button" className="link" onClick={() => save({ ...facts, [key]: [...facts[key], l.word] })}>
                   It is true: add it
                 </button>

@@ -1,7 +1,7 @@
 import { useQuery } from '@tanstack/react-query'
 import { useState } from 'react'
 import { api, ask } from '../kit/api'
-import { compact, full } from '../kit/numbers'
+import { compact, counted, full } from '../kit/numbers'
 import type { Change, Place } from '../kit/shop'
 import { nameOf, type Row } from './pick'
 
@@ -43,8 +43,8 @@ export function LanguagePart({
     <div data-testid="language">
       <h3>A second language</h3>
       <p className="quiet text-[13px] mb-2">
-        {texts.length} {texts.length === 1 ? 'pick' : 'picks'}, measured in {place.market.platformName}, {place.market.countryName}. Those
-        with demand can be kept in a group of their own, for the backend.
+        {counted(texts.length, 'pick')}, measured in {place.market.platformName}, {place.market.countryName}. Those with demand can be kept
+        in a group of their own, for the backend.
       </p>
       <div className="flex flex-wrap gap-1.5 items-center mb-2 text-[13.5px]">
         <label>

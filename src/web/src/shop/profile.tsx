@@ -66,6 +66,8 @@ const thresholds: Record<string, string> = {
   titleRepeatsPay: '1: a word twice in the title pays twice',
 }
 
+const number = (text: string) => (text.trim() === '' ? null : Number(text))
+
 /** A name as an id or a key. */
 export const idOf = (name: string) =>
   name
@@ -163,7 +165,6 @@ export function ProfileSheet({
   useKeys({ 'Ctrl+s': save })
   const problems = Object.entries(wrong)
   const wrongAt = (path: string) => wrong[`profile.${path}`]?.join(' ')
-  const number = (text: string) => (text.trim() === '' ? null : Number(text))
   const fresh = unfit.filter((u) => u.before)
   return (
     <section className="sheet" data-testid="profile">
@@ -286,13 +287,13 @@ export function ProfileSheet({
                       </select>
                     </td>
                     <td>
-                      <input
-                        className={`inline-input w-14 num ${bad('limit.max')}`}
-                        inputMode="numeric"
-                        aria-label={`Most of ${f.key}`}
-                        placeholder="any"
-                        value={f.limit?.max ?? ''}
-                        onChange={(e) => limit({ max: number(e.target.value) })}
+                      <NumberBox
+                        label={`Most of ${f.key}`}
+                        width="w-14"
+                        wrong={bad('limit.max')}
+                        none="any"
+                        value={f.limit?.max}
+                        put={(n) => limit({ max: n })}
                       />
                     </td>
                     <td>
@@ -308,23 +309,23 @@ export function ProfileSheet({
                       </select>
                     </td>
                     <td>
-                      <input
-                        className={`inline-input w-11 num ${bad('limit.maxItems')}`}
-                        inputMode="numeric"
-                        aria-label={`Entries of ${f.key}`}
-                        placeholder={['lines', 'phrases', 'path'].includes(f.shape) ? 'any' : '–'}
-                        value={f.limit?.maxItems ?? ''}
-                        onChange={(e) => limit({ maxItems: number(e.target.value) })}
+                      <NumberBox
+                        label={`Entries of ${f.key}`}
+                        width="w-11"
+                        wrong={bad('limit.maxItems')}
+                        none={['lines', 'phrases', 'path'].includes(f.shape) ? 'any' : '–'}
+                        value={f.limit?.maxItems}
+                        put={(n) => limit({ maxItems: n })}
                       />
                     </td>
                     <td>
-                      <input
-                        className={`inline-input w-11 num ${bad('shows')}`}
-                        inputMode="numeric"
-                        aria-label={`Shown of ${f.key}`}
-                        placeholder="all"
-                        value={f.shows ?? ''}
-                        onChange={(e) => field(i, { shows: number(e.target.value) })}
+                      <NumberBox
+                        label={`Shown of ${f.key}`}
+                        width="w-11"
+                        wrong={bad('shows')}
+                        none="all"
+                        value={f.shows}
+                        put={(n) => field(i, { shows: n })}
                       />
                     </td>
                     <td>
@@ -337,13 +338,13 @@ export function ProfileSheet({
                       />
                     </td>
                     <td>
-                      <input
-                        className={`inline-input w-11 num ${bad('indexedFirst')}`}
-                        inputMode="numeric"
-                        aria-label={`First characters searched of ${f.key}`}
-                        placeholder="all"
-                        value={f.indexedFirst ?? ''}
-                        onChange={(e) => field(i, { indexedFirst: number(e.target.value) })}
+                      <NumberBox
+                        label={`First characters searched of ${f.key}`}
+                        width="w-11"
+                        wrong={bad('indexedFirst')}
+                        none="all"
+                        value={f.indexedFirst}
+                        put={(n) => field(i, { indexedFirst: n })}
                       />
                     </td>
                     <td>
@@ -498,6 +499,27 @@ export function ProfileSheet({
         </>
       )}
     </section>
+  )
+}
+
+/** A whole number, or nothing. */
+function NumberBox(p: {
+  label: string
+  width: string
+  wrong: string
+  none: string
+  value: number | null | undefined
+  put: (n: number | null) => void
+}) {
+  return (
+    <input
+      className={`inline-input ${p.width} num ${p.wrong}`}
+      inputMode="numeric"
+      aria-label={p.label}
+      placeholder={p.none}
+      value={p.value ?? ''}
+      onChange={(e) => p.put(number(e.target.value))}
+    />
   )
 }
 

@@ -1,6 +1,6 @@
 import { useQueryClient } from '@tanstack/react-query'
 import { memo, useCallback, useEffect, useRef, useState } from 'react'
-import { api, ask, type Finding, type Shop } from '../kit/api'
+import { api, ask, type Finding, type Product, type Shop } from '../kit/api'
 import { inTurn, type Place } from '../kit/shop'
 import { toast } from '../kit/toast'
 import { FieldFindings, PicturesKey } from './findings'
@@ -21,11 +21,10 @@ export function usePictures(place: Place, saved: () => void) {
     clearTimeout(timer.current)
     if (!waiting.current) return
     waiting.current = false
+    const know = (now: Partial<Product>) =>
+      cache.setQueryData<Shop>(['shop'], (s) => s && { ...s, products: s.products.map((p) => (p.id === id ? { ...p, ...now } : p)) })
     // Another listing of the product that is opened now has them too.
-    cache.setQueryData<Shop>(
-      ['shop'],
-      (s) => s && { ...s, products: s.products.map((p) => (p.id === id ? { ...p, pictures: latest.current } : p)) },
-    )
+    know({ pictures: latest.current })
     try {
       const product = await inTurn(() =>
         ask(
@@ -36,7 +35,7 @@ export function usePictures(place: Place, saved: () => void) {
           }),
         ),
       )
-      cache.setQueryData<Shop>(['shop'], (s) => s && { ...s, products: s.products.map((p) => (p.id === id ? product : p)) })
+      know(product)
     } catch (e) {
       waiting.current = true
       toast(`The alt text was not saved: ${(e as Error).message} Trying again.`)
