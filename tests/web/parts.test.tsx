@@ -221,6 +221,14 @@ describe('a platform’s rules', () => {
     ]))
   })
 
+  test('what is no number stays as it was typed, for the check to name', async () => {
+    const { hands } = put()
+    await hands.type(screen.getByLabelText('Most of title'), 'x')
+    await hands.type(screen.getByLabelText('Weight of title'), '?')
+    expect((screen.getByLabelText('Most of title') as HTMLInputElement).value).toBe('80x')
+    await waitFor(() => expect(sent('/platforms/check').at(-1)?.fields[0]).toMatchObject({ weight: '0.8?', limit: { max: '80x' } }))
+  })
+
   test('folds, words dropped and thresholds of its own', async () => {
     const { hands } = put()
     await hands.click(screen.getByLabelText(/accents/))

@@ -66,7 +66,8 @@ const thresholds: Record<string, string> = {
   titleRepeatsPay: '1: a word twice in the title pays twice',
 }
 
-const number = (text: string) => (text.trim() === '' ? null : Number(text))
+// What is no number goes on as it was typed: the check says so and names the key.
+const number = (text: string) => (text.trim() === '' ? null : Number.isNaN(Number(text)) ? (text as unknown as number) : Number(text))
 
 /** A name as an id or a key. */
 export const idOf = (name: string) =>
@@ -353,7 +354,7 @@ export function ProfileSheet({
                         inputMode="decimal"
                         aria-label={`Weight of ${f.key}`}
                         defaultValue={f.weight ?? 0}
-                        onChange={(e) => field(i, { weight: Number(e.target.value) })}
+                        onChange={(e) => field(i, { weight: number(e.target.value) ?? 0 })}
                       />
                     </td>
                     <td>
@@ -458,7 +459,7 @@ export function ProfileSheet({
                   inputMode="numeric"
                   aria-label="Hours until its index notices"
                   value={search.indexDelayHours ?? 0}
-                  onChange={(e) => change({ search: { ...search, indexDelayHours: Number(e.target.value) } })}
+                  onChange={(e) => change({ search: { ...search, indexDelayHours: number(e.target.value) ?? 0 } })}
                 />
                 hours
               </label>
