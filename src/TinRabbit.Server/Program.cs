@@ -1,13 +1,19 @@
-using System.Globalization;
+using System.Net;
 using System.Net.Sockets;
+using System.Security.Cryptography.X509Certificates;
 using System.Text.Json.Serialization;
 using System.Text.Json.Serialization.Metadata;
+using Microsoft.AspNetCore.Authentication.Cookies;
+using Microsoft.AspNetCore.DataProtection;
+using Microsoft.AspNetCore.HttpOverrides;
 using Microsoft.EntityFrameworkCore;
+using TinRabbit.Core;
 using TinRabbit.Market;
 using TinRabbit.Market.StandIn;
 using TinRabbit.Server;
 using TinRabbit.Server.Dig;
 using TinRabbit.Server.Engine;
+using TinRabbit.Server.Hosting;
 using TinRabbit.Server.Pick;
 using TinRabbit.Server.Platforms;
 using TinRabbit.Server.Shop;
@@ -15,102 +21,180 @@ using TinRabbit.Server.Storage;
 using TinRabbit.Server.Weigh;
 using TinRabbit.Server.Write;
 
-var builder = WebApplication.CreateBuilder(new WebApplicationOptions { Args = args, ContentRootPath = AppContext.BaseDirectory });
-var port = builder.Configuration.GetValue("port", 5170);
-var data = builder.Configuration["data"] ?? Path.Combine(Environment.GetFolderPath(Environment.SpecialFolder.LocalApplicationData), "tin-rabbit");
-var demo = builder.Configuration.GetValue("demo", false);
+const ulong MarketSeed = 20261124;
 
-// The OpenAPI document is made at build by starting this program without a database.
-var describing = System.Reflection.Assembly.GetEntryAssembly()?.GetName().Name == "GetDocument.Insider";
-
-builder.WebHost.UseUrls($"http://127.0.0.1:{port.ToString(CultureInfo.InvariantCulture)}");
-builder.Logging.SetMinimumLevel(LogLevel.Warning);
-builder.Services.AddDbContext<TinContext>(o => o.UseSqlite(TinContext.Connection(data), s => s.UseQuerySplittingBehavior(QuerySplittingBehavior.SplitQuery)));
-builder.Services.AddSingleton<Commits>();
-builder.Services.AddSingleton<ReadyPicksCache>();
-builder.Services.AddSingleton<LastWeighings>();
-builder.Services.AddSingleton<Shelves>();
-builder.Services.AddSingleton(new DataFolder(data));
-builder.Services.AddSingleton(TimeProvider.System);
-builder.Services.AddSingleton<IMarket>(s => new StandInMarket(20261124, FirstStart.Shipped, s.GetRequiredService<TimeProvider>()));
-builder.Services.AddProblemDetails();
-builder.Services.AddExceptionHandler<Problems>();
-builder.Services.Configure<RouteHandlerOptions>(o => o.ThrowOnBadRequest = true);
-builder.Services.ConfigureHttpJsonOptions(o =>
+try
 {
-    o.SerializerOptions.Converters.Add(new JsonStringEnumConverter(System.Text.Json.JsonNamingPolicy.CamelCase, allowIntegerValues: false));
-    o.SerializerOptions.NumberHandling = JsonNumberHandling.Strict;
-    o.SerializerOptions.RespectNullableAnnotations = true;
-    o.SerializerOptions.TypeInfoResolver = (o.SerializerOptions.TypeInfoResolver ?? new DefaultJsonTypeInfoResolver()).WithAddedModifier(Needed.Mark);
-});
-builder.Services.AddOpenApi();
+    var builder = WebApplication.CreateBuilder(new WebApplicationOptions { Args = args, ContentRootPath = AppContext.BaseDirectory });
+    var options = StartOptions.Read(builder.Configuration);
 
-var app = builder.Build();
-app.UseExceptionHandler();
-app.UseStatusCodePages();
-app.MapOpenApi();
-app.MapGet("/healthz", async (TinContext db, CancellationToken stop) =>
-    await db.Database.CanConnectAsync(stop) ? Results.Text("ok") : Results.Text("The database cannot be opened.", statusCode: 503)).ExcludeFromDescription();
-var api = app.MapGroup("").AddEndpointFilter(Needed.NoNulls);
-api.MapEngine();
-api.MapShop();
-api.MapDig();
-api.MapShelf();
-api.MapImport();
-api.MapTerm();
-api.MapWords();
-api.MapPick();
-api.MapWrite();
-api.MapFill();
-api.MapCheck();
-api.MapTakes();
-api.MapVersions();
-api.MapSend();
-api.MapPlatforms();
-api.MapWeigh();
-app.UseStaticFiles();
-app.MapFallback("/api/{**rest}", () => Results.NotFound()).ExcludeFromDescription();
-app.MapFallbackToFile("index.html");
+    // The OpenAPI document is made at build by starting this program without a database.
+    var describing = System.Reflection.Assembly.GetEntryAssembly()?.GetName().Name == "GetDocument.Insider";
+    var folder = describing ? null : DataFolder.Open(options.Data);
+    AddServices(builder, options, folder);
+    var app = builder.Build();
+    if (options.SetPassword)
+    {
+        app.Services.GetRequiredService<OwnerPassword>().Set(Console.In.ReadLine() ?? "");
+        Console.WriteLine("The owner's password is set.");
+        await app.DisposeAsync();
+        return 0;
+    }
 
-if (describing)
-{
-    app.Run();
+    MapRequests(app, options);
+    if (folder is null)
+    {
+        app.Run();
+        return 0;
+    }
+
+    options.CheckListening(app.Services.GetRequiredService<OwnerPassword>().IsSet);
+    await PrepareShop(app.Services, folder, options);
+    await Start(app, options);
     return 0;
 }
-
-try
+catch (StartProblem problem)
 {
-    Directory.CreateDirectory(data);
-    var probe = Path.Combine(data, ".writable");
-    File.WriteAllText(probe, "");
-    File.Delete(probe);
-}
-catch (Exception e) when (e is IOException or UnauthorizedAccessException)
-{
-    Console.Error.WriteLine($"Tin Rabbit cannot write to {data}: choose another folder with --data DIR.");
+    Console.Error.WriteLine(problem.Message);
     return 1;
 }
 
-await using (var scope = app.Services.CreateAsyncScope())
-    await FirstStart.Prepare(scope.ServiceProvider.GetRequiredService<TinContext>(), app.Services.GetRequiredService<IMarket>(), app.Services.GetRequiredService<Shelves>(), demo);
+static void AddServices(WebApplicationBuilder builder, StartOptions options, DataFolder? folder)
+{
+    builder.WebHost.ConfigureKestrel(kestrel =>
+    {
+        kestrel.AddServerHeader = false;
+        kestrel.Limits.MaxRequestBodySize = Bounds.RequestBytes;
+        kestrel.Listen(options.Listen, options.Port, listen =>
+        {
+            if (options.Certificate is { } certificate)
+                listen.UseHttps(X509CertificateLoader.LoadPkcs12FromFile(certificate, Environment.GetEnvironmentVariable("TIN_RABBIT_CERTIFICATE_PASSWORD")));
+        });
+    });
+    builder.Logging.SetMinimumLevel(LogLevel.Warning);
+    // What goes wrong is told to whoever asked; the server's own report of it is logged once.
+    builder.Logging.AddFilter("Microsoft.EntityFrameworkCore", LogLevel.None);
+    builder.Logging.AddFilter("Microsoft.AspNetCore.Diagnostics", LogLevel.None);
+    var services = builder.Services;
+    services.AddSingleton(_ => folder ?? throw new InvalidOperationException("There is no data folder while the API is described."));
+    var database = folder?.Database ?? "describing.db";
+    services.AddDbContext<TinContext>(o => o.UseSqlite(TinContext.Connection(database), s => s.UseQuerySplittingBehavior(QuerySplittingBehavior.SplitQuery)));
+    services.AddSingleton(options);
+    services.AddSingleton<WriteGate>();
+    services.AddSingleton<Commits>();
+    services.AddSingleton<ReadyPicksCache>();
+    services.AddSingleton<LastWeighings>();
+    services.AddSingleton<Shelves>();
+    services.AddSingleton<RivalAttributes>();
+    services.AddSingleton(TimeProvider.System);
+    services.AddSingleton(s => new OwnerPassword(folder?.Owner ?? "owner.json", s.GetRequiredService<TimeProvider>()));
+    services.AddSingleton<IMarket>(s => new StandInMarket(MarketSeed, ShippedPlatforms.All, s.GetRequiredService<TimeProvider>()));
+    services.AddSingleton<BackupService>();
+    if (folder is not null)
+    {
+        services.AddHostedService(s => s.GetRequiredService<BackupService>());
+        services.AddHostedService<WarmUpService>();
+        services.AddDataProtection().PersistKeysToFileSystem(new(folder.Keys)).SetApplicationName("TinRabbit");
+    }
 
-try
-{
-    await app.StartAsync();
-}
-catch (IOException e) when (e.InnerException is Microsoft.AspNetCore.Connections.AddressInUseException or SocketException)
-{
-    Console.Error.WriteLine($"Port {port} is in use: choose another with --port N.");
-    return 1;
+    services.AddAuthentication(CookieAuthenticationDefaults.AuthenticationScheme).AddCookie(cookie =>
+    {
+        cookie.Cookie.Name = "tin-rabbit";
+        cookie.Cookie.HttpOnly = true;
+        cookie.Cookie.SameSite = SameSiteMode.Strict;
+        cookie.Cookie.SecurePolicy = CookieSecurePolicy.Always;
+        cookie.ExpireTimeSpan = TimeSpan.FromDays(7);
+    });
+    services.AddProblemDetails();
+    services.AddRequestTimeouts(ProblemAnswers.SetTimeouts);
+    services.AddExceptionHandler<ProblemAnswers>();
+    services.Configure<RouteHandlerOptions>(o => o.ThrowOnBadRequest = true);
+    services.ConfigureHttpJsonOptions(o =>
+    {
+        o.SerializerOptions.Converters.Add(new JsonStringEnumConverter(System.Text.Json.JsonNamingPolicy.CamelCase, allowIntegerValues: false));
+        o.SerializerOptions.NumberHandling = JsonNumberHandling.Strict;
+        o.SerializerOptions.RespectNullableAnnotations = true;
+        o.SerializerOptions.TypeInfoResolver = (o.SerializerOptions.TypeInfoResolver ?? new DefaultJsonTypeInfoResolver()).WithAddedModifier(RequestValidation.MarkRequired);
+    });
+    services.AddOpenApi(o => o.AddSchemaTransformer(RequestValidation.Describe));
 }
 
-// The first key should not wait for the weighing to be compiled, nor the first dig for the stand-in to be made or a large shelf to be read.
-_ = Task.Run(async () =>
+static void MapRequests(WebApplication app, StartOptions options)
 {
-    await using var scope = app.Services.CreateAsyncScope();
-    await WarmUp.Weigh(scope.ServiceProvider.GetRequiredService<TinContext>(), app.Services.GetRequiredService<IMarket>().Places[0].Id, app.Urls.First());
-    await FirstStart.MakeReady(scope.ServiceProvider.GetRequiredService<TinContext>(), app.Services.GetRequiredService<IMarket>(), app.Services.GetRequiredService<Shelves>());
-});
-Console.WriteLine($"Tin Rabbit is ready at http://127.0.0.1:{port}");
-await app.WaitForShutdownAsync();
-return 0;
+    app.UseExceptionHandler();
+    if (options.Proxy is { } proxy)
+    {
+        var forwarded = new ForwardedHeadersOptions { ForwardedHeaders = ForwardedHeaders.XForwardedProto | ForwardedHeaders.XForwardedFor };
+        forwarded.KnownProxies.Add(proxy);
+        app.UseForwardedHeaders(forwarded);
+    }
+
+    app.UseMiddleware<RequestGuard>();
+    app.UseStatusCodePages();
+    app.UseRequestTimeouts();
+    if (!options.OnlyThisComputer)
+    {
+        app.UseAuthentication();
+        app.Use(SessionApi.RequireOwner);
+    }
+
+    app.MapOpenApi();
+    app.MapGet("/healthz", async (TinContext db, CancellationToken stop) =>
+        await db.Database.CanConnectAsync(stop) ? Results.Text("ok") : Results.Text("The database cannot be opened.", statusCode: 503)).ExcludeFromDescription();
+    var api = app.MapGroup("").AddEndpointFilterFactory(RequestValidation.Filter).AddEndpointFilter(RaceRetry.Filter);
+    api.MapSession();
+    api.MapEngine();
+    api.MapShop();
+    api.MapBackups();
+    api.MapDig();
+    api.MapShelf();
+    api.MapImport();
+    api.MapTerm();
+    api.MapWords();
+    api.MapPick();
+    api.MapWrite();
+    api.MapFill();
+    api.MapCheck();
+    api.MapTakes();
+    api.MapVersions();
+    api.MapSend();
+    api.MapPlatforms();
+    api.MapWeigh();
+    app.UseStaticFiles();
+    app.MapFallback("/api/{**rest}", () => Results.NotFound()).ExcludeFromDescription();
+    app.MapFallbackToFile("index.html");
+}
+
+static async Task PrepareShop(IServiceProvider services, DataFolder folder, StartOptions options)
+{
+    var (market, shelves) = (services.GetRequiredService<IMarket>(), services.GetRequiredService<Shelves>());
+    market.Open(ShippedPlatforms.All.First(p => p.Id == ShippedPlatforms.WebShop), MarketPlace.Web);
+    var seeder = new ShopSeeder(market, shelves, options.Demo);
+    await DatabaseSetup.Prepare(folder, seeder.Fill, seeder.IsUnfinished, Console.WriteLine, CancellationToken.None);
+    await using var scope = services.CreateAsyncScope();
+    var db = scope.ServiceProvider.GetRequiredService<TinContext>();
+    await ShopSeeder.AddShippedPlatforms(db);
+    await TermImport.RemoveUnfinished(db, services.GetRequiredService<WriteGate>());
+    TermImport.RemoveOldFiles(folder.Imports, DateTime.UtcNow);
+    await MarketSetup.OpenOwn(db, market);
+    await MarketSetup.SendAgain(db, market);
+}
+
+static async Task Start(WebApplication app, StartOptions options)
+{
+    try
+    {
+        await app.StartAsync();
+    }
+    catch (IOException e) when (e.InnerException is Microsoft.AspNetCore.Connections.AddressInUseException or SocketException)
+    {
+        throw new StartProblem($"Port {options.Port} is in use: choose another with --port N.", e);
+    }
+    catch (Exception e) when (e is SocketException or System.Security.Cryptography.CryptographicException)
+    {
+        throw new StartProblem(e is SocketException ? $"{options.Listen} is not an address of this computer, or port {options.Port} may not be used." : $"{options.Certificate} could not be read with the password in TIN_RABBIT_CERTIFICATE_PASSWORD.", e);
+    }
+
+    Console.WriteLine($"Tin Rabbit is ready at {options.Address}");
+    await app.WaitForShutdownAsync();
+}

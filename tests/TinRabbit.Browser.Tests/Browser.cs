@@ -7,41 +7,74 @@ using OpenQA.Selenium.Interactions;
 
 namespace TinRabbit.Browser.Tests;
 
-/// <summary>The published program in a folder of its own, as ./tin demo or ./tin start runs it.</summary>
+/// <summary>The program in a folder of its own, as ./tin demo or ./tin start runs it. A demo shop is a copy of one that was made once for all tests.</summary>
 public sealed class RunningShop : IDisposable
 {
-    private readonly Process _server;
+    private static readonly Lazy<string> DemoTemplate = new(MakeDemo);
+    private Process _server;
 
-    public RunningShop(bool demo)
+    /// <param name="demo">Whether it is the demo shop, or an empty one.</param>
+    /// <param name="made">Whether the program makes the demo shop itself, as at a first start.</param>
+    public RunningShop(bool demo, bool made = false)
     {
+        if (demo && !made)
+            File.Copy(DemoTemplate.Value, Path.Combine(Folder, "tinrabbit.db"));
         using var free = new TcpListener(IPAddress.Loopback, 0);
         free.Start();
-        var port = ((IPEndPoint)free.LocalEndpoint).Port;
+        Port = ((IPEndPoint)free.LocalEndpoint).Port;
         free.Stop();
-        Address = $"http://127.0.0.1:{port}";
-        var app = Path.Combine(Repository.Root, "artifacts", "app", "TinRabbit.Server.dll");
-        if (!File.Exists(app))
-            throw new InvalidOperationException("Build the program first: ./tin test does it.");
-        _server = Process.Start(new ProcessStartInfo("dotnet", [app, "--demo", demo ? "true" : "false", "--data", Folder, "--port", port.ToString()]) { RedirectStandardOutput = true })!;
-        while (_server.StandardOutput.ReadLine() is { } line)
-            if (line.StartsWith("Tin Rabbit is ready", StringComparison.Ordinal))
-                return;
-        throw new InvalidOperationException("The server stopped before it was ready.");
+        _server = Run(demo);
     }
 
-    public string Address { get; }
+    public int Port { get; }
 
-    /// <summary>Where its data lie.</summary>
+    public string Address => $"http://127.0.0.1:{Port}";
+
+    /// <summary>Where its data are.</summary>
     public string Folder { get; } = Directory.CreateTempSubdirectory("tin-rabbit-browser-").FullName;
 
     public int ProcessId => _server.Id;
 
-    public void Dispose()
+    /// <summary>Where the program is, with the front end beside it.</summary>
+    public static string Program { get; } = AppContext.BaseDirectory;
+
+    /// <summary>Ends the program as a crash would.</summary>
+    public void Kill()
     {
         _server.Kill(entireProcessTree: true);
         _server.WaitForExit();
         _server.Dispose();
+    }
+
+    /// <summary>Starts it again on the same folder and port.</summary>
+    public void StartAgain() => _server = Run(demo: false);
+
+    public void Dispose()
+    {
+        Kill();
         Directory.Delete(Folder, true);
+    }
+
+    private Process Run(bool demo)
+    {
+        var app = Path.Combine(Program, "TinRabbit.Server.dll");
+        if (!File.Exists(Path.Combine(Program, "wwwroot", "index.html")))
+            throw new InvalidOperationException($"The front end is missing in {Program}: build the solution first.");
+        var server = Process.Start(new ProcessStartInfo("dotnet", [app, "--demo", demo ? "true" : "false", "--data", Folder, "--port", Port.ToString()]) { RedirectStandardOutput = true })!;
+        while (server.StandardOutput.ReadLine() is { } line)
+            if (line.StartsWith("Tin Rabbit is ready", StringComparison.Ordinal))
+                return server;
+        throw new InvalidOperationException("The server stopped before it was ready.");
+    }
+
+    private static string MakeDemo()
+    {
+        using var shop = new RunningShop(demo: true, made: true);
+        var folder = Directory.CreateTempSubdirectory("tin-rabbit-template-").FullName;
+        AppDomain.CurrentDomain.ProcessExit += (_, _) => Directory.Delete(folder, true);
+        // A new shop takes its place whole, and the first seconds change nothing in it: a copy of the file is the whole shop.
+        File.Copy(Path.Combine(shop.Folder, "tinrabbit.db"), Path.Combine(folder, "tinrabbit.db"));
+        return Path.Combine(folder, "tinrabbit.db");
     }
 }
 

@@ -126,8 +126,12 @@ public sealed class EngineApiTests(TestShop shop) : IClassFixture<TestShop>
 }
 
 /// <summary>The fills and the check of the engine, over the API.</summary>
-public sealed class EngineFillTests(TestShop shop) : IClassFixture<TestShop>
+public sealed class EngineFillTests : IDisposable
 {
+    private readonly TestShop shop = new();
+
+    public void Dispose() => shop.Dispose();
+
     private static readonly object Platform = new
     {
         id = "p",

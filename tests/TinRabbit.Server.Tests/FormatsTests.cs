@@ -1,6 +1,6 @@
 using TinRabbit.Core.Platforms;
 using TinRabbit.Server.Formats;
-using TinRabbit.Server.Shop;
+using TinRabbit.Server.Hosting;
 
 namespace TinRabbit.Server.Tests;
 
@@ -44,7 +44,7 @@ public class FormatsTests
         var schema = await NJsonSchema.JsonSchema.FromFileAsync(Path.Combine(Repository.Root, "src/TinRabbit.Server/wwwroot/schemas/platform.json"));
         foreach (var file in Directory.GetFiles(Path.Combine(Repository.Root, "src/TinRabbit.Server/Platforms/Shipped")))
             Assert.Empty(schema.Validate(await File.ReadAllTextAsync(file)));
-        foreach (var platform in FirstStart.Shipped)
+        foreach (var platform in ShippedPlatforms.All)
             Assert.Empty(schema.Validate(PlatformJson.Write(platform).ToJsonString().Replace("\"spelling\":null,", "")));
     }
 

@@ -1,7 +1,7 @@
 using TinRabbit.Core.Words;
 using TinRabbit.Market;
 using TinRabbit.Market.StandIn;
-using TinRabbit.Server.Shop;
+using TinRabbit.Server.Hosting;
 
 namespace TinRabbit.Server.Tests;
 
@@ -9,7 +9,7 @@ public class MarketTests
 {
     private const string Us = "hedgerow-fair-us";
 
-    private static StandInMarket Market(ulong seed = 7, int daysOn = 0) => new(seed, FirstStart.Shipped, new Clock(daysOn));
+    private static StandInMarket Market(ulong seed = 7, int daysOn = 0) => new(seed, ShippedPlatforms.All, new Clock(daysOn));
 
     [Fact]
     public void The_same_seed_gives_the_same_market()

@@ -3,8 +3,12 @@ using System.Text.Json.Nodes;
 namespace TinRabbit.Server.Tests;
 
 /// <summary>Picks in full: who says so, facts, what the shop avoids, ideas, another language.</summary>
-public sealed class PickApiTests(TestShop shop) : IClassFixture<TestShop>
+public sealed class PickApiTests : IDisposable
 {
+    private readonly TestShop shop = new();
+
+    public void Dispose() => shop.Dispose();
+
     private const string Market = "hedgerow-fair-us";
 
     [Fact]
@@ -34,12 +38,12 @@ public sealed class PickApiTests(TestShop shop) : IClassFixture<TestShop>
         await shop.Pick(product, ["white cedar nest box"]);
         Assert.Equal(["colour white", "material cedar"], Claims(await Picks(product)));
         var facts = new { what = "nest box", materials = new[] { "western red cedar" }, colours = Array.Empty<string>(), sizes = Array.Empty<string>(), audiences = Array.Empty<string>(), occasions = Array.Empty<string>() };
-        Assert.Equal("changed the facts", (await shop.Put($"/api/products/{product}/facts", facts))["what"]!.GetValue<string>());
-        Assert.Null((await shop.Put($"/api/products/{product}/facts", facts))["what"]);
+        Assert.Equal("changed the facts", (await shop.SaveFacts(product, facts))["what"]!.GetValue<string>());
+        Assert.Null((await shop.SaveFacts(product, facts))["what"]);
         Assert.Equal(["colour white"], Claims(await Picks(product)));
         await Undo(product);
         Assert.Equal(["colour white", "material cedar"], Claims(await Picks(product)));
-        await shop.Put("/api/products/999/facts", facts, 404);
+        await shop.Put("/api/products/999/facts", new { facts, revision = 0 }, 404);
 
         static IEnumerable<string> Claims(JsonArray picks) => picks[0]!["claims"]!.AsArray().Select(c => $"{c!["facet"]} {c["word"]}").Order();
     }

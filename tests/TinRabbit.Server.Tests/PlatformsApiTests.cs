@@ -3,8 +3,12 @@ using System.Text.Json.Nodes;
 namespace TinRabbit.Server.Tests;
 
 /// <summary>Profiles made, copied, changed and checked, and what that does to listings.</summary>
-public sealed class PlatformsApiTests(TestShop shop) : IClassFixture<TestShop>
+public sealed class PlatformsApiTests : IDisposable
 {
+    private readonly TestShop shop = new();
+
+    public void Dispose() => shop.Dispose();
+
     private async Task<JsonObject> Profile(string id) =>
         (await shop.Get("/api/platforms"))["platforms"]!.AsArray().Single(p => p!["id"]!.GetValue<string>() == id)!["profile"]!.DeepClone().AsObject();
 
@@ -51,7 +55,7 @@ public sealed class PlatformsApiTests(TestShop shop) : IClassFixture<TestShop>
         Assert.Equal(("Bat box", true), (unfit["product"]!.GetValue<string>(), unfit["before"]!.GetValue<bool>()));
         Assert.Equal("""["Title is 6 characters over"]""", unfit["why"]!.ToJsonString());
         Assert.Equal(120, (await Profile("tight"))["fields"]![0]!["limit"]!["max"]!.GetValue<int>());
-        Assert.Single((await shop.Put("/api/platforms/tight", new { profile }))["unfit"]!.AsArray());
+        Assert.Single((await shop.SavePlatform("tight", profile))["unfit"]!.AsArray());
         Assert.Equal(30, (await shop.Get($"/api/listings/{listing}"))["fields"]![0]!["max"]!.GetValue<int>());
     }
 
@@ -65,12 +69,12 @@ public sealed class PlatformsApiTests(TestShop shop) : IClassFixture<TestShop>
         var tags = profile["fields"]![1]!;
         Assert.Equal("tags", tags["key"]!.GetValue<string>());
         profile["fields"]!.AsArray().RemoveAt(1);
-        await shop.Put("/api/platforms/bare", new { profile });
+        await shop.SavePlatform("bare", profile);
         Assert.Null((await shop.Get($"/api/listings/{listing}"))["copy"]!["tags"]);
         await shop.Put($"/api/listings/{listing}/copy", new { fields = new { title = "Window feeder" }, revision = 1 });
         tags["shape"] = "line";
         profile["fields"]!.AsArray().Add(tags);
-        await shop.Put("/api/platforms/bare", new { profile });
+        await shop.SavePlatform("bare", profile);
         var copy = (await shop.Get($"/api/listings/{listing}"))["copy"]!;
         Assert.Equal(("Window feeder", "bird feeder"), (copy["title"]!.GetValue<string>(), copy["tags"]!.GetValue<string>()));
     }
@@ -106,8 +110,8 @@ public sealed class PlatformsApiTests(TestShop shop) : IClassFixture<TestShop>
         var profile = await Copy("once");
         Assert.Contains("already", (await shop.Post("/api/platforms", new { profile, like = "longbarrow" }, 400)).ToJsonString());
         profile["id"] = "twice";
-        await shop.Put("/api/platforms/once", new { profile }, 400);
-        await shop.Put("/api/platforms/never", new { profile }, 404);
+        await shop.SavePlatform("once", profile, 400);
+        await shop.SavePlatform("never", profile, 404);
         var taken = JsonNode.Parse(await shop.Client.GetStringAsync("/api/platforms/once/profile.json"))!;
         Assert.Equal("My once", taken["name"]!.GetValue<string>());
     }

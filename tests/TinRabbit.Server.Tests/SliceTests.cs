@@ -4,8 +4,12 @@ using Microsoft.Data.Sqlite;
 namespace TinRabbit.Server.Tests;
 
 /// <summary>Dig, pick, write, weigh and copy out, over the API and a real database.</summary>
-public sealed class SliceTests(TestShop shop) : IClassFixture<TestShop>
+public sealed class SliceTests : IDisposable
 {
+    private readonly TestShop shop = new();
+
+    public void Dispose() => shop.Dispose();
+
     private const string Market = "hedgerow-fair-us";
 
     [Fact]
@@ -34,7 +38,7 @@ public sealed class SliceTests(TestShop shop) : IClassFixture<TestShop>
         Assert.Equal(rows[3]!["numbers"]!["takenAt"]!.GetValue<string>(), again["rows"]![3]!["numbers"]!["takenAt"]!.GetValue<string>());
 
         await shop.Post($"/api/products/{product}/dig", new { marketId = Market, text = " … ", parentId = (int?)null }, 400);
-        await shop.Post($"/api/products/{product}/dig", new { marketId = "moon", text = "nest box", parentId = (int?)null }, 404);
+        await shop.Post($"/api/products/{product}/dig", new { marketId = "moon", text = "nest box", parentId = (int?)null }, 400);
     }
 
     [Fact]

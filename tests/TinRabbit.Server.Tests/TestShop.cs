@@ -6,9 +6,12 @@ using Microsoft.AspNetCore.Mvc.Testing;
 
 namespace TinRabbit.Server.Tests;
 
-/// <summary>The real server over a real SQLite file in a folder of its own.</summary>
+/// <summary>The real server over a real SQLite file in a folder of its own. A new shop is a copy of one that was made once for all tests.</summary>
 public sealed class TestShop : IDisposable
 {
+    private static readonly Lazy<string> EmptyTemplate = new(() => MakeTemplate(demo: false));
+    private static readonly Lazy<string> DemoTemplate = new(() => MakeTemplate(demo: true));
+
     private WebApplicationFactory<Program> _factory;
     private readonly bool _demo;
 
@@ -20,6 +23,7 @@ public sealed class TestShop : IDisposable
     {
         _demo = demo;
         Folder = Directory.CreateTempSubdirectory("tin-rabbit-test-").FullName;
+        File.Copy((demo ? DemoTemplate : EmptyTemplate).Value, Path.Combine(Folder, "tinrabbit.db"));
         _factory = Factory();
         Client = _factory.CreateClient();
     }
@@ -47,9 +51,21 @@ public sealed class TestShop : IDisposable
     /// <summary>Adds a product and gives its id.</summary>
     public async Task<int> AddProduct(string name = "Wren nest box") => (await Post("/api/products", new { name, facts = (object?)null, pictures = (object?)null }))["id"]!.GetValue<int>();
 
+    /// <summary>A product as the shop shows it.</summary>
+    public async Task<JsonNode> Product(int id) => (await Get("/api/shop"))["products"]!.AsArray().Single(p => p!["id"]!.GetValue<int>() == id)!;
+
+    /// <summary>Saves facts over those that are there.</summary>
+    public async Task<JsonNode> SaveFacts(int product, object facts) => await Put($"/api/products/{product}/facts", new { facts, revision = (await Product(product))["revision"]!.GetValue<int>() });
+
+    /// <summary>Saves a profile over the one that is there.</summary>
+    public async Task<JsonNode> SavePlatform(string id, JsonNode profile, int status = 200)
+    {
+        var revision = (await Get("/api/platforms"))["platforms"]!.AsArray().SingleOrDefault(p => p!["id"]!.GetValue<string>() == id)?["revision"]!.GetValue<int>() ?? 0;
+        return await Put($"/api/platforms/{id}", new { profile, revision }, status);
+    }
+
     /// <summary>The product's listing on a platform.</summary>
-    public async Task<int> ListingOf(int product, string platform) =>
-        (await Get("/api/shop"))["products"]!.AsArray().Single(p => p!["id"]!.GetValue<int>() == product)!["listings"]![platform]!.GetValue<int>();
+    public async Task<int> ListingOf(int product, string platform) => (await Product(product))["listings"]![platform]!.GetValue<int>();
 
     /// <summary>Digs, and puts together what came line by line: a later row takes the place of an earlier one.</summary>
     public async Task<JsonNode> Dig(int product, string market, string text, int? parent = null)
@@ -88,11 +104,23 @@ public sealed class TestShop : IDisposable
         return text.Length == 0 ? new JsonObject() : JsonNode.Parse(text)!;
     }
 
-    private WebApplicationFactory<Program> Factory() => new WebApplicationFactory<Program>().WithWebHostBuilder(b =>
+    private WebApplicationFactory<Program> Factory() => Factory(Folder, _demo);
+
+    private static WebApplicationFactory<Program> Factory(string folder, bool demo) => new WebApplicationFactory<Program>().WithWebHostBuilder(b =>
     {
-        b.UseSetting("data", Folder);
-        b.UseSetting("demo", _demo ? "true" : "false");
+        b.UseSetting("data", folder);
+        b.UseSetting("demo", demo ? "true" : "false");
     });
+
+    private static string MakeTemplate(bool demo)
+    {
+        var folder = Directory.CreateTempSubdirectory("tin-rabbit-template-").FullName;
+        using (var factory = Factory(folder, demo))
+            factory.CreateClient();
+        Microsoft.Data.Sqlite.SqliteConnection.ClearAllPools();
+        AppDomain.CurrentDomain.ProcessExit += (_, _) => Directory.Delete(folder, true);
+        return Path.Combine(folder, "tinrabbit.db");
+    }
 
     public void Dispose()
     {

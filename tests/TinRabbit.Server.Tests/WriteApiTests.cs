@@ -3,8 +3,12 @@ using System.Text.Json.Nodes;
 namespace TinRabbit.Server.Tests;
 
 /// <summary>Fills, findings, takes, versions and sending, over the API and a real database.</summary>
-public sealed class WriteApiTests(TestShop shop) : IClassFixture<TestShop>
+public sealed class WriteApiTests : IDisposable
 {
+    private readonly TestShop shop = new();
+
+    public void Dispose() => shop.Dispose();
+
     private const string Market = "longbarrow-us";
 
     private async Task<(int Product, int Listing)> Listing(string platform = "longbarrow")
@@ -71,7 +75,7 @@ public sealed class WriteApiTests(TestShop shop) : IClassFixture<TestShop>
     public async Task What_the_shop_avoids_and_the_facts_deny_is_found()
     {
         var (product, listing) = await Listing();
-        await shop.Put($"/api/products/{product}/facts", new { what = "nest box", materials = new[] { "cedar" }, colours = Array.Empty<string>(), sizes = Array.Empty<string>(), audiences = Array.Empty<string>(), occasions = Array.Empty<string>() });
+        await shop.SaveFacts(product, new { what = "nest box", materials = new[] { "cedar" } });
         await shop.Pick(product, ["heronry"], home: "avoid", note: "somebody's mark");
         var findings = (await shop.Post($"/api/listings/{listing}/check", new { marketId = Market, fields = new { title = "Oak nest box, Heronry", description = "A box." } }))["findings"]!.AsArray();
         Assert.Equal(("avoided", "must", 14, 7), (findings[0]!["id"]!.GetValue<string>(), findings[0]!["level"]!.GetValue<string>(), findings[0]!["start"]!.GetValue<int>(), findings[0]!["length"]!.GetValue<int>()));

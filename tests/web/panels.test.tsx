@@ -1,4 +1,5 @@
 import { show, text } from './screen'
+import { IDBFactory } from 'fake-indexeddb'
 import { type Asked, json, serve } from './server'
 import { screen, waitFor } from '@testing-library/react'
 import { beforeEach, describe, expect, test } from 'vitest'
@@ -7,7 +8,8 @@ import { draftKey, picksKey, type Place, weighKey } from '../../src/web/src/kit/
 import { ToastLine } from '../../src/web/src/kit/toast'
 import { FillPanel } from '../../src/web/src/write/fill'
 import { AllFindings, FieldFindings } from '../../src/web/src/write/findings'
-import { Pictures, usePictures } from '../../src/web/src/write/pictures'
+import { forgetDrafts } from '../../src/web/src/kit/drafts'
+import { Pictures, PicturesState, usePictures } from '../../src/web/src/write/pictures'
 import { Reading } from '../../src/web/src/write/reading'
 import { SendOut } from '../../src/web/src/write/sendout'
 import { Takes } from '../../src/web/src/write/takes'
@@ -15,7 +17,7 @@ import { Tile } from '../../src/web/src/write/tile'
 import { Versions } from '../../src/web/src/write/versions'
 
 const place = {
-  product: { id: 1, name: 'Box', pictures: ['A box', 'A wren'], listings: {} }, market: { id: 'fair-us', platformId: 'fair', platformName: 'The fair' }, listingId: 7, base: '/1/fair-us',
+  product: { id: 1, name: 'Box', pictures: ['A box', 'A wren'], picturesRevision: 0, revision: 0, listings: {} }, market: { id: 'fair-us', platformId: 'fair', platformName: 'The fair' }, listingId: 7, base: '/1/fair-us',
 } as unknown as Place
 
 const field = (shape: Field['shape'], more: Partial<Field> = {}) =>
@@ -292,34 +294,40 @@ describe('a fill', () => {
 
 describe('alt texts', () => {
   function Held({ saved }: { saved: () => void }) {
-    const { texts, put } = usePictures(place, saved)
-    return <Pictures texts={texts} put={put} findings={[]} fix={() => {}} aside={() => {}} />
+    const pictures = usePictures(place, saved)
+    return (
+      <>
+        <PicturesState pictures={pictures} />
+        <Pictures texts={pictures.texts} put={pictures.put} findings={[]} fix={() => {}} aside={() => {}} />
+      </>
+    )
   }
+
+  beforeEach(async () => {
+    globalThis.indexedDB ??= new IDBFactory()
+    await forgetDrafts()
+    answers = { '/pictures': (a) => ({ picturesRevision: (a.body as { revision: number }).revision + 1 }) }
+  })
 
   const texts = () => screen.getAllByRole('textbox').map((b) => (b as HTMLTextAreaElement).value)
 
   test('they are saved together after a pause, and the check is told', async () => {
-    answers = { '/products/1': (a) => ({ ...place.product, pictures: (a.body as { pictures: string[] }).pictures }) }
     let told = 0
     const { hands } = show(<Held saved={() => told++} />)
     expect(texts()).toEqual(['A box', 'A wren', ''])
     await hands.type(screen.getByLabelText('Alt text 1'), ' of cedar')
     await waitFor(() => expect(told).toBe(1))
-    expect(bodies('/products/1')).toEqual([{ name: 'Box', facts: null, pictures: ['A box of cedar', 'A wren'] }])
+    expect(bodies('/pictures')).toEqual([{ pictures: ['A box of cedar', 'A wren'], revision: 0 }])
   })
 
-  test('another listing of the product that is opened before they are saved has them', async () => {
-    let save = () => {}
-    answers = { '/products/1': () => new Promise((done) => { save = () => done(place.product) }) }
+  test('another listing of the product that is opened then has them', async () => {
     const { hands, cache } = show(<Held saved={() => {}} />, [[['shop'], { products: [place.product] }]])
     await hands.type(screen.getByLabelText('Alt text 2'), ' box')
     await waitFor(() => expect(cache.getQueryData<{ products: { pictures: string[] }[] }>(['shop'])?.products[0].pictures).toEqual(['A box', 'A wren box']))
-    await waitFor(() => expect(bodies('/products/1')).toHaveLength(1))
-    save()
+    expect(bodies('/pictures')).toHaveLength(1)
   })
 
   test('Enter goes on, the last adds another, Backspace takes an empty one out', async () => {
-    answers = { '/products/1': (a) => ({ ...place.product, pictures: (a.body as { pictures: string[] }).pictures }) }
     const { hands } = show(<Held saved={() => {}} />)
     await hands.click(screen.getByLabelText('Alt text 2'))
     await hands.keyboard('{Enter}')
@@ -331,19 +339,27 @@ describe('alt texts', () => {
     expect(texts()).toEqual(['A box', 'An owl', ''])
   })
 
-  test('a save that fails is tried again', async () => {
+  test('a save that fails is said, and tried again', async () => {
     let fails = 1
-    answers = { '/products/1': () => (fails-- > 0 ? json({ detail: 'The disk is full.' }, 500) : place.product) }
+    answers['/pictures'] = () => (fails-- > 0 ? json({ detail: 'The disk is full.' }, 507) : { picturesRevision: 1 })
     let told = 0
-    const { hands } = show(
-      <>
-        <Held saved={() => told++} />
-        <ToastLine />
-      </>,
-    )
+    const { hands } = show(<Held saved={() => told++} />)
     await hands.type(screen.getByLabelText('Alt text 1'), '!')
-    await screen.findByText(/The disk is full. Trying again/)
-    await waitFor(() => expect(bodies('/products/1')).toHaveLength(2), { timeout: 4000 })
+    await screen.findByText(/The disk is full/)
+    await waitFor(() => expect(told).toBe(1), { timeout: 4000 })
+    expect(bodies('/pictures')).toHaveLength(2)
+    expect(screen.queryByText(/The disk is full/)).toBeNull()
+  })
+
+  test('another window’s alt texts are shown beside these, and nothing is written over until one is chosen', async () => {
+    answers['/pictures'] = () => json({ ...place.product, pictures: ['Theirs'], picturesRevision: 4, revision: 0 }, 409)
+    const { hands } = show(<Held saved={() => {}} />)
+    await hands.type(screen.getByLabelText('Alt text 1'), '!')
+    await screen.findByText(/was changed in another window/)
+    answers['/pictures'] = () => ({ picturesRevision: 5 })
+    await hands.click(screen.getByText('Keep this window’s text'))
+    await waitFor(() => expect(bodies('/pictures')).toHaveLength(2))
+    expect(bodies('/pictures')[1]).toEqual({ pictures: ['A box!', 'A wren'], revision: 4 })
   })
 })
 

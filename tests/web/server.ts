@@ -3,7 +3,7 @@
  */
 export type Asked = { url: string; method: string; body: unknown }
 
-let answer: (asked: Asked) => Promise<Response> | Response = () => new Response(null, { status: 404 })
+let answer: (asked: Asked, request: Request) => Promise<Response> | Response = () => new Response(null, { status: 404 })
 
 /** Answers every question from now on in this way. */
 export function serve(how: typeof answer) {
@@ -23,5 +23,5 @@ globalThis.Request = class extends Plain {
 globalThis.fetch = async (input, init) => {
   const request = new globalThis.Request(input as RequestInfo, init)
   const text = await request.text()
-  return answer({ url: new URL(request.url).pathname, method: request.method, body: text ? JSON.parse(text) : null })
+  return answer({ url: new URL(request.url).pathname, method: request.method, body: text ? JSON.parse(text) : null }, request)
 }

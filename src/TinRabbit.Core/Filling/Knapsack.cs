@@ -27,14 +27,17 @@ internal sealed class Knapsack
 
     private readonly int[][] _bundlesOf;
     private readonly int[][] _bundlesOfTerm;
+    private readonly CancellationToken _stop;
     private readonly int _terms;
     private long _steps;
 
     /// <param name="costs">What each item costs, more than 0.</param>
     /// <param name="bundles">What is worth something; those that no room could hold are left out.</param>
     /// <param name="room">What may be spent.</param>
-    public Knapsack(int[] costs, IEnumerable<Bundle> bundles, long room)
+    /// <param name="stop">Stops the search.</param>
+    public Knapsack(int[] costs, IEnumerable<Bundle> bundles, long room, CancellationToken stop = default)
     {
+        _stop = stop;
         (Costs, Room) = (costs, room);
         Bundles = [.. bundles.Where(b => b.Items.Sum(i => (long)costs[i]) <= room)];
         _terms = Bundles.Length == 0 ? 0 : Bundles.Max(b => b.Term) + 1;
@@ -111,6 +114,7 @@ internal sealed class Knapsack
             return (bound, above, above);
         for (var round = 0; round < 40; round++)
         {
+            _stop.ThrowIfCancellationRequested();
             var (low, high) = (SumOf(below.In), SumOf(above.In));
             var at = (high - low) / (above.Spent - below.Spent);
             if (at <= 0)
@@ -195,6 +199,7 @@ internal sealed class Knapsack
     {
         while (true)
         {
+            _stop.ThrowIfCancellationRequested();
             var (pick, density) = (-1, 0.0);
             for (var b = 0; b < Bundles.Length; b++)
             {

@@ -21,6 +21,7 @@ internal sealed class PhraseChoice
     private readonly int _standing;
     private readonly Others _others;
     private readonly IReadOnlyList<WantedTerm> _terms;
+    private readonly CancellationToken _stop;
     private readonly (int Term, double Strength)[][] _holds;
     private readonly int[][] _words;
     private readonly string[] _keys;
@@ -52,16 +53,17 @@ internal sealed class PhraseChoice
     /// <param name="standing">What stands in the field and stays.</param>
     /// <param name="candidates">What may be added.</param>
     /// <param name="terms">The terms wanted.</param>
+    /// <param name="stop">Stops the search.</param>
     public PhraseChoice(
-        Platform platform, Field field, IReadOnlyDictionary<string, FieldValue> copy, string[] standing, IReadOnlyList<string> candidates, IReadOnlyList<WantedTerm> terms)
+        Platform platform, Field field, IReadOnlyDictionary<string, FieldValue> copy, string[] standing, IReadOnlyList<string> candidates, IReadOnlyList<WantedTerm> terms, CancellationToken stop)
     {
-        (_terms, _standing, _texts) = (terms, standing.Length, [.. standing, .. candidates]);
+        (_terms, _standing, _texts, _stop) = (terms, standing.Length, [.. standing, .. candidates], stop);
         var ready = TermSet.For(platform, [.. terms.Select(t => t.Text)]);
         _others = new(field, copy, ready, terms);
         var index = ListingIndex.Of(platform with { Fields = [field] }, new Dictionary<string, FieldValue> { [field.Key] = new FieldValue.Items(_texts) });
         var matcher = new Matcher(ready, index);
         var holds = _texts.Select(_ => new List<(int, double)>()).ToArray();
-        for (var t = 0; t < terms.Count; t++)
+        for (var t = 0; t < terms.Count && WordsFill.Unstopped(stop); t++)
             foreach (var (unit, strength) in matcher.Holding(t))
                 holds[unit].Add((t, strength));
         var has = _texts.Select(_ => new List<int>()).ToArray();
@@ -169,6 +171,7 @@ internal sealed class PhraseChoice
         int[] least = [.. chosen.Skip(leads).OrderBy(Loss).Take(LeastLooked)];
         foreach (var parts in _parts)
         {
+            _stop.ThrowIfCancellationRequested();
             if (_steps < _least)
                 break;
             int[] fresh = [.. parts.Where(p => !chosen.Contains(p))];
@@ -218,6 +221,7 @@ internal sealed class PhraseChoice
         var (best, most, now) = ((int[]?)null, 0.0, _worth);
         foreach (var parts in _parts)
         {
+            _stop.ThrowIfCancellationRequested();
             int[] fresh = [.. parts.Where(p => !chosen.Exists(c => _signatures[c] == _signatures[p]))];
             if (fresh.Length < 2 || chosen.Count + fresh.Length > slots)
                 continue;
@@ -306,6 +310,7 @@ internal sealed class PhraseChoice
 
     private (int Phrase, double Gain) Best(List<int> chosen, int[] free)
     {
+        _stop.ThrowIfCancellationRequested();
         var (phrase, most) = (-1, 0.0);
         var taken = chosen.Select(c => _signatures[c]).ToHashSet(StringComparer.Ordinal);
         foreach (var candidate in free)

@@ -27,27 +27,28 @@ public sealed record PhrasesFill(IReadOnlyList<string> Items, IReadOnlyList<stri
     /// <param name="avoid">Terms that must not be said.</param>
     /// <param name="lead">The term that comes first; null for the worthiest of those chosen.</param>
     /// <param name="notHere">Terms that the seller wants elsewhere: they count, but are not said here.</param>
+    /// <param name="stop">Stops the search.</param>
     /// <exception cref="FormatProblems">There is no such field, or it is no list of phrases.</exception>
     public static PhrasesFill Of(
-        Platform platform, IReadOnlyDictionary<string, FieldValue> copy, string key, IReadOnlyList<WantedTerm> terms, IReadOnlyList<string> avoid, string? lead = null, IReadOnlySet<string>? notHere = null)
+        Platform platform, IReadOnlyDictionary<string, FieldValue> copy, string key, IReadOnlyList<WantedTerm> terms, IReadOnlyList<string> avoid, string? lead = null, IReadOnlySet<string>? notHere = null, CancellationToken stop = default)
     {
         var field = platform.Find(key) ?? throw new FormatProblems([new("field", $"{platform.Name} has no field \"{key}\".")]);
         if (field.Shape != FieldShape.Phrases)
             throw new FormatProblems([new("field", $"{field.Label} is no list of phrases.")]);
         var avoided = new AvoidedTerms(platform, avoid);
-        var wanted = terms.Where(t => avoided.UsesIn(t.Text) == 0).ToList();
+        var wanted = terms.Where(t => WordsFill.Unstopped(stop) && avoided.UsesIn(t.Text) == 0).ToList();
         string[] standing = [.. (copy.GetValueOrDefault(key)?.Units(field.Shape) ?? []).Where(i => !string.IsNullOrWhiteSpace(i))];
-        var before = Weigh.Listing(platform, copy, wanted);
+        var before = Weigh.Listing(platform, copy, wanted, stop);
         var added = new List<string>();
         if (field.Indexed && wanted.Count > 0)
         {
             var candidates = Candidates.For(field, [.. wanted.Where(t => notHere?.Contains(t.Text) != true)], avoided);
-            added = new PhraseChoice(platform, field, copy, standing, candidates, wanted).Choose((field.Limit?.MaxItems ?? Unlimited) - standing.Length, lead);
+            added = new PhraseChoice(platform, field, copy, standing, candidates, wanted, stop).Choose((field.Limit?.MaxItems ?? Unlimited) - standing.Length, lead);
         }
 
         var first = lead is null ? -1 : added.FindIndex(a => Tokens.Key(a) == Tokens.Key(lead));
         string[] items = first == 0 ? [added[0], .. standing, .. added[1..]] : [.. standing, .. added];
-        var after = Weigh.Listing(platform, new Dictionary<string, FieldValue>(copy) { [key] = new FieldValue.Items(items) }, wanted);
+        var after = Weigh.Listing(platform, new Dictionary<string, FieldValue>(copy) { [key] = new FieldValue.Items(items) }, wanted, stop);
         var opened = Enumerable.Range(0, wanted.Count).Where(i => before.Terms[i].Grade == Grade.Missing && after.Terms[i].Grade != Grade.Missing).Select(i => wanted[i]);
         return new(
             items, added, after.Grip, before.Grip, WordsFill.Worthiest(opened),

@@ -31,9 +31,10 @@ public static class TitleFill
     /// <param name="avoid">Terms that must not be said.</param>
     /// <param name="lead">The term that comes first; null where any may.</param>
     /// <param name="notHere">Terms that the seller wants elsewhere: they count, but are not said here.</param>
+    /// <param name="stop">Stops the search.</param>
     /// <exception cref="FormatProblems">There is no such field, or it is no line of text that the search reads.</exception>
     public static IReadOnlyList<Take> Of(
-        Platform platform, IReadOnlyDictionary<string, FieldValue> copy, string key, IReadOnlyList<WantedTerm> terms, IReadOnlyList<string> avoid, string? lead = null, IReadOnlySet<string>? notHere = null)
+        Platform platform, IReadOnlyDictionary<string, FieldValue> copy, string key, IReadOnlyList<WantedTerm> terms, IReadOnlyList<string> avoid, string? lead = null, IReadOnlySet<string>? notHere = null, CancellationToken stop = default)
     {
         var field = platform.Find(key) ?? throw new FormatProblems([new("field", $"{platform.Name} has no field \"{key}\".")]);
         if (field.Shape is not (FieldShape.Line or FieldShape.Text))
@@ -41,18 +42,18 @@ public static class TitleFill
         if (!field.Indexed)
             throw new FormatProblems([new("field", $"The search of {platform.Name} does not read {field.Label}: words there hold nothing.")]);
         var avoided = new AvoidedTerms(platform, avoid);
-        var wanted = terms.Where(t => avoided.UsesIn(t.Text) == 0).OrderByDescending(t => t.Worth()).ToList();
+        var wanted = terms.Where(t => WordsFill.Unstopped(stop) && avoided.UsesIn(t.Text) == 0).OrderByDescending(t => t.Worth()).ToList();
         if (wanted.Count == 0)
             return [];
         var ready = TermSet.For(platform, [.. wanted.Select(t => t.Text)]);
-        var search = new TitleSearch(field, platform, copy, ready, wanted, avoided, lead, notHere);
+        var search = new TitleSearch(field, platform, copy, ready, wanted, avoided, lead, notHere, stop);
         var found = new List<int[]>();
         for (var take = 0; take < MostTakes && search.Next(found) is { } plan; take++)
             found.Add(plan);
         var takes = new List<Take>();
         foreach (var text in found.Select(search.TextOf).Distinct(StringComparer.Ordinal).Where(t => avoided.UsesIn(t) == 0))
         {
-            var weighed = Weigh.Listing(ready, new Dictionary<string, FieldValue>(copy) { [key] = new FieldValue.Text(text) }, wanted);
+            var weighed = Weigh.Listing(ready, new Dictionary<string, FieldValue>(copy) { [key] = new FieldValue.Text(text) }, wanted, stop);
             var at = platform.IndexedFields.ToList().FindIndex(f => f.Key == key);
             takes.Add(new(text, Room.Measure(text, field.Limit?.Unit ?? Unit.Characters), weighed.Grip,
                 [.. weighed.Terms.Where(t => t.Grade == Grade.Whole && t.Explain().Fields[at] == Grade.Whole).Select(t => t.Term.Text)]));

@@ -42,6 +42,7 @@ internal sealed class TitleSearch
 
     // The title at hand: its terms, its words, how often it has each word of the terms and where it has it first, and the room used.
     private readonly List<int> _said = [];
+    private readonly CancellationToken _stop;
     private readonly List<(int Term, int Word, bool Breaks)> _title = [];
     private readonly List<int> _titleKeys = [];
     private readonly List<int> _titleLetters = [];
@@ -51,8 +52,9 @@ internal sealed class TitleSearch
     private int _size;
     private long _steps;
 
-    public TitleSearch(Field field, Platform platform, IReadOnlyDictionary<string, FieldValue> copy, TermSet ready, IReadOnlyList<WantedTerm> terms, AvoidedTerms avoided, string? lead, IReadOnlySet<string>? notHere)
+    public TitleSearch(Field field, Platform platform, IReadOnlyDictionary<string, FieldValue> copy, TermSet ready, IReadOnlyList<WantedTerm> terms, AvoidedTerms avoided, string? lead, IReadOnlySet<string>? notHere, CancellationToken stop)
     {
+        _stop = stop;
         (_field, _unit) = (field, field.Limit?.Unit ?? Unit.Characters);
         _max = Math.Min(field.Limit?.Max ?? int.MaxValue, _unit == Unit.Characters ? field.IndexedFirst ?? int.MaxValue : int.MaxValue);
         (_step, _gap) = (Room.Measure(field.Separator, _unit), Room.Measure(" ", _unit));
@@ -233,6 +235,7 @@ internal sealed class TitleSearch
     // What is said of a plan, with the terms that still fit after it, as long as they help.
     private (int[] Plan, double Value) Said(IReadOnlyList<int> plan, int[] then)
     {
+        _stop.ThrowIfCancellationRequested();
         Say(plan);
         var value = Value();
         foreach (var term in then)

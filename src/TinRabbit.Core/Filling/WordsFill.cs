@@ -27,14 +27,15 @@ public sealed record WordsFill(
     /// <param name="key">The field to fill.</param>
     /// <param name="terms">The terms wanted.</param>
     /// <param name="avoid">Terms that must not be said; what contains one is not aimed at.</param>
+    /// <param name="stop">Stops the search.</param>
     /// <exception cref="FormatProblems">There is no such field, its search does not read it, or it is no place for words.</exception>
-    public static WordsFill Of(Platform platform, IReadOnlyDictionary<string, FieldValue> copy, string key, IReadOnlyList<WantedTerm> terms, IReadOnlyList<string> avoid)
+    public static WordsFill Of(Platform platform, IReadOnlyDictionary<string, FieldValue> copy, string key, IReadOnlyList<WantedTerm> terms, IReadOnlyList<string> avoid, CancellationToken stop = default)
     {
         var field = FieldOf(platform, key);
         var avoided = new AvoidedTerms(platform, avoid);
-        var wanted = terms.Where(t => avoided.UsesIn(t.Text) == 0).ToList();
+        var wanted = terms.Where(t => Unstopped(stop) && avoided.UsesIn(t.Text) == 0).ToList();
         var place = Place.In(field, copy.GetValueOrDefault(key));
-        var before = Weigh.Listing(platform, copy, wanted);
+        var before = Weigh.Listing(platform, copy, wanted, stop);
         var ways = new Ways(platform, place.Scope(platform, copy), wanted, [.. before.Terms.Select(t => t.Grade != Grade.Missing)], avoided);
         var unit = field.Limit?.Unit ?? Unit.Characters;
         var step = Room.Measure(place.Between, unit);
@@ -44,7 +45,8 @@ public sealed record WordsFill(
         var failed = new HashSet<Way>();
         for (var round = 0; round < 4; round++)
         {
-            var packed = new Knapsack(costs, ways.Bundles(failed), room).Pack();
+            stop.ThrowIfCancellationRequested();
+            var packed = new Knapsack(costs, ways.Bundles(failed), room, stop).Pack();
             bound = round == 0 ? packed.Bound : bound;
             var made = Made(packed.Items, bound);
             if (best is null || made.Gain > best.Gain)
@@ -68,13 +70,20 @@ public sealed record WordsFill(
             while (words.Count > 0 && !Fits(field, place.With(words)))
                 words.RemoveAt(words.Count - 1);
             var value = words.Count == 0 ? copy.GetValueOrDefault(key) ?? place.With([]) : place.With(words);
-            var after = Weigh.Listing(platform, new Dictionary<string, FieldValue>(copy) { [key] = value }, wanted);
+            var after = Weigh.Listing(platform, new Dictionary<string, FieldValue>(copy) { [key] = value }, wanted, stop);
             var opened = Enumerable.Range(0, wanted.Count).Where(i => before.Terms[i].Grade == Grade.Missing && after.Terms[i].Grade != Grade.Missing).ToList();
             var text = place.TextWith(words);
             return new(
                 words, value, text, Room.Measure(text, unit), field.Limit?.Max, opened.Sum(i => Demand(wanted[i])), atMost, Worthiest(opened.Select(i => wanted[i])),
                 Worthiest(terms.Except(wanted.Where((_, i) => after.Terms[i].Grade != Grade.Missing))));
         }
+    }
+
+    /// <summary>True, unless the search was stopped: for a condition that is asked for each term.</summary>
+    internal static bool Unstopped(CancellationToken stop)
+    {
+        stop.ThrowIfCancellationRequested();
+        return true;
     }
 
     internal static double Demand(WantedTerm term) => (term.Volume ?? 0) * term.Fit.Weight();

@@ -11,11 +11,11 @@ internal static class GuardFindings
     {
         var avoided = new AvoidedTerms(draft.Platform, [.. draft.Avoid.Select(a => a.Text)]);
         foreach (var (number, spans) in avoided.In(draft.Copy))
-            foreach (var span in spans)
+            foreach (var span in spans.Take(ListingCheck.MostOfOneKind))
                 yield return Forbidden("avoided", draft, span, $"“{draft.Avoid[number].Text}” must not be said{(draft.Avoid[number].Reason is { Length: > 0 } why ? $": {why}" : ", you decided")}.");
         var banned = new AvoidedTerms(draft.Platform, draft.Platform.Banned);
         foreach (var (number, spans) in banned.In(draft.Copy))
-            foreach (var span in spans)
+            foreach (var span in spans.Take(ListingCheck.MostOfOneKind))
                 yield return Forbidden("banned", draft, span, $"{draft.Platform.Name} refuses listings that say “{draft.Platform.Banned[number]}”.");
         foreach (var claim in Claims(draft))
             yield return claim;
@@ -61,11 +61,14 @@ internal static class GuardFindings
             var seen = new HashSet<string>(StringComparer.OrdinalIgnoreCase);
             var texts = draft.Texts(field);
             for (var item = 0; item < texts.Count; item++)
+            {
+                var shopName = ShopNameIn(texts[item], draft.ShopName);
                 foreach (var claim in Facets.Unbacked(texts[item], facts))
-                    if (!(ShopNameIn(texts[item], draft.ShopName) is { } name && name.Start <= claim.Start && name.End >= claim.Start + claim.Length) && seen.Add(claim.Word))
+                    if (!(shopName is { } name && name.Start <= claim.Start && name.End >= claim.Start + claim.Length) && seen.Add(claim.Word))
                         yield return new("claim", Level.Should, field.Key, item, claim.Start, claim.Length,
                             $"“{claim.Word}” says a {Name(claim.Facet)} that the facts do not have: a shopper who finds it untrue sends it back.",
                             field.Shape is FieldShape.Phrases or FieldShape.Words ? TakeOut(draft, field, item, claim.Start, claim.Length) : null);
+            }
         }
     }
 

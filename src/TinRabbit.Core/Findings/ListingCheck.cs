@@ -6,23 +6,37 @@ namespace TinRabbit.Core.Findings;
 /// <summary>Checks a marketplace listing (docs/model.md, "Findings").</summary>
 public static class ListingCheck
 {
+    /// <summary>Findings of one kind about the same words in the same place: more of them help nobody.</summary>
+    internal const int MostOfOneKind = 20;
+
+    private const int MostFindings = 500;
+
     /// <summary>Every finding: what must change first, then by what it costs.</summary>
-    public static IReadOnlyList<Finding> Of(Draft draft)
+    /// <param name="draft">The listing.</param>
+    /// <param name="stop">Stops the check.</param>
+    public static IReadOnlyList<Finding> Of(Draft draft, CancellationToken stop = default)
     {
         // The terms are made ready, and the listing weighed, once for all of them.
         var ready = Matching.TermSet.For(draft.Platform, [.. draft.Terms.Select(t => t.Text)]);
-        var now = Weigh.Listing(ready, draft.Copy, draft.Terms);
+        var now = Weigh.Listing(ready, draft.Copy, draft.Terms, stop);
         var seen = draft.WithPictures();
         var found = RoomFindings.Of(draft, now)
             .Concat(GuardFindings.Of(seen))
             .Concat(TitleFindings.Of(draft))
             .Concat(TagFindings.Of(draft))
-            .Concat(ProseFindings.Of(draft))
+            .Concat(ProseFindings.Of(draft, stop))
             .Concat(CategoryFindings.Of(draft));
-        // What a fix gains is what leaving it costs.
-        return [.. found
-            .Select(f => f with { Key = KeyOf(seen, f), Cost = f.Fix is { } fix ? Weigh.Listing(ready, new Dictionary<string, FieldValue>(draft.Copy) { [fix.Field] = fix.Value }, draft.Terms).Grip - now.Grip : 0 })
+        return [.. found.Take(MostFindings)
+            .Select(f => f with { Key = KeyOf(seen, f), Cost = CostOf(f) })
             .OrderByDescending(f => f.Level).ThenByDescending(f => f.Cost)];
+
+        // What a fix gains is what leaving it costs; a field that is not searched costs nothing.
+        double CostOf(Finding finding)
+        {
+            stop.ThrowIfCancellationRequested();
+            return finding.Fix is { } fix && draft.Platform.Find(fix.Field) is { Indexed: true }
+                ? Weigh.Listing(ready, new Dictionary<string, FieldValue>(draft.Copy) { [fix.Field] = fix.Value }, draft.Terms, stop).Grip - now.Grip : 0;
+        }
     }
 
     // A finding about some words is the same while those words stand; one about a field, while the field does.

@@ -8,12 +8,12 @@ namespace TinRabbit.Core.Findings;
 /// <summary>The description, and the spelling of all that is read by people.</summary>
 internal static class ProseFindings
 {
-    public static IEnumerable<Finding> Of(Draft draft) => Description(draft).Concat(Spellings(draft));
+    public static IEnumerable<Finding> Of(Draft draft, CancellationToken stop) => Description(draft, stop).Concat(Spellings(draft));
 
     /// <summary>A sentence and where it stands.</summary>
     private readonly record struct Sentence(int Start, int End);
 
-    private static IEnumerable<Finding> Description(Draft draft)
+    private static IEnumerable<Finding> Description(Draft draft, CancellationToken stop)
     {
         if (draft.Role("body") is not { } field || draft.TextOf(field) is not { } text || Tokens.Of(text) is not { Count: > 0 } words)
             yield break;
@@ -23,30 +23,31 @@ internal static class ProseFindings
         if (title.Count > 1 && words.Count >= title.Count && title.Select(t => t.Word).SequenceEqual(words.Take(title.Count).Select(t => t.Word)))
             yield return new("begins-with-title", Level.Should, field.Key, 0, words[0].Start, words[title.Count - 1].End - words[0].Start, $"{field.Label} begins with the title word for word: it says nothing that was not just read.");
         var sentences = Sentences(text);
-        foreach (var sentence in sentences)
-            if (IsList(draft, text[sentence.Start..sentence.End]))
-                yield return new("list-of-picks", Level.Should, field.Key, 0, sentence.Start, sentence.End - sentence.Start, "This sentence lists picks instead of saying something: a person stops reading here.");
+        var picks = draft.Terms.Select(t => KeyOf(draft, t.Text)).ToHashSet(StringComparer.Ordinal);
+        foreach (var sentence in sentences.Where(s => IsList(draft, picks, text[s.Start..s.End])).Take(ListingCheck.MostOfOneKind))
+            yield return new("list-of-picks", Level.Should, field.Key, 0, sentence.Start, sentence.End - sentence.Start, "This sentence lists picks instead of saying something: a person stops reading here.");
         var opening = sentences.Take((int)draft.Threshold("openingSentences")).ToList();
         var core = draft.Terms.Where(t => t.Fit == Fit.Core).ToList();
-        if (opening.Count > 0 && core.Count > 0 && !Held(draft, text[opening[0].Start..opening[^1].End], core).Any(t => t.Grade is Grade.Whole or Grade.Inflected))
+        if (opening.Count > 0 && core.Count > 0 && !Held(draft, text[opening[0].Start..opening[^1].End], core, stop).Any(t => t.Grade is Grade.Whole or Grade.Inflected))
             yield return new("opening-no-core", Level.Should, field.Key, 0, opening[0].Start, opening[^1].End - opening[0].Start, $"The first {opening.Count} sentences hold no core pick: searches that read the description read its beginning.");
-        foreach (var stuffed in Stuffed(draft, field, text, words.Count))
+        foreach (var stuffed in Stuffed(draft, field, text, words.Count, stop))
             yield return stuffed;
     }
 
-    private static IReadOnlyList<WeighedTerm> Held(Draft draft, string text, IReadOnlyList<WantedTerm> terms)
+    private static IReadOnlyList<WeighedTerm> Held(Draft draft, string text, IReadOnlyList<WantedTerm> terms, CancellationToken stop)
     {
         var platform = Alone(draft);
-        return Weigh.Listing(platform, new Dictionary<string, FieldValue> { ["text"] = new FieldValue.Text(text) }, terms).Terms;
+        return Weigh.Listing(platform, new Dictionary<string, FieldValue> { ["text"] = new FieldValue.Text(text) }, terms, stop).Terms;
     }
 
     private static Platform Alone(Draft draft) => draft.Platform with { Fields = [new("text", "", "", FieldShape.Text, true, null, 1, false, false, null, null, " ")] };
 
-    private static IEnumerable<Finding> Stuffed(Draft draft, Field field, string text, int words)
+    private static IEnumerable<Finding> Stuffed(Draft draft, Field field, string text, int words, CancellationToken stop)
     {
         var most = draft.Threshold("termPerHundredWords") * Math.Max(100, words) / 100;
-        foreach (var term in Held(draft, text, draft.Terms).Where(t => t.Grade is Grade.Whole or Grade.Inflected))
+        foreach (var term in Held(draft, text, draft.Terms, stop).Where(t => t.Grade is Grade.Whole or Grade.Inflected))
         {
+            stop.ThrowIfCancellationRequested();
             var spans = term.Explain().Spans;
             if (spans.Count <= most)
                 continue;
@@ -80,16 +81,16 @@ internal static class ProseFindings
         return sentences;
     }
 
-    private static bool IsList(Draft draft, string sentence)
+    private static bool IsList(Draft draft, HashSet<string> picks, string sentence)
     {
         var words = Tokens.Of(sentence).Count;
         var parts = sentence.Split(',');
         if (words < draft.Threshold("listSentenceWords") || parts.Length < 2)
             return false;
-        string Key(string s) => string.Join(' ', Tokens.Of(s).Select(t => Fold.Key(t.Word, draft.Platform.Search.Folds)));
-        var picks = draft.Terms.Select(t => Key(t.Text)).ToHashSet(StringComparer.Ordinal);
-        return parts.Where(p => picks.Contains(Key(p))).Sum(p => Tokens.Of(p).Count) >= draft.Threshold("listSentenceShare") * words;
+        return parts.Where(p => picks.Contains(KeyOf(draft, p))).Sum(p => Tokens.Of(p).Count) >= draft.Threshold("listSentenceShare") * words;
     }
+
+    private static string KeyOf(Draft draft, string text) => string.Join(' ', Tokens.Of(text).Select(t => Fold.Key(t.Word, draft.Platform.Search.Folds)));
 
     // Tags and backend keywords may hold both on purpose; what a person reads should not.
     private static IEnumerable<Finding> Spellings(Draft draft)
@@ -106,10 +107,10 @@ internal static class ProseFindings
         if (found.Select(f => f.Region).Distinct().Count() < 2)
             yield break;
         var own = draft.Platform.Spelling is { } spelling ? spelling.EndsWith("US", StringComparison.OrdinalIgnoreCase) ? "American" : "British" : found[0].Region;
-        foreach (var odd in found.Where(f => f.Region != own))
+        var usual = found.First(f => f.Region == own);
+        foreach (var odd in found.Where(f => f.Region != own).Take(ListingCheck.MostOfOneKind))
         {
             var other = own == "American" ? Spelling.ToAmerican(odd.Token.Word) : pairs.First(p => p.American == odd.Token.Word).British;
-            var usual = found.First(f => f.Region == own);
             yield return new("mixed-spelling", Level.Should, odd.Field.Key, odd.Item, odd.Token.Start, odd.Token.Length, $"“{odd.Token.Word}” is {odd.Region} spelling, “{usual.Token.Word}” {own}: one copy, one spelling.",
                 odd.Field.Shape == FieldShape.Rich ? null : new($"Write “{other}”", odd.Field.Key, draft.With(odd.Field, odd.Item, odd.Text[..odd.Token.Start] + AsWritten(odd.Text[odd.Token.Start], other) + odd.Text[odd.Token.End..])));
         }

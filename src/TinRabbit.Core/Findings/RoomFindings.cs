@@ -54,10 +54,15 @@ internal static class RoomFindings
     // The end of the last word that fits.
     private static int CutAt(string text, Limit limit, int max)
     {
-        var end = 0;
+        var (end, used) = (0, 0);
         foreach (var token in Tokens.Of(text))
-            if (Room.Measure(text[..token.End], limit.Unit) <= max)
-                end = token.End;
+        {
+            used += Room.Measure(text[end..token.End], limit.Unit);
+            if (used > max)
+                break;
+            end = token.End;
+        }
+
         return end;
     }
 

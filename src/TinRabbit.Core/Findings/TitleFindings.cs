@@ -21,10 +21,11 @@ internal static class TitleFindings
         foreach (var word in tokens.Where(t => !SmallWords.Has(t.Word)).GroupBy(t => Fold.Key(t.Word, draft.Platform.Search.Folds)).Where(g => g.Count() > 1))
         {
             var again = word.Skip(1).ToList();
-            var once = again.AsEnumerable().Reverse().Aggregate(title, (text, t) => GuardFindings.Tidy(text, t.Start, t.Length));
+            // A word that is there hundreds of times is no slip that one press should mend.
+            var once = again.Count > ListingCheck.MostOfOneKind ? null : again.AsEnumerable().Reverse().Aggregate(title, (text, t) => GuardFindings.Tidy(text, t.Start, t.Length));
             yield return new("title-repeat", Level.Should, field.Key, 0, again[0].Start, again[0].Length,
                 $"“{again[0].Word}” stands {(again.Count == 1 ? "twice" : $"{again.Count + 1} times")} in the title: once earns all there is, the rest takes room.",
-                new("Leave the first", field.Key, draft.With(field, 0, once)));
+                once is null ? null : new("Leave the first", field.Key, draft.With(field, 0, once)));
         }
     }
 

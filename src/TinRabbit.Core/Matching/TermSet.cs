@@ -60,7 +60,7 @@ public sealed class TermSet
         }
 
         var plain = new Variant(folded, skipped, null);
-        return new(tokens, letters, Platform.Search.Folds.HasFlag(Folds.Compound) && tokens.Count > 1 ? WithJoined(tokens, plain) : [plain]);
+        return new(tokens, letters, Platform.Search.Folds.HasFlag(Folds.Compound) && tokens.Count is > 1 and <= Bounds.TermWords ? WithJoined(tokens, plain) : [plain]);
     }
 
     private Variant[] WithJoined(List<Token> tokens, Variant plain)
@@ -94,7 +94,7 @@ public sealed class TermSet
 
     private static int Number(Dictionary<string, int> numbers, string key) => numbers.TryGetValue(key, out var n) ? n : numbers[key] = numbers.Count;
 
-    // Every way of writing some neighbours as one word; the plain way is already there.
+    // Every way of writing some neighbours as one word, up to eight; the plain way is already there. It calls itself once a word.
     private void AddJoined(List<Token> tokens, Variant plain, int at, List<int> folded, List<bool> ignored, List<int> widths, List<Variant> variants)
     {
         if (at == tokens.Count)

@@ -55,14 +55,15 @@ public static class Weigh
 {
     /// <summary>Weighs a listing for some terms.</summary>
     /// <exception cref="FormatProblems">A term has no word.</exception>
-    public static Weighing Listing(Platform platform, IReadOnlyDictionary<string, FieldValue> copy, IReadOnlyList<WantedTerm> terms) =>
-        Listing(TermSet.For(platform, [.. terms.Select(t => t.Text)]), copy, terms);
+    public static Weighing Listing(Platform platform, IReadOnlyDictionary<string, FieldValue> copy, IReadOnlyList<WantedTerm> terms, CancellationToken stop = default) =>
+        Listing(TermSet.For(platform, [.. terms.Select(t => t.Text)]), copy, terms, stop);
 
     /// <summary>Weighs a listing for terms that were made ready before.</summary>
     /// <param name="ready">The same terms, ready for the platform.</param>
     /// <param name="copy">The listing's fields.</param>
     /// <param name="terms">The terms with their numbers.</param>
-    public static Weighing Listing(TermSet ready, IReadOnlyDictionary<string, FieldValue> copy, IReadOnlyList<WantedTerm> terms)
+    /// <param name="stop">Stops the weighing.</param>
+    public static Weighing Listing(TermSet ready, IReadOnlyDictionary<string, FieldValue> copy, IReadOnlyList<WantedTerm> terms, CancellationToken stop = default)
     {
         var index = ListingIndex.Of(ready.Platform, copy);
         var matcher = new Matcher(ready, index);
@@ -72,6 +73,7 @@ public static class Weigh
         var (eligible, unknown) = (0, 0);
         for (var i = 0; i < grades.Length; i++)
         {
+            stop.ThrowIfCancellationRequested();
             var term = terms[i];
             (grades[i], grips[i]) = matcher.Grade(i);
             var demand = (term.Volume ?? 0) * term.Fit.Weight();

@@ -178,6 +178,12 @@ public static class PlatformJson
     /// <summary>Collects every problem instead of stopping at the first.</summary>
     private sealed class Reader
     {
+        private const double HighestThreshold = 1_000_000;
+        private const string HalfCharacter = "There is half of a character here (a lone surrogate). Write the whole character, or remove it.";
+
+        private int _categories;
+        private int _characters;
+
         public List<Problem> Problems { get; } = [];
 
         public Platform Platform(JsonElement json, string path)
@@ -193,19 +199,19 @@ public static class PlatformJson
             if (Child(json, "fields") is not { } list)
                 Wrong($"{path}.fields", "A platform needs its fields.");
             else if (IsList(list, $"{path}.fields"))
-                foreach (var (field, i) in list.EnumerateArray().Select((f, i) => (f, i)))
+                foreach (var (field, i) in Bounded(list, $"{path}.fields", Bounds.PlatformFields).Select((f, i) => (f, i)))
                     if (IsObject(field, $"{path}.fields[{i}]"))
                         fields.Add(Field(field, $"{path}.fields[{i}]", fields));
             var checks = new Dictionary<string, double>();
             if (Child(json, "checks") is { } given && IsObject(given, $"{path}.checks"))
-                foreach (var check in given.EnumerateObject())
-                    if (check.Value.ValueKind == JsonValueKind.Number)
-                        checks[check.Name] = check.Value.GetDouble();
+                foreach (var (name, value) in Entries(given, $"{path}.checks", Bounds.PlatformList))
+                    if (value.ValueKind == JsonValueKind.Number && Math.Abs(value.GetDouble()) <= HighestThreshold)
+                        checks[name] = value.GetDouble();
                     else
-                        Wrong($"{path}.checks.{check.Name}", "A threshold is a number.");
+                        Wrong($"{path}.checks.{name}", $"A threshold is a number up to {HighestThreshold:#,0}.");
             return new(id, Text(json, path, "name", id), Text(json, path, "about", ""), Text(json, path, "language", "en"),
                 Child(json, "spelling") is { ValueKind: not JsonValueKind.Null } ? Text(json, path, "spelling", "") : null,
-                search, fields, Texts(json, path, "banned"), checks);
+                search, fields, Terms(json, path, "banned"), checks);
         }
 
         public Dictionary<string, FieldValue> Copy(JsonElement json, Platform platform, string path)
@@ -213,15 +219,17 @@ public static class PlatformJson
             var copy = new Dictionary<string, FieldValue>();
             if (!IsObject(json, path))
                 return copy;
-            foreach (var given in json.EnumerateObject())
+            foreach (var (name, given) in Entries(json, path, Bounds.PlatformFields))
             {
-                var at = $"{path}.{given.Name}";
-                if (platform.Find(given.Name) is not { } field)
-                    Wrong(at, $"{(platform.Name.Length > 0 ? platform.Name : "The platform")} has no field \"{given.Name}\".");
-                else if (given.Value.ValueKind != JsonValueKind.Null && Value(given.Value, field, at) is { } value)
-                    copy[given.Name] = value;
+                var at = $"{path}.{name}";
+                if (platform.Find(name) is not { } field)
+                    Wrong(at, $"{(platform.Name.Length > 0 ? platform.Name : "The platform")} has no field \"{name}\".");
+                else if (given.ValueKind != JsonValueKind.Null && Value(given, field, at) is { } value)
+                    copy[name] = value;
             }
 
+            if (_characters > Bounds.CopyLength)
+                Wrong(path, $"All texts together have {_characters:#,0} characters; the most is {Bounds.CopyLength:#,0}.");
             return copy;
         }
 
@@ -232,22 +240,22 @@ public static class PlatformJson
                 case JsonValueKind.String when field.Shape == FieldShape.Choices:
                     return WrongValue(at, "Attributes are an object of names and values.");
                 case JsonValueKind.String when field.Shape is FieldShape.Lines or FieldShape.Phrases:
-                    return Said(json, at) is { } one ? new FieldValue.Items([one]) : null;
+                    return Said(json, at, Bounds.TextLength) is { } one ? new FieldValue.Items([one]) : null;
                 case JsonValueKind.String:
-                    return Said(json, at) is { } text ? new FieldValue.Text(text) : null;
+                    return Said(json, at, Bounds.TextLength) is { } text ? new FieldValue.Text(text) : null;
                 case JsonValueKind.Array when field.Shape is FieldShape.Line or FieldShape.Text or FieldShape.Rich or FieldShape.Choices:
                     return WrongValue(at, field.Shape == FieldShape.Choices ? "Attributes are an object of names and values." : "This field is one text, not a list.");
                 case JsonValueKind.Array:
-                    return Strings(json, at) is { } items ? new FieldValue.Items(items) : null;
+                    return Strings(json, at, Bounds.Items, Bounds.TextLength) is { } items ? new FieldValue.Items(items) : null;
                 case JsonValueKind.Object when field.Shape == FieldShape.Choices:
                     var choices = new Dictionary<string, IReadOnlyList<string>>();
-                    foreach (var choice in json.EnumerateObject())
-                        if (choice.Value.ValueKind == JsonValueKind.String)
-                            choices[choice.Name] = Said(choice.Value, $"{at}.{choice.Name}") is { } said ? [said] : [];
-                        else if (choice.Value.ValueKind == JsonValueKind.Array && Strings(choice.Value, $"{at}.{choice.Name}") is { } values)
-                            choices[choice.Name] = values;
-                        else if (choice.Value.ValueKind != JsonValueKind.Array)
-                            Wrong($"{at}.{choice.Name}", "A value is a text or a list of texts.");
+                    foreach (var (name, choice) in Entries(json, at, Bounds.Attributes))
+                        if (choice.ValueKind == JsonValueKind.String)
+                            choices[name] = Said(choice, $"{at}.{name}", Bounds.TextLength) is { } said ? [said] : [];
+                        else if (choice.ValueKind == JsonValueKind.Array && Strings(choice, $"{at}.{name}", Bounds.Items, Bounds.TextLength) is { } values)
+                            choices[name] = values;
+                        else if (choice.ValueKind != JsonValueKind.Array)
+                            Wrong($"{at}.{name}", "A value is a text or a list of texts.");
                     return new FieldValue.Choices(choices);
                 default:
                     return WrongValue(at, field.Shape == FieldShape.Choices ? "Attributes are an object of names and values." : "This field is a text or a list of texts.");
@@ -268,7 +276,7 @@ public static class PlatformJson
                 folds |= known;
             }
 
-            return new(folds, Texts(search, $"{path}.search", "ignoredWords"), Flag(search, $"{path}.search", "wordsCombine"),
+            return new(folds, Terms(search, $"{path}.search", "ignoredWords"), Flag(search, $"{path}.search", "wordsCombine"),
                 Number(search, $"{path}.search", "indexDelayHours", 0, 10_000) ?? 0);
         }
 
@@ -299,11 +307,22 @@ public static class PlatformJson
             };
         }
 
-        private List<Category> Tree(JsonElement json, string path, string key) => [.. Objects(json, path, key).Select(c =>
+        private List<Category> Tree(JsonElement json, string path, string key, int level = 1)
         {
-            OnlyKeys(c.Json, c.Path, "name", "under");
-            return new Category(Named(c.Json, c.Path), Tree(c.Json, c.Path, "under"));
-        })];
+            if (level > Bounds.CategoryLevels && Child(json, key) is not null)
+            {
+                Wrong($"{path}.{key}", $"Categories have at most {Bounds.CategoryLevels} levels.");
+                return [];
+            }
+
+            return [.. Objects(json, path, key).Select(c =>
+            {
+                OnlyKeys(c.Json, c.Path, "name", "under");
+                if (++_categories == Bounds.Categories + 1)
+                    Wrong(c.Path, $"A platform has at most {Bounds.Categories:#,0} categories.");
+                return new Category(Named(c.Json, c.Path), Tree(c.Json, c.Path, "under", level + 1));
+            })];
+        }
 
         private string Named(JsonElement json, string path)
         {
@@ -317,7 +336,7 @@ public static class PlatformJson
         {
             if (Child(json, key) is not { ValueKind: not JsonValueKind.Null } list || !IsList(list, $"{path}.{key}"))
                 return [];
-            return [.. list.EnumerateArray().Select((o, i) => (o, $"{path}.{key}[{i}]")).Where(o => IsObject(o.o, o.Item2))];
+            return [.. Bounded(list, $"{path}.{key}", Bounds.PlatformList).Select((o, i) => (o, $"{path}.{key}[{i}]")).Where(o => IsObject(o.o, o.Item2))];
         }
 
         private Limit? ReadLimit(JsonElement json, string path)
@@ -332,14 +351,24 @@ public static class PlatformJson
             return new(max, Choice<Unit>(limit, $"{path}.limit", "unit", Unit.Characters) ?? Unit.Characters, most);
         }
 
-        private static JsonElement? Child(JsonElement json, string key) => json.TryGetProperty(key, out var child) ? child : null;
+        private static JsonElement? Child(JsonElement json, string key)
+        {
+            try
+            {
+                return json.TryGetProperty(key, out var child) ? child : null;
+            }
+            catch (InvalidOperationException)
+            {
+                return null; // another key is half a character; OnlyKeys says so
+            }
+        }
 
         private string Text(JsonElement json, string path, string key, string otherwise)
         {
             if (Child(json, key) is not { ValueKind: not JsonValueKind.Null } child)
                 return otherwise;
             if (child.ValueKind == JsonValueKind.String)
-                return Said(child, $"{path}.{key}") ?? otherwise;
+                return Said(child, $"{path}.{key}", Bounds.ProfileText) ?? otherwise;
             Wrong($"{path}.{key}", "This is a text.");
             return otherwise;
         }
@@ -392,14 +421,24 @@ public static class PlatformJson
         private static string Names<T>() where T : struct, Enum => string.Join(", ", Enum.GetValues<T>().Select(Lower));
 
         private IReadOnlyList<string> Texts(JsonElement json, string path, string key) =>
-            Child(json, key) is { } child && IsList(child, $"{path}.{key}") ? Strings(child, $"{path}.{key}") ?? [] : [];
+            Child(json, key) is { } child && IsList(child, $"{path}.{key}") ? Strings(child, $"{path}.{key}", Bounds.PlatformList, Bounds.ProfileText) ?? [] : [];
 
-        private List<string>? Strings(JsonElement list, string path)
+        // Phrases that are looked for as search terms are.
+        private IReadOnlyList<string> Terms(JsonElement json, string path, string key)
+        {
+            var terms = Texts(json, path, key);
+            for (var i = 0; i < terms.Count; i++)
+                if (terms[i].Length > Bounds.TermLength || Tokens.Of(terms[i]).Count > Bounds.TermWords)
+                    Wrong($"{path}.{key}[{i}]", $"A phrase has at most {Bounds.TermWords} words and {Bounds.TermLength} characters.");
+            return terms;
+        }
+
+        private List<string>? Strings(JsonElement list, string path, int mostItems, int longest)
         {
             var texts = new List<string>();
             var right = true;
-            foreach (var (item, i) in list.EnumerateArray().Select((x, i) => (x, i)))
-                if (item.ValueKind == JsonValueKind.String && Said(item, $"{path}[{i}]") is { } text)
+            foreach (var (item, i) in Bounded(list, path, mostItems).Select((x, i) => (x, i)))
+                if (item.ValueKind == JsonValueKind.String && Said(item, $"{path}[{i}]", longest) is { } text)
                     texts.Add(text);
                 else if (item.ValueKind == JsonValueKind.String)
                     right = false;
@@ -409,24 +448,63 @@ public static class PlatformJson
         }
 
         // JSON can spell half of a surrogate pair; no text has that.
-        private string? Said(JsonElement text, string path)
+        private string? Said(JsonElement text, string path, int longest)
         {
             try
             {
-                return text.GetString();
+                var said = text.GetString()!;
+                _characters += said.Length;
+                if (said.Length <= longest)
+                    return said;
+                Wrong(path, $"This text has {said.Length:#,0} characters; the most is {longest:#,0}.");
+                return null;
             }
             catch (InvalidOperationException)
             {
-                Wrong(path, "There is half a character in this text: write the whole of it, or leave it out.");
+                Wrong(path, HalfCharacter);
                 return null;
             }
         }
 
+        private IEnumerable<JsonElement> Bounded(JsonElement list, string path, int most)
+        {
+            if (list.GetArrayLength() <= most)
+                return list.EnumerateArray();
+            Wrong(path, $"This list has {list.GetArrayLength():#,0} items; the most is {most:#,0}.");
+            return [];
+        }
+
+        private List<(string Name, JsonElement Value)> Entries(JsonElement json, string path, int most)
+        {
+            var entries = new List<(string, JsonElement)>();
+            foreach (var entry in json.EnumerateObject())
+                try
+                {
+                    if (entries.Count == most)
+                    {
+                        Wrong(path, $"This object has more than {most:#,0} keys, which is the most.");
+                        break;
+                    }
+
+                    var name = entry.Name;
+                    if (name.Length <= Bounds.ProfileText)
+                        entries.Add((name, entry.Value));
+                    else
+                        Wrong(path, $"A key has {name.Length:#,0} characters; the most is {Bounds.ProfileText:#,0}.");
+                }
+                catch (InvalidOperationException)
+                {
+                    Wrong(path, HalfCharacter);
+                }
+
+            return entries;
+        }
+
         private void OnlyKeys(JsonElement json, string path, params string[] keys)
         {
-            foreach (var given in json.EnumerateObject())
-                if (!keys.Contains(given.Name))
-                    Wrong($"{path}.{given.Name}", $"There is no such key here; there are {string.Join(", ", keys.Where(k => k[0] != '$'))}.");
+            foreach (var (name, _) in Entries(json, path, keys.Length + 1))
+                if (!keys.Contains(name))
+                    Wrong($"{path}.{name}", $"There is no such key here; there are {string.Join(", ", keys.Where(k => k[0] != '$'))}.");
         }
 
         private bool IsObject(JsonElement json, string path) => json.ValueKind == JsonValueKind.Object || Wrong(path, "This is an object, in braces.");

@@ -89,15 +89,15 @@ public static class Facets
     public static IReadOnlyList<Claim> Unbacked(string text, FactWords facts)
     {
         var what = KeysIn(facts.What);
+        var known = facts.ByFacet.ToDictionary(f => f.Key, f => f.Value.SelectMany(KeysIn).ToHashSet());
         var unbacked = new List<Claim>();
         foreach (var (group, key, start, length) in Found(text))
         {
             var facet = group is null ? Facet.Size : group.Facet;
             if (facet is not { } about || about == Facet.Style)
                 continue;
-            var backing = group?.Backing ?? [key];
-            var known = facts.ByFacet.TryGetValue(about, out var values) ? values.SelectMany(KeysIn) : [];
-            if (!known.Concat(what).Any(backing.Contains))
+            HashSet<string> backing = group?.Backing ?? [key];
+            if (!backing.Overlaps(what) && !(known.TryGetValue(about, out var values) && backing.Overlaps(values)))
                 unbacked.Add(new(about, text.Substring(start, length), start, length));
         }
 

@@ -15,7 +15,7 @@ namespace TinRabbit.Server.Dig;
 /// <param name="MarketId">Where.</param>
 /// <param name="Text">The head term.</param>
 /// <param name="ParentId">The step of the trail it was clicked in; null where it was typed.</param>
-public sealed record DigRequest(string MarketId, string Text, int? ParentId);
+public sealed record DigRequest(string MarketId, [Term] string Text, int? ParentId);
 
 /// <summary>One line of what a dig finds as it goes on. A row with the key of an earlier one takes its place.</summary>
 /// <param name="StepId">Its step in the trail.</param>
@@ -41,7 +41,6 @@ public sealed record TrailStep(int Id, string Text, int? ParentId, int Picked);
 
 internal static class DigApi
 {
-    private const int LongestHead = 200;
     private const int TopResults = 100;
     private const int MostSellersTerms = 60;
 
@@ -54,17 +53,17 @@ internal static class DigApi
 
         api.MapPost("/products/{id:int}/dig", async Task<IResult> (int id, DigRequest request, TinContext db, IMarket market, Shelves shelves, IOptions<JsonOptions> json, HttpContext http, CancellationToken stop) =>
         {
-            if (!await db.Products.AnyAsync(p => p.Id == id, stop) || market.Places.All(p => p.Id != request.MarketId))
+            if (!await db.Products.AnyAsync(p => p.Id == id, stop))
                 return TypedResults.NotFound();
             var head = request.Text.Trim();
             var key = Tokens.Key(head);
-            if (key.Length == 0 || head.Length > LongestHead)
-                throw new FormatProblems([new("text", key.Length == 0 ? "Type a term with at least one word in it." : $"A term has at most {LongestHead} characters.")]);
+            if (key.Length == 0)
+                throw new FormatProblems([new("text", "Type a term with at least one word in it.")]);
             http.Response.ContentType = "application/x-ndjson";
             await foreach (var part in Parts(id, request with { Text = head }, key, db, market, shelves, stop))
                 await http.Response.WriteLine(part, json.Value.SerializerOptions, stop);
             return Results.Empty;
-        }).WithName("Dig").Produces<DigPart>(200, "application/x-ndjson").ProducesValidationProblem();
+        }).WithName("Dig").Produces<DigPart>(200, "application/x-ndjson").ProducesValidationProblem().DisableRequestTimeout();
 
         api.MapGet("/products/{id:int}/trail/{marketId}", async (int id, string marketId, TinContext db, CancellationToken stop) =>
         {
@@ -88,7 +87,7 @@ internal static class DigApi
         }).WithName("ForgetStep");
 
         api.MapGet("/markets/{marketId}/suggest", (string marketId, string typed, IMarket market) =>
-            TypedResults.Ok(market.Places.Any(p => p.Id == marketId) ? market.Suggest(marketId, typed, 8) : [])).WithName("Suggest");
+            TypedResults.Ok(market.Suggest(marketId, typed, 8))).WithName("Suggest");
     }
 
     private static async IAsyncEnumerable<DigPart> Parts(

@@ -1,11 +1,15 @@
 using System.Collections.Concurrent;
+using System.ComponentModel.DataAnnotations;
+using System.Diagnostics;
+using System.Runtime.CompilerServices;
 using System.Text;
+using Microsoft.AspNetCore.Http.Features;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.AspNetCore.Http.Json;
 using Microsoft.EntityFrameworkCore;
 using Microsoft.Extensions.Options;
+using TinRabbit.Core;
 using TinRabbit.Core.Platforms;
-using TinRabbit.Market;
 using TinRabbit.Server.Formats;
 using TinRabbit.Server.Storage;
 
@@ -23,7 +27,7 @@ public sealed record ImportView(string Id, string Name, long Bytes, TableLook Lo
 public sealed record ImportedView(int Row, string Text, long? Volume, long? Competition, long? TitlesHolding, decimal? ClickCost, IReadOnlyList<int>? Months);
 
 /// <summary>Another way to read a waiting file: a whole look, or an encoding and a separator to guess the rest from.</summary>
-public sealed record LookRequest(TableLook? Look, string? Encoding, string? Separator);
+public sealed record LookRequest(TableLook? Look, [MaxLength(40)] string? Encoding, [MaxLength(40)] string? Separator);
 
 /// <summary>How far an import is; the last line says what it did.</summary>
 /// <param name="Doing">What is being done; null when all is done.</param>
@@ -38,10 +42,7 @@ public sealed record ImportPart(string? Doing, double Share, int Read, int Bad, 
 
 /// <summary>An import to run.</summary>
 /// <param name="Source">What its readings are said to come from.</param>
-public sealed record RunRequest(TableLook Look, string? Source);
-
-/// <summary>The folder that holds everything of the shop.</summary>
-public sealed record DataFolder(string Path);
+public sealed record RunRequest(TableLook Look, [MaxLength(Bounds.NameLength)] string? Source);
 
 internal static class ImportApi
 {
@@ -49,121 +50,141 @@ internal static class ImportApi
     private const int BadShown = 100;
     private const int BatchSize = 1024;
     private const int BatchesAhead = 8;
-    private const long MostBytes = 2L << 30;
 
     public static void MapImport(this IEndpointRouteBuilder app)
     {
         var api = app.MapGroup("/api/markets/{marketId}/imports").WithTags("Import");
-
-        api.MapPost("/", async Task<Results<Ok<ImportView>, NotFound>> (string marketId, string? name, IMarket market, DataFolder data, HttpRequest request, HttpContext http, CancellationToken stop) =>
-        {
-            if (market.Places.All(p => p.Id != marketId))
-                return TypedResults.NotFound();
-            if (http.Features.Get<Microsoft.AspNetCore.Http.Features.IHttpMaxRequestBodySizeFeature>() is { IsReadOnly: false } size)
-                size.MaxRequestBodySize = MostBytes;
-            var id = Guid.NewGuid().ToString("N");
-            var file = FileOf(data, id);
-            Directory.CreateDirectory(Path.GetDirectoryName(file)!);
-            Tidy(data);
-            try
-            {
-                await using (var stream = File.Create(file))
-                    await request.Body.CopyToAsync(stream, stop);
-                await File.WriteAllTextAsync(file + ".name", name is { Length: > 0 } ? name : "pasted", stop);
-                return TypedResults.Ok(View(id, file, TermTables.Guess(file)));
-            }
-            catch
-            {
-                Forget(file);
-                throw;
-            }
-        }).WithName("BeginImport").Accepts<string>("*/*").ProducesValidationProblem();
-
-        api.MapPost("/{id}/look", Results<Ok<ImportView>, NotFound> (string id, LookRequest request, DataFolder data) =>
-        {
-            if (Known(data, id) is not { } file)
-                return TypedResults.NotFound();
-            var look = request.Look ?? TermTables.Guess(file, request.Encoding, request.Separator);
-            if (request.Look is not null)
-                TermTables.Check(look);
-            return TypedResults.Ok(View(id, file, look));
-        }).WithName("LookAtImport").ProducesValidationProblem();
-
-        api.MapPost("/{id}/run", async Task<IResult> (string marketId, string id, RunRequest request, TinContext db, Shelves shelves, DataFolder data, IOptions<JsonOptions> json, HttpContext http, CancellationToken stop) =>
-        {
-            if (Known(data, id) is not { } file)
-                return TypedResults.NotFound();
-            TermTables.Check(request.Look);
-            http.Response.ContentType = "application/x-ndjson";
-            await foreach (var part in Run(marketId, file, request, db, shelves, stop))
-                await http.Response.WriteLine(part, json.Value.SerializerOptions, stop);
-            return Results.Empty;
-        }).WithName("RunImport").Produces<ImportPart>(200, "application/x-ndjson").ProducesValidationProblem();
-
-        api.MapGet("/{id}/bad.csv", Results<FileStreamHttpResult, NotFound> (string id, DataFolder data) =>
-            Known(data, id) is { } file && File.Exists(file + ".bad") ? TypedResults.File(File.OpenRead(file + ".bad"), "text/csv; charset=utf-8", "rows not taken.csv") : TypedResults.NotFound()).WithName("GetBadRows");
-
-        api.MapDelete("/{id}", (string id, DataFolder data) =>
-        {
-            if (Known(data, id) is { } file)
-                Forget(file);
-            return TypedResults.NoContent();
-        }).WithName("ForgetImport");
+        api.MapPost("/", Begin).WithName("BeginImport").Accepts<string>("*/*").ProducesValidationProblem().ProducesProblem(413).DisableRequestTimeout();
+        api.MapPost("/{id}/look", Look).WithName("LookAtImport").ProducesValidationProblem();
+        api.MapPost("/{id}/run", Run).WithName("RunImport").Produces<ImportPart>(200, "application/x-ndjson").ProducesValidationProblem().DisableRequestTimeout();
+        api.MapGet("/{id}/bad.csv", GetBadRows).WithName("GetBadRows");
+        api.MapDelete("/{id}", ForgetImport).WithName("ForgetImport");
     }
 
-    private static async IAsyncEnumerable<ImportPart> Run(string marketId, string file, RunRequest request, TinContext db, Shelves shelves, [System.Runtime.CompilerServices.EnumeratorCancellation] CancellationToken stop)
+    private static async Task<IResult> Begin(string marketId, string? name, DataFolder data, HttpRequest request, CancellationToken stop)
     {
+        if (request.HttpContext.Features.Get<IHttpMaxRequestBodySizeFeature>() is { IsReadOnly: false } size)
+            size.MaxRequestBodySize = null; // counted below, with an answer in words
+        if (request.ContentLength > Bounds.ImportBytes)
+            return TooLarge();
+        var id = Guid.NewGuid().ToString("N");
+        var file = FileOf(data, id);
+        Directory.CreateDirectory(data.Imports);
+        TermImport.RemoveOldFiles(data.Imports, DateTime.UtcNow);
+        MakeRoom(data);
+        try
+        {
+            await using (var stream = File.Create(file))
+                if (!await Receive(request.Body, stream, stop))
+                {
+                    stream.Close();
+                    Forget(file);
+                    return TooLarge();
+                }
+
+            await File.WriteAllTextAsync(file + ".name", name is { Length: > 0 } ? name : "pasted", stop);
+            return TypedResults.Ok(View(id, file, TermTables.Guess(file), stop));
+        }
+        catch
+        {
+            Forget(file);
+            throw;
+        }
+    }
+
+    private static Results<Ok<ImportView>, NotFound> Look(string marketId, string id, LookRequest request, DataFolder data, CancellationToken stop)
+    {
+        if (Known(data, id) is not { } file)
+            return TypedResults.NotFound();
+        var look = request.Look ?? TermTables.Guess(file, request.Encoding, request.Separator);
+        CheckLook(file, look);
+        return TypedResults.Ok(View(id, file, look, stop));
+    }
+
+    private static async Task<IResult> Run(string marketId, string id, RunRequest request, TinContext db, WriteGate writes, Shelves shelves, DataFolder data, IOptions<JsonOptions> json, HttpContext http, CancellationToken stop)
+    {
+        if (Known(data, id) is not { } file)
+            return TypedResults.NotFound();
+        CheckLook(file, request.Look);
+        http.Response.ContentType = "application/x-ndjson";
+        await foreach (var part in Parts(marketId, file, request, db, writes, shelves, stop))
+            await http.Response.WriteLine(part, json.Value.SerializerOptions, stop);
+        return Results.Empty;
+    }
+
+    private static Results<FileStreamHttpResult, NotFound> GetBadRows(string marketId, string id, DataFolder data) =>
+        Known(data, id) is { } file && File.Exists(file + ".bad") ? TypedResults.File(File.OpenRead(file + ".bad"), "text/csv; charset=utf-8", "rows not imported.csv") : TypedResults.NotFound();
+
+    private static NoContent ForgetImport(string marketId, string id, DataFolder data)
+    {
+        if (Known(data, id) is { } file)
+            Forget(file);
+        return TypedResults.NoContent();
+    }
+
+    private static async IAsyncEnumerable<ImportPart> Parts(
+        string marketId, string file, RunRequest request, TinContext db, WriteGate writes, Shelves shelves, [EnumeratorCancellation] CancellationToken left)
+    {
+        using var budget = CancellationTokenSource.CreateLinkedTokenSource(left);
+        budget.CancelAfter(TimeSpan.FromMinutes(Bounds.ImportMinutes));
+        var stop = budget.Token;
         var size = (double)new FileInfo(file).Length;
         var (read, bounds, bad, at) = (0, 0, 0, 0L);
         var firstBad = new List<BadRow>();
         var source = request.Source?.Trim() is { Length: > 0 } named ? named : Path.GetFileNameWithoutExtension(await File.ReadAllTextAsync(file + ".name", stop));
-        using var import = new TermImport(db.Database.GetConnectionString()!);
+        // The shelf is read before anything is written, so that nobody sees a half of the import.
+        await shelves.Ask(db, marketId, s => s.Count, stop);
+        using var import = new TermImport(db.Database.GetConnectionString()!, writes);
         await using (var badFile = new StreamWriter(file + ".bad", append: false, new UTF8Encoding(true)))
         {
             await badFile.WriteAsync(TermFiles.BadHead);
-            // One thread reads, the other lays aside.
+            // One thread reads, the other stages.
             using var batches = new BlockingCollection<TableTerm[]>(BatchesAhead);
             var reading = Task.Run(() =>
             {
                 try
                 {
-                    foreach (var batch in TermTables.Read(file, request.Look, Bad, bytes => at = bytes).Chunk(BatchSize))
+                    foreach (var batch in TermTables.Read(file, request.Look, Bad, bytes => at = bytes, stop).Chunk(BatchSize))
                         batches.Add(batch, stop);
                 }
                 finally
                 {
                     batches.CompleteAdding();
                 }
-            }, stop);
-            var clock = System.Diagnostics.Stopwatch.StartNew();
-            var problem = "";
-            foreach (var batch in batches.GetConsumingEnumerable(stop))
-            {
-                foreach (var t in batch)
-                {
-                    import.Add(new(t.Text, t.Key, t.Volume, t.Competition, t.TitlesHolding, t.ClickCost, t.Months));
-                    bounds += t.Bounds;
-                }
-
-                read += batch.Length;
-                if (clock.ElapsedMilliseconds < 200)
-                    continue;
-                clock.Restart();
-                yield return new("Reading rows", 0.6 * at / size, read, bad, bounds, null, null, null);
-            }
-
+            }, CancellationToken.None);
+            var (problem, readAll) = ("", false);
             try
             {
-                await reading;
+                var clock = Stopwatch.StartNew();
+                while (await Task.Run(() => batches.TryTake(out var next, Timeout.Infinite) ? next : null, CancellationToken.None) is { } batch)
+                {
+                    stop.ThrowIfCancellationRequested();
+                    foreach (var t in batch)
+                    {
+                        import.Add(new(t.Text, t.Key, t.Volume, t.Competition, t.TitlesHolding, t.ClickCost, t.Months));
+                        bounds += t.Bounds;
+                    }
+
+                    read += batch.Length;
+                    if (clock.ElapsedMilliseconds < 200)
+                        continue;
+                    clock.Restart();
+                    yield return new("Reading rows", 0.5 * at / size, read, bad, bounds, null, null, null);
+                }
+
+                readAll = true;
             }
-            catch (FormatProblems wrong)
+            finally
             {
-                problem = wrong.Problems[0].Message;
+                // Whoever leaves stops the reader too, and waits for it: it writes into the file of bad rows.
+                if (!readAll)
+                    await budget.CancelAsync();
+                problem = await Problem(reading, left);
             }
 
             if (problem.Length > 0)
             {
-                yield return new(null, 0, read, bad, bounds, null, firstBad, problem + " Nothing was taken.");
+                yield return new(null, 0, read, bad, bounds, null, firstBad, problem + " Nothing was imported.");
                 yield break;
             }
 
@@ -176,27 +197,103 @@ internal static class ImportApi
             }
         }
 
-        yield return new("Putting them on the shelf", 0.65, read, bad, bounds, null, null, null);
-        var count = await Task.Run(() => import.Finish(marketId, source, TermTables.FirstMonth(request.Look), DateTime.UtcNow, stop), stop);
+        var written = 0.0;
+        var writing = Task.Run(() => import.Finish(marketId, source, TermTables.FirstMonth(request.Look), DateTime.UtcNow, share => Volatile.Write(ref written, share), stop), CancellationToken.None);
+        try
+        {
+            while (await Task.WhenAny(writing, Task.Delay(200, CancellationToken.None)) != writing)
+                yield return new("Adding them to the shelf", 0.5 + 0.4 * Volatile.Read(ref written), read, bad, bounds, null, null, null);
+        }
+        finally
+        {
+            if (!writing.IsCompleted)
+                await budget.CancelAsync();
+            await writing.ContinueWith(_ => { }, CancellationToken.None, TaskContinuationOptions.None, TaskScheduler.Default);
+            shelves.Forget(marketId);
+        }
+
+        if (writing.IsCanceled && !left.IsCancellationRequested)
+        {
+            yield return new(null, 0, read, bad, bounds, null, firstBad, TooSlow + " Nothing was imported.");
+            yield break;
+        }
+
+        var count = await writing;
         if (count.New + count.Changed > 0)
         {
-            shelves.Forget(marketId);
-            yield return new("Reading the shelf anew", 0.9, read, bad, bounds, null, null, null);
+            yield return new("Reading the shelf again", 0.92, read, bad, bounds, null, null, null);
             await Shelves.KeepNorm(db, marketId, await shelves.Ask(db, marketId, s => s.Renorm(), CancellationToken.None), CancellationToken.None);
         }
 
         yield return new(null, 1, read, bad, bounds, count, firstBad, null);
     }
 
-    private static ImportView View(string id, string file, TableLook look)
+    private static string TooSlow => $"The import took longer than {Bounds.ImportMinutes} minutes.";
+
+    // What went wrong while reading, as a sentence; empty where nothing did. Who left is told nothing.
+    private static async Task<string> Problem(Task reading, CancellationToken left)
+    {
+        try
+        {
+            await reading;
+            return "";
+        }
+        catch (FormatProblems wrong)
+        {
+            return wrong.Problems[0].Message;
+        }
+        catch (OperationCanceledException) when (!left.IsCancellationRequested)
+        {
+            return TooSlow;
+        }
+        catch (OperationCanceledException)
+        {
+            return "";
+        }
+    }
+
+    private static void CheckLook(string file, TableLook look)
+    {
+        TermTables.Check(look);
+        TermTables.CheckFits(file, look);
+    }
+
+    private static async Task<bool> Receive(Stream body, Stream file, CancellationToken stop)
+    {
+        var chunk = new byte[1 << 16];
+        var all = 0L;
+        int read;
+        while ((read = await body.ReadAsync(chunk, stop)) > 0)
+        {
+            if ((all += read) > Bounds.ImportBytes)
+                return false;
+            await file.WriteAsync(chunk.AsMemory(0, read), stop);
+        }
+
+        return true;
+    }
+
+    private static IResult TooLarge() => Results.Problem(
+        $"The file is larger than {Bounds.ImportBytes >> 20} MB, which is the most. Import it in parts.", statusCode: StatusCodes.Status413PayloadTooLarge, title: "The file is too large.");
+
+    // The oldest files go when all that wait take too much room.
+    private static void MakeRoom(DataFolder data)
+    {
+        var kept = 0L;
+        foreach (var file in new DirectoryInfo(data.Imports).EnumerateFiles().OrderByDescending(f => f.LastWriteTimeUtc))
+            if ((kept += file.Length) > Bounds.ImportBytesKept - Bounds.ImportBytes)
+                file.Delete();
+    }
+
+    private static ImportView View(string id, string file, TableLook look, CancellationToken stop)
     {
         var bad = new List<BadRow>();
-        var terms = look.Columns.Any(c => c.Role == ColumnRole.Term) ? TermTables.Read(file, look, bad.Add).Take(RowsShown).ToList() : [];
+        var terms = look.Columns.Any(c => c.Role == ColumnRole.Term) ? TermTables.Read(file, look, bad.Add, stop: stop).Take(RowsShown).ToList() : [];
         return new(id, File.ReadAllText(file + ".name"), new FileInfo(file).Length, look, TermTables.First(file, look, RowsShown),
             [.. terms.Select(t => new ImportedView(t.Row, t.Text, t.Volume, t.Competition, t.TitlesHolding, t.ClickCost, t.Months))], [.. bad.Take(RowsShown)]);
     }
 
-    private static string FileOf(DataFolder data, string id) => Path.Combine(data.Path, "imports", id);
+    private static string FileOf(DataFolder data, string id) => Path.Combine(data.Imports, id);
 
     private static string? Known(DataFolder data, string id) => Guid.TryParseExact(id, "N", out _) && File.Exists(FileOf(data, id)) ? FileOf(data, id) : null;
 
@@ -204,12 +301,5 @@ internal static class ImportApi
     {
         foreach (var gone in new[] { file, file + ".name", file + ".bad" })
             File.Delete(gone);
-    }
-
-    // What was begun and left a day ago is not wanted any more.
-    private static void Tidy(DataFolder data)
-    {
-        foreach (var old in new DirectoryInfo(Path.Combine(data.Path, "imports")).EnumerateFiles().Where(f => f.LastWriteTimeUtc < DateTime.UtcNow.AddDays(-1)))
-            old.Delete();
     }
 }

@@ -1,6 +1,8 @@
+using System.ComponentModel.DataAnnotations;
 using System.Globalization;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
+using TinRabbit.Core;
 using TinRabbit.Core.Measures;
 using TinRabbit.Core.Platforms;
 using TinRabbit.Market;
@@ -21,7 +23,7 @@ public sealed record ShelfView(IReadOnlyList<ShelfTerm> Rows, int Passing, int A
 public sealed record ShelfTerm(string Text, string Key, Measured Numbers);
 
 /// <summary>Terms pasted onto a market's shelf.</summary>
-public sealed record PasteRequest(string Text, string? Source);
+public sealed record PasteRequest([MaxLength(Bounds.PasteLength)] string Text, [MaxLength(Bounds.NameLength)] string? Source);
 
 /// <summary>What became of a paste.</summary>
 /// <param name="Taken">Terms that are now on the shelf.</param>
@@ -34,7 +36,7 @@ public sealed record PasteResult(int Taken, int New, IReadOnlyList<BadLine> Bad)
 public sealed record SavedFilter(int Id, string Name, string Filters);
 
 /// <summary>Filters to keep.</summary>
-public sealed record FilterRequest(string Name, string Filters);
+public sealed record FilterRequest([MaxLength(Bounds.NameLength)] string Name, [MaxLength(Bounds.NoteLength)] string Filters);
 
 internal static class ShelfApi
 {
@@ -51,7 +53,7 @@ internal static class ShelfApi
             query = query with { Skip = Math.Max(0, query.Skip), Take = Math.Clamp(query.Take, 0, MostRows) };
             var (ids, passing, all, absent, norm) = await shelves.Ask(db, marketId, s => s.Search(query) is var (found, count) ? (found, count, s.Count, Absent(query, s), s.Norm) : default, stop);
             return TypedResults.Ok(new ShelfView(await Rows(marketId, ids, db, shelves, stop), passing, all, absent, norm));
-        }).WithName("GetShelf");
+        }).WithName("GetShelf").DisableRequestTimeout();
 
         api.MapGet("/markets/{marketId}/sources", async (string marketId, TinContext db, Shelves shelves, CancellationToken stop) =>
             TypedResults.Ok(await shelves.Ask(db, marketId, s => s.Sources(), stop))).WithName("GetSources");
@@ -71,7 +73,7 @@ internal static class ShelfApi
                 foreach (var key in absent)
                     yield return (key, Measured.Nothing);
             }
-        }).WithName("ExportShelf").Produces<string>(200, "text/csv");
+        }).WithName("ExportShelf").Produces<string>(200, "text/csv").DisableRequestTimeout();
 
         api.MapPost("/markets/{marketId}/paste", async Task<Results<Ok<PasteResult>, NotFound>> (string marketId, PasteRequest request, TinContext db, IMarket market, Shelves shelves, CancellationToken stop) =>
         {

@@ -57,7 +57,7 @@ public sealed record OldReading(int Id, long? Volume, long? Competition, long? T
 public sealed record CountryView(string MarketId, string PlatformName, string Country, string CountryName, bool Web, Measured Own, string? Spelling, Measured? Best);
 
 /// <summary>A reading put right by hand. What is null is unknown.</summary>
-public sealed record Correction(string Text, long? Volume, long? Competition, long? TitlesHolding, decimal? ClickCost);
+public sealed record Correction([Term] string Text, long? Volume, long? Competition, long? TitlesHolding, decimal? ClickCost);
 
 internal static class TermApi
 {

@@ -1,13 +1,16 @@
+using System.ComponentModel.DataAnnotations;
 using System.Globalization;
 using System.Text.Json;
 using System.Text.Json.Serialization;
 using Microsoft.AspNetCore.Http.HttpResults;
+using TinRabbit.Core;
 using TinRabbit.Core.Filling;
 using TinRabbit.Core.Findings;
 using TinRabbit.Core.Matching;
 using TinRabbit.Core.Measures;
 using TinRabbit.Core.Platforms;
 using TinRabbit.Core.Shapes;
+using TinRabbit.Server.Hosting;
 using TinRabbit.Server.Storage;
 
 namespace TinRabbit.Server.Engine;
@@ -16,10 +19,10 @@ namespace TinRabbit.Server.Engine;
 /// <param name="Platform">A whole profile, or the id of a stored one.</param>
 /// <param name="Fields">The listing: a text, a list of texts or an object of attributes for each field.</param>
 /// <param name="Terms">The terms it is weighed for.</param>
-public sealed record WeighRequest(JsonElement Platform, JsonElement Fields, IReadOnlyList<EngineTerm>? Terms);
+public sealed record WeighRequest(JsonElement Platform, JsonElement Fields, [MaxLength(Bounds.Terms)] IReadOnlyList<EngineTerm>? Terms);
 
 /// <summary>A term given to the engine.</summary>
-public sealed record EngineTerm(string? Text, double? Volume = null, double? Competition = null, double? Headroom = null, Fit Fit = Fit.Core);
+public sealed record EngineTerm([Term] string? Text, double? Volume = null, double? Competition = null, double? Headroom = null, Fit Fit = Fit.Core);
 
 /// <summary>The engine's answer to <c>weigh</c>.</summary>
 /// <param name="Reach">0–100.</param>
@@ -30,11 +33,12 @@ public sealed record EngineTerm(string? Text, double? Volume = null, double? Com
 /// <param name="Terms">Each term, in the order given.</param>
 public sealed record WeighResponse(double Reach, double Grip, int Eligible, double Volume, int UnknownVolume, IReadOnlyList<WeighedTermResponse> Terms)
 {
-    public static WeighResponse Of(Platform platform, Weighing weighing)
+    public static WeighResponse Of(Platform platform, Weighing weighing, CancellationToken stop)
     {
         var keys = platform.IndexedFields.Select(f => f.Key).ToArray();
         return new(weighing.Reach, weighing.Grip, weighing.Eligible, weighing.Volume, weighing.UnknownVolume, [.. weighing.Terms.Select(t =>
         {
+            stop.ThrowIfCancellationRequested();
             var match = t.Explain();
             return new WeighedTermResponse(t.Term.Text, t.Grade, t.Grip, keys.Zip(match.Fields).ToDictionary(f => f.First, f => f.Second),
                 match.Missing, t.Near(match), match.Apart ? true : null, match.Spans);
@@ -58,7 +62,7 @@ public sealed record WeighedTermResponse(
 /// <summary>A term's history to name.</summary>
 /// <param name="Months">Searches by month, oldest first; at least twelve.</param>
 /// <param name="From">The month they begin with, as <c>2025-01</c>.</param>
-public sealed record ShapeRequest(IReadOnlyList<double?>? Months, string? From);
+public sealed record ShapeRequest([MaxLength(Bounds.Months)] IReadOnlyList<double?>? Months, [MaxLength(20)] string? From);
 
 /// <summary>The engine's answer to <c>shape</c>.</summary>
 /// <param name="PeakMonths">From 1, January; empty unless seasonal.</param>
@@ -69,7 +73,7 @@ public sealed record ShapeRequest(IReadOnlyList<double?>? Months, string? From);
 public sealed record ShapeResponse(Core.Shapes.Shape Shape, IReadOnlyList<int> PeakMonths, double Change12, double? SeasonalStrength, double P, DateOnly? ReadyBy);
 
 /// <summary>Terms to weave.</summary>
-public sealed record WeaveRequest(IReadOnlyList<EngineTerm>? Terms);
+public sealed record WeaveRequest([MaxLength(Bounds.WeaveTerms)] IReadOnlyList<EngineTerm>? Terms);
 
 /// <summary>The engine's answer to <c>weave</c>.</summary>
 /// <param name="Text">The shortest phrase that holds every term.</param>
@@ -86,7 +90,7 @@ public sealed record WeaveResponse(string Text, bool Whole, double Volume, int U
 /// <param name="Terms">The terms wanted.</param>
 /// <param name="Avoid">Terms that must not be said.</param>
 /// <param name="Lead">The term that comes first; not for words.</param>
-public sealed record FillRequest(JsonElement Platform, JsonElement Fields, string? Field, IReadOnlyList<EngineTerm>? Terms, IReadOnlyList<string>? Avoid, string? Lead);
+public sealed record FillRequest(JsonElement Platform, JsonElement Fields, [MaxLength(Bounds.NameLength)] string? Field, [MaxLength(Bounds.FillTerms)] IReadOnlyList<EngineTerm>? Terms, [Term, MaxLength(Bounds.TermsAtOnce)] IReadOnlyList<string>? Avoid, [Term] string? Lead);
 
 /// <summary>The engine's answer to <c>fill/words</c>.</summary>
 /// <param name="Words">What to add.</param>
@@ -120,7 +124,8 @@ public sealed record FillTitleResponse(IReadOnlyList<Take> Takes);
 /// <param name="Avoid">Terms that must not be said.</param>
 /// <param name="ShopName">The shop's name.</param>
 public sealed record CheckRequest(
-    JsonElement Platform, string? PageKind, JsonElement Fields, string? Lead, IReadOnlyList<EngineTerm>? Terms, Facts? Facts, IReadOnlyList<string>? Avoid, string? ShopName);
+    JsonElement Platform, [MaxLength(20)] string? PageKind, JsonElement Fields, [Term] string? Lead, [MaxLength(Bounds.Terms)] IReadOnlyList<EngineTerm>? Terms, Facts? Facts,
+    [Term, MaxLength(Bounds.TermsAtOnce)] IReadOnlyList<string>? Avoid, [MaxLength(Bounds.NameLength)] string? ShopName);
 
 /// <summary>The engine's answer to <c>check</c>: what must change first, then by what it costs.</summary>
 public sealed record CheckResponse(IReadOnlyList<CheckedFinding> Findings);
@@ -140,7 +145,7 @@ public sealed record CheckedFinding(string Id, Level Level, string Field, int It
 public sealed record CheckedFix(string Label, string Field, System.Text.Json.Nodes.JsonNode? Value);
 
 /// <summary>A text to read against a market's shelf.</summary>
-public sealed record ReadRequest(JsonElement Platform, string? Text, string? MarketId);
+public sealed record ReadRequest(JsonElement Platform, [MaxLength(Bounds.ReadLength)] string? Text, string? MarketId);
 
 /// <summary>The engine's answer to <c>read</c>.</summary>
 /// <param name="Holds">Known terms that stand in the text as a phrase, the most searched first.</param>
@@ -150,8 +155,10 @@ public sealed record ReadResponse(IReadOnlyList<ReadTerm> Holds, IReadOnlyList<R
 /// <summary>The stateless engine.</summary>
 internal static class EngineApi
 {
-    public static void MapEngine(this IEndpointRouteBuilder app)
+    public static void MapEngine(this IEndpointRouteBuilder routes)
     {
+        var app = routes.MapGroup("");
+        app.WithRequestTimeout(ProblemAnswers.Computes);
         MapFills(app);
         app.MapPost("/api/engine/shape", (ShapeRequest request) =>
         {
@@ -170,7 +177,7 @@ internal static class EngineApi
             var platform = await ReadPlatform(request.Platform, db, stop);
             var copy = request.Fields.ValueKind == JsonValueKind.Undefined ? throw new FormatProblems([new("fields", "The listing's fields are needed.")])
                 : PlatformJson.ReadCopy(request.Fields, platform);
-            return TypedResults.Ok(WeighResponse.Of(platform, Core.Measures.Weigh.Listing(platform, copy, ReadTerms(request.Terms))));
+            return TypedResults.Ok(WeighResponse.Of(platform, Core.Measures.Weigh.Listing(platform, copy, ReadTerms(request.Terms), stop), stop));
         }).WithName("EngineWeigh").WithTags("Engine").ProducesValidationProblem();
     }
 
@@ -179,21 +186,21 @@ internal static class EngineApi
         app.MapPost("/api/engine/fill/words", async (FillRequest request, TinContext db, CancellationToken stop) =>
         {
             var (platform, copy, key, terms, avoid) = await ReadFill(request, db, stop);
-            var fill = WordsFill.Of(platform, copy, key, terms, avoid);
+            var fill = WordsFill.Of(platform, copy, key, terms, avoid, stop);
             return TypedResults.Ok(new FillWordsResponse(fill.Words, fill.Text, fill.Used, fill.Limit, fill.Gain, fill.Bound, fill.Opens, fill.Left));
         }).WithName("EngineFillWords").WithTags("Engine").ProducesValidationProblem();
 
         app.MapPost("/api/engine/fill/phrases", async (FillRequest request, TinContext db, CancellationToken stop) =>
         {
             var (platform, copy, key, terms, avoid) = await ReadFill(request, db, stop);
-            var fill = PhrasesFill.Of(platform, copy, key, terms, avoid, request.Lead);
+            var fill = PhrasesFill.Of(platform, copy, key, terms, avoid, request.Lead, stop: stop);
             return TypedResults.Ok(new FillPhrasesResponse(fill.Items, fill.Added, fill.Grip, fill.Opens, fill.Left));
         }).WithName("EngineFillPhrases").WithTags("Engine").ProducesValidationProblem();
 
         app.MapPost("/api/engine/fill/title", async (FillRequest request, TinContext db, CancellationToken stop) =>
         {
             var (platform, copy, key, terms, avoid) = await ReadFill(request, db, stop);
-            return TypedResults.Ok(new FillTitleResponse(TitleFill.Of(platform, copy, key, terms, avoid, request.Lead)));
+            return TypedResults.Ok(new FillTitleResponse(TitleFill.Of(platform, copy, key, terms, avoid, request.Lead, stop: stop)));
         }).WithName("EngineFillTitle").WithTags("Engine").ProducesValidationProblem();
 
         app.MapPost("/api/engine/check", async (CheckRequest request, TinContext db, CancellationToken stop) =>
@@ -202,7 +209,7 @@ internal static class EngineApi
                 throw new FormatProblems([new("pageKind", "Pages of a web shop are not checked here yet; give a platform.")]);
             var platform = await ReadPlatform(request.Platform, db, stop);
             var copy = request.Fields.ValueKind is JsonValueKind.Undefined or JsonValueKind.Null ? new Dictionary<string, FieldValue>() : PlatformJson.ReadCopy(request.Fields, platform);
-            var findings = ListingCheck.Of(new(platform, copy, ReadTerms(request.Terms ?? []), request.Lead, request.Facts?.Words, [.. ReadAvoid(request.Avoid).Select(a => new AvoidedTerm(a))], request.ShopName, []));
+            var findings = ListingCheck.Of(new(platform, copy, ReadTerms(request.Terms ?? []), request.Lead, request.Facts?.Words, [.. ReadAvoid(request.Avoid).Select(a => new AvoidedTerm(a))], request.ShopName, []), stop);
             return TypedResults.Ok(new CheckResponse([.. findings.Select(f => new CheckedFinding(f.Id, f.Level, f.Field, f.Item, f.Start, f.Length, f.Why,
                 f.Fix is { } fix ? new(fix.Label, fix.Field, PlatformJson.WriteValue(fix.Value)) : null))]));
         }).WithName("EngineCheck").WithTags("Engine").ProducesValidationProblem();
@@ -232,17 +239,20 @@ internal static class EngineApi
         return avoid ?? [];
     }
 
+    private const double MostSearches = 1e12;
+    private const double HighestCount = 1e15;
+
     private static double[] ReadMonths(ShapeRequest request)
     {
         if (request.Months is not { Count: >= YearShape.Least } months)
             throw new FormatProblems([new("months", $"A year needs at least {YearShape.Least} months; there are {request.Months?.Count ?? 0}.")]);
-        var wrong = months.Select((m, i) => (m, i)).Where(m => m.m is null or < 0).Select(m => new Problem($"months[{m.i}]", "This is a number, 0 or more.")).ToList();
+        var wrong = months.Select((m, i) => (m, i)).Where(m => m.m is not (>= 0 and <= MostSearches)).Select(m => new Problem($"months[{m.i}]", $"A month's searches are a number from 0 to {MostSearches:#,0}.")).ToList();
         return wrong.Count == 0 ? [.. months.Select(m => m!.Value)] : throw new FormatProblems(wrong);
     }
 
     private static DateOnly ReadMonth(string? from) =>
-        DateOnly.TryParseExact(from, ["yyyy-MM", "yyyy-MM-dd"], CultureInfo.InvariantCulture, DateTimeStyles.None, out var month) ? new(month.Year, month.Month, 1)
-            : throw new FormatProblems([new("from", "This is the first month, as 2025-01.")]);
+        DateOnly.TryParseExact(from, ["yyyy-MM", "yyyy-MM-dd"], CultureInfo.InvariantCulture, DateTimeStyles.None, out var month) && month.Year is >= 1900 and <= 2100 ? new(month.Year, month.Month, 1)
+            : throw new FormatProblems([new("from", "This is the first month, such as 2025-01, from 1900 to 2100.")]);
 
     private static async Task<Platform> ReadPlatform(JsonElement given, TinContext db, CancellationToken stop)
     {
@@ -268,8 +278,8 @@ internal static class EngineApi
         {
             if (terms[i]?.Text is null)
                 problems.Add(new($"terms[{i}].text", "A term needs its text."));
-            Check(i, "volume", terms[i]?.Volume, double.MaxValue);
-            Check(i, "competition", terms[i]?.Competition, double.MaxValue);
+            Check(i, "volume", terms[i]?.Volume, HighestCount);
+            Check(i, "competition", terms[i]?.Competition, HighestCount);
             Check(i, "headroom", terms[i]?.Headroom, 100);
         }
 
@@ -279,7 +289,7 @@ internal static class EngineApi
         void Check(int i, string key, double? value, double most)
         {
             if (value is < 0 || value > most)
-                problems.Add(new($"terms[{i}].{key}", most == 100 ? "This is a number from 0 to 100." : "This is a number, 0 or more."));
+                problems.Add(new($"terms[{i}].{key}", $"This is a number from 0 to {most:#,0}."));
         }
     }
 }

@@ -1,3 +1,4 @@
+using TinRabbit.Core;
 using TinRabbit.Core.Words;
 
 namespace TinRabbit.Server.Formats;
@@ -17,8 +18,6 @@ public sealed record PastedTerm(int Line, string Text, long? Volume, long? Compe
 /// </summary>
 public static class PastedTerms
 {
-    private const int LongestTerm = 200;
-
     /// <summary>Reads what can be read and names the rest.</summary>
     public static (List<PastedTerm> Terms, List<BadLine> Bad) Read(string text)
     {
@@ -32,7 +31,8 @@ public static class PastedTerms
             var cells = Cells(lines[i]);
             var term = cells[0].Trim().Trim('"').Trim();
             var reason = Tokens.Of(term).Count == 0 ? "there is no word in the first column"
-                : term.Length > LongestTerm ? $"a term of {term.Length} characters; the most is {LongestTerm}"
+                : term.Length > Bounds.TermLength ? $"a term of {term.Length} characters; the most is {Bounds.TermLength}"
+                : Tokens.Of(term).Count is > Bounds.TermWords and var words ? $"a term of {words} words; the most is {Bounds.TermWords}"
                 : cells.Length > 3 ? $"{cells.Length} columns; a term, its volume and its competition are the most"
                 : null;
             long? volume = null, competition = null;

@@ -1,8 +1,9 @@
+using System.ComponentModel.DataAnnotations;
 using System.Globalization;
 using System.Text;
 using System.Text.RegularExpressions;
-using MiniExcelLibs;
 using Sylvan.Data.Csv;
+using TinRabbit.Core;
 using TinRabbit.Core.Platforms;
 using TinRabbit.Core.Words;
 
@@ -25,14 +26,14 @@ public enum ColumnRole
 /// <summary>A column of a table of terms.</summary>
 /// <param name="Head">What stands above it; empty where nothing does.</param>
 /// <param name="Month">For a month, which one, as 2025-01.</param>
-public sealed record TableColumn(string Head, ColumnRole Role, string? Month = null);
+public sealed record TableColumn([MaxLength(Bounds.ImportCell)] string Head, ColumnRole Role, [MaxLength(40)] string? Month = null);
 
 /// <summary>How a table of terms is to be read: guessed, then corrected by whoever knows better.</summary>
 /// <param name="Encoding">Name of the character encoding; empty for XLSX.</param>
 /// <param name="Separator">What stands between two cells; empty for XLSX.</param>
 /// <param name="HasHead">Whether the first row names the columns.</param>
 /// <param name="Style">How its numbers are written.</param>
-public sealed record TableLook(string Encoding, string Separator, bool HasHead, NumberStyle Style, IReadOnlyList<TableColumn> Columns);
+public sealed record TableLook([MaxLength(40)] string Encoding, [MaxLength(40)] string Separator, bool HasHead, NumberStyle Style, [MaxLength(Bounds.ImportColumns)] IReadOnlyList<TableColumn> Columns);
 
 /// <summary>A term read from a table.</summary>
 /// <param name="Row">Counted from 1, the head included, as a spreadsheet counts.</param>
@@ -46,9 +47,10 @@ public sealed record BadRow(int Row, string Reason, IReadOnlyList<string> Cells)
 /// <summary>Reads tables of terms from any source: CSV in any common dress, or XLSX (first sheet). Nothing is held but the row at hand.</summary>
 public static partial class TermTables
 {
-    private const int LongestTerm = 200;
     private const int LookedAt = 200;
-    private const int MostColumns = 400;
+
+    // A row of CSV with the most columns and the longest cells is longer than any honest one.
+    private const int LongestRow = 1 << 20;
     private static readonly string[] Encodings = ["utf-8", "utf-16", "utf-16BE", "windows-1252"];
     private static readonly char[] Separators = ['\t', ';', ',', '|'];
 
@@ -74,6 +76,7 @@ public static partial class TermTables
             (encoding, separator) = ("", "");
         else
         {
+            CheckDress(encoding ?? "", separator ?? "");
             encoding = encoding is { Length: > 0 } ? encoding : EncodingOf(file);
             separator = separator is { Length: > 0 } ? separator : SeparatorOf(file, encoding).ToString();
         }
@@ -81,7 +84,7 @@ public static partial class TermTables
         var rows = Rows(file, encoding, separator).Take(LookedAt).Select(r => r.Cells.All()).ToList();
         if (rows.Count == 0 || rows.All(r => r.All(string.IsNullOrWhiteSpace)))
             throw new FormatProblems([new("file", "There is no row in it.")]);
-        var width = Math.Min(MostColumns, rows.Max(r => r.Length));
+        var width = Math.Min(Bounds.ImportColumns, rows.Max(r => r.Length));
         var hasHead = IsHead(rows);
         var body = hasHead ? rows.Skip(1).ToList() : rows;
         var heads = Enumerable.Range(0, width).Select(i => hasHead && i < rows[0].Length ? rows[0][i].Trim() : "").ToArray();
@@ -92,14 +95,33 @@ public static partial class TermTables
     /// <summary>The first rows as they stand, the head included.</summary>
     public static List<string[]> First(string file, TableLook look, int count) => [.. Rows(file, look.Encoding, look.Separator).Take(count).Select(r => r.Cells.All())];
 
+    /// <summary>Checks that a file can be read this way: as XLSX without encoding and delimiter, or as CSV with both.</summary>
+    /// <exception cref="FormatProblems">It cannot.</exception>
+    public static void CheckFits(string file, TableLook look)
+    {
+        var xlsx = IsXlsx(file);
+        if (xlsx != (look.Separator.Length == 0) || xlsx != (look.Encoding.Length == 0))
+            throw new FormatProblems([new("separator", xlsx ? "An XLSX file has no delimiter and no encoding: leave both empty." : "A CSV file needs its delimiter and its encoding.")]);
+    }
+
+    private static void CheckDress(string encoding, string separator)
+    {
+        var problems = new List<Problem>();
+        if (separator.Length > 0 && (separator.Length > 1 || !Separators.Contains(separator[0])))
+            problems.Add(new("separator", "The delimiter is a tab, a semicolon, a comma or a vertical bar."));
+        if (encoding.Length > 0 && !Encodings.Contains(encoding))
+            problems.Add(new("encoding", $"The encoding is one of {string.Join(", ", Encodings)}."));
+        if (problems.Count > 0)
+            throw new FormatProblems(problems);
+    }
+
     /// <summary>What is wrong with a look, if anything.</summary>
     public static void Check(TableLook look)
     {
+        CheckDress(look.Encoding, look.Separator);
         var problems = new List<Problem>();
-        if (look.Separator.Length > 1)
-            problems.Add(new("separator", "A separator is one character."));
-        if (look.Encoding.Length > 0 && !Encodings.Contains(look.Encoding))
-            problems.Add(new("encoding", $"The encodings are {string.Join(", ", Encodings)}."));
+        if (look.Columns.Count > Bounds.ImportColumns)
+            problems.Add(new("columns", $"There are {look.Columns.Count} columns; the most is {Bounds.ImportColumns}."));
         foreach (var role in new[] { ColumnRole.Term, ColumnRole.Volume, ColumnRole.Competition, ColumnRole.TitlesHolding, ColumnRole.ClickCost })
             if (look.Columns.Count(c => c.Role == role) is var count && (count > 1 || (role == ColumnRole.Term && count == 0)))
                 problems.Add(new("columns", role == ColumnRole.Term ? "Exactly one column holds the terms; say which." : $"At most one column can be {role}; there are {count}."));
@@ -120,8 +142,9 @@ public static partial class TermTables
     /// <param name="look">How to read it.</param>
     /// <param name="bad">Is told of each row that cannot be taken.</param>
     /// <param name="read">Is told how many bytes are read, now and then.</param>
-    /// <exception cref="FormatProblems">The file breaks off in the middle of a quotation.</exception>
-    public static IEnumerable<TableTerm> Read(string file, TableLook look, Action<BadRow> bad, Action<long>? read = null)
+    /// <param name="stop">Stops reading.</param>
+    /// <exception cref="FormatProblems">The file breaks off in the middle of a quotation, or passes a bound.</exception>
+    public static IEnumerable<TableTerm> Read(string file, TableLook look, Action<BadRow> bad, Action<long>? read = null, CancellationToken stop = default)
     {
         var at = new Dictionary<ColumnRole, int>();
         for (var i = 0; i < look.Columns.Count; i++)
@@ -129,7 +152,8 @@ public static partial class TermTables
         int At(ColumnRole role) => at.GetValueOrDefault(role, -1);
         var (text, volume, competition, titles, cost) = (At(ColumnRole.Term), At(ColumnRole.Volume), At(ColumnRole.Competition), At(ColumnRole.TitlesHolding), At(ColumnRole.ClickCost));
         var months = look.Columns.Select((c, i) => (c, i)).Where(c => c.c.Role == ColumnRole.Month).OrderBy(c => MonthOf(c.c.Month!)).Select(c => c.i).ToArray();
-        foreach (var (row, cells) in Rows(file, look.Encoding, look.Separator, read))
+        var refused = 0;
+        foreach (var (row, cells) in Rows(file, look.Encoding, look.Separator, read, stop))
         {
             if (row == 1 && look.HasHead)
                 continue;
@@ -138,9 +162,11 @@ public static partial class TermTables
             var term = text < cells.Count ? Harmless(cells[text].Trim().ToString()) : "";
             if (term.Length == 0 && cells.All().All(string.IsNullOrWhiteSpace))
                 continue;
-            var key = term.Length <= LongestTerm ? Tokens.Key(term) : "";
-            if (term.Length > LongestTerm)
-                reason = $"a term of {term.Length} characters; the most is {LongestTerm}";
+            var key = term.Length <= Bounds.TermLength ? Tokens.Key(term) : "";
+            if (key.Length > Bounds.TermWords && key.Count(c => c == ' ') >= Bounds.TermWords)
+                reason = $"a term of {key.Count(c => c == ' ') + 1} words; the most is {Bounds.TermWords}";
+            else if (term.Length > Bounds.TermLength)
+                reason = $"a term of {term.Length} characters; the most is {Bounds.TermLength}";
             else if (term.Contains('\uFFFD'))
                 reason = $"a character at place {term.IndexOf('\uFFFD') + 1} is not in the encoding {look.Encoding}";
             else if (key.Length == 0)
@@ -160,6 +186,8 @@ public static partial class TermTables
 
             if (reason is null)
                 yield return new(row, term, key, v, c, t, money, history, bounds);
+            else if (++refused > Bounds.ImportBadRows)
+                throw new FormatProblems([new("file", $"More than {Bounds.ImportBadRows:#,0} rows could not be read, the last because {reason}. Check what each column holds.")]);
             else
                 bad(new(row, reason, cells.All()));
 
@@ -207,41 +235,17 @@ public static partial class TermTables
     private static string Harmless(string cell) => cell.Length > 1 && cell[0] == '\'' && cell[1] is '=' or '+' or '-' or '@' ? cell[1..] : cell;
 
     // The cells are the same object for every row: who keeps them copies them.
-    private static IEnumerable<(int Row, Cells Cells)> Rows(string file, string encoding, string separator, Action<long>? read = null) =>
-        separator.Length == 0 ? XlsxRows(file) : CsvRows(file, encoding, separator[0], read);
+    private static IEnumerable<(int Row, Cells Cells)> Rows(string file, string encoding, string separator, Action<long>? read = null, CancellationToken stop = default) =>
+        separator.Length == 0 ? XlsxCells(file, stop) : CsvRows(file, encoding, separator[0], read, stop);
 
-    private static IEnumerable<(int Row, Cells Cells)> XlsxRows(string file)
+    private static IEnumerable<(int Row, Cells Cells)> XlsxCells(string file, CancellationToken stop)
     {
-        var cells = new List<string>();
+        List<string> cells = [];
         var view = new Cells(() => cells.Count, i => cells[i]);
-        var row = 0;
-        using var stream = File.OpenRead(file);
-        using var rows = stream.Query(useHeaderRow: false).Cast<IDictionary<string, object?>>().GetEnumerator();
-        while (Next())
+        foreach (var (row, found) in XlsxRows.Read(file, stop))
         {
-            row++;
-            cells.Clear();
-            foreach (var value in rows.Current.Values)
-                cells.Add(value switch
-                {
-                    null => "",
-                    DateTime date => date.ToString("yyyy-MM", CultureInfo.InvariantCulture),
-                    IFormattable number => number.ToString(null, CultureInfo.InvariantCulture),
-                    _ => value.ToString() ?? "",
-                });
+            cells = found;
             yield return (row, view);
-        }
-
-        bool Next()
-        {
-            try
-            {
-                return rows.MoveNext();
-            }
-            catch (Exception e) when (e is InvalidDataException or FormatException or System.Xml.XmlException or InvalidOperationException or NotSupportedException)
-            {
-                throw new FormatProblems([new("file", $"This XLSX file cannot be read after row {row}: {e.Message}")]);
-            }
         }
     }
 
@@ -263,19 +267,36 @@ public static partial class TermTables
         }
     }
 
-    private static IEnumerable<(int Row, Cells Cells)> CsvRows(string file, string encoding, char separator, Action<long>? read)
+    private static IEnumerable<(int Row, Cells Cells)> CsvRows(string file, string encoding, char separator, Action<long>? read, CancellationToken stop = default)
     {
         using var stream = File.OpenRead(file);
         using var text = new StreamReader(stream, Encoding.GetEncoding(encoding), detectEncodingFromByteOrderMarks: true, bufferSize: 1 << 16);
-        using var csv = CsvDataReader.Create(text, new CsvDataReaderOptions { HasHeaders = false, Delimiter = separator, BufferSize = 1 << 16, MaxBufferSize = 1 << 20 });
-        var view = new Cells(() => Math.Min(csv.RowFieldCount, MostColumns), i => csv.GetFieldSpan(i));
+        using var csv = Open();
+        var view = new Cells(() => csv.RowFieldCount, i => csv.GetFieldSpan(i));
         var row = 0;
         while (Next())
         {
-            row++;
+            if (++row > Bounds.ImportRows)
+                throw new FormatProblems([new("file", $"This file has more than {Bounds.ImportRows:#,0} rows, which is the most. Import it in parts.")]);
+            if (csv.RowFieldCount > Bounds.ImportColumns)
+                throw new FormatProblems([new("file", $"Row {row} has {csv.RowFieldCount:#,0} columns; the most is {Bounds.ImportColumns}.")]);
             if ((row & 0xFFF) == 0)
                 read?.Invoke(stream.Position);
+            if ((row & 0xFF) == 0)
+                stop.ThrowIfCancellationRequested();
             yield return (row, view);
+        }
+
+        CsvDataReader Open()
+        {
+            try
+            {
+                return CsvDataReader.Create(text, new CsvDataReaderOptions { HasHeaders = false, Delimiter = separator, BufferSize = 1 << 16, MaxBufferSize = LongestRow });
+            }
+            catch (Exception e) when (e is CsvFormatException or CsvRecordTooLargeException or ArgumentException)
+            {
+                throw Broken(e, 1);
+            }
         }
 
         bool Next()
@@ -286,9 +307,13 @@ public static partial class TermTables
             }
             catch (Exception e) when (e is CsvFormatException or CsvRecordTooLargeException)
             {
-                throw new FormatProblems([new("file", $"Row {row + 1} cannot be read: a quotation mark opens a cell and does not close it.")]);
+                throw Broken(e, row + 1);
             }
         }
+
+        static FormatProblems Broken(Exception e, int row) => new([new("file", e is CsvRecordTooLargeException
+            ? $"Row {row} is longer than {LongestRow >> 10:#,0} KB, which is the most: a quotation mark may open a cell and not close it."
+            : $"Row {row} cannot be read: a quotation mark opens a cell and does not close it.")]);
     }
 
     private static string EncodingOf(string file)

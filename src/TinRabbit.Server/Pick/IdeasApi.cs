@@ -1,4 +1,3 @@
-using System.Text.Json;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
 using TinRabbit.Core.Matching;
@@ -41,7 +40,7 @@ internal static class IdeasApi
                 var ready = TermSet.For(PlatformJson.Read(listings[0].Profile), [.. picks.Select(p => p.Term.Text)]);
                 var wanted = picks.Select(p => p.Term).ToArray();
                 foreach (var listing in listings)
-                    served.UnionWith(Core.Measures.Weigh.Listing(ready, PlatformJson.ReadCopy(JsonSerializer.Deserialize<JsonElement>(listing.Copy), ready.Platform), wanted)
+                    served.UnionWith(Core.Measures.Weigh.Listing(ready, Listings.CopyOf(listing.Copy, ready.Platform), wanted, stop)
                         .Terms.Where(t => t.Grade != Grade.Missing).Select(t => Family.Key(t.Term.Text)));
             }
 

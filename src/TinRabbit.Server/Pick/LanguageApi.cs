@@ -1,4 +1,6 @@
+using System.ComponentModel.DataAnnotations;
 using Microsoft.AspNetCore.Http.HttpResults;
+using TinRabbit.Core;
 using TinRabbit.Core.Platforms;
 using TinRabbit.Core.Words;
 using TinRabbit.Market;
@@ -10,7 +12,7 @@ namespace TinRabbit.Server.Pick;
 /// <param name="Language">BCP 47 tag.</param>
 /// <param name="Texts">The terms, one a line where <paramref name="Column"/> is given.</param>
 /// <param name="Column">The same terms in that language, one a line, aligned with them; null to use the glossary that ships.</param>
-public sealed record LanguageRequest(string MarketId, string Language, IReadOnlyList<string> Texts, string? Column);
+public sealed record LanguageRequest(string MarketId, [MaxLength(20)] string Language, [Term, MaxLength(Bounds.TermsAtOnce)] IReadOnlyList<string> Texts, [MaxLength(Bounds.PasteLength)] string? Column);
 
 /// <summary>A term in a second language, measured.</summary>
 /// <param name="To">Null where the glossary lacks a word, or the column's line is empty.</param>

@@ -1,6 +1,8 @@
+using System.ComponentModel.DataAnnotations;
 using System.Text.Json;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
+using TinRabbit.Core;
 using TinRabbit.Core.Measures;
 using TinRabbit.Core.Platforms;
 using TinRabbit.Core.Words;
@@ -18,32 +20,46 @@ namespace TinRabbit.Server.Pick;
 /// <param name="AvoidedFor">Which other product of the shop avoids it, and why; null where none does.</param>
 public sealed record PickView(
     string Text, string Key, Fit Fit, Home Home, string Note, string Source, string SaidBy, string Language, string Family, IReadOnlyList<Claim> Claims, string? AvoidedFor,
-    Measured Numbers, double? Demand, double? Worth);
+    Measured Numbers, double? Demand, double? Worth, int NoteRevision);
 
 /// <summary>A product's picks, and what undo would take back.</summary>
-public sealed record PicksView(IReadOnlyList<PickView> Picks, string? Undo, Norm Norm);
+/// <param name="UndoId">The change that undo would take back.</param>
+public sealed record PicksView(IReadOnlyList<PickView> Picks, string? Undo, int? UndoId, Norm Norm);
 
 /// <summary>Terms to pick, or picks to change. What is null stays as it is.</summary>
 /// <param name="Texts">The terms.</param>
 /// <param name="Source">The head term they were found under, for new ones.</param>
 /// <param name="SaidBy">Who says that they are worth having, for new ones; one for all, or one for each.</param>
 /// <param name="Language">Second language they are kept for, for new ones.</param>
-public sealed record PickRequest(IReadOnlyList<string> Texts, string? Source, Fit? Fit, Home? Home, string? Note, IReadOnlyList<string>? SaidBy = null, string? Language = null);
+/// <param name="NoteRevision">The <see cref="PickView.NoteRevision"/> that the note was written from; null writes over whatever is there.</param>
+public sealed record PickRequest(
+    [Term, MaxLength(Bounds.TermsAtOnce)] IReadOnlyList<string> Texts, [MaxLength(Bounds.TermLength)] string? Source, Fit? Fit, Home? Home, [MaxLength(Bounds.NoteLength)] string? Note,
+    [MaxLength(Bounds.TermsAtOnce), EachMaxLength(Bounds.NameLength)] IReadOnlyList<string>? SaidBy = null, [MaxLength(20)] string? Language = null, int? NoteRevision = null);
+
+/// <summary>The note was changed in another window meanwhile: what it is now.</summary>
+public sealed record NoteConflict(string Text, string Note, int NoteRevision);
+
+/// <summary>New facts.</summary>
+/// <param name="Revision">The <see cref="FactsConflict.Revision"/> of the facts that they were made from.</param>
+public sealed record FactsRequest(Facts Facts, int Revision);
+
+/// <summary>The facts were changed in another window meanwhile: what they are now.</summary>
+public sealed record FactsConflict(Facts Facts, int Revision);
 
 /// <summary>Picks to drop.</summary>
-public sealed record DropRequest(IReadOnlyList<string> Texts);
+public sealed record DropRequest([Term, MaxLength(Bounds.TermsAtOnce)] IReadOnlyList<string> Texts);
 
 /// <summary>The picks in a new order, by key.</summary>
-public sealed record OrderRequest(IReadOnlyList<string> Keys);
+public sealed record OrderRequest([Term] IReadOnlyList<string> Keys);
 
 /// <summary>What a change did.</summary>
 /// <param name="What">As a sentence; null where nothing changed.</param>
-public sealed record Changed(string? What);
+/// <param name="Id">The change, by which it is undone; null where nothing changed.</param>
+/// <param name="Revision">Of the product's facts, where they changed.</param>
+public sealed record Changed(string? What, int? Id = null, int? Revision = null);
 
 internal static class PickApi
 {
-    private const int LongestPick = 200;
-
     public static void MapPick(this IEndpointRouteBuilder app)
     {
         var api = app.MapGroup("/api/products/{id:int}/picks").WithTags("Pick");
@@ -51,13 +67,13 @@ internal static class PickApi
         api.MapGet("/", async (int id, string marketId, TinContext db, Shelves shelves, CancellationToken stop) =>
         {
             var picks = await shelves.PicksOf(db, id, marketId, stop);
-            var undo = await db.PickChanges.Where(c => c.ProductId == id).OrderByDescending(c => c.Id).Select(c => c.What).FirstOrDefaultAsync(stop);
+            var undo = await db.PickChanges.Where(c => c.ProductId == id).OrderByDescending(c => c.Id).Select(c => new { c.What, c.Id }).FirstOrDefaultAsync(stop);
             var facts = (await db.Products.AsNoTracking().FirstOrDefaultAsync(p => p.Id == id, stop))?.Facts.Words ?? new Facts().Words;
             var avoided = (await db.AvoidedInShop(stop)).ToDictionary(a => Tokens.Key(a.Text));
-            return TypedResults.Ok(new PicksView([.. picks.Select(p => View(p, facts, avoided))], undo, await db.NormOf(marketId, stop)));
+            return TypedResults.Ok(new PicksView([.. picks.Select(p => View(p, facts, avoided))], undo?.What, undo?.Id, await db.NormOf(marketId, stop)));
         }).WithName("GetPicks");
 
-        api.MapPost("/", async Task<Results<Ok<Changed>, NotFound>> (int id, PickRequest request, TinContext db, CancellationToken stop) =>
+        api.MapPost("/", async Task<Results<Ok<Changed>, Conflict<NoteConflict>, NotFound>> (int id, PickRequest request, TinContext db, CancellationToken stop) =>
         {
             if (!await db.Products.AnyAsync(p => p.Id == id, stop))
                 return TypedResults.NotFound();
@@ -75,7 +91,13 @@ internal static class PickApi
                 pick ??= db.Picks.Add(new() { ProductId = id, Key = key, Text = text, Source = request.Source ?? "", SaidBy = saidBy.GetValueOrDefault(key, ""), Language = request.Language ?? "", Order = ++last }).Entity;
                 pick.Fit = request.Fit ?? pick.Fit;
                 pick.Home = request.Home ?? pick.Home;
-                pick.Note = request.Note ?? pick.Note;
+                if (request.Note is { } note && note != pick.Note)
+                {
+                    if (request.NoteRevision is { } from && from != pick.NoteRevision)
+                        return TypedResults.Conflict(new NoteConflict(pick.Text, pick.Note, pick.NoteRevision));
+                    (pick.Note, pick.NoteRevision) = (note, pick.NoteRevision + 1);
+                }
+
                 if (before != State(pick))
                     touched.Add((key, before));
             }
@@ -106,13 +128,14 @@ internal static class PickApi
             return TypedResults.Ok(await Keep(db, id, touched, "put the picks in another order", stop));
         }).WithName("OrderPicks");
 
-        api.MapPost("/undo", async Task<Ok<Changed>> (int id, TinContext db, CancellationToken stop) =>
+        // With the id of a change, only that one is undone: not another that two windows have undone up to meanwhile.
+        api.MapPost("/undo", async Task<Ok<Changed>> (int id, int? change, TinContext db, CancellationToken stop) =>
         {
-            if (await db.PickChanges.Where(c => c.ProductId == id).OrderByDescending(c => c.Id).FirstOrDefaultAsync(stop) is not { } change)
+            if (await db.PickChanges.Where(c => c.ProductId == id).OrderByDescending(c => c.Id).FirstOrDefaultAsync(stop) is not { } last || (change is not null && last.Id != change))
                 return TypedResults.Ok(new Changed(null));
-            var keys = change.Before.Keys.ToList();
+            var keys = last.Before.Keys.ToList();
             var picks = await db.Picks.Where(p => p.ProductId == id && keys.Contains(p.Key)).ToDictionaryAsync(p => p.Key, stop);
-            foreach (var (key, before) in change.Before)
+            foreach (var (key, before) in last.Before)
             {
                 picks.TryGetValue(key, out var pick);
                 if (before is null)
@@ -123,28 +146,30 @@ internal static class PickApi
                 }
 
                 pick ??= db.Picks.Add(new() { ProductId = id, Key = key, Text = before.Text }).Entity;
+                pick.NoteRevision += pick.Note == before.Note ? 0 : 1;
                 (pick.Text, pick.Fit, pick.Home, pick.Note, pick.Source, pick.Order) = (before.Text, before.Fit, before.Home, before.Note, before.Source, before.Order);
                 (pick.SaidBy, pick.Language) = (before.SaidBy, before.Language);
             }
 
-            if (change.FactsBefore is { } facts && await db.Products.FindAsync([id], stop) is { } product)
-                product.Facts = facts;
-
-            db.PickChanges.Remove(change);
+            if (last.FactsBefore is { } facts && await db.Products.FindAsync([id], stop) is { } product)
+                (product.Facts, product.Revision) = (facts, product.Revision + 1);
+            db.PickChanges.Remove(last);
             await db.SaveChangesAsync(stop);
-            return TypedResults.Ok(new Changed(change.What));
+            return TypedResults.Ok(new Changed(last.What));
         }).WithName("UndoPicks");
 
-        app.MapPut("/api/products/{id:int}/facts", async Task<Results<Ok<Changed>, NotFound>> (int id, Facts facts, TinContext db, CancellationToken stop) =>
+        app.MapPut("/api/products/{id:int}/facts", async Task<Results<Ok<Changed>, Conflict<FactsConflict>, NotFound>> (int id, FactsRequest request, TinContext db, CancellationToken stop) =>
         {
             if (await db.Products.FindAsync([id], stop) is not { } product)
                 return TypedResults.NotFound();
-            if (JsonSerializer.Serialize(product.Facts) == JsonSerializer.Serialize(facts))
-                return TypedResults.Ok(new Changed(null));
-            db.PickChanges.Add(new() { ProductId = id, What = "changed the facts", Before = [], FactsBefore = product.Facts, At = DateTime.UtcNow });
-            product.Facts = facts;
+            if (JsonSerializer.Serialize(product.Facts) == JsonSerializer.Serialize(request.Facts))
+                return TypedResults.Ok(new Changed(null, null, product.Revision));
+            if (product.Revision != request.Revision)
+                return TypedResults.Conflict(new FactsConflict(product.Facts, product.Revision));
+            var change = db.PickChanges.Add(new() { ProductId = id, What = "changed the facts", Before = [], FactsBefore = product.Facts, At = DateTime.UtcNow }).Entity;
+            (product.Facts, product.Revision) = (request.Facts, product.Revision + 1);
             await db.SaveChangesAsync(stop);
-            return TypedResults.Ok(new Changed("changed the facts"));
+            return TypedResults.Ok(new Changed(change.What, change.Id, product.Revision));
         }).WithName("SaveFacts").WithTags("Pick").ProducesValidationProblem();
 
         app.MapIdeas();
@@ -157,7 +182,7 @@ internal static class PickApi
         var wanted = new WantedTerm(p.Pick.Text, p.Numbers.Volume, p.Numbers.Competition, p.Numbers.Headroom, p.Pick.Fit);
         return new(p.Pick.Text, p.Pick.Key, p.Pick.Fit, p.Pick.Home, p.Pick.Note, p.Pick.Source, p.Pick.SaidBy, p.Pick.Language, Family.Key(p.Pick.Text), p.Pick.Language.Length > 0 ? [] : Facets.Unbacked(p.Pick.Text, facts),
             elsewhere is null ? null : $"{elsewhere.Product}{(elsewhere.Reason.Length > 0 ? ": " + elsewhere.Reason : "")}", p.Numbers,
-            wanted.Volume * wanted.Fit.Weight(), wanted.Volume is null ? null : wanted.Worth());
+            wanted.Volume * wanted.Fit.Weight(), wanted.Volume is null ? null : wanted.Worth(), p.Pick.NoteRevision);
     }
 
     private static Dictionary<string, string> Keys(IReadOnlyList<string> texts)
@@ -166,8 +191,8 @@ internal static class PickApi
         for (var i = 0; i < texts.Count; i++)
         {
             var key = Tokens.Key(texts[i]);
-            if (key.Length == 0 || texts[i].Length > LongestPick)
-                throw new FormatProblems([new($"texts[{i}]", key.Length == 0 ? $"\"{texts[i]}\" has no word in it." : $"A pick has at most {LongestPick} characters.")]);
+            if (key.Length == 0)
+                throw new FormatProblems([new($"texts[{i}]", $"\"{texts[i]}\" has no word in it.")]);
             keys.TryAdd(key, texts[i].Trim());
         }
 
@@ -180,9 +205,9 @@ internal static class PickApi
     {
         if (touched.Count == 0)
             return new(null);
-        db.PickChanges.Add(new() { ProductId = id, What = what, Before = touched.ToDictionary(t => t.Key, t => t.Before), At = DateTime.UtcNow });
+        var change = db.PickChanges.Add(new() { ProductId = id, What = what, Before = touched.ToDictionary(t => t.Key, t => t.Before), At = DateTime.UtcNow }).Entity;
         await db.SaveChangesAsync(stop);
-        return new(what);
+        return new(what, change.Id);
     }
 
     private static string Sentence(PickRequest request, List<(string Key, PickState? Before)> touched, Dictionary<string, string> keys)

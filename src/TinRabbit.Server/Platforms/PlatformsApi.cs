@@ -1,8 +1,10 @@
+using System.ComponentModel.DataAnnotations;
 using System.Text;
 using System.Text.Json;
 using System.Text.Json.Nodes;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
+using TinRabbit.Core;
 using TinRabbit.Core.Findings;
 using TinRabbit.Core.Platforms;
 using TinRabbit.Market;
@@ -14,18 +16,20 @@ namespace TinRabbit.Server.Platforms;
 /// <param name="Shipped">Whether it came with the program.</param>
 /// <param name="Listings">How many listings there are with something in them.</param>
 /// <param name="Profile">The profile in its open format.</param>
-public sealed record PlatformView(string Id, string Name, string About, bool Shipped, int Listings, JsonObject Profile);
+public sealed record PlatformView(string Id, string Name, string About, bool Shipped, int Listings, int Revision, JsonObject Profile);
 
 /// <summary>Every platform, and the thresholds that a profile may set, with what counts where it does not.</summary>
 public sealed record PlatformsView(IReadOnlyList<PlatformView> Platforms, IReadOnlyDictionary<string, double> Thresholds);
 
 /// <summary>A profile to check or to keep.</summary>
 /// <param name="Like">For a new one: the platform that it was begun from.</param>
-public sealed record ProfileRequest(JsonElement Profile, string? Like);
+/// <param name="Revision">For a saved one: the <see cref="PlatformView.Revision"/> that it was made from.</param>
+public sealed record ProfileRequest(JsonElement Profile, [MaxLength(Bounds.NameLength)] string? Like, int? Revision = null);
 
 /// <summary>What a profile would do to the listings that there are.</summary>
 /// <param name="Unfit">Listings that would no longer fit, with why.</param>
-public sealed record ProfileChecked(IReadOnlyList<UnfitListing> Unfit);
+/// <param name="Revision">Of the profile as it is now; null where nothing was saved.</param>
+public sealed record ProfileChecked(IReadOnlyList<UnfitListing> Unfit, int? Revision = null);
 
 /// <summary>A listing that does not fit a profile.</summary>
 /// <param name="Before">Whether it fitted the profile that was there before.</param>
@@ -65,19 +69,25 @@ internal static class PlatformsApi
             return TypedResults.Ok(View(row, 0));
         }).WithName("AddPlatform").ProducesValidationProblem();
 
-        api.MapPut("/{id}", async Task<Results<Ok<ProfileChecked>, NotFound>> (string id, ProfileRequest request, TinContext db, IMarket market, CancellationToken stop) =>
+        api.MapPut("/{id}", async Task<Results<Ok<ProfileChecked>, Conflict<PlatformView>, NotFound>> (string id, ProfileRequest request, TinContext db, IMarket market, CancellationToken stop) =>
         {
             if (await db.Platforms.FindAsync([id], stop) is not { } row)
                 return TypedResults.NotFound();
             var platform = Read(request);
             if (platform.Id != id)
                 throw new FormatProblems([new("profile.id", $"The id of a platform stays: this is \"{id}\". Copy it to have another.")]);
+            var profile = PlatformJson.Write(platform).ToJsonString(Listings.Json);
+            if (request.Revision is not { } from)
+                throw new FormatProblems([new("revision", "This is missing.")]);
+            if (profile != row.Profile && row.Revision != from)
+                return TypedResults.Conflict(View(row, await db.Listings.CountAsync(l => l.PlatformId == id && l.Copy != "{}", stop)));
             var unfit = await Unfit(db, platform, stop);
-            row.Profile = PlatformJson.Write(platform).ToJsonString(Listings.Json);
+            if (profile != row.Profile)
+                (row.Profile, row.Revision) = (profile, row.Revision + 1);
             await db.SaveChangesAsync(stop);
             if (row.Like is { } like)
                 market.Open(platform, like);
-            return TypedResults.Ok(new ProfileChecked(unfit));
+            return TypedResults.Ok(new ProfileChecked(unfit, row.Revision));
         }).WithName("SavePlatform").ProducesValidationProblem();
     }
 
@@ -98,7 +108,7 @@ internal static class PlatformsApi
     private static PlatformView View(PlatformRow row, int listings)
     {
         var profile = Listings.Parse(row.Profile);
-        return new(row.Id, profile["name"]!.GetValue<string>(), profile["about"]?.GetValue<string>() ?? "", row.Like is null, listings, profile);
+        return new(row.Id, profile["name"]!.GetValue<string>(), profile["about"]?.GetValue<string>() ?? "", row.Like is null, listings, row.Revision, profile);
     }
 
     private static async Task<List<UnfitListing>> Unfit(TinContext db, Platform platform, CancellationToken stop)

@@ -7,9 +7,12 @@ namespace TinRabbit.Server.Shop;
 /// <summary>The made-up shop of the demo. Its listings need work, each in a way that sellers know.</summary>
 internal static class Demo
 {
+    /// <summary>The shop's name.</summary>
+    public const string Name = "Plover & Pine";
+
     public static ShopRow Shop()
     {
-        var shop = new ShopRow { Name = "Plover & Pine" };
+        var shop = new ShopRow { Name = Name };
         shop.Products.AddRange([NestBox(), WindowFeeder(), BatBox(), WallChart(), HeronShirt(), CountSheets(), Cabin()]);
         return shop;
     }

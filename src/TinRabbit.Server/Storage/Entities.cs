@@ -1,4 +1,6 @@
+using System.ComponentModel.DataAnnotations;
 using System.Text.Json.Serialization;
+using TinRabbit.Core;
 using TinRabbit.Core.Measures;
 using TinRabbit.Core.Words;
 
@@ -19,6 +21,12 @@ public sealed class ProductRow
     public int ShopId { get; set; }
     public required string Name { get; set; }
     public Facts Facts { get; set; } = new();
+
+    /// <summary>Counts the changes to name and facts, so that two windows notice each other.</summary>
+    public int Revision { get; set; }
+
+    /// <summary>The same for the alt texts.</summary>
+    public int PicturesRevision { get; set; }
     public List<PictureRow> Pictures { get; } = [];
     public List<ListingRow> Listings { get; } = [];
     public List<PickRow> Picks { get; } = [];
@@ -28,11 +36,22 @@ public sealed class ProductRow
 public sealed record Facts
 {
     /// <summary>What it is, as a shopper would say it.</summary>
+    [MaxLength(Bounds.TermLength)]
     public string What { get; init; } = "";
+
+    [MaxLength(Bounds.Facts), EachMaxLength(Bounds.NameLength)]
     public IReadOnlyList<string> Materials { get; init; } = [];
+
+    [MaxLength(Bounds.Facts), EachMaxLength(Bounds.NameLength)]
     public IReadOnlyList<string> Colours { get; init; } = [];
+
+    [MaxLength(Bounds.Facts), EachMaxLength(Bounds.NameLength)]
     public IReadOnlyList<string> Sizes { get; init; } = [];
+
+    [MaxLength(Bounds.Facts), EachMaxLength(Bounds.NameLength)]
     public IReadOnlyList<string> Audiences { get; init; } = [];
+
+    [MaxLength(Bounds.Facts), EachMaxLength(Bounds.NameLength)]
     public IReadOnlyList<string> Occasions { get; init; } = [];
 
     /// <summary>The same, as the facts guard takes them.</summary>
@@ -61,6 +80,9 @@ public sealed class PlatformRow
 {
     public required string Id { get; set; }
     public required string Profile { get; set; }
+
+    /// <summary>Counts the changes, so that two windows notice each other.</summary>
+    public int Revision { get; set; }
 
     /// <summary>The shipped platform of whose kind a seller's own is; null for a shipped one.</summary>
     public string? Like { get; set; }
@@ -214,6 +236,9 @@ public sealed class PickRow
     /// <summary>BCP 47 tag of a second language that it is kept for; empty for the listing's own.</summary>
     public string Language { get; set; } = "";
     public int Order { get; set; }
+
+    /// <summary>Counts the changes to the note, so that two windows notice each other.</summary>
+    public int NoteRevision { get; set; }
 }
 
 /// <summary>A change to a product's picks that can be undone.</summary>
@@ -262,4 +287,32 @@ public sealed class DigRow
     /// <summary>The step it was clicked in; null where it was typed.</summary>
     public int? ParentId { get; set; }
     public DateTime At { get; set; }
+}
+
+/// <summary>
+/// An import that has begun. It is written in portions, so that saves get in between; until <see cref="Done"/> is set, everything it
+/// wrote is removed again when it is stopped, and at the next start after a crash.
+/// </summary>
+public sealed class ImportRow
+{
+    public int Id { get; set; }
+    public required string MarketId { get; set; }
+    public required string Source { get; set; }
+    public DateTime At { get; set; }
+    public bool Done { get; set; }
+
+    /// <summary>Ids of the terms that are new with it: from the first, as many as <see cref="Rows"/>.</summary>
+    public long FirstTerm { get; set; }
+
+    /// <summary>Ids of its readings: from the first, as many as <see cref="Rows"/>.</summary>
+    public long FirstReading { get; set; }
+    public long Rows { get; set; }
+}
+
+/// <summary>A known term to which an import gave another reading, and the reading that counted before.</summary>
+public sealed class ImportChangeRow
+{
+    public int ImportId { get; set; }
+    public int TermId { get; set; }
+    public int? ReadingId { get; set; }
 }

@@ -1,5 +1,7 @@
+using System.ComponentModel.DataAnnotations;
 using System.Runtime.CompilerServices;
 using System.Text;
+using TinRabbit.Core;
 using TinRabbit.Core.Measures;
 using TinRabbit.Core.Words;
 
@@ -27,9 +29,9 @@ public enum ShelfOrder
 /// <param name="Skip">How many to leave out.</param>
 /// <param name="Take">How many to give.</param>
 public sealed record ShelfQuery(
-    string? Has = null, double? VolumeFrom = null, double? VolumeTo = null, double? CompetitionFrom = null, double? CompetitionTo = null,
-    double? HeadroomFrom = null, double? HeadroomTo = null, double? TitlesTo = null, double? ClickCostTo = null, string? Source = null,
-    IReadOnlyList<string>? Also = null, string? Head = null, ShelfOrder By = ShelfOrder.Volume, bool Down = true, int Skip = 0, int Take = 200);
+    [MaxLength(Bounds.NoteLength)] string? Has = null, double? VolumeFrom = null, double? VolumeTo = null, double? CompetitionFrom = null, double? CompetitionTo = null,
+    double? HeadroomFrom = null, double? HeadroomTo = null, double? TitlesTo = null, double? ClickCostTo = null, [MaxLength(Bounds.NameLength)] string? Source = null,
+    [Term] IReadOnlyList<string>? Also = null, [Term] string? Head = null, ShelfOrder By = ShelfOrder.Volume, bool Down = true, int Skip = 0, int Take = 200);
 
 /// <summary>One row of a shelf as it is kept in memory.</summary>
 /// <param name="Key">The term's words.</param>

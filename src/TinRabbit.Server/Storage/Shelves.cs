@@ -30,6 +30,9 @@ public sealed class Shelves(IMarket market, Commits commits)
     private const int Small = 40_000;
     private const int FreshDays = 30;
 
+    // Prepared for a market and the rules of one search; a request can bring rules of its own.
+    private const int MostKnown = 16;
+
     private readonly ConcurrentDictionary<string, SemaphoreSlim> _gates = new();
     private readonly ConcurrentDictionary<string, ShelfColumns> _shelves = new();
     private readonly ConcurrentDictionary<(string Market, string Search), KnownTerms> _known = new();
@@ -37,7 +40,7 @@ public sealed class Shelves(IMarket market, Commits commits)
     /// <summary>Asks something of a market's shelf while nothing else does.</summary>
     public async Task<T> Ask<T>(TinContext db, string marketId, Func<ShelfColumns, T> question, CancellationToken stop)
     {
-        var gate = _gates.GetOrAdd(marketId, _ => new(1, 1));
+        var gate = GateOf(marketId);
         await gate.WaitAsync(stop);
         try
         {
@@ -49,12 +52,20 @@ public sealed class Shelves(IMarket market, Commits commits)
         }
     }
 
+    // Only markets that exist get a gate: what is asked of unknown ones leaves nothing behind.
+    private SemaphoreSlim GateOf(string marketId) =>
+        _gates.TryGetValue(marketId, out var gate) ? gate
+        : Knows(marketId) ? _gates.GetOrAdd(marketId, _ => new(1, 1))
+        : throw new FormatProblems([new("marketId", $"There is no market \"{marketId}\".")]);
+
     /// <summary>Whether there is such a market.</summary>
     public bool Knows(string marketId) => market.Places.Any(p => p.Id == marketId);
 
     /// <summary>The known terms of a market that a text holds, and those that it would hold if its words stood in another order.</summary>
     public Task<TextRead> Read(TinContext db, string marketId, Platform platform, string text, CancellationToken stop) => Ask(db, marketId, shelf =>
     {
+        if (_known.Count >= MostKnown)
+            _known.Clear();
         var known = _known.GetOrAdd((marketId, string.Join(' ', platform.Search.IgnoredWords.Prepend(platform.Search.Folds.ToString()))), _ => new(platform));
         lock (known)
         {
@@ -78,6 +89,14 @@ public sealed class Shelves(IMarket market, Commits commits)
         commits.Note();
     }
 
+    /// <summary>Forgets all shelves: the whole database was replaced.</summary>
+    public void ForgetAll()
+    {
+        _shelves.Clear();
+        _known.Clear();
+        commits.Note();
+    }
+
     /// <summary>
     /// Puts terms on a market's shelf and brings its norm up to date. A term that is there keeps its id and old readings; the
     /// new reading is the one that counts. One transaction: all or nothing.
@@ -90,34 +109,36 @@ public sealed class Shelves(IMarket market, Commits commits)
         foreach (var one in found)
             if (Tokens.Key(one.Text) is { Length: > 0 } key)
                 byKey.TryAdd(key, one);
-        var gate = _gates.GetOrAdd(marketId, _ => new(1, 1));
+        var gate = GateOf(marketId);
         await gate.WaitAsync(stop);
         var touched = false;
         try
         {
             var shelf = await Loaded(db, marketId, stop);
-            await using var transaction = await db.Database.BeginTransactionAsync(stop);
-            var terms = await TermsOf(db, marketId, byKey.Keys, stop);
-            var changed = new HashSet<TermRow>();
-            foreach (var (key, one) in byKey)
-                if (!terms.ContainsKey(key))
-                    changed.Add(terms[key] = db.Terms.Add(new() { MarketId = marketId, Text = one.Text.Trim(), Key = key }).Entity);
-            await db.SaveChangesAsync(stop);
-            foreach (var (key, one) in byKey)
-                if (one.Reading is { } reading && !Same(terms[key].Reading, reading))
-                {
-                    reading.TermId = terms[key].Id;
-                    terms[key].Reading = reading;
-                    changed.Add(terms[key]);
-                }
+            Dictionary<string, TermRow> terms = [];
+            await db.InOneWrite(async () =>
+            {
+                terms = await TermsOf(db, marketId, byKey.Keys, stop);
+                var changed = new HashSet<TermRow>();
+                foreach (var (key, one) in byKey)
+                    if (!terms.ContainsKey(key))
+                        changed.Add(terms[key] = db.Terms.Add(new() { MarketId = marketId, Text = one.Text.Trim(), Key = key }).Entity);
+                await db.SaveChangesAsync(stop);
+                foreach (var (key, one) in byKey)
+                    if (one.Reading is { } reading && !Same(terms[key].Reading, reading))
+                    {
+                        reading.TermId = terms[key].Id;
+                        terms[key].Reading = reading;
+                        changed.Add(terms[key]);
+                    }
 
-            await db.SaveChangesAsync(stop);
-            touched = changed.Count > 0;
-            foreach (var term in changed)
-                shelf.Set(ShelfLine.Of(term));
-            if (shelf.ChangesSinceNorm > 0 && (settle || shelf.Count < Small))
-                await KeepNorm(db, marketId, shelf.Renorm(), stop);
-            await transaction.CommitAsync(stop);
+                await db.SaveChangesAsync(stop);
+                touched = changed.Count > 0;
+                foreach (var term in changed)
+                    shelf.Set(ShelfLine.Of(term));
+                if (shelf.ChangesSinceNorm > 0 && (settle || shelf.Count < Small))
+                    await KeepNorm(db, marketId, shelf.Renorm(), stop);
+            }, stop);
             return terms;
         }
         catch when (touched)

@@ -7,16 +7,44 @@ using Microsoft.EntityFrameworkCore.Storage.ValueConversion;
 namespace TinRabbit.Server.Storage;
 
 /// <summary>The shop's database: one SQLite file with a write-ahead log.</summary>
-public sealed class TinContext(DbContextOptions<TinContext> options, Commits? commits = null) : DbContext(options)
+/// <param name="options">Where it is.</param>
+/// <param name="writes">Lets one writer in at a time; null where nobody else can write.</param>
+/// <param name="commits">Is told of every change to terms, picks and profiles.</param>
+public sealed class TinContext(DbContextOptions<TinContext> options, WriteGate? writes = null, Commits? commits = null) : DbContext(options)
 {
+    private bool _inTransaction;
+
+    /// <summary>Saves when no other writer is in between; then tells what was changed.</summary>
     public override async Task<int> SaveChangesAsync(bool acceptAllChangesOnSuccess, CancellationToken stop = default)
     {
         var terms = ChangeTracker.Entries().Any(e => e.State is EntityState.Added or EntityState.Modified or EntityState.Deleted
-            && e.Entity is PickRow or TermRow or ReadingRow or MarketRow or PlatformRow);
+            && e.Entity is PickRow or TermRow or ReadingRow or MarketRow or PlatformRow or ProductRow);
+        using var turn = _inTransaction || writes is null ? null : await writes.Enter(stop);
         var saved = await base.SaveChangesAsync(acceptAllChangesOnSuccess, stop);
-        if (terms)
+        if (terms && !_inTransaction)
             commits?.Note();
         return saved;
+    }
+
+    /// <summary>Runs several saves as one: all or nothing, with no other writer in between.</summary>
+    public async Task InOneWrite(Func<Task> write, CancellationToken stop)
+    {
+        using (writes is null ? null : await writes.Enter(stop))
+        {
+            _inTransaction = true;
+            try
+            {
+                await using var transaction = await Database.BeginTransactionAsync(stop);
+                await write();
+                await transaction.CommitAsync(stop);
+            }
+            finally
+            {
+                _inTransaction = false;
+            }
+        }
+
+        commits?.Note();
     }
 
     public DbSet<ShopRow> Shops => Set<ShopRow>();
@@ -34,9 +62,16 @@ public sealed class TinContext(DbContextOptions<TinContext> options, Commits? co
     public DbSet<PickChangeRow> PickChanges => Set<PickChangeRow>();
     public DbSet<FilterRow> Filters => Set<FilterRow>();
     public DbSet<DigRow> Digs => Set<DigRow>();
+    public DbSet<ImportRow> Imports => Set<ImportRow>();
+    public DbSet<ImportChangeRow> ImportChanges => Set<ImportChangeRow>();
 
-    /// <summary>Where the file lies.</summary>
-    public static string Connection(string folder) => $"Data Source={Path.Combine(folder, "tinrabbit.db")};Default Timeout=10";
+    /// <summary>How to connect to a database file; pooled connections stay open between uses.</summary>
+    public static string Connection(string file, bool pooled = true) =>
+        new Microsoft.Data.Sqlite.SqliteConnectionStringBuilder { DataSource = file, DefaultTimeout = 10, Pooling = pooled }.ToString();
+
+    /// <summary>Opens a database file by itself, outside the running server; it is closed when this is disposed.</summary>
+    public static TinContext Open(string file) =>
+        new(new DbContextOptionsBuilder<TinContext>().UseSqlite(Connection(file, pooled: false), s => s.UseQuerySplittingBehavior(QuerySplittingBehavior.SplitQuery)).Options);
 
     protected override void OnModelCreating(ModelBuilder model)
     {
@@ -44,6 +79,8 @@ public sealed class TinContext(DbContextOptions<TinContext> options, Commits? co
         model.Entity<ProductRow>(product =>
         {
             Json(product.Property(p => p.Facts));
+            product.Property(p => p.Revision).IsConcurrencyToken();
+            product.Property(p => p.PicturesRevision).IsConcurrencyToken();
             product.HasMany(p => p.Pictures).WithOne().HasForeignKey(p => p.ProductId);
             product.HasMany(p => p.Picks).WithOne().HasForeignKey(p => p.ProductId);
         });
@@ -76,6 +113,7 @@ public sealed class TinContext(DbContextOptions<TinContext> options, Commits? co
         model.Entity<PickRow>(pick =>
         {
             pick.HasIndex(p => new { p.ProductId, p.Key }).IsUnique();
+            pick.Property(p => p.NoteRevision).IsConcurrencyToken();
             pick.Property(p => p.Fit).HasConversion<string>();
             pick.Property(p => p.Home).HasConversion<string>();
         });
@@ -85,6 +123,9 @@ public sealed class TinContext(DbContextOptions<TinContext> options, Commits? co
             Json(change.Property(c => c.Before));
             Json(change.Property(c => c.FactsBefore));
         });
+        model.Entity<PlatformRow>().Property(p => p.Revision).IsConcurrencyToken();
+        model.Entity<FilterRow>().HasIndex(f => f.Name).IsUnique();
+        model.Entity<ImportChangeRow>().HasKey(c => new { c.ImportId, c.TermId });
         model.Entity<DigRow>().HasIndex(d => new { d.ProductId, d.MarketId });
     }
 

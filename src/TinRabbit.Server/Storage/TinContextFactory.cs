@@ -7,5 +7,5 @@ namespace TinRabbit.Server.Storage;
 internal sealed class TinContextFactory : IDesignTimeDbContextFactory<TinContext>
 {
     public TinContext CreateDbContext(string[] args) =>
-        new(new DbContextOptionsBuilder<TinContext>().UseSqlite(TinContext.Connection(Path.GetTempPath())).Options);
+        new(new DbContextOptionsBuilder<TinContext>().UseSqlite(TinContext.Connection(Path.Combine(Path.GetTempPath(), "tinrabbit.db"))).Options);
 }

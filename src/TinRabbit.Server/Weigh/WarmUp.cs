@@ -14,17 +14,18 @@ internal static class WarmUp
     /// <param name="db">The shop; without a listing that has picks there is nothing to do.</param>
     /// <param name="marketId">Any market.</param>
     /// <param name="address">Where the server listens.</param>
-    public static async Task Weigh(TinContext db, string marketId, string address)
+    /// <param name="stop">Stops it.</param>
+    public static async Task Weigh(TinContext db, string marketId, string address, CancellationToken stop)
     {
-        if (await db.Listings.Where(l => db.Picks.Any(p => p.ProductId == l.ProductId)).Select(l => new { l.Id, l.Copy }).FirstOrDefaultAsync() is not { } listing)
+        if (await db.Listings.Where(l => db.Picks.Any(p => p.ProductId == l.ProductId)).Select(l => new { l.Id, l.Copy }).FirstOrDefaultAsync(stop) is not { } listing)
             return;
         using var http = new HttpClient { BaseAddress = new(address) };
         string? since = null;
         for (var i = 0; i < Times; i++)
         {
             var asked = new { marketId, fields = Listings.Parse(i % 2 == 0 ? listing.Copy : "{}"), since };
-            using var answer = await http.PostAsJsonAsync($"/api/listings/{listing.Id}/weigh", asked);
-            since = (await answer.Content.ReadFromJsonAsync<JsonElement>()).GetProperty("id").GetString();
+            using var answer = await http.PostAsJsonAsync($"/api/listings/{listing.Id}/weigh", asked, stop);
+            since = (await answer.Content.ReadFromJsonAsync<JsonElement>(stop)).GetProperty("id").GetString();
         }
     }
 }

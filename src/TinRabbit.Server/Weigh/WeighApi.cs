@@ -1,3 +1,4 @@
+using System.ComponentModel.DataAnnotations;
 using System.Text.Json;
 using System.Text.Json.Serialization;
 using Microsoft.AspNetCore.Http.HttpResults;
@@ -5,13 +6,14 @@ using Microsoft.EntityFrameworkCore;
 using TinRabbit.Core.Matching;
 using TinRabbit.Core.Measures;
 using TinRabbit.Core.Platforms;
+using TinRabbit.Server.Hosting;
 using TinRabbit.Server.Storage;
 
 namespace TinRabbit.Server.Weigh;
 
 /// <summary>A draft to weigh; null weighs what is saved.</summary>
 /// <param name="Since">The <see cref="WeighingView.Id"/> of the weighing that the asker has: only what changed since is said.</param>
-public sealed record DraftRequest(string MarketId, JsonElement? Fields, string? Since = null);
+public sealed record DraftRequest(string MarketId, JsonElement? Fields, [MaxLength(64)] string? Since = null);
 
 /// <summary>What a listing holds of its product's picks.</summary>
 /// <param name="Reach">0–100.</param>
@@ -66,13 +68,14 @@ internal static class WeighApi
                 return TypedResults.NotFound();
             var picks = await ready.Of(db, listing.ProductId, draft.MarketId, listing.Profile, stop);
             var copy = draft.Fields is { } fields ? PlatformJson.ReadCopy(fields, picks.Platform) : Listings.CopyOf(listing.Copy, picks.Platform);
-            return TypedResults.Ok(View(picks, copy, Core.Measures.Weigh.Listing(picks.Terms, copy, picks.Wanted), draft.Since, last));
-        }).WithName("WeighListing").WithTags("Weigh").ProducesValidationProblem();
+            return TypedResults.Ok(View(picks, copy, Core.Measures.Weigh.Listing(picks.Terms, copy, picks.Wanted, stop), draft.Since, last, stop));
+        }).WithName("WeighListing").WithTags("Weigh").ProducesValidationProblem().WithRequestTimeout(ProblemAnswers.Computes);
 
-    private static WeighingView View(ReadyPicks picks, IReadOnlyDictionary<string, FieldValue> copy, Weighing weighing, string? since, LastWeighings last)
+    private static WeighingView View(ReadyPicks picks, IReadOnlyDictionary<string, FieldValue> copy, Weighing weighing, string? since, LastWeighings last, CancellationToken stop)
     {
         PickWeight[] weights = [.. picks.Keys.Zip(weighing.Terms, (key, w) =>
         {
+            stop.ThrowIfCancellationRequested();
             var match = w.Explain();
             var held = w.Grade is not Grade.Missing;
             return new PickWeight(key, w.Grade, w.Grip, held ? match.Fields : null, held ? match.Strengths : null,

@@ -1,10 +1,11 @@
-using System.Collections.Concurrent;
+using System.ComponentModel.DataAnnotations;
 using System.Text.Json.Nodes;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
+using TinRabbit.Core;
 using TinRabbit.Core.Findings;
 using TinRabbit.Core.Platforms;
-using TinRabbit.Market;
+using TinRabbit.Server.Hosting;
 using TinRabbit.Server.Storage;
 
 namespace TinRabbit.Server.Write;
@@ -28,16 +29,13 @@ public sealed record FixView(string Label, string Field, JsonNode? Value);
 public sealed record Checked(IReadOnlyList<FindingView> Findings);
 
 /// <summary>A finding to put aside, or to bring back.</summary>
-public sealed record AsideRequest(string Key, bool Aside);
+public sealed record AsideRequest([MaxLength(Bounds.NoteLength)] string Key, bool Aside);
 
 internal static class CheckApi
 {
-    private const int RivalsAsked = 100;
-    private static readonly ConcurrentDictionary<(string Market, string Lead), IReadOnlyList<RivalAttribute>> Rivals = new();
-
     public static void MapCheck(this IEndpointRouteBuilder app)
     {
-        app.MapPost("/api/listings/{id:int}/check", async Task<Results<Ok<Checked>, NotFound>> (int id, DraftOf draft, TinContext db, ReadyPicksCache ready, IMarket market, CancellationToken stop) =>
+        app.MapPost("/api/listings/{id:int}/check", async Task<Results<Ok<Checked>, NotFound>> (int id, DraftOf draft, TinContext db, ReadyPicksCache ready, RivalAttributes rivals, CancellationToken stop) =>
         {
             if (await OpenDraft.Open(db, ready, id, draft, stop) is not { } open)
                 return TypedResults.NotFound();
@@ -47,9 +45,9 @@ internal static class CheckApi
             var pictures = await db.Products.Where(p => p.Id == open.Listing.ProductId).SelectMany(p => p.Pictures).OrderBy(p => p.Order).Select(p => p.Description).ToListAsync(stop);
             var findings = ListingCheck.Of(new(
                 open.Platform, open.Copy, open.Picks.Wanted, open.Lead, facts == new Facts() ? null : facts.Words,
-                [.. open.Picks.Avoided.Select(a => new AvoidedTerm(a.Text, a.Reason))], shop, RivalsOf(market, draft.MarketId, open)) { Pictures = pictures });
+                [.. open.Picks.Avoided.Select(a => new AvoidedTerm(a.Text, a.Reason))], shop, rivals.Of(draft.MarketId, open)) { Pictures = pictures }, stop);
             return TypedResults.Ok(new Checked([.. findings.Select(f => FindingView.Of(f, aside.Contains(f.Key)))]));
-        }).WithName("CheckListing").WithTags("Write").ProducesValidationProblem();
+        }).WithName("CheckListing").WithTags("Write").ProducesValidationProblem().WithRequestTimeout(ProblemAnswers.Computes);
 
         app.MapPut("/api/listings/{id:int}/asides", async Task<Results<NoContent, NotFound>> (int id, AsideRequest request, TinContext db, CancellationToken stop) =>
         {
@@ -63,18 +61,5 @@ internal static class CheckApi
             await db.SaveChangesAsync(stop);
             return TypedResults.NoContent();
         }).WithName("PutAside").WithTags("Write");
-    }
-
-    // Those who are found for the lead, or for the most searched pick where there is none. The market's listings stay; so does the answer.
-    private static IReadOnlyList<RivalAttribute> RivalsOf(IMarket market, string marketId, OpenDraft open)
-    {
-        var term = open.Lead ?? open.Picks.Wanted.MaxBy(w => w.Volume)?.Text;
-        if (term is null || market.Places.All(p => p.Id != marketId) || open.Platform.Fields.All(f => f.Shape != FieldShape.Choices))
-            return [];
-        return Rivals.GetOrAdd((marketId, term), key =>
-        {
-            var results = market.Search(key.Market, key.Lead, RivalsAsked).Results;
-            return [.. results.SelectMany(r => r.Attributes.Keys).GroupBy(a => a).Select(a => new RivalAttribute(a.Key, (double)a.Count() / results.Count))];
-        });
     }
 }

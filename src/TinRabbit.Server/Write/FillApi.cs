@@ -1,8 +1,11 @@
+using System.ComponentModel.DataAnnotations;
 using System.Text.Json;
 using System.Text.Json.Nodes;
 using Microsoft.AspNetCore.Http.HttpResults;
+using TinRabbit.Core;
 using TinRabbit.Core.Filling;
 using TinRabbit.Core.Platforms;
+using TinRabbit.Server.Hosting;
 using TinRabbit.Server.Storage;
 
 namespace TinRabbit.Server.Write;
@@ -18,7 +21,7 @@ public sealed record FillView(JsonNode? Value, IReadOnlyList<string> Pieces, int
 
 /// <summary>A text to read.</summary>
 /// <param name="Fields">The draft that it is the title of; null for the listing as it is saved.</param>
-public sealed record ReadTextRequest(string MarketId, string Text, JsonElement? Fields = null);
+public sealed record ReadTextRequest(string MarketId, [MaxLength(Bounds.ReadLength)] string Text, JsonElement? Fields = null);
 
 /// <summary>What a text holds, and what it could.</summary>
 /// <param name="Holds">Known terms that stand in it as a phrase.</param>
@@ -41,8 +44,8 @@ internal static class FillApi
             if (await OpenDraft.Open(db, ready, id, draft, stop) is not { } open)
                 return TypedResults.NotFound();
             var rule = open.Platform.Find(field) ?? throw new FormatProblems([new("field", $"{open.Platform.Name} has no field \"{field}\".")]);
-            return TypedResults.Ok(Fill(open, rule));
-        }).WithName("FillField").WithTags("Write").ProducesValidationProblem();
+            return TypedResults.Ok(Fill(open, rule, stop));
+        }).WithName("FillField").WithTags("Write").ProducesValidationProblem().WithRequestTimeout(ProblemAnswers.Computes);
 
         app.MapPost("/api/listings/{id:int}/read", async Task<Results<Ok<TextReadView>, NotFound>> (int id, ReadTextRequest request, TinContext db, ReadyPicksCache ready, Shelves shelves, CancellationToken stop) =>
         {
@@ -60,28 +63,28 @@ internal static class FillApi
                 })]));
 
             double? Grip(string text) => title is null ? null : Core.Measures.Weigh.Listing(
-                open.Picks.Terms, new Dictionary<string, FieldValue>(open.Copy) { [title.Key] = new FieldValue.Text(text) }, open.Picks.Wanted).Grip;
-        }).WithName("ReadText").WithTags("Write").ProducesValidationProblem();
+                open.Picks.Terms, new Dictionary<string, FieldValue>(open.Copy) { [title.Key] = new FieldValue.Text(text) }, open.Picks.Wanted, stop).Grip;
+        }).WithName("ReadText").WithTags("Write").ProducesValidationProblem().WithRequestTimeout(ProblemAnswers.Computes);
     }
 
-    private static FillView Fill(OpenDraft open, Field field)
+    private static FillView Fill(OpenDraft open, Field field, CancellationToken stop)
     {
         var (platform, copy, wanted) = (open.Platform, open.Copy, open.Picks.Wanted);
         // What the seller wants in the backend, the bullets or the body is not said in title or tags, but counts.
         var elsewhere = wanted.Zip(open.Picks.Homes).Where(p => p.Second is Home.Backend or Home.Bullets or Home.Body).Select(p => p.First.Text).ToHashSet();
         if (field is { Role: "title", Shape: FieldShape.Line })
         {
-            var takes = TitleFill.Of(platform, copy, field.Key, wanted, open.Avoid, open.Lead, elsewhere);
+            var takes = TitleFill.Of(platform, copy, field.Key, wanted, open.Avoid, open.Lead, elsewhere, stop);
             return View(takes.Count > 0 ? new FieldValue.Text(takes[0].Text) : copy.GetValueOrDefault(field.Key), [], takes: takes);
         }
 
         if (field.Shape == FieldShape.Phrases)
         {
-            var phrases = PhrasesFill.Of(platform, copy, field.Key, wanted, open.Avoid, open.Lead, elsewhere);
+            var phrases = PhrasesFill.Of(platform, copy, field.Key, wanted, open.Avoid, open.Lead, elsewhere, stop);
             return View(new FieldValue.Items(phrases.Items), phrases.Added);
         }
 
-        var words = WordsFill.Of(platform, copy, field.Key, wanted, open.Avoid);
+        var words = WordsFill.Of(platform, copy, field.Key, wanted, open.Avoid, stop);
         return View(words.Value, words.Words, words.Gain, words.Bound);
 
         FillView View(FieldValue? value, IReadOnlyList<string> pieces, double? gain = null, double? bound = null, IReadOnlyList<Take>? takes = null) =>

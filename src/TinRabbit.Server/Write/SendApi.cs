@@ -39,8 +39,9 @@ internal static class SendApi
                 throw new FormatProblems([.. refused.Select(f => new Problem(f.Key, Room.Of(f, copy.GetValueOrDefault(f.Key)).Fits ? $"{f.Label} is empty, and {platform.Name} needs it." : $"{f.Label} is over its limit: {platform.Name} refuses it."))]);
             var shop = await db.Shops.OrderBy(s => s.Id).Select(s => s.Name).FirstAsync(stop);
             var now = DateTime.UtcNow;
-            var noticed = market.Send(request.MarketId, new(id.ToString(System.Globalization.CultureInfo.InvariantCulture), shop, copy), now);
             await db.KeepVersion(listing, "when it was sent", "", stop);
+            await db.SaveChangesAsync(stop);
+            var noticed = market.Send(request.MarketId, new(id.ToString(System.Globalization.CultureInfo.InvariantCulture), shop, copy), now);
             var sent = new SentRow { ListingId = id, MarketId = request.MarketId, At = now, NoticedAt = noticed, Copy = listing.Copy };
             db.Sent.Add(sent);
             await db.SaveChangesAsync(stop);

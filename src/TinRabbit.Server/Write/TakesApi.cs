@@ -1,8 +1,11 @@
+using System.ComponentModel.DataAnnotations;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
+using TinRabbit.Core;
 using TinRabbit.Core.Matching;
 using TinRabbit.Core.Measures;
 using TinRabbit.Core.Platforms;
+using TinRabbit.Server.Hosting;
 using TinRabbit.Server.Storage;
 
 namespace TinRabbit.Server.Write;
@@ -24,7 +27,7 @@ public sealed record TakeTerm(string Text, Grade Grade, double? Volume);
 public sealed record CompetitionMix(int Low, int Moderate, int High, int Unknown);
 
 /// <summary>A title to keep.</summary>
-public sealed record KeepTakeRequest(string Text);
+public sealed record KeepTakeRequest([MaxLength(Bounds.ReadLength)] string Text);
 
 internal static class TakesApi
 {
@@ -42,8 +45,8 @@ internal static class TakesApi
             if (now.Length > 0 && rows.All(r => r.Text != now))
                 rows.Insert(0, new() { ListingId = id, Text = now, At = DateTime.UtcNow });
             var norm = await db.NormOf(draft.MarketId, stop);
-            return TypedResults.Ok(rows.Select(r => View(open, title, r, r.Text == now, norm)).ToList());
-        }).WithName("GetTakes");
+            return TypedResults.Ok(rows.Select(r => View(open, title, r, r.Text == now, norm, stop)).ToList());
+        }).WithName("GetTakes").WithRequestTimeout(ProblemAnswers.Computes);
 
         api.MapPost("/", async Task<Results<NoContent, NotFound>> (int id, KeepTakeRequest request, TinContext db, CancellationToken stop) =>
         {
@@ -55,10 +58,10 @@ internal static class TakesApi
         }).WithName("KeepTake");
     }
 
-    private static TakeView View(OpenDraft open, Field title, TakeRow row, bool inUse, Norm norm)
+    private static TakeView View(OpenDraft open, Field title, TakeRow row, bool inUse, Norm norm, CancellationToken stop)
     {
         var value = new FieldValue.Text(row.Text);
-        var weighing = Core.Measures.Weigh.Listing(open.Picks.Terms, new Dictionary<string, FieldValue>(open.Copy) { [title.Key] = value }, open.Picks.Wanted);
+        var weighing = Core.Measures.Weigh.Listing(open.Picks.Terms, new Dictionary<string, FieldValue>(open.Copy) { [title.Key] = value }, open.Picks.Wanted, stop);
         var at = open.Platform.IndexedFields.ToList().FindIndex(f => f.Key == title.Key);
         var holds = at < 0 ? [] : weighing.Terms.Where(t => t.Grade != Grade.Missing).Select(t => (t.Term, Grade: t.Explain().Fields[at])).Where(t => t.Grade > Grade.Spread).ToList();
         int Count(Band? band) => holds.Count(h => norm.BandOf(h.Term.Competition) == band);

@@ -1,3 +1,4 @@
+using System.ComponentModel.DataAnnotations;
 using System.Text.Json;
 using System.Text.Json.Nodes;
 using DiffPlex.Chunkers;
@@ -5,6 +6,7 @@ using DiffPlex.DiffBuilder;
 using DiffPlex.DiffBuilder.Model;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
+using TinRabbit.Core;
 using TinRabbit.Core.Platforms;
 using TinRabbit.Server.Formats;
 using TinRabbit.Server.Storage;
@@ -17,7 +19,7 @@ namespace TinRabbit.Server.Write;
 public sealed record VersionView(int Id, DateTime At, string Why, string Name, JsonObject Copy);
 
 /// <summary>A name for a version, or for the state that a listing is in.</summary>
-public sealed record NameRequest(string Name);
+public sealed record NameRequest([MaxLength(Bounds.NameLength)] string Name);
 
 /// <summary>Two states to compare: each the number of a version, or 0 for the fields given (what is saved, where none are).</summary>
 public sealed record CompareRequest(int From, int To, JsonElement? Fields);

@@ -1,3 +1,4 @@
+using System.ComponentModel.DataAnnotations;
 using System.Text.Json;
 using System.Text.Json.Nodes;
 using Microsoft.AspNetCore.Http.HttpResults;
@@ -35,7 +36,7 @@ public sealed record CategoryView(IReadOnlyList<string> Path, int Under);
 /// <param name="Fields">All fields.</param>
 /// <param name="Revision">The revision it was made from.</param>
 /// <param name="Keep">Keeps the state before it, for this reason, as words that follow "Kept"; null lets a pause decide.</param>
-public sealed record SaveRequest(JsonElement Fields, int Revision, string? Keep);
+public sealed record SaveRequest(JsonElement Fields, int Revision, [MaxLength(80)] string? Keep);
 
 /// <summary>The save is on disk.</summary>
 public sealed record Saved(int Revision, DateTime SavedAt);
@@ -44,7 +45,7 @@ public sealed record Saved(int Revision, DateTime SavedAt);
 public sealed record Conflict(JsonObject Copy, int Revision, DateTime SavedAt);
 
 /// <summary>The pick a listing is built around.</summary>
-public sealed record LeadRequest(string? Key);
+public sealed record LeadRequest([Term] string? Key);
 
 internal static class WriteApi
 {
@@ -62,8 +63,6 @@ internal static class WriteApi
         {
             if (await db.FindListing(id, stop) is not { } listing)
                 return TypedResults.NotFound();
-            if (listing.Revision != request.Revision)
-                return TypedResults.Conflict(Now(listing));
             var platform = PlatformJson.Read(listing.Platform.Profile);
             var fields = PlatformJson.WriteCopy(PlatformJson.ReadCopy(request.Fields, platform));
             // What a changed profile has no field for any more is not lost.
@@ -71,10 +70,13 @@ internal static class WriteApi
                 if (platform.Find(key) is null)
                     fields[key] = kept?.DeepClone();
             var copy = fields.ToJsonString(Listings.Json);
+            // The same text is saved already, whoever saved it: an answer that was lost on its way is asked for again like this.
             if (copy == listing.Copy)
                 return TypedResults.Ok(new Saved(listing.Revision, listing.SavedAt));
+            if (listing.Revision != request.Revision)
+                return TypedResults.Conflict(Now(listing));
             var now = DateTime.UtcNow;
-            if (request.Keep is { Length: > 0 and <= 80 } || now - listing.SavedAt > Pause)
+            if (request.Keep is { Length: > 0 } || now - listing.SavedAt > Pause)
             {
                 await db.KeepVersion(listing, request.Keep ?? "after a pause", "", stop);
                 // A title that was stayed with is a take.
@@ -83,16 +85,7 @@ internal static class WriteApi
             }
 
             (listing.Copy, listing.SavedAt, listing.Revision) = (copy, now, listing.Revision + 1);
-            try
-            {
-                await db.SaveChangesAsync(stop);
-            }
-            catch (DbUpdateConcurrencyException)
-            {
-                db.ChangeTracker.Clear();
-                return TypedResults.Conflict(Now((await db.FindListing(id, stop))!));
-            }
-
+            await db.SaveChangesAsync(stop);
             return TypedResults.Ok(new Saved(listing.Revision, listing.SavedAt));
         }).WithName("SaveCopy").ProducesValidationProblem();
 

@@ -1,55 +1,58 @@
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query'
-import { StrictMode, useEffect } from 'react'
+import { StrictMode } from 'react'
 import { createRoot } from 'react-dom/client'
-import { createBrowserRouter, Navigate, Outlet, RouterProvider, useLocation, useOutletContext } from 'react-router'
+import { createBrowserRouter, Navigate, RouterProvider, useOutletContext } from 'react-router'
 import { Dig } from './dig/dig'
+import { restoreDrafts } from './kit/drafts'
 import type { Place } from './kit/shop'
 import { PickList } from './pick/pick'
+import { Broken, NotFound } from './shop/broken'
 import { NewProduct, Start } from './shop/first'
 import { Frame } from './shop/frame'
+import { Login } from './shop/login'
 import { Platforms } from './shop/platforms'
+import { Settings } from './shop/settings'
 import './theme.css'
 import { Weigh } from './weigh/weigh'
 import { Write } from './write/write'
 
 const cache = new QueryClient({ defaultOptions: { queries: { staleTime: 10_000, refetchOnWindowFocus: false, retry: 1 } } })
 
-/** The address remembers where one is; the next start goes there. */
-function Remember() {
-  const { pathname, search } = useLocation()
-  useEffect(() => {
-    if (pathname.split('/').length > 3) localStorage.setItem('last', pathname + search)
-  }, [pathname, search])
-  return <Outlet />
-}
-
 function Step({ of: Of }: { of: (p: { place: Place }) => React.ReactNode }) {
   return <Of place={useOutletContext<Place>()} />
 }
 
+// A screen that fails is replaced by itself; what is around it goes on.
+const screen = (path: string, element: React.ReactNode) => ({ path, element, errorElement: <Broken /> })
+
 const router = createBrowserRouter([
   {
-    element: <Remember />,
+    errorElement: <Broken />,
     children: [
-      { path: '/', element: <Start /> },
-      { path: '/new', element: <NewProduct /> },
-      { path: '/platforms', element: <Platforms /> },
+      screen('/', <Start />),
+      screen('/new', <NewProduct />),
+      screen('/platforms', <Platforms />),
+      screen('/settings', <Settings />),
+      screen('/login', <Login />),
       {
         path: '/:productId/:marketId',
         element: <Frame />,
+        errorElement: <Broken />,
         children: [
           { index: true, element: <Navigate to="dig" replace /> },
-          { path: 'dig', element: <Step of={Dig} /> },
-          { path: 'pick', element: <Step of={PickList} /> },
-          { path: 'write', element: <Step of={Write} /> },
-          { path: 'weigh', element: <Step of={Weigh} /> },
+          screen('dig', <Step of={Dig} />),
+          screen('pick', <Step of={PickList} />),
+          screen('write', <Step of={Write} />),
+          screen('weigh', <Step of={Weigh} />),
+          { path: '*', element: <NotFound /> },
         ],
       },
-      { path: '*', element: <Navigate to="/" replace /> },
+      { path: '*', element: <NotFound /> },
     ],
   },
 ])
 
+restoreDrafts()
 createRoot(document.getElementById('root') as HTMLElement).render(
   <StrictMode>
     <QueryClientProvider client={cache}>

@@ -91,7 +91,60 @@ namespace TinRabbit.Server.Storage.Migrations
 
                     b.HasKey("Id");
 
+                    b.HasIndex("Name")
+                        .IsUnique();
+
                     b.ToTable("Filters");
+                });
+
+            modelBuilder.Entity("TinRabbit.Server.Storage.ImportChangeRow", b =>
+                {
+                    b.Property<int>("ImportId")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<int>("TermId")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<int?>("ReadingId")
+                        .HasColumnType("INTEGER");
+
+                    b.HasKey("ImportId", "TermId");
+
+                    b.ToTable("ImportChanges");
+                });
+
+            modelBuilder.Entity("TinRabbit.Server.Storage.ImportRow", b =>
+                {
+                    b.Property<int>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("INTEGER");
+
+                    b.Property<DateTime>("At")
+                        .HasColumnType("TEXT");
+
+                    b.Property<bool>("Done")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<long>("FirstReading")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<long>("FirstTerm")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("MarketId")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<long>("Rows")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Source")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("Id");
+
+                    b.ToTable("Imports");
                 });
 
             modelBuilder.Entity("TinRabbit.Server.Storage.ListingRow", b =>
@@ -201,6 +254,10 @@ namespace TinRabbit.Server.Storage.Migrations
                         .IsRequired()
                         .HasColumnType("TEXT");
 
+                    b.Property<int>("NoteRevision")
+                        .IsConcurrencyToken()
+                        .HasColumnType("INTEGER");
+
                     b.Property<int>("Order")
                         .HasColumnType("INTEGER");
 
@@ -262,6 +319,10 @@ namespace TinRabbit.Server.Storage.Migrations
                         .IsRequired()
                         .HasColumnType("TEXT");
 
+                    b.Property<int>("Revision")
+                        .IsConcurrencyToken()
+                        .HasColumnType("INTEGER");
+
                     b.HasKey("Id");
 
                     b.ToTable("Platforms");
@@ -280,6 +341,14 @@ namespace TinRabbit.Server.Storage.Migrations
                     b.Property<string>("Name")
                         .IsRequired()
                         .HasColumnType("TEXT");
+
+                    b.Property<int>("PicturesRevision")
+                        .IsConcurrencyToken()
+                        .HasColumnType("INTEGER");
+
+                    b.Property<int>("Revision")
+                        .IsConcurrencyToken()
+                        .HasColumnType("INTEGER");
 
                     b.Property<int>("ShopId")
                         .HasColumnType("INTEGER");

@@ -5,6 +5,7 @@ import { type Alike, api, ask, type Dug, type Grid, type Pick, type ShelfOrder, 
 import { Silhouette } from '../kit/charts'
 import { competitionColumn, DoubtMark, headroomColumn, volumeColumn } from '../kit/columns'
 import { useKeys } from '../kit/keys'
+import { useNote } from '../kit/note'
 import { compact, full } from '../kit/numbers'
 import { type Place, usePickActions, usePicks } from '../kit/shop'
 import { download } from '../kit/stream'
@@ -493,9 +494,7 @@ export function Dig({ place }: { place: Place }) {
                       Dig here <kbd>Enter</kbd>
                     </button>
                   </p>
-                  {row.pick?.home === 'avoid' && (
-                    <WhyAvoid key={row.key} note={row.pick.note} save={(note) => actions.change([row.text], { note })} />
-                  )}
+                  {row.pick?.home === 'avoid' && <WhyAvoid key={row.key} pick={row.pick} save={actions.note} />}
                   {saidBy(row) && <p className="text-[13px] mt-2">{sentence(saidBy(row))}</p>}
                   {row.sellers && (
                     <p className="quiet text-[13px]">
@@ -637,25 +636,28 @@ function Marked({
   )
 }
 
-function WhyAvoid({ note, save }: { note: string; save: (note: string) => void }) {
-  const [text, setText] = useState(note)
+function WhyAvoid({ pick, save }: { pick: Pick; save: ReturnType<typeof usePickActions>['note'] }) {
+  const { text, setText, leave, state } = useNote(pick, save)
   const box = useRef<HTMLInputElement>(null)
   useKeys({ n: () => box.current?.focus() })
   return (
-    <label className="block mt-2 text-[13px]">
-      <span className="quiet">
-        Why: it guards all copy of the shop <kbd>N</kbd>
-      </span>
-      <input
-        ref={box}
-        className="inline-input w-full"
-        placeholder="someone’s trademark, not true of it…"
-        value={text}
-        onChange={(e) => setText(e.target.value)}
-        onBlur={() => text !== note && save(text)}
-        onKeyDown={(e) => (e.key === 'Enter' || e.key === 'Escape') && e.currentTarget.blur()}
-      />
-    </label>
+    <div>
+      <label className="block mt-2 text-[13px]">
+        <span className="quiet">
+          Why: it guards all copy of the shop <kbd>N</kbd>
+        </span>
+        <input
+          ref={box}
+          className="inline-input w-full"
+          placeholder="someone’s trademark, not true of it…"
+          value={text}
+          onChange={(e) => setText(e.target.value)}
+          onBlur={leave}
+          onKeyDown={(e) => (e.key === 'Enter' || e.key === 'Escape') && e.currentTarget.blur()}
+        />
+      </label>
+      {state}
+    </div>
   )
 }
 

@@ -3,6 +3,13 @@ import type { components, paths } from '../api/schema'
 
 export const api = createClient<paths>({ baseUrl: '' })
 
+// Where a password is needed and none was given yet, every question ends at the place to give it. Unsaved text stays in the browser.
+api.use({
+  onResponse({ response }) {
+    if (response.status === 401 && window.location.pathname !== '/login') window.location.assign('/login')
+  },
+})
+
 type Schemas = components['schemas']
 export type Shop = Schemas['ShopView']
 export type Product = Schemas['ProductView']
@@ -63,6 +70,7 @@ export type PlatformView = Schemas['PlatformView']
 export type Unfit = Schemas['UnfitListing']
 export type Span = Schemas['Span']
 export type Room = Schemas['Room']
+export type Backup = Schemas['BackupView']
 
 /** What stands in one field: a text, a list, or attributes by name. */
 export type Value = string | string[] | Record<string, string | string[]>

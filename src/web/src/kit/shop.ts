@@ -12,10 +12,11 @@ import {
   opened,
   type Pick,
   type Product,
+  type Shop,
   type Weighed,
   type Weighing,
 } from './api'
-import { toast } from './toast'
+import { toast, toastAgain } from './toast'
 import { capital } from './words'
 
 export const useShop = () => useQuery({ queryKey: ['shop'], queryFn: () => ask(api.GET('/api/shop')), staleTime: Infinity })
@@ -83,6 +84,10 @@ export function useWeighing(place: Place): Weighing | undefined {
   return useMemo(() => weighed && picks && opened(weighed, picks), [weighed, picks])
 }
 
+export type Changed = { what: string | null; id?: number | null; revision?: number | null }
+/** What became of one line of the facts: another window's value, or why it was not saved; nothing where it was saved. */
+export type FactSaved = { theirs?: string | string[]; problem?: string }
+
 export type Change = { source?: string; saidBy?: string[]; language?: string; fit?: Fit; home?: Home; note?: string }
 
 // Changes go to the server in the order they were made, one at a time, however fast the keys are.
@@ -98,18 +103,19 @@ export function usePickActions(place: Place) {
   const cache = useQueryClient()
   const path = { id: place.product.id }
   // What was done is said as soon as it is done, so that what is said comes in the same order.
-  const does = async (call: () => Promise<{ what: string | null }>, say = (what: string | null) => what && toast(capital(what), undo)) => {
+  const does = async (call: () => Promise<Changed>, say = ({ what, id }: Changed) => what && toast(capital(what), () => undo(id))) => {
     try {
-      say((await inTurn(call)).what)
+      say(await inTurn(call))
     } catch (e) {
-      toast((e as Error).message)
+      toastAgain(`Not saved: ${(e as Error).message}`, () => does(call, say))
     }
     await Promise.all(['picks', 'weigh', 'trail', 'shop', 'ideas'].map((key) => cache.invalidateQueries({ queryKey: [key] })))
   }
-  const undo = () =>
+  /** Undoes the last change; with its id, only if it still is the last. */
+  const undo = (change?: number | null) =>
     does(
-      () => ask(api.POST('/api/products/{id}/picks/undo', { params: { path } })),
-      (what) => toast(what ? `Undone: ${what}` : 'Nothing to undo among the picks'),
+      () => ask(api.POST('/api/products/{id}/picks/undo', { params: { path, query: { change: change ?? undefined } } })),
+      ({ what }) => toast(what ? `Undone: ${what}` : 'Nothing to undo among the picks'),
     )
   const change = (texts: string[], change: Change) =>
     does(() =>
@@ -124,6 +130,7 @@ export function usePickActions(place: Place) {
             note: change.note ?? null,
             saidBy: change.saidBy ?? null,
             language: change.language ?? null,
+            noteRevision: null,
           },
         }),
       ),
@@ -136,7 +143,58 @@ export function usePickActions(place: Place) {
     picked && picked.home !== 'avoid' ? drop([text]) : change([text], { source, saidBy: [saidBy], home: picked ? 'anywhere' : undefined })
   const avoid = (text: string, picked: Pick | undefined, source: string) =>
     picked?.home === 'avoid' ? drop([text]) : change([text], { source, home: 'avoid' })
-  /** New facts of the product. */
-  const facts = (next: Facts) => does(() => ask(api.PUT('/api/products/{id}/facts', { params: { path }, body: next })))
-  return { change, drop, order, undo, toggle, avoid, facts }
+  const know = (facts: Facts, revision: number) =>
+    cache.setQueryData<Shop>(
+      ['shop'],
+      (s) => s && { ...s, products: s.products.map((p) => (p.id === place.product.id ? { ...p, facts, revision } : p)) },
+    )
+  /** Saves one line of the facts; what another window changed in other lines stays. */
+  const fact = <K extends keyof Facts>(key: K, value: Facts[K]): Promise<FactSaved> =>
+    inTurn(async () => {
+      for (;;) {
+        const product = cache.getQueryData<Shop>(['shop'])?.products.find((p) => p.id === place.product.id) ?? place.product
+        const before = product.facts as Facts
+        const next = { ...before, [key]: value }
+        try {
+          const { data, error, response } = await api.PUT('/api/products/{id}/facts', {
+            params: { path },
+            body: { facts: next, revision: product.revision },
+          })
+          if (data) {
+            know(next, data.revision ?? product.revision)
+            if (data.what) toast(capital(data.what), () => undo(data.id))
+            for (const stale of ['picks', 'weigh', 'ideas', 'grid']) cache.invalidateQueries({ queryKey: [stale] })
+            return {}
+          }
+          if (response.status !== 409)
+            return { problem: (error as { detail?: string })?.detail ?? `The server answered ${response.status}.` }
+          const theirs = error as unknown as { facts: Facts; revision: number }
+          know(theirs.facts, theirs.revision)
+          if (JSON.stringify(theirs.facts[key]) !== JSON.stringify(before[key])) return { theirs: theirs.facts[key] }
+        } catch {
+          return { problem: 'The server cannot be reached.' }
+        }
+      }
+    })
+  /** Saves a pick's note, unless another window changed it after this revision. */
+  const note = (text: string, words: string, noteRevision: number): Promise<FactSaved & { revision?: number }> =>
+    inTurn(async () => {
+      try {
+        const { data, error, response } = await api.POST('/api/products/{id}/picks', {
+          params: { path },
+          body: { texts: [text], source: null, fit: null, home: null, note: words, saidBy: null, language: null, noteRevision },
+        })
+        if (response.status === 409) {
+          const theirs = error as unknown as { note: string; noteRevision: number }
+          return { theirs: theirs.note, revision: theirs.noteRevision }
+        }
+        if (!data) return { problem: (error as { detail?: string })?.detail ?? `The server answered ${response.status}.` }
+        if (data.what) toast(capital(data.what), () => undo(data.id))
+        await cache.invalidateQueries({ queryKey: ['picks'] })
+        return {}
+      } catch {
+        return { problem: 'The server cannot be reached.' }
+      }
+    })
+  return { change, drop, order, undo, toggle, avoid, fact, note }
 }

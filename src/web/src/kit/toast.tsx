@@ -1,14 +1,19 @@
 import { useEffect, useSyncExternalStore } from 'react'
 
-type Toast = { text: string; undo?: () => void }
+type Toast = { text: string; act?: () => void; label: string; stays: boolean }
 let current: Toast | null = null
 const listeners = new Set<() => void>()
 
-/** Says in one line what was done, and offers to undo it. */
-export function toast(text: string, undo?: () => void) {
-  current = { text, undo }
+function show(next: Toast) {
+  current = next
   for (const l of listeners) l()
 }
+
+/** Says in one line what was done, and offers to undo it. */
+export const toast = (text: string, undo?: () => void) => show({ text, act: undo, label: 'Undo', stays: false })
+
+/** Says what could not be done, and offers it again until somebody takes the offer or closes it. */
+export const toastAgain = (text: string, again: () => void) => show({ text, act: again, label: 'Try again', stays: true })
 
 function clear() {
   current = null
@@ -24,23 +29,29 @@ export function ToastLine() {
     () => current,
   )
   useEffect(() => {
-    if (!shown) return
-    const timer = setTimeout(clear, shown.undo ? 7000 : 4500)
+    if (!shown || shown.stays) return
+    const timer = setTimeout(clear, shown.act ? 7000 : 4500)
     return () => clearTimeout(timer)
   }, [shown])
   if (!shown) return null
   return (
     <div className="toast-line" role="status" data-testid="toast">
       {shown.text}
-      {shown.undo && (
+      {shown.act && (
         <button
           type="button"
           onClick={() => {
-            shown.undo?.()
+            const { act } = shown
             clear()
+            act?.()
           }}
         >
-          Undo
+          {shown.label}
+        </button>
+      )}
+      {shown.stays && (
+        <button type="button" onClick={clear}>
+          Dismiss
         </button>
       )}
     </div>

@@ -1,7 +1,7 @@
 import { useState } from 'react'
 import type { Facet, Facts } from '../kit/api'
 import { counted } from '../kit/numbers'
-import type { Place } from '../kit/shop'
+import type { FactSaved, Place, usePickActions } from '../kit/shop'
 import type { Row } from './pick'
 
 const lists: [Exclude<keyof Facts, 'what'>, Facet, string][] = [
@@ -13,7 +13,7 @@ const lists: [Exclude<keyof Facts, 'what'>, Facet, string][] = [
 ]
 
 /** What is true of the product. A pick that says a colour, material, size, audience or occasion that is not here says so. */
-export function FactsPart({ place, picks, save }: { place: Place; picks: Row[]; save: (facts: Facts) => void }) {
+export function FactsPart({ place, picks, save }: { place: Place; picks: Row[]; save: ReturnType<typeof usePickActions>['fact'] }) {
   const facts = place.product.facts as Facts
   const lacking = new Map<string, { facet: Facet; word: string; count: number }>()
   for (const p of picks)
@@ -27,18 +27,18 @@ export function FactsPart({ place, picks, save }: { place: Place; picks: Row[]; 
     <div data-testid="facts">
       <h3>Facts</h3>
       <p className="quiet text-[13px] mb-2">
-        What is true of {place.product.name}. Words with a comma between them; saved as you leave a line.
+        What is true of {place.product.name}. Separate words with commas. Each line is saved when you leave it.
       </p>
-      <Line name="What it is" value={facts.what} save={(what) => save({ ...facts, what: what.trim() })} />
+      <Line name="What it is" value={facts.what} save={(what) => save('what', what.trim())} />
       {lists.map(([key, facet, name]) => (
         <div key={key}>
-          <Line name={name} value={facts[key].join(', ')} save={(text) => save({ ...facts, [key]: split(text) })} />
+          <Line name={name} value={facts[key].join(', ')} save={(text) => save(key, split(text))} />
           {[...lacking.values()]
             .filter((l) => l.facet === facet)
             .map((l) => (
               <p key={l.word} className="text-[13px] mb-1">
                 <span className="doubt !ml-0">{l.word}</span> <span className="quiet">is said by {counted(l.count, 'pick')}.</span>{' '}
-                <button type="button" className="link" onClick={() => save({ ...facts, [key]: [...facts[key], l.word] })}>
+                <button type="button" className="link" onClick={() => save(key, [...facts[key], l.word])}>
                   It is true: add it
                 </button>
               </p>
@@ -55,31 +55,64 @@ const split = (text: string) =>
     .map((w) => w.trim())
     .filter(Boolean)
 
-function Line({ name, value, save }: { name: string; value: string; save: (text: string) => void }) {
+function Line({ name, value, save }: { name: string; value: string; save: (text: string) => Promise<FactSaved> }) {
   const [text, setText] = useState(value)
   const [was, setWas] = useState(value)
+  const [saved, setSaved] = useState<FactSaved>({})
+  // A new value shows, unless something else is typed here and not saved.
   if (was !== value) {
+    if (text === was) setText(value)
     setWas(value)
-    setText(value)
   }
+  const send = async () => setSaved(await save(text))
+  const theirs = saved.theirs === undefined ? null : [saved.theirs].flat().join(', ')
   return (
-    <label className="block mb-1.5 text-[13.5px]">
-      <span className="quiet block text-[12.5px]">{name}</span>
-      <input
-        className="inline-input w-full"
-        aria-label={name}
-        value={text}
-        placeholder="nothing said"
-        onChange={(e) => setText(e.target.value)}
-        onBlur={() => text !== value && save(text)}
-        onKeyDown={(e) => {
-          if (e.key === 'Enter') e.currentTarget.blur()
-          if (e.key === 'Escape') {
-            setText(value)
-            requestAnimationFrame(() => (document.activeElement as HTMLElement)?.blur())
-          }
-        }}
-      />
-    </label>
+    <div className="mb-1.5 text-[13.5px]">
+      <label className="block">
+        <span className="quiet block text-[12.5px]">{name}</span>
+        <input
+          className="inline-input w-full"
+          aria-label={name}
+          value={text}
+          placeholder="nothing said"
+          onChange={(e) => setText(e.target.value)}
+          onBlur={() => text !== value && send()}
+          onKeyDown={(e) => {
+            if (e.key === 'Enter') e.currentTarget.blur()
+            if (e.key === 'Escape') {
+              setText(value)
+              setSaved({})
+              requestAnimationFrame(() => (document.activeElement as HTMLElement)?.blur())
+            }
+          }}
+        />
+      </label>
+      {saved.problem && (
+        <p className="text-accent text-[13px]" role="alert">
+          Not saved: {saved.problem}{' '}
+          <button type="button" className="link" onClick={send}>
+            Try again
+          </button>
+        </p>
+      )}
+      {theirs !== null && (
+        <p className="text-accent text-[13px]" role="alert" data-testid="fact-conflict">
+          Another window changed this to “{theirs}”.{' '}
+          <button type="button" className="link" onClick={send}>
+            Keep what is here
+          </button>{' '}
+          <button
+            type="button"
+            className="link"
+            onClick={() => {
+              setText(theirs)
+              setSaved({})
+            }}
+          >
+            Use that
+          </button>
+        </p>
+      )}
+    </div>
   )
 }

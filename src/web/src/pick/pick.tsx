@@ -6,6 +6,7 @@ import { api, ask, type Fit, type Home, type Pick, type PickWeight } from '../ki
 import { Silhouette } from '../kit/charts'
 import { competitionColumn, DoubtMark, headroomColumn, volumeColumn } from '../kit/columns'
 import { useKeys } from '../kit/keys'
+import { useNote } from '../kit/note'
 import { full } from '../kit/numbers'
 import { inTurn, type Place, usePickActions, usePicks, useWeighing } from '../kit/shop'
 import { type Column, changed, type Sort, sortRows, Table } from '../kit/table'
@@ -233,7 +234,7 @@ export function PickList({ place }: { place: Place }) {
           ))}
         </div>
         {side === 'facts' ? (
-          <FactsPart place={place} picks={all} save={actions.facts} />
+          <FactsPart place={place} picks={all} save={actions.fact} />
         ) : side === 'ideas' ? (
           <IdeasPart place={place} />
         ) : side === 'language' ? (
@@ -287,7 +288,7 @@ export function PickList({ place }: { place: Place }) {
                     fits={(fit) => give({ fit })}
                     homes={(home) => (home === 'avoid' ? avoid() : give({ home }))}
                   />
-                  <Note key={row.key} box={note} pick={row} save={(text) => actions.change([row.text], { note: text })} />
+                  <Note key={row.key} box={note} pick={row} save={actions.note} />
                   <p className="flex flex-wrap gap-2 mt-2">
                     <button type="button" className="pill" onClick={() => lead(row)} disabled={row.home === 'avoid'}>
                       {row.lead ? 'Stop leading' : 'Make it the lead'} <kbd>E</kbd>
@@ -309,7 +310,7 @@ export function PickList({ place }: { place: Place }) {
         )}
         {picks.data?.undo && (
           <p className="mt-4 text-[13.5px]">
-            <button type="button" className="link" onClick={actions.undo}>
+            <button type="button" className="link" onClick={() => actions.undo()}>
               Undo
             </button>{' '}
             <kbd>U</kbd> <span className="quiet">{picks.data.undo}</span>
@@ -371,27 +372,38 @@ function Choices({
   )
 }
 
-function Note({ pick, save, box }: { pick: Pick; save: (text: string) => void; box: React.RefObject<HTMLTextAreaElement | null> }) {
-  const [text, setText] = useState(pick.note)
+function Note({
+  pick,
+  save,
+  box,
+}: {
+  pick: Pick
+  save: ReturnType<typeof usePickActions>['note']
+  box: React.RefObject<HTMLTextAreaElement | null>
+}) {
+  const { text, setText, leave, state } = useNote(pick, save)
   return (
-    <label className="block">
-      <span className="quiet text-[13px]">
-        {pick.home === 'avoid' ? 'Why avoid it: it guards all copy of the shop' : 'Note'} <kbd>N</kbd>
-      </span>
-      <textarea
-        ref={box}
-        className="textarea textarea-sm w-full min-h-9 h-9"
-        value={text}
-        onChange={(e) => setText(e.target.value)}
-        onBlur={() => text !== pick.note && save(text)}
-        onKeyDown={(e) => {
-          if (e.key === 'Escape' || (e.key === 'Enter' && !e.shiftKey)) {
-            e.preventDefault()
-            e.currentTarget.blur()
-          }
-        }}
-      />
-    </label>
+    <div>
+      <label className="block">
+        <span className="quiet text-[13px]">
+          {pick.home === 'avoid' ? 'Why avoid it: it guards all copy of the shop' : 'Note'} <kbd>N</kbd>
+        </span>
+        <textarea
+          ref={box}
+          className="textarea textarea-sm w-full min-h-9 h-9"
+          value={text}
+          onChange={(e) => setText(e.target.value)}
+          onBlur={leave}
+          onKeyDown={(e) => {
+            if (e.key === 'Escape' || (e.key === 'Enter' && !e.shiftKey)) {
+              e.preventDefault()
+              e.currentTarget.blur()
+            }
+          }}
+        />
+      </label>
+      {state}
+    </div>
   )
 }
 

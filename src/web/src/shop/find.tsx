@@ -15,6 +15,7 @@ export function FindAnything({ place, close }: { place: Place; close: () => void
   const picks = usePicks(place).data?.picks ?? []
   const all: Hit[] = [
     ...['Dig', 'Pick', 'Write', 'Weigh'].map((s) => ({ id: s, what: 'Step', text: s, to: `${place.base}/${s.toLowerCase()}` })),
+    { id: 'settings', what: 'Settings', text: 'Settings: backups', to: '/settings' },
     { id: 'platforms', what: 'Rules', text: 'Platforms: fields, limits, search', to: `/platforms?id=${place.market.platformId}` },
     ...(shop?.products ?? []).map((p) => ({
       id: `p${p.id}`,

@@ -11,7 +11,9 @@ export function Start() {
   if (!shop.data) return shop.isError ? <main className="p-10">The shop could not be opened: {shop.error.message}</main> : null
   const product = shop.data.products[0]
   const last = localStorage.getItem('last')
-  if (last && shop.data.products.some((p) => last.startsWith(`/${p.id}/`))) return <Navigate to={last} replace />
+  const [, id, market] = last?.split(/[/?]/) ?? []
+  if (last && shop.data.products.some((p) => String(p.id) === id) && shop.data.markets.some((m) => m.id === market))
+    return <Navigate to={last} replace />
   return product ? (
     <Navigate to={`/${product.id}/${marketFor(product, shop.data.markets, undefined).id}/dig`} replace />
   ) : (

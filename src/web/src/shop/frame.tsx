@@ -1,7 +1,8 @@
 import { useQueryClient } from '@tanstack/react-query'
-import { useEffect, useState } from 'react'
-import { NavLink, Outlet, useLocation, useNavigate } from 'react-router'
+import { useEffect, useState, useSyncExternalStore } from 'react'
+import { Link, NavLink, Outlet, useLocation, useNavigate } from 'react-router'
 import { api, ask, type Market, type Product } from '../kit/api'
+import { stuckDrafts } from '../kit/drafts'
 import { useKeys } from '../kit/keys'
 import { Pocket } from '../kit/pocket'
 import { marketFor, type Place, usePickActions, usePlace, useShop } from '../kit/shop'
@@ -56,9 +57,9 @@ export function Frame() {
   if (!place)
     return (
       <main className="p-10">
-        There is no such product or market here.{' '}
+        This product or market is not in your shop.{' '}
         <a className="link" href="/">
-          Back to the shop
+          Go to my shop
         </a>
       </main>
     )
@@ -100,10 +101,35 @@ function NotHere({ product, market }: { product: Product; market: Market }) {
   )
 }
 
+/** Says on every screen that something written elsewhere is not saved, and leads there. */
+function Unsaved() {
+  const stuck = useSyncExternalStore(stuckDrafts.subscribe, stuckDrafts.snapshot)
+  const shop = useShop().data
+  const place = usePlace()
+  if (stuck.length === 0 || !shop) return null
+  const { kind, id } = stuck[0]
+  const product = shop.products.find((p) => (kind === 'pictures' ? p.id === id : Object.values(p.listings).includes(id)))
+  const platform = product && Object.entries(product.listings).find(([, l]) => l === id)?.[0]
+  const market =
+    shop.markets.find((m) => m.platformId === platform && m.country === place?.market.country) ??
+    shop.markets.find((m) => m.platformId === platform)
+  const to = product ? `/${product.id}/${(market ?? marketFor(product, shop.markets, place?.market)).id}/write` : '/'
+  return (
+    <Link className="pill text-accent border-accent" to={to} data-testid="unsaved" title="Kept in this browser until it is saved">
+      {stuck.length === 1 ? '1 text not saved' : `${stuck.length} texts not saved`}
+    </Link>
+  )
+}
+
 function Framed({ place }: { place: Place }) {
   const shop = useShop().data
   const navigate = useNavigate()
-  const step = useLocation().pathname.split('/')[3] ?? 'dig'
+  const { pathname, search } = useLocation()
+  const step = pathname.split('/')[3] ?? 'dig'
+  // The next start goes where one was last; only a step that there is.
+  useEffect(() => {
+    if (steps.some(([path]) => path === step)) localStorage.setItem('last', pathname + search)
+  }, [pathname, search, step])
   const [sheet, setSheet] = useState<'keys' | 'find' | null>(null)
   const actions = usePickActions(place)
   const go = (to: string) => navigate(`${place.base}/${to}`)
@@ -185,12 +211,16 @@ function Framed({ place }: { place: Place }) {
             </NavLink>
           ))}
         </nav>
+        <Unsaved />
         <button type="button" className="pill" onClick={() => setSheet('find')}>
           Find anything <kbd>Ctrl K</kbd>
         </button>
         <button type="button" className="pill" onClick={() => setSheet('keys')} aria-label="Keys">
           Keys <kbd>?</kbd>
         </button>
+        <Link className="pill" to="/settings" aria-label="Settings" title="Settings: backups">
+          ⚙
+        </Link>
         <ThemeButton />
       </header>
       <Outlet context={place} key={`${place.listingId} ${place.market.id}`} />

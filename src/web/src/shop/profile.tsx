@@ -1,7 +1,8 @@
 import { useEffect, useState } from 'react'
 import { api, type PlatformView, type Unfit } from '../kit/api'
+import { ConflictBox } from '../kit/conflict'
 import { useKeys } from '../kit/keys'
-import { toast } from '../kit/toast'
+import { toast, toastAgain } from '../kit/toast'
 import { type AttributeRule, Attributes, Categories, type Category, namesOf } from './categories'
 
 export type Limit = { max?: number | null; unit?: string; maxItems?: number | null } | null
@@ -78,13 +79,13 @@ export const idOf = (name: string) =>
     .replace(/^-+|-+$/g, '')
     .slice(0, 40)
 
-// What is not saved yet is kept for as long as the window is open.
+// What is not saved yet is kept for as long as the window is open, with the revision that it was made from.
 export const draftOf = (id: string) => {
   const kept = sessionStorage.getItem(`platform ${id}`)
-  return kept === null ? null : (JSON.parse(kept) as Profile)
+  return kept === null ? null : (JSON.parse(kept) as { profile: Profile; revision: number })
 }
-const keepDraft = (id: string, profile: Profile | null) =>
-  profile ? sessionStorage.setItem(`platform ${id}`, JSON.stringify(profile)) : sessionStorage.removeItem(`platform ${id}`)
+const keepDraft = (id: string, profile: Profile | null, revision = 0) =>
+  profile ? sessionStorage.setItem(`platform ${id}`, JSON.stringify({ profile, revision })) : sessionStorage.removeItem(`platform ${id}`)
 
 /** One platform's rules, each to be changed; what is wrong, and which listings would no longer fit, is said while one types. */
 export function ProfileSheet({
@@ -99,13 +100,16 @@ export function ProfileSheet({
   /** Begins anew with what is saved. */
   again: () => void
 }) {
-  const [profile, setProfile] = useState(() => draftOf(view.id) ?? (view.profile as unknown as Profile))
+  const [profile, setProfile] = useState(() => draftOf(view.id)?.profile ?? (view.profile as unknown as Profile))
   const [text, setText] = useState<string | null>(null)
   const [wrong, setWrong] = useState<Record<string, string[]>>({})
   const [unfit, setUnfit] = useState<Unfit[]>([])
+  // The revision that the changes were made from: it moves on only when something is saved from here.
+  const [from, setRevision] = useState(() => draftOf(view.id)?.revision ?? view.revision)
+  const [theirs, setTheirs] = useState<PlatformView | null>(null)
   const changed = JSON.stringify(profile) !== JSON.stringify(view.profile)
 
-  useEffect(() => keepDraft(view.id, changed ? profile : null), [view.id, changed, profile])
+  useEffect(() => keepDraft(view.id, changed ? profile : null, from), [view.id, changed, profile, from])
 
   // What a change would do is said while it is made.
   useEffect(() => {
@@ -132,20 +136,36 @@ export function ProfileSheet({
     fields.splice(to, 0, ...fields.splice(i, 1))
     change({ fields })
   }
-  const save = async () => {
+  const save = async (revision = from) => {
     if (Object.keys(wrong).length > 0) return toast('Something is wrong still: it is said in rust')
     const before = view.profile
-    const { error, response } = await api.PUT('/api/platforms/{id}', {
-      params: { path: { id: view.id } },
-      body: { profile: profile as never, like: null },
+    const put = async (next: unknown, from: number, done: (revision: number) => void) => {
+      try {
+        const { data, error, response } = await api.PUT('/api/platforms/{id}', {
+          params: { path: { id: view.id } },
+          body: { profile: next as never, like: null, revision: from },
+        })
+        if (data) done(data.revision ?? from)
+        else if (response.status === 409) setTheirs(error as unknown as PlatformView)
+        else
+          toastAgain(`Not saved: ${(error as { detail?: string })?.detail ?? `the server answered ${response.status}`}`, () =>
+            put(next, from, done),
+          )
+      } catch {
+        toastAgain('Not saved: the server cannot be reached. Your changes are kept in this window.', () => put(next, from, done))
+      }
+    }
+    await put(profile, revision, (now) => {
+      setTheirs(null)
+      setRevision(now)
+      toast(`${profile.name} saved`, () =>
+        put(before, now, async () => {
+          await saved()
+          forget()
+        }),
+      )
+      saved()
     })
-    if (!response.ok) return toast((error as { detail?: string })?.detail ?? 'It could not be saved')
-    toast(`${profile.name} saved`, async () => {
-      await api.PUT('/api/platforms/{id}', { params: { path: { id: view.id } }, body: { profile: before as never, like: null } })
-      await saved()
-      forget()
-    })
-    saved()
   }
   const forget = () => {
     keepDraft(view.id, null)
@@ -163,7 +183,7 @@ export function ProfileSheet({
     const [path] = Object.keys((error as { errors?: Record<string, string[]> })?.errors ?? {})
     toast(`Put ${path?.replace(/^profile\.?/, '') || 'the profile'} right first`)
   }
-  useKeys({ 'Ctrl+s': save })
+  useKeys({ 'Ctrl+s': () => save() })
   const problems = Object.entries(wrong)
   const wrongAt = (path: string) => wrong[`profile.${path}`]?.join(' ')
   const fresh = unfit.filter((u) => u.before)
@@ -189,11 +209,27 @@ export function ProfileSheet({
           <a className="link" href={`/api/platforms/${view.id}/profile.json`}>
             Take out (JSON)
           </a>
-          <button type="button" className="btn btn-sm btn-primary" disabled={!changed} onClick={save}>
+          <button type="button" className="btn btn-sm btn-primary" disabled={!changed} onClick={() => save()}>
             Save <kbd>Ctrl S</kbd>
           </button>
         </span>
       </div>
+      {theirs && (
+        <ConflictBox
+          what={`${view.name}’s profile`}
+          savedAt={null}
+          rows={Object.keys({ ...profile, ...theirs.profile }).map((key) => ({
+            label: key,
+            mine: JSON.stringify(profile[key as keyof Profile] ?? null),
+            theirs: JSON.stringify((theirs.profile as Record<string, unknown>)[key] ?? null),
+          }))}
+          keepMine={() => save(theirs.revision)}
+          takeTheirs={async () => {
+            await saved()
+            forget()
+          }}
+        />
+      )}
       {problems.length > 0 && (
         <div className="text-accent text-[13.5px] mb-2" role="alert" data-testid="problems">
           {problems.map(([path, messages]) => (

@@ -1,72 +1,81 @@
 import { useQueryClient } from '@tanstack/react-query'
-import { memo, useCallback, useEffect, useRef, useState } from 'react'
-import { api, ask, type Finding, type Product, type Shop } from '../kit/api'
-import { inTurn, type Place } from '../kit/shop'
-import { toast } from '../kit/toast'
+import { memo, useCallback, useEffect, useRef, useState, useSyncExternalStore } from 'react'
+import type { Finding, Shop } from '../kit/api'
+import { ConflictBox } from '../kit/conflict'
+import { picturesDraft } from '../kit/drafts'
+import type { Place } from '../kit/shop'
 import { FieldFindings, PicturesKey } from './findings'
-
-const Pause = 300
 
 /** The alt texts of a product as they are being written: saved after a pause, and `saved` is told; `now` has them as they stand. */
 export function usePictures(place: Place, saved: () => void) {
   const cache = useQueryClient()
-  const { id, name } = place.product
-  const [texts, setTexts] = useState(place.product.pictures)
-  const latest = useRef(texts)
-  const timer = useRef<ReturnType<typeof setTimeout>>(undefined)
-  const waiting = useRef(false)
+  const { id, pictures, picturesRevision } = place.product
+  const [draft] = useState(() => picturesDraft(id, pictures, picturesRevision))
+  useEffect(() => draft.open(pictures, picturesRevision), [draft, pictures, picturesRevision])
+  const view = useSyncExternalStore(draft.subscribe, draft.snapshot)
   const told = useRef(saved)
   told.current = saved
-  const flush = useCallback(async () => {
-    clearTimeout(timer.current)
-    if (!waiting.current) return
-    waiting.current = false
-    const know = (now: Partial<Product>) =>
-      cache.setQueryData<Shop>(['shop'], (s) => s && { ...s, products: s.products.map((p) => (p.id === id ? { ...p, ...now } : p)) })
-    // Another listing of the product that is opened now has them too.
-    know({ pictures: latest.current })
-    try {
-      const product = await inTurn(() =>
-        ask(
-          api.PUT('/api/products/{id}', {
-            params: { path: { id } },
-            body: { name, facts: null, pictures: latest.current },
-            keepalive: true,
-          }),
-        ),
-      )
-      know(product)
-    } catch (e) {
-      waiting.current = true
-      toast(`The alt text was not saved: ${(e as Error).message} Trying again.`)
-      timer.current = setTimeout(flush, 2000)
-    }
-  }, [cache, id, name])
+  const { revision } = view
+  const first = useRef(revision)
   useEffect(() => {
-    const leave = () => {
-      flush()
-    }
-    window.addEventListener('pagehide', leave)
+    if (revision === first.current) return
+    first.current = revision
+    // Another listing of the product that is opened now has them too.
+    cache.setQueryData<Shop>(
+      ['shop'],
+      (s) =>
+        s && {
+          ...s,
+          products: s.products.map((p) => (p.id === id ? { ...p, pictures: draft.snapshot().value, picturesRevision: revision } : p)),
+        },
+    )
+    told.current()
+  }, [cache, draft, id, revision])
+  useEffect(() => {
+    draft.flush()
     return () => {
-      window.removeEventListener('pagehide', leave)
-      leave()
+      draft.flush()
     }
-  }, [flush])
-  const put = useCallback(
-    (next: string[]) => {
-      latest.current = next
-      setTexts(next)
-      waiting.current = true
-      clearTimeout(timer.current)
-      timer.current = setTimeout(async () => {
-        await flush()
-        told.current()
-      }, Pause)
-    },
-    [flush],
-  )
-  const now = useCallback(() => latest.current, [])
-  return { texts, put, flush, now }
+  }, [draft])
+  const put = useCallback((next: string[]) => draft.change(next), [draft])
+  const flush = useCallback(() => draft.flush(), [draft])
+  const now = useCallback(() => draft.snapshot().value, [draft])
+  return {
+    draft,
+    texts: view.value,
+    theirs: view.theirs,
+    problem: view.state === 'failed' || view.state === 'refused' ? view.message : '',
+    put,
+    flush,
+    now,
+  }
+}
+
+/** Alt texts that could not be saved, or were changed in another window. */
+export function PicturesState({ pictures }: { pictures: ReturnType<typeof usePictures> }) {
+  const { draft, texts, theirs, problem } = pictures
+  if (theirs)
+    return (
+      <ConflictBox
+        what="The alt text"
+        savedAt={theirs.savedAt}
+        rows={Array.from({ length: Math.max(texts.length, theirs.value.length) }, (_, i) => ({
+          label: `Picture ${i + 1}`,
+          mine: texts[i] ?? '',
+          theirs: theirs.value[i] ?? '',
+        }))}
+        keepMine={() => draft.keepMine()}
+        takeTheirs={() => draft.takeTheirs()}
+      />
+    )
+  return problem ? (
+    <p className="text-accent text-[13.5px] mb-2" role="alert">
+      The alt text is not saved. {problem} It is kept in this browser.{' '}
+      <button type="button" className="link" onClick={() => draft.flush()}>
+        Try again
+      </button>
+    </p>
+  ) : null
 }
 
 /** What is to be seen in each picture of the product, in words; the same on every platform. A key in another field draws it not anew. */

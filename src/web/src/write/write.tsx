@@ -1,5 +1,5 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query'
-import { memo, useCallback, useEffect, useLayoutEffect, useMemo, useRef, useState } from 'react'
+import { memo, useCallback, useEffect, useLayoutEffect, useMemo, useRef, useState, useSyncExternalStore } from 'react'
 import { Link } from 'react-router'
 import { useAddress } from '../kit/address'
 import {
@@ -15,6 +15,8 @@ import {
   type Weighed,
   type Weighing,
 } from '../kit/api'
+import { ConflictBox } from '../kit/conflict'
+import { type DraftView, listingDraft, restoreDrafts, settled } from '../kit/drafts'
 import { useKeys } from '../kit/keys'
 import { compact, full } from '../kit/numbers'
 import { draftKey, type Place, usePicks, weigh as weighDraft, weighKey } from '../kit/shop'
@@ -24,9 +26,8 @@ import { toast } from '../kit/toast'
 import { Editor } from './editors'
 import { FillPanel, keepTakeOf } from './fill'
 import { AllFindings, FieldFindings, PicturesKey } from './findings'
-import { Pictures, usePictures } from './pictures'
+import { Pictures, PicturesState, usePictures } from './pictures'
 import { Reading } from './reading'
-import { type SaveState, saverOf, settled, type Theirs } from './saver'
 import { type Piece, type Pieces, piecesOf } from './segments'
 import { SendOut } from './sendout'
 import { Takes } from './takes'
@@ -48,6 +49,7 @@ export function Write({ place }: { place: Place }) {
   const listing = useQuery({
     queryKey: ['listing', place.listingId],
     queryFn: async () => {
+      await restoreDrafts()
       await settled(place.listingId)
       return ask(api.GET('/api/listings/{id}', { params: { path: { id: place.listingId } } }))
     },
@@ -61,13 +63,12 @@ export function Write({ place }: { place: Place }) {
 function Sheet({ place, listing }: { place: Place; listing: Listing }) {
   const cache = useQueryClient()
   const [params, set] = useAddress()
-  const [copy, setCopy] = useState(listing.copy as Copy)
+  const [draft] = useState(() => listingDraft(listing.id, listing.copy as Copy, listing.revision))
+  const saving = useSyncExternalStore(draft.subscribe, draft.snapshot)
+  const copy = saving.value
   const [weighed, setWeighed] = useState<{ copy: Copy; weighing: Weighed } | null>(null)
   const [began, setBegan] = useState<Weighed | null>(null)
-  const [save, setSave] = useState<SaveState>({ state: 'saved' })
-  const [theirs, setTheirs] = useState<Theirs | null>(null)
   const [problem, setProblem] = useState('')
-  const [saver] = useState(() => saverOf(listing.id, listing.revision))
   const latest = useRef(copy)
   const asking = useRef(false)
   const keyAt = useRef(0)
@@ -136,17 +137,11 @@ function Sheet({ place, listing }: { place: Place; listing: Listing }) {
   }, [copy, picksSeen, check])
 
   useEffect(() => {
-    saver.onState = setSave
-    saver.onConflict = setTheirs
-    const leave = () => {
-      saver.flush()
-    }
-    window.addEventListener('pagehide', leave)
+    draft.flush()
     return () => {
-      window.removeEventListener('pagehide', leave)
-      leave()
+      draft.flush()
     }
-  }, [saver])
+  }, [draft])
 
   // From key to repainted lines: measured here, reported by the bench. The message comes round after the frame is painted.
   useLayoutEffect(() => {
@@ -164,15 +159,14 @@ function Sheet({ place, listing }: { place: Place; listing: Listing }) {
     (next: Copy, keepBefore: string | null = null) => {
       keyAt.current ||= performance.now()
       latest.current = next
-      setCopy(next)
       cache.setQueryData(draftKey(place), next)
-      saver.change(next, keepBefore)
+      draft.change(next, keepBefore)
       weigh()
     },
-    [cache, place, saver, weigh],
+    [cache, place, draft, weigh],
   )
   const change = useCallback((key: string, value: Value) => put({ ...latest.current, [key]: value }), [put])
-  const draft = useCallback(() => latest.current, [])
+  const now = useCallback(() => latest.current, [])
 
   // A step that was not typed: the state before it is kept as a version, and it can be undone.
   const step = useCallback(
@@ -183,17 +177,13 @@ function Sheet({ place, listing }: { place: Place; listing: Listing }) {
     },
     [put],
   )
-  const take = (their: Theirs) => {
-    saver.take(their.revision)
-    setTheirs(null)
-    latest.current = their.copy
-    setCopy(their.copy)
+  const takeTheirs = () => {
+    const mine = latest.current
+    draft.takeTheirs()
+    latest.current = draft.snapshot().value
+    cache.setQueryData(draftKey(place), latest.current)
     weigh()
-  }
-  const keepMine = (their: Theirs) => {
-    saver.revision = their.revision
-    setTheirs(null)
-    saver.change(latest.current)
+    toast('The other window’s text is used', () => put(mine, 'before an undo'))
   }
 
   const weighing: Weighing | undefined = useMemo(
@@ -288,7 +278,7 @@ function Sheet({ place, listing }: { place: Place; listing: Listing }) {
     [cache, place, step, title],
   )
   const copyAll = () => copyText('The whole listing', allText(listing.fields, latest.current))
-  const settle = useCallback(() => saver.flush(), [saver])
+  const settle = useCallback(() => draft.flush(), [draft])
   useKeys({
     'Alt+c': () => {
       const field = focusedField()
@@ -346,15 +336,7 @@ function Sheet({ place, listing }: { place: Place; listing: Listing }) {
               Choose a lead
             </Link>
           )}
-          <span className="ml-auto quiet" role="status" data-testid="save-state">
-            {save.state === 'saved' ? (
-              'All saved'
-            ) : save.state === 'failed' ? (
-              <span className="text-accent">{save.message}</span>
-            ) : (
-              'Saving…'
-            )}
-          </span>
+          <SaveState saving={saving} again={() => draft.flush()} />
           <button type="button" className="link" onClick={copyAll}>
             Copy all
           </button>
@@ -363,8 +345,18 @@ function Sheet({ place, listing }: { place: Place; listing: Listing }) {
           </button>
         </div>
         {problem && <p className="text-accent mb-2">The figures could not be worked out: {problem} Your text is as you wrote it.</p>}
-        {theirs && (
-          <TwoWindows fields={listing.fields} mine={copy} theirs={theirs} keep={() => keepMine(theirs)} take={() => take(theirs)} />
+        {saving.theirs && (
+          <ConflictBox
+            what="This listing"
+            savedAt={saving.theirs.savedAt}
+            rows={listing.fields.map((f) => ({
+              label: f.label,
+              mine: oneText(f, copy[f.key]),
+              theirs: oneText(f, saving.theirs?.value[f.key]),
+            }))}
+            keepMine={() => draft.keepMine()}
+            takeTheirs={takeTheirs}
+          />
         )}
         {listing.fields.map((field) => (
           <FieldPart
@@ -384,6 +376,7 @@ function Sheet({ place, listing }: { place: Place; listing: Listing }) {
             category={field.shape === 'choices' ? category : undefined}
           />
         ))}
+        <PicturesState pictures={pictures} />
         {listing.fields.every((f) => f.role !== 'alt') && (
           <Pictures texts={altTexts} put={putAltTexts} findings={found.get(PicturesKey) ?? none} fix={fix} aside={aside} />
         )}
@@ -410,7 +403,7 @@ function Sheet({ place, listing }: { place: Place; listing: Listing }) {
             key={filled.key}
             place={place}
             field={filled}
-            copy={draft}
+            copy={now}
             take={(value, what) =>
               filled.key === title?.key
                 ? putTitle(String(value), what)
@@ -425,7 +418,7 @@ function Sheet({ place, listing }: { place: Place; listing: Listing }) {
           <Takes
             place={place}
             field={title}
-            copy={draft}
+            copy={now}
             version={checkedAt}
             use={putTitle}
             keep={() => keepTitle(String(latest.current[title.key] ?? ''))}
@@ -434,13 +427,13 @@ function Sheet({ place, listing }: { place: Place; listing: Listing }) {
           <Reading
             place={place}
             text={String(weighed?.copy[title.key] ?? copy[title.key] ?? '')}
-            copy={draft}
+            copy={now}
             put={(t) => putTitle(t, 'Words put in another order')}
           />
         ) : side === 'versions' ? (
           <Versions
             listingId={listing.id}
-            copy={draft}
+            copy={now}
             settle={settle}
             bring={(v) => step(v.copy as Copy, 'Brought back', 'before a version was brought back')}
           />
@@ -453,6 +446,31 @@ function Sheet({ place, listing }: { place: Place; listing: Listing }) {
     </main>
   )
 }
+
+/** Whether the text is on disk; where it is not, why, and that it is kept. */
+const SaveState = memo(function SaveState({ saving, again }: { saving: DraftView<Copy>; again: () => void }) {
+  const stuck = saving.state === 'failed' || saving.state === 'refused'
+  return (
+    <span className="ml-auto quiet" role="status" data-testid="save-state" data-state={saving.state}>
+      {saving.state === 'saved' ? (
+        'All saved'
+      ) : stuck ? (
+        <span className="text-accent">
+          Not saved. {saving.message} Your text is kept in this browser.{' '}
+          <button type="button" className="link" onClick={again}>
+            Try again
+          </button>
+        </span>
+      ) : saving.state === 'conflict' ? (
+        <span className="text-accent">Not saved: changed in another window</span>
+      ) : saving.restored ? (
+        'Saving text from your last visit…'
+      ) : (
+        'Saving…'
+      )}
+    </span>
+  )
+})
 
 /** One field with its name, its room and its editor; it is drawn anew only when something of its own changes. */
 const FieldPart = memo(function FieldPart(p: {
@@ -646,52 +664,4 @@ async function copyText(what: string, text: string) {
   } catch {
     toast('The browser did not allow copying: select the text and copy it there')
   }
-}
-
-function TwoWindows({
-  fields,
-  mine,
-  theirs,
-  keep,
-  take,
-}: {
-  fields: Field[]
-  mine: Copy
-  theirs: Theirs
-  keep: () => void
-  take: () => void
-}) {
-  const differ = fields.filter((f) => JSON.stringify(mine[f.key] ?? null) !== JSON.stringify(theirs.copy[f.key] ?? null))
-  return (
-    <div className="border border-accent rounded-md p-3 mb-3 text-[14px]" role="alert" data-testid="conflict">
-      <b>This listing was saved in another window</b> at {new Date(theirs.savedAt).toLocaleTimeString()}. Nothing was written over; what you
-      type here waits until you choose.
-      <table className="plain mt-2">
-        <thead>
-          <tr>
-            <th className="w-28">Field</th>
-            <th>Here</th>
-            <th>There</th>
-          </tr>
-        </thead>
-        <tbody>
-          {differ.map((f) => (
-            <tr key={f.key}>
-              <td>{f.label}</td>
-              <td className="pr-4">{oneText(f, mine[f.key]) || '(empty)'}</td>
-              <td>{oneText(f, theirs.copy[f.key]) || '(empty)'}</td>
-            </tr>
-          ))}
-        </tbody>
-      </table>
-      <p className="mt-2 flex gap-2">
-        <button type="button" className="btn btn-sm btn-primary" onClick={keep}>
-          Keep what is here
-        </button>
-        <button type="button" className="btn btn-sm" onClick={take}>
-          Take what is there
-        </button>
-      </p>
-    </div>
-  )
 }

@@ -1,0 +1,30 @@
+using Microsoft.Data.Sqlite;
+using Microsoft.EntityFrameworkCore;
+using TinRabbit.Server.Storage;
+
+namespace TinRabbit.Server.Hosting;
+
+/// <summary>
+/// Runs an endpoint again when another request changed the same rows between its reading and its writing: the second run sees the
+/// state that the other one left. Endpoints therefore read, decide and save once, and do nothing outside the database before they save.
+/// </summary>
+internal static class RaceRetry
+{
+    private const int Tries = 5;
+
+    public static async ValueTask<object?> Filter(EndpointFilterInvocationContext context, EndpointFilterDelegate next)
+    {
+        for (var attempt = 1; ; attempt++)
+            try
+            {
+                return await next(context);
+            }
+            catch (Exception e) when (attempt < Tries && IsRace(e) && !context.HttpContext.Response.HasStarted)
+            {
+                context.HttpContext.RequestServices.GetRequiredService<TinContext>().ChangeTracker.Clear();
+            }
+    }
+
+    // 19: a row with the same key was added meanwhile.
+    private static bool IsRace(Exception e) => e is DbUpdateConcurrencyException or DbUpdateException { InnerException: SqliteException { SqliteErrorCode: 19 } };
+}

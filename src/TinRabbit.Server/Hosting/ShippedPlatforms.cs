@@ -1,0 +1,23 @@
+using TinRabbit.Core.Platforms;
+
+namespace TinRabbit.Server.Hosting;
+
+/// <summary>The platform profiles that ship with the program.</summary>
+internal static class ShippedPlatforms
+{
+    /// <summary>The seller's own shop, which a web search engine reads.</summary>
+    public const string WebShop = "web-shop";
+
+    /// <summary>Every profile, by file name.</summary>
+    public static IReadOnlyList<Platform> All { get; } = [.. Read()];
+
+    private static IEnumerable<Platform> Read()
+    {
+        var assembly = typeof(ShippedPlatforms).Assembly;
+        foreach (var name in assembly.GetManifestResourceNames().Where(n => n.Contains(".Platforms.Shipped.")).Order())
+        {
+            using var reader = new StreamReader(assembly.GetManifestResourceStream(name)!);
+            yield return PlatformJson.Read(reader.ReadToEnd());
+        }
+    }
+}
