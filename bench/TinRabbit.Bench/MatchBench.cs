@@ -31,7 +31,7 @@ public class MatchBench
 
     internal static Platform Profile(string id)
     {
-        using var reader = new StreamReader(typeof(Program).Assembly.GetManifestResourceStream($"{id}.json")!);
+        using var reader = new StreamReader(typeof(MatchBench).Assembly.GetManifestResourceStream($"{id}.json")!);
         return PlatformJson.Read(reader.ReadToEnd());
     }
 

@@ -75,6 +75,9 @@ public static class Bounds
     /// <summary>Rows of a file to import.</summary>
     public const int ImportRows = 2_000_000;
 
+    /// <summary>Rows of a file that are looked at before it is imported.</summary>
+    public const int ImportRowsInspected = 1_000;
+
     /// <summary>Rows that an import may refuse before it stops: beyond that, the columns are wrong.</summary>
     public const int ImportBadRows = 100_000;
 

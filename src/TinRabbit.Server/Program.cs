@@ -94,17 +94,10 @@ static void AddServices(WebApplicationBuilder builder, StartOptions options, Dat
     {
         services.AddHostedService(s => s.GetRequiredService<BackupService>());
         services.AddHostedService<WarmUpService>();
-        services.AddDataProtection().PersistKeysToFileSystem(new(folder.Keys)).SetApplicationName("TinRabbit");
+        if (!options.OnlyThisComputer)
+            AddLogin(services, folder);
     }
 
-    services.AddAuthentication(CookieAuthenticationDefaults.AuthenticationScheme).AddCookie(cookie =>
-    {
-        cookie.Cookie.Name = "tin-rabbit";
-        cookie.Cookie.HttpOnly = true;
-        cookie.Cookie.SameSite = SameSiteMode.Strict;
-        cookie.Cookie.SecurePolicy = CookieSecurePolicy.Always;
-        cookie.ExpireTimeSpan = TimeSpan.FromDays(7);
-    });
     services.AddProblemDetails();
     services.AddRequestTimeouts(ProblemAnswers.SetTimeouts);
     services.AddExceptionHandler<ProblemAnswers>();
@@ -117,6 +110,19 @@ static void AddServices(WebApplicationBuilder builder, StartOptions options, Dat
         o.SerializerOptions.TypeInfoResolver = (o.SerializerOptions.TypeInfoResolver ?? new DefaultJsonTypeInfoResolver()).WithAddedModifier(RequestValidation.MarkRequired);
     });
     services.AddOpenApi(o => o.AddSchemaTransformer(RequestValidation.Describe));
+}
+
+static void AddLogin(IServiceCollection services, DataFolder folder)
+{
+    services.AddDataProtection().PersistKeysToFileSystem(new(folder.Keys)).SetApplicationName("TinRabbit");
+    services.AddAuthentication(CookieAuthenticationDefaults.AuthenticationScheme).AddCookie(cookie =>
+    {
+        cookie.Cookie.Name = "tin-rabbit";
+        cookie.Cookie.HttpOnly = true;
+        cookie.Cookie.SameSite = SameSiteMode.Strict;
+        cookie.Cookie.SecurePolicy = CookieSecurePolicy.Always;
+        cookie.ExpireTimeSpan = TimeSpan.FromDays(7);
+    });
 }
 
 static void MapRequests(WebApplication app, StartOptions options)

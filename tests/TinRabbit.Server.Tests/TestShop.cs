@@ -23,10 +23,13 @@ public sealed class TestShop : IDisposable
     {
         _demo = demo;
         Folder = Directory.CreateTempSubdirectory("tin-rabbit-test-").FullName;
-        File.Copy((demo ? DemoTemplate : EmptyTemplate).Value, Path.Combine(Folder, "tinrabbit.db"));
+        CopyTo(Folder, demo);
         _factory = Factory();
         Client = _factory.CreateClient();
     }
+
+    /// <summary>Copies a shop that was made once for all tests into a folder.</summary>
+    public static void CopyTo(string folder, bool demo) => File.Copy((demo ? DemoTemplate : EmptyTemplate).Value, Path.Combine(folder, "tinrabbit.db"));
 
     public string Folder { get; }
 

@@ -17,11 +17,13 @@ const Plain = globalThis.Request
 globalThis.Request = class extends Plain {
   constructor(url: RequestInfo | URL, init?: RequestInit) {
     super(typeof url === 'string' ? new URL(url, 'http://shop') : url, init)
+    // The page that is stood in for does not tell it.
+    Object.defineProperty(this, 'keepalive', { value: init?.keepalive ?? false })
   }
 }
 
 globalThis.fetch = async (input, init) => {
   const request = new globalThis.Request(input as RequestInfo, init)
   const text = await request.text()
-  return answer({ url: new URL(request.url).pathname, method: request.method, body: text ? JSON.parse(text) : null }, request)
+  return answer({ url: new URL(request.url).pathname, method: request.method, body: text ? JSON.parse(text) : null }, input as Request)
 }

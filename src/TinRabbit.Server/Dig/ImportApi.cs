@@ -144,7 +144,7 @@ internal static class ImportApi
             {
                 try
                 {
-                    foreach (var batch in TermTables.Read(file, request.Look, Bad, bytes => at = bytes, stop).Chunk(BatchSize))
+                    foreach (var batch in TermTables.Read(file, request.Look, Bad, bytes => at = bytes, stop: stop).Chunk(BatchSize))
                         batches.Add(batch, stop);
                 }
                 finally
@@ -288,7 +288,7 @@ internal static class ImportApi
     private static ImportView View(string id, string file, TableLook look, CancellationToken stop)
     {
         var bad = new List<BadRow>();
-        var terms = look.Columns.Any(c => c.Role == ColumnRole.Term) ? TermTables.Read(file, look, bad.Add, stop: stop).Take(RowsShown).ToList() : [];
+        var terms = look.Columns.Any(c => c.Role == ColumnRole.Term) ? TermTables.Read(file, look, bad.Add, most: Bounds.ImportRowsInspected, stop: stop).Take(RowsShown).ToList() : [];
         return new(id, File.ReadAllText(file + ".name"), new FileInfo(file).Length, look, TermTables.First(file, look, RowsShown),
             [.. terms.Select(t => new ImportedView(t.Row, t.Text, t.Volume, t.Competition, t.TitlesHolding, t.ClickCost, t.Months))], [.. bad.Take(RowsShown)]);
     }

@@ -142,9 +142,10 @@ public static partial class TermTables
     /// <param name="look">How to read it.</param>
     /// <param name="bad">Is told of each row that cannot be taken.</param>
     /// <param name="read">Is told how many bytes are read, now and then.</param>
+    /// <param name="most">How many rows to look at.</param>
     /// <param name="stop">Stops reading.</param>
     /// <exception cref="FormatProblems">The file breaks off in the middle of a quotation, or passes a bound.</exception>
-    public static IEnumerable<TableTerm> Read(string file, TableLook look, Action<BadRow> bad, Action<long>? read = null, CancellationToken stop = default)
+    public static IEnumerable<TableTerm> Read(string file, TableLook look, Action<BadRow> bad, Action<long>? read = null, int most = int.MaxValue, CancellationToken stop = default)
     {
         var at = new Dictionary<ColumnRole, int>();
         for (var i = 0; i < look.Columns.Count; i++)
@@ -155,6 +156,8 @@ public static partial class TermTables
         var refused = 0;
         foreach (var (row, cells) in Rows(file, look.Encoding, look.Separator, read, stop))
         {
+            if (row > most)
+                break;
             if (row == 1 && look.HasHead)
                 continue;
             var bounds = 0;
