@@ -84,9 +84,13 @@ public sealed class Browser : IDisposable
     private readonly ChromeDriver _driver;
     private readonly string _address;
 
-    public Browser(RunningShop shop, bool night = false)
+    public Browser(RunningShop shop, bool night = false) : this(shop.Address, night)
     {
-        _address = shop.Address;
+    }
+
+    public Browser(string address, bool night = false)
+    {
+        _address = address;
         var options = new ChromeOptions { BinaryLocation = OnPath("chromium") };
         options.AddArguments("--headless=new", "--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run", "--disable-background-networking",
             "--disable-component-update", "--disable-sync", "--disable-dev-shm-usage", "--window-size=1280,800", "--force-device-scale-factor=1");
@@ -109,6 +113,13 @@ public sealed class Browser : IDisposable
         var before = _driver.CurrentWindowHandle;
         _driver.SwitchTo().NewWindow(WindowType.Tab);
         return before;
+    }
+
+    /// <summary>Closes this window, and goes on in another.</summary>
+    public void CloseWindow(string then)
+    {
+        _driver.Close();
+        SwitchTo(then);
     }
 
     public void SwitchTo(string window) => _driver.SwitchTo().Window(window);

@@ -173,7 +173,7 @@ public sealed class SliceTests(DemoShop demo) : IClassFixture<DemoShop>
         browser.Write("Title", "From the first window");
         browser.Sees("[data-testid=conflict]", "From the second window");
         browser.Sees("[data-testid=conflict]", "From the first window");
-        browser.ClickText("Keep what is here");
+        browser.ClickText("Keep this window’s text");
         browser.Sees("[data-testid=save-state]", "All saved");
         browser.Reload();
         browser.Waits("what was kept", () => browser.Value("Title") == "From the first window");

@@ -3,12 +3,12 @@ import { useState } from 'react'
 import { Navigate, useNavigate } from 'react-router'
 import { api, ask } from '../kit/api'
 import { marketFor, useShop } from '../kit/shop'
-import { Rabbit, ThemeButton } from './frame'
+import { CouldNotOpen, Rabbit, ThemeButton } from './frame'
 
 /** Where one was last, or the first product, or the place to name it. */
 export function Start() {
   const shop = useShop()
-  if (!shop.data) return shop.isError ? <main className="p-10">The shop could not be opened: {shop.error.message}</main> : null
+  if (!shop.data) return shop.isError ? <CouldNotOpen shop={shop} /> : null
   const product = shop.data.products[0]
   const last = localStorage.getItem('last')
   const [, id, market] = last?.split(/[/?]/) ?? []

@@ -52,7 +52,7 @@ export function ThemeButton() {
 export function Frame() {
   const place = usePlace()
   const shop = useShop()
-  if (shop.isError) return <main className="p-10">The shop could not be opened: {shop.error.message}</main>
+  if (shop.isError && !shop.data) return <CouldNotOpen shop={shop} />
   if (!shop.data) return null
   if (!place)
     return (
@@ -65,6 +65,18 @@ export function Frame() {
     )
   if (place.listingId === undefined) return <NotHere product={place.product} market={place.market} />
   return <Framed place={place as Place} />
+}
+
+/** The shop could not be loaded at all; what is open stays open when only a later question fails. */
+export function CouldNotOpen({ shop }: { shop: ReturnType<typeof useShop> }) {
+  return (
+    <main className="p-10" role="alert">
+      <p className="mb-3">Couldn’t load your shop: {shop.error?.message}. Your data is safe.</p>
+      <button type="button" className="btn btn-sm" onClick={() => shop.refetch()}>
+        Try again
+      </button>
+    </main>
+  )
 }
 
 /** A product that is not listed on the platform that the address names. */
@@ -128,8 +140,8 @@ function Framed({ place }: { place: Place }) {
   const step = pathname.split('/')[3] ?? 'dig'
   // The next start goes where one was last; only a step that there is.
   useEffect(() => {
-    if (steps.some(([path]) => path === step)) localStorage.setItem('last', pathname + search)
-  }, [pathname, search, step])
+    if (steps.some(([path]) => pathname === `${place.base}/${path}`)) localStorage.setItem('last', pathname + search)
+  }, [pathname, search, place.base])
   const [sheet, setSheet] = useState<'keys' | 'find' | null>(null)
   const actions = usePickActions(place)
   const go = (to: string) => navigate(`${place.base}/${to}`)

@@ -55,8 +55,17 @@ export function Write({ place }: { place: Place }) {
     },
     refetchOnMount: 'always',
   })
-  if (listing.isError) return <main className="p-10">The listing could not be opened: {listing.error.message}</main>
-  if (!listing.data || !listing.isFetchedAfterMount) return <main />
+  if (listing.isError && !listing.data)
+    return (
+      <main className="p-10" role="alert">
+        <p className="mb-3">The listing could not be opened: {listing.error.message}. What you typed is kept.</p>
+        <button type="button" className="btn btn-sm" onClick={() => listing.refetch()}>
+          Try again
+        </button>
+      </main>
+    )
+  // While the server cannot be asked, one goes on with what was opened before.
+  if (!listing.data || !(listing.isFetchedAfterMount || listing.isError)) return <main />
   return <Sheet key={listing.data.id} place={place} listing={listing.data} />
 }
 
