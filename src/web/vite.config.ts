@@ -1,9 +1,14 @@
 import tailwindcss from '@tailwindcss/vite'
 import react from '@vitejs/plugin-react'
-import { defineConfig } from 'vite'
+import { defineConfig } from 'vitest/config'
 
 export default defineConfig({
   plugins: [react(), tailwindcss()],
   build: { target: 'es2024', chunkSizeWarningLimit: 900 },
-  server: { proxy: { '/api': 'http://127.0.0.1:5170' } },
+  server: {
+    proxy: Object.fromEntries(
+      ['/api', '/openapi', '/schemas'].map((path) => [path, `http://127.0.0.1:${process.env.TIN_RABBIT_PORT ?? 5170}`]),
+    ),
+  },
+  test: { setupFiles: ['../../tests/web/setup.ts'] },
 })

@@ -20,7 +20,7 @@ public class KnapsackTests
         from term in Gen.Choose(0, 7)
         from value in Gen.Choose(1, 500)
         from needs in Gen.Choose(1, Math.Min(4, items)).SelectMany(n => Gen.Choose(0, items - 1).ListOf(n))
-        // A term is worth the same, whichever of its bundles is complete.
+            // A term is worth the same, whichever of its bundles is complete.
         select new Bundle(term, 1 + term * 37 % 11 * 10, [.. needs.Distinct()]);
 
     private static double Worth(Bundle[] bundles, int set) =>

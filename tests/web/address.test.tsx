@@ -1,8 +1,8 @@
-import { show } from './screen'
 import { screen, waitFor } from '@testing-library/react'
 import { Link, useLocation } from 'react-router'
 import { describe, expect, test } from 'vitest'
 import { useAddress } from '../../src/web/src/kit/address'
+import { show } from './screen'
 
 function View() {
   const [params, set] = useAddress()

@@ -1,8 +1,7 @@
-import './dom'
-import { json, serve } from './server'
 import { IDBFactory } from 'fake-indexeddb'
 import { afterEach, beforeEach, describe, expect, test, vi } from 'vitest'
 import type * as Drafts from '../../src/web/src/kit/drafts'
+import { json, serve } from './server'
 
 type Sent = { url: string; method: string; body: { fields: { title: string }; revision: number; keep: string | null } }
 
@@ -162,7 +161,11 @@ describe('two windows', () => {
     await after(320)
     expect(sent).toHaveLength(1)
     const again = listingDraft(7, { title: 'Theirs' }, 9)
-    expect(again.snapshot()).toMatchObject({ state: 'conflict', value: { title: 'Mine too' }, theirs: { value: { title: 'Theirs' }, revision: 9 } })
+    expect(again.snapshot()).toMatchObject({
+      state: 'conflict',
+      value: { title: 'Mine too' },
+      theirs: { value: { title: 'Theirs' }, revision: 9 },
+    })
     expect(stuckDrafts.snapshot()).toEqual([draft])
     answer = accepts
     await draft.keepMine()

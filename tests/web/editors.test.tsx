@@ -1,14 +1,27 @@
-import { show, text } from './screen'
 import { cleanup, screen } from '@testing-library/react'
 import { useState } from 'react'
 import { describe, expect, test } from 'vitest'
 import type { Field, Value } from '../../src/web/src/kit/api'
 import { Editor } from '../../src/web/src/write/editors'
+import { show, text } from './screen'
 
 const field = (shape: Field['shape'], more: Partial<Field> = {}) =>
   ({
-    key: shape, label: 'Field', role: '', shape, indexed: true, indexedFirst: null, weight: 0.5, max: null, maxItems: null, unit: 'characters',
-    shows: null, separator: ', ', tree: [], attributes: [], ...more,
+    key: shape,
+    label: 'Field',
+    role: '',
+    shape,
+    indexed: true,
+    indexedFirst: null,
+    weight: 0.5,
+    max: null,
+    maxItems: null,
+    unit: 'characters',
+    shows: null,
+    separator: ', ',
+    tree: [],
+    attributes: [],
+    ...more,
   }) as unknown as Field
 
 /** An editor whose value lives here; `now` tells it. */
@@ -100,7 +113,8 @@ describe('tags', () => {
   })
 
   test('those beyond the limit are there still and say that they are too many', () => {
-    for (const max of [null, 9]) expect(text(put(field('phrases', { max, maxItems: 2 }), ['a', 'b', 'c']).root).match(/one too many/g)).toHaveLength(1)
+    for (const max of [null, 9])
+      expect(text(put(field('phrases', { max, maxItems: 2 }), ['a', 'b', 'c']).root).match(/one too many/g)).toHaveLength(1)
   })
 
   test('empty ones at the end are dropped, between others they stay', async () => {
@@ -197,7 +211,10 @@ describe('a category', () => {
 
 describe('attributes', () => {
   const choices = field('choices', {
-    attributes: [{ name: 'Colour', options: ['red'], category: null }, { name: 'Perch', options: [], category: 'Birds' }] as unknown as Field['attributes'],
+    attributes: [
+      { name: 'Colour', options: ['red'], category: null },
+      { name: 'Perch', options: [], category: 'Birds' },
+    ] as unknown as Field['attributes'],
   })
 
   test('those of the category are there, empty ones take nothing up', async () => {

@@ -1,7 +1,7 @@
 import { describe, expect, test } from 'vitest'
 import { limitsOf } from '../../src/web/src/dig/filters'
 import type { Field, Fill } from '../../src/web/src/kit/api'
-import { changed, type Column, sortRows } from '../../src/web/src/kit/table'
+import { type Column, changed, sortRows } from '../../src/web/src/kit/table'
 import { foldInWords } from '../../src/web/src/kit/thread'
 import { namesOf, outlineOf, treeOf } from '../../src/web/src/shop/categories'
 import { idOf } from '../../src/web/src/shop/profile'
@@ -14,7 +14,12 @@ describe('a table’s order', () => {
     { key: 'volume', head: '', width: '', value: (r) => r.volume, cell: () => null },
     { key: 'mark', head: '', width: '', cell: () => null },
   ]
-  const rows: Row[] = [{ text: 'wren', volume: null }, { text: 'Owl', volume: 5 }, { text: 'bat', volume: 90 }, { text: 'élan', volume: 0 }]
+  const rows: Row[] = [
+    { text: 'wren', volume: null },
+    { text: 'Owl', volume: 5 },
+    { text: 'bat', volume: 90 },
+    { text: 'élan', volume: 0 },
+  ]
   const order = (key: string, down: boolean) => sortRows(rows, columns, { key, down }).map((r) => r.text)
 
   test('the unknown comes last, whichever way', () => {
@@ -22,7 +27,8 @@ describe('a table’s order', () => {
     expect(order('volume', false)).toEqual(['élan', 'Owl', 'bat', 'wren'])
   })
 
-  test('words are in the order of the alphabet, not of their codes', () => expect(order('text', false)).toEqual(['bat', 'élan', 'Owl', 'wren']))
+  test('words are in the order of the alphabet, not of their codes', () =>
+    expect(order('text', false)).toEqual(['bat', 'élan', 'Owl', 'wren']))
 
   test('without an order, or by what has none, they stay as they came', () => {
     expect(sortRows(rows, columns, null)).toBe(rows)
@@ -48,7 +54,11 @@ describe('a part of a fill', () => {
   const field = (shape: Field['shape'], separator = ', ') => ({ key: 'f', shape, separator }) as Field
   const fill = (value: unknown, pieces: string[]) => ({ value, pieces }) as unknown as Fill
   const parts = (shape: Field['shape'], value: unknown, pieces: string[], left: string[]) =>
-    withPieces(field(shape), fill(value, pieces), pieces.map((p) => !left.includes(p)))
+    withPieces(
+      field(shape),
+      fill(value, pieces),
+      pieces.map((p) => !left.includes(p)),
+    )
 
   test('tags keep what stood there, wherever it stands', () => {
     expect(parts('phrases', ['lead', 'old', 'new', 'newer'], ['lead', 'new', 'newer'], ['new'])).toEqual(['lead', 'old', 'newer'])
@@ -73,7 +83,10 @@ describe('a part of a fill', () => {
 })
 
 describe('a category tree as an outline', () => {
-  const tree = [{ name: 'Garden', under: [{ name: 'Birds', under: [{ name: 'Nest boxes' }, { name: 'Feeders' }] }, { name: 'Bats' }] }, { name: 'Home' }]
+  const tree = [
+    { name: 'Garden', under: [{ name: 'Birds', under: [{ name: 'Nest boxes' }, { name: 'Feeders' }] }, { name: 'Bats' }] },
+    { name: 'Home' },
+  ]
 
   test('the outline means the tree it was made of', () => {
     expect(outlineOf(tree)).toEqual(['Garden', '    Birds', '        Nest boxes', '        Feeders', '    Bats', 'Home'])
@@ -82,9 +95,14 @@ describe('a category tree as an outline', () => {
   })
 
   test('any step in will do: spaces, tabs, more than one level at once', () => {
-    expect(treeOf('Garden\n  Birds\n    Feeders\n  Bats')).toEqual([{ name: 'Garden', under: [{ name: 'Birds', under: [{ name: 'Feeders' }] }, { name: 'Bats' }] }])
+    expect(treeOf('Garden\n  Birds\n    Feeders\n  Bats')).toEqual([
+      { name: 'Garden', under: [{ name: 'Birds', under: [{ name: 'Feeders' }] }, { name: 'Bats' }] },
+    ])
     expect(treeOf('Garden\n\tBirds\n\t\tFeeders')).toEqual([{ name: 'Garden', under: [{ name: 'Birds', under: [{ name: 'Feeders' }] }] }])
-    expect(treeOf('   Garden\n         Birds\n      Bats\nHome')).toEqual([{ name: 'Garden', under: [{ name: 'Birds' }, { name: 'Bats' }] }, { name: 'Home' }])
+    expect(treeOf('   Garden\n         Birds\n      Bats\nHome')).toEqual([
+      { name: 'Garden', under: [{ name: 'Birds' }, { name: 'Bats' }] },
+      { name: 'Home' },
+    ])
   })
 
   test('empty lines say nothing, an empty outline is no tree', () => {

@@ -1,27 +1,41 @@
-import { show, text } from './screen'
-import { IDBFactory } from 'fake-indexeddb'
-import { type Asked, json, serve } from './server'
 import { screen, waitFor } from '@testing-library/react'
+import { IDBFactory } from 'fake-indexeddb'
 import { beforeEach, describe, expect, test } from 'vitest'
 import type { Field, Finding, Take, Version } from '../../src/web/src/kit/api'
-import { draftKey, picksKey, type Place, weighKey } from '../../src/web/src/kit/shop'
+import { forgetDrafts } from '../../src/web/src/kit/drafts'
+import { draftKey, type Place, picksKey, weighKey } from '../../src/web/src/kit/shop'
 import { ToastLine } from '../../src/web/src/kit/toast'
 import { FillPanel } from '../../src/web/src/write/fill'
 import { AllFindings, FieldFindings } from '../../src/web/src/write/findings'
-import { forgetDrafts } from '../../src/web/src/kit/drafts'
 import { Pictures, PicturesState, usePictures } from '../../src/web/src/write/pictures'
 import { Reading } from '../../src/web/src/write/reading'
 import { SendOut } from '../../src/web/src/write/sendout'
 import { Takes } from '../../src/web/src/write/takes'
 import { Tile } from '../../src/web/src/write/tile'
 import { Versions } from '../../src/web/src/write/versions'
+import { show, text } from './screen'
+import { type Asked, json, serve } from './server'
 
 const place = {
-  product: { id: 1, name: 'Box', pictures: ['A box', 'A wren'], picturesRevision: 0, revision: 0, listings: {} }, market: { id: 'fair-us', platformId: 'fair', platformName: 'The fair' }, listingId: 7, base: '/1/fair-us',
+  product: { id: 1, name: 'Box', pictures: ['A box', 'A wren'], picturesRevision: 0, revision: 0, listings: {} },
+  market: { id: 'fair-us', platformId: 'fair', platformName: 'The fair' },
+  listingId: 7,
+  base: '/1/fair-us',
 } as unknown as Place
 
 const field = (shape: Field['shape'], more: Partial<Field> = {}) =>
-  ({ key: shape, label: 'Tags', role: '', shape, max: null, maxItems: null, unit: 'characters', shows: null, separator: ', ', ...more }) as unknown as Field
+  ({
+    key: shape,
+    label: 'Tags',
+    role: '',
+    shape,
+    max: null,
+    maxItems: null,
+    unit: 'characters',
+    shows: null,
+    separator: ', ',
+    ...more,
+  }) as unknown as Field
 
 let asked: Asked[]
 let answers: Record<string, (asked: Asked) => unknown>
@@ -41,21 +55,38 @@ const bodies = (path: string) => asked.filter((a) => a.url.endsWith(path)).map((
 describe('takes', () => {
   const take = (title: string, more: Partial<Take> = {}) =>
     ({
-      text: title, used: title.length, fits: true, reach: 40, grip: 30, inUse: false, mix: { low: 1, moderate: 0, high: 2, unknown: 0 },
-      holds: [{ text: 'bird house', volume: 900, grade: 'whole' }], ...more,
+      text: title,
+      used: title.length,
+      fits: true,
+      reach: 40,
+      grip: 30,
+      inUse: false,
+      mix: { low: 1, moderate: 0, high: 2, unknown: 0 },
+      holds: [{ text: 'bird house', volume: 900, grade: 'whole' }],
+      ...more,
     }) as unknown as Take
 
   const put = (takes: Take[]) => {
     answers = { '/takes/weighed': () => takes }
     const used: string[] = []
     const shown = show(
-      <Takes place={place} field={field('line', { max: 120 })} copy={() => ({ line: 'x' })} version={1} use={(t) => used.push(t)} keep={() => used.push('keep')} />,
+      <Takes
+        place={place}
+        field={field('line', { max: 120 })}
+        copy={() => ({ line: 'x' })}
+        version={1}
+        use={(t) => used.push(t)}
+        keep={() => used.push('keep')}
+      />,
     )
     return { ...shown, used }
   }
 
   test('each says its room, what it reaches and how hard its picks are', async () => {
-    const { root } = put([take('Cedar bird house', { inUse: true }), take('A long one', { fits: false, mix: { low: 0, moderate: 0, high: 0, unknown: 0 } as Take['mix'], holds: [] })])
+    const { root } = put([
+      take('Cedar bird house', { inUse: true }),
+      take('A long one', { fits: false, mix: { low: 0, moderate: 0, high: 0, unknown: 0 } as Take['mix'], holds: [] }),
+    ])
     await screen.findByText('Cedar bird house')
     expect(text(root)).toContain('16 of 120; reach 40 %, grip 30.0; 1 pick; competition 1 low, 2 high')
     expect(text(root)).toContain('competition of none')
@@ -85,9 +116,19 @@ describe('takes', () => {
     await hands.keyboard(' {ArrowDown} ')
     const beside = await screen.findByTestId('side-by-side')
     expect([...beside.querySelectorAll('thead b')].map(text)).toEqual(['bird', 'house', 'owl', 'box'])
-    expect([...beside.querySelectorAll<HTMLTableRowElement>('tbody tr')].map((r) => text(r.cells[0]))).toEqual(['Room', 'Reach', 'Grip', 'Picks', 'Competition', 'bird house 900', 'owl box –'])
+    expect([...beside.querySelectorAll<HTMLTableRowElement>('tbody tr')].map((r) => text(r.cells[0]))).toEqual([
+      'Room',
+      'Reach',
+      'Grip',
+      'Picks',
+      'Competition',
+      'bird house 900',
+      'owl box –',
+    ])
     // The higher figure is the strong one.
-    expect([...beside.querySelectorAll<HTMLTableRowElement>('tbody tr')[2].cells].map((c) => c.className.includes('font-semibold'))).toEqual([false, true, false])
+    expect(
+      [...beside.querySelectorAll<HTMLTableRowElement>('tbody tr')[2].cells].map((c) => c.className.includes('font-semibold')),
+    ).toEqual([false, true, false])
     // The fourth pushes the first out: more than three do not fit.
     await hands.keyboard(' ')
     expect(screen.queryByTestId('side-by-side')).toBeNull()
@@ -96,17 +137,42 @@ describe('takes', () => {
 
 describe('findings', () => {
   const finding = (key: string, more: Partial<Finding> = {}) =>
-    ({ key, id: key, level: 'should', field: 'phrases', item: 0, start: 0, length: 3, why: `About ${key}.`, cost: 0, fix: null, aside: false, ...more }) as unknown as Finding
-  const fixable = (key: string, more: Partial<Finding> = {}) => finding(key, { fix: { label: 'Take it out', field: 'phrases', value: [] } as unknown as Finding['fix'], ...more })
+    ({
+      key,
+      id: key,
+      level: 'should',
+      field: 'phrases',
+      item: 0,
+      start: 0,
+      length: 3,
+      why: `About ${key}.`,
+      cost: 0,
+      fix: null,
+      aside: false,
+      ...more,
+    }) as unknown as Finding
+  const fixable = (key: string, more: Partial<Finding> = {}) =>
+    finding(key, { fix: { label: 'Take it out', field: 'phrases', value: [] } as unknown as Finding['fix'], ...more })
 
   const hands = () => {
     const log: string[] = []
-    return { log, fix: (f: Finding) => log.push(`fix ${f.key}`), aside: (f: Finding) => log.push(`aside ${f.key}`), go: (f: Finding) => log.push(`go ${f.key}`) }
+    return {
+      log,
+      fix: (f: Finding) => log.push(`fix ${f.key}`),
+      aside: (f: Finding) => log.push(`aside ${f.key}`),
+      go: (f: Finding) => log.push(`go ${f.key}`),
+    }
   }
 
   test('under a field the first two stand open, the rest is a click away', async () => {
     const h = hands()
-    const shown = show(<FieldFindings findings={[finding('a'), fixable('b', { cost: 3.14 }), finding('c'), finding('d', { aside: true })]} fix={h.fix} aside={h.aside} />)
+    const shown = show(
+      <FieldFindings
+        findings={[finding('a'), fixable('b', { cost: 3.14 }), finding('c'), finding('d', { aside: true })]}
+        fix={h.fix}
+        aside={h.aside}
+      />,
+    )
     expect(document.querySelectorAll('[data-finding]')).toHaveLength(2)
     await shown.hands.click(screen.getByText('1 more'))
     expect(document.querySelectorAll('[data-finding]')).toHaveLength(3)
@@ -123,7 +189,16 @@ describe('findings', () => {
   test('all of them: Enter fixes or goes there, A puts aside, those put aside can come back', async () => {
     const h = hands()
     const shown = show(
-      <AllFindings fields={[field('phrases')]} findings={[fixable('a', { level: 'must' }), finding('b', { item: 3 }), finding('c', { aside: true }), finding('p', { field: '$pictures' })]} {...h} />,
+      <AllFindings
+        fields={[field('phrases')]}
+        findings={[
+          fixable('a', { level: 'must' }),
+          finding('b', { item: 3 }),
+          finding('c', { aside: true }),
+          finding('p', { field: '$pictures' }),
+        ]}
+        {...h}
+      />,
     )
     screen.getByTestId('findings').focus()
     await shown.hands.keyboard('{Enter}{ArrowDown}{Enter}a')
@@ -141,7 +216,8 @@ describe('findings', () => {
 })
 
 describe('versions', () => {
-  const version = (id: number, name = '') => ({ id, at: '2026-11-25T10:00:00Z', why: 'after a pause', name, copy: {} }) as unknown as Version
+  const version = (id: number, name = '') =>
+    ({ id, at: '2026-11-25T10:00:00Z', why: 'after a pause', name, copy: {} }) as unknown as Version
 
   const put = () => {
     const brought: number[] = []
@@ -156,7 +232,17 @@ describe('versions', () => {
 
   beforeEach(() => {
     answers = {
-      '/versions/compare': () => [{ field: 'line', label: 'Title', words: [{ text: 'Cedar ', are: 'same' }, { text: 'owl', are: 'removed' }, { text: 'bird', are: 'added' }] }],
+      '/versions/compare': () => [
+        {
+          field: 'line',
+          label: 'Title',
+          words: [
+            { text: 'Cedar ', are: 'same' },
+            { text: 'owl', are: 'removed' },
+            { text: 'bird', are: 'added' },
+          ],
+        },
+      ],
       '/versions/2': () => new Response(null, { status: 204 }),
       '/versions': (a) => (a.method === 'GET' ? [version(2), version(1, 'The first')] : { kept: (a.body as { name: string }).name !== '' }),
     }
@@ -170,7 +256,10 @@ describe('versions', () => {
     expect([text(changed.querySelector('ins')), text(changed.querySelector('del'))]).toEqual(['bird', 'owl'])
     await hands.selectOptions(screen.getByLabelText('Compare with'), 'The first')
     await waitFor(() => expect(bodies('/versions/compare')).toHaveLength(2))
-    expect(bodies('/versions/compare').map((b) => [b.from, b.to])).toEqual([[2, 0], [2, 1]])
+    expect(bodies('/versions/compare').map((b) => [b.from, b.to])).toEqual([
+      [2, 0],
+      [2, 1],
+    ])
   })
 
   test('B brings back, N names in place', async () => {
@@ -197,16 +286,41 @@ describe('versions', () => {
 
 describe('a fill', () => {
   const weight = (key: string, grade: string) => ({ key, grade, grip: grade === 'missing' ? 0 : 0.5 })
-  const pick = (key: string, volume: number | null) => ({ key, text: key, fit: 'core', numbers: { volume, headroom: null }, demand: volume, worth: volume })
+  const pick = (key: string, volume: number | null) => ({
+    key,
+    text: key,
+    fit: 'core',
+    numbers: { volume, headroom: null },
+    demand: volume,
+    worth: volume,
+  })
   const weighing = (id: string, grades: Record<string, string>, grip: number, used = 0) => ({
-    id, since: null, reach: grip, grip, fields: ['phrases'], avoided: [], totalVolume: 100, rooms: { phrases: { used: [used], items: used, over: 0 } }, terms: Object.entries(grades).map(([k, g]) => weight(k, g)),
+    id,
+    since: null,
+    reach: grip,
+    grip,
+    fields: ['phrases'],
+    avoided: [],
+    totalVolume: 100,
+    rooms: { phrases: { used: [used], items: used, over: 0 } },
+    terms: Object.entries(grades).map(([k, g]) => weight(k, g)),
   })
 
   const put = (f: Field) => {
     const taken: unknown[] = []
     const draft: { phrases: string[] } = { phrases: ['old'] }
     const shown = show(
-      <><FillPanel place={place} field={f} copy={() => draft} take={(value, what) => taken.push(value, what)} keepTake={(t) => taken.push(`keep ${t}`)} close={() => taken.push('closed')} /><ToastLine /></>,
+      <>
+        <FillPanel
+          place={place}
+          field={f}
+          copy={() => draft}
+          take={(value, what) => taken.push(value, what)}
+          keepTake={(t) => taken.push(`keep ${t}`)}
+          close={() => taken.push('closed')}
+        />
+        <ToastLine />
+      </>,
       [
         [picksKey(place), { picks: [pick('owl box', 90), pick('bat box', null), pick('bird house', 900)] }],
         [weighKey(place), weighing('0', { 'owl box': 'missing', 'bat box': 'missing', 'bird house': 'whole' }, 20)],
@@ -218,12 +332,34 @@ describe('a fill', () => {
 
   beforeEach(() => {
     answers = {
-      '/fill/phrases': () => ({ value: ['old', 'owl box', 'bat box'], pieces: ['owl box', 'bat box'], limit: 24, gain: 90, bound: 100, takes: [] }),
-      '/fill/line': () => ({ value: 'A', pieces: [], limit: 24, gain: null, bound: null, takes: [{ text: 'A', used: 1, grip: 50, whole: ['owl box'] }, { text: 'B', used: 1, grip: 40, whole: [] }] }),
+      '/fill/phrases': () => ({
+        value: ['old', 'owl box', 'bat box'],
+        pieces: ['owl box', 'bat box'],
+        limit: 24,
+        gain: 90,
+        bound: 100,
+        takes: [],
+      }),
+      '/fill/line': () => ({
+        value: 'A',
+        pieces: [],
+        limit: 24,
+        gain: null,
+        bound: null,
+        takes: [
+          { text: 'A', used: 1, grip: 50, whole: ['owl box'] },
+          { text: 'B', used: 1, grip: 40, whole: [] },
+        ],
+      }),
       '/weigh': (a) => {
         const value = JSON.stringify((a.body as { fields: unknown }).fields)
         const held = (term: string) => (value.includes(term) ? 'whole' : 'missing')
-        return weighing('1', { 'owl box': held('owl box'), 'bat box': held('bat box'), 'bird house': value.includes('"B"') ? 'missing' : 'whole' }, value === '{"phrases":["old"]}' ? 20 : 30, value.split(' box').length)
+        return weighing(
+          '1',
+          { 'owl box': held('owl box'), 'bat box': held('bat box'), 'bird house': value.includes('"B"') ? 'missing' : 'whole' },
+          value === '{"phrases":["old"]}' ? 20 : 30,
+          value.split(' box').length,
+        )
       },
       '/picks': () => ({ picks: [pick('owl box', 90), pick('bat box', null), pick('bird house', 900)] }),
     }
@@ -252,7 +388,14 @@ describe('a fill', () => {
     const { hands, taken, draft } = put(field('phrases', { maxItems: 12 }))
     await screen.findByText('It opens')
     draft.phrases = ['old', 'typed']
-    answers['/fill/phrases'] = () => ({ value: ['old', 'typed', 'owl box'], pieces: ['owl box'], limit: 24, gain: 90, bound: 90, takes: [] })
+    answers['/fill/phrases'] = () => ({
+      value: ['old', 'typed', 'owl box'],
+      pieces: ['owl box'],
+      limit: 24,
+      gain: 90,
+      bound: 90,
+      takes: [],
+    })
     await hands.keyboard('{Enter}')
     await screen.findByText(/was changed meanwhile/)
     await waitFor(() => expect(screen.queryAllByText('bat box', { selector: 'button' })).toEqual([]))
@@ -323,7 +466,9 @@ describe('alt texts', () => {
   test('another listing of the product that is opened then has them', async () => {
     const { hands, cache } = show(<Held saved={() => {}} />, [[['shop'], { products: [place.product] }]])
     await hands.type(screen.getByLabelText('Alt text 2'), ' box')
-    await waitFor(() => expect(cache.getQueryData<{ products: { pictures: string[] }[] }>(['shop'])?.products[0].pictures).toEqual(['A box', 'A wren box']))
+    await waitFor(() =>
+      expect(cache.getQueryData<{ products: { pictures: string[] }[] }>(['shop'])?.products[0].pictures).toEqual(['A box', 'A wren box']),
+    )
     expect(bodies('/pictures')).toHaveLength(1)
   })
 
@@ -373,7 +518,9 @@ describe('the result as it shows elsewhere', () => {
   })
 
   test('a short one is shown whole, an empty one says so', () => {
-    expect(text(show(<Tile picture={undefined} fields={[title]} copy={{ title: 'Cedar' }} platform="The fair" />).root)).toBe('No picture is described yetCedarThe fair shows all of it')
+    expect(text(show(<Tile picture={undefined} fields={[title]} copy={{ title: 'Cedar' }} platform="The fair" />).root)).toBe(
+      'No picture is described yetCedarThe fair shows all of it',
+    )
     expect(text(show(<Tile picture="" fields={[title]} copy={{}} platform="The fair" />).root)).toContain('No title')
   })
 })
@@ -390,7 +537,11 @@ describe('a reading of the title', () => {
     answers = {
       '/read': () => ({
         holds: [known('bird house', 900), known('bird', null)],
-        could: [{ term: known('cedar house', 50), text: 'Cedar house bird', gain: -3.21 }, { term: known('house bird', null), text: null, gain: null }, { term: known('cedar bird', 5), text: 'Cedar bird house', gain: 0.01 }],
+        could: [
+          { term: known('cedar house', 50), text: 'Cedar house bird', gain: -3.21 },
+          { term: known('house bird', null), text: null, gain: null },
+          { term: known('cedar bird', 5), text: 'Cedar bird house', gain: 0.01 },
+        ],
       }),
     }
   })

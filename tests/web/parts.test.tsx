@@ -1,5 +1,3 @@
-import { show, text } from './screen'
-import { type Asked, json, serve } from './server'
 import { screen, waitFor } from '@testing-library/react'
 import { beforeEach, describe, expect, test } from 'vitest'
 import { Paste } from '../../src/web/src/dig/paste'
@@ -11,10 +9,17 @@ import { Legend, TermGaps, Thread } from '../../src/web/src/kit/thread'
 import { ToastLine, toast } from '../../src/web/src/kit/toast'
 import type { Row } from '../../src/web/src/pick/pick'
 import { Woven } from '../../src/web/src/pick/woven'
-import { Attributes, Categories, type AttributeRule, type Category } from '../../src/web/src/shop/categories'
+import { type AttributeRule, Attributes, Categories, type Category } from '../../src/web/src/shop/categories'
 import { ProfileSheet } from '../../src/web/src/shop/profile'
+import { show, text } from './screen'
+import { type Asked, json, serve } from './server'
 
-const place = { product: { id: 1, name: 'Box', pictures: [], listings: {} }, market: { id: 'fair-us', platformName: 'The fair' }, listingId: 7, base: '/1/fair-us' } as unknown as Place
+const place = {
+  product: { id: 1, name: 'Box', pictures: [], listings: {} },
+  market: { id: 'fair-us', platformName: 'The fair' },
+  listingId: 7,
+  base: '/1/fair-us',
+} as unknown as Place
 
 let asked: Asked[]
 let answers: Record<string, (asked: Asked) => unknown>
@@ -50,7 +55,13 @@ describe('the tape', () => {
 
 describe('threads', () => {
   test('each grade is said in words', () => {
-    for (const [grade, said] of [['whole', 'held whole'], ['inflected', 'held whole, in another form'], ['together', 'all its words in one field'], ['spread', 'its words spread over fields'], ['missing', 'a word is missing']] as [Grade, string][]) {
+    for (const [grade, said] of [
+      ['whole', 'held whole'],
+      ['inflected', 'held whole, in another form'],
+      ['together', 'all its words in one field'],
+      ['spread', 'its words spread over fields'],
+      ['missing', 'a word is missing'],
+    ] as [Grade, string][]) {
       show(<Thread grade={grade} />)
       expect(screen.getByLabelText(said, { exact: true })).toBeTruthy()
     }
@@ -58,7 +69,8 @@ describe('threads', () => {
     expect(screen.getAllByRole('img').length).toBeGreaterThanOrEqual(10)
   })
 
-  const term = (more: Partial<PickWeight>) => ({ text: 'bird-house for Mom’s garden', missing: [], near: [], apart: false, ...more }) as unknown as PickWeight
+  const term = (more: Partial<PickWeight>) =>
+    ({ text: 'bird-house for Mom’s garden', missing: [], near: [], apart: false, ...more }) as unknown as PickWeight
 
   test('missing words stand in boxes, as they are typed', () => {
     const { root } = show(<TermGaps term={term({ missing: ['house', "mom's"] })} />)
@@ -68,13 +80,24 @@ describe('threads', () => {
 
   test('what stands there instead is named once, and why it does not count', () => {
     const { root } = show(
-      <TermGaps term={term({ missing: ['garden'], near: [{ needs: 'garden', has: 'gardens', fold: 'plural' }, { needs: 'garden', has: 'gardens', fold: 'spelling' }] })} />,
+      <TermGaps
+        term={term({
+          missing: ['garden'],
+          near: [
+            { needs: 'garden', has: 'gardens', fold: 'plural' },
+            { needs: 'garden', has: 'gardens', fold: 'spelling' },
+          ],
+        })}
+      />,
     )
     expect(text(root.querySelector('small'))).toBe('has “gardens”')
-    expect(root.querySelector('small')?.title).toContain('It has “gardens” and needs “garden”: this search does not take singular and plural as the same')
+    expect(root.querySelector('small')?.title).toContain(
+      'It has “gardens” and needs “garden”: this search does not take singular and plural as the same',
+    )
   })
 
-  test('words that stand apart are told', () => expect(text(show(<TermGaps term={term({ apart: true })} />).root)).toContain('words stand apart'))
+  test('words that stand apart are told', () =>
+    expect(text(show(<TermGaps term={term({ apart: true })} />).root)).toContain('words stand apart'))
 })
 
 describe('what was done is said in one line', () => {
@@ -94,7 +117,10 @@ describe('what was done is said in one line', () => {
 describe('pasted terms', () => {
   const put = () => {
     const log: string[] = []
-    return { ...show(<Paste place={place} close={() => log.push('closed')} done={() => log.push('done')} asFile={(t) => log.push(`file ${t}`)} />), log }
+    return {
+      ...show(<Paste place={place} close={() => log.push('closed')} done={() => log.push('done')} asFile={(t) => log.push(`file ${t}`)} />),
+      log,
+    }
   }
 
   test('what could not be taken stays in the box, each line with its reason', async () => {
@@ -129,7 +155,11 @@ describe('pasted terms', () => {
 })
 
 test('the trail has each step inside the one it was found in, and goes back to it', async () => {
-  answers['/trail/fair-us'] = () => [{ id: 1, text: 'bird house', parentId: null, picked: 2 }, { id: 2, text: 'owl box', parentId: 1, picked: 0 }, { id: 3, text: 'bat box', parentId: null, picked: 0 }]
+  answers['/trail/fair-us'] = () => [
+    { id: 1, text: 'bird house', parentId: null, picked: 2 },
+    { id: 2, text: 'owl box', parentId: 1, picked: 0 },
+    { id: 3, text: 'bat box', parentId: null, picked: 0 },
+  ]
   const went: unknown[] = []
   const { hands, root } = show(<Trail place={place} here={2} go={(...to) => went.push(to)} />)
   await screen.findByText('owl box')
@@ -137,16 +167,31 @@ test('the trail has each step inside the one it was found in, and goes back to i
   expect(screen.getByText('owl box').className).toContain('font-semibold')
   await hands.click(screen.getByText('owl box'))
   await hands.click(screen.getByText('bat box'))
-  expect(went).toEqual([['owl box', 1], ['bat box', null]])
+  expect(went).toEqual([
+    ['owl box', 1],
+    ['bat box', null],
+  ])
 })
 
 describe('one phrase for several picks', () => {
   const pick = (name: string) => ({ text: name, fit: 'core', source: 'dig', numbers: { volume: 10 } }) as unknown as Row
 
   test('W picks it, with whence it is; the shorter one is offered too', async () => {
-    answers['/weave'] = () => ({ text: 'cedar bird house kit', whole: true, together: 'bird house kit cedar', volume: 1300, unknownVolume: 1 })
+    answers['/weave'] = () => ({
+      text: 'cedar bird house kit',
+      whole: true,
+      together: 'bird house kit cedar',
+      volume: 1300,
+      unknownVolume: 1,
+    })
     const kept: unknown[] = []
-    const { hands, root } = show(<Woven picks={[pick('cedar bird house'), pick('bird house kit')]} known={[pick('Bird House Kit Cedar')]} keep={(...what) => kept.push(what)} />)
+    const { hands, root } = show(
+      <Woven
+        picks={[pick('cedar bird house'), pick('bird house kit')]}
+        known={[pick('Bird House Kit Cedar')]}
+        keep={(...what) => kept.push(what)}
+      />,
+    )
     await screen.findByText('cedar bird house kit')
     await hands.keyboard('w')
     expect(kept).toEqual([[['cedar bird house kit'], { source: 'dig', saidBy: ['woven of cedar bird house, bird house kit'] }]])
@@ -157,19 +202,36 @@ describe('one phrase for several picks', () => {
 
 describe('a platform’s rules', () => {
   const profile = {
-    id: 'stall', name: 'Stall', about: '', search: { folds: ['plural'], wordsCombine: true },
+    id: 'stall',
+    name: 'Stall',
+    about: '',
+    search: { folds: ['plural'], wordsCombine: true },
     fields: [
       { key: 'title', label: 'Title', shape: 'line', indexed: true, weight: 0.8, limit: { max: 80, unit: 'characters' } },
       { key: 'category', label: 'Category', shape: 'path', tree: [{ name: 'Garden', under: [{ name: 'Birds' }] }] },
       { key: 'attributes', label: 'Attributes', shape: 'choices', attributes: [{ name: 'Colour', options: ['red'] }] },
     ],
-    banned: [], checks: {},
+    banned: [],
+    checks: {},
   }
   const view = { id: 'stall', name: 'Stall', about: '', shipped: false, listings: 1, profile } as unknown as PlatformView
 
   const put = () => {
     const saved: string[] = []
-    const sheet = (round: number) => <><ProfileSheet key={round} view={view} usual={{ unusedShare: 0.25 }} saved={async () => { saved.push('saved') }} again={() => saved.push('again')} /><ToastLine /></>
+    const sheet = (round: number) => (
+      <>
+        <ProfileSheet
+          key={round}
+          view={view}
+          usual={{ unusedShare: 0.25 }}
+          saved={async () => {
+            saved.push('saved')
+          }}
+          again={() => saved.push('again')}
+        />
+        <ToastLine />
+      </>
+    )
     const shown = show(sheet(0))
     return { ...shown, saved, anew: () => shown.again(sheet(1)) }
   }
@@ -183,7 +245,12 @@ describe('a platform’s rules', () => {
   })
 
   test('a change says at once which listings would no longer fit, and is saved by key', async () => {
-    answers['/platforms/check'] = () => ({ unfit: [{ listingId: 1, product: 'Wren box', before: true, why: ['Title is 13 over'] }, { listingId: 2, product: 'Bat box', before: false, why: ['Tags are too many'] }] })
+    answers['/platforms/check'] = () => ({
+      unfit: [
+        { listingId: 1, product: 'Wren box', before: true, why: ['Title is 13 over'] },
+        { listingId: 2, product: 'Bat box', before: false, why: ['Tags are too many'] },
+      ],
+    })
     const { hands, saved } = put()
     const most = screen.getByLabelText('Most of title')
     await hands.clear(most)
@@ -214,11 +281,17 @@ describe('a platform’s rules', () => {
     await hands.click(screen.getByLabelText('Take category out'))
     await hands.clear(screen.getByLabelText('Most of title'))
     await hands.click(screen.getByLabelText('search-words is searched'))
-    await waitFor(() => expect(sent('/platforms/check').at(-1)?.fields.map((f) => [f.key, f.indexed, f.limit ?? null])).toEqual([
-      ['title', true, null],
-      ['search-words', true, null],
-      ['attributes', undefined, null],
-    ]))
+    await waitFor(() =>
+      expect(
+        sent('/platforms/check')
+          .at(-1)
+          ?.fields.map((f) => [f.key, f.indexed, f.limit ?? null]),
+      ).toEqual([
+        ['title', true, null],
+        ['search-words', true, null],
+        ['attributes', undefined, null],
+      ]),
+    )
   })
 
   test('what is no number stays as it was typed, for the check to name', async () => {
@@ -237,7 +310,10 @@ describe('a platform’s rules', () => {
     await hands.type(screen.getByLabelText('share of room that may lie unused'), '0.5')
     await waitFor(() => {
       const last = sent('/platforms/check').at(-1) as unknown as { search: object; checks: object }
-      expect([last.search, last.checks]).toEqual([{ folds: ['diacritics'], wordsCombine: true, ignoredWords: ['for', 'the'] }, { unusedShare: 0.5 }])
+      expect([last.search, last.checks]).toEqual([
+        { folds: ['diacritics'], wordsCombine: true, ignoredWords: ['for', 'the'] },
+        { unusedShare: 0.5 },
+      ])
     })
   })
 
@@ -277,7 +353,9 @@ describe('a platform’s rules', () => {
 describe('categories and attributes of a platform', () => {
   test('the outline one types is the tree', async () => {
     const trees: Category[][] = []
-    const { hands } = show(<Categories name="Category" tree={[{ name: 'Garden', under: [{ name: 'Birds' }] }]} change={(t) => trees.push(t)} />)
+    const { hands } = show(
+      <Categories name="Category" tree={[{ name: 'Garden', under: [{ name: 'Birds' }] }]} change={(t) => trees.push(t)} />,
+    )
     const box = screen.getByLabelText('Categories of Category') as HTMLTextAreaElement
     expect(box.value).toBe('Garden\n    Birds')
     await hands.type(box, '\n  Bats')

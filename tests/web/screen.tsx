@@ -1,4 +1,3 @@
-import './dom'
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query'
 import { cleanup, render } from '@testing-library/react'
 import userEvent from '@testing-library/user-event'

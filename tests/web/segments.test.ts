@@ -12,7 +12,12 @@ const weighing = (terms: PickWeight[], avoided: { text: string; spans: Span[] }[
 
 /** What is drawn: the text cut up, each part with its line. */
 const drawn = (text: string, pieces: Piece[], pointed?: string) =>
-  segments(text.length, pieces, pointed).map((s) => [text.slice(s.start, s.end), s.grade, ...(s.pointed ? ['pointed'] : []), ...(s.knot ? ['knot'] : [])])
+  segments(text.length, pieces, pointed).map((s) => [
+    text.slice(s.start, s.end),
+    s.grade,
+    ...(s.pointed ? ['pointed'] : []),
+    ...(s.knot ? ['knot'] : []),
+  ])
 
 describe('lines under a text', () => {
   test('a text without matches is one part', () => expect(drawn('cedar box', [])).toEqual([['cedar box', null]]))
@@ -50,7 +55,10 @@ describe('lines under a text', () => {
 
   test('whatever the pieces, the parts make up the text', () => {
     let seed = 7
-    const dice = (n: number) => (seed = (seed * 48271) % 2147483647) % n
+    const dice = (n: number) => {
+      seed = (seed * 48271) % 2147483647
+      return seed % n
+    }
     const grades = ['missing', 'spread', 'together', 'inflected', 'whole', 'avoided'] as const
     for (let turn = 0; turn < 500; turn++) {
       const text = 'abcdefghij'.slice(0, dice(11))
@@ -93,8 +101,14 @@ describe('lines while one types', () => {
 
   test('a moved piece is under the same letters as before', () => {
     const was = 'wren nest box, bird house'
-    for (const now of ['x' + was, was + 'x', was.slice(0, 10) + 'yy' + was.slice(10), was.slice(3), was.slice(0, 15) + was.slice(16)])
-      for (const [start, end] of [[0, 4], [5, 9], [10, 13], [15, 19], [20, 25]])
+    for (const now of [`x${was}`, `${was}x`, `${was.slice(0, 10)}yy${was.slice(10)}`, was.slice(3), was.slice(0, 15) + was.slice(16)])
+      for (const [start, end] of [
+        [0, 4],
+        [5, 9],
+        [10, 13],
+        [15, 19],
+        [20, 25],
+      ])
         for (const p of moved([piece(start, end)], was, now)) expect(now.slice(p.start, p.end)).toBe(was.slice(start, end))
   })
 })
@@ -104,7 +118,10 @@ describe('pieces of a weighing', () => {
 
   test('each field’s own grade is drawn, the listing’s where the field has none by itself', () => {
     const pieces = piecesOf(
-      weighing([held('bird house', 'whole', ['whole', 'together'], [span('title', 0, 0, 10), span('tags', 1, 0, 4)]), held('cedar box', 'spread', ['missing', 'missing'], [span('title', 0, 11, 5)])]),
+      weighing([
+        held('bird house', 'whole', ['whole', 'together'], [span('title', 0, 0, 10), span('tags', 1, 0, 4)]),
+        held('cedar box', 'spread', ['missing', 'missing'], [span('title', 0, 11, 5)]),
+      ]),
       new Map(),
     )
     expect(pieces.get('title')).toEqual([[piece(0, 10, 'whole', 'bird house'), piece(11, 16, 'spread', 'cedar box')]])
@@ -112,11 +129,16 @@ describe('pieces of a weighing', () => {
   })
 
   test('what is avoided is drawn where it stands', () =>
-    expect(piecesOf(weighing([], [{ text: 'plastic', spans: [span('tags', 0, 2, 7)] }]), new Map()).get('tags')).toEqual([[piece(2, 9, 'avoided', 'plastic')]]))
+    expect(piecesOf(weighing([], [{ text: 'plastic', spans: [span('tags', 0, 2, 7)] }]), new Map()).get('tags')).toEqual([
+      [piece(2, 9, 'avoided', 'plastic')],
+    ]))
 
   test('what is as it was stays the very same object', () => {
     const make = (length: number) =>
-      weighing([held('a', 'whole', ['whole', 'missing'], [span('title', 0, 0, length)]), held('b', 'whole', ['missing', 'whole'], [span('tags', 0, 0, 1), span('tags', 1, 0, 1)])])
+      weighing([
+        held('a', 'whole', ['whole', 'missing'], [span('title', 0, 0, length)]),
+        held('b', 'whole', ['missing', 'whole'], [span('tags', 0, 0, 1), span('tags', 1, 0, 1)]),
+      ])
     const before: Pieces = piecesOf(make(4), new Map())
     const same = piecesOf(make(4), before)
     const other = piecesOf(make(5), before)

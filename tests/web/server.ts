@@ -10,7 +10,8 @@ export function serve(how: typeof answer) {
   answer = how
 }
 
-export const json = (body: unknown, status = 200) => new Response(JSON.stringify(body), { status, headers: { 'content-type': 'application/json' } })
+export const json = (body: unknown, status = 200) =>
+  new Response(JSON.stringify(body), { status, headers: { 'content-type': 'application/json' } })
 
 const Plain = globalThis.Request
 

@@ -99,9 +99,15 @@ describe('a field’s value', () => {
   })
 
   test('all of a listing is copied under the names of its fields', () =>
-    expect(allText([{ ...field('line'), label: 'Title' }, { ...field('phrases'), key: 't', label: 'Tags' }], { f: 'Box', t: ['a', 'b'] })).toBe(
-      'Title\nBox\n\nTags\na, b',
-    ))
+    expect(
+      allText(
+        [
+          { ...field('line'), label: 'Title' },
+          { ...field('phrases'), key: 't', label: 'Tags' },
+        ],
+        { f: 'Box', t: ['a', 'b'] },
+      ),
+    ).toBe('Title\nBox\n\nTags\na, b'))
 })
 
 test('sentences begin large and end with one full stop', () => {

@@ -1,10 +1,10 @@
-import { show, text } from './screen'
 import { fireEvent, screen } from '@testing-library/react'
 import { useState } from 'react'
 import { describe, expect, test, vi } from 'vitest'
 import { useKeys } from '../../src/web/src/kit/keys'
 import { type Column, type Sort, Table } from '../../src/web/src/kit/table'
 import { NameBox, Walked } from '../../src/web/src/kit/walked'
+import { show, text } from './screen'
 
 describe('a list beside the work', () => {
   const rows = ['wren', 'owl', 'bat']

@@ -1,15 +1,16 @@
 import { QueryClient } from '@tanstack/react-query'
 import { beforeEach, describe, expect, test } from 'vitest'
-import { json, serve } from './server'
 import { ask, opened, type Pick, type Weighed } from '../../src/web/src/kit/api'
 import { inTurn, marketFor, type Place, weigh, weighKey } from '../../src/web/src/kit/shop'
 import { lines } from '../../src/web/src/kit/stream'
+import { json, serve } from './server'
 
 const place = { product: { id: 1, name: 'Box', listings: {} }, market: { id: 'fair-us' }, listingId: 7, base: '' } as unknown as Place
 
 const term = (key: string, more: object = {}) => ({ key, grade: 'missing', grip: 0, ...more }) as Weighed['terms'][number]
 
-const weighed = (id: string, since: string | null, terms: Weighed['terms']) => ({ id, since, terms, fields: ['title', 'tags'] }) as unknown as Weighed
+const weighed = (id: string, since: string | null, terms: Weighed['terms']) =>
+  ({ id, since, terms, fields: ['title', 'tags'] }) as unknown as Weighed
 
 const pick = (key: string, more: object = {}) =>
   ({ key, text: key.toUpperCase(), fit: 'core', numbers: { volume: 10, headroom: 40 }, demand: 10, worth: 7, ...more }) as unknown as Pick
@@ -28,14 +29,22 @@ describe('the next weighing says only what changed', () => {
 
   test('what is not said again is the very same object, in its place', async () => {
     const cache = new QueryClient({ defaultOptions: { queries: { structuralSharing: false } } })
-    answers = [weighed('1', null, [term('a'), term('b'), term('c')]), weighed('2', '1', [term('b', { grade: 'whole', grip: 0.8 })]), weighed('3', '2', [])]
+    answers = [
+      weighed('1', null, [term('a'), term('b'), term('c')]),
+      weighed('2', '1', [term('b', { grade: 'whole', grip: 0.8 })]),
+      weighed('3', '2', []),
+    ]
     const first = await weigh(cache, place, { title: '' })
     cache.setQueryData(weighKey(place), first)
     const second = await weigh(cache, place, { title: 'b' })
     cache.setQueryData(weighKey(place), second)
     const third = await weigh(cache, place, { title: 'b ' })
     expect(asked.map((a) => a.since)).toEqual([null, '1', '2'])
-    expect(second.terms.map((t) => [t.key, t.grade])).toEqual([['a', 'missing'], ['b', 'whole'], ['c', 'missing']])
+    expect(second.terms.map((t) => [t.key, t.grade])).toEqual([
+      ['a', 'missing'],
+      ['b', 'whole'],
+      ['c', 'missing'],
+    ])
     expect([second.terms[0], second.terms[2]]).toEqual([first.terms[0], first.terms[2]])
     expect(second.terms[0]).toBe(first.terms[0])
     expect(third.terms).toBe(second.terms)
@@ -52,10 +61,19 @@ describe('the next weighing says only what changed', () => {
 describe('what is held, beside the pick itself', () => {
   test('nothing said means nothing held, by every field', () => {
     const [a] = opened(weighed('1', null, [term('a')]), [pick('a')]).terms
-    expect(a).toMatchObject({ text: 'A', volume: 10, grades: ['missing', 'missing'], strengths: [0, 0], missing: [], spans: [], apart: false })
+    expect(a).toMatchObject({
+      text: 'A',
+      volume: 10,
+      grades: ['missing', 'missing'],
+      strengths: [0, 0],
+      missing: [],
+      spans: [],
+      apart: false,
+    })
   })
 
-  test('a term whose pick is gone is left out', () => expect(opened(weighed('1', null, [term('a'), term('b')]), [pick('b')]).terms.map((t) => t.key)).toEqual(['b']))
+  test('a term whose pick is gone is left out', () =>
+    expect(opened(weighed('1', null, [term('a'), term('b')]), [pick('b')]).terms.map((t) => t.key)).toEqual(['b']))
 
   test('the same saying of the same pick is the same object; a pick with other numbers is another', () => {
     const [said, picks] = [term('a'), [pick('a')]]
@@ -70,7 +88,9 @@ describe('answers', () => {
   const call = (response: Response, body: object) => Promise.resolve({ response, ...body })
 
   test('a problem becomes an error in its own words', async () => {
-    await expect(ask(call(new Response(null, { status: 400 }), { error: { title: 'Bad', detail: 'Row 3 has no term.' } }))).rejects.toThrow('Row 3 has no term.')
+    await expect(ask(call(new Response(null, { status: 400 }), { error: { title: 'Bad', detail: 'Row 3 has no term.' } }))).rejects.toThrow(
+      'Row 3 has no term.',
+    )
     await expect(ask(call(new Response(null, { status: 404 }), { error: { title: 'Not found' } }))).rejects.toThrow('Not found')
     await expect(ask(call(new Response(null, { status: 500 }), { error: undefined }))).rejects.toThrow('The server answered 500.')
     await expect(ask(call(new Response(null, { status: 200 }), { data: { a: 1 } }))).resolves.toEqual({ a: 1 })
@@ -118,9 +138,11 @@ describe('changes', () => {
 })
 
 describe('the market to go to for a product', () => {
-  const market = (id: string, platformId: string, country: string) => ({ id, platformId, country }) as Parameters<typeof marketFor>[1][number]
+  const market = (id: string, platformId: string, country: string) =>
+    ({ id, platformId, country }) as Parameters<typeof marketFor>[1][number]
   const all = [market('a-us', 'a', 'us'), market('a-uk', 'a', 'uk'), market('b-us', 'b', 'us'), market('b-uk', 'b', 'uk')]
-  const product = (...platforms: string[]) => ({ listings: Object.fromEntries(platforms.map((p, i) => [p, i + 1])) }) as unknown as Place['product']
+  const product = (...platforms: string[]) =>
+    ({ listings: Object.fromEntries(platforms.map((p, i) => [p, i + 1])) }) as unknown as Place['product']
 
   test.each([
     [['a', 'b'], 'b-uk', 'b-uk'],
@@ -128,5 +150,12 @@ describe('the market to go to for a product', () => {
     [['b'], undefined, 'b-us'],
     [[], 'b-uk', 'a-us'],
   ])('a product on %s, coming from %s, goes to %s', (platforms, now, to) =>
-    expect(marketFor(product(...platforms), all, all.find((m) => m.id === now)).id).toBe(to))
+    expect(
+      marketFor(
+        product(...platforms),
+        all,
+        all.find((m) => m.id === now),
+      ).id,
+    ).toBe(to),
+  )
 })

@@ -45,7 +45,8 @@ internal static class CheckApi
             var pictures = await db.Products.Where(p => p.Id == open.Listing.ProductId).SelectMany(p => p.Pictures).OrderBy(p => p.Order).Select(p => p.Description).ToListAsync(stop);
             var findings = ListingCheck.Of(new(
                 open.Platform, open.Copy, open.Picks.Wanted, open.Lead, facts == new Facts() ? null : facts.Words,
-                [.. open.Picks.Avoided.Select(a => new AvoidedTerm(a.Text, a.Reason))], shop, rivals.Of(draft.MarketId, open)) { Pictures = pictures }, stop);
+                [.. open.Picks.Avoided.Select(a => new AvoidedTerm(a.Text, a.Reason))], shop, rivals.Of(draft.MarketId, open))
+            { Pictures = pictures }, stop);
             return TypedResults.Ok(new Checked([.. findings.Select(f => FindingView.Of(f, aside.Contains(f.Key)))]));
         }).WithName("CheckListing").WithTags("Write").ProducesValidationProblem().WithRequestTimeout(ProblemAnswers.Computes);
 

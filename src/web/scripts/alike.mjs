@@ -26,7 +26,11 @@ for (const [file, pos] of Object.entries(files))
     }
     if (words.length > 0) synsets.set(pos + parts[0], { id: synsets.size, pos, words, above, like })
   }
-const ids = (keys) => keys.map((k) => synsets.get(k)?.id).filter((id) => id !== undefined).join(' ')
+const ids = (keys) =>
+  keys
+    .map((k) => synsets.get(k)?.id)
+    .filter((id) => id !== undefined)
+    .join(' ')
 const lines = [...synsets.values()].map((s) => [s.pos, s.words.join(','), ids(s.above), ids(s.like)].join('\t'))
 for (const [file, pos] of Object.entries(files))
   for (const line of readFileSync(join(folder, `index.${file}`), 'utf8').split('\n')) {
