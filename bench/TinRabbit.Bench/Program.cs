@@ -21,8 +21,16 @@ foreach (var name in named)
         case "shelf":
             ShelfBench.Report();
             break;
+        case "kill":
+            // kill=20 makes twenty rounds.
+            await KillBench.Report(name.Split('=') is [_, var rounds] ? int.Parse(rounds, System.Globalization.CultureInfo.InvariantCulture) : 200);
+            break;
+        case "fuzz":
+            // fuzz=500 asks each endpoint five hundred times.
+            await FuzzBench.Report(name.Split('=') is [_, var times] ? int.Parse(times, System.Globalization.CultureInfo.InvariantCulture) : 100);
+            break;
         default:
-            Console.Error.WriteLine($"There is no measurement {name}; there are match, keys, start, shelf and fill.");
+            Console.Error.WriteLine($"There is no measurement {name}; there are match, keys, start, shelf, fill, kill and fuzz.");
             return 1;
     }
 

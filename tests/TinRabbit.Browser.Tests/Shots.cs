@@ -38,11 +38,6 @@ public sealed class Shots
                 browser.Find("[data-testid=read-as]");
             });
             Shot("pick", "/1/hedgerow-fair-us/pick?at=bird+lover+gift+for+mom", "[data-testid=claims]");
-            Shot("pick-marked", "/1/hedgerow-fair-us/pick?families=1", "[data-testid=detail]", () =>
-            {
-                browser.Press(Keys.ArrowDown, " ", Keys.ArrowDown, Keys.ArrowDown, Keys.ArrowDown, " ");
-                browser.Find("[data-testid=woven]");
-            });
             Shot("pick-facts", "/2/hedgerow-fair-us/pick?side=facts", "[data-testid=facts]");
             Shot("pick-ideas", "/2/hedgerow-fair-us/pick?side=ideas", "[data-testid=ideas] table");
             Shot("pick-language", "/1/hedgerow-fair-us/pick?side=language", "[data-testid=language] table");
@@ -77,6 +72,11 @@ public sealed class Shots
                 browser.Find("[data-testid=unfit]");
             });
             Shot("weigh", "/1/hedgerow-fair-us/weigh?at=cedar+bird+house", "[data-testid=trace]");
+            Shot("settings", "/settings", "[data-testid=backups]", () =>
+            {
+                browser.ClickText("Back up now");
+                browser.Sees("[data-testid=backups]", "By you");
+            });
             Shot("keys", "/1/hedgerow-fair-us/pick", "[data-testid=detail]", () => browser.Press("?"));
         }
 

@@ -127,7 +127,7 @@ function Unsaved() {
     shop.markets.find((m) => m.platformId === platform)
   const to = product ? `/${product.id}/${(market ?? marketFor(product, shop.markets, place?.market)).id}/write` : '/'
   return (
-    <Link className="pill text-accent border-accent" to={to} data-testid="unsaved" title="Kept in this browser until it is saved">
+    <Link className="pill alert" to={to} data-testid="unsaved" title="Kept in this browser until it is saved">
       {stuck.length === 1 ? '1 text not saved' : `${stuck.length} texts not saved`}
     </Link>
   )
@@ -225,7 +225,7 @@ function Framed({ place }: { place: Place }) {
         </nav>
         <Unsaved />
         <button type="button" className="pill" onClick={() => setSheet('find')}>
-          Find anything <kbd>Ctrl K</kbd>
+          Search <kbd>Ctrl K</kbd>
         </button>
         <button type="button" className="pill" onClick={() => setSheet('keys')} aria-label="Keys">
           Keys <kbd>?</kbd>

@@ -104,8 +104,8 @@ function Backups() {
             <tr>
               <th>When</th>
               <th>Made</th>
-              <th className="text-right">Size</th>
-              <th />
+              <th className="!text-right w-24">Size</th>
+              <th className="w-[26rem]" />
             </tr>
           </thead>
           <tbody>
@@ -113,8 +113,8 @@ function Backups() {
               <tr key={b.name}>
                 <td>{when.format(new Date(b.at))}</td>
                 <td>{kinds[b.kind]}</td>
-                <td className="text-right num">{size.format(b.bytes / 1e6)}</td>
-                <td className="text-right">
+                <td className="!text-right num">{size.format(b.bytes / 1e6)}</td>
+                <td className="!text-right">
                   {asked === b.name ? (
                     <span className="inline-flex gap-2 items-center">
                       <span className="text-[13px]">The shop as it is now is backed up first.</span>
