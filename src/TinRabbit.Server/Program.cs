@@ -1,6 +1,5 @@
 using System.Net;
 using System.Net.Sockets;
-using System.Security.Cryptography.X509Certificates;
 using System.Text.Json.Serialization;
 using System.Text.Json.Serialization.Metadata;
 using Microsoft.AspNetCore.Authentication.Cookies;
@@ -61,20 +60,24 @@ catch (StartProblem problem)
 
 static void AddServices(WebApplicationBuilder builder, StartOptions options, DataFolder? folder)
 {
+    var certificate = options.LoadCertificate();
     builder.WebHost.ConfigureKestrel(kestrel =>
     {
         kestrel.AddServerHeader = false;
         kestrel.Limits.MaxRequestBodySize = Bounds.RequestBytes;
         kestrel.Listen(options.Listen, options.Port, listen =>
         {
-            if (options.Certificate is { } certificate)
-                listen.UseHttps(X509CertificateLoader.LoadPkcs12FromFile(certificate, Environment.GetEnvironmentVariable("TIN_RABBIT_CERTIFICATE_PASSWORD")));
+            if (certificate is not null)
+                listen.UseHttps(certificate);
         });
     });
     builder.Logging.SetMinimumLevel(LogLevel.Warning);
     // What goes wrong is told to whoever asked; the server's own report of it is logged once.
     builder.Logging.AddFilter("Microsoft.EntityFrameworkCore", LogLevel.None);
     builder.Logging.AddFilter("Microsoft.AspNetCore.Diagnostics", LogLevel.None);
+    builder.Logging.AddFilter("Microsoft.AspNetCore.DataProtection", LogLevel.Error);
+    // Why a start failed is said in one line.
+    builder.Logging.AddFilter("Microsoft.Extensions.Hosting.Internal.Host", LogLevel.None);
     var services = builder.Services;
     services.AddSingleton(_ => folder ?? throw new InvalidOperationException("There is no data folder while the API is described."));
     var database = folder?.Database ?? "describing.db";
@@ -179,11 +182,18 @@ static async Task PrepareShop(IServiceProvider services, DataFolder folder, Star
     await DatabaseSetup.Prepare(folder, seeder.Fill, seeder.IsUnfinished, Console.WriteLine, CancellationToken.None);
     await using var scope = services.CreateAsyncScope();
     var db = scope.ServiceProvider.GetRequiredService<TinContext>();
-    await ShopSeeder.AddShippedPlatforms(db);
-    await TermImport.RemoveUnfinished(db, services.GetRequiredService<WriteGate>());
-    TermImport.RemoveOldFiles(folder.Imports, DateTime.UtcNow);
-    await MarketSetup.OpenOwn(db, market);
-    await MarketSetup.SendAgain(db, market);
+    try
+    {
+        await ShopSeeder.AddShippedPlatforms(db);
+        await TermImport.RemoveUnfinished(db, services.GetRequiredService<WriteGate>());
+        TermImport.RemoveOldFiles(folder.Imports, DateTime.UtcNow);
+        await MarketSetup.OpenOwn(db, market);
+        await MarketSetup.SendAgain(db, market);
+    }
+    catch (Exception e) when (DatabaseSetup.Explain(e, folder) is { } why)
+    {
+        throw new StartProblem(why, e);
+    }
 }
 
 static async Task Start(WebApplication app, StartOptions options)
@@ -196,9 +206,9 @@ static async Task Start(WebApplication app, StartOptions options)
     {
         throw new StartProblem($"Port {options.Port} is in use: choose another with --port N.", e);
     }
-    catch (Exception e) when (e is SocketException or System.Security.Cryptography.CryptographicException)
+    catch (SocketException e)
     {
-        throw new StartProblem(e is SocketException ? $"{options.Listen} is not an address of this computer, or port {options.Port} may not be used." : $"{options.Certificate} could not be read with the password in TIN_RABBIT_CERTIFICATE_PASSWORD.", e);
+        throw new StartProblem($"{options.Listen} is not an address of this computer, or port {options.Port} may not be used.", e);
     }
 
     Console.WriteLine($"Tin Rabbit is ready at {options.Address}");

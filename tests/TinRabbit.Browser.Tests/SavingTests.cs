@@ -168,7 +168,7 @@ public sealed class SavingTests : IClassFixture<DemoShop>, IAsyncLifetime
         browser.Waits("both kept", () => Fact("materials").Result == "larch" && Fact("colours").Result == "green");
         await _http.PutAsJsonAsync($"/api/products/{product}/facts", new { facts = facts with { materials = ["oak"] }, revision = 2 });
         browser.Write("Material", "pine" + Keys.Enter);
-        browser.Sees("[data-testid=fact-conflict]", "oak");
+        browser.Sees("[data-testid=text-conflict]", "oak");
         Assert.Equal("oak", await Fact("materials"));
         browser.ClickText("Keep what is here");
         browser.Waits("mine saved", () => Fact("materials").Result == "pine");

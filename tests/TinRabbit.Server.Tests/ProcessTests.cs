@@ -150,6 +150,9 @@ public sealed class ProcessTests : IDisposable
 
         Assert.DoesNotContain("horse", await File.ReadAllTextAsync(Path.Combine(_folder, "owner.json")));
         Assert.StartsWith("--listen 0.0.0.0 needs HTTPS", await Said(outside));
+        var noCertificate = Path.Combine(_folder, "certificate.pfx");
+        await File.WriteAllTextAsync(noCertificate, "no certificate");
+        Assert.Equal($"{noCertificate} is not a PFX file, or TIN_RABBIT_CERTIFICATE_PASSWORD is not its password.", await Said([.. outside, "--host", "shop.example", "--certificate", noCertificate]));
         Assert.StartsWith("--listen 0.0.0.0 needs --host", await Said([.. outside, "--proxy", "127.0.0.1"]));
         using var server = await RunningServer.Start(_folder, demo: false, "--listen", "0.0.0.0", "--proxy", "127.0.0.1", "--host", "shop.example");
         // The proxy says that the browser came over HTTPS; without that nobody is answered.

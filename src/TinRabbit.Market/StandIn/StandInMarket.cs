@@ -174,9 +174,12 @@ public sealed class StandInMarket : IMarket
         return (long)(Math.Round(volume / step) * step);
     }
 
-    private (QueryLog Log, Catalogue? Rivals) Made(string marketId) => _made.GetOrAdd(marketId, id => new(() =>
+    // Only markets that exist are kept.
+    private (QueryLog Log, Catalogue? Rivals) Made(string marketId) =>
+        Places.FirstOrDefault(p => p.Id == marketId) is { } place ? Made(place) : throw new KeyNotFoundException($"There is no market \"{marketId}\".");
+
+    private (QueryLog Log, Catalogue? Rivals) Made(MarketPlace place) => _made.GetOrAdd(place.Id, id => new(() =>
     {
-        var place = Places.FirstOrDefault(p => p.Id == id) ?? throw new KeyNotFoundException($"There is no market \"{id}\".");
         var trade = Trades[KindOf(place.PlatformId)];
         var vocabulary = Vocabulary.Read();
         var country = CountrySizes[Array.IndexOf(Vocabulary.Countries, place.Country)];

@@ -9,7 +9,7 @@ namespace TinRabbit.Server.Hosting;
 internal sealed class RequestGuard(RequestDelegate next, StartOptions options)
 {
     private static readonly string ContentPolicy = string.Join("; ",
-        "default-src 'self'", "script-src 'self'", "style-src 'self'", "style-src-attr 'unsafe-inline'", "img-src 'self' data: blob:", "font-src 'self'", "connect-src 'self'",
+        "default-src 'self'", "script-src 'self'", "style-src 'self'", "img-src 'self' data: blob:", "font-src 'self'", "connect-src 'self'",
         "object-src 'none'", "base-uri 'none'", "form-action 'self'", "frame-ancestors 'none'");
 
     public Task InvokeAsync(HttpContext context)

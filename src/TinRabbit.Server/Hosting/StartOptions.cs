@@ -1,5 +1,7 @@
 using System.Globalization;
 using System.Net;
+using System.Security.Cryptography;
+using System.Security.Cryptography.X509Certificates;
 using TinRabbit.Server.Storage;
 
 namespace TinRabbit.Server.Hosting;
@@ -37,6 +39,20 @@ internal sealed record StartOptions(
         return new(
             ReadPort(given["port"]), Path.GetFullPath(data), Flag(given, "demo"), ReadAddress(given["listen"], "listen") ?? IPAddress.Loopback,
             [.. (given["host"] ?? "").Split(',', StringSplitOptions.TrimEntries | StringSplitOptions.RemoveEmptyEntries)], certificate, ReadAddress(given["proxy"], "proxy"), Flag(given, "set-password"));
+    }
+
+    /// <summary>Loads the certificate; null where there is none.</summary>
+    /// <exception cref="StartProblem">It cannot be read.</exception>
+    public X509Certificate2? LoadCertificate()
+    {
+        try
+        {
+            return Certificate is null ? null : X509CertificateLoader.LoadPkcs12FromFile(Certificate, Environment.GetEnvironmentVariable("TIN_RABBIT_CERTIFICATE_PASSWORD"));
+        }
+        catch (CryptographicException e)
+        {
+            throw new StartProblem($"{Certificate} is not a PFX file, or TIN_RABBIT_CERTIFICATE_PASSWORD is not its password.", e);
+        }
     }
 
     /// <summary>Refuses to let other computers connect unless they must give the owner's password over HTTPS.</summary>

@@ -26,13 +26,9 @@ internal static class DatabaseSetup
             else
                 await Create(file, fill, tell, stop);
         }
-        catch (SqliteException e)
+        catch (Exception e) when (Explain(e, folder) is { } why)
         {
-            throw new StartProblem(Say(e, file, folder), e);
-        }
-        catch (IOException e)
-        {
-            throw new StartProblem($"{file} could not be written: {e.Message}", e);
+            throw new StartProblem(why, e);
         }
         finally
         {
@@ -141,11 +137,24 @@ internal static class DatabaseSetup
         return Convert.ToInt32(await command.ExecuteScalarAsync(stop), System.Globalization.CultureInfo.InvariantCulture);
     }
 
-    private static string Say(SqliteException e, string file, DataFolder folder) => e.SqliteErrorCode switch
+    /// <summary>What the database or the disk refused, and what to do, in one line; null for any other exception.</summary>
+    public static string? Explain(Exception exception, DataFolder folder) => exception switch
+    {
+        SqliteException e => Explain(e, folder.Database, folder),
+        DbUpdateException { InnerException: SqliteException e } => Explain(e, folder.Database, folder),
+        InvalidDataException => $"{folder.Database} could not be backed up before the update: its copy was damaged. Check the disk; nothing was changed.",
+        IOException e when e.Message.Contains("No space left", StringComparison.OrdinalIgnoreCase) => Full(folder.Database),
+        IOException => $"{folder.Database} could not be written. Check the disk, or choose another folder with --data DIR.",
+        _ => null,
+    };
+
+    private static string Full(string file) => $"The disk that holds {file} is full. Free some space and start again; nothing was lost.";
+
+    private static string Explain(SqliteException e, string file, DataFolder folder) => e.SqliteErrorCode switch
     {
         5 or 6 => $"{file} is open in another program. Close that program and start again.",
         8 => $"{file} cannot be written. Make it writable, or choose another folder with --data DIR.",
-        13 => $"The disk that holds {file} is full. Free some space and start again; nothing was lost.",
+        13 => Full(file),
         11 or 26 => $"{file} is damaged, or is not a Tin Rabbit database. Put a copy from {folder.Backups} in its place, or choose another folder with --data DIR.",
         _ => $"{file} could not be opened (SQLite error {e.SqliteErrorCode}). Check the disk, or choose another folder with --data DIR.",
     };

@@ -16,6 +16,7 @@ import {
   type Weighed,
   type Weighing,
 } from './api'
+import type { SavedText } from './notsaved'
 import { toast, toastAgain } from './toast'
 import { capital } from './words'
 
@@ -85,9 +86,6 @@ export function useWeighing(place: Place): Weighing | undefined {
 }
 
 export type Changed = { what: string | null; id?: number | null; revision?: number | null }
-/** What became of one line of the facts: another window's value, or why it was not saved; nothing where it was saved. */
-export type FactSaved = { theirs?: string | string[]; problem?: string }
-
 export type Change = { source?: string; saidBy?: string[]; language?: string; fit?: Fit; home?: Home; note?: string }
 
 // Changes go to the server in the order they were made, one at a time, however fast the keys are.
@@ -149,7 +147,7 @@ export function usePickActions(place: Place) {
       (s) => s && { ...s, products: s.products.map((p) => (p.id === place.product.id ? { ...p, facts, revision } : p)) },
     )
   /** Saves one line of the facts; what another window changed in other lines stays. */
-  const fact = <K extends keyof Facts>(key: K, value: Facts[K]): Promise<FactSaved> =>
+  const fact = <K extends keyof Facts>(key: K, value: Facts[K]): Promise<SavedText> =>
     inTurn(async () => {
       for (;;) {
         const product = cache.getQueryData<Shop>(['shop'])?.products.find((p) => p.id === place.product.id) ?? place.product
@@ -177,7 +175,7 @@ export function usePickActions(place: Place) {
       }
     })
   /** Saves a pick's note, unless another window changed it after this revision. */
-  const note = (text: string, words: string, noteRevision: number): Promise<FactSaved & { revision?: number }> =>
+  const note = (text: string, words: string, noteRevision: number): Promise<SavedText> =>
     inTurn(async () => {
       try {
         const { data, error, response } = await api.POST('/api/products/{id}/picks', {

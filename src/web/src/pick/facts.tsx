@@ -1,7 +1,8 @@
 import { useState } from 'react'
 import type { Facet, Facts } from '../kit/api'
+import { NotSaved, type SavedText } from '../kit/notsaved'
 import { counted } from '../kit/numbers'
-import type { FactSaved, Place, usePickActions } from '../kit/shop'
+import type { Place, usePickActions } from '../kit/shop'
 import type { Row } from './pick'
 
 const lists: [Exclude<keyof Facts, 'what'>, Facet, string][] = [
@@ -55,17 +56,16 @@ const split = (text: string) =>
     .map((w) => w.trim())
     .filter(Boolean)
 
-function Line({ name, value, save }: { name: string; value: string; save: (text: string) => Promise<FactSaved> }) {
+function Line({ name, value, save }: { name: string; value: string; save: (text: string) => Promise<SavedText> }) {
   const [text, setText] = useState(value)
   const [was, setWas] = useState(value)
-  const [saved, setSaved] = useState<FactSaved>({})
+  const [saved, setSaved] = useState<SavedText>({})
   // A new value shows, unless something else is typed here and not saved.
   if (was !== value) {
     if (text === was) setText(value)
     setWas(value)
   }
   const send = async () => setSaved(await save(text))
-  const theirs = saved.theirs === undefined ? null : [saved.theirs].flat().join(', ')
   return (
     <div className="mb-1.5 text-[13.5px]">
       <label className="block">
@@ -87,32 +87,15 @@ function Line({ name, value, save }: { name: string; value: string; save: (text:
           }}
         />
       </label>
-      {saved.problem && (
-        <p className="text-accent text-[13px]" role="alert">
-          Not saved: {saved.problem}{' '}
-          <button type="button" className="link" onClick={send}>
-            Try again
-          </button>
-        </p>
-      )}
-      {theirs !== null && (
-        <p className="text-accent text-[13px]" role="alert" data-testid="fact-conflict">
-          Another window changed this to “{theirs}”.{' '}
-          <button type="button" className="link" onClick={send}>
-            Keep what is here
-          </button>{' '}
-          <button
-            type="button"
-            className="link"
-            onClick={() => {
-              setText(theirs)
-              setSaved({})
-            }}
-          >
-            Use that
-          </button>
-        </p>
-      )}
+      <NotSaved
+        saved={saved}
+        what="this"
+        again={send}
+        use={(theirs) => {
+          setText(theirs)
+          setSaved({})
+        }}
+      />
     </div>
   )
 }

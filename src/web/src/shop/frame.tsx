@@ -67,6 +67,30 @@ export function Frame() {
   return <Framed place={place as Place} />
 }
 
+/** The head of what is about the shop as a whole, with the way back to the work. */
+export function ShopHead({ name }: { name: string }) {
+  const shop = useShop().data
+  const back = localStorage.getItem('last') ?? '/'
+  useEffect(() => {
+    document.title = `${name} · Tin Rabbit`
+  }, [name])
+  return (
+    <header className="topbar">
+      <Link to={back} className="flex items-center gap-2 head font-bold text-[17px] tracking-tight whitespace-nowrap">
+        <Rabbit />
+        Tin Rabbit
+      </Link>
+      <span className="text-[14px]">
+        {shop?.name} <span className="quiet">›</span> <b className="font-semibold">{name}</b>
+      </span>
+      <Link to={back} className="link ml-auto text-[14px]">
+        Back
+      </Link>
+      <ThemeButton />
+    </header>
+  )
+}
+
 /** The shop could not be loaded at all; what is open stays open when only a later question fails. */
 export function CouldNotOpen({ shop }: { shop: ReturnType<typeof useShop> }) {
   return (

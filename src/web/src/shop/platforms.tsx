@@ -1,28 +1,21 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query'
-import { useEffect, useRef, useState } from 'react'
-import { Link } from 'react-router'
+import { useRef, useState } from 'react'
 import { useAddress } from '../kit/address'
 import { api, type PlatformView } from '../kit/api'
 import { counted } from '../kit/numbers'
-import { useShop } from '../kit/shop'
 import { ToastLine, toast } from '../kit/toast'
 import { NameBox } from '../kit/walked'
-import { Rabbit, ThemeButton } from './frame'
+import { ShopHead } from './frame'
 import { draftOf, idOf, type Profile, ProfileSheet } from './profile'
 
 /** Every platform; one of them open to be changed, and what a change would do to the listings. */
 export function Platforms() {
   const [params, set] = useAddress()
   const list = useQuery({ queryKey: ['platforms'], queryFn: async () => (await api.GET('/api/platforms')).data })
-  const shop = useShop().data
   const cache = useQueryClient()
   const file = useRef<HTMLInputElement>(null)
   const [naming, setNaming] = useState(false)
   const [round, setRound] = useState(0)
-  useEffect(() => {
-    document.title = 'Platforms · Tin Rabbit'
-  }, [])
-  const back = localStorage.getItem('last') ?? '/'
   const open = list.data?.platforms.find((p) => p.id === params.get('id')) ?? list.data?.platforms[0]
   const reload = async (id?: string) => {
     await Promise.all([cache.invalidateQueries({ queryKey: ['platforms'] }), cache.invalidateQueries({ queryKey: ['shop'] })])
@@ -53,19 +46,7 @@ export function Platforms() {
   }
   return (
     <div className="frame" style={{ gridTemplateRows: '56px minmax(0,1fr)' }}>
-      <header className="topbar">
-        <Link to={back} className="flex items-center gap-2 head font-bold text-[17px] tracking-tight whitespace-nowrap">
-          <Rabbit />
-          Tin Rabbit
-        </Link>
-        <span className="text-[14px]">
-          {shop?.name} <span className="quiet">›</span> <b className="font-semibold">Platforms</b>
-        </span>
-        <Link to={back} className="link ml-auto text-[14px]">
-          Back to the work
-        </Link>
-        <ThemeButton />
-      </header>
+      <ShopHead name="Platforms" />
       <main className="work" style={{ gridTemplateColumns: '250px minmax(0,1fr)' }}>
         <aside className="side !border-l-0" style={{ borderRight: '1px solid var(--tin-2)' }}>
           <h3 className="!mt-0">Platforms</h3>

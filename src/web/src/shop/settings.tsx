@@ -1,11 +1,9 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query'
-import { useEffect, useState } from 'react'
-import { Link } from 'react-router'
+import { useState } from 'react'
 import { api, ask, type Backup } from '../kit/api'
 import { forgetDrafts } from '../kit/drafts'
-import { useShop } from '../kit/shop'
 import { ToastLine, toast, toastAgain } from '../kit/toast'
-import { Rabbit, ThemeButton } from './frame'
+import { ShopHead } from './frame'
 
 const kinds: Record<Backup['kind'], string> = {
   daily: 'Daily',
@@ -19,26 +17,9 @@ const size = new Intl.NumberFormat(undefined, { style: 'unit', unit: 'megabyte',
 
 /** What is about the shop as a whole: its backups. */
 export function Settings() {
-  const shop = useShop().data
-  const back = localStorage.getItem('last') ?? '/'
-  useEffect(() => {
-    document.title = 'Settings · Tin Rabbit'
-  }, [])
   return (
     <div className="frame" style={{ gridTemplateRows: '56px minmax(0,1fr)' }}>
-      <header className="topbar">
-        <Link to={back} className="flex items-center gap-2 head font-bold text-[17px] tracking-tight whitespace-nowrap">
-          <Rabbit />
-          Tin Rabbit
-        </Link>
-        <span className="text-[14px]">
-          {shop?.name} <span className="quiet">›</span> <b className="font-semibold">Settings</b>
-        </span>
-        <Link to={back} className="link ml-auto text-[14px]">
-          Back
-        </Link>
-        <ThemeButton />
-      </header>
+      <ShopHead name="Settings" />
       <main className="overflow-auto">
         <div className="max-w-3xl mx-auto p-6">
           <Backups />
