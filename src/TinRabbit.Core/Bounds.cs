@@ -21,6 +21,9 @@ public static class Bounds
     /// <summary>Terms that may be picked, dropped or translated by one request.</summary>
     public const int TermsAtOnce = 5_000;
 
+    /// <summary>Picks of a product.</summary>
+    public const int Picks = 10_000;
+
     /// <summary>Characters of the text of one field.</summary>
     public const int TextLength = 200_000;
 

@@ -101,7 +101,7 @@ static void AddServices(WebApplicationBuilder builder, StartOptions options, Dat
             AddLogin(services, folder);
     }
 
-    services.AddProblemDetails();
+    services.AddProblemDetails(o => o.CustomizeProblemDetails = ProblemAnswers.Explain);
     services.AddRequestTimeouts(ProblemAnswers.SetTimeouts);
     services.AddExceptionHandler<ProblemAnswers>();
     services.Configure<RouteHandlerOptions>(o => o.ThrowOnBadRequest = true);

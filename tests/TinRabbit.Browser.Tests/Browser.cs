@@ -171,6 +171,19 @@ public sealed class Browser : IDisposable
 
     public void Waits(string what, Func<bool> holds) => Until(what, () => holds() ? "" : null);
 
+    /// <summary>Waits until no check is under way or about to begin: a list of findings then stays as it is.</summary>
+    public void WaitsForChecks()
+    {
+        var (asked, since) = (-1L, Stopwatch.StartNew());
+        Waits("the checks to end", () =>
+        {
+            var now = (long)Run("return performance.getEntriesByType('resource').filter(e => e.name.endsWith('/check')).length")!;
+            if (now != asked || Text("[data-testid=save-state]") != "All saved")
+                (asked, since) = (now, Stopwatch.StartNew());
+            return since.ElapsedMilliseconds > 1000;
+        });
+    }
+
     public string Text(string css) => Safe(Find(css));
 
     /// <summary>What all of them say, read at once: none of them can be drawn anew in between.</summary>

@@ -325,12 +325,14 @@ public sealed class WriteTests(DemoShop demo) : IClassFixture<DemoShop>
         browser.Write("Tags 2", "feeder bird");
         browser.Waits("the finding of it", () => browser.All("[data-testid=findings] [data-finding=tag-reordered]").Count == 1);
         browser.Find("[data-testid=findings]").Click();
+        browser.WaitsForChecks();
         browser.Run("document.querySelector('[data-testid=findings]').focus()");
         WalkTo(browser, "findings", "another order");
         browser.Press("a");
         browser.Waits("it put aside", () => !browser.Texts("[data-testid=findings] .take").Any(t => t.Contains("another order", StringComparison.Ordinal)));
         browser.ClickText("Undo");
         browser.Waits("it brought back", () => browser.Texts("[data-testid=findings] .take").Any(t => t.Contains("another order", StringComparison.Ordinal)));
+        browser.WaitsForChecks();
         browser.Run("document.querySelector('[data-testid=findings]').focus()");
         WalkTo(browser, "findings", "another order");
         browser.Press(Keys.Enter);

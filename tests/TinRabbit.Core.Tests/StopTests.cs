@@ -3,6 +3,7 @@ using TinRabbit.Core.Findings;
 using TinRabbit.Core.Matching;
 using TinRabbit.Core.Measures;
 using TinRabbit.Core.Platforms;
+using TinRabbit.Core.Words;
 
 namespace TinRabbit.Core.Tests;
 
@@ -39,6 +40,8 @@ public class StopTests
         var text = string.Join(' ', Enumerable.Repeat("nest box", 10_000));
         var ready = TermSet.For(Platform, [text, "bird house"]);
         Assert.Equal(1, Weigh.Listing(ready, Copy, [new(text, 5), new("bird house", 5)]).Eligible);
+        Assert.Equal([text], Family.Forms(text));
+        Assert.Equal([text], Family.Near(text));
     }
 
     [Fact]

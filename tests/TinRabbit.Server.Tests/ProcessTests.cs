@@ -61,6 +61,20 @@ public sealed class ProcessTests : IDisposable
     }
 
     [Fact]
+    public async Task A_platform_that_an_older_program_let_be_poisoned_is_no_obstacle()
+    {
+        TestShop.CopyTo(_folder, demo: false);
+        var words = string.Join(' ', Enumerable.Repeat("bird house", 10_000));
+        Execute($"UPDATE Platforms SET Profile = json_set(Profile, '$.banned', json_array('free shipping', '{words}')) WHERE Id = 'longbarrow'");
+        using var server = await RunningServer.Start(_folder);
+        var product = await server.Post("/api/products", new { name = "Box", facts = (object?)null, pictures = (object?)null });
+        var listing = product["listings"]!["longbarrow"]!.GetValue<int>();
+        await server.Put($"/api/listings/{listing}/copy", new { fields = new { title = "Bird house, free shipping" }, revision = 0 });
+        var check = await server.Post($"/api/listings/{listing}/check", new { marketId = "longbarrow-us", fields = (object?)null });
+        Assert.Contains("free shipping", check["findings"]!.ToJsonString());
+    }
+
+    [Fact]
     public async Task A_demo_that_an_older_program_left_half_made_is_made_again()
     {
         TestShop.CopyTo(_folder, demo: true);

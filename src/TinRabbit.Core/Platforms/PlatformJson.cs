@@ -20,23 +20,18 @@ public sealed class FormatProblems(IReadOnlyList<Problem> problems)
 /// <summary>Reads and writes platform profiles and copy in their open format.</summary>
 public static class PlatformJson
 {
-    /// <summary>Reads a profile.</summary>
-    /// <exception cref="FormatProblems">Some key is missing or wrong.</exception>
-    public static Platform Read(JsonElement json, string path = "platform")
-    {
-        var read = new Reader();
-        var platform = read.Platform(json, path);
-        return read.Problems.Count == 0 ? platform : throw new FormatProblems(read.Problems);
-    }
+    /// <summary>Reads a profile that somebody gives: within <see cref="Bounds"/>.</summary>
+    /// <exception cref="FormatProblems">Some key is missing or wrong, or passes a bound.</exception>
+    public static Platform Read(JsonElement json, string path = "platform") => Read(json, path, new(bounded: true));
 
-    /// <summary>Reads a profile from text.</summary>
+    /// <summary>Reads a profile that is stored or shipped. One that was stored before there were bounds may pass them.</summary>
     /// <exception cref="FormatProblems">The text is no JSON, or some key is missing or wrong.</exception>
     public static Platform Read(string json)
     {
         try
         {
             using var document = JsonDocument.Parse(json);
-            return Read(document.RootElement);
+            return Read(document.RootElement, "platform", new(bounded: false));
         }
         catch (JsonException e)
         {
@@ -44,11 +39,17 @@ public static class PlatformJson
         }
     }
 
+    private static Platform Read(JsonElement json, string path, Reader read)
+    {
+        var platform = read.Platform(json, path);
+        return read.Problems.Count == 0 ? platform : throw new FormatProblems(read.Problems);
+    }
+
     /// <summary>Reads a listing's fields against a profile.</summary>
     /// <exception cref="FormatProblems">A field is unknown to the platform, or its value has another shape.</exception>
     public static IReadOnlyDictionary<string, FieldValue> ReadCopy(JsonElement json, Platform platform, string path = "fields")
     {
-        var read = new Reader();
+        var read = new Reader(bounded: true);
         var copy = read.Copy(json, platform, path);
         return read.Problems.Count == 0 ? copy : throw new FormatProblems(read.Problems);
     }
@@ -74,7 +75,7 @@ public static class PlatformJson
                 texts = field.Shape == FieldShape.Choices ? null : [.. kept.Value.EnumerateObject().Select(v => $"{v.Name}: {v.Value}")];
             if (texts is null || field.Shape == FieldShape.Choices)
             {
-                var read = new Reader();
+                var read = new Reader(bounded: false);
                 foreach (var value in read.Copy(JsonSerializer.SerializeToElement(new Dictionary<string, JsonElement> { [kept.Name] = kept.Value }), platform, "kept"))
                     copy[value.Key] = value.Value;
             }
@@ -176,7 +177,7 @@ public static class PlatformJson
     private static JsonArray Strings(IEnumerable<string> values) => new([.. values.Select(v => (JsonNode?)JsonValue.Create(v))]);
 
     /// <summary>Collects every problem instead of stopping at the first.</summary>
-    private sealed class Reader
+    private sealed class Reader(bool bounded)
     {
         private const double HighestThreshold = 1_000_000;
         private const string HalfCharacter = "There is half of a character here (a lone surrogate). Write the whole character, or remove it.";
@@ -228,7 +229,7 @@ public static class PlatformJson
                     copy[name] = value;
             }
 
-            if (_characters > Bounds.CopyLength)
+            if (bounded && _characters > Bounds.CopyLength)
                 Wrong(path, $"All texts together have {_characters:#,0} characters; the most is {Bounds.CopyLength:#,0}.");
             return copy;
         }
@@ -309,7 +310,7 @@ public static class PlatformJson
 
         private List<Category> Tree(JsonElement json, string path, string key, int level = 1)
         {
-            if (level > Bounds.CategoryLevels && Child(json, key) is not null)
+            if (bounded && level > Bounds.CategoryLevels && Child(json, key) is not null)
             {
                 Wrong($"{path}.{key}", $"Categories have at most {Bounds.CategoryLevels} levels.");
                 return [];
@@ -318,7 +319,7 @@ public static class PlatformJson
             return [.. Objects(json, path, key).Select(c =>
             {
                 OnlyKeys(c.Json, c.Path, "name", "under");
-                if (++_categories == Bounds.Categories + 1)
+                if (bounded && ++_categories == Bounds.Categories + 1)
                     Wrong(c.Path, $"A platform has at most {Bounds.Categories:#,0} categories.");
                 return new Category(Named(c.Json, c.Path), Tree(c.Json, c.Path, "under", level + 1));
             })];
@@ -427,7 +428,7 @@ public static class PlatformJson
         private IReadOnlyList<string> Terms(JsonElement json, string path, string key)
         {
             var terms = Texts(json, path, key);
-            for (var i = 0; i < terms.Count; i++)
+            for (var i = 0; bounded && i < terms.Count; i++)
                 if (terms[i].Length > Bounds.TermLength || Tokens.Of(terms[i]).Count > Bounds.TermWords)
                     Wrong($"{path}.{key}[{i}]", $"A phrase has at most {Bounds.TermWords} words and {Bounds.TermLength} characters.");
             return terms;
@@ -454,7 +455,7 @@ public static class PlatformJson
             {
                 var said = text.GetString()!;
                 _characters += said.Length;
-                if (said.Length <= longest)
+                if (!bounded || said.Length <= longest)
                     return said;
                 Wrong(path, $"This text has {said.Length:#,0} characters; the most is {longest:#,0}.");
                 return null;
@@ -468,7 +469,7 @@ public static class PlatformJson
 
         private IEnumerable<JsonElement> Bounded(JsonElement list, string path, int most)
         {
-            if (list.GetArrayLength() <= most)
+            if (!bounded || list.GetArrayLength() <= most)
                 return list.EnumerateArray();
             Wrong(path, $"This list has {list.GetArrayLength():#,0} items; the most is {most:#,0}.");
             return [];
@@ -480,14 +481,14 @@ public static class PlatformJson
             foreach (var entry in json.EnumerateObject())
                 try
                 {
-                    if (entries.Count == most)
+                    if (bounded && entries.Count == most)
                     {
                         Wrong(path, $"This object has more than {most:#,0} keys, which is the most.");
                         break;
                     }
 
                     var name = entry.Name;
-                    if (name.Length <= Bounds.ProfileText)
+                    if (!bounded || name.Length <= Bounds.ProfileText)
                         entries.Add((name, entry.Value));
                     else
                         Wrong(path, $"A key has {name.Length:#,0} characters; the most is {Bounds.ProfileText:#,0}.");

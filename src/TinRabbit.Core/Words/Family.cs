@@ -40,6 +40,8 @@ public static class Family
     public static IReadOnlyList<string> Forms(string text)
     {
         var forms = new List<string> { Written(text) };
+        if (IsTooLong(forms[0]))
+            return forms;
         foreach (var change in (Func<string[], IEnumerable<string[]>>[])[.. Changes, InOtherNumber])
             foreach (var form in forms.ToArray())
                 foreach (var other in change(form.Split(' ')).Select(w => string.Join(' ', w)))
@@ -52,9 +54,14 @@ public static class Family
     public static IReadOnlyList<string> Near(string text)
     {
         var written = Written(text);
+        if (IsTooLong(written))
+            return [written];
         var words = written.Split(' ');
         return Same([written, .. Changes.SelectMany(change => change(words)).Select(w => string.Join(' ', w)).Distinct().Where(f => f != written)]);
     }
+
+    // Nobody types that many words; each of their forms would be as long again.
+    private static bool IsTooLong(string written) => written.Count(c => c == ' ') >= Bounds.TermWords;
 
     private static string Written(string text) => string.Join(' ', Tokens.Of(text).Select(t => t.Word));
 

@@ -27,8 +27,6 @@ internal sealed partial class ProblemAnswers(ILogger<ProblemAnswers> log) : IExc
             BadHttpRequestException { InnerException: JsonException json } when Missing(json) is { Length: > 0 } missing =>
                 Wrong([.. missing.Select(name => new Problem(name, "This is missing."))]),
             BadHttpRequestException { InnerException: JsonException json } => Wrong(Unreadable(json)),
-            BadHttpRequestException { StatusCode: StatusCodes.Status413PayloadTooLarge } =>
-                Plain(413, $"The request is larger than {Bounds.RequestBytes >> 20} MB, which is the most.", "The request is too large."),
             BadHttpRequestException bad when Parameter().Match(bad.Message) is { Success: true } found =>
                 Wrong(new Problem(found.Groups["name"].Value, "This value could not be read.")),
             BadHttpRequestException bad => Plain(bad.StatusCode, "The request could not be read.", "The request could not be read."),
@@ -42,6 +40,13 @@ internal sealed partial class ProblemAnswers(ILogger<ProblemAnswers> log) : IExc
 
         await answer.ExecuteAsync(context);
         return true;
+    }
+
+    /// <summary>Says in words what the framework answers with a bare status: a body that is too large is refused before an endpoint sees it.</summary>
+    public static void Explain(ProblemDetailsContext context)
+    {
+        if (context.ProblemDetails is { Status: StatusCodes.Status413PayloadTooLarge, Detail: null } tooLarge)
+            tooLarge.Detail = $"The request is larger than {Bounds.RequestBytes >> 20} MB, which is the most.";
     }
 
     /// <summary>A 400 whose <c>errors</c> names each field.</summary>

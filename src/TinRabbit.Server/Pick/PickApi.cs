@@ -79,6 +79,8 @@ internal static class PickApi
                 return TypedResults.NotFound();
             var keys = Keys(request.Texts);
             var picks = await db.Picks.Where(p => p.ProductId == id).ToListAsync(stop);
+            if (picks.Count + keys.Keys.Except(picks.Select(p => p.Key)).Count() is > Bounds.Picks and var all)
+                throw new FormatProblems([new("texts", $"The product would have {all:#,0} picks; the most is {Bounds.Picks:#,0}.")]);
             var touched = new List<(string Key, PickState? Before)>();
             var last = picks.Count == 0 ? 0 : picks.Max(p => p.Order);
             var byKey = picks.ToDictionary(p => p.Key);

@@ -24,8 +24,12 @@ export function SendOut({ place, settle, copyAll }: { place: Place; settle: () =
     cache.invalidateQueries({ queryKey: ['versions', place.listingId] })
   }
   const download = async (address: string) => {
-    await settle()
-    window.location.assign(address)
+    try {
+      await settle()
+      window.location.assign(address)
+    } catch (e) {
+      toast((e as Error).message)
+    }
   }
   return (
     <div className="side-part text-[14px]" data-testid="send">

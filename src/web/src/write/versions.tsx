@@ -65,7 +65,11 @@ export function Versions({
             onSubmit={async (e) => {
               e.preventDefault()
               const box = e.currentTarget.elements.namedItem('name') as HTMLInputElement
-              await settle()
+              try {
+                await settle()
+              } catch (problem) {
+                return toast((problem as Error).message)
+              }
               const kept = await name(api.POST('/api/listings/{id}/versions', { params: { path }, body: { name: box.value } }))
               if (!kept) return
               toast(kept.kept ? 'Kept as a version' : 'Nothing new to keep: it is empty, or as it was kept last')

@@ -287,7 +287,11 @@ function Sheet({ place, listing }: { place: Place; listing: Listing }) {
     [cache, place, step, title],
   )
   const copyAll = () => copyText('The whole listing', allText(listing.fields, latest.current))
-  const settle = useCallback(() => draft.flush(), [draft])
+  // What is sent, exported or kept is the saved text: it must be what is on the screen.
+  const settle = useCallback(async () => {
+    await draft.flush()
+    if (draft.unsaved) throw new Error('Your latest text is not saved yet, so nothing was done. Try again once it is saved.')
+  }, [draft])
   useKeys({
     'Alt+c': () => {
       const field = focusedField()
