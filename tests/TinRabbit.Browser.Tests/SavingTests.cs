@@ -39,6 +39,11 @@ public sealed class SavingTests : IClassFixture<DemoShop>, IAsyncLifetime
         await SaveElsewhere(listing, "Saved elsewhere");
         browser.Chord(Keys.Alt, "4");
         browser.Waits("another screen", () => browser.Address.Contains("/weigh"));
+        // A save that hangs keeps nobody from the text.
+        browser.Chord(Keys.Alt, "3");
+        browser.Waits("the text that is on its way", () => browser.Value("Title") == "Typed here");
+        browser.Chord(Keys.Alt, "4");
+        browser.Waits("another screen", () => browser.Address.Contains("/weigh"));
         _proxy.Release();
         // Every screen says that something is not saved, and leads there.
         browser.Sees("[data-testid=unsaved]", "1 text not saved");

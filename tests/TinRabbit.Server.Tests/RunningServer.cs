@@ -75,7 +75,7 @@ public sealed class RunningServer : IDisposable
         return ((IPEndPoint)free.LocalEndpoint).Port;
     }
 
-    public async Task<JsonNode> Get(string path) => JsonNode.Parse(await Client.GetStringAsync(path))!;
+    public async Task<JsonNode> Get(string path) => await Read(await Client.GetAsync(path));
 
     public async Task<JsonNode> Post(string path, object body) => await Read(await Client.PostAsJsonAsync(path, body));
 

@@ -234,13 +234,13 @@ describe('after a reload or a closed window', () => {
 })
 
 test('a listing has one draft', async () => {
-  const { listingDraft, settled } = await opened()
+  const { listingDraft } = await opened()
   const draft = listingDraft(41, {}, 2)
   expect(listingDraft(41, { title: 'B' }, 5)).toBe(draft)
   expect(draft.snapshot()).toMatchObject({ revision: 5, value: { title: 'B' } })
   listingDraft(41, { title: 'stale' }, 1)
   expect(draft.snapshot()).toMatchObject({ revision: 5, value: { title: 'B' } })
   draft.change({ title: 'A' })
-  await settled(41)
+  await draft.flush()
   expect(titles()).toEqual(['A'])
 })

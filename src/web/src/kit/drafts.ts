@@ -335,9 +335,6 @@ export const listingDraft = (id: number, copy: Copy, revision: number) => draftO
 export const picturesDraft = (productId: number, pictures: string[], revision: number) =>
   draftOf<string[]>('pictures', productId, pictures, revision)
 
-/** Waits until everything of a listing is on disk, or could not be saved. */
-export const settled = async (listingId: number) => drafts.get(`listing:${listingId}`)?.flush()
-
 /** Forgets every draft: the whole shop was replaced. */
 export async function forgetDrafts() {
   await Promise.all([...drafts.keys()].map((key) => del(`${key}:${tab}`, store()).catch(() => undefined)))

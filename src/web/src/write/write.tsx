@@ -16,7 +16,7 @@ import {
   type Weighing,
 } from '../kit/api'
 import { ConflictBox } from '../kit/conflict'
-import { type DraftView, listingDraft, restoreDrafts, settled } from '../kit/drafts'
+import { type DraftView, listingDraft, restoreDrafts } from '../kit/drafts'
 import { useKeys } from '../kit/keys'
 import { compact, full } from '../kit/numbers'
 import { draftKey, type Place, usePicks, weigh as weighDraft, weighKey } from '../kit/shop'
@@ -50,7 +50,6 @@ export function Write({ place }: { place: Place }) {
     queryKey: ['listing', place.listingId],
     queryFn: async () => {
       await restoreDrafts()
-      await settled(place.listingId)
       return ask(api.GET('/api/listings/{id}', { params: { path: { id: place.listingId } } }))
     },
     refetchOnMount: 'always',
