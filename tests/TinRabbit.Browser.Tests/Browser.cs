@@ -231,7 +231,7 @@ public sealed class Browser : IDisposable
             {
             }
 
-            if (clock.Elapsed > TimeSpan.FromSeconds(15))
+            if (clock.Elapsed > TimeSpan.FromSeconds(30))
                 throw new TimeoutException($"Waited in vain for {what()}.");
             Thread.Sleep(30);
         }
