@@ -10,5 +10,5 @@ export default defineConfig({
       ['/api', '/openapi', '/schemas'].map((path) => [path, `http://127.0.0.1:${process.env.TIN_RABBIT_PORT ?? 5170}`]),
     ),
   },
-  test: { setupFiles: ['../../tests/web/setup.ts'] },
+  test: { setupFiles: ['../../tests/web/setup.ts'], testTimeout: 30_000 },
 })
