@@ -16,6 +16,9 @@ internal static class XlsxRows
     private const int MostParts = 5_000;
     private const int MostStyles = 100_000;
     private const long MostSharedCharacters = 100_000_000;
+    // One for each thread: a million rows have millions of texts.
+    [ThreadStatic]
+    private static char[]? _chunk;
     private static readonly XmlReaderSettings Settings = new() { DtdProcessing = DtdProcessing.Prohibit, XmlResolver = null, IgnoreComments = true, IgnoreProcessingInstructions = true };
 
     /// <summary>Reads all rows; gaps between rows are empty rows of no cells, which are left out.</summary>
@@ -84,16 +87,20 @@ internal static class XlsxRows
     private static string CellText(XmlReader cell, string type, string? style, List<string> shared, HashSet<int> dates, StringBuilder text, CancellationToken stop)
     {
         text.Clear();
-        var phonetic = 0;
-        while (cell.Read())
+        for (var more = cell.Read(); more;)
         {
             stop.ThrowIfCancellationRequested();
-            if (cell is { NodeType: XmlNodeType.Element, LocalName: "rPh" })
-                phonetic = cell.Depth + 1;
-            else if (cell is { NodeType: XmlNodeType.Element, LocalName: "f" })
+            // Neither a formula nor how a text is spoken is what the cell shows. Skipping goes on to the next node by itself.
+            if (cell is { NodeType: XmlNodeType.Element, LocalName: "f" or "rPh" })
+            {
                 cell.Skip();
-            if (cell.NodeType is XmlNodeType.Text or XmlNodeType.CDATA or XmlNodeType.SignificantWhitespace && (phonetic == 0 || cell.Depth < phonetic))
+                more = !cell.EOF;
+                continue;
+            }
+
+            if (cell.NodeType is XmlNodeType.Text or XmlNodeType.CDATA or XmlNodeType.SignificantWhitespace)
                 Append(cell, text, stop);
+            more = cell.Read();
         }
 
         var value = text.ToString();
@@ -106,16 +113,17 @@ internal static class XlsxRows
         };
     }
 
+    private static char[] Chunk => _chunk ??= new char[4096];
+
     private static void Append(XmlReader xml, StringBuilder text, CancellationToken stop)
     {
-        var chunk = new char[4096];
         int read;
-        while ((read = xml.ReadValueChunk(chunk, 0, chunk.Length)) > 0)
+        while ((read = xml.ReadValueChunk(Chunk, 0, Chunk.Length)) > 0)
         {
             stop.ThrowIfCancellationRequested();
             if (text.Length + read > Bounds.ImportCell)
                 throw Wrong($"A cell of this file has more than {Bounds.ImportCell:#,0} characters.");
-            text.Append(chunk, 0, read);
+            text.Append(Chunk, 0, read);
         }
     }
 
