@@ -111,6 +111,19 @@ public class FillTests
     }));
 
     [Fact]
+    public void The_lead_in_another_order_takes_no_second_slot()
+    {
+        var platform = Platform(Folds.Diacritics | Folds.Plural | Folds.Possessive | Folds.Spelling | Folds.Compound, true, [], Unit.Characters, 9);
+        WantedTerm[] terms =
+        [
+            new("5.5 for", null), new("birds pajaro pájaro", 10, null, null, Fit.Stretch), new("boxes", 10), new("box", 70, null, null, Fit.Stretch), new("women's birds 鳥の家", 0, null, null, Fit.Stretch),
+            new("5.5 house box", 300, null, null, Fit.Stretch), new("for 5.5", 1000, null, null, Fit.Good), new("鳥の家 for", 300, null, null, Fit.Good), new("鳥の家", null),
+        ];
+        var fill = PhrasesFill.Of(platform, Samples.Copy(("title", "pajaro"), ("tags", new[] { "boxes" })), "tags", terms, [], "5.5 for");
+        Assert.Single(fill.Items, i => i is "5.5 for" or "for 5.5");
+    }
+
+    [Fact]
     public void Titles_fit_say_no_word_twice_begin_with_the_lead_and_differ() => Check.One(Config.QuickThrowOnFailure.WithMaxTest(120), Prop.ForAll(Cases.ToArbitrary(), c =>
     {
         var lead = c.Terms.FirstOrDefault()?.Text;

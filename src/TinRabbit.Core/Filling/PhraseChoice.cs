@@ -349,7 +349,7 @@ internal sealed class PhraseChoice
         for (var turn = 0; _steps > 0 && turn < 3 * likely.Length && best.Count > leads; turn++)
         {
             var forced = likely[turn % likely.Length];
-            if (best.Contains(forced))
+            if (best.Contains(forced) || best.Take(leads).Any(l => _signatures[l] == _signatures[forced]))
                 continue;
             var other = best.Where((c, i) => i < leads || _signatures[c] != _signatures[forced]).ToList();
             var slots = best.Count;
