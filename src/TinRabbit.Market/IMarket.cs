@@ -58,6 +58,9 @@ public interface IMarket
     /// <summary>What the source is called where a reading names it.</summary>
     string Name { get; }
 
+    /// <summary>Whether its numbers are made up, which every screen and export says.</summary>
+    bool Simulated { get; }
+
     /// <summary>The markets it knows.</summary>
     IReadOnlyList<MarketPlace> Places { get; }
 

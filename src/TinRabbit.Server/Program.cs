@@ -88,6 +88,7 @@ static void AddServices(WebApplicationBuilder builder, StartOptions options, Dat
     services.AddSingleton<ReadyPicksCache>();
     services.AddSingleton<LastWeighings>();
     services.AddSingleton<Shelves>();
+    services.AddScoped<ChangeLog>();
     services.AddSingleton<RivalAttributes>();
     services.AddSingleton(TimeProvider.System);
     services.AddSingleton(s => new OwnerPassword(folder?.Owner ?? "owner.json", s.GetRequiredService<TimeProvider>()));
@@ -154,6 +155,7 @@ static void MapRequests(WebApplication app, StartOptions options)
     api.MapSession();
     api.MapEngine();
     api.MapShop();
+    api.MapChanges();
     api.MapBackups();
     api.MapDig();
     api.MapShelf();

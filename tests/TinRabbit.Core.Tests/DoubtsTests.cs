@@ -46,7 +46,7 @@ public class DoubtsTests
             var sorted = values.Order().ToArray();
             var norm = Norm.Of(values.Select(v => (v, v)));
             Assert.Equal(sorted[Math.Max(0, (int)Math.Ceiling(n / 3.0) - 1)], norm.LowTo);
-            Assert.Equal(sorted[Math.Max(0, (int)Math.Ceiling(n * 2 / 3.0) - 1)], norm.ModerateTo);
+            Assert.Equal(sorted[Math.Max(0, (int)Math.Ceiling(n * 2 / 3.0) - 1)], norm.MediumTo);
         }
     }
 }

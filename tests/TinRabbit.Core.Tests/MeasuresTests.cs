@@ -64,7 +64,7 @@ public class MeasuresTests
     {
         var norm = Norm.Of([(100, 10), (1000, 10), (10, 0), (0, 40), (null, 50), (5, null), (100, 1000)]);
         Assert.Equal(1.0, norm.Centre!.Value, 12); // ratios −1, 1, 1, 2
-        Assert.Equal([Band.Low, Band.Low, Band.Moderate, Band.High], new double[] { 0, 10, 40, 1000 }.Select(c => norm.BandOf(c)!.Value));
+        Assert.Equal([Band.Low, Band.Low, Band.Medium, Band.High], new double[] { 0, 10, 40, 1000 }.Select(c => norm.BandOf(c)!.Value));
         Assert.Null(norm.BandOf(null));
         Assert.Null(Norm.Unknown.BandOf(4));
     }

@@ -113,7 +113,7 @@ public partial class WordLawsTests
         {
             // A third of them is no higher than the first border, two thirds than the second; equals are of one band.
             var band = norm.BandOf(c)!.Value;
-            Assert.Equal(band, c <= competitions[(int)Math.Ceiling(competitions.Length / 3.0) - 1] ? Band.Low : c <= competitions[(int)Math.Ceiling(competitions.Length * 2 / 3.0) - 1] ? Band.Moderate : Band.High);
+            Assert.Equal(band, c <= competitions[(int)Math.Ceiling(competitions.Length / 3.0) - 1] ? Band.Low : c <= competitions[(int)Math.Ceiling(competitions.Length * 2 / 3.0) - 1] ? Band.Medium : Band.High);
         }
 
         Assert.Null(norm.BandOf(null));

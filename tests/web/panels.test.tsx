@@ -61,7 +61,7 @@ describe('takes', () => {
       reach: 40,
       grip: 30,
       inUse: false,
-      mix: { low: 1, moderate: 0, high: 2, unknown: 0 },
+      mix: { low: 1, medium: 0, high: 2, unknown: 0 },
       holds: [{ text: 'bird house', volume: 900, grade: 'whole' }],
       ...more,
     }) as unknown as Take
@@ -85,7 +85,7 @@ describe('takes', () => {
   test('each says its room, what it reaches and how hard its picks are', async () => {
     const { root } = put([
       take('Cedar bird house', { inUse: true }),
-      take('A long one', { fits: false, mix: { low: 0, moderate: 0, high: 0, unknown: 0 } as Take['mix'], holds: [] }),
+      take('A long one', { fits: false, mix: { low: 0, medium: 0, high: 0, unknown: 0 } as Take['mix'], holds: [] }),
     ])
     await screen.findByText('Cedar bird house')
     expect(text(root)).toContain('16 of 120; reach 40 %, grip 30.0; 1 pick; competition 1 low, 2 high')

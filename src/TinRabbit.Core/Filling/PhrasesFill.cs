@@ -28,13 +28,13 @@ public sealed record PhrasesFill(IReadOnlyList<string> Items, IReadOnlyList<stri
     /// <param name="lead">The term that comes first; null for the worthiest of those chosen.</param>
     /// <param name="notHere">Terms that the seller wants elsewhere: they count, but are not said here.</param>
     /// <param name="stop">Stops the search.</param>
-    /// <exception cref="FormatProblems">There is no such field, or it is no list of phrases.</exception>
+    /// <exception cref="FormatProblems">There is no such field, or it is not a list of phrases.</exception>
     public static PhrasesFill Of(
         Platform platform, IReadOnlyDictionary<string, FieldValue> copy, string key, IReadOnlyList<WantedTerm> terms, IReadOnlyList<string> avoid, string? lead = null, IReadOnlySet<string>? notHere = null, CancellationToken stop = default)
     {
         var field = platform.Find(key) ?? throw new FormatProblems([new("field", $"{platform.Name} has no field \"{key}\".")]);
         if (field.Shape != FieldShape.Phrases)
-            throw new FormatProblems([new("field", $"{field.Label} is no list of phrases.")]);
+            throw new FormatProblems([new("field", $"{field.Label} is not a list of phrases.")]);
         var avoided = new AvoidedTerms(platform, avoid);
         var wanted = terms.Where(t => WordsFill.Unstopped(stop) && avoided.UsesIn(t.Text) == 0).ToList();
         string[] standing = [.. (copy.GetValueOrDefault(key)?.Units(field.Shape) ?? []).Where(i => !string.IsNullOrWhiteSpace(i))];

@@ -38,9 +38,9 @@ public static class TitleFill
     {
         var field = platform.Find(key) ?? throw new FormatProblems([new("field", $"{platform.Name} has no field \"{key}\".")]);
         if (field.Shape is not (FieldShape.Line or FieldShape.Text))
-            throw new FormatProblems([new("field", $"{field.Label} is no line of text.")]);
+            throw new FormatProblems([new("field", $"{field.Label} is not a line of text.")]);
         if (!field.Indexed)
-            throw new FormatProblems([new("field", $"The search of {platform.Name} does not read {field.Label}: words there hold nothing.")]);
+            throw new FormatProblems([new("field", $"{platform.Name} does not search {field.Label}, so words there bring no searches.")]);
         var avoided = new AvoidedTerms(platform, avoid);
         var wanted = terms.Where(t => WordsFill.Unstopped(stop) && avoided.UsesIn(t.Text) == 0).OrderByDescending(t => t.Worth()).ToList();
         if (wanted.Count == 0)

@@ -94,9 +94,9 @@ public sealed record WordsFill(
     {
         var field = platform.Find(key) ?? throw new FormatProblems([new("field", $"{platform.Name} has no field \"{key}\".")]);
         if (!field.Indexed)
-            throw new FormatProblems([new("field", $"The search of {platform.Name} does not read {field.Label}: words there open nothing.")]);
+            throw new FormatProblems([new("field", $"{platform.Name} does not search {field.Label}, so words there bring no searches.")]);
         if (field.Shape is FieldShape.Choices or FieldShape.Path or FieldShape.Rich or FieldShape.Phrases)
-            throw new FormatProblems([new("field", $"{field.Label} is no place for loose words.")]);
+            throw new FormatProblems([new("field", $"{field.Label} is not a field for separate words.")]);
         return field;
     }
 

@@ -1,4 +1,5 @@
 using TinRabbit.Core.Platforms;
+using TinRabbit.Core.Texts;
 
 namespace TinRabbit.Core.Findings;
 
@@ -12,12 +13,11 @@ internal static class CategoryFindings
         {
             path = [.. draft.Texts(field).SelectMany(t => t.Split('>', StringSplitOptions.TrimEntries | StringSplitOptions.RemoveEmptyEntries))];
             if (path.Count > 0 && Category.At(field.Tree, path) is null)
-                yield return new("category-unknown", Level.Must, field.Key, 0, 0, 0, $"{draft.Platform.Name} has no category {string.Join(" > ", path)}.");
+                yield return new("category-unknown", Level.Must, field.Key, 0, 0, 0, FindingTexts.CategoryUnknown(path, draft.Platform.Name));
             else if (path.Count > 0 && Category.At(field.Tree, path) is { Under.Count: > 0 } at)
             {
                 var opens = AttributesOf(draft).Where(a => at.Under.Any(u => a.Category == u.Name)).Select(a => a.Name).Distinct().ToList();
-                yield return new("category-deeper", Level.Should, field.Key, 0, 0, 0,
-                    $"{at.Name} goes deeper: {string.Join(", ", at.Under.Select(u => u.Name))}.{(opens.Count > 0 ? $" That opens {string.Join(", ", opens)}." : "")} Shoppers filter by it.");
+                yield return new("category-deeper", Level.Should, field.Key, 0, 0, 0, FindingTexts.CategoryDeeper(at.Name, at.Under.Select(u => u.Name), opens));
             }
         }
 
@@ -26,7 +26,7 @@ internal static class CategoryFindings
         var filled = draft.Copy.GetValueOrDefault(choices.Key) is FieldValue.Choices c ? c.Values.Where(v => v.Value.Any(t => !string.IsNullOrWhiteSpace(t))).Select(v => v.Key).ToHashSet(StringComparer.OrdinalIgnoreCase) : [];
         foreach (var rival in draft.Rivals.Where(r => r.Share >= draft.Threshold("rivalsFillShare") && !filled.Contains(r.Name)).OrderByDescending(r => r.Share))
             if (choices.Attributes.FirstOrDefault(a => a.Name == rival.Name) is not { } rule || rule.OpenIn(path))
-                yield return new("attribute-empty", Level.Should, choices.Key, 0, 0, 0, $"{rival.Name} is empty; {rival.Share * 100:0} of 100 rivals fill it, and shoppers who filter by it do not see this.");
+                yield return new("attribute-empty", Level.Should, choices.Key, 0, 0, 0, FindingTexts.AttributeEmpty(rival.Name, rival.Share));
     }
 
     private static IEnumerable<AttributeRule> AttributesOf(Draft draft) => draft.Platform.Fields.SelectMany(f => f.Attributes);

@@ -1,5 +1,6 @@
 using TinRabbit.Core.Matching;
 using TinRabbit.Core.Platforms;
+using TinRabbit.Core.Texts;
 using TinRabbit.Core.Words;
 
 namespace TinRabbit.Core.Findings;
@@ -12,11 +13,11 @@ internal static class GuardFindings
         var avoided = new AvoidedTerms(draft.Platform, [.. draft.Avoid.Select(a => a.Text)]);
         foreach (var (number, spans) in avoided.In(draft.Copy))
             foreach (var span in spans.Take(ListingCheck.MostOfOneKind))
-                yield return Forbidden("avoided", draft, span, $"“{draft.Avoid[number].Text}” must not be said{(draft.Avoid[number].Reason is { Length: > 0 } why ? $": {why}" : ", you decided")}.");
+                yield return Forbidden("avoided", draft, span, FindingTexts.Avoided(draft.Avoid[number].Text, draft.Avoid[number].Reason));
         var banned = new AvoidedTerms(draft.Platform, draft.Platform.Banned);
         foreach (var (number, spans) in banned.In(draft.Copy))
             foreach (var span in spans.Take(ListingCheck.MostOfOneKind))
-                yield return Forbidden("banned", draft, span, $"{draft.Platform.Name} refuses listings that say “{draft.Platform.Banned[number]}”.");
+                yield return Forbidden("banned", draft, span, FindingTexts.Banned(draft.Platform.Banned[number], draft.Platform.Name));
         foreach (var claim in Claims(draft))
             yield return claim;
         foreach (var shout in Shouting(draft))
@@ -26,18 +27,18 @@ internal static class GuardFindings
     private static Finding Forbidden(string id, Draft draft, Span span, string why)
     {
         var field = draft.Platform.Find(span.Field)!;
-        return new(id, Level.Must, span.Field, span.Item, span.Start, span.Length, why, TakeOut(draft, field, span.Item, span.Start, span.Length));
+        return new(id, Level.Must, span.Field, span.Item, span.Start, span.Length, why, Removal(draft, field, span.Item, span.Start, span.Length));
     }
 
     /// <summary>The field without a stretch of its text; without the whole item where that is a phrase of a list.</summary>
-    internal static Fix? TakeOut(Draft draft, Field field, int item, int start, int length)
+    internal static Fix? Removal(Draft draft, Field field, int item, int start, int length)
     {
         if (field.Shape == FieldShape.Phrases)
-            return new("Take the phrase out", field.Key, draft.Without(field, item));
+            return new(FindingTexts.RemovePhrase, field.Key, draft.Without(field, item));
         if (field.Shape is FieldShape.Choices or FieldShape.Path or FieldShape.Rich || item >= draft.Texts(field).Count)
             return null;
         var text = draft.Texts(field)[item];
-        return new("Take it out", field.Key, draft.With(field, item, Tidy(text, start, length)));
+        return new(FindingTexts.Remove, field.Key, draft.With(field, item, Tidy(text, start, length)));
     }
 
     // Without the stretch, and without the doubled spaces and separators that it leaves.
@@ -66,8 +67,9 @@ internal static class GuardFindings
                 foreach (var claim in Facets.Unbacked(texts[item], facts))
                     if (!(shopName is { } name && name.Start <= claim.Start && name.End >= claim.Start + claim.Length) && seen.Add(claim.Word))
                         yield return new("claim", Level.Should, field.Key, item, claim.Start, claim.Length,
-                            $"“{claim.Word}” says a {Name(claim.Facet)} that the facts do not have: a shopper who finds it untrue sends it back.",
-                            field.Shape is FieldShape.Phrases or FieldShape.Words ? TakeOut(draft, field, item, claim.Start, claim.Length) : null);
+                            FindingTexts.Claim(claim.Word, claim.Facet),
+                            field.Shape is FieldShape.Phrases or FieldShape.Words ? Removal(draft, field, item, claim.Start, claim.Length) : null)
+                        { Claim = claim };
             }
         }
     }
@@ -82,8 +84,6 @@ internal static class GuardFindings
                 return (words[at].Start, words[at + name.Length - 1].End);
         return null;
     }
-
-    private static string Name(Facet facet) => facet switch { Facet.Audience => "kind of buyer", _ => facet.ToString().ToLowerInvariant() };
 
     private static IEnumerable<Finding> Shouting(Draft draft)
     {
@@ -102,7 +102,7 @@ internal static class GuardFindings
                         if (i > token.Start || token.Start > 0)
                             calm[i] = char.ToLowerInvariant(calm[i]);
                 yield return new("shouting", Level.Should, field.Key, item, loud[0].Start, loud[^1].End - loud[0].Start,
-                    $"{loud.Count} words of capitals in {field.Label} read as shouting, and no search looks at capitals.", new("Write them small", field.Key, draft.With(field, item, new(calm))));
+                    FindingTexts.Shouting(loud.Count, field), new(FindingTexts.LowerCase, field.Key, draft.With(field, item, new(calm))));
             }
         }
     }

@@ -39,9 +39,12 @@ public static class ListingCheck
         }
     }
 
-    // A finding about some words is the same while those words stand; one about a field, while the field does.
+    // A finding about some words keeps its key while those words are there; one about a field, while the field is the same.
+    // A claim is the same wherever it is made, so that it is shown and dismissed once for its word.
     private static string KeyOf(Draft draft, Finding finding)
     {
+        if (finding.Claim is { } claim)
+            return $"{finding.Id} {claim.Facet.ToString().ToLowerInvariant()} {Words.Tokens.Key(claim.Word)}";
         var field = draft.Platform.Find(finding.Field);
         var texts = field is null ? [] : draft.Texts(field);
         var about = finding.Length > 0 && finding.Item < texts.Count && finding.Start + finding.Length <= texts[finding.Item].Length

@@ -1,6 +1,7 @@
 using TinRabbit.Core.Matching;
 using TinRabbit.Core.Measures;
 using TinRabbit.Core.Platforms;
+using TinRabbit.Core.Texts;
 using TinRabbit.Core.Words;
 
 namespace TinRabbit.Core.Findings;
@@ -18,18 +19,18 @@ internal static class ProseFindings
         if (draft.Role("body") is not { } field || draft.TextOf(field) is not { } text || Tokens.Of(text) is not { Count: > 0 } words)
             yield break;
         if (words.Count < draft.Threshold("descriptionMinWords"))
-            yield return new("description-short", Level.Should, field.Key, 0, 0, 0, $"{field.Label} has {words.Count} words; under {draft.Threshold("descriptionMinWords"):0} there is little to read or to find.");
+            yield return new("description-short", Level.Should, field.Key, 0, 0, 0, FindingTexts.DescriptionShort(words.Count, draft.Threshold("descriptionMinWords")));
         var title = draft.Role("title") is { } titleField ? Tokens.Of(draft.TextOf(titleField)) : [];
         if (title.Count > 1 && words.Count >= title.Count && title.Select(t => t.Word).SequenceEqual(words.Take(title.Count).Select(t => t.Word)))
-            yield return new("begins-with-title", Level.Should, field.Key, 0, words[0].Start, words[title.Count - 1].End - words[0].Start, $"{field.Label} begins with the title word for word: it says nothing that was not just read.");
+            yield return new("begins-with-title", Level.Should, field.Key, 0, words[0].Start, words[title.Count - 1].End - words[0].Start, FindingTexts.BeginsWithTitle(field));
         var sentences = Sentences(text);
         var picks = draft.Terms.Select(t => KeyOf(draft, t.Text)).ToHashSet(StringComparer.Ordinal);
         foreach (var sentence in sentences.Where(s => IsList(draft, picks, text[s.Start..s.End])).Take(ListingCheck.MostOfOneKind))
-            yield return new("list-of-picks", Level.Should, field.Key, 0, sentence.Start, sentence.End - sentence.Start, "This sentence lists picks instead of saying something: a person stops reading here.");
+            yield return new("list-of-picks", Level.Should, field.Key, 0, sentence.Start, sentence.End - sentence.Start, FindingTexts.ListOfPicks);
         var opening = sentences.Take((int)draft.Threshold("openingSentences")).ToList();
         var core = draft.Terms.Where(t => t.Fit == Fit.Core).ToList();
         if (opening.Count > 0 && core.Count > 0 && !Held(draft, text[opening[0].Start..opening[^1].End], core, stop).Any(t => t.Grade is Grade.Whole or Grade.Inflected))
-            yield return new("opening-no-core", Level.Should, field.Key, 0, opening[0].Start, opening[^1].End - opening[0].Start, $"The first {opening.Count} sentences hold no core pick: searches that read the description read its beginning.");
+            yield return new("opening-no-core", Level.Should, field.Key, 0, opening[0].Start, opening[^1].End - opening[0].Start, FindingTexts.OpeningNoCore(opening.Count));
         foreach (var stuffed in Stuffed(draft, field, text, words.Count, stop))
             yield return stuffed;
     }
@@ -52,7 +53,7 @@ internal static class ProseFindings
             if (spans.Count <= most)
                 continue;
             var last = spans[^1];
-            yield return new("stuffed", Level.Should, field.Key, 0, last.Start, last.Length, $"“{term.Term.Text}” stands {spans.Count} times in {words} words; more than {draft.Threshold("termPerHundredWords"):0} in a hundred reads as stuffing.");
+            yield return new("stuffed", Level.Should, field.Key, 0, last.Start, last.Length, FindingTexts.Stuffed(term.Term.Text, spans.Count, words, draft.Threshold("termPerHundredWords")));
         }
     }
 
@@ -111,8 +112,8 @@ internal static class ProseFindings
         foreach (var odd in found.Where(f => f.Region != own).Take(ListingCheck.MostOfOneKind))
         {
             var other = own == "American" ? Spelling.ToAmerican(odd.Token.Word) : pairs.First(p => p.American == odd.Token.Word).British;
-            yield return new("mixed-spelling", Level.Should, odd.Field.Key, odd.Item, odd.Token.Start, odd.Token.Length, $"“{odd.Token.Word}” is {odd.Region} spelling, “{usual.Token.Word}” {own}: one copy, one spelling.",
-                odd.Field.Shape == FieldShape.Rich ? null : new($"Write “{other}”", odd.Field.Key, draft.With(odd.Field, odd.Item, odd.Text[..odd.Token.Start] + AsWritten(odd.Text[odd.Token.Start], other) + odd.Text[odd.Token.End..])));
+            yield return new("mixed-spelling", Level.Should, odd.Field.Key, odd.Item, odd.Token.Start, odd.Token.Length, FindingTexts.MixedSpelling(odd.Token.Word, odd.Region, usual.Token.Word, own),
+                odd.Field.Shape == FieldShape.Rich ? null : new(FindingTexts.Write(other), odd.Field.Key, draft.With(odd.Field, odd.Item, odd.Text[..odd.Token.Start] + AsWritten(odd.Text[odd.Token.Start], other) + odd.Text[odd.Token.End..])));
         }
     }
 

@@ -2,6 +2,7 @@ using TinRabbit.Core.Filling;
 using TinRabbit.Core.Matching;
 using TinRabbit.Core.Measures;
 using TinRabbit.Core.Platforms;
+using TinRabbit.Core.Texts;
 using TinRabbit.Core.Words;
 
 namespace TinRabbit.Core.Findings;
@@ -17,7 +18,7 @@ internal static class RoomFindings
             foreach (var over in Over(draft, field, Room.Of(field, value)))
                 yield return over;
             if (field.Required && (value is null || value.IsEmpty(field.Shape)))
-                yield return new("required-empty", Level.Must, field.Key, 0, 0, 0, $"{field.Label} is empty, and {draft.Platform.Name} takes no listing without it.");
+                yield return new("required-empty", Level.Must, field.Key, 0, 0, 0, FindingTexts.RequiredEmpty(field, draft.Platform.Name));
             else if (Unused(draft, field) is { } unused)
                 yield return unused;
         }
@@ -30,7 +31,6 @@ internal static class RoomFindings
     {
         if (field.Limit is not { } limit)
             yield break;
-        var unit = limit.Unit.ToString().ToLowerInvariant();
         var texts = draft.Texts(field);
         for (var i = 0; i < room.Used.Count; i++)
             if (limit.Max is { } max && room.Used[i] > max)
@@ -38,15 +38,14 @@ internal static class RoomFindings
                 var text = field.Shape == FieldShape.Words ? draft.TextOf(field) : i < texts.Count ? texts[i] : "";
                 var cut = CutAt(text, limit, max);
                 yield return new("over-limit", Level.Must, field.Key, i, cut, Math.Max(0, text.Length - cut),
-                    $"{Name(field, i, room.Used.Count)} takes {room.Used[i]} {unit}, {room.Used[i] - max} over the limit of {max}: {draft.Platform.Name} refuses it.",
+                    FindingTexts.OverLimit(Name(field, i, room.Used.Count), room.Used[i], max, limit.Unit, draft.Platform.Name),
                     cut > 0 && field.Shape is not (FieldShape.Choices or FieldShape.Path or FieldShape.Rich)
-                        ? new("Cut it at the last word that fits", field.Key, draft.With(field, i, text[..cut].TrimEnd(' ', ',', ';', '-')))
+                        ? new(FindingTexts.Shorten, field.Key, draft.With(field, i, text[..cut].TrimEnd(' ', ',', ';', '-')))
                         : null);
             }
 
         if (room.ItemsOver > 0)
-            yield return new("over-items", Level.Must, field.Key, limit.MaxItems!.Value, 0, 0,
-                $"{field.Label} has {room.Items} entries, {room.ItemsOver} over the limit of {limit.MaxItems}: {draft.Platform.Name} refuses it.");
+            yield return new("over-items", Level.Must, field.Key, limit.MaxItems!.Value, 0, 0, FindingTexts.OverItems(field, room.Items, limit.MaxItems.Value, draft.Platform.Name));
     }
 
     private static string Name(Field field, int item, int items) => items > 1 ? $"{field.Label} {item + 1}" : field.Label;
@@ -71,9 +70,9 @@ internal static class RoomFindings
         if (field.Role is not ("title" or "tags" or "backend") || field.Limit is not { } limit)
             return null;
         var room = Room.Of(field, draft.Copy.GetValueOrDefault(field.Key));
-        var (used, all, unit) = field.Shape == FieldShape.Phrases && limit.MaxItems is { } most ? (room.Items, most, "slots") : limit.Max is { } max ? (room.Used.Sum(), max, limit.Unit.ToString().ToLowerInvariant()) : (1, 1, "");
+        var (used, all, unit) = field.Shape == FieldShape.Phrases && limit.MaxItems is { } most ? (room.Items, most, "slot") : limit.Max is { } max ? (room.Used.Sum(), max, FindingTexts.Name(limit.Unit)) : (1, 1, "");
         return all - used > draft.Threshold("unusedShare") * all
-            ? new("unused", Level.Should, field.Key, 0, 0, 0, $"{all - used} of {all} {unit} lie unused in {field.Label}: room in which more could be found.")
+            ? new("unused", Level.Should, field.Key, 0, 0, 0, FindingTexts.Unused(field, all - used, all, unit))
             : null;
     }
 
@@ -91,9 +90,7 @@ internal static class RoomFindings
         {
             if (term.Explain() is not { Missing: { Count: > 0 } missing } || Room.Measure(string.Join(' ', missing), unit) > room || guard.UsesIn(term.Term.Text) > 0)
                 continue;
-            return new("would-fit", Level.Should, field.Key, 0, 0, 0,
-                $"“{string.Join(" ", missing)}” would fit into {field.Label} and open “{term.Term.Text}”, {term.Term.Volume?.ToString("N0", System.Globalization.CultureInfo.InvariantCulture)} searches a month.",
-                new("Add it", field.Key, place.With(missing)));
+            return new("would-fit", Level.Should, field.Key, 0, 0, 0, FindingTexts.WouldFit(missing, field, term.Term.Text, term.Term.Volume), new(FindingTexts.Add, field.Key, place.With(missing)));
         }
 
         return null;

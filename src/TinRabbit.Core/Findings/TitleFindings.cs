@@ -1,11 +1,12 @@
 using TinRabbit.Core.Filling;
 using TinRabbit.Core.Matching;
 using TinRabbit.Core.Platforms;
+using TinRabbit.Core.Texts;
 using TinRabbit.Core.Words;
 
 namespace TinRabbit.Core.Findings;
 
-/// <summary>The title: the lead, what the thing is, and words said twice.</summary>
+/// <summary>The title: the lead, what the thing is, and repeated words.</summary>
 internal static class TitleFindings
 {
     public static IEnumerable<Finding> Of(Draft draft)
@@ -15,17 +16,20 @@ internal static class TitleFindings
         if (draft.Lead is { } lead && Lead(draft, field, title, lead) is { } finding)
             yield return finding;
         if (draft.Facts is { What: { Length: > 0 } what } && !Early(draft, tokens, what))
-            yield return new("what-late", Level.Should, field.Key, 0, 0, 0, $"What it is, “{what}”, does not stand within the first {draft.Threshold("whatWithinWords"):0} words: a shopper decides there whether to read on.");
+            yield return new("what-late", Level.Should, field.Key, 0, 0, 0, FindingTexts.WhatLate(what, draft.Threshold("whatWithinWords")));
         if (draft.Threshold("titleRepeatsPay") > 0)
             yield break;
         foreach (var word in tokens.Where(t => !SmallWords.Has(t.Word)).GroupBy(t => Fold.Key(t.Word, draft.Platform.Search.Folds)).Where(g => g.Count() > 1))
         {
-            var again = word.Skip(1).ToList();
-            // A word that is there hundreds of times is no slip that one press should mend.
-            var once = again.Count > ListingCheck.MostOfOneKind ? null : again.AsEnumerable().Reverse().Aggregate(title, (text, t) => GuardFindings.Tidy(text, t.Start, t.Length));
-            yield return new("title-repeat", Level.Should, field.Key, 0, again[0].Start, again[0].Length,
-                $"“{again[0].Word}” stands {(again.Count == 1 ? "twice" : $"{again.Count + 1} times")} in the title: once earns all there is, the rest takes room.",
-                once is null ? null : new("Leave the first", field.Key, draft.With(field, 0, once)));
+            var occurrences = word.ToList();
+            // A word that is there hundreds of times is no slip that one press should correct.
+            var fixes = occurrences.Count > ListingCheck.MostOfOneKind ? [] : new[] { 0, occurrences.Count - 1 }
+                .Select(kept => (Kept: kept, Text: RepeatedWords.KeepOne(title, tokens, occurrences, kept)))
+                .Where(f => f.Text is not null && (draft.Lead is null || HasPhrase(f.Text, draft.Lead) || !HasPhrase(title, draft.Lead)))
+                .Select(f => new Fix(f.Kept == 0 ? FindingTexts.KeepFirst : FindingTexts.KeepLast, field.Key, draft.With(field, 0, f.Text!))).ToArray();
+            yield return new("title-repeat", Level.Should, field.Key, 0, occurrences[1].Start, occurrences[1].Length,
+                FindingTexts.TitleRepeat(occurrences[1].Word, occurrences.Count), fixes.FirstOrDefault())
+            { OtherFixes = [.. fixes.Skip(1)] };
         }
     }
 
@@ -37,8 +41,8 @@ internal static class TitleFindings
         if (match.Grade != Grade.Whole)
         {
             var moved = match.Grade is Grade.Inflected or Grade.Together ? Reorder.So(title, lead, draft.Platform.Search.Folds, field.Separator) : Capital(front + title);
-            return new("lead-not-whole", Level.Should, field.Key, 0, 0, 0, $"The lead, “{lead}”, does not stand whole in the title, where it counts most.",
-                moved is not null && Fits(field, moved) ? new("Put it in", field.Key, new FieldValue.Text(moved)) : null);
+            return new("lead-not-whole", Level.Should, field.Key, 0, 0, 0, FindingTexts.LeadNotWhole(lead),
+                moved is not null && Fits(field, moved) ? new(FindingTexts.AddLead, field.Key, new FieldValue.Text(moved)) : null);
         }
 
         var span = match.Spans[0];
@@ -46,9 +50,11 @@ internal static class TitleFindings
             return null;
         var rest = GuardFindings.Tidy(title, span.Start, span.Length);
         var first = Capital(rest.Length == 0 ? lead : front + rest);
-        return new("lead-not-shown", Level.Should, field.Key, 0, span.Start, span.Length, $"The lead, “{lead}”, stands behind the first {shows} characters, which is all that other places show.",
-            Fits(field, first) ? new("Move it to the front", field.Key, new FieldValue.Text(first)) : null);
+        return new("lead-not-shown", Level.Should, field.Key, 0, span.Start, span.Length, FindingTexts.LeadNotShown(lead, shows),
+            Fits(field, first) ? new(FindingTexts.MoveToFront, field.Key, new FieldValue.Text(first)) : null);
     }
+
+    private static bool HasPhrase(string text, string phrase) => $" {Tokens.Key(text)} ".Contains($" {Tokens.Key(phrase)} ", StringComparison.Ordinal);
 
     private static bool Fits(Field field, string text) => Room.Of(field, new FieldValue.Text(text)).Fits;
 

@@ -116,6 +116,38 @@ public sealed class Matcher
         void Take(int unit, double strength) => holding[unit] = Math.Max(strength, holding.GetValueOrDefault(unit));
     }
 
+    /// <summary>How each field's strength for the term with this number was worked out, by the occurrence that counts; only fields that hold the term.</summary>
+    public IReadOnlyList<FieldStrength> Strengths(int number)
+    {
+        if (LacksNeeded(number))
+            return [];
+        _keep = true;
+        _phrases.Clear();
+        _units.Clear();
+        Look(_terms.Terms[number]);
+        var best = new Dictionary<int, FieldStrength>();
+        foreach (var (place, grade, start, _) in _phrases)
+        {
+            var unit = _listing.Units[place];
+            var (field, factor) = (Field(unit.Field), grade == Matching.Grade.Whole ? 1 : InflectedFactor);
+            var token = start - unit.Start;
+            Take(unit.Field, field.Front
+                ? new(field.Key, grade, field.Weight, factor, token, unit.Count, 1 - FrontShare * token / unit.Count, PhraseStrength(unit, factor, start))
+                : new(field.Key, grade, field.Weight, factor, null, null, 1, PhraseStrength(unit, factor, start)));
+        }
+
+        foreach (var unit in _units)
+            if (Field(_listing.Units[unit].Field) is var field)
+                Take(_listing.Units[unit].Field, new(field.Key, Matching.Grade.Together, field.Weight, TogetherFactor, null, null, 1, field.Weight * TogetherFactor));
+        return [.. best.OrderBy(b => b.Key).Select(b => b.Value)];
+
+        void Take(int field, FieldStrength strength)
+        {
+            if (!best.TryGetValue(field, out var before) || strength.Strength > before.Strength)
+                best[field] = strength;
+        }
+    }
+
     /// <summary>Every place where the term stands as a phrase, whole or in another form.</summary>
     internal List<Span> Standing(int number)
     {

@@ -1,4 +1,4 @@
-using System.Globalization;
+using TinRabbit.Core.Texts;
 
 namespace TinRabbit.Core.Measures;
 
@@ -38,7 +38,7 @@ public sealed record Doubt(DoubtKind Kind, string Why);
 /// <param name="FamilyVolumes">Known volumes of the other forms of the term.</param>
 public sealed record Suspect(double? Volume, double? Competition, double? TitlesHolding, IReadOnlyList<int>? Months, double? Age, IReadOnlyList<double> FamilyVolumes);
 
-/// <summary>Finds readings that do not sit with their neighbours (docs/model.md, "Numbers to doubt").</summary>
+/// <summary>Finds readings that look wrong next to similar terms (docs/model.md, "Numbers that look wrong").</summary>
 public static class Doubts
 {
     private const double FewTitles = 5;
@@ -52,20 +52,19 @@ public static class Doubts
         var doubts = new List<Doubt>();
         var (volume, competition, titles) = (reading.Volume, reading.Competition, reading.TitlesHolding);
         if (titles > competition)
-            Add(DoubtKind.Titles, $"{N(titles)} titles hold the phrase, but only {N(competition)} listings are said to compete");
+            Add(DoubtKind.Titles, ReadingTexts.MoreTitlesThanListings(titles.Value, competition.Value));
         if (volume >= norm.TopTenthFrom && volume > 0 && titles <= FewTitles)
-            Add(DoubtKind.Untitled, $"its searches are in the top tenth of this shelf ({N(norm.TopTenthFrom)} and more), yet {(titles == 0 ? "no title holds" : $"only {N(titles)} titles hold")} it");
+            Add(DoubtKind.Untitled, ReadingTexts.FewTitles(norm.TopTenthFrom.Value, titles.Value));
         if (volume is { } v && competition is { } c && norm.Usual?.Off(v, c) is { } off && Math.Abs(off) > FarOff)
-            Add(DoubtKind.Competition, $"{N(c)} listings is far {(off > 0 ? "more" : "less")} than terms with about {N(v)} searches have here ({Math.Abs(off).ToString("F1", CultureInfo.InvariantCulture)} times the usual spread away)");
+            Add(DoubtKind.Competition, ReadingTexts.UnusualCompetition(c, v, off));
         if (volume > 0 && reading.FamilyVolumes.Count > 0 && reading.FamilyVolumes.All(f => f == volume))
-            Add(DoubtKind.Grouped, $"all its known forms are said to have {N(volume)}: the source counts them together");
+            Add(DoubtKind.Grouped, ReadingTexts.SameForAllVariants(volume.Value));
         if (volume is { } stated && reading.Months is { Count: > 0 } months && months.TakeLast(YearMonths).Average() is var mean && (mean > 2 * stated || stated > 2 * mean))
-            Add(DoubtKind.History, $"its last {Math.Min(YearMonths, months.Count)} months have a mean of {N(Math.Round(mean))}, not {N(stated)}");
+            Add(DoubtKind.History, ReadingTexts.HistoryDiffers(Math.Min(YearMonths, months.Count), mean, stated));
         if (reading.Age > OldDays)
-            Add(DoubtKind.Old, $"it was measured {N(Math.Floor(reading.Age.Value))} days ago");
+            Add(DoubtKind.Old, ReadingTexts.Old(reading.Age.Value));
         return doubts;
 
         void Add(DoubtKind kind, string why) => doubts.Add(new(kind, why));
-        static string N(double? number) => number?.ToString("#,0", CultureInfo.InvariantCulture) ?? "unknown";
     }
 }

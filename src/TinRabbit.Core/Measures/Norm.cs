@@ -3,9 +3,9 @@ namespace TinRabbit.Core.Measures;
 /// <summary>What is typical of a market's shelf.</summary>
 /// <param name="Centre">Median of log10(volume / max(1, competition)) where volume is above zero; null without such a reading.</param>
 /// <param name="LowTo">Highest competition of the lowest third; null without readings.</param>
-/// <param name="ModerateTo">Highest competition of the middle third.</param>
+/// <param name="MediumTo">Highest competition of the middle third.</param>
 /// <param name="Readings">How many readings it rests on.</param>
-public sealed record Norm(double? Centre, double? LowTo, double? ModerateTo, int Readings)
+public sealed record Norm(double? Centre, double? LowTo, double? MediumTo, int Readings)
 {
     /// <summary>The norm of a shelf nobody has measured.</summary>
     public static readonly Norm Unknown = new(null, null, null, 0);
@@ -68,8 +68,8 @@ public sealed record Norm(double? Centre, double? LowTo, double? ModerateTo, int
 
     /// <summary>The band of a competition; null when it or the shelf is unknown.</summary>
     public Band? BandOf(double? competition) =>
-        competition is not { } c || LowTo is not { } low || ModerateTo is not { } moderate ? null
-        : c <= low ? Band.Low : c <= moderate ? Band.Moderate : Band.High;
+        competition is not { } c || LowTo is not { } low || MediumTo is not { } medium ? null
+        : c <= low ? Band.Low : c <= medium ? Band.Medium : Band.High;
 
     private static Line Fit(List<double> x, List<double> y)
     {

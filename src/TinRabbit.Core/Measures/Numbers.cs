@@ -20,7 +20,7 @@ public enum Band
     Low,
 
     /// <summary>The middle third.</summary>
-    Moderate,
+    Medium,
 
     /// <summary>The highest third.</summary>
     High,
@@ -32,7 +32,11 @@ public enum Band
 /// <param name="Competition">Competing listings; null when unknown.</param>
 /// <param name="Headroom">0–100; null when unknown.</param>
 /// <param name="Fit">How true and central it is to the product.</param>
-public sealed record WantedTerm(string Text, double? Volume = null, double? Competition = null, double? Headroom = null, Fit Fit = Fit.Core);
+public sealed record WantedTerm(string Text, double? Volume = null, double? Competition = null, double? Headroom = null, Fit Fit = Fit.Core)
+{
+    /// <summary>What counts where the headroom is unknown: what is typical of a market.</summary>
+    public const double TypicalHeadroom = 50;
+}
 
 /// <summary>Numbers of one term in one market (docs/model.md, "Numbers").</summary>
 public static class Numbers
@@ -43,7 +47,7 @@ public static class Numbers
     /// <summary>
     /// What a term counts in a listing's grip: volume·fit·(0.5 + headroom/200), headroom 50 where unknown; 0 where the volume is unknown.
     /// </summary>
-    public static double Worth(this WantedTerm term) => (term.Volume ?? 0) * term.Fit.Weight() * (0.5 + (term.Headroom ?? 50) / 200);
+    public static double Worth(this WantedTerm term) => (term.Volume ?? 0) * term.Fit.Weight() * (0.5 + (term.Headroom ?? WantedTerm.TypicalHeadroom) / 200);
 
     /// <summary>
     /// Demand against supply, 50 being typical for the market:

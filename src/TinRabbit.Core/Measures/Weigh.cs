@@ -10,7 +10,14 @@ namespace TinRabbit.Core.Measures;
 /// <param name="Volume">Their searches a month, unknown ones counted as 0.</param>
 /// <param name="UnknownVolume">Terms whose volume is unknown.</param>
 /// <param name="Terms">Each term, in the order given.</param>
-public sealed record Weighing(double Reach, double Grip, int Eligible, double Volume, int UnknownVolume, IReadOnlyList<WeighedTerm> Terms);
+public sealed record Weighing(double Reach, double Grip, int Eligible, double Volume, int UnknownVolume, IReadOnlyList<WeighedTerm> Terms)
+{
+    /// <summary>The sums that reach is made of: Σ volume·fit of the eligible terms, and of all.</summary>
+    public (double Eligible, double All) Demand { get; init; }
+
+    /// <summary>The sums that grip is made of: Σ worth·grip, and Σ worth.</summary>
+    public (double Gripped, double All) Worth { get; init; }
+}
 
 /// <summary>What a listing holds of one term, and what that is worth. The explanation is worked out when it is asked for.</summary>
 public readonly struct WeighedTerm
@@ -33,6 +40,9 @@ public readonly struct WeighedTerm
 
     /// <summary>Where and how it is held, and what is missing.</summary>
     public Match Explain() => _matcher.Explain(_number);
+
+    /// <summary>How the strength of each field that holds it was worked out.</summary>
+    public IReadOnlyList<FieldStrength> Strengths() => _matcher.Strengths(_number);
 
     /// <summary>Missing words that stand in a form which the platform does not fold.</summary>
     public IReadOnlyList<NearMiss> Near(Match match) => _near.Of(_matcher.ReadyOf(_number), match.Missing);
@@ -90,7 +100,7 @@ public static class Weigh
             volume += term.Volume ?? 0;
         }
 
-        return new(Share(held, wanted), Share(gripped, worth), eligible, volume, unknown, new WeighedTerms(terms, grades, grips, matcher, near));
+        return new(Share(held, wanted), Share(gripped, worth), eligible, volume, unknown, new WeighedTerms(terms, grades, grips, matcher, near)) { Demand = (held, wanted), Worth = (gripped, worth) };
     }
 
     private static double Share(double part, double all) => all > 0 ? part / all * 100 : 0;

@@ -68,18 +68,8 @@ public sealed record YearShape(Shape Shape, IReadOnlyList<int> PeakMonths, doubl
         return new(shape, peaks, change, season?.Strength, p, peaks.Count > 0 ? ReadyFor(peaks[0], from.AddMonths(months.Count)) : null, months.Count);
     }
 
-    /// <summary>How sure the name is, and what more months would settle, as a sentence.</summary>
-    public string HowSure => Shape switch
-    {
-        Shape.Seasonal when Months < 36 => $"Fairly sure: {Months} months show the season twice. A third year would settle it.",
-        Shape.Seasonal => $"Sure: {Months / 12} years show the same season.",
-        Shape.OneOff when Months < TwoYears => $"Not sure: with {Months} months, a season would look the same. The same month a year on would settle it.",
-        Shape.OneOff => "Sure enough: the same months of another year did not stand out.",
-        Shape.Sparse => "Too few searches to say more. A broader word would.",
-        _ when Months < TwoYears => $"Not sure: {Months} months cannot show a season. {TwoYears - Months} more would.",
-        Shape.Rising or Shape.Fading => $"A trend like this by chance: {(P < 0.001 ? "less than 1 in 1,000" : $"about 1 in {1 / P:F0}")}.",
-        _ => $"Fairly sure over {Months} months.",
-    };
+    /// <summary>How certain the shape is, and how many more months would settle it, as a sentence.</summary>
+    public string HowSure => Texts.ReadingTexts.Certainty(Shape, Months, P);
 
     // At least four times the usual, for one month or two that touch, and in no other year.
     private static bool IsOneOff(IReadOnlyList<double> months)

@@ -25,7 +25,8 @@ public enum Likeness
 /// <param name="Word">It, with spaces where it is several words.</param>
 /// <param name="Part">noun, verb, adjective or adverb.</param>
 /// <param name="Likeness">How it is alike.</param>
-public sealed record AlikeWord(string Word, string Part, Likeness Likeness);
+/// <param name="Sense">In which meaning of the word, the commonest being 0.</param>
+public sealed record AlikeWord(string Word, string Part, Likeness Likeness, int Sense);
 
 /// <summary>Words that mean the same or nearly so, from a digest of WordNet made at build (Data/NOTICE.md).</summary>
 public static class Alike
@@ -86,21 +87,21 @@ public static class Alike
             {
                 if (!_senses.TryGetValue((word, part), out var senses))
                     continue;
-                foreach (var sense in senses.Take(SensesLookedAt))
+                foreach (var (sense, number) in senses.Take(SensesLookedAt).Select((s, i) => (s, i)))
                 {
-                    Add(sense, Likeness.Same);
+                    Add(sense, Likeness.Same, number);
                     foreach (var like in _synsets[sense].Like)
-                        Add(like, Likeness.Similar);
+                        Add(like, Likeness.Similar, number);
                     foreach (var above in _synsets[sense].Above)
-                        Add(above, Likeness.Broader);
+                        Add(above, Likeness.Broader, number);
                     foreach (var below in _below.GetValueOrDefault(sense, []))
-                        Add(below, Likeness.Narrower);
+                        Add(below, Likeness.Narrower, number);
                     if (sense == senses[0])
                         foreach (var beside in _synsets[sense].Above.SelectMany(a => _below[a]).Where(b => b != sense))
-                            Add(beside, Likeness.Beside);
+                            Add(beside, Likeness.Beside, number);
                 }
 
-                void Add(int synset, Likeness likeness) => found.AddRange(_synsets[synset].Words.Where(w => w != word).Select(w => new AlikeWord(w, name, likeness)));
+                void Add(int synset, Likeness likeness, int number) => found.AddRange(_synsets[synset].Words.Where(w => w != word).Select(w => new AlikeWord(w, name, likeness, number)));
             }
 
             return [.. found.OrderBy(a => a.Likeness)];

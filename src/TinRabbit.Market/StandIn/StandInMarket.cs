@@ -12,6 +12,9 @@ namespace TinRabbit.Market.StandIn;
 /// </summary>
 public sealed class StandInMarket : IMarket
 {
+    /// <summary>What readings from it are said to come from.</summary>
+    public const string SourceName = "stand-in market";
+
     /// <summary>Months of history that a measurement gives.</summary>
     public const int Months = 30;
 
@@ -54,7 +57,10 @@ public sealed class StandInMarket : IMarket
         Vocabulary.Countries.Select(c => new MarketPlace($"{platformId}-{c}", platformId, c, CountryNames[c], "en"));
 
     /// <inheritdoc/>
-    public string Name => "stand-in market";
+    public string Name => SourceName;
+
+    /// <inheritdoc/>
+    public bool Simulated => true;
 
     /// <inheritdoc/>
     public IReadOnlyList<MarketPlace> Places { get; private set; }

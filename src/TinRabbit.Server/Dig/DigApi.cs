@@ -58,7 +58,7 @@ internal static class DigApi
             var head = request.Text.Trim();
             var key = Tokens.Key(head);
             if (key.Length == 0)
-                throw new FormatProblems([new("text", "Type a term with at least one word in it.")]);
+                throw new FormatProblems([new("text", "Enter a term with at least one word.")]);
             http.Response.ContentType = "application/x-ndjson";
             await foreach (var part in Parts(id, request with { Text = head }, key, db, market, shelves, stop))
                 await http.Response.WriteLine(part, json.Value.SerializerOptions, stop);
@@ -67,27 +67,36 @@ internal static class DigApi
 
         api.MapGet("/products/{id:int}/trail/{marketId}", async (int id, string marketId, TinContext db, CancellationToken stop) =>
         {
-            var steps = await db.Digs.AsNoTracking().Where(d => d.ProductId == id && d.MarketId == marketId).OrderBy(d => d.Id).ToListAsync(stop);
+            var all = await db.Digs.AsNoTracking().IgnoreQueryFilters().Where(d => d.ProductId == id && d.MarketId == marketId).OrderBy(d => d.Id).ToDictionaryAsync(d => d.Id, stop);
+            var steps = all.Values.Where(s => s.DeletedAt is null);
             var picked = (await db.Picks.Where(p => p.ProductId == id && p.Home != Home.Avoid).Select(p => p.Source).ToListAsync(stop)).CountBy(s => s).ToDictionary();
-            return TypedResults.Ok(steps.Select(s => new TrailStep(s.Id, s.Text, s.ParentId, picked.GetValueOrDefault(s.Text))).ToList());
+            return TypedResults.Ok(steps.Select(s => new TrailStep(s.Id, s.Text, ParentOf(s, all), picked.GetValueOrDefault(s.Text))).ToList());
         }).WithName("GetTrail");
 
-        api.MapDelete("/products/{id:int}/trail/{stepId:int}", async (int id, int stepId, TinContext db, CancellationToken stop) =>
-        {
-            var steps = await db.Digs.Where(d => d.ProductId == id).ToListAsync(stop);
-            if (steps.FirstOrDefault(s => s.Id == stepId) is { } gone)
-            {
-                foreach (var child in steps.Where(s => s.ParentId == stepId))
-                    child.ParentId = gone.ParentId;
-                db.Digs.Remove(gone);
-                await db.SaveChangesAsync(stop);
-            }
-
-            return TypedResults.NoContent();
-        }).WithName("ForgetStep");
+        api.MapDelete("/products/{id:int}/trail/{stepId:int}", DeleteStep).WithName("DeleteStep");
 
         api.MapGet("/markets/{marketId}/suggest", (string marketId, string typed, IMarket market) =>
             TypedResults.Ok(market.Suggest(marketId, typed, 8))).WithName("Suggest");
+    }
+
+    // Its children stay, and show under the step above until it comes back.
+    private static async Task<Results<Ok<Changed>, NotFound>> DeleteStep(int id, int stepId, TinContext db, ChangeLog changes, CancellationToken stop) =>
+        await db.Digs.FirstOrDefaultAsync(d => d.Id == stepId && d.ProductId == id, stop) is { } step
+            ? TypedResults.Ok(await changes.Delete(Entity.Step, $"{stepId}", Messages.Deleted("search", step.Text), id, [step], stop))
+            : TypedResults.NotFound();
+
+    // The nearest step above that is still there.
+    private static int? ParentOf(DigRow step, Dictionary<int, DigRow> all)
+    {
+        var parent = step.ParentId;
+        for (var depth = 0; depth < 100 && parent is { } id && all.TryGetValue(id, out var above); depth++)
+        {
+            if (above.DeletedAt is null)
+                return id;
+            parent = above.ParentId;
+        }
+
+        return null;
     }
 
     private static async IAsyncEnumerable<DigPart> Parts(
@@ -117,7 +126,7 @@ internal static class DigApi
             var (rows, norm) = await Rows(some.Distinct(), settle: false);
             if (step == 0)
                 step = await Step(db, productId, request, key, stop);
-            yield return new(step, key, done < Walk.Steps ? $"Asking the search box for “{head} {Walk.Letter(done)}…”" : "Reading what the top 100 sellers use", done, steps, rows, norm);
+            yield return new(step, key, done < Walk.Steps ? Messages.Suggesting(head, $"{Walk.Letter(done)}") : Messages.ReadingSellers, done, steps, rows, norm);
         }
 
         // What sellers use; and the norm, taken anew now that everything lies on the shelf.

@@ -40,6 +40,15 @@ public sealed record LookRequest(TableLook? Look, [MaxLength(40)] string? Encodi
 /// <param name="Problem">Why nothing was taken; null unless it failed.</param>
 public sealed record ImportPart(string? Doing, double Share, int Read, int Bad, int Bounds, ImportCount? Count, IReadOnlyList<BadRow>? BadRows, string? Problem);
 
+/// <summary>How many rows a file has, the header aside.</summary>
+/// <param name="More">Whether there are more: counting took too long.</param>
+public sealed record RowCount(int Rows, bool More);
+
+/// <summary>An import that was run.</summary>
+/// <param name="Source">What its readings come from.</param>
+/// <param name="Rows">Rows with a term.</param>
+public sealed record FinishedImport(int Id, string Source, DateTime At, long Rows);
+
 /// <summary>An import to run.</summary>
 /// <param name="Source">What its readings are said to come from.</param>
 public sealed record RunRequest(TableLook Look, [MaxLength(Bounds.NameLength)] string? Source);
@@ -48,6 +57,7 @@ internal static class ImportApi
 {
     private const int RowsShown = 8;
     private const int BadShown = 100;
+    private const int ImportsShown = 50;
     private const int BatchSize = 1024;
     private const int BatchesAhead = 8;
 
@@ -58,7 +68,11 @@ internal static class ImportApi
         api.MapPost("/{id}/look", Look).WithName("LookAtImport").ProducesValidationProblem();
         api.MapPost("/{id}/run", Run).WithName("RunImport").Produces<ImportPart>(200, "application/x-ndjson").ProducesValidationProblem().DisableRequestTimeout();
         api.MapGet("/{id}/bad.csv", GetBadRows).WithName("GetBadRows");
+        api.MapPost("/{id}/rows", CountRows).WithName("CountImportRows").ProducesValidationProblem();
         api.MapDelete("/{id}", ForgetImport).WithName("ForgetImport");
+        api.MapGet("/", GetImports).WithName("GetImports");
+        api.MapPut("/{import:int}/source", RenameImport).WithName("RenameImport").ProducesValidationProblem();
+        api.MapPost("/{import:int}/undo", UndoImport).WithName("UndoImport").DisableRequestTimeout();
     }
 
     private static async Task<IResult> Begin(string marketId, string? name, DataFolder data, HttpRequest request, CancellationToken stop)
@@ -99,6 +113,40 @@ internal static class ImportApi
         var look = request.Look ?? TermTables.Guess(file, request.Encoding, request.Separator);
         CheckLook(file, look);
         return TypedResults.Ok(View(id, file, look, stop));
+    }
+
+    private static Results<Ok<RowCount>, NotFound> CountRows(string marketId, string id, LookRequest request, DataFolder data, CancellationToken stop)
+    {
+        if (Known(data, id) is not { } file)
+            return TypedResults.NotFound();
+        var look = request.Look ?? TermTables.Guess(file, request.Encoding, request.Separator);
+        TermTables.CheckFits(file, look);
+        var (rows, more) = TermTables.Count(file, look, stop);
+        return TypedResults.Ok(new RowCount(rows, more));
+    }
+
+    private static async Task<Ok<List<FinishedImport>>> GetImports(string marketId, TinContext db, CancellationToken stop) =>
+        TypedResults.Ok(await db.Imports.AsNoTracking().Where(i => i.MarketId == marketId && i.Done).OrderByDescending(i => i.Id).Take(ImportsShown)
+            .Select(i => new FinishedImport(i.Id, i.Source, i.At, i.Rows)).ToListAsync(stop));
+
+    private static async Task<Results<Ok<Changed>, NotFound>> RenameImport(string marketId, int import, NewName request, TinContext db, ChangeLog changes, CancellationToken stop)
+    {
+        if (await db.Imports.FirstOrDefaultAsync(i => i.Id == import && i.MarketId == marketId && i.Done, stop) is not { } row)
+            return TypedResults.NotFound();
+        var (before, name) = (row.Source, request.Checked());
+        row.Source = name;
+        return TypedResults.Ok(await changes.Save(Messages.Renamed("import", before, name), null, new(ReversalKind.Rename, Entity.Import, $"{import}", before), stop));
+    }
+
+    private static async Task<Results<Ok<Changed>, NotFound>> UndoImport(string marketId, int import, TinContext db, ChangeLog changes, CancellationToken stop)
+    {
+        if (await db.Imports.AsNoTracking().FirstOrDefaultAsync(i => i.Id == import && i.MarketId == marketId && i.Done, stop) is not { } row)
+            return TypedResults.NotFound();
+        await changes.RemoveImport(import, stop);
+        foreach (var change in (await db.Changes.Where(c => c.ProductId == null && c.Reversal != null).ToListAsync(stop)).Where(c => c.Reversal is { Entity: Entity.Import } r && r.Id == $"{import}"))
+            db.Changes.Remove(change);
+        await db.SaveChangesAsync(stop);
+        return TypedResults.Ok(new Changed(Messages.RemovedImport(row.Source)));
     }
 
     private static async Task<IResult> Run(string marketId, string id, RunRequest request, TinContext db, WriteGate writes, Shelves shelves, DataFolder data, IOptions<JsonOptions> json, HttpContext http, CancellationToken stop)
@@ -169,7 +217,7 @@ internal static class ImportApi
                     if (clock.ElapsedMilliseconds < 200)
                         continue;
                     clock.Restart();
-                    yield return new("Reading rows", 0.5 * at / size, read, bad, bounds, null, null, null);
+                    yield return new(Messages.ReadingRows, 0.5 * at / size, read, bad, bounds, null, null, null);
                 }
 
                 readAll = true;
@@ -202,7 +250,7 @@ internal static class ImportApi
         try
         {
             while (await Task.WhenAny(writing, Task.Delay(200, CancellationToken.None)) != writing)
-                yield return new("Adding them to the shelf", 0.5 + 0.4 * Volatile.Read(ref written), read, bad, bounds, null, null, null);
+                yield return new(Messages.AddingTerms, 0.5 + 0.4 * Volatile.Read(ref written), read, bad, bounds, null, null, null);
         }
         finally
         {
@@ -221,8 +269,14 @@ internal static class ImportApi
         var count = await writing;
         if (count.New + count.Changed > 0)
         {
-            yield return new("Reading the shelf again", 0.92, read, bad, bounds, null, null, null);
+            yield return new(Messages.UpdatingNumbers, 0.92, read, bad, bounds, null, null, null);
             await Shelves.KeepNorm(db, marketId, await shelves.Ask(db, marketId, s => s.Renorm(), CancellationToken.None), CancellationToken.None);
+        }
+
+        if (count.New + count.Changed > 0)
+        {
+            db.Changes.Add(new() { What = Messages.Imported(count.New + count.Changed, source), Reversal = new(ReversalKind.Delete, Entity.Import, $"{count.Id}"), At = DateTime.UtcNow });
+            await db.SaveChangesAsync(CancellationToken.None);
         }
 
         yield return new(null, 1, read, bad, bounds, count, firstBad, null);
@@ -274,7 +328,7 @@ internal static class ImportApi
     }
 
     private static IResult TooLarge() => Results.Problem(
-        $"The file is larger than {Bounds.ImportBytes >> 20} MB, which is the most. Import it in parts.", statusCode: StatusCodes.Status413PayloadTooLarge, title: "The file is too large.");
+        $"The file is larger than {Bounds.ImportBytes >> 20} MB, the limit. Import it in parts.", statusCode: StatusCodes.Status413PayloadTooLarge, title: "The file is too large.");
 
     // The oldest files go when all that wait take too much room.
     private static void MakeRoom(DataFolder data)

@@ -1,3 +1,4 @@
+using System.Text.Json;
 using System.ComponentModel.DataAnnotations;
 using System.Globalization;
 using Microsoft.AspNetCore.Http.HttpResults;
@@ -37,6 +38,12 @@ public sealed record SavedFilter(int Id, string Name, string Filters);
 
 /// <summary>Filters to keep.</summary>
 public sealed record FilterRequest([MaxLength(Bounds.NameLength)] string Name, [MaxLength(Bounds.NoteLength)] string Filters);
+
+/// <summary>Terms of a shelf.</summary>
+public sealed record TermsRequest([MaxLength(1000), EachMaxLength(Bounds.TermLength)] IReadOnlyList<string> Texts);
+
+/// <summary>A term whose spelling is put right.</summary>
+public sealed record RenameTermRequest([Term] string Text, [Term] string Name);
 
 internal static class ShelfApi
 {
@@ -92,18 +99,87 @@ internal static class ShelfApi
 
         api.MapPost("/filters", async (FilterRequest request, TinContext db, CancellationToken stop) =>
         {
-            var name = request.Name.Trim() is { Length: > 0 and <= 60 } n ? n : throw new FormatProblems([new("name", "A filter needs a name of at most 60 characters.")]);
+            var name = request.Name.Trim() is { Length: > 0 and <= 60 } n ? n : throw new FormatProblems([new("name", "Enter a name of at most 60 characters.")]);
             var row = await db.Filters.FirstOrDefaultAsync(f => f.Name == name, stop) ?? db.Filters.Add(new() { Name = name, Filters = "" }).Entity;
             row.Filters = request.Filters;
             await db.SaveChangesAsync(stop);
             return TypedResults.Ok(new SavedFilter(row.Id, row.Name, row.Filters));
         }).WithName("SaveFilter").ProducesValidationProblem();
 
-        api.MapDelete("/filters/{id:int}", async (int id, TinContext db, CancellationToken stop) =>
+        api.MapDelete("/filters/{id:int}", DeleteFilter).WithName("DeleteFilter");
+        api.MapPut("/filters/{id:int}/name", RenameFilter).WithName("RenameFilter").ProducesValidationProblem();
+        api.MapPost("/filters/{id:int}/duplicate", DuplicateFilter).WithName("DuplicateFilter").ProducesValidationProblem();
+        api.MapPost("/markets/{marketId}/terms/delete", DeleteTerms).WithName("DeleteTerms").ProducesValidationProblem();
+        api.MapPost("/markets/{marketId}/terms/rename", RenameTerm).WithName("RenameTerm").ProducesValidationProblem();
+    }
+
+    private static async Task<Results<Ok<Changed>, NotFound>> DeleteFilter(int id, TinContext db, ChangeLog changes, CancellationToken stop) =>
+        await db.Filters.FindAsync([id], stop) is { } filter
+            ? TypedResults.Ok(await changes.Delete(Entity.Filter, $"{id}", Messages.Deleted("filter", filter.Name), null, [filter], stop))
+            : TypedResults.NotFound();
+
+    private static async Task<Results<Ok<Changed>, NotFound>> RenameFilter(int id, NewName request, TinContext db, ChangeLog changes, CancellationToken stop)
+    {
+        if (await db.Filters.FindAsync([id], stop) is not { } filter)
+            return TypedResults.NotFound();
+        var (before, name) = (filter.Name, request.Checked());
+        await CheckFree(db, name, id, stop);
+        filter.Name = name;
+        return TypedResults.Ok(await changes.Save(Messages.Renamed("filter", before, name), null, new(ReversalKind.Rename, Entity.Filter, $"{id}", before), stop));
+    }
+
+    private static async Task<Results<Ok<Changed>, NotFound>> DuplicateFilter(int id, NewName request, TinContext db, ChangeLog changes, CancellationToken stop)
+    {
+        if (await db.Filters.FindAsync([id], stop) is not { } filter)
+            return TypedResults.NotFound();
+        var name = request.Checked();
+        await CheckFree(db, name, 0, stop);
+        var copy = db.Filters.Add(new() { Name = name, Filters = filter.Filters }).Entity;
+        await db.SaveChangesAsync(stop);
+        return TypedResults.Ok(await changes.Save(Messages.Duplicated("filter", filter.Name), null, new(ReversalKind.Delete, Entity.Filter, $"{copy.Id}"), stop));
+    }
+
+    private static async Task CheckFree(TinContext db, string name, int but, CancellationToken stop)
+    {
+        if (await db.Filters.AnyAsync(f => f.Name == name && f.Id != but, stop))
+            throw new FormatProblems([new("name", $"There is a filter named “{name}” already. Choose another name.")]);
+    }
+
+    private static async Task<Ok<Changed>> DeleteTerms(string marketId, TermsRequest request, TinContext db, Shelves shelves, ChangeLog changes, CancellationToken stop)
+    {
+        var terms = (await Shelves.TermsOf(db, marketId, [.. request.Texts.Select(Core.Words.Tokens.Key).Distinct()], stop)).Values.ToList();
+        if (terms.Count == 0)
+            return TypedResults.Ok(new Changed(null));
+        var ids = terms.Select(t => t.Id).ToList();
+        var readings = (await db.Readings.AsNoTracking().Where(r => ids.Contains(r.TermId)).OrderBy(r => r.Id).ToListAsync(stop)).ToLookup(r => r.TermId);
+        var gone = terms.Select(t => new DeletedTerm(t.Text, t.Key, t.ReadingId, [.. readings[t.Id]])).ToList();
+        var change = changes.Note(Messages.DeletedTerms([.. terms.Select(t => t.Text)]), null, new(ReversalKind.Restore, Entity.Term, marketId, JsonSerializer.Serialize(gone, JsonSerializerOptions.Web)));
+        await db.InOneWrite(async () =>
         {
-            await db.Filters.Where(f => f.Id == id).ExecuteDeleteAsync(stop);
-            return TypedResults.NoContent();
-        }).WithName("ForgetFilter");
+            await db.SaveChangesAsync(stop);
+            // A term names its reading, and a reading its term: the one before the other is let go first.
+            await db.Terms.Where(t => ids.Contains(t.Id)).ExecuteUpdateAsync(t => t.SetProperty(x => x.ReadingId, (int?)null), stop);
+            await db.Readings.Where(r => ids.Contains(r.TermId)).ExecuteDeleteAsync(stop);
+            await db.Terms.Where(t => ids.Contains(t.Id)).ExecuteDeleteAsync(stop);
+        }, stop);
+        shelves.Forget(marketId);
+        return TypedResults.Ok(new Changed(change.What, change.Id));
+    }
+
+    private static async Task<Results<Ok<Changed>, NotFound>> RenameTerm(string marketId, RenameTermRequest request, TinContext db, Shelves shelves, ChangeLog changes, CancellationToken stop)
+    {
+        var (from, to) = (Core.Words.Tokens.Key(request.Text), Core.Words.Tokens.Key(request.Name));
+        if (await db.Terms.FirstOrDefaultAsync(t => t.MarketId == marketId && t.Key == from, stop) is not { } term)
+            return TypedResults.NotFound();
+        if (to.Length == 0)
+            throw new FormatProblems([new("name", "Enter a term with at least one word.")]);
+        if (to != from && await db.Terms.AnyAsync(t => t.MarketId == marketId && t.Key == to, stop))
+            throw new FormatProblems([new("name", $"“{request.Name.Trim()}” is on this shelf already.")]);
+        var before = term.Text;
+        (term.Text, term.Key) = (request.Name.Trim(), to);
+        var changed = await changes.Save(Messages.Renamed("term", before, term.Text), null, new(ReversalKind.Rename, Entity.Term, $"{term.Id}", before), stop);
+        shelves.Forget(marketId);
+        return TypedResults.Ok(changed);
     }
 
     private static List<string> Absent(ShelfQuery query, ShelfColumns shelf) => [.. (query.Also ?? []).Where(k => shelf.RowOf(k) < 0)];

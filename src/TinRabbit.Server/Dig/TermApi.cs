@@ -136,10 +136,10 @@ internal static class TermApi
     {
         var problems = new List<Problem>();
         if (Tokens.Key(right.Text).Length == 0)
-            problems.Add(new("text", "A term needs at least one word."));
+            problems.Add(new("text", "Enter a term with at least one word."));
         foreach (var (name, value) in new (string, decimal?)[] { ("volume", right.Volume), ("competition", right.Competition), ("titlesHolding", right.TitlesHolding), ("clickCost", right.ClickCost) })
             if (value is < 0 or > 1_000_000_000_000)
-                problems.Add(new(name, "This is a number, 0 or more, or nothing where it is unknown."));
+                problems.Add(new(name, "Enter a number, 0 or more, or leave it empty if you don’t know it."));
         if (problems.Count > 0)
             throw new FormatProblems(problems);
     }

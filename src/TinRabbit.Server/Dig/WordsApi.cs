@@ -43,7 +43,7 @@ internal static class WordsApi
     {
         var api = app.MapGroup("/api").WithTags("Words");
 
-        api.MapGet("/markets/{marketId}/alike", async Task<Results<Ok<List<AlikeView>>, NotFound>> (string marketId, string text, TinContext db, IMarket market, Shelves shelves, CancellationToken stop) =>
+        api.MapGet("/markets/{marketId}/alike", async Task<Results<Ok<List<AlikeView>>, NotFound>> (string marketId, string text, int? product, TinContext db, IMarket market, Shelves shelves, CancellationToken stop) =>
         {
             if (market.Places.All(p => p.Id != marketId) || Tokens.Of(text) is not { Count: > 0 } tokens)
                 return TypedResults.NotFound();
@@ -56,8 +56,9 @@ internal static class WordsApi
                 if (!SmallWords.Has(words[i]))
                     found.Add((words[i], [.. Alike.Of(words[i]).Select(a => (a, string.Join(' ', [.. words[..i], a.Word, .. words[(i + 1)..]])))]));
             var terms = await shelves.MeasureTyped(db, marketId, [.. found.SelectMany(f => f.Terms).Select(t => t.Term).Distinct()], stop);
+            var context = await ContextOf(db, product, stop);
             return TypedResults.Ok(await shelves.Ask(db, marketId, shelf => found.Where(f => f.Terms.Count > 0).Select(f => new AlikeView(f.Word,
-                [.. f.Terms.Select(t => new AlikeTerm(t.Alike.Word, t.Alike.Part, t.Alike.Likeness, t.Term, Tokens.Key(t.Term), Measured.Of(terms.GetValueOrDefault(Tokens.Key(t.Term)), shelf)))])).ToList(), stop));
+                [.. BySense(f.Terms, terms, context).Select(t => new AlikeTerm(t.Alike.Word, t.Alike.Part, t.Alike.Likeness, t.Term, Tokens.Key(t.Term), Measured.Of(terms.GetValueOrDefault(Tokens.Key(t.Term)), shelf)))])).ToList(), stop));
         }).WithName("GetAlike");
 
         api.MapGet("/products/{id:int}/grid/{marketId}", async Task<Results<Ok<GridView>, NotFound>> (int id, string marketId, string head, TinContext db, IMarket market, Shelves shelves, CancellationToken stop) =>
@@ -82,6 +83,26 @@ internal static class WordsApi
                 return best is null ? new($"{word} {name}", Tokens.Key($"{word} {name}"), Measured.Nothing) : new(best.Text, best.Key, Measured.Of(best, shelf));
             }
         }).WithName("GetGrid");
+    }
+
+    // Words of the product: its name, its facts and its picks.
+    private static async Task<HashSet<string>> ContextOf(TinContext db, int? product, CancellationToken stop)
+    {
+        if (product is not { } id || await db.Products.AsNoTracking().FirstOrDefaultAsync(p => p.Id == id, stop) is not { } row)
+            return [];
+        var picks = await db.Picks.AsNoTracking().Where(p => p.ProductId == id && p.Home != Home.Avoid).Select(p => p.Text).ToListAsync(stop);
+        string[] said = [row.Name, row.Facts.What, .. row.Facts.Materials, .. row.Facts.Audiences, .. row.Facts.Occasions, .. picks];
+        return [.. said.SelectMany(Tokens.Of).Select(t => t.Word).Where(w => !SmallWords.Has(w))];
+    }
+
+    // The meaning comes first whose words the product uses, then the one whose terms shoppers search for, then the commonest.
+    private static IEnumerable<(AlikeWord Alike, string Term)> BySense(List<(AlikeWord Alike, string Term)> words, Dictionary<string, TermRow> terms, HashSet<string> context)
+    {
+        var senses = words.GroupBy(w => (w.Alike.Part, w.Alike.Sense)).ToDictionary(g => g.Key, g => (
+            Shared: g.Count(w => w.Alike.Word.Split(' ').Any(context.Contains)) / Math.Sqrt(g.Count()),
+            Searched: g.Count(w => terms.GetValueOrDefault(Tokens.Key(w.Term))?.Reading?.Volume > 0) / Math.Sqrt(g.Count())));
+        return words.OrderByDescending(w => senses[(w.Alike.Part, w.Alike.Sense)].Shared).ThenByDescending(w => senses[(w.Alike.Part, w.Alike.Sense)].Searched)
+            .ThenBy(w => w.Alike.Sense).ThenBy(w => w.Alike.Likeness);
     }
 
     // What the facts say of a facet, then the usual words, true of the product or not.

@@ -30,16 +30,16 @@ public static class PastedTerms
                 continue;
             var cells = Cells(lines[i]);
             var term = cells[0].Trim().Trim('"').Trim();
-            var reason = Tokens.Of(term).Count == 0 ? "there is no word in the first column"
-                : term.Length > Bounds.TermLength ? $"a term of {term.Length} characters; the most is {Bounds.TermLength}"
-                : Tokens.Of(term).Count is > Bounds.TermWords and var words ? $"a term of {words} words; the most is {Bounds.TermWords}"
-                : cells.Length > 3 ? $"{cells.Length} columns; a term, its volume and its competition are the most"
+            var reason = Tokens.Of(term).Count == 0 ? "the first column contains no word"
+                : term.Length > Bounds.TermLength ? $"the term has {term.Length} characters; the limit is {Bounds.TermLength}"
+                : Tokens.Of(term).Count is > Bounds.TermWords and var words ? $"the term has {words} words; the limit is {Bounds.TermWords}"
+                : cells.Length > 3 ? $"{cells.Length} columns; paste up to 3: term, searches and competing listings"
                 : null;
             long? volume = null, competition = null;
             if (reason is null && cells.Length > 1 && !TryNumber(cells[1], out volume))
-                reason = $"\"{cells[1].Trim()}\" is no volume";
+                reason = $"“{cells[1].Trim()}” is not a number of searches";
             if (reason is null && cells.Length > 2 && !TryNumber(cells[2], out competition))
-                reason = $"\"{cells[2].Trim()}\" is no competition";
+                reason = $"“{cells[2].Trim()}” is not a number of listings";
             if (reason is null)
                 terms.Add(new(i + 1, term, volume, competition));
             else

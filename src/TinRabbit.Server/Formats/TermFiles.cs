@@ -2,6 +2,7 @@ using System.Globalization;
 using System.Text;
 using CsvHelper;
 using MiniExcelLibs;
+using TinRabbit.Market.StandIn;
 using TinRabbit.Server.Storage;
 
 namespace TinRabbit.Server.Formats;
@@ -9,7 +10,7 @@ namespace TinRabbit.Server.Formats;
 /// <summary>Terms with their numbers as a file that anyone can open: CSV (RFC 4180, UTF-8 with a mark) or XLSX.</summary>
 public static class TermFiles
 {
-    private static readonly string[] Heads = ["term", "searches a month", "listings", "titles holding it", "click cost", "headroom", "competition", "source", "taken", "months from", "months"];
+    private static readonly string[] Heads = ["Term", "Searches/mo", "Competing listings", "Exact-title matches", "CPC", "Headroom", "Competition", "Source", "Measured on", "First month", "History"];
 
     /// <summary>An answer that downloads them. A cell that a spreadsheet would take for a formula begins with an apostrophe.</summary>
     public static IResult Download(IAsyncEnumerable<(string Text, Measured Numbers)> rows, string format, string name) =>
@@ -18,7 +19,7 @@ public static class TermFiles
             : Results.Stream(async stream => await Xlsx(rows, stream), "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet", $"{name}.xlsx");
 
     /// <summary>The heading of a file of rows that an import could not take.</summary>
-    public static string BadHead => Line(["row", "reason", "as it stands"]);
+    public static string BadHead => Line(["Row", "Reason", "Content"]);
 
     /// <summary>One of its rows: number, reason, and the cells as they stand.</summary>
     public static string BadLine(BadRow row) => Line([row.Row.ToString(CultureInfo.InvariantCulture), row.Reason, .. row.Cells]);
@@ -65,9 +66,12 @@ public static class TermFiles
 
     private static object?[] Cells(string term, Measured n) =>
     [
-        term, n.Volume, n.Competition, n.TitlesHolding, n.ClickCost, n.Headroom is { } h ? Math.Round(h, 1) : null, n.Band?.ToString().ToLowerInvariant(), n.Source,
+        term, n.Volume, n.Competition, n.TitlesHolding, n.ClickCost, n.Headroom is { } h ? Math.Round(h, 1) : null, n.Band?.ToString().ToLowerInvariant(), SourceOf(n.Source),
         n.TakenAt?.ToString("yyyy-MM-dd", CultureInfo.InvariantCulture), n.From?.ToString("yyyy-MM", CultureInfo.InvariantCulture), n.Months is { } m ? string.Join(' ', m) : null,
     ];
+
+    // Made-up numbers are named as such wherever they go.
+    private static string? SourceOf(string? source) => source == StandInMarket.SourceName ? $"Sample data ({source})" : source;
 
     private static string Harmless(string text) => text.Length > 0 && text[0] is '=' or '+' or '-' or '@' or '\t' or '\r' ? "'" + text : text;
 }

@@ -48,6 +48,7 @@ public sealed record BadRow(int Row, string Reason, IReadOnlyList<string> Cells)
 public static partial class TermTables
 {
     private const int LookedAt = 200;
+    private static readonly TimeSpan CountingTakes = TimeSpan.FromSeconds(4);
 
     // A row of CSV with the most columns and the longest cells is longer than any honest one.
     private const int LongestRow = 1 << 20;
@@ -56,7 +57,7 @@ public static partial class TermTables
 
     private static readonly (string Part, ColumnRole Role)[] Names =
     [
-        ("titles", ColumnRole.TitlesHolding), ("in title", ColumnRole.TitlesHolding), ("allintitle", ColumnRole.TitlesHolding),
+        ("titles", ColumnRole.TitlesHolding), ("exact-title", ColumnRole.TitlesHolding), ("title match", ColumnRole.TitlesHolding), ("in title", ColumnRole.TitlesHolding), ("allintitle", ColumnRole.TitlesHolding),
         ("cpc", ColumnRole.ClickCost), ("click cost", ColumnRole.ClickCost), ("cost per click", ColumnRole.ClickCost), ("cost", ColumnRole.ClickCost), ("bid", ColumnRole.ClickCost),
         ("competition", ColumnRole.Competition), ("listings", ColumnRole.Competition), ("results", ColumnRole.Competition), ("supply", ColumnRole.Competition), ("competing", ColumnRole.Competition), ("products", ColumnRole.Competition),
         ("volume", ColumnRole.Volume), ("searches", ColumnRole.Volume), ("demand", ColumnRole.Volume), ("a month", ColumnRole.Volume), ("monthly", ColumnRole.Volume), ("impressions", ColumnRole.Volume),
@@ -83,7 +84,7 @@ public static partial class TermTables
 
         var rows = Rows(file, encoding, separator).Take(LookedAt).Select(r => r.Cells.All()).ToList();
         if (rows.Count == 0 || rows.All(r => r.All(string.IsNullOrWhiteSpace)))
-            throw new FormatProblems([new("file", "There is no row in it.")]);
+            throw new FormatProblems([new("file", "The file has no rows.")]);
         var width = Math.Min(Bounds.ImportColumns, rows.Max(r => r.Length));
         var hasHead = IsHead(rows);
         var body = hasHead ? rows.Skip(1).ToList() : rows;
@@ -94,6 +95,22 @@ public static partial class TermTables
 
     /// <summary>The first rows as they stand, the head included.</summary>
     public static List<string[]> First(string file, TableLook look, int count) => [.. Rows(file, look.Encoding, look.Separator).Take(count).Select(r => r.Cells.All())];
+
+    /// <summary>How many rows a file has, the header aside; counting ends after a few seconds.</summary>
+    /// <returns>The rows counted, and whether there are more.</returns>
+    public static (int Rows, bool More) Count(string file, TableLook look, CancellationToken stop)
+    {
+        var clock = System.Diagnostics.Stopwatch.StartNew();
+        var rows = 0;
+        foreach (var (row, _) in Rows(file, look.Encoding, look.Separator, stop: stop))
+        {
+            rows = row;
+            if ((rows & 0xFFF) == 0 && clock.Elapsed > CountingTakes)
+                return (rows, true);
+        }
+
+        return (rows - (look.HasHead && rows > 0 ? 1 : 0), false);
+    }
 
     /// <summary>Checks that a file can be read this way: as XLSX without encoding and delimiter, or as CSV with both.</summary>
     /// <exception cref="FormatProblems">It cannot.</exception>
@@ -121,15 +138,15 @@ public static partial class TermTables
         CheckDress(look.Encoding, look.Separator);
         var problems = new List<Problem>();
         if (look.Columns.Count > Bounds.ImportColumns)
-            problems.Add(new("columns", $"There are {look.Columns.Count} columns; the most is {Bounds.ImportColumns}."));
+            problems.Add(new("columns", $"There are {look.Columns.Count} columns; the limit is {Bounds.ImportColumns}."));
         foreach (var role in new[] { ColumnRole.Term, ColumnRole.Volume, ColumnRole.Competition, ColumnRole.TitlesHolding, ColumnRole.ClickCost })
             if (look.Columns.Count(c => c.Role == role) is var count && (count > 1 || (role == ColumnRole.Term && count == 0)))
-                problems.Add(new("columns", role == ColumnRole.Term ? "Exactly one column holds the terms; say which." : $"At most one column can be {role}; there are {count}."));
+                problems.Add(new("columns", role == ColumnRole.Term ? "Choose exactly one column as the term." : $"Choose at most one column as {role}; {count} are chosen."));
         if (look.Columns.Any(c => c.Role == ColumnRole.Month && MonthOf(c.Month ?? "") is null))
-            problems.Add(new("columns", "A month column needs its month, as 2025-01."));
+            problems.Add(new("columns", "Enter the month of each month column, such as 2025-01."));
         var months = look.Columns.Where(c => c.Role == ColumnRole.Month).Select(c => MonthOf(c.Month ?? "")).OfType<DateOnly>().Order().ToList();
         if (months.Zip(months.Skip(1)).FirstOrDefault(m => m.First.AddMonths(1) != m.Second) is { Second.Year: > 1 } gap)
-            problems.Add(new("columns", $"The months are not without gap and each once: {gap.First:yyyy-MM} is followed by {gap.Second:yyyy-MM}."));
+            problems.Add(new("columns", $"The months must follow each other without a gap: {gap.First:yyyy-MM} is followed by {gap.Second:yyyy-MM}."));
         if (problems.Count > 0)
             throw new FormatProblems(problems);
     }
@@ -167,17 +184,17 @@ public static partial class TermTables
                 continue;
             var key = term.Length <= Bounds.TermLength ? Tokens.Key(term) : "";
             if (key.Length > Bounds.TermWords && key.Count(c => c == ' ') >= Bounds.TermWords)
-                reason = $"a term of {key.Count(c => c == ' ') + 1} words; the most is {Bounds.TermWords}";
+                reason = $"the term has {key.Count(c => c == ' ') + 1} words; the limit is {Bounds.TermWords}";
             else if (term.Length > Bounds.TermLength)
-                reason = $"a term of {term.Length} characters; the most is {Bounds.TermLength}";
+                reason = $"the term has {term.Length} characters; the limit is {Bounds.TermLength}";
             else if (term.Contains('\uFFFD'))
-                reason = $"a character at place {term.IndexOf('\uFFFD') + 1} is not in the encoding {look.Encoding}";
+                reason = $"character {term.IndexOf('\uFFFD') + 1} isn’t valid in {look.Encoding}";
             else if (key.Length == 0)
-                reason = term.Length == 0 ? "there is no term" : $"\"{term}\" has no word in it";
+                reason = term.Length == 0 ? "no term" : $"“{term}” contains no word";
             var v = Whole(volume, "searches");
             var c = Whole(competition, "listings");
             var t = Whole(titles, "titles");
-            var money = Number(cost, "click cost");
+            var money = Number(cost, "cost per click");
             int[]? history = null;
             if (months.Length > 0 && reason is null)
             {
@@ -200,7 +217,7 @@ public static partial class TermTables
                     return null;
                 var kind = WrittenNumbers.Read(cells[column], look.Style, out var number);
                 if (kind == WrittenNumbers.Kind.Bad)
-                    reason = $"\"{cells[column].Trim()}\" in column {column + 1} is no number of {what}";
+                    reason = $"“{cells[column].Trim()}” in column {column + 1} is not a number ({what})";
                 if (kind == WrittenNumbers.Kind.Bound)
                     bounds++;
                 return kind == WrittenNumbers.Kind.Number ? number : null;
@@ -280,9 +297,9 @@ public static partial class TermTables
         while (Next())
         {
             if (++row > Bounds.ImportRows)
-                throw new FormatProblems([new("file", $"This file has more than {Bounds.ImportRows:#,0} rows, which is the most. Import it in parts.")]);
+                throw new FormatProblems([new("file", $"This file has more than {Bounds.ImportRows:#,0} rows, the limit. Import it in parts.")]);
             if (csv.RowFieldCount > Bounds.ImportColumns)
-                throw new FormatProblems([new("file", $"Row {row} has {csv.RowFieldCount:#,0} columns; the most is {Bounds.ImportColumns}.")]);
+                throw new FormatProblems([new("file", $"Row {row} has {csv.RowFieldCount:#,0} columns; the limit is {Bounds.ImportColumns}.")]);
             if ((row & 0xFFF) == 0)
                 read?.Invoke(stream.Position);
             if ((row & 0xFF) == 0)
@@ -315,7 +332,7 @@ public static partial class TermTables
         }
 
         static FormatProblems Broken(Exception e, int row) => new([new("file", e is CsvRecordTooLargeException
-            ? $"Row {row} is longer than {LongestRow >> 10:#,0} KB, which is the most: a quotation mark may open a cell and not close it."
+            ? $"Row {row} is longer than {LongestRow >> 10:#,0} KB, the limit. A quotation mark may open a cell and not close it."
             : $"Row {row} cannot be read: a quotation mark opens a cell and does not close it.")]);
     }
 

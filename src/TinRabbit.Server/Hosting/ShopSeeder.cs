@@ -27,7 +27,7 @@ internal sealed class ShopSeeder(IMarket market, Shelves shelves, bool demo)
     /// <summary>Whether a database has no shop, or the demo shop without picks and untouched: programs before this one left such a database when their first start was interrupted.</summary>
     public async Task<bool> IsUnfinished(TinContext db) =>
         !await db.Shops.AnyAsync()
-        || (demo && !await db.Picks.AnyAsync() && !await db.PickChanges.AnyAsync() && !await db.Digs.AnyAsync()
+        || (demo && !await db.Picks.AnyAsync() && !await db.Changes.AnyAsync() && !await db.Digs.AnyAsync()
             && await db.Shops.AnyAsync(s => s.Name == Demo.Name) && await db.Listings.AllAsync(l => l.Revision == 0) && await db.Products.CountAsync() == Demo.Shop().Products.Count);
 
     /// <summary>Adds the shipped platforms that a database of an older program lacks.</summary>

@@ -45,7 +45,7 @@ internal static class IdeasApi
             }
 
             return TypedResults.Ok(Ideas.Of(picks.Where(p => !served.Contains(Family.Key(p.Term.Text)) && !products.Exists(o => Is(o, p.Term.Text)))).Select(i => new IdeaView(i.Text, i.Volume, i.Headroom,
-                $"{(i.Terms.Count == 1 ? "One pick" : $"{i.Terms.Count} picks that can be true of one thing")}, {i.Volume:#,0} searches a month between them, headroom {i.Headroom:F0} where 50 is typical; none of the shop's {listings.Count} listings here holds {(i.Terms.Count == 1 ? "it" : "any of them")}.",
+                Messages.Idea(i.Terms.Count, i.Volume, i.Headroom, listings.Count),
                 [.. i.Terms.Select(t => new IdeaTerm(t.Term.Text, t.Product, t.Term.Volume, t.Term.Headroom))])).ToList());
         }).WithName("GetIdeas").WithTags("Pick");
 

@@ -41,12 +41,12 @@ internal static class LanguageApi
     {
         if (request.Column is null)
             return Glossary.Languages.Contains(request.Language) ? [.. request.Texts.Select(t => Glossary.Turn(t, request.Language))]
-                : throw new FormatProblems([new("language", $"There is no glossary for \"{request.Language}\"; paste a column.")]);
+                : throw new FormatProblems([new("language", $"No glossary for “{request.Language}”. Paste your own translations.")]);
         var lines = request.Column.ReplaceLineEndings("\n").Split('\n');
         while (lines.Length > request.Texts.Count && lines[^1].Length == 0)
             lines = lines[..^1];
         if (lines.Length != request.Texts.Count)
-            throw new FormatProblems([new("column", $"The column has {lines.Length} lines for {request.Texts.Count} terms; one line belongs to each, an empty one where there is none.")]);
+            throw new FormatProblems([new("column", $"{lines.Length} lines for {request.Texts.Count} terms. Enter one line for each term, and leave it empty where there is no translation.")]);
         return [.. request.Texts.Zip(lines, (from, to) => new Translation(from, Tokens.Of(to).Count > 0 ? to.Trim() : null, []))];
     }
 }

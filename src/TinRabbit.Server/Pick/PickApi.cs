@@ -52,12 +52,6 @@ public sealed record DropRequest([Term, MaxLength(Bounds.TermsAtOnce)] IReadOnly
 /// <summary>The picks in a new order, by key.</summary>
 public sealed record OrderRequest([Term] IReadOnlyList<string> Keys);
 
-/// <summary>What a change did.</summary>
-/// <param name="What">As a sentence; null where nothing changed.</param>
-/// <param name="Id">The change, by which it is undone; null where nothing changed.</param>
-/// <param name="Revision">Of the product's facts, where they changed.</param>
-public sealed record Changed(string? What, int? Id = null, int? Revision = null);
-
 internal static class PickApi
 {
     public static void MapPick(this IEndpointRouteBuilder app)
@@ -67,7 +61,7 @@ internal static class PickApi
         api.MapGet("/", async (int id, string marketId, TinContext db, Shelves shelves, CancellationToken stop) =>
         {
             var picks = await shelves.PicksOf(db, id, marketId, stop);
-            var undo = await db.PickChanges.Where(c => c.ProductId == id).OrderByDescending(c => c.Id).Select(c => new { c.What, c.Id }).FirstOrDefaultAsync(stop);
+            var undo = await db.Changes.Where(c => c.ProductId == id || c.ProductId == null).OrderByDescending(c => c.Id).Select(c => new { c.What, c.Id }).FirstOrDefaultAsync(stop);
             var facts = (await db.Products.AsNoTracking().FirstOrDefaultAsync(p => p.Id == id, stop))?.Facts.Words ?? new Facts().Words;
             var avoided = (await db.AvoidedInShop(stop)).ToDictionary(a => Tokens.Key(a.Text));
             return TypedResults.Ok(new PicksView([.. picks.Select(p => View(p, facts, avoided))], undo?.What, undo?.Id, await db.NormOf(marketId, stop)));
@@ -75,12 +69,12 @@ internal static class PickApi
 
         api.MapPost("/", async Task<Results<Ok<Changed>, Conflict<NoteConflict>, NotFound>> (int id, PickRequest request, TinContext db, CancellationToken stop) =>
         {
-            if (!await db.Products.AnyAsync(p => p.Id == id, stop))
+            if (await db.Products.AsNoTracking().FirstOrDefaultAsync(p => p.Id == id, stop) is not { } product)
                 return TypedResults.NotFound();
-            var keys = Keys(request.Texts);
+            var (keys, facts) = (Keys(request.Texts), product.Facts.Words);
             var picks = await db.Picks.Where(p => p.ProductId == id).ToListAsync(stop);
             if (picks.Count + keys.Keys.Except(picks.Select(p => p.Key)).Count() is > Bounds.Picks and var all)
-                throw new FormatProblems([new("texts", $"The product would have {all:#,0} picks; the most is {Bounds.Picks:#,0}.")]);
+                throw new FormatProblems([new("texts", $"The product would have {all:#,0} picks; the limit is {Bounds.Picks:#,0}.")]);
             var touched = new List<(string Key, PickState? Before)>();
             var last = picks.Count == 0 ? 0 : picks.Max(p => p.Order);
             var byKey = picks.ToDictionary(p => p.Key);
@@ -90,7 +84,7 @@ internal static class PickApi
             {
                 var pick = byKey.GetValueOrDefault(key);
                 var before = pick is null ? null : State(pick);
-                pick ??= db.Picks.Add(new() { ProductId = id, Key = key, Text = text, Source = request.Source ?? "", SaidBy = saidBy.GetValueOrDefault(key, ""), Language = request.Language ?? "", Order = ++last }).Entity;
+                pick ??= db.Picks.Add(new() { ProductId = id, Key = key, Text = text, Source = request.Source ?? "", SaidBy = saidBy.GetValueOrDefault(key, ""), Language = request.Language ?? "", Fit = FitByFacts.Of(text, facts), Order = ++last }).Entity;
                 pick.Fit = request.Fit ?? pick.Fit;
                 pick.Home = request.Home ?? pick.Home;
                 if (request.Note is { } note && note != pick.Note)
@@ -112,7 +106,7 @@ internal static class PickApi
             var keys = Keys(request.Texts);
             var gone = (await db.Picks.Where(p => p.ProductId == id).ToListAsync(stop)).Where(p => keys.ContainsKey(p.Key)).ToList();
             db.Picks.RemoveRange(gone);
-            return TypedResults.Ok(await Keep(db, id, [.. gone.Select(p => (p.Key, (PickState?)State(p)))], $"dropped {Named([.. gone.Select(p => p.Text)])}", stop));
+            return TypedResults.Ok(await Keep(db, id, [.. gone.Select(p => (p.Key, (PickState?)State(p)))], Messages.RemovedPicks([.. gone.Select(p => p.Text)]), stop));
         }).WithName("DropPicks");
 
         api.MapPut("/order", async Task<Ok<Changed>> (int id, OrderRequest request, TinContext db, CancellationToken stop) =>
@@ -127,38 +121,12 @@ internal static class PickApi
                 pick.Order = order;
             }
 
-            return TypedResults.Ok(await Keep(db, id, touched, "put the picks in another order", stop));
+            return TypedResults.Ok(await Keep(db, id, touched, Messages.ReorderedPicks, stop));
         }).WithName("OrderPicks");
 
         // With the id of a change, only that one is undone: not another that two windows have undone up to meanwhile.
-        api.MapPost("/undo", async Task<Ok<Changed>> (int id, int? change, TinContext db, CancellationToken stop) =>
-        {
-            if (await db.PickChanges.Where(c => c.ProductId == id).OrderByDescending(c => c.Id).FirstOrDefaultAsync(stop) is not { } last || (change is not null && last.Id != change))
-                return TypedResults.Ok(new Changed(null));
-            var keys = last.Before.Keys.ToList();
-            var picks = await db.Picks.Where(p => p.ProductId == id && keys.Contains(p.Key)).ToDictionaryAsync(p => p.Key, stop);
-            foreach (var (key, before) in last.Before)
-            {
-                picks.TryGetValue(key, out var pick);
-                if (before is null)
-                {
-                    if (pick is not null)
-                        db.Picks.Remove(pick);
-                    continue;
-                }
-
-                pick ??= db.Picks.Add(new() { ProductId = id, Key = key, Text = before.Text }).Entity;
-                pick.NoteRevision += pick.Note == before.Note ? 0 : 1;
-                (pick.Text, pick.Fit, pick.Home, pick.Note, pick.Source, pick.Order) = (before.Text, before.Fit, before.Home, before.Note, before.Source, before.Order);
-                (pick.SaidBy, pick.Language) = (before.SaidBy, before.Language);
-            }
-
-            if (last.FactsBefore is { } facts && await db.Products.FindAsync([id], stop) is { } product)
-                (product.Facts, product.Revision) = (facts, product.Revision + 1);
-            db.PickChanges.Remove(last);
-            await db.SaveChangesAsync(stop);
-            return TypedResults.Ok(new Changed(last.What));
-        }).WithName("UndoPicks");
+        api.MapPost("/undo", async (int id, int? change, ChangeLog changes, CancellationToken stop) =>
+            TypedResults.Ok(new Changed(await changes.Undo(id, change, stop)))).WithName("UndoPicks").ProducesValidationProblem();
 
         app.MapPut("/api/products/{id:int}/facts", async Task<Results<Ok<Changed>, Conflict<FactsConflict>, NotFound>> (int id, FactsRequest request, TinContext db, CancellationToken stop) =>
         {
@@ -168,7 +136,7 @@ internal static class PickApi
                 return TypedResults.Ok(new Changed(null, null, product.Revision));
             if (product.Revision != request.Revision)
                 return TypedResults.Conflict(new FactsConflict(product.Facts, product.Revision));
-            var change = db.PickChanges.Add(new() { ProductId = id, What = "changed the facts", Before = [], FactsBefore = product.Facts, At = DateTime.UtcNow }).Entity;
+            var change = db.Changes.Add(new() { ProductId = id, What = Messages.ChangedFacts, FactsBefore = product.Facts, At = DateTime.UtcNow }).Entity;
             (product.Facts, product.Revision) = (request.Facts, product.Revision + 1);
             await db.SaveChangesAsync(stop);
             return TypedResults.Ok(new Changed(change.What, change.Id, product.Revision));
@@ -194,7 +162,7 @@ internal static class PickApi
         {
             var key = Tokens.Key(texts[i]);
             if (key.Length == 0)
-                throw new FormatProblems([new($"texts[{i}]", $"\"{texts[i]}\" has no word in it.")]);
+                throw new FormatProblems([new($"texts[{i}]", $"“{texts[i]}” contains no word.")]);
             keys.TryAdd(key, texts[i].Trim());
         }
 
@@ -207,21 +175,18 @@ internal static class PickApi
     {
         if (touched.Count == 0)
             return new(null);
-        var change = db.PickChanges.Add(new() { ProductId = id, What = what, Before = touched.ToDictionary(t => t.Key, t => t.Before), At = DateTime.UtcNow }).Entity;
+        var change = db.Changes.Add(new() { ProductId = id, What = what, Before = touched.ToDictionary(t => t.Key, t => t.Before), At = DateTime.UtcNow }).Entity;
         await db.SaveChangesAsync(stop);
         return new(what, change.Id);
     }
 
     private static string Sentence(PickRequest request, List<(string Key, PickState? Before)> touched, Dictionary<string, string> keys)
     {
-        var named = Named([.. touched.Select(t => keys[t.Key])]);
-        return request.Home == Home.Avoid ? $"avoided {named}"
-            : touched.Any(t => t.Before is null) ? $"picked {named}"
-            : request.Home == Home.Anywhere ? $"took the home off {named}"
-            : request.Home is { } home ? $"gave {named} the home {home.ToString().ToLowerInvariant()}"
-            : request.Fit is { } fit ? $"gave {named} the fit {fit.ToString().ToLowerInvariant()}"
-            : $"changed the note on {named}";
+        string[] texts = [.. touched.Select(t => keys[t.Key])];
+        return request.Home == Home.Avoid ? Messages.MarkedAsAvoid(texts)
+            : touched.Any(t => t.Before is null) ? Messages.Picked(texts)
+            : request.Home is { } home ? Messages.Moved(texts, home)
+            : request.Fit is { } fit ? Messages.ChangedFit(texts, fit)
+            : Messages.ChangedNote(texts);
     }
-
-    private static string Named(IReadOnlyList<string> texts) => texts.Count == 1 ? $"“{texts[0]}”" : $"{texts.Count} terms";
 }

@@ -60,8 +60,10 @@ internal static class PlatformsApi
         api.MapPost("/", async Task<Ok<PlatformView>> (ProfileRequest request, TinContext db, IMarket market, CancellationToken stop) =>
         {
             var platform = Read(request);
+            if (await db.Platforms.IgnoreQueryFilters().AnyAsync(p => p.Id == platform.Id && p.DeletedAt != null, stop))
+                throw new FormatProblems([new("profile.id", $"A deleted platform has the ID “{platform.Id}”. Choose another ID.")]);
             if (await db.Platforms.AnyAsync(p => p.Id == platform.Id, stop))
-                throw new FormatProblems([new("profile.id", $"There is a platform \"{platform.Id}\" already.")]);
+                throw new FormatProblems([new("profile.id", $"A platform with the ID “{platform.Id}” exists already. Choose another ID.")]);
             var row = new PlatformRow { Id = platform.Id, Profile = PlatformJson.Write(platform).ToJsonString(Listings.Json), Like = await KindOf(db, request.Like, stop) };
             db.Platforms.Add(row);
             await db.SaveChangesAsync(stop);
@@ -75,7 +77,7 @@ internal static class PlatformsApi
                 return TypedResults.NotFound();
             var platform = Read(request);
             if (platform.Id != id)
-                throw new FormatProblems([new("profile.id", $"The id of a platform stays: this is \"{id}\". Copy it to have another.")]);
+                throw new FormatProblems([new("profile.id", $"A platform keeps its ID, “{id}”. Duplicate it to use another.")]);
             var profile = PlatformJson.Write(platform).ToJsonString(Listings.Json);
             if (request.Revision is not { } from)
                 throw new FormatProblems([new("revision", "This is missing.")]);
@@ -89,6 +91,18 @@ internal static class PlatformsApi
                 market.Open(platform, like);
             return TypedResults.Ok(new ProfileChecked(unfit, row.Revision));
         }).WithName("SavePlatform").ProducesValidationProblem();
+
+        api.MapDelete("/{id}", DeletePlatform).WithName("DeletePlatform").ProducesValidationProblem();
+    }
+
+    private static async Task<Results<Ok<Changed>, NotFound>> DeletePlatform(string id, TinContext db, ChangeLog changes, CancellationToken stop)
+    {
+        if (await db.Platforms.FindAsync([id], stop) is not { } row)
+            return TypedResults.NotFound();
+        if (row.Like is null)
+            throw new FormatProblems([new("id", "A built-in platform can’t be deleted.")]);
+        List<IDeletable> rows = [row, .. await db.Listings.Where(l => l.PlatformId == id).ToListAsync(stop)];
+        return TypedResults.Ok(await changes.Delete(Entity.Platform, id, Messages.Deleted("platform", PlatformJson.Read(row.Profile).Name), null, rows, stop));
     }
 
     // A copy of a copy is of the kind of the first.
@@ -99,9 +113,9 @@ internal static class PlatformsApi
     {
         var platform = PlatformJson.Read(request.Profile, "profile");
         if (platform.Id.Length is 0 or > 40)
-            throw new FormatProblems([new("profile.id", "An id has 1 to 40 lower-case letters, digits and hyphens.")]);
+            throw new FormatProblems([new("profile.id", "Use 1 to 40 lower-case letters, digits and hyphens.")]);
         if (platform.Name.Trim().Length == 0)
-            throw new FormatProblems([new("profile.name", "A name is needed.")]);
+            throw new FormatProblems([new("profile.name", "Enter a name.")]);
         return platform;
     }
 
@@ -130,11 +144,11 @@ internal static class PlatformsApi
         {
             var room = Room.Of(field, copy.GetValueOrDefault(field.Key));
             if (room.Over > 0)
-                why.Add($"{field.Label} is {room.Over} {(field.Limit!.Unit).ToString().ToLowerInvariant()} over");
+                why.Add(Messages.TooLong(field.Label, room.Over, field.Limit!.Unit));
             if (room.ItemsOver > 0)
-                why.Add($"{field.Label} has {room.ItemsOver} too many");
+                why.Add(Messages.TooMany(field.Label, room.ItemsOver));
             if (field.Required && copy.GetValueOrDefault(field.Key)?.IsEmpty(field.Shape) != false)
-                why.Add($"{field.Label} is empty");
+                why.Add(Messages.Empty(field.Label));
         }
 
         return why;

@@ -9,7 +9,8 @@ using TinRabbit.Server.Storage;
 namespace TinRabbit.Server.Shop;
 
 /// <summary>The shop as the head of every screen shows it.</summary>
-public sealed record ShopView(string Name, IReadOnlyList<ProductView> Products, IReadOnlyList<MarketView> Markets);
+/// <param name="Currency">ISO 4217 code of the prices on the seller's own platforms.</param>
+public sealed record ShopView(string Name, string Currency, IReadOnlyList<ProductView> Products, IReadOnlyList<MarketView> Markets);
 
 /// <summary>A product and its listings, by platform.</summary>
 /// <param name="Revision">Counts the changes to name and facts.</param>
@@ -17,11 +18,21 @@ public sealed record ShopView(string Name, IReadOnlyList<ProductView> Products, 
 public sealed record ProductView(int Id, string Name, Facts Facts, IReadOnlyList<string> Pictures, IReadOnlyDictionary<string, int> Listings, int Revision, int PicturesRevision);
 
 /// <summary>A place to look terms up in and to write for.</summary>
-public sealed record MarketView(string Id, string PlatformId, string PlatformName, string About, string Country, string CountryName);
+/// <param name="Currency">ISO 4217 code of its prices.</param>
+/// <param name="Simulated">Whether its numbers are sample data.</param>
+/// <param name="Own">Whether the platform is the seller's own, which no market is connected to.</param>
+public sealed record MarketView(string Id, string PlatformId, string PlatformName, string About, string Country, string CountryName, string Currency, bool Simulated, bool Own);
 
 /// <summary>A new product.</summary>
 /// <param name="Pictures">The alt text of each picture.</param>
-public sealed record ProductRequest(string Name, Facts? Facts, [MaxLength(Bounds.Pictures), EachMaxLength(Bounds.NoteLength)] IReadOnlyList<string>? Pictures);
+/// <param name="Platforms">Where it is listed; null for every platform.</param>
+public sealed record ProductRequest(
+    string Name, Facts? Facts, [MaxLength(Bounds.Pictures), EachMaxLength(Bounds.NoteLength)] IReadOnlyList<string>? Pictures,
+    [MaxLength(Bounds.Facts), EachMaxLength(Bounds.NameLength)] IReadOnlyList<string>? Platforms = null);
+
+/// <summary>The shop's settings.</summary>
+/// <param name="Currency">ISO 4217 code.</param>
+public sealed record ShopRequest([MaxLength(Bounds.NameLength)] string Name, [MaxLength(3)] string Currency);
 
 /// <summary>A new name for a product.</summary>
 /// <param name="Revision">The <see cref="ProductView.Revision"/> that it was made from.</param>
@@ -40,40 +51,98 @@ internal static class ShopApi
         {
             var shop = await db.Shops.AsNoTracking().OrderBy(s => s.Id).FirstAsync(stop);
             var products = await db.Products.AsNoTracking().Include(p => p.Listings).Include(p => p.Pictures).OrderBy(p => p.Id).ToListAsync(stop);
-            var platforms = (await db.Platforms.AsNoTracking().ToListAsync(stop)).ToDictionary(p => p.Id, p => PlatformJson.Read(p.Profile));
+            var rows = await db.Platforms.AsNoTracking().ToListAsync(stop);
+            var (platforms, own) = (rows.ToDictionary(p => p.Id, p => PlatformJson.Read(p.Profile)), rows.Where(p => p.Like is not null).Select(p => p.Id).ToHashSet());
             return TypedResults.Ok(new ShopView(
-                shop.Name,
+                shop.Name, shop.Currency,
                 [.. products.Select(View)],
                 [.. market.Places.Where(m => platforms.ContainsKey(m.PlatformId)).Select(m =>
-                    new MarketView(m.Id, m.PlatformId, platforms[m.PlatformId].Name, platforms[m.PlatformId].About, m.Country, m.CountryName))]));
+                    new MarketView(m.Id, m.PlatformId, platforms[m.PlatformId].Name, platforms[m.PlatformId].About, m.Country, m.CountryName,
+                        own.Contains(m.PlatformId) ? shop.Currency : Currencies.GetValueOrDefault(m.Country, shop.Currency), market.Simulated, own.Contains(m.PlatformId)))]));
         }).WithName("GetShop");
 
         api.MapPost("/products", async Task<Ok<ProductView>> (ProductRequest request, TinContext db, CancellationToken stop) =>
         {
             var product = new ProductRow { Name = NameOf(request.Name), Facts = request.Facts ?? new(), ShopId = await db.Shops.OrderBy(s => s.Id).Select(s => s.Id).FirstAsync(stop) };
             SetPictures(product, request.Pictures ?? []);
-            foreach (var platform in await db.Platforms.Select(p => p.Id).ToListAsync(stop))
+            var platforms = await db.Platforms.Select(p => p.Id).ToListAsync(stop);
+            if (request.Platforms?.FirstOrDefault(p => !platforms.Contains(p)) is { } unknown)
+                throw new FormatProblems([new("platforms", $"There is no platform “{unknown}”.")]);
+            foreach (var platform in request.Platforms ?? platforms)
                 product.Listings.Add(new() { PlatformId = platform, SavedAt = DateTime.UtcNow });
             db.Products.Add(product);
             await db.SaveChangesAsync(stop);
             return TypedResults.Ok(View(product));
         }).WithName("AddProduct").ProducesValidationProblem();
 
-        api.MapPost("/products/{id:int}/listings/{platformId}", async Task<Results<Ok<ProductView>, NotFound>> (int id, string platformId, TinContext db, CancellationToken stop) =>
-        {
-            if (await Find(db, id, stop) is not { } product || await db.Platforms.FindAsync([platformId], stop) is null)
-                return TypedResults.NotFound();
-            if (product.Listings.All(l => l.PlatformId != platformId))
-                product.Listings.Add(new() { PlatformId = platformId, SavedAt = DateTime.UtcNow });
-            await db.SaveChangesAsync(stop);
-            return TypedResults.Ok(View(product));
-        }).WithName("AddListing");
-
+        api.MapPost("/products/{id:int}/listings/{platformId}", AddListing).WithName("AddListing").ProducesValidationProblem();
+        api.MapPut("/shop", SaveShop).WithName("SaveShop").ProducesValidationProblem();
+        api.MapDelete("/products/{id:int}", DeleteProduct).WithName("DeleteProduct");
+        api.MapPost("/products/{id:int}/duplicate", DuplicateProduct).WithName("DuplicateProduct").ProducesValidationProblem();
+        api.MapDelete("/listings/{id:int}", DeleteListing).WithName("DeleteListing");
         api.MapPut("/products/{id:int}/name", RenameProduct).WithName("RenameProduct").ProducesValidationProblem();
         api.MapPut("/products/{id:int}/pictures", SavePictures).WithName("SavePictures").ProducesValidationProblem();
     }
 
-    private static async Task<Results<Ok<ProductView>, Conflict<ProductView>, NotFound>> RenameProduct(int id, ProductNameRequest request, TinContext db, CancellationToken stop)
+    private static readonly Dictionary<string, string> Currencies = new() { ["us"] = "USD", ["gb"] = "GBP", ["au"] = "AUD" };
+
+    private static async Task<Results<Ok<ProductView>, NotFound>> AddListing(int id, string platformId, int? from, TinContext db, ChangeLog changes, CancellationToken stop)
+    {
+        if (await Find(db, id, stop) is not { } product || await db.Platforms.FindAsync([platformId], stop) is not { } row)
+            return TypedResults.NotFound();
+        if (product.Listings.Any(l => l.PlatformId == platformId))
+            return TypedResults.Ok(View(product));
+        var platform = PlatformJson.Read(row.Profile);
+        var listing = new ListingRow { PlatformId = platformId, SavedAt = DateTime.UtcNow };
+        if (from is { } source && await db.FindListing(source, stop) is { } other && other.ProductId == id)
+            (listing.Copy, listing.LeadKey) = (ListingCopy.To(platform, PlatformJson.Read(other.Platform.Profile), Listings.CopyOf(other.Copy, PlatformJson.Read(other.Platform.Profile))), other.LeadKey);
+        product.Listings.Add(listing);
+        await db.SaveChangesAsync(stop);
+        await changes.Save(Messages.AddedListing(product.Name, platform.Name), id, new(ReversalKind.Delete, Entity.Listing, $"{listing.Id}"), stop);
+        return TypedResults.Ok(View(product));
+    }
+
+    private static async Task<Ok<Changed>> SaveShop(ShopRequest request, TinContext db, ChangeLog changes, CancellationToken stop)
+    {
+        var name = request.Name.Trim() is { Length: > 0 } given ? given : throw new FormatProblems([new("name", "Enter a name.")]);
+        if (request.Currency is not [>= 'A' and <= 'Z', >= 'A' and <= 'Z', >= 'A' and <= 'Z'])
+            throw new FormatProblems([new("currency", "Enter a currency code of three capital letters, such as USD.")]);
+        var shop = await db.Shops.OrderBy(s => s.Id).FirstAsync(stop);
+        var (nameBefore, currencyBefore) = (shop.Name, shop.Currency);
+        if ((nameBefore, currencyBefore) == (name, request.Currency))
+            return TypedResults.Ok(new Changed(null));
+        (shop.Name, shop.Currency) = (name, request.Currency);
+        return TypedResults.Ok(await changes.Save(Messages.ChangedShop, null, new(ReversalKind.Rename, Entity.Shop, currencyBefore, nameBefore), stop));
+    }
+
+    private static async Task<Results<Ok<Changed>, NotFound>> DeleteProduct(int id, TinContext db, ChangeLog changes, CancellationToken stop) =>
+        await db.Products.FindAsync([id], stop) is { } product
+            ? TypedResults.Ok(await changes.Delete(Entity.Product, $"{id}", Messages.Deleted("product", product.Name), null, await changes.AllOf(product, stop), stop))
+            : TypedResults.NotFound();
+
+    private static async Task<Results<Ok<ProductView>, NotFound>> DuplicateProduct(int id, NewName request, TinContext db, ChangeLog changes, CancellationToken stop)
+    {
+        if (await Find(db, id, stop) is not { } product)
+            return TypedResults.NotFound();
+        var copy = new ProductRow { Name = NameOf(request.Name), Facts = product.Facts, ShopId = product.ShopId };
+        SetPictures(copy, [.. product.Pictures.OrderBy(p => p.Order).Select(p => p.Description)]);
+        copy.Listings.AddRange(product.Listings.Select(l => new ListingRow { PlatformId = l.PlatformId, Copy = l.Copy, LeadKey = l.LeadKey, SavedAt = DateTime.UtcNow }));
+        copy.Picks.AddRange((await db.Picks.AsNoTracking().Where(p => p.ProductId == id).ToListAsync(stop)).Select(p => new PickRow
+        {
+            Text = p.Text, Key = p.Key, Fit = p.Fit, Home = p.Home, Note = p.Note, Source = p.Source, SaidBy = p.SaidBy, Language = p.Language, Order = p.Order,
+        }));
+        db.Products.Add(copy);
+        await db.SaveChangesAsync(stop);
+        await changes.Save(Messages.Duplicated("product", product.Name), null, new(ReversalKind.Delete, Entity.Product, $"{copy.Id}"), stop);
+        return TypedResults.Ok(View(copy));
+    }
+
+    private static async Task<Results<Ok<Changed>, NotFound>> DeleteListing(int id, TinContext db, ChangeLog changes, CancellationToken stop) =>
+        await db.FindListing(id, stop) is { } listing
+            ? TypedResults.Ok(await changes.Delete(Entity.Listing, $"{id}", Messages.DeletedListing(listing.Product.Name, PlatformJson.Read(listing.Platform.Profile).Name), listing.ProductId, [listing], stop))
+            : TypedResults.NotFound();
+
+    private static async Task<Results<Ok<ProductView>, Conflict<ProductView>, NotFound>> RenameProduct(int id, ProductNameRequest request, TinContext db, ChangeLog changes, CancellationToken stop)
     {
         if (await Find(db, id, stop) is not { } product)
             return TypedResults.NotFound();
@@ -81,7 +150,11 @@ internal static class ShopApi
         if (name != product.Name && product.Revision != request.Revision)
             return TypedResults.Conflict(View(product));
         if (name != product.Name)
+        {
+            changes.Note(Messages.Renamed("product", product.Name, name), id, new(ReversalKind.Rename, Entity.Product, $"{id}", product.Name));
             (product.Name, product.Revision) = (name, product.Revision + 1);
+        }
+
         await db.SaveChangesAsync(stop);
         return TypedResults.Ok(View(product));
     }
@@ -104,7 +177,7 @@ internal static class ShopApi
         db.Products.Include(p => p.Pictures).Include(p => p.Listings).FirstOrDefaultAsync(p => p.Id == id, stop);
 
     private static string NameOf(string given) =>
-        given.Trim() is { Length: > 0 and <= Bounds.NameLength } name ? name : throw new FormatProblems([new("name", $"A product needs a name of at most {Bounds.NameLength} characters.")]);
+        given.Trim() is { Length: > 0 and <= Bounds.NameLength } name ? name : throw new FormatProblems([new("name", $"Enter a name of at most {Bounds.NameLength} characters.")]);
 
     private static void SetPictures(ProductRow product, IReadOnlyList<string> pictures)
     {

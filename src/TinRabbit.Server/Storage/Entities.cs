@@ -11,12 +11,24 @@ public sealed class ShopRow
 {
     public int Id { get; set; }
     public required string Name { get; set; }
+
+    /// <summary>ISO 4217 code: what prices are in on the seller's own platforms.</summary>
+    public string Currency { get; set; } = "USD";
     public List<ProductRow> Products { get; } = [];
 }
 
-/// <summary>The thing sold.</summary>
-public sealed class ProductRow
+/// <summary>Something that can be deleted and restored: deleting only sets the time, which every query leaves out.</summary>
+public interface IDeletable
 {
+    /// <summary>When it was deleted, with whatever was deleted in the same moment; null while it is there.</summary>
+    DateTime? DeletedAt { get; set; }
+}
+
+/// <summary>The thing sold.</summary>
+public sealed class ProductRow : IDeletable
+{
+    public DateTime? DeletedAt { get; set; }
+
     public int Id { get; set; }
     public int ShopId { get; set; }
     public required string Name { get; set; }
@@ -76,8 +88,10 @@ public sealed class PictureRow
 }
 
 /// <summary>A platform's profile in its open format.</summary>
-public sealed class PlatformRow
+public sealed class PlatformRow : IDeletable
 {
+    public DateTime? DeletedAt { get; set; }
+
     public required string Id { get; set; }
     public required string Profile { get; set; }
 
@@ -89,8 +103,10 @@ public sealed class PlatformRow
 }
 
 /// <summary>One product on one platform.</summary>
-public sealed class ListingRow
+public sealed class ListingRow : IDeletable
 {
+    public DateTime? DeletedAt { get; set; }
+
     public int Id { get; set; }
     public int ProductId { get; set; }
     public ProductRow Product { get; set; } = null!;
@@ -110,8 +126,10 @@ public sealed class ListingRow
 }
 
 /// <summary>A state of a listing worth returning to.</summary>
-public sealed class VersionRow
+public sealed class VersionRow : IDeletable
 {
+    public DateTime? DeletedAt { get; set; }
+
     public int Id { get; set; }
     public int ListingId { get; set; }
     public DateTime At { get; set; }
@@ -124,16 +142,21 @@ public sealed class VersionRow
     public string Name { get; set; } = "";
 }
 
-/// <summary>One try at a title. None is ever lost.</summary>
-public sealed class TakeRow
+/// <summary>One version of a title.</summary>
+public sealed class TakeRow : IDeletable
 {
+    public DateTime? DeletedAt { get; set; }
+
     public int Id { get; set; }
     public int ListingId { get; set; }
     public DateTime At { get; set; }
     public required string Text { get; set; }
+
+    /// <summary>The name that the seller gave it; empty where none.</summary>
+    public string Name { get; set; } = "";
 }
 
-/// <summary>A finding that the seller put aside.</summary>
+/// <summary>A finding that the seller dismissed.</summary>
 public sealed class AsideRow
 {
     public int Id { get; set; }
@@ -144,7 +167,7 @@ public sealed class AsideRow
     public DateTime At { get; set; }
 }
 
-/// <summary>A listing as it was sent to a market.</summary>
+/// <summary>A listing as it was sent to a market, or as the seller marked it as published.</summary>
 public sealed class SentRow
 {
     public int Id { get; set; }
@@ -154,6 +177,9 @@ public sealed class SentRow
 
     /// <summary>When the market's index notices it.</summary>
     public DateTime NoticedAt { get; set; }
+
+    /// <summary>Whether the seller published it elsewhere, so that no market received it.</summary>
+    public bool ByHand { get; set; }
     public required string Copy { get; set; }
 }
 
@@ -217,8 +243,10 @@ public enum Home
 }
 
 /// <summary>A term kept for a product.</summary>
-public sealed class PickRow
+public sealed class PickRow : IDeletable
 {
+    public DateTime? DeletedAt { get; set; }
+
     public int Id { get; set; }
     public int ProductId { get; set; }
     public required string Text { get; set; }
@@ -241,21 +269,62 @@ public sealed class PickRow
     public int NoteRevision { get; set; }
 }
 
-/// <summary>A change to a product's picks that can be undone.</summary>
-public sealed class PickChangeRow
+/// <summary>A change that can be undone.</summary>
+public sealed class ChangeRow
 {
     public int Id { get; set; }
-    public int ProductId { get; set; }
 
-    /// <summary>What was done, as a sentence without a full stop: picked "bird house".</summary>
+    /// <summary>The product that it is about; null for the shop as a whole.</summary>
+    public int? ProductId { get; set; }
+
+    /// <summary>What was done, as a sentence without a full stop: Picked “bird house”.</summary>
     public required string What { get; set; }
 
     /// <summary>The picks it touched as they were, by key; null for one that was not there.</summary>
-    public required Dictionary<string, PickState?> Before { get; set; }
+    public Dictionary<string, PickState?> Before { get; set; } = [];
 
     /// <summary>The product's facts as they were; null where the change was not to them.</summary>
     public Facts? FactsBefore { get; set; }
+
+    /// <summary>What takes any other change back; null where it was to picks or facts.</summary>
+    public Reversal? Reversal { get; set; }
     public DateTime At { get; set; }
+}
+
+/// <summary>How to take a change back.</summary>
+/// <param name="Kind">What to do.</param>
+/// <param name="Entity">What kind of thing it was done to.</param>
+/// <param name="Id">Its number, or a platform's or market's id.</param>
+/// <param name="Before">The name or the state that it had; for deleted terms, the terms.</param>
+/// <param name="At">For <see cref="ReversalKind.Restore"/>: everything deleted at this time comes back.</param>
+public sealed record Reversal(ReversalKind Kind, Entity Entity, string Id, string Before = "", DateTime? At = null);
+
+/// <summary>What takes a change back.</summary>
+public enum ReversalKind
+{
+    /// <summary>What was deleted comes back.</summary>
+    Restore,
+
+    /// <summary>What was added is deleted.</summary>
+    Delete,
+
+    /// <summary>What was renamed gets its name back.</summary>
+    Rename,
+}
+
+/// <summary>What a change can be about, besides picks.</summary>
+public enum Entity
+{
+    Shop,
+    Product,
+    Listing,
+    Platform,
+    Term,
+    Import,
+    Step,
+    Take,
+    Version,
+    Filter,
 }
 
 /// <summary>A pick's values at one time.</summary>
@@ -266,8 +335,10 @@ public sealed record PickState(string Text, Fit Fit, Home Home, string Note, str
 }
 
 /// <summary>A shelf's filters under a name.</summary>
-public sealed class FilterRow
+public sealed class FilterRow : IDeletable
 {
+    public DateTime? DeletedAt { get; set; }
+
     public int Id { get; set; }
     public required string Name { get; set; }
 
@@ -276,8 +347,10 @@ public sealed class FilterRow
 }
 
 /// <summary>One step of a product's trail.</summary>
-public sealed class DigRow
+public sealed class DigRow : IDeletable
 {
+    public DateTime? DeletedAt { get; set; }
+
     public int Id { get; set; }
     public int ProductId { get; set; }
     public required string MarketId { get; set; }

@@ -14,7 +14,8 @@ public readonly record struct ImportedTerm(string Text, string Key, long? Volume
 /// <param name="Changed">Known terms that got another reading; the old one is kept.</param>
 /// <param name="Same">Known terms about which the file says nothing new.</param>
 /// <param name="Repeated">Rows whose term an earlier row has: the first counts.</param>
-public sealed record ImportCount(int New, int Changed, int Same, int Repeated);
+/// <param name="Id">The import, by which it is undone.</param>
+public sealed record ImportCount(int New, int Changed, int Same, int Repeated, int Id = 0);
 
 /// <summary>
 /// Puts many terms on a shelf: all of them or none. They are staged row by row in a temporary table, then written in portions, so that
@@ -85,7 +86,7 @@ public sealed class TermImport : IDisposable
             }
 
             await Write(() => Run("UPDATE Imports SET Done = 1 WHERE Id = $id", ("$id", import.Id)), stop);
-            return new(added, changed, known - changed, _rows - added - known);
+            return new(added, changed, known - changed, _rows - added - known, import.Id);
         }
         catch (Exception e)
         {

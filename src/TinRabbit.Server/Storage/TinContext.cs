@@ -59,7 +59,7 @@ public sealed class TinContext(DbContextOptions<TinContext> options, WriteGate? 
     public DbSet<TermRow> Terms => Set<TermRow>();
     public DbSet<ReadingRow> Readings => Set<ReadingRow>();
     public DbSet<PickRow> Picks => Set<PickRow>();
-    public DbSet<PickChangeRow> PickChanges => Set<PickChangeRow>();
+    public DbSet<ChangeRow> Changes => Set<ChangeRow>();
     public DbSet<FilterRow> Filters => Set<FilterRow>();
     public DbSet<DigRow> Digs => Set<DigRow>();
     public DbSet<ImportRow> Imports => Set<ImportRow>();
@@ -86,7 +86,7 @@ public sealed class TinContext(DbContextOptions<TinContext> options, WriteGate? 
         });
         model.Entity<ListingRow>(listing =>
         {
-            listing.HasIndex(l => new { l.ProductId, l.PlatformId }).IsUnique();
+            listing.HasIndex(l => new { l.ProductId, l.PlatformId }).IsUnique().HasFilter(NotDeleted);
             listing.HasOne(l => l.Product).WithMany(p => p.Listings).HasForeignKey(l => l.ProductId);
             listing.HasOne(l => l.Platform).WithMany().HasForeignKey(l => l.PlatformId);
             listing.HasMany(l => l.Versions).WithOne().HasForeignKey(v => v.ListingId);
@@ -112,22 +112,36 @@ public sealed class TinContext(DbContextOptions<TinContext> options, WriteGate? 
         });
         model.Entity<PickRow>(pick =>
         {
-            pick.HasIndex(p => new { p.ProductId, p.Key }).IsUnique();
+            pick.HasIndex(p => new { p.ProductId, p.Key }).IsUnique().HasFilter(NotDeleted);
             pick.Property(p => p.NoteRevision).IsConcurrencyToken();
             pick.Property(p => p.Fit).HasConversion<string>();
             pick.Property(p => p.Home).HasConversion<string>();
         });
-        model.Entity<PickChangeRow>(change =>
+        model.Entity<ChangeRow>(change =>
         {
             change.HasIndex(c => c.ProductId);
             Json(change.Property(c => c.Before));
             Json(change.Property(c => c.FactsBefore));
+            Json(change.Property(c => c.Reversal));
         });
         model.Entity<PlatformRow>().Property(p => p.Revision).IsConcurrencyToken();
-        model.Entity<FilterRow>().HasIndex(f => f.Name).IsUnique();
+        model.Entity<FilterRow>().HasIndex(f => f.Name).IsUnique().HasFilter(NotDeleted);
         model.Entity<ImportChangeRow>().HasKey(c => new { c.ImportId, c.TermId });
         model.Entity<DigRow>().HasIndex(d => new { d.ProductId, d.MarketId });
+        Hide<ProductRow>(model);
+        Hide<PlatformRow>(model);
+        Hide<ListingRow>(model);
+        Hide<VersionRow>(model);
+        Hide<TakeRow>(model);
+        Hide<PickRow>(model);
+        Hide<FilterRow>(model);
+        Hide<DigRow>(model);
     }
+
+    private const string NotDeleted = "DeletedAt IS NULL";
+
+    // What is deleted stays in its table, so that it can come back, and no query sees it.
+    private static void Hide<T>(ModelBuilder model) where T : class, IDeletable => model.Entity<T>().HasQueryFilter(row => row.DeletedAt == null);
 
     protected override void ConfigureConventions(ModelConfigurationBuilder conventions) => conventions.Properties<DateTime>().HaveConversion<Utc>();
 

@@ -3,6 +3,7 @@ using System.Text.Json;
 using System.Text.Json.Serialization;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
+using TinRabbit.Core;
 using TinRabbit.Core.Matching;
 using TinRabbit.Core.Measures;
 using TinRabbit.Core.Platforms;
@@ -32,7 +33,30 @@ public sealed record DraftRequest(string MarketId, JsonElement? Fields, [MaxLeng
 public sealed record WeighingView(
     double Reach, double Grip, int Eligible, int Picks, double Volume, double TotalVolume, int UnknownVolume,
     IReadOnlyList<string> Fields, IReadOnlyList<PickWeight> Terms, IReadOnlyDictionary<string, Room> Rooms, IReadOnlyList<AvoidedUse> Avoided,
-    string Id, string? Since);
+    string Id, string? Since, WeighingSums Sums);
+
+/// <summary>The sums that reach and grip are made of, 0 or more.</summary>
+/// <param name="EligibleDemand">Σ volume·fit of the eligible picks.</param>
+/// <param name="Demand">The same of all picks.</param>
+/// <param name="Gripped">Σ worth·grip.</param>
+/// <param name="Worth">Σ worth.</param>
+public sealed record WeighingSums(double EligibleDemand, double Demand, double Gripped, double Worth);
+
+/// <summary>A pick whose figures are to be explained, by its key.</summary>
+public sealed record ExplainRequest(string MarketId, [MaxLength(Bounds.TermLength)] string Key, JsonElement? Fields);
+
+/// <summary>How a pick's grip and worth were worked out, each factor and sum as the engine used it.</summary>
+/// <param name="Fields">The fields that hold it: strength = weight × factor × front.</param>
+/// <param name="SpreadFactor">For words in several fields: grip = this × <paramref name="SpreadMean"/>; null otherwise.</param>
+/// <param name="SpreadMean">The mean over its words of the highest weight among fields that have the word.</param>
+/// <param name="Grip">0–100.</param>
+/// <param name="Worth">volume × fit × (0.5 + headroom ÷ 200); null where the volume is unknown.</param>
+/// <param name="FitWeight">What its fit counts: 1, 0.7 or 0.4.</param>
+/// <param name="HeadroomUsed">Its headroom, or 50 where that is unknown.</param>
+/// <param name="Lost">worth × (1 − grip): what a firmer hold could still bring.</param>
+public sealed record TermExplained(
+    string Key, Grade Grade, IReadOnlyList<FieldStrength> Fields, double? SpreadFactor, double? SpreadMean, double Grip,
+    double? Volume, double FitWeight, double HeadroomUsed, double? Worth, double? Lost);
 
 /// <summary>An avoided term that stands in the copy.</summary>
 public sealed record AvoidedUse(string Text, string Reason, string Product, IReadOnlyList<Span> Spans);
@@ -61,7 +85,9 @@ public sealed record PickWeight(
 
 internal static class WeighApi
 {
-    public static void MapWeigh(this IEndpointRouteBuilder app) =>
+    public static void MapWeigh(this IEndpointRouteBuilder app)
+    {
+        app.MapPost("/api/listings/{id:int}/weigh/explain", Explain).WithName("ExplainTerm").WithTags("Weigh").ProducesValidationProblem().WithRequestTimeout(ProblemAnswers.Computes);
         app.MapPost("/api/listings/{id:int}/weigh", async Task<Results<Ok<WeighingView>, NotFound>> (int id, DraftRequest draft, TinContext db, ReadyPicksCache ready, LastWeighings last, CancellationToken stop) =>
         {
             if (await db.Listings.AsNoTracking().Where(l => l.Id == id).Select(l => new { l.ProductId, l.Copy, l.Platform.Profile }).FirstOrDefaultAsync(stop) is not { } listing)
@@ -70,6 +96,25 @@ internal static class WeighApi
             var copy = draft.Fields is { } fields ? PlatformJson.ReadCopy(fields, picks.Platform) : Listings.CopyOf(listing.Copy, picks.Platform);
             return TypedResults.Ok(View(picks, copy, Core.Measures.Weigh.Listing(picks.Terms, copy, picks.Wanted, stop), draft.Since, last, stop));
         }).WithName("WeighListing").WithTags("Weigh").ProducesValidationProblem().WithRequestTimeout(ProblemAnswers.Computes);
+    }
+
+    private static async Task<Results<Ok<TermExplained>, NotFound>> Explain(int id, ExplainRequest request, TinContext db, ReadyPicksCache ready, CancellationToken stop)
+    {
+        if (await db.Listings.AsNoTracking().Where(l => l.Id == id).Select(l => new { l.ProductId, l.Copy, l.Platform.Profile }).FirstOrDefaultAsync(stop) is not { } listing)
+            return TypedResults.NotFound();
+        var picks = await ready.Of(db, listing.ProductId, request.MarketId, listing.Profile, stop);
+        var at = picks.Keys.ToList().IndexOf(request.Key);
+        if (at < 0)
+            return TypedResults.NotFound();
+        var copy = request.Fields is { } fields ? PlatformJson.ReadCopy(fields, picks.Platform) : Listings.CopyOf(listing.Copy, picks.Platform);
+        var wanted = picks.Wanted[at];
+        var weighed = Core.Measures.Weigh.Listing(TermSet.For(picks.Platform, [wanted.Text]), copy, [wanted], stop).Terms[0];
+        double? worth = wanted.Volume is null ? null : wanted.Worth();
+        var spread = weighed.Grade == Grade.Spread;
+        return TypedResults.Ok(new TermExplained(
+            request.Key, weighed.Grade, weighed.Strengths(), spread ? Matcher.SpreadFactor : null, spread ? weighed.Explain().Spread : null, weighed.Grip * 100,
+            wanted.Volume, wanted.Fit.Weight(), wanted.Headroom ?? WantedTerm.TypicalHeadroom, worth, worth * (1 - weighed.Grip)));
+    }
 
     private static WeighingView View(ReadyPicks picks, IReadOnlyDictionary<string, FieldValue> copy, Weighing weighing, string? since, LastWeighings last, CancellationToken stop)
     {
@@ -88,7 +133,7 @@ internal static class WeighApi
             changed ?? weights,
             picks.Platform.Fields.ToDictionary(f => f.Key, f => Room.Of(f, copy.GetValueOrDefault(f.Key))),
             [.. picks.AvoidedTerms.In(copy).Select(a => new AvoidedUse(picks.Avoided[a.Number].Text, picks.Avoided[a.Number].Reason, picks.Avoided[a.Number].Product, a.Spans))],
-            id, changed is null ? null : since);
+            id, changed is null ? null : since, new(weighing.Demand.Eligible, weighing.Demand.All, weighing.Worth.Gripped, weighing.Worth.All));
     }
 
     private static IReadOnlyList<T>? Some<T>(IReadOnlyList<T> list) => list.Count > 0 ? list : null;

@@ -5,6 +5,7 @@ using Microsoft.EntityFrameworkCore;
 using TinRabbit.Core;
 using TinRabbit.Core.Findings;
 using TinRabbit.Core.Platforms;
+using TinRabbit.Core.Words;
 using TinRabbit.Server.Hosting;
 using TinRabbit.Server.Storage;
 
@@ -12,23 +13,29 @@ namespace TinRabbit.Server.Write;
 
 /// <summary>A finding as it is shown.</summary>
 /// <param name="Key">Names it as long as the text it is about stays.</param>
-/// <param name="Aside">Whether the seller put it aside.</param>
+/// <param name="Aside">Whether the seller dismissed it.</param>
+/// <param name="OtherFixes">Other edits that would settle it as well.</param>
+/// <param name="Claim">The claim that the facts lack; null for every other finding.</param>
 public sealed record FindingView(
-    string Key, string Id, Level Level, string Field, int Item, int Start, int Length, string Why, double Cost, FixView? Fix, bool Aside)
+    string Key, string Id, Level Level, string Field, int Item, int Start, int Length, string Why, double Cost, FixView? Fix, bool Aside,
+    IReadOnlyList<FixView> OtherFixes, Claim? Claim)
 {
     public static FindingView Of(Finding f, bool aside) => new(
         f.Key, f.Id, f.Level, f.Field, f.Item, f.Start, f.Length, f.Why, f.Cost,
-        f.Fix is { } fix ? new(fix.Label, fix.Field, PlatformJson.WriteValue(fix.Value)) : null, aside);
+        f.Fix is { } fix ? FixView.Of(fix) : null, aside, [.. f.OtherFixes.Select(FixView.Of)], f.Claim);
 }
 
 /// <summary>An edit that settles a finding.</summary>
 /// <param name="Value">What the field is after it.</param>
-public sealed record FixView(string Label, string Field, JsonNode? Value);
+public sealed record FixView(string Label, string Field, JsonNode? Value)
+{
+    public static FixView Of(Fix fix) => new(fix.Label, fix.Field, PlatformJson.WriteValue(fix.Value));
+}
 
 /// <summary>What a check says.</summary>
 public sealed record Checked(IReadOnlyList<FindingView> Findings);
 
-/// <summary>A finding to put aside, or to bring back.</summary>
+/// <summary>A finding to dismiss, or to restore.</summary>
 public sealed record AsideRequest([MaxLength(Bounds.NoteLength)] string Key, bool Aside);
 
 internal static class CheckApi

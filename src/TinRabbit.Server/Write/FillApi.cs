@@ -5,6 +5,7 @@ using Microsoft.AspNetCore.Http.HttpResults;
 using TinRabbit.Core;
 using TinRabbit.Core.Filling;
 using TinRabbit.Core.Platforms;
+using TinRabbit.Core.Words;
 using TinRabbit.Server.Hosting;
 using TinRabbit.Server.Storage;
 
@@ -17,7 +18,12 @@ namespace TinRabbit.Server.Write;
 /// <param name="Gain">For words: Σ volume·fit of what they open.</param>
 /// <param name="Bound">For words: no words that fit could gain more.</param>
 /// <param name="Takes">For a title: the tries, the best first.</param>
-public sealed record FillView(JsonNode? Value, IReadOnlyList<string> Pieces, int? Limit, double? Gain, double? Bound, IReadOnlyList<Take> Takes);
+/// <param name="Note">Why room is left; null where little is.</param>
+/// <param name="Offers">Terms on the shelf that would fit and that the facts allow, the most searched first.</param>
+/// <param name="MoreOffers">How many more of them there are.</param>
+public sealed record FillView(
+    JsonNode? Value, IReadOnlyList<string> Pieces, int? Limit, double? Gain, double? Bound, IReadOnlyList<Take> Takes,
+    string? Note = null, IReadOnlyList<ReadTerm>? Offers = null, int MoreOffers = 0);
 
 /// <summary>A text to read.</summary>
 /// <param name="Fields">The draft that it is the title of; null for the listing as it is saved.</param>
@@ -35,16 +41,16 @@ public sealed record CouldHold(ReadTerm Term, string? Text, double? Gain);
 internal static class FillApi
 {
     private const int MostShown = 60;
-    private const int MostWeighed = 20;
 
     public static void MapFill(this IEndpointRouteBuilder app)
     {
-        app.MapPost("/api/listings/{id:int}/fill/{field}", async Task<Results<Ok<FillView>, NotFound>> (int id, string field, DraftOf draft, TinContext db, ReadyPicksCache ready, CancellationToken stop) =>
+        app.MapPost("/api/listings/{id:int}/fill/{field}", async Task<Results<Ok<FillView>, NotFound>> (int id, string field, DraftOf draft, TinContext db, ReadyPicksCache ready, Shelves shelves, CancellationToken stop) =>
         {
             if (await OpenDraft.Open(db, ready, id, draft, stop) is not { } open)
                 return TypedResults.NotFound();
             var rule = open.Platform.Find(field) ?? throw new FormatProblems([new("field", $"{open.Platform.Name} has no field \"{field}\".")]);
-            return TypedResults.Ok(Fill(open, rule, stop));
+            var fill = Fill(open, rule, stop);
+            return TypedResults.Ok(await FillAdvice.Add(fill, open, rule, draft.MarketId, db, shelves, stop));
         }).WithName("FillField").WithTags("Write").ProducesValidationProblem().WithRequestTimeout(ProblemAnswers.Computes);
 
         app.MapPost("/api/listings/{id:int}/read", async Task<Results<Ok<TextReadView>, NotFound>> (int id, ReadTextRequest request, TinContext db, ReadyPicksCache ready, Shelves shelves, CancellationToken stop) =>
@@ -54,17 +60,26 @@ internal static class FillApi
             var read = await shelves.Read(db, request.MarketId, open.Platform, request.Text, stop);
             var title = open.Platform.Fields.FirstOrDefault(f => f.Role == "title");
             var now = Grip(request.Text);
+            var could = read.Could.Take(MostShown).Select(t =>
+            {
+                var text = Reorder.So(request.Text, t.Text, open.Platform.Search.Folds, title?.Separator ?? ", ");
+                return new CouldHold(t, text, text is null || HasFormsSideBySide(text) ? null : Grip(text) - now);
+            });
             return TypedResults.Ok(new TextReadView(
                 [.. read.Holds.Take(MostShown)],
-                [.. read.Could.Take(MostShown).Select((t, i) =>
-                {
-                    var text = Reorder.So(request.Text, t.Text, open.Platform.Search.Folds, title?.Separator ?? ", ");
-                    return new CouldHold(t, text, i < MostWeighed && text is not null ? Grip(text) - now : null);
-                })]));
+                [.. could.Where(c => c.Gain >= 0).OrderByDescending(c => Math.Round(c.Gain!.Value, 1)).ThenByDescending(c => c.Term.Volume)]));
 
             double? Grip(string text) => title is null ? null : Core.Measures.Weigh.Listing(
                 open.Picks.Terms, new Dictionary<string, FieldValue>(open.Copy) { [title.Key] = new FieldValue.Text(text) }, open.Picks.Wanted, stop).Grip;
         }).WithName("ReadText").WithTags("Write").ProducesValidationProblem().WithRequestTimeout(ProblemAnswers.Computes);
+    }
+
+    // “houses house”: two forms of one word that nobody would write side by side.
+    private static bool HasFormsSideBySide(string text)
+    {
+        const Folds AnyForm = Folds.Diacritics | Folds.Possessive | Folds.Plural | Folds.Spelling;
+        var keys = Tokens.Of(text).Select(t => Fold.Key(t.Word, AnyForm)).ToList();
+        return keys.Zip(keys.Skip(1)).Any(pair => pair.First == pair.Second);
     }
 
     private static FillView Fill(OpenDraft open, Field field, CancellationToken stop)
@@ -76,6 +91,12 @@ internal static class FillApi
         {
             var takes = TitleFill.Of(platform, copy, field.Key, wanted, open.Avoid, open.Lead, elsewhere, stop);
             return View(takes.Count > 0 ? new FieldValue.Text(takes[0].Text) : copy.GetValueOrDefault(field.Key), [], takes: takes);
+        }
+
+        if (FillAdvice.IsMaterials(field))
+        {
+            var (items, added) = FillAdvice.Materials(open, field);
+            return View(new FieldValue.Items(items), added);
         }
 
         if (field.Shape == FieldShape.Phrases)

@@ -16,7 +16,8 @@ public sealed record SendRequest(string MarketId);
 /// <summary>A listing that was sent.</summary>
 /// <param name="NoticedAt">When the market's index notices it; until then a search finds what was there before.</param>
 /// <param name="Changed">Whether the listing has changed since.</param>
-public sealed record SentView(DateTime At, DateTime NoticedAt, string MarketId, bool Changed);
+/// <param name="ByHand">Whether the seller marked it as published, so that no market received it.</param>
+public sealed record SentView(DateTime At, DateTime NoticedAt, string MarketId, bool Changed, bool ByHand);
 
 internal static class SendApi
 {
@@ -32,17 +33,19 @@ internal static class SendApi
                 return TypedResults.NotFound();
             var platform = PlatformJson.Read(listing.Platform.Profile);
             if (market.Places.FirstOrDefault(p => p.Id == request.MarketId)?.PlatformId != platform.Id)
-                throw new FormatProblems([new("marketId", $"{platform.Name} has no market \"{request.MarketId}\" to send to. Copy it or export it instead.")]);
+                throw new FormatProblems([new("marketId", Messages.NoMarketToSendTo(platform.Name))]);
             var copy = Listings.CopyOf(listing.Copy, platform);
             var refused = platform.Fields.Where(f => !Room.Of(f, copy.GetValueOrDefault(f.Key)).Fits || (f.Required && copy.GetValueOrDefault(f.Key)?.IsEmpty(f.Shape) != false)).ToList();
             if (refused.Count > 0)
-                throw new FormatProblems([.. refused.Select(f => new Problem(f.Key, Room.Of(f, copy.GetValueOrDefault(f.Key)).Fits ? $"{f.Label} is empty, and {platform.Name} needs it." : $"{f.Label} is over its limit: {platform.Name} refuses it."))]);
+                throw new FormatProblems([.. refused.Select(f => new Problem(f.Key, Room.Of(f, copy.GetValueOrDefault(f.Key)).Fits ? Messages.RequiredEmpty(f.Label, platform.Name) : Messages.OverLimit(f.Label, platform.Name)))]);
             var shop = await db.Shops.OrderBy(s => s.Id).Select(s => s.Name).FirstAsync(stop);
             var now = DateTime.UtcNow;
-            await db.KeepVersion(listing, "when it was sent", "", stop);
+            // A platform of the seller's own has no connection: it is published there by hand.
+            var byHand = listing.Platform.Like is not null;
+            await db.KeepVersion(listing, byHand ? "when it was published" : "when it was sent", "", stop);
             await db.SaveChangesAsync(stop);
-            var noticed = market.Send(request.MarketId, new(id.ToString(System.Globalization.CultureInfo.InvariantCulture), shop, copy), now);
-            var sent = new SentRow { ListingId = id, MarketId = request.MarketId, At = now, NoticedAt = noticed, Copy = listing.Copy };
+            var noticed = byHand ? now.AddHours(platform.Search.IndexDelayHours) : market.Send(request.MarketId, new(id.ToString(System.Globalization.CultureInfo.InvariantCulture), shop, copy), now);
+            var sent = new SentRow { ListingId = id, MarketId = request.MarketId, At = now, NoticedAt = noticed, ByHand = byHand, Copy = listing.Copy };
             db.Sent.Add(sent);
             await db.SaveChangesAsync(stop);
             return TypedResults.Ok(View(sent, listing));
@@ -82,7 +85,7 @@ internal static class SendApi
         }).WithName("ExportListings").WithTags("Write");
     }
 
-    private static SentView View(SentRow sent, ListingRow listing) => new(sent.At, sent.NoticedAt, sent.MarketId, sent.Copy != listing.Copy);
+    private static SentView View(SentRow sent, ListingRow listing) => new(sent.At, sent.NoticedAt, sent.MarketId, sent.Copy != listing.Copy, sent.ByHand);
 
     private static FileContentHttpResult File(string text, string type, string name) => TypedResults.File(Encoding.UTF8.GetBytes("\uFEFF" + text), type, name);
 

@@ -16,15 +16,16 @@ namespace TinRabbit.Server.Write;
 /// <param name="Reach">The listing's with it, 0–100.</param>
 /// <param name="Grip">The listing's with it, 0–100.</param>
 /// <param name="Holds">Picks that stand in it by themselves, the most searched first.</param>
-/// <param name="Mix">How many of those have low, moderate, high and unknown competition.</param>
+/// <param name="Mix">How many of those have low, medium, high and unknown competition.</param>
 /// <param name="InUse">Whether it is the title now.</param>
-public sealed record TakeView(int Id, string Text, DateTime At, int Used, bool Fits, double Reach, double Grip, IReadOnlyList<TakeTerm> Holds, CompetitionMix Mix, bool InUse);
+/// <param name="Name">The seller's name for it; empty where none.</param>
+public sealed record TakeView(int Id, string Text, DateTime At, int Used, bool Fits, double Reach, double Grip, IReadOnlyList<TakeTerm> Holds, CompetitionMix Mix, bool InUse, string Name);
 
 /// <summary>A pick that a take holds.</summary>
 public sealed record TakeTerm(string Text, Grade Grade, double? Volume);
 
 /// <summary>Picks by their competition against the market's shelf.</summary>
-public sealed record CompetitionMix(int Low, int Moderate, int High, int Unknown);
+public sealed record CompetitionMix(int Low, int Medium, int High, int Unknown);
 
 /// <summary>A title to keep.</summary>
 public sealed record KeepTakeRequest([MaxLength(Bounds.ReadLength)] string Text);
@@ -56,7 +57,26 @@ internal static class TakesApi
             await db.SaveChangesAsync(stop);
             return TypedResults.NoContent();
         }).WithName("KeepTake");
+
+        api.MapPut("/{take:int}/name", RenameTake).WithName("RenameTake").ProducesValidationProblem();
+        api.MapDelete("/{take:int}", DeleteTake).WithName("DeleteTake");
     }
+
+    private static async Task<Results<Ok<Changed>, NotFound>> RenameTake(int id, int take, NameRequest request, TinContext db, ChangeLog changes, CancellationToken stop)
+    {
+        if (await db.Takes.FirstOrDefaultAsync(t => t.Id == take && t.ListingId == id, stop) is not { } row)
+            return TypedResults.NotFound();
+        var before = row.Name;
+        row.Name = request.Name.Trim();
+        return TypedResults.Ok(await changes.Save(Messages.Renamed("take", before.Length > 0 ? before : row.Text, row.Name), await ProductOf(db, id, stop), new(ReversalKind.Rename, Entity.Take, $"{take}", before), stop));
+    }
+
+    private static async Task<Results<Ok<Changed>, NotFound>> DeleteTake(int id, int take, TinContext db, ChangeLog changes, CancellationToken stop) =>
+        await db.Takes.FirstOrDefaultAsync(t => t.Id == take && t.ListingId == id, stop) is { } row
+            ? TypedResults.Ok(await changes.Delete(Entity.Take, $"{take}", Messages.Deleted("take", row.Name.Length > 0 ? row.Name : row.Text), await ProductOf(db, id, stop), [row], stop))
+            : TypedResults.NotFound();
+
+    internal static Task<int?> ProductOf(TinContext db, int listingId, CancellationToken stop) => db.Listings.Where(l => l.Id == listingId).Select(l => (int?)l.ProductId).FirstOrDefaultAsync(stop);
 
     private static TakeView View(OpenDraft open, Field title, TakeRow row, bool inUse, Norm norm, CancellationToken stop)
     {
@@ -68,6 +88,6 @@ internal static class TakesApi
         return new(
             row.Id, row.Text, row.At, Room.Measure(row.Text, title.Limit?.Unit ?? Unit.Characters), Room.Of(title, value).Fits, weighing.Reach, weighing.Grip,
             [.. holds.OrderByDescending(h => h.Term.Volume ?? -1).Select(h => new TakeTerm(h.Term.Text, h.Grade, h.Term.Volume))],
-            new(Count(Band.Low), Count(Band.Moderate), Count(Band.High), Count(null)), inUse);
+            new(Count(Band.Low), Count(Band.Medium), Count(Band.High), Count(null)), inUse, row.Name);
     }
 }

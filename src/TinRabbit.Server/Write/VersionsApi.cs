@@ -67,14 +67,8 @@ internal static class VersionsApi
             return TypedResults.Ok(new KeptVersion(kept));
         }).WithName("KeepVersion").ProducesValidationProblem();
 
-        api.MapPut("/{version:int}", async Task<Results<NoContent, NotFound>> (int id, int version, NameRequest request, TinContext db, CancellationToken stop) =>
-        {
-            if (await db.Versions.FirstOrDefaultAsync(v => v.Id == version && v.ListingId == id, stop) is not { } row)
-                return TypedResults.NotFound();
-            row.Name = NameOf(request);
-            await db.SaveChangesAsync(stop);
-            return TypedResults.NoContent();
-        }).WithName("NameVersion").ProducesValidationProblem();
+        api.MapPut("/{version:int}", RenameVersion).WithName("RenameVersion").ProducesValidationProblem();
+        api.MapDelete("/{version:int}", DeleteVersion).WithName("DeleteVersion");
 
         api.MapPost("/compare", async Task<Results<Ok<List<FieldChange>>, NotFound>> (int id, CompareRequest request, TinContext db, CancellationToken stop) =>
         {
@@ -92,6 +86,20 @@ internal static class VersionsApi
             }
         }).WithName("CompareVersions").ProducesValidationProblem();
     }
+
+    private static async Task<Results<Ok<Changed>, NotFound>> RenameVersion(int id, int version, NameRequest request, TinContext db, ChangeLog changes, CancellationToken stop)
+    {
+        if (await db.Versions.FirstOrDefaultAsync(v => v.Id == version && v.ListingId == id, stop) is not { } row)
+            return TypedResults.NotFound();
+        var (before, name) = (row.Name, NameOf(request));
+        row.Name = name;
+        return TypedResults.Ok(await changes.Save(Messages.Renamed("version", before, name), await TakesApi.ProductOf(db, id, stop), new(ReversalKind.Rename, Entity.Version, $"{version}", before), stop));
+    }
+
+    private static async Task<Results<Ok<Changed>, NotFound>> DeleteVersion(int id, int version, TinContext db, ChangeLog changes, CancellationToken stop) =>
+        await db.Versions.FirstOrDefaultAsync(v => v.Id == version && v.ListingId == id, stop) is { } row
+            ? TypedResults.Ok(await changes.Delete(Entity.Version, $"{version}", Messages.Deleted("version", row.Name), await TakesApi.ProductOf(db, id, stop), [row], stop))
+            : TypedResults.NotFound();
 
     private static List<FieldChange> Changes(Platform platform, IReadOnlyDictionary<string, FieldValue> from, IReadOnlyDictionary<string, FieldValue> to) =>
         [.. platform.Fields
@@ -145,5 +153,5 @@ internal static class VersionsApi
     }
 
     private static string NameOf(NameRequest request) =>
-        request.Name.Trim() is { Length: <= MostNamed } name ? name : throw new FormatProblems([new("name", $"A version's name has at most {MostNamed} characters.")]);
+        request.Name.Trim() is { Length: <= MostNamed } name ? name : throw new FormatProblems([new("name", $"Enter a name of at most {MostNamed} characters.")]);
 }

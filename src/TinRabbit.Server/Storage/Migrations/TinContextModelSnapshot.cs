@@ -41,6 +41,39 @@ namespace TinRabbit.Server.Storage.Migrations
                     b.ToTable("Asides");
                 });
 
+            modelBuilder.Entity("TinRabbit.Server.Storage.ChangeRow", b =>
+                {
+                    b.Property<int>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("INTEGER");
+
+                    b.Property<DateTime>("At")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Before")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("FactsBefore")
+                        .HasColumnType("TEXT");
+
+                    b.Property<int?>("ProductId")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Reversal")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("What")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("ProductId");
+
+                    b.ToTable("Changes");
+                });
+
             modelBuilder.Entity("TinRabbit.Server.Storage.DigRow", b =>
                 {
                     b.Property<int>("Id")
@@ -48,6 +81,9 @@ namespace TinRabbit.Server.Storage.Migrations
                         .HasColumnType("INTEGER");
 
                     b.Property<DateTime>("At")
+                        .HasColumnType("TEXT");
+
+                    b.Property<DateTime?>("DeletedAt")
                         .HasColumnType("TEXT");
 
                     b.Property<string>("Key")
@@ -81,6 +117,9 @@ namespace TinRabbit.Server.Storage.Migrations
                         .ValueGeneratedOnAdd()
                         .HasColumnType("INTEGER");
 
+                    b.Property<DateTime?>("DeletedAt")
+                        .HasColumnType("TEXT");
+
                     b.Property<string>("Filters")
                         .IsRequired()
                         .HasColumnType("TEXT");
@@ -92,7 +131,8 @@ namespace TinRabbit.Server.Storage.Migrations
                     b.HasKey("Id");
 
                     b.HasIndex("Name")
-                        .IsUnique();
+                        .IsUnique()
+                        .HasFilter("DeletedAt IS NULL");
 
                     b.ToTable("Filters");
                 });
@@ -157,6 +197,9 @@ namespace TinRabbit.Server.Storage.Migrations
                         .IsRequired()
                         .HasColumnType("TEXT");
 
+                    b.Property<DateTime?>("DeletedAt")
+                        .HasColumnType("TEXT");
+
                     b.Property<string>("LeadKey")
                         .HasColumnType("TEXT");
 
@@ -179,7 +222,8 @@ namespace TinRabbit.Server.Storage.Migrations
                     b.HasIndex("PlatformId");
 
                     b.HasIndex("ProductId", "PlatformId")
-                        .IsUnique();
+                        .IsUnique()
+                        .HasFilter("DeletedAt IS NULL");
 
                     b.ToTable("Listings");
                 });
@@ -198,41 +242,14 @@ namespace TinRabbit.Server.Storage.Migrations
                     b.ToTable("Markets");
                 });
 
-            modelBuilder.Entity("TinRabbit.Server.Storage.PickChangeRow", b =>
-                {
-                    b.Property<int>("Id")
-                        .ValueGeneratedOnAdd()
-                        .HasColumnType("INTEGER");
-
-                    b.Property<DateTime>("At")
-                        .HasColumnType("TEXT");
-
-                    b.Property<string>("Before")
-                        .IsRequired()
-                        .HasColumnType("TEXT");
-
-                    b.Property<string>("FactsBefore")
-                        .HasColumnType("TEXT");
-
-                    b.Property<int>("ProductId")
-                        .HasColumnType("INTEGER");
-
-                    b.Property<string>("What")
-                        .IsRequired()
-                        .HasColumnType("TEXT");
-
-                    b.HasKey("Id");
-
-                    b.HasIndex("ProductId");
-
-                    b.ToTable("PickChanges");
-                });
-
             modelBuilder.Entity("TinRabbit.Server.Storage.PickRow", b =>
                 {
                     b.Property<int>("Id")
                         .ValueGeneratedOnAdd()
                         .HasColumnType("INTEGER");
+
+                    b.Property<DateTime?>("DeletedAt")
+                        .HasColumnType("TEXT");
 
                     b.Property<string>("Fit")
                         .IsRequired()
@@ -279,7 +296,8 @@ namespace TinRabbit.Server.Storage.Migrations
                     b.HasKey("Id");
 
                     b.HasIndex("ProductId", "Key")
-                        .IsUnique();
+                        .IsUnique()
+                        .HasFilter("DeletedAt IS NULL");
 
                     b.ToTable("Picks");
                 });
@@ -312,6 +330,9 @@ namespace TinRabbit.Server.Storage.Migrations
                     b.Property<string>("Id")
                         .HasColumnType("TEXT");
 
+                    b.Property<DateTime?>("DeletedAt")
+                        .HasColumnType("TEXT");
+
                     b.Property<string>("Like")
                         .HasColumnType("TEXT");
 
@@ -333,6 +354,9 @@ namespace TinRabbit.Server.Storage.Migrations
                     b.Property<int>("Id")
                         .ValueGeneratedOnAdd()
                         .HasColumnType("INTEGER");
+
+                    b.Property<DateTime?>("DeletedAt")
+                        .HasColumnType("TEXT");
 
                     b.Property<string>("Facts")
                         .IsRequired()
@@ -410,6 +434,9 @@ namespace TinRabbit.Server.Storage.Migrations
                     b.Property<DateTime>("At")
                         .HasColumnType("TEXT");
 
+                    b.Property<bool>("ByHand")
+                        .HasColumnType("INTEGER");
+
                     b.Property<string>("Copy")
                         .IsRequired()
                         .HasColumnType("TEXT");
@@ -437,6 +464,10 @@ namespace TinRabbit.Server.Storage.Migrations
                         .ValueGeneratedOnAdd()
                         .HasColumnType("INTEGER");
 
+                    b.Property<string>("Currency")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
                     b.Property<string>("Name")
                         .IsRequired()
                         .HasColumnType("TEXT");
@@ -455,8 +486,15 @@ namespace TinRabbit.Server.Storage.Migrations
                     b.Property<DateTime>("At")
                         .HasColumnType("TEXT");
 
+                    b.Property<DateTime?>("DeletedAt")
+                        .HasColumnType("TEXT");
+
                     b.Property<int>("ListingId")
                         .HasColumnType("INTEGER");
+
+                    b.Property<string>("Name")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
 
                     b.Property<string>("Text")
                         .IsRequired()
@@ -511,6 +549,9 @@ namespace TinRabbit.Server.Storage.Migrations
 
                     b.Property<string>("Copy")
                         .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<DateTime?>("DeletedAt")
                         .HasColumnType("TEXT");
 
                     b.Property<int>("ListingId")

@@ -276,7 +276,7 @@ function Figures({ numbers, norm }: { numbers: Measured; norm: Norm | undefined 
       </table>
       {norm?.lowTo !== null && norm?.lowTo !== undefined && (
         <p className="quiet text-[12.5px] mt-1">
-          On this shelf, low competition goes to {compact(norm.lowTo)} listings, moderate to {compact(norm.moderateTo)}.
+          On this shelf, low competition goes to {compact(norm.lowTo)} listings, medium to {compact(norm.mediumTo)}.
         </p>
       )}
       <details className="text-[13px] mt-1" data-testid="headroom">

@@ -100,7 +100,7 @@ export function Takes({
 const mixText = (t: Take) =>
   [
     [t.mix.low, 'low'],
-    [t.mix.moderate, 'moderate'],
+    [t.mix.medium, 'medium'],
     [t.mix.high, 'high'],
     [t.mix.unknown, 'unknown'],
   ]

@@ -1,0 +1,212 @@
+using System.Globalization;
+using System.Text.Json;
+using Microsoft.EntityFrameworkCore;
+using TinRabbit.Core;
+using TinRabbit.Core.Platforms;
+
+namespace TinRabbit.Server.Storage;
+
+/// <summary>What a change did.</summary>
+/// <param name="What">As a sentence without a full stop; null where nothing changed.</param>
+/// <param name="Id">The change, by which it is undone; null where nothing changed.</param>
+/// <param name="Revision">Of the product's name and facts, where they changed.</param>
+public sealed record Changed(string? What, int? Id = null, int? Revision = null);
+
+/// <summary>Every change that can be undone: what was done is noted with what takes it back.</summary>
+public sealed class ChangeLog(TinContext db, Shelves shelves, WriteGate writes)
+{
+    /// <summary>Notes a change with what takes it back; the caller saves.</summary>
+    public ChangeRow Note(string what, int? productId, Reversal reversal) =>
+        db.Changes.Add(new() { ProductId = productId, What = what, Reversal = reversal, At = DateTime.UtcNow }).Entity;
+
+    /// <summary>Deletes something so that it can come back, and saves.</summary>
+    /// <param name="entity">What kind of thing it is.</param>
+    /// <param name="id">Its number, or its id.</param>
+    /// <param name="what">The change in words.</param>
+    /// <param name="productId">The product it belongs to; null for the shop.</param>
+    /// <param name="rows">Everything that goes with it.</param>
+    /// <param name="stop">Stops waiting.</param>
+    public async Task<Changed> Delete(Entity entity, string id, string what, int? productId, IEnumerable<IDeletable> rows, CancellationToken stop)
+    {
+        var now = DateTime.UtcNow;
+        foreach (var row in rows)
+            row.DeletedAt = now;
+        var change = Note(what, productId, new(ReversalKind.Restore, entity, id, At: now));
+        await db.SaveChangesAsync(stop);
+        return new(what, change.Id);
+    }
+
+    /// <summary>Notes a change and saves.</summary>
+    public async Task<Changed> Save(string what, int? productId, Reversal reversal, CancellationToken stop)
+    {
+        var change = Note(what, productId, reversal);
+        await db.SaveChangesAsync(stop);
+        return new(what, change.Id);
+    }
+
+    /// <summary>Everything of a product that goes when it does, itself included.</summary>
+    public async Task<List<IDeletable>> AllOf(ProductRow product, CancellationToken stop) =>
+    [
+        product,
+        .. await db.Listings.Where(l => l.ProductId == product.Id).ToListAsync(stop),
+        .. await db.Picks.Where(p => p.ProductId == product.Id).ToListAsync(stop),
+    ];
+
+    /// <summary>Takes a change back.</summary>
+    /// <param name="productId">The product that is open; null for the shop's own changes only.</param>
+    /// <param name="id">The change; null for the last one.</param>
+    /// <param name="stop">Stops waiting.</param>
+    /// <returns>What was undone, in words; null where there is nothing to undo, or where later changes to the same picks come first.</returns>
+    public async Task<string?> Undo(int? productId, int? id, CancellationToken stop)
+    {
+        var changes = db.Changes.Where(c => c.ProductId == productId || c.ProductId == null).OrderByDescending(c => c.Id);
+        if (await changes.FirstOrDefaultAsync(c => id == null || c.Id == id, stop) is not { } change)
+            return null;
+        if (change.Reversal is { } reversal)
+            await Apply(reversal, stop);
+        else if (await db.Changes.AnyAsync(c => c.ProductId == change.ProductId && c.Reversal == null && c.Id > change.Id, stop))
+            return null;
+        else
+            await RevertPicks(change, stop);
+        db.Changes.Remove(change);
+        await db.SaveChangesAsync(stop);
+        return change.What;
+    }
+
+    private async Task RevertPicks(ChangeRow change, CancellationToken stop)
+    {
+        var (id, keys) = (change.ProductId!.Value, change.Before.Keys.ToList());
+        var picks = await db.Picks.Where(p => p.ProductId == id && keys.Contains(p.Key)).ToDictionaryAsync(p => p.Key, stop);
+        foreach (var (key, before) in change.Before)
+        {
+            picks.TryGetValue(key, out var pick);
+            if (before is null)
+            {
+                if (pick is not null)
+                    db.Picks.Remove(pick);
+                continue;
+            }
+
+            pick ??= db.Picks.Add(new() { ProductId = id, Key = key, Text = before.Text }).Entity;
+            pick.NoteRevision += pick.Note == before.Note ? 0 : 1;
+            (pick.Text, pick.Fit, pick.Home, pick.Note, pick.Source, pick.Order) = (before.Text, before.Fit, before.Home, before.Note, before.Source, before.Order);
+            (pick.SaidBy, pick.Language) = (before.SaidBy, before.Language);
+        }
+
+        if (change.FactsBefore is { } facts && await db.Products.FindAsync([id], stop) is { } product)
+            (product.Facts, product.Revision) = (facts, product.Revision + 1);
+    }
+
+    private Task Apply(Reversal reversal, CancellationToken stop) => reversal.Kind switch
+    {
+        ReversalKind.Restore when reversal.Entity == Entity.Term => RestoreTerms(reversal, stop),
+        ReversalKind.Restore => Restore(reversal.At!.Value, stop),
+        ReversalKind.Delete when reversal.Entity == Entity.Import => RemoveImport(Number(reversal), stop),
+        ReversalKind.Delete => DeleteAgain(reversal, stop),
+        _ => Rename(reversal, stop),
+    };
+
+    private async Task Restore(DateTime at, CancellationToken stop)
+    {
+        var listings = await Deleted(db.Listings);
+        foreach (var listing in listings)
+            if (await db.Listings.AnyAsync(l => l.ProductId == listing.ProductId && l.PlatformId == listing.PlatformId, stop))
+                throw new FormatProblems([new("change", "The product has a new listing on this platform. Delete it first, then undo.")]);
+        var filters = await Deleted(db.Filters);
+        foreach (var filter in filters)
+            if (await db.Filters.AnyAsync(f => f.Name == filter.Name, stop))
+                throw new FormatProblems([new("change", $"There is a new filter named “{filter.Name}”. Rename it first, then undo.")]);
+        IDeletable[] all = [.. listings, .. filters, .. await Deleted(db.Products), .. await Deleted(db.Platforms), .. await Deleted(db.Versions), .. await Deleted(db.Takes), .. await Deleted(db.Picks), .. await Deleted(db.Digs)];
+        foreach (var row in all)
+            row.DeletedAt = null;
+
+        Task<List<T>> Deleted<T>(IQueryable<T> rows) where T : class, IDeletable => rows.IgnoreQueryFilters().Where(r => r.DeletedAt == at).ToListAsync(stop);
+    }
+
+    private async Task DeleteAgain(Reversal reversal, CancellationToken stop)
+    {
+        var id = reversal.Entity == Entity.Platform ? 0 : Number(reversal);
+        IEnumerable<IDeletable> rows = reversal.Entity switch
+        {
+            Entity.Product when await db.Products.FirstOrDefaultAsync(p => p.Id == id, stop) is { } product => await AllOf(product, stop),
+            Entity.Listing => await db.Listings.Where(l => l.Id == id).ToListAsync(stop),
+            Entity.Platform => [.. await db.Platforms.Where(p => p.Id == reversal.Id).ToListAsync(stop), .. await db.Listings.Where(l => l.PlatformId == reversal.Id).ToListAsync(stop)],
+            Entity.Filter => await db.Filters.Where(f => f.Id == id).ToListAsync(stop),
+            _ => [],
+        };
+        var now = DateTime.UtcNow;
+        foreach (var row in rows)
+            row.DeletedAt = now;
+    }
+
+    private async Task Rename(Reversal reversal, CancellationToken stop)
+    {
+        switch (reversal.Entity)
+        {
+            case Entity.Shop when await db.Shops.OrderBy(s => s.Id).FirstAsync(stop) is var shop:
+                (shop.Name, shop.Currency) = (reversal.Before, reversal.Id);
+                break;
+            case Entity.Product when await db.Products.FindAsync([Number(reversal)], stop) is { } product:
+                (product.Name, product.Revision) = (reversal.Before, product.Revision + 1);
+                break;
+            case Entity.Take when await db.Takes.FindAsync([Number(reversal)], stop) is { } take:
+                take.Name = reversal.Before;
+                break;
+            case Entity.Version when await db.Versions.FindAsync([Number(reversal)], stop) is { } version:
+                version.Name = reversal.Before;
+                break;
+            case Entity.Filter when await db.Filters.FindAsync([Number(reversal)], stop) is { } filter:
+                filter.Name = reversal.Before;
+                break;
+            case Entity.Import when await db.Imports.FindAsync([Number(reversal)], stop) is { } import:
+                import.Source = reversal.Before;
+                break;
+            case Entity.Term when await db.Terms.FindAsync([Number(reversal)], stop) is { } term:
+                (term.Text, term.Key) = (reversal.Before, Core.Words.Tokens.Key(reversal.Before));
+                await db.SaveChangesAsync(stop);
+                shelves.Forget(term.MarketId);
+                break;
+        }
+    }
+
+    private async Task RestoreTerms(Reversal reversal, CancellationToken stop)
+    {
+        foreach (var gone in JsonSerializer.Deserialize<List<DeletedTerm>>(reversal.Before, JsonSerializerOptions.Web)!)
+        {
+            var term = await db.Terms.FirstOrDefaultAsync(t => t.MarketId == reversal.Id && t.Key == gone.Key, stop)
+                ?? db.Terms.Add(new() { MarketId = reversal.Id, Text = gone.Text, Key = gone.Key }).Entity;
+            await db.SaveChangesAsync(stop);
+            foreach (var reading in gone.Readings)
+            {
+                var counts = reading.Id == gone.ReadingId;
+                (reading.Id, reading.TermId) = (0, term.Id);
+                db.Readings.Add(reading);
+                await db.SaveChangesAsync(stop);
+                if (counts)
+                    term.ReadingId = reading.Id;
+            }
+        }
+
+        await db.SaveChangesAsync(stop);
+        shelves.Forget(reversal.Id);
+    }
+
+    /// <summary>Removes what a finished import added, and gives the terms it changed the readings they had.</summary>
+    public async Task RemoveImport(int id, CancellationToken stop)
+    {
+        if (await db.Imports.FirstOrDefaultAsync(i => i.Id == id, stop) is not { } import)
+            return;
+        // From here on a crash does not leave half of it: the next start removes what is not done.
+        import.Done = false;
+        await db.SaveChangesAsync(stop);
+        db.Entry(import).State = EntityState.Detached;
+        await TermImport.RemoveUnfinished(db, writes);
+        shelves.Forget(import.MarketId);
+        await Shelves.KeepNorm(db, import.MarketId, await shelves.Ask(db, import.MarketId, s => s.Renorm(), CancellationToken.None), CancellationToken.None);
+    }
+
+    private static int Number(Reversal reversal) => int.Parse(reversal.Id, CultureInfo.InvariantCulture);
+}
+
+/// <summary>A term that was deleted, with all that is needed to bring it back.</summary>
+public sealed record DeletedTerm(string Text, string Key, int? ReadingId, List<ReadingRow> Readings);

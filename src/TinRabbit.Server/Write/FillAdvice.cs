@@ -1,0 +1,71 @@
+using Microsoft.EntityFrameworkCore;
+using TinRabbit.Core.Matching;
+using TinRabbit.Core.Platforms;
+using TinRabbit.Core.Words;
+using TinRabbit.Server.Storage;
+
+namespace TinRabbit.Server.Write;
+
+/// <summary>What a fill says besides its suggestion: why room is left, and which terms of the shelf would use it.</summary>
+internal static class FillAdvice
+{
+    private const double MuchUnused = 0.25;
+    private const int LookedAt = 300;
+    private const int Shown = 6;
+
+    /// <summary>Whether a field takes materials: it is filled from the facts, not from picks.</summary>
+    public static bool IsMaterials(Field field) => field.Shape == FieldShape.Phrases && (field.Role == "materials" || field.Key == "materials");
+
+    /// <summary>The field with the product's materials that it lacks.</summary>
+    public static (IReadOnlyList<string> Items, IReadOnlyList<string> Added) Materials(OpenDraft open, Field field)
+    {
+        string[] present = [.. (open.Copy.GetValueOrDefault(field.Key)?.Units(field.Shape) ?? []).Where(i => !string.IsNullOrWhiteSpace(i))];
+        var known = present.Select(Tokens.Key).ToHashSet();
+        var room = (field.Limit?.MaxItems ?? int.MaxValue) - present.Length;
+        string[] added = [.. open.Listing.Product.Facts.Materials
+            .Where(m => Tokens.Key(m) is { Length: > 0 } key && !known.Any(k => $" {k} ".Contains($" {key} ", StringComparison.Ordinal)))
+            .Where(m => field.Limit?.Max is not { } max || Room.Measure(m, field.Limit.Unit) <= max).Take(Math.Max(0, room))];
+        return ([.. present, .. added], added);
+    }
+
+    /// <summary>The fill with the reason for the room that it leaves, and terms that would use it.</summary>
+    public static async Task<FillView> Add(FillView fill, OpenDraft open, Field field, string marketId, TinContext db, Shelves shelves, CancellationToken stop)
+    {
+        if (IsMaterials(field))
+            return fill with { Note = fill.Pieces.Count > 0 ? null : open.Listing.Product.Facts.Materials.Count == 0 ? Messages.NoMaterials : Messages.AllMaterials };
+        if (field.Limit is not { } limit || !shelves.Knows(marketId))
+            return fill;
+        var room = Room.Of(field, fill.Value is null ? null : FieldOf(fill, field, open));
+        var slots = limit.MaxItems is { } most ? most - room.Items : 0;
+        var unused = limit.MaxItems is { } all ? (double)slots / all : limit.Max is { } max ? 1 - (double)room.Used.Sum() / max : 0;
+        if (unused <= MuchUnused)
+            return fill;
+        var longest = limit.MaxItems is not null ? limit.Max ?? int.MaxValue : limit.Max!.Value - room.Used.Sum() - (room.Used.Sum() > 0 ? field.Separator.Length : 0);
+        var offers = await Offers(open, longest, limit.Unit, marketId, db, shelves, stop);
+        var shown = offers.Take(limit.MaxItems is null ? Shown : Math.Min(Shown, slots)).ToList();
+        var nothing = field.Shape == FieldShape.Line ? fill.Takes.Count == 0 : fill.Pieces.Count == 0;
+        return fill with { Note = Messages.RoomLeft(open.Picks.Keys.Count, nothing, offers.Count), Offers = shown, MoreOffers = offers.Count - shown.Count };
+    }
+
+    private static FieldValue? FieldOf(FillView fill, Field field, OpenDraft open)
+    {
+        using var json = System.Text.Json.JsonDocument.Parse(new System.Text.Json.Nodes.JsonObject { [field.Key] = fill.Value!.DeepClone() }.ToJsonString());
+        return PlatformJson.ReadCopy(json.RootElement, open.Platform).GetValueOrDefault(field.Key);
+    }
+
+    // Terms about the same thing as the product that are no picks yet, that it may claim, and that fit.
+    private static async Task<List<ReadTerm>> Offers(OpenDraft open, int longest, Unit unit, string marketId, TinContext db, Shelves shelves, CancellationToken stop)
+    {
+        var facts = open.Listing.Product.Facts.Words;
+        var about = new[] { facts.What, open.Lead ?? "" }.Select(t => Tokens.Of(t).Select(w => w.Word).ToArray()).Where(w => w.Length > 0).Select(w => w[SmallWords.About(w)]).Distinct().ToArray();
+        var (ids, norm) = await shelves.Ask(db, marketId, s => (about.SelectMany(word => s.Search(new(Has: word, VolumeFrom: 1, Take: LookedAt)).Ids).ToHashSet(), s.Norm), stop);
+        var known = (await db.Picks.Where(p => p.ProductId == open.Listing.ProductId).Select(p => p.Key).ToListAsync(stop)).ToHashSet();
+        var avoided = new AvoidedTerms(open.Platform, open.Avoid);
+        var terms = await db.Terms.AsNoTracking().Include(t => t.Reading).Where(t => ids.Contains(t.Id)).ToListAsync(stop);
+        return [.. terms
+            .Where(t => !known.Contains(t.Key) && t.Key.Split(' ').Intersect(about).Any() && Room.Measure(t.Key, unit) <= longest)
+            .Where(t => Facets.Unbacked(t.Key, facts).Count == 0 && avoided.UsesIn(t.Key) == 0)
+            .Select(t => new ReadTerm(t.Text, t.Reading!.Volume, t.Reading.Competition, norm.BandOf(t.Reading.Competition)))
+            .OrderByDescending(t => t.Volume)];
+    }
+}
