@@ -23,7 +23,8 @@ internal static class Messages
 
     public static string ChangedNote(IReadOnlyList<string> texts) => $"Changed the note on {Named(texts)}";
 
-    public static string Renamed(string kind, string before, string now) => $"Renamed {kind} “{before}” to “{now}”";
+    public static string Renamed(string kind, string before, string now) =>
+        before.Length == 0 ? $"Named the {kind} “{now}”" : now.Length == 0 ? $"Removed the name “{before}” of the {kind}" : $"Renamed {kind} “{before}” to “{now}”";
 
     public static string Deleted(string kind, string name) => $"Deleted {kind}{(name.Length > 0 ? $" “{name}”" : "")}";
 

@@ -25,7 +25,7 @@ public class DoubtsTests
         var doubts = Doubts.About(new(1300, 650, 40, [.. Enumerable.Repeat(9000, 18), .. Enumerable.Repeat(500, 12)], 91.5, [1300, 1300]), Shelf);
         Assert.Equal([DoubtKind.Grouped, DoubtKind.History, DoubtKind.Old], doubts.Select(d => d.Kind));
         Assert.Contains("1,300", doubts[0].Why);
-        Assert.Contains("mean of 500, not 1,300", doubts[1].Why);
+        Assert.Contains("average 500 searches, not 1,300", doubts[1].Why);
         Assert.Contains("91 days", doubts[2].Why);
     }
 

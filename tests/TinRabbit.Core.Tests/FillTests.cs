@@ -189,9 +189,9 @@ public class FillTests
     public void A_field_that_is_not_searched_or_no_place_for_words_is_said_by_name()
     {
         var platform = Samples.Platform(Folds.Diacritics);
-        Assert.Contains("does not read Notes", Assert.Throws<FormatProblems>(() => WordsFill.Of(platform, new Dictionary<string, FieldValue>(), "notes", [], [])).Message);
+        Assert.Contains("does not search Notes", Assert.Throws<FormatProblems>(() => WordsFill.Of(platform, new Dictionary<string, FieldValue>(), "notes", [], [])).Message);
         Assert.Contains("no field \"slug\"", Assert.Throws<FormatProblems>(() => PhrasesFill.Of(platform, new Dictionary<string, FieldValue>(), "slug", [], [])).Message);
-        Assert.Contains("Tags is no line", Assert.Throws<FormatProblems>(() => TitleFill.Of(platform, new Dictionary<string, FieldValue>(), "tags", [], [])).Message);
+        Assert.Contains("Tags is not a line", Assert.Throws<FormatProblems>(() => TitleFill.Of(platform, new Dictionary<string, FieldValue>(), "tags", [], [])).Message);
     }
 
     [Theory]

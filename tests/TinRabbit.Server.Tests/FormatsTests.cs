@@ -26,8 +26,8 @@ public class FormatsTests
 
     [Theory]
     [InlineData("!!\t5", "no word")]
-    [InlineData("bird house\tmany", "\"many\" is no volume")]
-    [InlineData("bird house\t5\t-3", "\"-3\" is no competition")]
+    [InlineData("bird house\tmany", "“many” is not a number of searches")]
+    [InlineData("bird house\t5\t-3", "“-3” is not a number of listings")]
     [InlineData("bird\t1\t2\t3", "4 columns")]
     public void A_bad_line_is_named_with_its_reason(string line, string reason)
     {

@@ -17,7 +17,7 @@ public sealed class Fuzz(HttpClient client, JsonNode document, int seed)
     private static readonly string[] Methods = ["get", "post", "put", "delete"];
 
     // These replace the shop or its backups, so a fuzz that calls them would test another shop.
-    private static readonly string[] Left = ["RestoreBackup", "BackUp"];
+    private static readonly string[] Left = ["RestoreBackup", "BackUp", "DeleteProduct", "DeleteListing"];
 
     private static readonly string[] Markets = ["hedgerow-fair-us", "longbarrow-gb", "nowhere", "", "\u0000", "web-us"];
     private static readonly string[] Texts =

@@ -145,9 +145,9 @@ public sealed class HostileInputTests(TestShop shop) : IClassFixture<TestShop>
     }
 
     [Theory]
-    [InlineData("four hundred and one columns", "Row 1 has 401 columns; the most is 400.")]
+    [InlineData("four hundred and one columns", "Row 1 has 401 columns; the limit is 400.")]
     [InlineData("first row too long", "Row 1 is longer than 1,024 KB")]
-    [InlineData("nothing", "There is no row in it")]
+    [InlineData("nothing", "The file has no rows")]
     public async Task A_hostile_table_is_refused_with_its_row(string how, string says)
     {
         using var response = await shop.Client.PostAsync($"/api/markets/{Market}/imports?name=terms.csv", new ByteArrayContent(HostileFiles.Table(how)));

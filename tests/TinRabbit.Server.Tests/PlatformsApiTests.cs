@@ -53,7 +53,7 @@ public sealed class PlatformsApiTests : IDisposable
         var check = await shop.Post("/api/platforms/check", new { profile });
         var unfit = Assert.Single(check["unfit"]!.AsArray())!;
         Assert.Equal(("Bat box", true), (unfit["product"]!.GetValue<string>(), unfit["before"]!.GetValue<bool>()));
-        Assert.Equal("""["Title is 6 characters over"]""", unfit["why"]!.ToJsonString());
+        Assert.Equal("""["Title is 6 characters too long"]""", unfit["why"]!.ToJsonString());
         Assert.Equal(120, (await Profile("tight"))["fields"]![0]!["limit"]!["max"]!.GetValue<int>());
         Assert.Single((await shop.SavePlatform("tight", profile))["unfit"]!.AsArray());
         Assert.Equal(30, (await shop.Get($"/api/listings/{listing}"))["fields"]![0]!["max"]!.GetValue<int>());

@@ -79,7 +79,7 @@ public sealed class SliceTests : IDisposable
         await shop.Put($"/api/products/{product}/picks/order", new { keys = new[] { "wren house", "bird house" } });
         await shop.Post($"/api/products/{product}/picks/drop", new { texts = new[] { "wren house" } });
         Assert.Equal(["bird house title good at the front", "bluebird house avoid core the hole is too small"], await Picks());
-        Assert.Equal("dropped “wren house”", await Undo());
+        Assert.Equal("Removed “wren house” from the picks", await Undo());
         Assert.Equal("put the picks in another order", await Undo());
         Assert.Equal(["bird house title good at the front", "wren house anywhere core ", "bluebird house avoid core the hole is too small"], await Picks());
         Assert.Equal("avoided “bluebird house”", await Undo());

@@ -38,7 +38,7 @@ public sealed class WriteApiTests : IDisposable
         var bullets = await shop.Post($"/api/listings/{listing}/fill/bullets", new { marketId = Market, fields = new { title = "Cedar box", bullets = new[] { "Warm." } } });
         Assert.Equal("Warm.", bullets["value"]![0]!.GetValue<string>());
         Assert.Contains("bird house", bullets["value"]![1]!.GetValue<string>());
-        Assert.Contains("does not read Description", (await shop.Post($"/api/listings/{listing}/fill/description", new { marketId = Market, fields = new { } }, 400)).ToJsonString());
+        Assert.Contains("does not search Description", (await shop.Post($"/api/listings/{listing}/fill/description", new { marketId = Market, fields = new { } }, 400)).ToJsonString());
         await shop.Post($"/api/listings/{listing}/fill/nowhere", new { marketId = Market, fields = new { } }, 400);
     }
 
@@ -118,7 +118,7 @@ public sealed class WriteApiTests : IDisposable
         Assert.Equal("Title", change["label"]!.GetValue<string>());
         string Of(string are) => string.Concat(change["words"]!.AsArray().Where(w => w!["are"]!.GetValue<string>() == are).Select(w => w!["text"]!.GetValue<string>())).Trim();
         Assert.Equal(("nest robins", "wrens"), (Of("added"), Of("removed")));
-        await shop.Put($"/api/listings/{listing}/versions/{id}", new { name = "The first" }, 204);
+        await shop.Put($"/api/listings/{listing}/versions/{id}", new { name = "The first" });
         await shop.Post($"/api/listings/{listing}/versions", new { name = "With robins" });
         Assert.Equal(["With robins", "The first"], Texts(await shop.Get($"/api/listings/{listing}/versions"), "name"));
         await shop.Post($"/api/listings/{listing}/versions/compare", new { from = 99999, to = 0 }, 404);
@@ -140,7 +140,7 @@ public sealed class WriteApiTests : IDisposable
         var (_, listing) = await Listing();
         Assert.Contains("Title is empty", (await shop.Post($"/api/listings/{listing}/send", new { marketId = Market }, 400)).ToJsonString());
         await Save(listing, new { title = "Zebra saddle for wrens", description = "A saddle.", backend = "" }, 0);
-        Assert.Contains("no market", (await shop.Post($"/api/listings/{listing}/send", new { marketId = "hedgerow-fair-us" }, 400)).ToJsonString());
+        Assert.Contains("no connected market", (await shop.Post($"/api/listings/{listing}/send", new { marketId = "hedgerow-fair-us" }, 400)).ToJsonString());
         var sent = await shop.Post($"/api/listings/{listing}/send", new { marketId = Market });
         Assert.Equal(24, (sent["noticedAt"]!.GetValue<DateTime>() - sent["at"]!.GetValue<DateTime>()).TotalHours, 3);
         Assert.False(sent["changed"]!.GetValue<bool>());
