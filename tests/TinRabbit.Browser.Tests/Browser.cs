@@ -178,7 +178,7 @@ public sealed class Browser : IDisposable
         Waits("the checks to end", () =>
         {
             var now = (long)Run("return performance.getEntriesByType('resource').filter(e => e.name.endsWith('/check')).length")!;
-            if (now != asked || Text("[data-testid=save-state]") != "All saved")
+            if (now != asked || Text("[data-testid=save-state]") != "Saved automatically")
                 (asked, since) = (now, Stopwatch.StartNew());
             return since.ElapsedMilliseconds > 1000;
         });
@@ -195,6 +195,13 @@ public sealed class Browser : IDisposable
     public string Clipboard() => (string)_driver.ExecuteAsyncScript("const done = arguments[0]; navigator.clipboard.readText().then(done, e => done('error ' + e))")!;
 
     public object? Run(string script, params object[] args) => _driver.ExecuteScript(script, args);
+
+    /// <summary>Runs a script that answers through its last argument.</summary>
+    public object? RunAsync(string script, params object[] args) => _driver.ExecuteAsyncScript(script, args);
+
+    /// <summary>Gives the window another size, in CSS pixels.</summary>
+    public void Resize(int width, int height) =>
+        _driver.ExecuteCdpCommand("Emulation.setDeviceMetricsOverride", new() { ["width"] = width, ["height"] = height, ["deviceScaleFactor"] = 1, ["mobile"] = false });
 
     public void Picture(string file) => _driver.GetScreenshot().SaveAsFile(file);
 

@@ -28,9 +28,9 @@ public sealed class ShelfApiTests : IDisposable
         var done = await Run(Market, view, "field notes");
         Assert.Equal((2, 0, 0, 1), Count(done));
         Assert.Equal((1, 1), (done["bad"]!.GetValue<int>(), done["bounds"]!.GetValue<int>()));
-        Assert.Contains("\"viele\"", done["badRows"]![0]!["reason"]!.GetValue<string>());
+        Assert.Contains("“viele”", done["badRows"]![0]!["reason"]!.GetValue<string>());
         var bad = await shop.Client.GetStringAsync($"/api/markets/{Market}/imports/{view["id"]}/bad.csv");
-        Assert.Contains("3,\"\"\"viele\"\" in column 2 is no number of searches\",bat,viele,9", bad);
+        Assert.Contains("3,“viele” in column 2 is not a number (searches),bat,viele,9", bad);
 
         var shelf = await shop.Shelf(Market, new { has = "", by = "volume", down = true });
         Assert.Equal(["larch bat box", "roost"], shelf["rows"]!.AsArray().Select(r => r!["text"]!.GetValue<string>()));
@@ -103,15 +103,15 @@ public sealed class ShelfApiTests : IDisposable
         var query = new { has = "heron", by = "volume", down = true };
         var csv = await (await shop.Client.PostAsJsonAsync($"/api/markets/{Market}/shelf/export.csv", query)).Content.ReadAsStringAsync();
         var lines = csv.TrimStart('\uFEFF').Split("\r\n");
-        Assert.StartsWith("term,searches a month,listings", lines[0]);
+        Assert.StartsWith("Term,Searches/mo,Competing listings", lines[0]);
         Assert.StartsWith("\"'=heron shirt\",30,5,", lines[1]);
         Assert.Contains(",\"'@list\",", lines[1]);
         Assert.StartsWith("\"'+heron tee\",20,,", lines[2]);
         var file = Path.Combine(shop.Folder, "out.xlsx");
         await File.WriteAllBytesAsync(file, await (await shop.Client.PostAsJsonAsync($"/api/markets/{Market}/shelf/export.xlsx", query)).Content.ReadAsByteArrayAsync());
         var rows = MiniExcel.Query(file, useHeaderRow: true).Cast<IDictionary<string, object>>().ToList();
-        Assert.Equal(["'=heron shirt", "'+heron tee", "heron mug"], rows.Select(r => r["term"]));
-        Assert.Equal(30d, Convert.ToDouble(rows[0]["searches a month"]));
+        Assert.Equal(["'=heron shirt", "'+heron tee", "heron mug"], rows.Select(r => r["Term"]));
+        Assert.Equal(30d, Convert.ToDouble(rows[0]["Searches/mo"]));
 
         // And what went out comes back in as it was.
         var view = await Begin(Market, csv);
@@ -255,7 +255,7 @@ public sealed class ShelfApiTests : IDisposable
         await Run(Market, await Begin(Market, "term,volume,listings,titles\n" + string.Join('\n', lines) + "\nheron absurd,300,2,900\n"), "list");
         var doubts = (await shop.Get($"/api/markets/{Market}/term?text=heron+absurd"))["numbers"]!["doubts"]!.AsArray();
         Assert.Equal(["titles", "competition"], doubts.Select(d => d!["kind"]!.GetValue<string>()));
-        Assert.Contains("900 titles hold the phrase, but only 2 listings", doubts[0]!["why"]!.GetValue<string>());
+        Assert.Contains("900 titles contain the exact phrase, but only 2 listings", doubts[0]!["why"]!.GetValue<string>());
         Assert.Empty((await shop.Get($"/api/markets/{Market}/term?text=heron+thing+20"))["numbers"]!["doubts"]!.AsArray());
     }
 

@@ -125,6 +125,6 @@ test('filters are read off the address; what is no number is no limit', () => {
 
 test('folds are said in words', () => {
   expect(foldInWords('plural')).toBe('singular and plural')
-  expect(foldInWords('plural+spelling')).toBe('singular and plural, or regional spellings')
+  expect(foldInWords('plural+spelling')).toBe('singular and plural, or British and American spelling')
   expect(foldInWords('unheard')).toBe('unheard')
 })

@@ -6,7 +6,7 @@ import { forgetDrafts } from '../../src/web/src/kit/drafts'
 import { draftKey, type Place, picksKey, weighKey } from '../../src/web/src/kit/shop'
 import { ToastLine } from '../../src/web/src/kit/toast'
 import { FillPanel } from '../../src/web/src/write/fill'
-import { AllFindings, FieldFindings } from '../../src/web/src/write/findings'
+import { AllFindings, FieldFindings, type FindingActions } from '../../src/web/src/write/findings'
 import { Pictures, PicturesState, usePictures } from '../../src/web/src/write/pictures'
 import { Reading } from '../../src/web/src/write/reading'
 import { SendOut } from '../../src/web/src/write/sendout'
@@ -18,7 +18,7 @@ import { type Asked, json, serve } from './server'
 
 const place = {
   product: { id: 1, name: 'Box', pictures: ['A box', 'A wren'], picturesRevision: 0, revision: 0, listings: {} },
-  market: { id: 'fair-us', platformId: 'fair', platformName: 'The fair' },
+  market: { id: 'fair-us', platformId: 'fair', platformName: 'The fair', simulated: true, own: false, currency: 'USD' },
   listingId: 7,
   base: '/1/fair-us',
 } as unknown as Place
@@ -88,8 +88,8 @@ describe('takes', () => {
       take('A long one', { fits: false, mix: { low: 0, medium: 0, high: 0, unknown: 0 } as Take['mix'], holds: [] }),
     ])
     await screen.findByText('Cedar bird house')
-    expect(text(root)).toContain('16 of 120; reach 40 %, grip 30.0; 1 pick; competition 1 low, 2 high')
-    expect(text(root)).toContain('competition of none')
+    expect(text(root)).toContain('16 of 120; reach 40%, grip 30.0; 1 pick; competition: 1 low, 2 high')
+    expect(text(root)).toContain('competition: no data')
     expect(bodies('/takes/weighed')).toEqual([{ marketId: 'fair-us', fields: { line: 'x' } }])
   })
 
@@ -102,7 +102,7 @@ describe('takes', () => {
 
   test('K keeps the title before any take is there', async () => {
     const { hands, used } = put([])
-    await screen.findByText(/No title yet/)
+    await screen.findByText(/No takes yet/)
     await hands.keyboard('k{Enter}')
     expect(used).toEqual(['keep'])
   })
@@ -117,13 +117,13 @@ describe('takes', () => {
     const beside = await screen.findByTestId('side-by-side')
     expect([...beside.querySelectorAll('thead b')].map(text)).toEqual(['bird', 'house', 'owl', 'box'])
     expect([...beside.querySelectorAll<HTMLTableRowElement>('tbody tr')].map((r) => text(r.cells[0]))).toEqual([
-      'Room',
+      'Length',
       'Reach',
       'Grip',
       'Picks',
       'Competition',
       'bird house 900',
-      'owl box –',
+      'owl box –No data',
     ])
     // The higher figure is the strong one.
     expect(
@@ -148,20 +148,23 @@ describe('findings', () => {
       why: `About ${key}.`,
       cost: 0,
       fix: null,
+      otherFixes: [],
+      claim: null,
       aside: false,
       ...more,
     }) as unknown as Finding
   const fixable = (key: string, more: Partial<Finding> = {}) =>
-    finding(key, { fix: { label: 'Take it out', field: 'phrases', value: [] } as unknown as Finding['fix'], ...more })
+    finding(key, { fix: { label: 'Remove', field: 'phrases', value: [] } as unknown as Finding['fix'], ...more })
 
   const hands = () => {
     const log: string[] = []
-    return {
-      log,
-      fix: (f: Finding) => log.push(`fix ${f.key}`),
-      aside: (f: Finding) => log.push(`aside ${f.key}`),
-      go: (f: Finding) => log.push(`go ${f.key}`),
+    const actions: FindingActions = {
+      fix: (f) => log.push(`fix ${f.key}`),
+      dismiss: (f) => log.push(`dismiss ${f.key}`),
+      addToFacts: (f) => log.push(`fact ${f.claim?.word}`),
+      go: (f) => log.push(`go ${f.key}`),
     }
+    return { log, actions }
   }
 
   test('under a field the first two stand open, the rest is a click away', async () => {
@@ -169,20 +172,19 @@ describe('findings', () => {
     const shown = show(
       <FieldFindings
         findings={[finding('a'), fixable('b', { cost: 3.14 }), finding('c'), finding('d', { aside: true })]}
-        fix={h.fix}
-        aside={h.aside}
+        actions={h.actions}
       />,
     )
     expect(document.querySelectorAll('[data-finding]')).toHaveLength(2)
-    await shown.hands.click(screen.getByText('1 more'))
+    await shown.hands.click(screen.getByText('Show 1 more'))
     expect(document.querySelectorAll('[data-finding]')).toHaveLength(3)
-    await shown.hands.click(screen.getByText('Take it out (+3.1 grip)'))
-    await shown.hands.click(screen.getAllByText('Put aside')[2])
-    expect(h.log).toEqual(['fix b', 'aside c'])
+    await shown.hands.click(screen.getByText('Remove (+3.1 grip)'))
+    await shown.hands.click(screen.getAllByText('Dismiss')[2])
+    expect(h.log).toEqual(['fix b', 'dismiss c'])
   })
 
   test('nothing open says nothing', () => {
-    const { root } = show(<FieldFindings findings={[finding('a', { aside: true })]} fix={() => {}} aside={() => {}} />)
+    const { root } = show(<FieldFindings findings={[finding('a', { aside: true })]} actions={hands().actions} />)
     expect(text(root)).toBe('')
   })
 
@@ -197,21 +199,52 @@ describe('findings', () => {
           finding('c', { aside: true }),
           finding('p', { field: '$pictures' }),
         ]}
-        {...h}
+        actions={h.actions}
       />,
     )
     screen.getByTestId('findings').focus()
-    await shown.hands.keyboard('{Enter}{ArrowDown}{Enter}a')
-    await shown.hands.click(screen.getByText('Bring back'))
-    expect(h.log).toEqual(['fix a', 'go b', 'aside b', 'aside c'])
+    await shown.hands.keyboard('{Enter}{ArrowDown}{Enter}d')
+    await shown.hands.click(screen.getByText('Restore'))
+    expect(h.log).toEqual(['fix a', 'go b', 'dismiss b', 'dismiss c'])
     expect(screen.getByText('Tags 4')).toBeTruthy()
-    expect(screen.getByText('Pictures')).toBeTruthy()
+    expect(screen.getByText('Alt text')).toBeTruthy()
+  })
+
+  test('a claim is shown once for its word, and goes to the facts by one key', async () => {
+    const h = hands()
+    const claim = { facet: 'colour', word: 'white', start: 0, length: 5 } as Finding['claim']
+    const shown = show(
+      <AllFindings
+        fields={[field('phrases')]}
+        findings={[finding('w', { claim }), finding('w', { claim, item: 2 }), finding('w', { claim, item: 4 })]}
+        actions={h.actions}
+      />,
+    )
+    expect(document.querySelectorAll('[data-finding]')).toHaveLength(1)
+    expect(text(shown.root)).toContain('2 more places.')
+    screen.getByTestId('findings').focus()
+    await shown.hands.keyboard('f{Enter}')
+    expect(h.log).toEqual(['fact white', 'fact white'])
+  })
+
+  test('where several fixes would do, the seller chooses', async () => {
+    const fixes: string[] = []
+    const other = [{ label: 'Keep the last', field: 'phrases', value: [] }] as unknown as Finding['otherFixes']
+    const shown = show(
+      <FieldFindings
+        findings={[fixable('r', { otherFixes: other })]}
+        actions={{ ...hands().actions, fix: (_, label) => fixes.push(label ?? '') }}
+      />,
+    )
+    await shown.hands.click(screen.getByText('Keep the last'))
+    await shown.hands.click(screen.getByText('Remove'))
+    expect(fixes).toEqual(['Keep the last', 'Remove'])
   })
 
   test('before the first check there is none, and none is said when there is nothing', () => {
     const h = hands()
-    expect(text(show(<AllFindings fields={[]} findings={null} {...h} />).root)).toBe('Checking…')
-    expect(text(show(<AllFindings fields={[]} findings={[]} {...h} />).root)).toContain('Nothing to say.')
+    expect(text(show(<AllFindings fields={[]} findings={null} actions={h.actions} />).root)).toBe('Checking…')
+    expect(text(show(<AllFindings fields={[]} findings={[]} actions={h.actions} />).root)).toContain('No findings.')
   })
 })
 
@@ -223,7 +256,7 @@ describe('versions', () => {
     const brought: number[] = []
     const shown = show(
       <>
-        <Versions listingId={7} copy={() => ({ line: 'now' })} settle={async () => {}} bring={(v) => brought.push(v.id)} />
+        <Versions product={1} listingId={7} copy={() => ({ line: 'now' })} settle={async () => {}} restore={(v) => brought.push(v.id)} />
         <ToastLine />
       </>,
     )
@@ -243,7 +276,7 @@ describe('versions', () => {
           ],
         },
       ],
-      '/versions/2': () => new Response(null, { status: 204 }),
+      '/versions/2': () => ({ what: 'Renamed', id: 1, revision: null }),
       '/versions': (a) => (a.method === 'GET' ? [version(2), version(1, 'The first')] : { kept: (a.body as { name: string }).name !== '' }),
     }
   })
@@ -262,25 +295,25 @@ describe('versions', () => {
     ])
   })
 
-  test('B brings back, N names in place', async () => {
+  test('R restores, F2 renames in place', async () => {
     const { hands, brought } = put()
     await screen.findByText('The first')
-    await hands.keyboard('{ArrowDown}b{ArrowUp}n')
+    await hands.keyboard('{ArrowDown}r{ArrowUp}{F2}')
     await hands.keyboard('Better{Enter}')
     await waitFor(() => expect(bodies('/versions/2')).toEqual([{ name: 'Better' }]))
     expect(brought).toEqual([1])
     // And the keys are the list's again.
-    await hands.keyboard('b')
+    await hands.keyboard('r')
     expect(brought).toEqual([1, 2])
   })
 
   test('what is kept is said, and what is not too', async () => {
     const { hands } = put()
-    const box = await screen.findByLabelText('Name of this version')
+    const box = await screen.findByLabelText('Name of the new version')
     await hands.type(box, 'With robins{Enter}')
-    await screen.findByText('Kept as a version')
-    await hands.click(screen.getByText('Keep now'))
-    await screen.findByText(/Nothing new to keep/)
+    await screen.findByText('Saved as a version')
+    await hands.click(screen.getByText('Save version'))
+    await screen.findByText(/Nothing to save/)
   })
 })
 
@@ -367,26 +400,26 @@ describe('a fill', () => {
 
   test('it says what the whole opens, how much room it takes and how near the best it is', async () => {
     const { root } = put(field('phrases', { maxItems: 12 }))
-    await screen.findByText('It opens')
+    await screen.findByText('Gains')
     expect(text(screen.getByTestId('fill-effect'))).toBe('Reach 20.0 → 30.0 (+10.0), grip 20.0 → 30.0 (+10.0)')
-    expect([...root.querySelectorAll('table tr')].map(text)).toEqual(['owl box90', 'bat box–'])
-    expect(text(root)).toContain('Room used: 3 of 12')
-    expect(text(root)).toContain('90.0 % of what could still be reached at best: 90 of at most 100')
+    expect([...root.querySelectorAll('table tr')].map(text)).toEqual(['owl box90', 'bat box–No data'])
+    expect(text(root)).toContain('Space used: 3 of 12')
+    expect(text(root)).toContain('90.0% of the best possible (90 of at most 100 searches/mo × fit)')
   })
 
   test('a part of it opens less, and only that is taken', async () => {
     const { hands, taken, root } = put(field('phrases', { maxItems: 12 }))
-    await screen.findByText('It opens')
+    await screen.findByText('Gains')
     await hands.keyboard('{ArrowRight} ')
     await waitFor(() => expect([...root.querySelectorAll('table tr')].map(text)).toEqual(['owl box90']))
     expect(text(root)).toContain('Still missingbat box')
     await hands.keyboard('{Enter}')
-    expect(taken).toEqual([['old', 'owl box'], 'Tags filled', 'closed'])
+    expect(taken).toEqual([['old', 'owl box'], 'Filled Tags', 'closed'])
   })
 
   test('what was typed meanwhile is not lost to it: it is made anew', async () => {
     const { hands, taken, draft } = put(field('phrases', { maxItems: 12 }))
-    await screen.findByText('It opens')
+    await screen.findByText('Gains')
     draft.phrases = ['old', 'typed']
     answers['/fill/phrases'] = () => ({
       value: ['old', 'typed', 'owl box'],
@@ -397,35 +430,35 @@ describe('a fill', () => {
       takes: [],
     })
     await hands.keyboard('{Enter}')
-    await screen.findByText(/was changed meanwhile/)
+    await screen.findByText(/You edited Tags meanwhile/)
     await waitFor(() => expect(screen.queryAllByText('bat box', { selector: 'button' })).toEqual([]))
     await hands.keyboard('{Enter}')
-    expect(taken).toEqual([['old', 'typed', 'owl box'], 'Tags filled', 'closed'])
+    expect(taken).toEqual([['old', 'typed', 'owl box'], 'Filled Tags', 'closed'])
   })
 
   test('Enter on a button that one has gone to does what it says', async () => {
     const { hands, taken } = put(field('phrases', { maxItems: 12 }))
-    await screen.findByText('It opens')
-    screen.getByText(/Leave it/).focus()
+    await screen.findByText('Gains')
+    screen.getByText(/Cancel/).focus()
     await hands.keyboard('{Enter}')
     expect(taken).toEqual(['closed'])
   })
 
   test('nothing chosen takes nothing', async () => {
     const { hands, taken } = put(field('phrases', { maxItems: 12 }))
-    await screen.findByText('It opens')
+    await screen.findByText('Gains')
     await hands.keyboard(' {ArrowRight} {Enter}')
     expect(taken).toEqual(['closed'])
   })
 
   test('each title says what it would lose as well; K keeps it as a take', async () => {
     const { hands, taken } = put(field('line', { role: 'title' }))
-    await screen.findByText('Whole in it')
-    expect(screen.queryByText('It loses')).toBeNull()
+    await screen.findByText('Exact phrases in it')
+    expect(screen.queryByText('Loses')).toBeNull()
     await hands.keyboard('{ArrowDown}')
-    await screen.findByText('It loses')
+    await screen.findByText('Loses')
     await hands.keyboard('k{Enter}')
-    expect(taken).toEqual(['keep B', 'B', 'Tags filled', 'closed'])
+    expect(taken).toEqual(['keep B', 'B', 'Filled Tags', 'closed'])
   })
 
   test('what went wrong is said', async () => {
@@ -441,7 +474,12 @@ describe('alt texts', () => {
     return (
       <>
         <PicturesState pictures={pictures} />
-        <Pictures texts={pictures.texts} put={pictures.put} findings={[]} fix={() => {}} aside={() => {}} />
+        <Pictures
+          texts={pictures.texts}
+          put={pictures.put}
+          findings={[]}
+          actions={{ fix: () => {}, dismiss: () => {}, addToFacts: () => {}, go: () => {} }}
+        />
       </>
     )
   }
@@ -514,12 +552,12 @@ describe('the result as it shows elsewhere', () => {
   test('a title is cut where the platform cuts it, and what is not seen is told', () => {
     const { root } = show(<Tile picture="A box" fields={[title]} copy={{ title: 'Cedar bird 🐦 house' }} platform="The fair" />)
     expect(text(root)).toContain('Cedar bird…')
-    expect(text(root)).toContain('Cut after 10 characters: “🐦 house” is not seen')
+    expect(text(root)).toContain('Cut off after 10 characters; hidden: “🐦 house”')
   })
 
   test('a short one is shown whole, an empty one says so', () => {
     expect(text(show(<Tile picture={undefined} fields={[title]} copy={{ title: 'Cedar' }} platform="The fair" />).root)).toBe(
-      'No picture is described yetCedarThe fair shows all of it',
+      'No alt text yetCedarThe fair shows the whole title',
     )
     expect(text(show(<Tile picture="" fields={[title]} copy={{}} platform="The fair" />).root)).toContain('No title')
   })
@@ -538,7 +576,7 @@ describe('a reading of the title', () => {
       '/read': () => ({
         holds: [known('bird house', 900), known('bird', null)],
         could: [
-          { term: known('cedar house', 50), text: 'Cedar house bird', gain: -3.21 },
+          { term: known('cedar house', 50), text: 'Cedar house bird', gain: 3.21 },
           { term: known('house bird', null), text: null, gain: null },
           { term: known('cedar bird', 5), text: 'Cedar bird house', gain: 0.01 },
         ],
@@ -550,14 +588,14 @@ describe('a reading of the title', () => {
     const { root } = put('bird house cedar')
     await screen.findByText('bird house')
     expect([...root.querySelectorAll('table tr')].map(text)).toEqual(['bird houselow competition900'])
-    expect(text(root)).toContain('Of unknown volume: bird.')
+    expect(text(root)).toContain('No data: bird.')
     expect(bodies('/read')).toEqual([{ marketId: 'fair-us', text: 'bird house cedar', fields: { title: 'draft' } }])
   })
 
-  test('each other order says what it would gain or lose; Enter puts it so, where there is one', async () => {
+  test('each better order shows its gain; Enter uses it, where there is one', async () => {
     const { hands, chosen, root } = put('bird house cedar')
-    await screen.findByText('Put it so (−3.2 grip)')
-    expect([...root.querySelectorAll('.take button')].map(text)).toEqual(['Put it so (−3.2 grip)', 'Put it so'])
+    await screen.findByText('Use this order (+3.2 grip)')
+    expect([...root.querySelectorAll('.take button')].map(text)).toEqual(['Use this order (+3.2 grip)', 'Use this order'])
     await hands.keyboard('{Enter}{ArrowDown}{Enter}{ArrowDown}{Enter}')
     expect(chosen).toEqual(['Cedar house bird', 'Cedar bird house'])
   })
@@ -591,17 +629,34 @@ describe('sending', () => {
       },
     }
     const { hands, log, root } = put()
-    await hands.click(screen.getByText('Send this listing'))
-    await screen.findByText(/Sent. Its index notices about/)
+    await hands.click(screen.getByText('Send listing'))
+    await screen.findByText(/Sent to the simulated The fair \(sample data\)\. Search results update about/)
     await waitFor(() => expect(root.querySelectorAll('tbody tr')).toHaveLength(1))
-    expect(text(root)).toContain('changed since')
+    expect(text(root)).toContain('edited since')
     expect([log, bodies('/send')]).toEqual([['settled'], [{ marketId: 'fair-us' }]])
   })
 
   test('what the market refuses is said in its words', async () => {
     answers = { '/sent': () => [], '/send': () => json({ detail: 'Title is 13 characters over.' }, 400) }
     const { hands } = put()
-    await hands.click(screen.getByText('Send this listing'))
+    await hands.click(screen.getByText('Send listing'))
     await screen.findByText('Title is 13 characters over.')
+  })
+
+  test('on a platform of one’s own it is marked as published', async () => {
+    answers = {
+      '/sent': () => [],
+      '/send': () => ({ at: '2026-11-25T10:00:00Z', noticedAt: '2026-11-25T10:00:00Z', changed: false, byHand: true }),
+    }
+    const own = { ...place, market: { ...place.market, own: true } } as Place
+    const { hands, root } = show(
+      <>
+        <SendOut place={own} settle={async () => {}} copyAll={() => {}} />
+        <ToastLine />
+      </>,
+    )
+    expect(text(root)).not.toContain('Send listing')
+    await hands.click(screen.getByText('Mark as published'))
+    await screen.findByText('Marked as published')
   })
 })

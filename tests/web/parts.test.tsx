@@ -42,25 +42,25 @@ describe('the tape', () => {
   test('it says what is used, in its unit, and by how much that is too much', () => {
     expect(tape(88, 120)).toBe('88 of 120')
     expect(tape(120, 120)).toBe('120 of 120')
-    expect(tape(121, 120)).toBe('over by 1 ')
+    expect(tape(121, 120)).toBe('1 too long')
     expect(tape(43, 240, 'bytes')).toBe('43 of 240 bytes')
-    expect(tape(250, 240, 'bytes')).toBe('over by 10 bytes')
+    expect(tape(250, 240, 'bytes')).toBe('10 bytes too long')
   })
 
   test('what shows elsewhere, and how far it is searched, are marked where they matter', () => {
-    expect(tape(10, 120, 'characters', { shows: 64, searched: 100 })).toContain('elsewhere shows to 64searched to 100')
-    expect(tape(10, 60, 'characters', { shows: 64 })).not.toContain('elsewhere')
+    expect(tape(10, 120, 'characters', { shows: 64, searched: 100 })).toContain('Cut off after 64Searched up to 100')
+    expect(tape(10, 60, 'characters', { shows: 64 })).not.toContain('Cut off')
   })
 })
 
 describe('threads', () => {
   test('each grade is said in words', () => {
     for (const [grade, said] of [
-      ['whole', 'held whole'],
-      ['inflected', 'held whole, in another form'],
-      ['together', 'all its words in one field'],
-      ['spread', 'its words spread over fields'],
-      ['missing', 'a word is missing'],
+      ['whole', 'Exact phrase'],
+      ['inflected', 'Exact, other form'],
+      ['together', 'All words in one field'],
+      ['spread', 'Words in several fields'],
+      ['missing', 'Word missing'],
     ] as [Grade, string][]) {
       show(<Thread grade={grade} />)
       expect(screen.getByLabelText(said, { exact: true })).toBeTruthy()
@@ -92,12 +92,12 @@ describe('threads', () => {
     )
     expect(text(root.querySelector('small'))).toBe('has “gardens”')
     expect(root.querySelector('small')?.title).toContain(
-      'It has “gardens” and needs “garden”: this search does not take singular and plural as the same',
+      'The listing has “gardens” and needs “garden”: this search doesn’t treat singular and plural as equal',
     )
   })
 
   test('words that stand apart are told', () =>
-    expect(text(show(<TermGaps term={term({ apart: true })} />).root)).toContain('words stand apart'))
+    expect(text(show(<TermGaps term={term({ apart: true })} />).root)).toContain('words in separate fields'))
 })
 
 describe('what was done is said in one line', () => {
@@ -132,7 +132,7 @@ describe('pasted terms', () => {
     await hands.keyboard('{Control>}{Enter}{/Control}')
     await screen.findByText('Line 3')
     expect([box.value, log]).toEqual(['–', ['done']])
-    expect(text(root)).toContain('2 terms are on the shelf, 1 of them new. 1 could not be taken and is kept above.')
+    expect(text(root)).toContain('2 terms added, 1 of them new. 1 line skipped; fix it above.')
     expect(asked[0].body).toEqual({ text: 'owl box\nbat box\n–', source: null })
   })
 
@@ -141,8 +141,8 @@ describe('pasted terms', () => {
     const { hands, log } = put()
     const box = screen.getByLabelText('Terms to paste') as HTMLTextAreaElement
     await hands.type(box, 'owl box')
-    await hands.click(screen.getByText(/Put on the shelf/))
-    await screen.findByText('The disk is full. Nothing was taken; your text is as it was.')
+    await hands.click(screen.getByText(/^Add terms/, { selector: 'button' }))
+    await screen.findByText('The disk is full. Nothing was added; your text is still here.')
     expect([box.value, log]).toEqual(['owl box', []])
     await hands.type(box, '{Escape}')
     expect(log).toEqual(['closed'])
@@ -150,7 +150,7 @@ describe('pasted terms', () => {
 
   test('nothing is not to be put on the shelf', () => {
     put()
-    expect((screen.getByText(/Put on the shelf/) as HTMLButtonElement).disabled).toBe(true)
+    expect((screen.getByText(/^Add terms/, { selector: 'button' }) as HTMLButtonElement).disabled).toBe(true)
   })
 })
 
@@ -163,7 +163,7 @@ test('the trail has each step inside the one it was found in, and goes back to i
   const went: unknown[] = []
   const { hands, root } = show(<Trail place={place} here={2} go={(...to) => went.push(to)} />)
   await screen.findByText('owl box')
-  expect(text(root.querySelector('ul ul'))).toBe('owl box')
+  expect(text(root.querySelector('ul ul'))).toBe('owl box×')
   expect(screen.getByText('owl box').className).toContain('font-semibold')
   await hands.click(screen.getByText('owl box'))
   await hands.click(screen.getByText('bat box'))
@@ -194,8 +194,8 @@ describe('one phrase for several picks', () => {
     )
     await screen.findByText('cedar bird house kit')
     await hands.keyboard('w')
-    expect(kept).toEqual([[['cedar bird house kit'], { source: 'dig', saidBy: ['woven of cedar bird house, bird house kit'] }]])
-    expect(text(root)).toContain('It serves 1,300 searches a month, 1 of the 2 unknown.')
+    expect(kept).toEqual([[['cedar bird house kit'], { source: 'dig', saidBy: ['Combined from cedar bird house, bird house kit'] }]])
+    expect(text(root)).toContain('Covers 1,300 searches/mo (1 without data).')
     expect(screen.getByText('picked')).toBeTruthy()
   })
 })
@@ -252,53 +252,53 @@ describe('a platform’s rules', () => {
       ],
     })
     const { hands, saved } = put()
-    const most = screen.getByLabelText('Most of title')
+    const most = screen.getByLabelText('Limit of title')
     await hands.clear(most)
     await hands.type(most, '40')
     const unfit = await screen.findByTestId('unfit')
-    expect(text(unfit)).toBe('1 that fitted before would no longer:Wren box: Title is 13 overBat box: Tags are too many')
+    expect(text(unfit)).toBe('1 listing would no longer fit these rules:Wren box: Title is 13 overBat box: Tags are too many')
     await hands.keyboard('{Control>}s{/Control}')
-    await screen.findByText('Stall saved')
+    await screen.findByText('Saved Stall')
     expect([sent('/platforms/stall').map((p) => p.fields[0].limit), saved]).toEqual([[{ max: 40, unit: 'characters' }], ['saved']])
     await hands.click(screen.getByText('Undo'))
     await waitFor(() => expect(sent('/platforms/stall').at(-1)?.fields[0].limit?.max).toBe(80))
   })
 
   test('what is wrong is told with its key, and is not saved', async () => {
-    answers['/platforms/check'] = () => json({ errors: { 'profile.fields[0].limit.max': ['This is a whole number, 1 or more.'] } }, 400)
+    answers['/platforms/check'] = () => json({ errors: { 'profile.fields[0].limit.max': ['Enter a whole number, 1 or more.'] } }, 400)
     const { hands } = put()
-    await hands.type(screen.getByLabelText('Most of title'), '0')
-    expect(text(await screen.findByTestId('problems'))).toBe('fields[0].limit.max: This is a whole number, 1 or more.')
+    await hands.type(screen.getByLabelText('Limit of title'), '0')
+    expect(text(await screen.findByTestId('problems'))).toBe('Title limit: Enter a whole number, 1 or more.')
     await hands.keyboard('{Control>}s{/Control}')
-    await screen.findByText(/Something is wrong still/)
+    await screen.findByText(/Fix the marked errors/)
     expect(sent('/platforms/stall')).toEqual([])
   })
 
   test('fields are added, moved and taken out; an empty limit is none', async () => {
     const { hands } = put()
-    await hands.type(screen.getByLabelText('Name of another field'), 'Search words{Enter}')
-    await hands.click(screen.getByLabelText('search-words up'))
-    await hands.click(screen.getByLabelText('Take category out'))
-    await hands.clear(screen.getByLabelText('Most of title'))
-    await hands.click(screen.getByLabelText('search-words is searched'))
+    await hands.selectOptions(screen.getByLabelText('Role of the new field'), 'backend')
+    await hands.type(screen.getByLabelText('Name of the new field'), 'Search words{Enter}')
+    await hands.click(screen.getByLabelText('Move search-words up'))
+    await hands.click(screen.getByLabelText('Delete category'))
+    await hands.clear(screen.getByLabelText('Limit of title'))
     await waitFor(() =>
       expect(
         sent('/platforms/check')
           .at(-1)
-          ?.fields.map((f) => [f.key, f.indexed, f.limit ?? null]),
+          ?.fields.map((f) => [f.key, f.indexed, f.limit ?? null, f.weight]),
       ).toEqual([
-        ['title', true, null],
-        ['search-words', true, null],
-        ['attributes', undefined, null],
+        ['title', true, null, 0.8],
+        ['search-words', true, null, 0.4],
+        ['attributes', undefined, null, undefined],
       ]),
     )
   })
 
   test('what is no number stays as it was typed, for the check to name', async () => {
     const { hands } = put()
-    await hands.type(screen.getByLabelText('Most of title'), 'x')
+    await hands.type(screen.getByLabelText('Limit of title'), 'x')
     await hands.type(screen.getByLabelText('Weight of title'), '?')
-    expect((screen.getByLabelText('Most of title') as HTMLInputElement).value).toBe('80x')
+    expect((screen.getByLabelText('Limit of title') as HTMLInputElement).value).toBe('80x')
     await waitFor(() => expect(sent('/platforms/check').at(-1)?.fields[0]).toMatchObject({ weight: '0.8?', limit: { max: '80x' } }))
   })
 
@@ -306,8 +306,8 @@ describe('a platform’s rules', () => {
     const { hands } = put()
     await hands.click(screen.getByLabelText(/accents/))
     await hands.click(screen.getByLabelText(/plurals/))
-    await hands.type(screen.getByLabelText('Words it drops from a search'), 'for, the, ')
-    await hands.type(screen.getByLabelText('share of room that may lie unused'), '0.5')
+    await hands.type(screen.getByLabelText('Ignored words'), 'for, the, ')
+    await hands.type(screen.getByLabelText('Allowed unused space, as a share (0–1)'), '0.5')
     await waitFor(() => {
       const last = sent('/platforms/check').at(-1) as unknown as { search: object; checks: object }
       expect([last.search, last.checks]).toEqual([
@@ -319,22 +319,22 @@ describe('a platform’s rules', () => {
 
   test('as JSON it can be typed too, and what is no JSON says where', async () => {
     const { hands } = put()
-    await hands.click(screen.getByText('As JSON'))
-    const box = screen.getByLabelText('The profile as JSON') as HTMLTextAreaElement
+    await hands.click(screen.getByText('Edit as JSON'))
+    const box = screen.getByLabelText('Platform as JSON') as HTMLTextAreaElement
     expect(JSON.parse(box.value)).toEqual(profile)
     await hands.clear(box)
     await hands.paste('{"id": "stall"')
     expect(text(await screen.findByTestId('problems'))).toMatch(/JSON/)
-    await hands.click(screen.getByText('As a form'))
-    await screen.findByText('Put the JSON right first')
+    await hands.click(screen.getByText('Edit as a form'))
+    await screen.findByText('Fix the JSON first')
     answers['/platforms/check'] = () => json({ errors: { 'profile.fields': ['A profile has fields.'] } }, 400)
     await hands.type(box, '}')
-    await hands.click(screen.getByText('As a form'))
-    await screen.findByText('Put fields right first')
+    await hands.click(screen.getByText('Edit as a form'))
+    await screen.findByText('Fix this first: Fields')
     answers['/platforms/check'] = () => ({ unfit: [] })
     await hands.clear(box)
     await hands.paste(JSON.stringify({ ...profile, name: 'Stall two' }))
-    await hands.click(screen.getByText('As a form'))
+    await hands.click(screen.getByText('Edit as a form'))
     expect(((await screen.findByLabelText('Name')) as HTMLInputElement).value).toBe('Stall two')
   })
 
@@ -343,7 +343,7 @@ describe('a platform’s rules', () => {
     await hands.type(screen.getByLabelText('Name'), ' of mine')
     anew()
     expect((screen.getByLabelText('Name') as HTMLInputElement).value).toBe('Stall of mine')
-    await hands.click(screen.getByText('Forget the changes'))
+    await hands.click(screen.getByText('Discard changes'))
     expect(saved).toEqual(['again'])
     show(<ProfileSheet view={view} usual={{}} saved={async () => {}} again={() => {}} />)
     expect((screen.getAllByLabelText('Name').at(-1) as HTMLInputElement).value).toBe('Stall')
@@ -368,11 +368,11 @@ describe('categories and attributes of a platform', () => {
     const { hands } = show(<Attributes name="Attributes" rules={one} categories={['Garden', 'Birds']} change={(r) => rules.push(r)} />)
     await hands.type(screen.getByLabelText('Values of Perch'), ', branch,')
     expect(rules.at(-1)).toEqual([{ name: 'Perch', options: ['rope', 'branch'], category: 'Birds' }])
-    await hands.selectOptions(screen.getByLabelText('Perch is opened by'), 'every listing')
+    await hands.selectOptions(screen.getByLabelText('Category of Perch'), 'every category')
     expect(rules.at(-1)).toEqual([{ name: 'Perch', options: ['rope'] }])
-    await hands.type(screen.getByLabelText('Name of another attribute'), 'Colour{Enter}')
+    await hands.type(screen.getByLabelText('Name of the new attribute'), 'Colour{Enter}')
     expect(rules.at(-1)).toEqual([...one, { name: 'Colour', options: [] }])
-    await hands.click(screen.getByLabelText('Take Perch out'))
+    await hands.click(screen.getByLabelText('Delete Perch'))
     expect(rules.at(-1)).toEqual([])
   })
 })

@@ -25,8 +25,8 @@ describe('numbers as they are read', () => {
   ])('%s is %s', (n, said) => expect(compact(n)).toBe(said))
 
   test('the unknown is never zero', () => {
-    expect([full(null), full(0), full(1234567)]).toEqual(['unknown', '0', '1,234,567'])
-    expect([fixed(undefined, 1), fixed(0, 1), fixed(2.345, 2)]).toEqual(['–', '0.0', '2.35'])
+    expect([full(null), full(0), full(1234567)]).toEqual(['No data', '0', '1,234,567'])
+    expect([fixed(undefined, 1), fixed(0, 1), fixed(2.345, 2)]).toEqual(['No data', '0.0', '2.35'])
   })
 
   test('months run over the end of a year', () => {

@@ -1,7 +1,7 @@
 import { fireEvent, screen } from '@testing-library/react'
 import { useState } from 'react'
 import { describe, expect, test, vi } from 'vitest'
-import { useKeys } from '../../src/web/src/kit/keys'
+import { singleKeys, useShortcuts } from '../../src/web/src/kit/shortcuts'
 import { type Column, type Sort, Table } from '../../src/web/src/kit/table'
 import { NameBox, Walked } from '../../src/web/src/kit/walked'
 import { show, text } from './screen'
@@ -108,7 +108,7 @@ describe('a table', () => {
   const rows: Row[] = Array.from({ length: 500 }, (_, i) => ({ id: `term ${i}`, volume: 1000 - i }))
   const columns: Column<Row>[] = [
     { key: 'id', head: 'Term', width: '1fr', words: true, value: (r) => r.id, cell: (r) => r.id },
-    { key: 'volume', head: 'a month', width: '80px', right: true, value: (r) => r.volume, cell: (r) => r.volume },
+    { key: 'volume', head: 'Searches/mo', width: '80px', right: true, value: (r) => r.volume, cell: (r) => r.volume },
   ]
 
   function put(list = rows) {
@@ -143,7 +143,7 @@ describe('a table', () => {
         </>
       )
     }
-    return { ...show(<Held />), log, here: () => document.querySelector('[aria-selected=true]')?.getAttribute('data-id') }
+    return { ...show(<Held />), log, here: () => document.querySelector('[aria-current=true]')?.getAttribute('data-id') }
   }
 
   test('only the rows in sight exist, and all of them are counted', () => {
@@ -176,7 +176,7 @@ describe('a table', () => {
 
   test('a head turns from its natural order to the other and then back to none', async () => {
     const { hands, log } = put(rows.slice(0, 3))
-    for (let i = 0; i < 3; i++) await hands.click(screen.getByRole('button', { name: /a month/ }))
+    for (let i = 0; i < 3; i++) await hands.click(screen.getByRole('button', { name: /Searches/ }))
     for (let i = 0; i < 3; i++) await hands.click(screen.getByRole('button', { name: /Term/ }))
     expect(log).toEqual(['volume down', 'volume up', 'as it came', 'id up', 'id down', 'as it came'])
   })
@@ -193,33 +193,64 @@ describe('a table', () => {
   })
 })
 
-describe('keys', () => {
-  function Keyed({ log, outside }: { log: string[]; outside?: string[] }) {
-    useKeys({ p: () => log.push('p'), 'Ctrl+z': () => log.push('undo'), 'Alt+f': () => log.push('fill') }, outside)
-    return <input aria-label="Box" />
+describe('shortcuts', () => {
+  function Keyed({ log }: { log: string[] }) {
+    useShortcuts({
+      pick: () => log.push('pick'),
+      undo: () => log.push('undo'),
+      fill: () => log.push('fill'),
+      select: () => log.push('select'),
+    })
+    return (
+      <>
+        <input aria-label="Box" />
+        <input type="checkbox" aria-label="Check" />
+        <button type="button" onClick={() => log.push('pressed')}>
+          Button
+        </button>
+      </>
+    )
+  }
+  const put = () => {
+    const log: string[] = []
+    return { ...show(<Keyed log={log} />), log }
   }
 
-  test('letters work outside a text box, chords inside it too', async () => {
-    const log: string[] = []
-    const { hands } = show(<Keyed log={log} />)
+  test('letters work outside a text box, some chords inside it too; a box keeps its own', async () => {
+    const { hands, log } = put()
     await hands.keyboard('p{Control>}z{/Control}')
-    await hands.type(screen.getByLabelText('Box'), 'p{Control>}z{/Control}{Alt>}f{/Alt}')
-    expect(log).toEqual(['p', 'undo', 'undo', 'fill'])
+    await hands.type(screen.getByLabelText('Box'), 'p{Control>}z{/Control}{Alt>}{Shift>}f{/Shift}{/Alt}')
+    expect(log).toEqual(['pick', 'undo', 'fill'])
     expect((screen.getByLabelText('Box') as HTMLInputElement).value).toContain('p')
   })
 
-  test('a chord that is the box’s own stays there', async () => {
-    const log: string[] = []
-    const { hands } = show(<Keyed log={log} outside={['Ctrl+z']} />)
-    await hands.type(screen.getByLabelText('Box'), '{Control>}z{/Control}')
-    await hands.click(document.body)
-    await hands.keyboard('{Control>}z{/Control}')
-    expect(log).toEqual(['undo'])
+  test('Space presses the focused button or check box; other keys work while a check box has the focus', async () => {
+    const { hands, log } = put()
+    screen.getByText('Button').focus()
+    await hands.keyboard(' ')
+    const check = screen.getByLabelText('Check') as HTMLInputElement
+    check.focus()
+    await hands.keyboard(' p')
+    expect([log, check.checked]).toEqual([['pressed', 'pick'], true])
+  })
+
+  test('single letters can be switched off; chords stay', async () => {
+    const { hands, log } = put()
+    singleKeys.set(false)
+    await hands.keyboard('p{Control>}z{/Control}')
+    singleKeys.set(true)
+    await hands.keyboard('p')
+    expect(log).toEqual(['undo', 'pick'])
+  })
+
+  test('the position of the key counts where Alt types another character', () => {
+    const { log } = put()
+    fireEvent.keyDown(document.body, { key: 'Ï', code: 'KeyF', altKey: true, shiftKey: true })
+    expect(log).toEqual(['fill'])
   })
 
   test('what somebody has dealt with is not done again', () => {
-    const log: string[] = []
-    show(<Keyed log={log} />)
+    const { log } = put()
     const dealt = new KeyboardEvent('keydown', { key: 'p', bubbles: true, cancelable: true })
     document.body.addEventListener('keydown', (e) => e.preventDefault(), { once: true })
     fireEvent(document.body, dealt)

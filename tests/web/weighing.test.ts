@@ -1,8 +1,9 @@
 import { QueryClient } from '@tanstack/react-query'
 import { beforeEach, describe, expect, test } from 'vitest'
 import { ask, opened, type Pick, type Weighed } from '../../src/web/src/kit/api'
-import { inTurn, marketFor, type Place, weigh, weighKey } from '../../src/web/src/kit/shop'
+import { marketFor, type Place, weigh, weighKey } from '../../src/web/src/kit/shop'
 import { lines } from '../../src/web/src/kit/stream'
+import { inTurn } from '../../src/web/src/kit/turn'
 import { json, serve } from './server'
 
 const place = { product: { id: 1, name: 'Box', listings: {} }, market: { id: 'fair-us' }, listingId: 7, base: '' } as unknown as Place

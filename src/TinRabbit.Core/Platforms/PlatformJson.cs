@@ -198,7 +198,7 @@ public static class PlatformJson
             var search = Search(json, path);
             var fields = new List<Field>();
             if (Child(json, "fields") is not { } list)
-                Wrong($"{path}.fields", "A platform needs its fields.");
+                Wrong($"{path}.fields", "Add at least one field.");
             else if (IsList(list, $"{path}.fields"))
                 foreach (var (field, i) in Bounded(list, $"{path}.fields", Bounds.PlatformFields).Select((f, i) => (f, i)))
                     if (IsObject(field, $"{path}.fields[{i}]"))
@@ -286,14 +286,14 @@ public static class PlatformJson
             OnlyKeys(json, path, "key", "label", "role", "shape", "indexed", "indexedFirst", "weight", "front", "required", "limit", "shows", "separator", "tree", "attributes");
             var key = Text(json, path, "key", "");
             if (key.Length == 0)
-                Wrong($"{path}.key", "A field needs a key.");
+                Wrong($"{path}.key", "Enter a key.");
             else if (before.Any(f => f.Key == key))
                 Wrong($"{path}.key", $"Two fields have the key \"{key}\".");
             var shape = Choice<FieldShape>(json, path, "shape", null);
             var indexed = Flag(json, path, "indexed");
             var weight = Number(json, path, "weight", 0, 1);
             if (indexed && weight is null && Child(json, "weight") is null)
-                Wrong($"{path}.weight", "An indexed field needs its weight, from 0 to 1.");
+                Wrong($"{path}.weight", "A searched field needs a weight from 0 to 1.");
             return new(key, Text(json, path, "label", key), Text(json, path, "role", ""), shape ?? FieldShape.Line, indexed,
                 Whole(json, path, "indexedFirst", 0), weight ?? 0, Flag(json, path, "front"), Flag(json, path, "required"),
                 ReadLimit(json, path), Whole(json, path, "shows", 1),
@@ -329,7 +329,7 @@ public static class PlatformJson
         {
             var name = Text(json, path, "name", "");
             if (name.Trim().Length == 0)
-                Wrong($"{path}.name", "A name is needed.");
+                Wrong($"{path}.name", "Enter a name.");
             return name.Trim();
         }
 
@@ -388,7 +388,7 @@ public static class PlatformJson
                 return null;
             if (child.ValueKind == JsonValueKind.Number && child.GetDouble() is var number && number >= least && number <= most)
                 return number;
-            Wrong($"{path}.{key}", $"This is a number from {least} to {most}.");
+            Wrong($"{path}.{key}", $"Enter a number from {least} to {most}.");
             return null;
         }
 
@@ -398,7 +398,7 @@ public static class PlatformJson
                 return null;
             if (child.ValueKind == JsonValueKind.Number && child.TryGetInt32(out var number) && number >= least)
                 return number;
-            Wrong($"{path}.{key}", $"This is a whole number, {least} or more.");
+            Wrong($"{path}.{key}", $"Enter a whole number, {least} or more.");
             return null;
         }
 
@@ -407,7 +407,7 @@ public static class PlatformJson
             if (Child(json, key) is not { } child)
             {
                 if (otherwise is null)
-                    Wrong($"{path}.{key}", $"This is needed: one of {Names<T>()}.");
+                    Wrong($"{path}.{key}", $"Required: use one of {Names<T>()}.");
                 return otherwise;
             }
 
@@ -415,7 +415,7 @@ public static class PlatformJson
                 foreach (var value in Enum.GetValues<T>())
                     if (child.ValueEquals(Lower(value)))
                         return value;
-            Wrong($"{path}.{key}", $"This is one of {Names<T>()}.");
+            Wrong($"{path}.{key}", $"Use one of {Names<T>()}.");
             return null;
         }
 

@@ -1,5 +1,6 @@
 using Microsoft.EntityFrameworkCore;
 using TinRabbit.Core.Matching;
+using TinRabbit.Core.Measures;
 using TinRabbit.Core.Platforms;
 using TinRabbit.Core.Words;
 using TinRabbit.Server.Storage;
@@ -62,10 +63,12 @@ internal static class FillAdvice
         var known = (await db.Picks.Where(p => p.ProductId == open.Listing.ProductId).Select(p => p.Key).ToListAsync(stop)).ToHashSet();
         var avoided = new AvoidedTerms(open.Platform, open.Avoid);
         var terms = await db.Terms.AsNoTracking().Include(t => t.Reading).Where(t => ids.Contains(t.Id)).ToListAsync(stop);
-        return [.. terms
+        var offers = terms
             .Where(t => !known.Contains(t.Key) && t.Key.Split(' ').Intersect(about).Any() && Room.Measure(t.Key, unit) <= longest)
             .Where(t => Facets.Unbacked(t.Key, facts).Count == 0 && avoided.UsesIn(t.Key) == 0)
-            .Select(t => new ReadTerm(t.Text, t.Reading!.Volume, t.Reading.Competition, norm.BandOf(t.Reading.Competition)))
-            .OrderByDescending(t => t.Volume)];
+            .OrderByDescending(t => t.Reading!.Volume).ToList();
+        // Terms with every word of what the product is, where there are any: a nest box is no bat box.
+        var exact = offers.Where(t => FitByFacts.Of(t.Key, facts) == Core.Measures.Fit.Core).ToList();
+        return [.. (exact.Count > 0 ? exact : offers).Select(t => new ReadTerm(t.Text, t.Reading!.Volume, t.Reading.Competition, norm.BandOf(t.Reading.Competition)))];
     }
 }

@@ -9,6 +9,7 @@ import { PickList } from './pick/pick'
 import { Broken, NotFound } from './shop/broken'
 import { NewProduct, Start } from './shop/first'
 import { Frame } from './shop/frame'
+import { Help } from './shop/help'
 import { Login } from './shop/login'
 import { Platforms } from './shop/platforms'
 import { Settings } from './shop/settings'
@@ -33,6 +34,7 @@ const router = createBrowserRouter([
       screen('/new', <NewProduct />),
       screen('/platforms', <Platforms />),
       screen('/settings', <Settings />),
+      screen('/help', <Help />),
       screen('/login', <Login />),
       {
         path: '/:productId/:marketId',

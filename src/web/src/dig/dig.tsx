@@ -2,17 +2,22 @@ import { useQuery } from '@tanstack/react-query'
 import { useMemo, useRef, useState } from 'react'
 import { useAddress } from '../kit/address'
 import { type Alike, api, ask, type Dug, type Grid, type Pick, type ShelfOrder, type ShelfQuery, type ShelfRow } from '../kit/api'
+import { useChanges } from '../kit/changes'
 import { Silhouette } from '../kit/charts'
 import { competitionColumn, DoubtMark, headroomColumn, volumeColumn } from '../kit/columns'
-import { useKeys } from '../kit/keys'
+import { NameDialog } from '../kit/dialog'
+import { Key } from '../kit/key'
+import { Menu } from '../kit/menu'
 import { useNote } from '../kit/note'
-import { compact, full } from '../kit/numbers'
+import { Num } from '../kit/num'
+import { compact, counted, fixed, full, money, noData, percent, withoutData } from '../kit/numbers'
 import { type Place, usePickActions, usePicks } from '../kit/shop'
+import { useShortcuts } from '../kit/shortcuts'
 import { download } from '../kit/stream'
 import { type Column, changed, type Rows, type Sort, sortRows, Table } from '../kit/table'
 import { TermDetail } from '../kit/term'
 import { toast } from '../kit/toast'
-import { sentence, titleQuery } from '../kit/words'
+import { titleQuery } from '../kit/words'
 import { Filters, filterParams, type Limits, limitsOf } from './filters'
 import { GridSheet } from './grid'
 import { Import } from './import'
@@ -25,19 +30,19 @@ import { useShelf } from './useshelf'
 export type Row = Omit<Dug, 'typed' | 'sellers'> & {
   typed?: number | null
   sellers?: Dug['sellers']
-  /** Why it is an alike word. */
+  /** Why it is a related word. */
   alike?: string
-  /** Which word of which facet the head was mixed with. */
+  /** Which word of which facet the term was combined with. */
   mixed?: string
   pick?: Pick
 }
 
 const sources = [
-  ['typed', 'Shoppers type', 'What the market’s search box offers, for the head and for the alphabet after it'],
-  ['used', 'Sellers use', 'Words and tags of the top 100 results'],
-  ['alike', 'Alike', 'Words that mean the same or nearly so, by part of speech'],
-  ['mixed', 'Mixed', 'The head with material, style, colour, size, audience, occasion; the product’s facts first'],
-  ['shelf', 'My shelf', 'All terms known for this market'],
+  ['typed', 'Search suggestions', 'What the market’s search box suggests for the term, and for the term with each letter after it'],
+  ['used', 'Used by sellers', 'Words and tags in the top 100 listings'],
+  ['alike', 'Related words', 'Synonyms and near words'],
+  ['mixed', 'Combinations', 'The term with materials, styles, colours, sizes, audiences and occasions; the product’s facts first'],
+  ['shelf', 'My shelf', 'All terms saved for this market'],
 ] as const
 type Source = (typeof sources)[number][0]
 
@@ -50,19 +55,19 @@ const orders: Record<string, ShelfOrder> = {
   cost: 'clickCost',
 }
 
-/** Who says that a term is worth having, in words. */
+/** Where a term comes from, in words. */
 const saidBy = (r: Row) =>
   [
-    r.typed ? `shoppers type it (place ${r.typed})` : null,
-    r.sellers ? `${r.sellers.count} of the top ${r.sellers.among} sellers use it` : null,
+    r.typed ? `Suggested #${r.typed}` : null,
+    r.sellers ? `${r.sellers.count} of the top ${r.sellers.among} sellers` : null,
     r.alike ? r.alike : null,
-    r.mixed ? `mixed with ${r.mixed}` : null,
-    !r.typed && !r.sellers && !r.alike && !r.mixed && r.numbers.source ? `from ${r.numbers.source}` : null,
+    r.mixed ? `combined with ${r.mixed}` : null,
+    !r.typed && !r.sellers && !r.alike && !r.mixed && r.numbers.source ? `From ${r.numbers.source}` : null,
   ]
     .filter(Boolean)
-    .join('; ')
+    .join(' · ')
 
-/** A head term → what shoppers type and sellers use, words alike, mixtures, the shelf; judged and picked. */
+/** A term → search suggestions, what sellers use, related words, combinations, the shelf; judged and picked. */
 export function Dig({ place }: { place: Place }) {
   const [params, set] = useAddress()
   const term = params.get('term') ?? ''
@@ -83,10 +88,14 @@ export function Dig({ place }: { place: Place }) {
   const { product, market } = place
   const picks = usePicks(place).data?.picks
   const actions = usePickActions(place)
+  const changes = useChanges(product.id)
   const dug = useDig(place, term, parent)
   const alike = useQuery({
-    queryKey: ['alike', market.id, term.toLowerCase()],
-    queryFn: () => ask(api.GET('/api/markets/{marketId}/alike', { params: { path: { marketId: market.id }, query: { text: term } } })),
+    queryKey: ['alike', product.id, market.id, term.toLowerCase()],
+    queryFn: () =>
+      ask(
+        api.GET('/api/markets/{marketId}/alike', { params: { path: { marketId: market.id }, query: { text: term, product: product.id } } }),
+      ),
     enabled: term !== '' && from.has('alike'),
     staleTime: Infinity,
   })
@@ -121,7 +130,10 @@ export function Dig({ place }: { place: Place }) {
 
   const limits = limitsOf(params)
   const sort: Sort = params.get('sort') ? { key: params.get('sort') as string, down: params.get('dir') !== 'up' } : null
-  const onShelf = from.has('shelf')
+  // Where the market knows nothing of a term, the shelf joins in by itself when it has terms with those words.
+  const finished = dug.data !== undefined && dug.data.doing === null
+  const unknown = finished && [...dug.data.rows.values()].every((r) => r.numbers.volume === null && !r.typed)
+  const onShelf = from.has('shelf') || unknown
   const query: ShelfQuery | null = useMemo(
     () =>
       onShelf || !term
@@ -143,7 +155,7 @@ export function Dig({ place }: { place: Place }) {
   const rows: Rows<Row> = useMemo(() => {
     if (query) {
       const made = new WeakMap<ShelfRow, Row>()
-      // What was found and lies on no shelf comes last, as all that is unknown does.
+      // Found terms that are on no shelf come last, as all that is unknown does.
       const absent = (shelf.data?.absent ?? []).flatMap((k) => found.get(k) ?? []).filter(passing(limits))
       return {
         length: shelf.rows.length + absent.length,
@@ -221,9 +233,7 @@ export function Dig({ place }: { place: Place }) {
   const copyQueries = async () => {
     const some = marked.size > 0 ? chosen() : shownRows(rows)
     await navigator.clipboard.writeText(some.map((r) => titleQuery(r.key)).join('\n'))
-    toast(
-      `${some.length} title ${some.length === 1 ? 'query' : 'queries'} copied: each asks which pages have the exact phrase in their title`,
-    )
+    toast(`${counted(some.length, 'exact-title search', 'exact-title searches')} copied`)
   }
   const out = async (format: 'csv' | 'xlsx') => {
     try {
@@ -237,23 +247,39 @@ export function Dig({ place }: { place: Place }) {
       toast((e as Error).message)
     }
   }
-  const turn = (s: Source) => {
+  const toggle = (s: Source) => {
     const next = new Set(from)
     next.has(s) ? next.delete(s) : next.add(s)
     set({ from: next.size === 0 ? null : [...next].join(' ') })
   }
   const show = (v: string) => set({ view: v === 'table' ? null : v })
-  useKeys({
-    p: () => pick(chosen()),
-    x: () => avoid(chosen()),
-    '/': () => box.current?.select(),
-    f: () => filterBox.current?.focus(),
-    v: () => setSide('paste'),
-    i: () => show('import'),
-    g: () => term && show(view === 'grid' ? 'table' : 'grid'),
-    s: () => show(view === 'scatter' ? 'table' : 'scatter'),
-    q: copyQueries,
-    Escape: () => {
+  const [naming, setNaming] = useState<Row | null>(null)
+  const remove = async (what: Row[]) => {
+    const texts = what.map((r) => r.text)
+    if (texts.length === 0) return
+    await changes.run(() =>
+      ask(
+        api.POST('/api/markets/{marketId}/terms/delete', {
+          params: { path: { marketId: market.id } },
+          body: { texts: texts.slice(0, 1000) },
+        }),
+      ),
+    )
+    setMarked(new Set())
+  }
+  useShortcuts({
+    pick: () => pick(chosen()),
+    avoid: () => avoid(chosen()),
+    searchTerm: () => box.current?.select(),
+    filter: () => filterBox.current?.focus(),
+    paste: () => setSide('paste'),
+    importFile: () => show('import'),
+    grid: () => term && show(view === 'grid' ? 'table' : 'grid'),
+    scatter: () => show(view === 'scatter' ? 'table' : 'scatter'),
+    titleQueries: () => copyQueries(),
+    deleteTerm: onShelf || !term ? () => remove(chosen()) : undefined,
+    renameTerm: () => row && setNaming(row),
+    close: () => {
       if (dug.data?.doing) dug.stop()
       else if (marked.size > 0) setMarked(new Set())
       else if (view !== 'table') show('table')
@@ -262,6 +288,35 @@ export function Dig({ place }: { place: Place }) {
   })
 
   const columns = from.has('used') && !from.has('typed') ? sellersColumns : allColumns
+  const views = (
+    <span className="ml-auto inline-flex gap-1" role="group" aria-label="Show as">
+      {(
+        [
+          ['table', 'Table'],
+          ['grid', 'Grid'],
+          ['scatter', 'Scatter'],
+        ] as const
+      ).map(([v, name]) => (
+        <button
+          type="button"
+          key={v}
+          className="choice"
+          aria-pressed={view === v}
+          disabled={v === 'grid' && !term}
+          title={
+            v === 'grid'
+              ? 'The term and other names for it, combined with materials, styles, colours, sizes, audiences and occasions'
+              : v === 'scatter'
+                ? 'Demand against competition'
+                : 'One row for each term'
+          }
+          onClick={() => show(v)}
+        >
+          {name}
+        </button>
+      ))}
+    </span>
+  )
   return (
     <main
       className="work"
@@ -306,18 +361,18 @@ export function Dig({ place }: { place: Place }) {
               className="flex-1 min-w-0 bg-transparent outline-none border-b-2 border-secondary text-[20px] font-semibold px-0.5 pb-1"
               value={asked}
               onChange={(e) => setAsked(e.target.value)}
-              placeholder="A head term: bird house"
-              aria-label="Head term"
+              placeholder="Search for a term, e.g. bird house"
+              aria-label="Search for a term"
               onKeyDown={(e) => e.key === 'Escape' && box.current?.blur()}
             />
             <button type="submit" className="pill">
-              Dig <kbd>Enter</kbd>
+              Search <kbd>Enter</kbd>
             </button>
             <button type="button" className="pill" onClick={() => setSide('paste')}>
-              Paste <kbd>V</kbd>
+              Paste <Key of="paste" />
             </button>
             <button type="button" className="pill" onClick={() => show('import')}>
-              Import a file <kbd>I</kbd>
+              Import <Key of="importFile" />
             </button>
           </form>
           <div className="flex flex-wrap gap-x-2.5 gap-y-1 items-center text-[13px] quiet mb-1">
@@ -332,7 +387,7 @@ export function Dig({ place }: { place: Place }) {
                   className="checkbox checkbox-xs checkbox-primary rounded-[3px]"
                   checked={from.has(s)}
                   disabled={!term}
-                  onChange={() => turn(s)}
+                  onChange={() => toggle(s)}
                 />
                 <b className="text-base-content font-semibold">{name}</b>
                 <span className="num text-[12.5px]">
@@ -340,39 +395,13 @@ export function Dig({ place }: { place: Place }) {
                 </span>
               </label>
             ))}
-            <span className="ml-auto inline-flex gap-1" role="group" aria-label="Show as">
-              {(
-                [
-                  ['table', 'Table'],
-                  ['grid', 'Grid'],
-                  ['scatter', 'Scatter'],
-                ] as const
-              ).map(([v, name]) => (
-                <button
-                  type="button"
-                  key={v}
-                  className="choice"
-                  aria-pressed={view === v}
-                  disabled={v === 'grid' && !term}
-                  title={
-                    v === 'grid'
-                      ? 'The head term and other names for it, mixed with material, style, colour, size, audience, occasion (G)'
-                      : v === 'scatter'
-                        ? 'Demand against competition (S)'
-                        : 'A row for each term'
-                  }
-                  onClick={() => show(v)}
-                >
-                  {name}
-                </button>
-              ))}
-            </span>
           </div>
           <div className="min-h-[26px]">
             {view === 'grid' ? (
-              <p className="quiet text-[13px]">
-                Searches a month of the phrase. <b className="text-base-content">Bold words</b> are true by the product’s facts. An en dash
-                says that nobody is known to type it.
+              <p className="quiet text-[13px] flex flex-wrap items-center gap-2">
+                {views}
+                Searches/mo of each combination. <b className="text-base-content">Bold words</b> are in the product’s facts. A dash means no
+                data.
               </p>
             ) : (
               <Filters
@@ -384,12 +413,14 @@ export function Dig({ place }: { place: Place }) {
                 passing={rows.length}
                 out={out}
                 copyQueries={copyQueries}
+                views={views}
               />
             )}
-            {dug.isError && <p className="text-accent py-1">{dug.error.message} What you had stays as it was.</p>}
+            {unknown && <NoTerm term={term} paste={() => setSide('paste')} importFile={() => show('import')} />}
+            {dug.isError && <p className="text-accent py-1">{dug.error.message} Your earlier results are still here.</p>}
             {dug.data?.doing && (
               <p className="flex gap-2 items-center text-[13px] quiet" role="status" data-testid="digging">
-                <progress className="progress progress-primary w-28 h-1.5" value={dug.data.done} max={dug.data.of} aria-label="How far" />
+                <progress className="progress progress-primary w-28 h-1.5" value={dug.data.done} max={dug.data.of} aria-label="Progress" />
                 {dug.data.doing}
                 <button type="button" className="link" onClick={dug.stop}>
                   Stop
@@ -399,9 +430,9 @@ export function Dig({ place }: { place: Place }) {
             )}
             {dug.data?.stopped && !dug.isFetching && (
               <p className="text-[13px] quiet">
-                Stopped after {dug.data.done} of {dug.data.of} questions; what was found stays.{' '}
+                Stopped at {dug.data.done} of {dug.data.of}.{' '}
                 <button type="button" className="link" onClick={() => dug.refetch()}>
-                  Go on
+                  Resume
                 </button>
               </p>
             )}
@@ -437,15 +468,15 @@ export function Dig({ place }: { place: Place }) {
               rowClass={(r) => (r.pick?.home === 'avoid' ? 'struck' : '')}
               empty={
                 dug.isFetching || shelf.fetching ? (
-                  <span className="quiet">Asking {market.platformName}…</span>
+                  <span className="quiet">Searching {market.platformName}…</span>
                 ) : filtered ? (
-                  <span className="quiet">No term passes these filters.</span>
+                  <span className="quiet">No terms match these filters.</span>
                 ) : term ? (
-                  <span className="quiet">Nobody types “{term}” here. Try a broader word, or another spelling.</span>
+                  ''
                 ) : (
                   <span className="quiet">
-                    Your shelf is empty. Type a broad term above, such as what the product is, and press Enter; or paste a column of terms,
-                    or drop a CSV or XLSX file here.
+                    Your shelf is empty. Search for a broad term above, such as what the product is; or paste terms, or drop a CSV or XLSX
+                    file here.
                   </span>
                 )
               }
@@ -485,23 +516,33 @@ export function Dig({ place }: { place: Place }) {
                 <>
                   <p className="flex flex-wrap gap-2 mt-3">
                     <button type="button" className="pill" onClick={() => pick([row])}>
-                      {row.pick && row.pick.home !== 'avoid' ? 'Drop' : 'Pick'} <kbd>P</kbd>
+                      {row.pick && row.pick.home !== 'avoid' ? 'Remove pick' : 'Pick'} <Key of="pick" />
                     </button>
                     <button type="button" className="pill" onClick={() => avoid([row])}>
-                      {row.pick?.home === 'avoid' ? 'Stop avoiding' : 'Avoid'} <kbd>X</kbd>
+                      {row.pick?.home === 'avoid' ? 'Stop avoiding' : 'Avoid'} <Key of="avoid" />
                     </button>
                     <button type="button" className="pill" onClick={() => dig(row.text, true)}>
-                      Dig here <kbd>Enter</kbd>
+                      Search this <kbd>Enter</kbd>
                     </button>
+                    {(onShelf || !term) && (
+                      <Menu
+                        label={`Term “${row.text}”`}
+                        items={[
+                          { label: 'Rename…', run: () => setNaming(row) },
+                          { label: 'Delete from the shelf', run: () => remove([row]) },
+                        ]}
+                      />
+                    )}
                   </p>
                   {row.pick?.home === 'avoid' && <WhyAvoid key={row.key} pick={row.pick} save={actions.note} />}
-                  {saidBy(row) && <p className="text-[13px] mt-2">{sentence(saidBy(row))}</p>}
+                  {saidBy(row) && <p className="text-[13px] mt-2">{saidBy(row)}</p>}
                   {row.sellers && (
                     <p className="quiet text-[13px]">
-                      Those who use it ask {row.sellers.price.toFixed(2)} at the mean, with {Math.round(row.sellers.ratings)} ratings and{' '}
+                      Sellers who use it: {money(row.sellers.price, market.currency)} on average,{' '}
+                      {counted(Math.round(row.sellers.ratings), 'rating')},{' '}
                       {row.sellers.sales !== null
-                        ? `${Math.round(row.sellers.sales)} sales a month`
-                        : `${Math.round((row.sellers.occupancy ?? 0) * 100)}% of nights taken`}
+                        ? `${counted(Math.round(row.sellers.sales), 'sale')}/mo`
+                        : `${percent(row.sellers.occupancy)} of nights booked`}
                       .
                     </p>
                   )}
@@ -509,11 +550,47 @@ export function Dig({ place }: { place: Place }) {
               }
             />
           ) : (
-            <p className="quiet">A term’s numbers open here: its year, its family, what a shopper sees, and what headroom is made of.</p>
+            <p className="quiet">Select a term to see its year, its spelling variants, its search results and its numbers.</p>
           )}
         </aside>
       )}
+      {naming && (
+        <NameDialog
+          title="Rename term"
+          label="Term (its numbers stay)"
+          value={naming.text}
+          action="Rename"
+          done={(name) =>
+            changes.run(() =>
+              ask(
+                api.POST('/api/markets/{marketId}/terms/rename', {
+                  params: { path: { marketId: market.id } },
+                  body: { text: naming.text, name },
+                }),
+              ),
+            )
+          }
+          close={() => setNaming(null)}
+        />
+      )}
     </main>
+  )
+}
+
+/** The market has no data for a term: what to do next. */
+function NoTerm({ term, paste, importFile }: { term: string; paste: () => void; importFile: () => void }) {
+  return (
+    <div data-testid="no-term">
+      <p className="mb-2">No market data for “{term}”. Paste your own numbers, import a file, or try a broader term.</p>
+      <p className="flex gap-2">
+        <button type="button" className="btn btn-sm" onClick={paste}>
+          Paste terms <Key of="paste" />
+        </button>
+        <button type="button" className="btn btn-sm" onClick={importFile}>
+          Import a file <Key of="importFile" />
+        </button>
+      </p>
+    </div>
   )
 }
 
@@ -528,7 +605,7 @@ function shownRows(rows: Rows<Row>): Row[] {
   return some
 }
 
-/** A cell of the grid as a row: what opens beside it, and what a key is about. */
+/** A cell of the grid as a row: for the panel beside it, and for the keys. */
 function cellRow(grid: Grid | undefined, key: string | null, byPick: ReadonlyMap<string, Pick>): Row | undefined {
   for (const f of grid?.facets ?? [])
     for (const r of f.rows)
@@ -536,7 +613,7 @@ function cellRow(grid: Grid | undefined, key: string | null, byPick: ReadonlyMap
         if (c.key === key) return { text: c.text, key: c.key, numbers: c.numbers, mixed: `${r.word} (${f.facet})`, pick: byPick.get(c.key) }
 }
 
-/** All rows of the sources that are on, each once, with everything that is said of it. */
+/** All rows of the sources that are on, each once, with everything known about it. */
 function gather(
   from: ReadonlySet<Source>,
   dug: ReadonlyMap<string, Dug> | undefined,
@@ -550,12 +627,12 @@ function gather(
     rows.set(row.key, known ? { ...row, ...known, alike: known.alike ?? row.alike, mixed: known.mixed ?? row.mixed } : row)
   }
   for (const r of dug?.values() ?? []) if (r.key === head || (from.has('typed') && r.typed) || (from.has('used') && r.sellers)) add(r)
-  // Of words alike, those that the market knows come first.
+  // Related words come by meaning, the one that fits the product first; of those, what shoppers search for comes first.
   const ofAlike = (alike ?? []).flatMap((a) => a.alike.map((t) => ({ a, t })))
-  ofAlike.sort((x, y) => (y.t.numbers.volume ?? -1) - (x.t.numbers.volume ?? -1))
+  ofAlike.sort((x, y) => Number(y.t.numbers.volume !== null) - Number(x.t.numbers.volume !== null))
   if (from.has('alike'))
     for (const { a, t } of ofAlike)
-      add({ text: t.term, key: t.key, numbers: t.numbers, alike: `alike: ${likeness[t.likeness]} “${a.word}” (${t.part})` })
+      add({ text: t.term, key: t.key, numbers: t.numbers, alike: `${likeness[t.likeness]} “${a.word}” (${t.part})` })
   if (from.has('mixed'))
     for (const f of grid?.facets ?? [])
       for (const r of f.rows)
@@ -564,7 +641,13 @@ function gather(
   return rows
 }
 
-const likeness = { same: 'the same as', similar: 'near', broader: 'broader than', narrower: 'narrower than', beside: 'beside' }
+const likeness = {
+  same: 'synonym of',
+  similar: 'similar to',
+  broader: 'broader than',
+  narrower: 'narrower than',
+  beside: 'of the same kind as',
+}
 
 const bounds = (l: Limits) => ({
   volumeFrom: l.volume,
@@ -606,29 +689,29 @@ function Marked({
   const unknown = rows.filter((r) => r.numbers.volume === null).length
   return (
     <div data-testid="marked">
-      <h3>{rows.length} marked</h3>
+      <h3>{rows.length} selected</h3>
       <p className="quiet text-[13.5px]">
-        {full(volume)} searches a month between them{unknown > 0 ? `, ${unknown} unknown` : ''}.
+        {full(volume)} searches/mo in all{withoutData(unknown)}.
       </p>
       <p className="flex flex-wrap gap-2 my-3">
         <button type="button" className="pill" onClick={pick}>
-          Pick them <kbd>P</kbd>
+          Pick all <Key of="pick" />
         </button>
         <button type="button" className="pill" onClick={avoid}>
-          Avoid them <kbd>X</kbd>
+          Avoid all <Key of="avoid" />
         </button>
         <button type="button" className="pill" onClick={queries}>
-          Copy title queries <kbd>Q</kbd>
+          Copy exact-title searches <Key of="titleQueries" />
         </button>
         <button type="button" className="pill" onClick={none}>
-          Unmark <kbd>Esc</kbd>
+          Clear selection <kbd>Esc</kbd>
         </button>
       </p>
       <ul className="text-[13.5px]">
         {rows.slice(0, 40).map((r) => (
           <li key={r.key} className="flex justify-between gap-3 border-b border-base-300 py-0.5">
             <span className="truncate">{r.text}</span>
-            <span className="num text-[12.5px]">{compact(r.numbers.volume)}</span>
+            <Num value={r.numbers.volume} unit="searches/mo" />
           </li>
         ))}
       </ul>
@@ -639,17 +722,17 @@ function Marked({
 function WhyAvoid({ pick, save }: { pick: Pick; save: ReturnType<typeof usePickActions>['note'] }) {
   const { text, setText, leave, state } = useNote(pick, save)
   const box = useRef<HTMLInputElement>(null)
-  useKeys({ n: () => box.current?.focus() })
+  useShortcuts({ reason: () => box.current?.focus() })
   return (
     <div>
       <label className="block mt-2 text-[13px]">
         <span className="quiet">
-          Why: it guards all copy of the shop <kbd>N</kbd>
+          Reason (all texts of the shop are checked for it) <Key of="reason" />
         </span>
         <input
           ref={box}
           className="inline-input w-full"
-          placeholder="someone’s trademark, not true of it…"
+          placeholder="e.g. a trademark, or not true of it"
           value={text}
           onChange={(e) => setText(e.target.value)}
           onBlur={leave}
@@ -678,19 +761,18 @@ const termColumn: Column<Row> = {
 const fromColumn: Column<Row> = {
   key: 'from',
   head: 'From',
-  title:
-    'Where the term comes from: its place among what the market’s search box offers, how many of the top 100 sellers use it, or the shelf',
+  title: 'Where the term comes from: its place among the search suggestions, how many of the top 100 sellers use it, or the shelf',
   width: '112px',
   words: true,
   value: (r) => r.typed,
   cell: (r) => (
     <span className="quiet text-[12px]" title={saidBy(r)}>
       {[
-        r.typed ? `typed ${r.typed}` : null,
-        r.sellers ? `used ${r.sellers.count}` : null,
-        r.alike ? r.alike.split(' “')[0].replace('alike: ', '') : null,
-        r.mixed ? `mixed` : null,
-        !r.typed && !r.sellers && !r.alike && !r.mixed ? (r.numbers.source ?? 'unmeasured') : null,
+        r.typed ? `#${r.typed}` : null,
+        r.sellers ? `${r.sellers.count} sellers` : null,
+        r.alike ? r.alike.split(' “')[0] : null,
+        r.mixed ? `combined` : null,
+        !r.typed && !r.sellers && !r.alike && !r.mixed ? (r.numbers.source ?? noData) : null,
       ]
         .filter(Boolean)
         .join(' · ')}
@@ -709,49 +791,50 @@ const allColumns: Column<Row>[] = [
   volumeColumn,
   competitionColumn,
   headroomColumn,
-  { key: 'months', head: '30 months', width: '88px', cell: (r) => <Silhouette months={r.numbers.months} width={88} /> },
+  { key: 'months', head: 'Trend', width: '88px', cell: (r) => <Silhouette months={r.numbers.months} width={88} /> },
   pickColumn,
 ]
 const sellersColumns: Column<Row>[] = [
   termColumn,
   {
     key: 'used',
-    head: 'used by',
-    title: 'How many of the top 100 have it in their title or tags',
-    width: '56px',
+    head: 'Sellers',
+    title: 'How many of the top 100 sellers have it in their title or tags',
+    width: '62px',
     right: true,
     value: (r) => r.sellers?.count,
-    cell: (r) => <span className="num text-[13px]">{r.sellers?.count ?? '–'}</span>,
+    cell: (r) => <Num value={r.sellers?.count} unit="of the top 100 sellers" />,
   },
   {
     key: 'price',
-    head: 'price',
-    title: 'Mean price of those who use it',
-    width: '56px',
+    head: 'Avg price',
+    title: 'Average price of the sellers who use it, in the market’s currency',
+    width: '74px',
     right: true,
     value: (r) => r.sellers?.price,
-    cell: (r) => <span className="num text-[13px]">{r.sellers?.price.toFixed(2) ?? '–'}</span>,
+    cell: (r) => <Num value={r.sellers?.price} shown={fixed(r.sellers?.price, 2)} />,
   },
   {
     key: 'ratings',
-    head: 'ratings',
-    title: 'Mean number of ratings of those who use it',
-    width: '54px',
+    head: 'Ratings',
+    title: 'Average number of ratings of the sellers who use it',
+    width: '62px',
     right: true,
     value: (r) => r.sellers?.ratings,
-    cell: (r) => <span className="num text-[13px]">{compact(r.sellers?.ratings)}</span>,
+    cell: (r) => <Num value={r.sellers?.ratings} unit="ratings" />,
   },
   {
     key: 'sales',
-    head: 'sales',
-    title: 'Mean sales a month of those who use it; for stays, the share of nights taken',
-    width: '54px',
+    head: 'Sales/mo',
+    title: 'Average sales per month of the sellers who use it; for stays, the share of nights booked',
+    width: '70px',
     right: true,
     value: (r) => r.sellers?.sales ?? r.sellers?.occupancy,
     cell: (r) => (
-      <span className="num text-[13px]">
-        {r.sellers?.occupancy ? `${Math.round(r.sellers.occupancy * 100)}%` : compact(r.sellers?.sales)}
-      </span>
+      <Num
+        value={r.sellers?.sales ?? r.sellers?.occupancy}
+        shown={r.sellers?.occupancy ? percent(r.sellers.occupancy) : compact(r.sellers?.sales)}
+      />
     ),
   },
   volumeColumn,

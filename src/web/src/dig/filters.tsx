@@ -2,7 +2,11 @@ import { useQuery, useQueryClient } from '@tanstack/react-query'
 import { type RefObject, useState } from 'react'
 import type { Changes } from '../kit/address'
 import { api, ask } from '../kit/api'
-import { compact } from '../kit/numbers'
+import { useChanges } from '../kit/changes'
+import { NameDialog } from '../kit/dialog'
+import { Key } from '../kit/key'
+import { Menu } from '../kit/menu'
+import { counted } from '../kit/numbers'
 import { toast } from '../kit/toast'
 
 export type Limits = {
@@ -34,14 +38,14 @@ export function limitsOf(params: URLSearchParams): Limits {
 }
 
 const boxes = [
-  ['volume', 'a month', 'at least', 76],
-  ['competition', 'listings', 'at most', 78],
-  ['headroom', 'headroom', 'at least', 84],
-  ['titles', 'titles', 'at most', 64],
-  ['cost', 'click cost', 'at most', 92],
+  ['volume', 'Min searches', 'at least this many searches/mo', 96],
+  ['competition', 'Max listings', 'at most this many competing listings', 90],
+  ['headroom', 'Min headroom', 'at least this headroom', 104],
+  ['titles', 'Max titles', 'at most this many exact-title matches', 82],
+  ['cost', 'Max CPC', 'at most this cost per click', 70],
 ] as const
 
-/** What the table leaves out; kept under a name; what is shown, taken out as a file. */
+/** Filters of the table, saved filters, and export of what is shown. */
 export function Filters({
   marketId,
   params,
@@ -51,6 +55,7 @@ export function Filters({
   passing,
   out,
   copyQueries,
+  views,
 }: {
   marketId: string
   params: URLSearchParams
@@ -60,6 +65,8 @@ export function Filters({
   passing: number
   out: (format: 'csv' | 'xlsx') => void
   copyQueries: () => void
+  /** The choice between table, grid and scatter. */
+  views: React.ReactNode
 }) {
   const cache = useQueryClient()
   const saved = useQuery({ queryKey: ['filters'], queryFn: () => ask(api.GET('/api/filters')), staleTime: Infinity }).data ?? []
@@ -67,7 +74,8 @@ export function Filters({
     queryKey: ['shelf', marketId, 'sources'],
     queryFn: () => ask(api.GET('/api/markets/{marketId}/sources', { params: { path: { marketId } } })),
   }).data
-  const [naming, setNaming] = useState(false)
+  const [naming, setNaming] = useState<'save' | 'rename' | 'duplicate' | null>(null)
+  const { run } = useChanges()
   const now = new URLSearchParams(filterParams.flatMap((k) => (params.get(k) ? [[k, params.get(k) as string]] : []))).toString()
   const current = saved.find((f) => f.filters === now)
   const blur = (e: React.KeyboardEvent<HTMLInputElement>) => (e.key === 'Escape' || e.key === 'Enter') && e.currentTarget.blur()
@@ -75,34 +83,24 @@ export function Filters({
     const wanted = new URLSearchParams(filters)
     set(Object.fromEntries(filterParams.map((k) => [k, wanted.get(k)])))
   }
+  const path = { id: current?.id ?? 0 }
   const save = async (name: string) => {
-    setNaming(false)
-    if (!name.trim()) return
     try {
       await ask(api.POST('/api/filters', { body: { name, filters: now } }))
       await cache.invalidateQueries({ queryKey: ['filters'] })
-      toast(`Filters kept as “${name.trim()}”`)
+      toast(`Saved the filters as “${name}”`)
     } catch (e) {
-      toast((e as Error).message)
+      toast(`Not saved: ${(e as Error).message}`)
     }
-  }
-  const forget = async () => {
-    if (!current) return
-    await ask(api.DELETE('/api/filters/{id}', { params: { path: { id: current.id } } }))
-    await cache.invalidateQueries({ queryKey: ['filters'] })
-    toast(`Forgot the filters “${current.name}”`, async () => {
-      await ask(api.POST('/api/filters', { body: { name: current.name, filters: current.filters } }))
-      await cache.invalidateQueries({ queryKey: ['filters'] })
-    })
   }
   return (
     <div className="flex flex-wrap gap-x-2 gap-y-1 items-center text-[13px]">
       <input
         ref={box}
-        className="inline-input w-24"
-        placeholder="has… -not"
-        title="Words the term must have; a minus before one that it must not"
-        aria-label="Has the words"
+        className="inline-input w-36"
+        placeholder="Contains… −excludes"
+        title="Words the term must contain; put a minus before a word it must not contain"
+        aria-label="Contains"
         value={params.get('has') ?? ''}
         onChange={(e) => set({ has: e.target.value })}
         onKeyDown={blur}
@@ -110,12 +108,12 @@ export function Filters({
       {boxes.map(([key, name, how, width]) => (
         <input
           key={key}
-          className="inline-input num !text-[12.5px]"
+          className="inline-input !text-[13px]"
           style={{ width }}
           inputMode="numeric"
-          placeholder={`${name} ${how === 'at least' ? '≥' : '≤'}`}
-          aria-label={`${name} ${how}`}
-          title={`Only terms with ${name} ${how} this; unknown ones are left out`}
+          placeholder={name}
+          aria-label={name}
+          title={`Only terms with ${how}; terms without data are hidden`}
           value={params.get(key) ?? ''}
           onChange={(e) => set({ [key]: e.target.value.replace(/[^\d.]/g, '') })}
           onKeyDown={blur}
@@ -124,12 +122,12 @@ export function Filters({
       {Object.keys(sources ?? {}).length > 1 && (
         <select
           className="bg-transparent text-[13px] cursor-pointer max-w-32"
-          aria-label="Numbers from"
-          title="Only terms whose numbers come from there"
+          aria-label="Source"
+          title="Only terms whose numbers come from this source"
           value={params.get('source') ?? ''}
           onChange={(e) => set({ source: e.target.value })}
         >
-          <option value="">from anywhere</option>
+          <option value="">Any source</option>
           {Object.keys(sources ?? {}).map((name) => (
             <option key={name}>{name}</option>
           ))}
@@ -138,57 +136,75 @@ export function Filters({
       {(saved.length > 0 || filtered) && (
         <select
           className="bg-transparent text-[13px] cursor-pointer max-w-36"
-          aria-label="Kept filters"
-          value={naming ? 'name' : (current?.name ?? '')}
-          onChange={(e) => (e.target.value === 'name' ? setNaming(true) : use(saved.find((f) => f.name === e.target.value)?.filters ?? ''))}
+          aria-label="Saved filters"
+          value={current?.name ?? ''}
+          onChange={(e) =>
+            e.target.value === 'name' ? setNaming('save') : use(saved.find((f) => f.name === e.target.value)?.filters ?? '')
+          }
         >
-          <option value="">{filtered ? 'these filters' : 'kept filters…'}</option>
+          <option value="">{filtered ? 'Unsaved filters' : 'Saved filters…'}</option>
           {saved.map((f) => (
             <option key={f.id}>{f.name}</option>
           ))}
-          {filtered && !current && <option value="name">Keep these as…</option>}
+          {filtered && !current && <option value="name">Save filters…</option>}
         </select>
       )}
-      {naming && (
-        <input
-          autoFocus
-          className="inline-input w-28"
-          placeholder="their name"
-          aria-label="Name for these filters"
-          onBlur={() => setNaming(false)}
-          onKeyDown={(e) => {
-            if (e.key === 'Enter') save(e.currentTarget.value)
-            if (e.key === 'Escape') setNaming(false)
-          }}
-        />
+      {naming === 'save' && (
+        <NameDialog title="Save filters" label="Name" value="" action="Save" done={save} close={() => setNaming(null)} />
       )}
       {current && (
-        <button type="button" className="link" onClick={forget}>
-          Forget
-        </button>
+        <Menu
+          label={`Filter “${current.name}”`}
+          items={[
+            { label: 'Rename…', run: () => setNaming('rename') },
+            { label: 'Duplicate…', run: () => setNaming('duplicate') },
+            { label: 'Delete', run: () => run(() => ask(api.DELETE('/api/filters/{id}', { params: { path } }))) },
+          ]}
+        />
+      )}
+      {current && naming === 'rename' && (
+        <NameDialog
+          title="Rename filter"
+          label="Name"
+          value={current.name}
+          action="Rename"
+          done={(name) => run(() => ask(api.PUT('/api/filters/{id}/name', { params: { path }, body: { name } })))}
+          close={() => setNaming(null)}
+        />
+      )}
+      {current && naming === 'duplicate' && (
+        <NameDialog
+          title="Duplicate filter"
+          label="Name of the copy"
+          value={`${current.name} (copy)`}
+          action="Duplicate"
+          done={(name) => run(() => ask(api.POST('/api/filters/{id}/duplicate', { params: { path }, body: { name } })))}
+          close={() => setNaming(null)}
+        />
       )}
       {filtered && (
         <button type="button" className="link" onClick={() => set(Object.fromEntries(filterParams.map((k) => [k, null])))}>
-          Show all
+          Clear filters
         </button>
       )}
-      <span className="ml-auto inline-flex gap-2.5 items-center">
-        <span className="num quiet text-[12.5px]" data-testid="passing">
-          {compact(passing)}
+      <span className="w-full inline-flex gap-3 items-center mt-0.5">
+        {views}
+        <span className="quiet" data-testid="passing">
+          {counted(passing, 'term')}
         </span>
-        <button type="button" className="link" title="What is shown, as CSV" onClick={() => out('csv')}>
-          CSV
+        <button type="button" className="link ml-auto" title="Export the terms shown as CSV" onClick={() => out('csv')}>
+          Export CSV
         </button>
-        <button type="button" className="link" title="What is shown, as XLSX" onClick={() => out('xlsx')}>
+        <button type="button" className="link" title="Export the terms shown as XLSX" onClick={() => out('xlsx')}>
           XLSX
         </button>
         <button
           type="button"
           className="link"
-          title="Exact-phrase title queries for what is shown or marked, to check elsewhere"
+          title="Copies one search per term that finds pages with the exact phrase in their title, to check elsewhere"
           onClick={copyQueries}
         >
-          Title queries <kbd>Q</kbd>
+          Copy exact-title searches <Key of="titleQueries" />
         </button>
       </span>
     </div>

@@ -1,9 +1,10 @@
 import { useMemo } from 'react'
 import type { Grid, Pick } from '../kit/api'
-import { useKeys } from '../kit/keys'
-import { compact, full } from '../kit/numbers'
+import { Num } from '../kit/num'
+import { full, noData } from '../kit/numbers'
+import { useShortcuts } from '../kit/shortcuts'
 
-/** The head term and other names for it, mixed with what can be said of the product. Walked by arrows; Enter digs. */
+/** The term and other names for it, combined with what can be said of the product. Arrows move; Enter searches. */
 export function GridSheet({
   grid,
   byPick,
@@ -29,23 +30,25 @@ export function GridSheet({
     const next = to?.cells[Math.max(0, Math.min(to.cells.length - 1, x + dx))]
     if (!next) return
     onAt(next.key)
-    document.querySelector(`[data-cell="${CSS.escape(next.key)}"]`)?.scrollIntoView({ block: 'nearest' })
+    const button = document.querySelector<HTMLElement>(`[data-cell="${CSS.escape(next.key)}"]`)
+    button?.scrollIntoView({ block: 'nearest' })
+    if (document.activeElement?.closest('[data-cell]')) button?.focus()
   }
-  useKeys({
-    ArrowDown: () => go(1, 0),
-    ArrowUp: () => go(-1, 0),
-    ArrowLeft: () => go(0, -1),
-    ArrowRight: () => go(0, 1),
-    Enter: () => cell && onDig(cell.text),
+  useShortcuts({
+    down: () => go(1, 0),
+    up: () => go(-1, 0),
+    collapse: () => go(0, -1),
+    expand: () => go(0, 1),
+    open: () => cell && onDig(cell.text),
   })
-  if (!grid) return <p className="quiet py-6">Measuring each mixture…</p>
+  if (!grid) return <p className="quiet py-6">Measuring each combination…</p>
   const top = Math.max(1, ...cells.flatMap((r) => r.cells.map((c) => c.numbers.volume ?? 0)))
   return (
-    <div className="overflow-auto min-h-0" role="grid" aria-label="Grid" data-testid="grid">
+    <div className="overflow-auto min-h-0" role="region" aria-label="Grid of combinations" data-testid="grid">
       <table className="plain mixes">
         <thead>
           <tr>
-            <th className="sticky top-0 left-0 bg-base-100 z-2">word</th>
+            <th className="sticky top-0 left-0 bg-base-100 z-2">Word</th>
             {grid.heads.map((h) => (
               <th key={h} className="r sticky top-0 bg-base-100 z-1 whitespace-nowrap">
                 {h}
@@ -62,7 +65,7 @@ export function GridSheet({
             </tr>
             {f.rows.map((r) => (
               <tr key={r.word}>
-                <td className="sticky left-0 bg-base-100" title={r.own ? 'The product’s facts say it' : undefined}>
+                <td className="sticky left-0 bg-base-100" title={r.own ? 'In the product’s facts' : undefined}>
                   {r.own ? <b>{r.word}</b> : r.word}
                 </td>
                 {r.cells.map((c) => {
@@ -72,10 +75,10 @@ export function GridSheet({
                     <td key={c.key} className="r !p-0">
                       <button
                         type="button"
-                        tabIndex={-1}
+                        tabIndex={c === cell ? 0 : -1}
                         data-cell={c.key}
                         className={`mix ${c === cell ? 'cursor' : ''}`}
-                        title={`${c.text}: ${full(volume)} searches a month`}
+                        title={`${c.text}: ${volume === null ? noData : `${full(volume)} searches/mo`}`}
                         onClick={() => onAt(c.key)}
                         onDoubleClick={() => onDig(c.text)}
                       >
@@ -84,7 +87,9 @@ export function GridSheet({
                           className="mix-bar"
                           style={{ width: volume ? Math.max(2, (Math.log10(volume + 1) / Math.log10(top + 1)) * 44) : 0 }}
                         />
-                        <span className="num text-[13px] w-12 text-right">{compact(volume)}</span>
+                        <span className="text-[13px] w-12 text-right">
+                          <Num value={volume} unit="searches/mo" />
+                        </span>
                       </button>
                     </td>
                   )

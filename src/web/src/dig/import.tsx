@@ -1,28 +1,33 @@
-import { useQueryClient } from '@tanstack/react-query'
+import { useQuery, useQueryClient } from '@tanstack/react-query'
 import { useEffect, useRef, useState } from 'react'
 import { api, ask, type ColumnRole, type ImportPart, type ImportView, type TableLook } from '../kit/api'
-import { useKeys } from '../kit/keys'
-import { compact, counted, full } from '../kit/numbers'
+import { useChanges } from '../kit/changes'
+import { NameDialog } from '../kit/dialog'
+import { Key } from '../kit/key'
+import { Menu } from '../kit/menu'
+import { compact, counted, dateTimeOf, full, money } from '../kit/numbers'
+import { refreshNumbers } from '../kit/queries'
 import type { Place } from '../kit/shop'
+import { useShortcuts } from '../kit/shortcuts'
 import { lines } from '../kit/stream'
 
 const roles: [ColumnRole, string][] = [
-  ['ignore', 'leave out'],
-  ['term', 'the term'],
-  ['volume', 'searches a month'],
-  ['competition', 'listings'],
-  ['titlesHolding', 'titles holding it'],
-  ['clickCost', 'click cost'],
-  ['month', 'searches in a month'],
+  ['ignore', 'Ignore'],
+  ['term', 'Term'],
+  ['volume', 'Searches/mo'],
+  ['competition', 'Competing listings'],
+  ['titlesHolding', 'Exact-title matches'],
+  ['clickCost', 'CPC'],
+  ['month', 'Searches in month…'],
 ]
 const separators: [string, string][] = [
   [',', 'comma'],
   [';', 'semicolon'],
   ['\t', 'tab'],
-  ['|', 'bar'],
+  ['|', 'vertical bar'],
 ]
 
-/** A table from anywhere joins the shelf: guessed, shown with its first rows, corrected, then taken whole or not at all. */
+/** Adds the terms of a file to the shelf: columns are guessed, shown with the first rows, corrected, then all is imported or nothing. */
 export function Import({ place, file, close }: { place: Place; file: File | null; close: (taken: boolean) => void }) {
   const [view, setView] = useState<ImportView | null>(null)
   const [source, setSource] = useState('')
@@ -32,7 +37,28 @@ export function Import({ place, file, close }: { place: Place; file: File | null
   const running = useRef<AbortController>(undefined)
   const input = useRef<HTMLInputElement>(null)
   const cache = useQueryClient()
+  const changes = useChanges()
   const path = { marketId: place.market.id }
+  const [rows, setRows] = useState<{ rows: number; more: boolean } | null>(null)
+  const [id, separator, encoding, hasHead] = [view?.id, view?.look.separator, view?.look.encoding, view?.look.hasHead]
+  // The rows are counted beside everything else: a million takes a moment.
+  // biome-ignore lint/correctness/useExhaustiveDependencies: what is counted depends on these alone
+  useEffect(() => {
+    setRows(null)
+    if (!view) return
+    let gone = false
+    ask(
+      api.POST('/api/markets/{marketId}/imports/{id}/rows', {
+        params: { path: { ...path, id: view.id } },
+        body: { look: view.look, encoding: null, separator: null },
+      }),
+    )
+      .then((counted) => !gone && setRows(counted))
+      .catch(() => undefined)
+    return () => {
+      gone = true
+    }
+  }, [id, separator, encoding, hasHead])
 
   const begin = async (chosen: File) => {
     setError('')
@@ -49,7 +75,7 @@ export function Import({ place, file, close }: { place: Place; file: File | null
       setView(answer)
       setSource(chosen.name.replace(/\.\w+$/, ''))
     } catch (e) {
-      setError(`${(e as Error).message} Nothing was taken.`)
+      setError(`${(e as Error).message} Nothing was imported.`)
     }
     setBusy('')
   }
@@ -93,30 +119,31 @@ export function Import({ place, file, close }: { place: Place; file: File | null
     try {
       const url = `/api/markets/${place.market.id}/imports/${view.id}/run`
       for await (const p of lines<ImportPart>(url, { look: view.look, source }, controller.signal)) setPart(p)
-      await Promise.all(
-        ['shelf', 'dig', 'term', 'picks', 'weigh', 'grid', 'alike'].map((key) => cache.invalidateQueries({ queryKey: [key] })),
-      )
+      await refreshNumbers(cache)
     } catch (e) {
       setPart(null)
-      setError(
-        controller.signal.aborted ? 'Stopped. Nothing was taken; the shelf is as it was.' : `${(e as Error).message} Nothing was taken.`,
-      )
+      setError(controller.signal.aborted ? 'Stopped. Nothing was imported.' : `${(e as Error).message} Nothing was imported.`)
     }
   }
   const stop = () => running.current?.abort()
-  useKeys({
-    Escape: () => (part?.doing ? stop() : close(false)),
-    'Ctrl+Enter': run,
-    o: () => input.current?.click(),
+  const undoImport = (id: number) =>
+    changes.run(async () => {
+      const { what } = await ask(api.POST('/api/markets/{marketId}/imports/{import}/undo', { params: { path: { ...path, import: id } } }))
+      return { what: what ? `Undone: ${what}` : 'The import is undone already' }
+    })
+  useShortcuts({
+    close: () => (part?.doing ? stop() : close(false)),
+    runImport: run,
+    chooseFile: () => input.current?.click(),
   })
 
   const count = part?.count
   return (
     <section className="sheet" data-testid="import">
       <h1 className="text-[20px] font-bold mb-1">
-        {view ? `Import ${view.name}` : 'Import a table of terms'}{' '}
+        {view ? `Import ${view.name}` : 'Add terms from a file'}{' '}
         <small className="quiet text-[14px] font-normal font-sans">
-          onto the shelf of {place.market.platformName}, {place.market.countryName}
+          to the shelf of {place.market.platformName}, {place.market.countryName}
         </small>
       </h1>
       <input
@@ -130,17 +157,17 @@ export function Import({ place, file, close }: { place: Place; file: File | null
       {!view && (
         <>
           <p className="quiet mb-3 max-w-[64ch]">
-            CSV or XLSX from anywhere, up to a million rows: a column of terms, and whatever numbers stand beside it. How it is written is
-            guessed and shown to you first.
+            CSV or XLSX from any source, up to a million rows: a column of terms and any numbers beside it. You see how it is read before
+            anything is imported.
           </p>
           <p className="flex gap-2">
             <button type="button" className="btn btn-sm btn-primary" onClick={() => input.current?.click()}>
-              Choose a file <kbd className="!text-inherit !bg-transparent">O</kbd>
+              Choose a file <Key of="chooseFile" plain />
             </button>
             <button type="button" className="btn btn-sm" onClick={() => close(false)}>
-              Back <kbd>Esc</kbd>
+              Cancel <kbd>Esc</kbd>
             </button>
-            <span className="quiet self-center text-[13.5px]">or drop it anywhere here</span>
+            <span className="quiet self-center text-[13.5px]">or drop it here</span>
           </p>
         </>
       )}
@@ -156,7 +183,7 @@ export function Import({ place, file, close }: { place: Place; file: File | null
             {view.look.separator !== '' && (
               <>
                 <label>
-                  Cells are apart by{' '}
+                  Delimiter{' '}
                   <select className="inline-input" value={view.look.separator} onChange={(e) => look({ separator: e.target.value }, true)}>
                     {separators.map(([s, name]) => (
                       <option key={s} value={s}>
@@ -166,7 +193,7 @@ export function Import({ place, file, close }: { place: Place; file: File | null
                   </select>
                 </label>
                 <label>
-                  Letters are{' '}
+                  Encoding{' '}
                   <select className="inline-input" value={view.look.encoding} onChange={(e) => look({ encoding: e.target.value }, true)}>
                     {['utf-8', 'utf-16', 'utf-16BE', 'windows-1252'].map((c) => (
                       <option key={c}>{c}</option>
@@ -176,7 +203,7 @@ export function Import({ place, file, close }: { place: Place; file: File | null
               </>
             )}
             <label>
-              Numbers are like{' '}
+              Number format{' '}
               <select
                 className="inline-input"
                 value={view.look.style}
@@ -193,17 +220,17 @@ export function Import({ place, file, close }: { place: Place; file: File | null
                 checked={view.look.hasHead}
                 onChange={(e) => look({ hasHead: e.target.checked })}
               />
-              The first row names the columns
+              First row is a header
             </label>
             <label>
-              Say they are from <input className="inline-input w-36" value={source} onChange={(e) => setSource(e.target.value)} />
+              Source name <input className="inline-input w-36" value={source} onChange={(e) => setSource(e.target.value)} />
             </label>
           </div>
           <div className="overflow-x-auto border border-base-300 rounded">
             <table className="plain looks">
               <thead>
                 <tr>
-                  <th className="r">row</th>
+                  <th className="r">Row</th>
                   {view.look.columns.map((c, i) => (
                     // biome-ignore lint/suspicious/noArrayIndexKey: columns have no other name
                     <th key={i} className={c.role === 'ignore' ? 'quiet' : ''}>
@@ -250,17 +277,17 @@ export function Import({ place, file, close }: { place: Place; file: File | null
               </tbody>
             </table>
           </div>
-          <div className="sub">Read as</div>
+          <div className="sub">Preview</div>
           <ul className="text-[13.5px]" data-testid="read-as">
             {view.terms.slice(0, 4).map((t) => (
               <li key={t.row}>
                 <b>{t.text}</b>{' '}
                 <span className="quiet">
                   {[
-                    `${t.volume === null ? 'searches unknown' : `${full(t.volume)} searches a month`}`,
-                    t.competition === null ? null : `${full(t.competition)} listings`,
-                    t.titlesHolding === null ? null : `${full(t.titlesHolding)} titles`,
-                    t.clickCost === null ? null : `click cost ${t.clickCost}`,
+                    t.volume === null ? 'no search data' : `${full(t.volume)} searches/mo`,
+                    t.competition === null ? null : counted(t.competition, 'competing listing'),
+                    t.titlesHolding === null ? null : counted(t.titlesHolding, 'exact-title match', 'exact-title matches'),
+                    t.clickCost === null ? null : `CPC ${money(t.clickCost, place.market.currency)}`,
                     t.months === null
                       ? null
                       : `${t.months.length} months, ${compact(Math.min(...t.months))} to ${compact(Math.max(...t.months))}`,
@@ -280,7 +307,7 @@ export function Import({ place, file, close }: { place: Place; file: File | null
             <p className="flex gap-3 items-center mt-4" role="status">
               <progress className="progress progress-primary w-56" value={part.share} max={1} aria-label="How far" />
               {part.doing}: {full(part.read)}
-              {part.bad > 0 ? `, ${full(part.bad)} not taken` : ''}
+              {part.bad > 0 ? `, ${full(part.bad)} skipped` : ''}
               <button type="button" className="link" onClick={stop}>
                 Stop <kbd>Esc</kbd>
               </button>
@@ -288,13 +315,14 @@ export function Import({ place, file, close }: { place: Place; file: File | null
           ) : (
             <p className="flex gap-2 mt-4">
               <button type="button" className="btn btn-sm btn-primary" disabled={error !== ''} onClick={run}>
-                Put on the shelf <kbd className="!text-inherit !bg-transparent">Ctrl Enter</kbd>
+                {rows === null ? 'Import' : `Import ${rows.more ? 'more than ' : ''}${counted(rows.rows, 'row')}`}{' '}
+                <Key of="runImport" plain />
               </button>
               <button type="button" className="btn btn-sm" onClick={() => input.current?.click()}>
-                Another file <kbd>O</kbd>
+                Another file <Key of="chooseFile" />
               </button>
               <button type="button" className="btn btn-sm" onClick={() => close(false)}>
-                Back <kbd>Esc</kbd>
+                Cancel <kbd>Esc</kbd>
               </button>
             </p>
           )}
@@ -309,17 +337,15 @@ export function Import({ place, file, close }: { place: Place; file: File | null
         <div data-testid="imported">
           <p className="mb-2 text-[16px]">
             {count.new + count.changed === 0
-              ? 'The shelf knew all of it: nothing changed.'
-              : `${counted(count.new, 'new term')}${count.changed > 0 ? `, ${full(count.changed)} known with new numbers; the old ones are kept` : ''}.`}
+              ? 'No changes: already imported.'
+              : `${counted(count.new, 'term')} added${count.changed > 0 ? `, ${full(count.changed)} updated (history kept)` : ''}.`}
           </p>
           <p className="quiet text-[13.5px] mb-3">
             {[
-              count.same > 0 ? `${full(count.same)} were known with the same numbers` : null,
-              count.repeated > 0 ? `${full(count.repeated)} rows repeat a term of an earlier row, which counts` : null,
-              part.bounds > 0
-                ? `${full(part.bounds)} ${part.bounds === 1 ? 'cell gives only a bound, such as < 10, and stays' : 'cells give only a bound, such as < 10, and stay'} unknown`
-                : null,
-              part.bad > 0 ? `${counted(part.bad, 'row')} could not be taken` : 'Every row could be read',
+              count.same > 0 ? `${counted(count.same, 'term')} unchanged` : null,
+              count.repeated > 0 ? `${counted(count.repeated, 'row')} skipped because an earlier row has the same term` : null,
+              part.bounds > 0 ? `${counted(part.bounds, 'range')} such as < 10 imported as no data` : null,
+              part.bad > 0 ? `${counted(part.bad, 'row')} skipped; download them below to fix them` : 'Every row was read',
             ]
               .filter(Boolean)
               .join('. ')}
@@ -339,21 +365,83 @@ export function Import({ place, file, close }: { place: Place; file: File | null
               </table>
               <p className="mb-3">
                 <a className="link" href={`/api/markets/${place.market.id}/imports/${view?.id}/bad.csv`}>
-                  Download the rows that were not taken
+                  Download the skipped rows
                 </a>
               </p>
             </>
           )}
           <p className="flex gap-2">
             <button type="button" autoFocus className="btn btn-sm btn-primary" onClick={() => close(true)}>
-              See the shelf
+              Show the shelf
             </button>
             <button type="button" className="btn btn-sm" onClick={() => input.current?.click()}>
-              Another file <kbd>O</kbd>
+              Another file <Key of="chooseFile" />
             </button>
+            {count.new + count.changed > 0 && (
+              <button type="button" className="btn btn-sm" onClick={() => undoImport(count.id).then(() => setPart(null))}>
+                Undo this import
+              </button>
+            )}
           </p>
         </div>
       )}
+      {!view && <Imports place={place} undo={undoImport} />}
     </section>
+  )
+}
+
+/** The imports of this market, each with its name, and undone as a whole. */
+function Imports({ place, undo }: { place: Place; undo: (id: number) => Promise<void> }) {
+  const [naming, setNaming] = useState<{ id: number; source: string } | null>(null)
+  const { run } = useChanges()
+  const path = { marketId: place.market.id }
+  const imports = useQuery({
+    queryKey: ['imports', place.market.id],
+    queryFn: () => ask(api.GET('/api/markets/{marketId}/imports', { params: { path } })),
+  }).data
+  if (!imports || imports.length === 0) return null
+  return (
+    <div className="mt-6 max-w-2xl" data-testid="imports">
+      <h2 className="sub">Earlier imports</h2>
+      <table className="plain">
+        <tbody>
+          {imports.map((i) => (
+            <tr key={i.id}>
+              <td>{i.source}</td>
+              <td className="r">{counted(i.rows, 'term')}</td>
+              <td className="r quiet">{dateTimeOf(i.at)}</td>
+              <td className="r">
+                <Menu
+                  label={`Import “${i.source}”`}
+                  items={[
+                    { label: 'Rename…', run: () => setNaming(i) },
+                    { label: 'Undo the import', run: () => undo(i.id) },
+                  ]}
+                />
+              </td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+      {naming && (
+        <NameDialog
+          title="Rename import"
+          label="Source name"
+          value={naming.source}
+          action="Rename"
+          done={(name) =>
+            run(() =>
+              ask(
+                api.PUT('/api/markets/{marketId}/imports/{import}/source', {
+                  params: { path: { ...path, import: naming.id } },
+                  body: { name },
+                }),
+              ),
+            )
+          }
+          close={() => setNaming(null)}
+        />
+      )}
+    </div>
   )
 }

@@ -1,11 +1,20 @@
 import { useQueryClient } from '@tanstack/react-query'
 import { useState } from 'react'
 import { api, ask } from '../kit/api'
+import { Key } from '../kit/key'
+import { counted, full } from '../kit/numbers'
+import { refreshNumbers } from '../kit/queries'
 import type { Place } from '../kit/shop'
 
 type Bad = { line: number; text: string; reason: string }
 
-/** A pasted column of terms joins the shelf. What cannot be taken stays in the box, each line with its reason. */
+/** The term and the number of a line such as “good box 400”; nothing for a line with columns, or whose number is small. */
+export function endingInNumber(line: string): { term: string; volume: string } | undefined {
+  const found = /^(?<term>[^\t,;|]*\p{L}[^\t,;|]*?) +(?<volume>\d{1,3}(?:[.,]\d{3})+|\d{2,}) *$/u.exec(line)
+  return found?.groups && { term: found.groups.term.trim(), volume: found.groups.volume }
+}
+
+/** Adds a pasted column of terms to the shelf. Lines that can't be read stay in the box, each with its reason. */
 export function Paste({
   place,
   close,
@@ -22,7 +31,21 @@ export function Paste({
   const [bad, setBad] = useState<Bad[]>([])
   const [said, setSaid] = useState('')
   const cache = useQueryClient()
+  const [kept, setKept] = useState('')
+  // “good box 400”: a number at the end of a line without a separator may be a volume or part of the term.
+  const guessed = text === kept ? [] : text.split('\n').flatMap((line) => endingInNumber(line) ?? [])
+  const splitNumbers = () =>
+    setText(
+      text
+        .split('\n')
+        .map((line) => {
+          const found = endingInNumber(line)
+          return found ? `${found.term}\t${found.volume}` : line
+        })
+        .join('\n'),
+    )
   const add = async () => {
+    if (guessed.length > 0) return setSaid('First choose what the numbers at the end of the lines are.')
     try {
       const result = await ask(
         api.POST('/api/markets/{marketId}/paste', {
@@ -30,22 +53,23 @@ export function Paste({
           body: { text, source: source || null },
         }),
       )
-      await Promise.all(['shelf', 'dig', 'term', 'picks', 'weigh'].map((key) => cache.invalidateQueries({ queryKey: [key] })))
+      await refreshNumbers(cache)
       setBad(result.bad)
       setText(result.bad.map((b) => b.text).join('\n'))
-      setSaid(
-        `${result.taken} ${result.taken === 1 ? 'term is' : 'terms are'} on the shelf, ${result.new} of them new.${result.bad.length ? ` ${result.bad.length} could not be taken and ${result.bad.length === 1 ? 'is' : 'are'} kept above.` : ''}`,
-      )
+      const skipped =
+        result.bad.length > 0 ? ` ${counted(result.bad.length, 'line')} skipped; fix ${result.bad.length === 1 ? 'it' : 'them'} above.` : ''
+      setSaid(`${counted(result.taken, 'term')} added${result.new < result.taken ? `, ${full(result.new)} of them new` : ''}.${skipped}`)
       if (result.taken > 0) done()
     } catch (e) {
-      setSaid(`${(e as Error).message} Nothing was taken; your text is as it was.`)
+      setSaid(`${(e as Error).message} Nothing was added; your text is still here.`)
     }
   }
   return (
     <div>
-      <h3>Paste terms</h3>
+      <h3>Add terms</h3>
       <p className="quiet text-[13.5px] mb-2">
-        One term a line, from a spreadsheet or a list. Behind it, where you have them: searches a month, then competing listings.
+        One term per line. If you have numbers, add searches/mo and then competing listings after it, separated by tabs, commas or
+        semicolons.
       </p>
       <textarea
         autoFocus
@@ -59,6 +83,22 @@ export function Paste({
           if (e.key === 'Escape') close()
         }}
       />
+      {guessed.length > 0 && (
+        <div className="doubts" data-testid="guessed">
+          Is the number at the end the searches/mo?{' '}
+          {guessed
+            .slice(0, 3)
+            .map((g) => `“${g.term}” with ${g.volume}`)
+            .join(', ')}
+          {guessed.length > 3 ? ` and ${guessed.length - 3} more` : ''}.{' '}
+          <button type="button" className="link" onClick={splitNumbers}>
+            Yes, use as searches/mo
+          </button>{' '}
+          <button type="button" className="link" onClick={() => setKept(text)}>
+            No, it’s part of the term
+          </button>
+        </div>
+      )}
       {bad.length > 0 && (
         <ul className="text-[13px] my-2" data-testid="bad-lines">
           {bad.map((b) => (
@@ -69,18 +109,18 @@ export function Paste({
         </ul>
       )}
       <label className="block text-[13.5px] my-2">
-        Where they are from{' '}
+        Source name{' '}
         <input className="inline-input w-36 ml-1" placeholder="pasted" value={source} onChange={(e) => setSource(e.target.value)} />
       </label>
       <p className="flex flex-wrap gap-2">
         <button type="button" className="btn btn-sm btn-primary" disabled={!text.trim()} onClick={add}>
-          Put on the shelf <kbd className="!text-inherit !bg-transparent">Ctrl Enter</kbd>
+          Add terms <Key of="runImport" plain />
         </button>
         <button
           type="button"
           className="btn btn-sm"
           disabled={!text.trim()}
-          title="More columns, months, other number styles: say what each column is"
+          title="For more columns, months or other number formats: choose what each column is"
           onClick={() => asFile(text)}
         >
           As a table…

@@ -1,12 +1,13 @@
 import { useRef, useState } from 'react'
 import type { Norm } from '../kit/api'
-import { useKeys } from '../kit/keys'
+import { Key } from '../kit/key'
 import { compact, full } from '../kit/numbers'
+import { useShortcuts } from '../kit/shortcuts'
 import type { Row } from './dig'
 
 const [W, H, L, B] = [720, 440, 46, 34]
 
-/** Demand against competition, both by tenfold steps. Above the slanted line there is more headroom than is typical here. */
+/** Demand against competition on logarithmic scales. Above the line, headroom is higher than typical for the market. */
 export function Scatter({
   rows,
   norm,
@@ -48,12 +49,12 @@ export function Scatter({
     }
     if (best) onAt(best.key)
   }
-  useKeys({
-    ArrowLeft: () => go(-1, 0),
-    ArrowRight: () => go(1, 0),
-    ArrowUp: () => go(0, -1),
-    ArrowDown: () => go(0, 1),
-    ' ': () => here && onMark([here.row.key], !marked.has(here.row.key)),
+  useShortcuts({
+    collapse: () => go(-1, 0),
+    expand: () => go(1, 0),
+    up: () => go(0, -1),
+    down: () => go(0, 1),
+    select: () => here && onMark([here.row.key], !marked.has(here.row.key)),
   })
   const spot = (e: React.PointerEvent) => {
     const box = (svg.current as SVGSVGElement).getBoundingClientRect()
@@ -68,7 +69,7 @@ export function Scatter({
         viewBox={`0 0 ${W} ${H}`}
         className="w-full min-h-0 flex-1 select-none touch-none"
         role="img"
-        aria-label={`${known.length} terms by searches and listings`}
+        aria-label={`${known.length} terms by searches and competing listings`}
         onPointerDown={(e) => {
           const [px, py] = spot(e)
           e.currentTarget.setPointerCapture(e.pointerId)
@@ -96,7 +97,7 @@ export function Scatter({
         {tens(mx).map((n) => (
           <g key={`x${n}`}>
             <line x1={x(n)} x2={x(n)} y1={8} y2={H - B} stroke="var(--color-base-300)" />
-            <text x={x(n)} y={H - B + 14} textAnchor="middle" className="num" fontSize="11" fill="var(--quiet)">
+            <text x={x(n)} y={H - B + 14} textAnchor="middle" className="num" fontSize="12" fill="var(--quiet)">
               {compact(n)}
             </text>
           </g>
@@ -104,7 +105,7 @@ export function Scatter({
         {tens(my).map((n) => (
           <g key={`y${n}`}>
             <line x1={L} x2={W - 12} y1={y(n)} y2={y(n)} stroke="var(--color-base-300)" />
-            <text x={L - 6} y={y(n) + 4} textAnchor="end" className="num" fontSize="11" fill="var(--quiet)">
+            <text x={L - 6} y={y(n) + 4} textAnchor="end" className="num" fontSize="12" fill="var(--quiet)">
               {compact(n)}
             </text>
           </g>
@@ -123,7 +124,7 @@ export function Scatter({
               stroke="var(--tin)"
               strokeWidth="1.5"
             >
-              <title>Typical here: headroom 50</title>
+              <title>Typical for this market: headroom 50</title>
             </line>
           </>
         )}
@@ -147,7 +148,7 @@ export function Scatter({
               strokeWidth={row.key === at ? 2.5 : 1.2}
               strokeDasharray={row.pick?.home === 'avoid' ? '2 2' : undefined}
             >
-              <title>{`${row.text}: ${full(row.numbers.volume)} searches a month, ${full(row.numbers.competition)} listings`}</title>
+              <title>{`${row.text}: ${full(row.numbers.volume)} searches/mo, ${full(row.numbers.competition)} competing listings`}</title>
             </circle>
           )
         })}
@@ -179,15 +180,15 @@ export function Scatter({
           />
         )}
         <text x={W - 14} y={H - 4} textAnchor="end" fontSize="12" fill="var(--quiet)">
-          listings →
+          competing listings →
         </text>
         <text x={L} y={H - 4} fontSize="12" fill="var(--quiet)">
-          ↑ searches a month
+          ↑ searches/mo
         </text>
       </svg>
       <p className="quiet text-[12.5px] shrink-0 pb-1">
-        {known.length} of {rows.length} terms have both numbers. Filled: picked. Above the slanted line: more headroom than typical. Arrows
-        walk, <kbd>Space</kbd> or a dragged box marks, <kbd>P</kbd> picks.
+        {known.length} of {rows.length} terms have both numbers. Filled: picked. Above the line: more headroom than typical. Use the arrow
+        keys to move, <kbd>Space</kbd> or drag a box to select, <Key of="pick" /> to pick.
       </p>
     </div>
   )

@@ -1,9 +1,10 @@
 import { useState } from 'react'
-import { compact, full, monthName, monthsFrom } from './numbers'
+import { Num } from './num'
+import { compact, dayName, full, monthName, monthsFrom, noData } from './numbers'
 
 /** A term's months as a small filled silhouette. */
 export function Silhouette({ months, width = 112, height = 24 }: { months: number[] | null; width?: number; height?: number }) {
-  if (!months || months.length < 2) return <span className="quiet text-[12px]">unknown</span>
+  if (!months || months.length < 2) return <span className="quiet text-[12px]">{noData}</span>
   const top = Math.max(1, ...months)
   const points = months.map(
     (m, i) => `L${((i / (months.length - 1)) * (width - 2) + 1).toFixed(1)} ${(height - 1 - (m / top) * (height - 4)).toFixed(1)}`,
@@ -13,7 +14,7 @@ export function Silhouette({ months, width = 112, height = 24 }: { months: numbe
       width={width}
       height={height}
       role="img"
-      aria-label={`${months.length} months, ${full(Math.min(...months))} to ${full(top)} a month`}
+      aria-label={`${months.length} months, from ${full(Math.min(...months))} to ${full(top)} searches/mo`}
     >
       <path
         d={`M1 ${height - 1}${points.join('')}L${width - 1} ${height - 1}Z`}
@@ -27,16 +28,32 @@ export function Silhouette({ months, width = 112, height = 24 }: { months: numbe
 
 /** Demand against supply, 0–100, with a mark at 50, what is typical. */
 export function HeadroomBar({ value }: { value: number | null }) {
-  if (value === null) return <span className="num">–</span>
+  if (value === null) return <Num value={null} />
   return (
-    <span className="inline-flex items-center gap-2 num text-[12.5px]" title={`headroom ${value.toFixed(1)} of 100; 50 is typical here`}>
+    <span
+      className="inline-flex items-center gap-2 num text-[12.5px]"
+      title={`Headroom ${value.toFixed(1)} of 100; 50 is typical for this market`}
+    >
       <svg width={48} height={12} aria-hidden="true">
         <rect y="4" width="48" height="4" fill="var(--silhouette)" />
         <rect y="4" width={(value / 100) * 48} height="4" fill="var(--color-base-content)" />
         <line x1="24" x2="24" y1="1" y2="11" stroke="var(--tin)" />
       </svg>
-      <span className="w-[2ch] text-right">{Math.round(value)}</span>
+      <span className="min-w-[3ch] text-right">{Math.round(value)}</span>
     </span>
+  )
+}
+
+/** A spread of prices: a line from the lowest to the highest, a box for the middle half, a mark at the median. */
+export function BoxPlot({ values, label }: { values: number[]; label: string }) {
+  const [low, lower, median, upper, high] = values
+  const at = (n: number) => 4 + ((n - low) / Math.max(0.01, high - low)) * 252
+  return (
+    <svg viewBox="0 0 260 18" className="w-full my-1" role="img" aria-label={label}>
+      <line x1={at(low)} x2={at(high)} y1="9" y2="9" stroke="var(--tin)" strokeWidth="2" />
+      <rect x={at(lower)} y="3" width={Math.max(2, at(upper) - at(lower))} height="12" rx="2" fill="var(--tape-fill)" />
+      <line x1={at(median)} x2={at(median)} y1="1" y2="17" stroke="var(--color-base-content)" strokeWidth="2" />
+    </svg>
   )
 }
 
@@ -53,6 +70,12 @@ export function Year({ months, from }: { months: number[]; from: string }) {
     <div>
       {table ? (
         <table className="plain num max-h-60">
+          <thead>
+            <tr>
+              <th>Month</th>
+              <th className="r">Searches</th>
+            </tr>
+          </thead>
           <tbody>
             {[...named].reverse().map((m) => (
               <tr key={`${m.year}-${m.month}`}>
@@ -65,7 +88,7 @@ export function Year({ months, from }: { months: number[]; from: string }) {
           </tbody>
         </table>
       ) : (
-        <svg viewBox="0 0 280 92" className="w-full" role="img" aria-label="Searches by month">
+        <svg viewBox="0 0 280 92" className="w-full" role="img" aria-label={`Searches by month, at most ${full(top)}`}>
           {bars.map((m, i) => {
             const h = (m.value / top) * 68
             return (
@@ -82,11 +105,11 @@ export function Year({ months, from }: { months: number[]; from: string }) {
                 >
                   <title>
                     {m.hollow
-                      ? `${monthName(m.month)} is not over; ${full(m.value)} a year ago`
+                      ? `${monthName(m.month)} is incomplete; last year: ${full(m.value)}`
                       : `${monthName(m.month)}: ${full(m.value)}`}
                   </title>
                 </rect>
-                <text x={i * 23.3 + 10} y="87" textAnchor="middle" fontFamily="var(--font-mono)" fontSize="11" fill="var(--quiet)">
+                <text x={i * 23.3 + 10} y="87" textAnchor="middle" fontFamily="var(--font-mono)" fontSize="12" fill="var(--quiet)">
                   {monthName(m.month)[0]}
                 </text>
               </g>
@@ -94,14 +117,17 @@ export function Year({ months, from }: { months: number[]; from: string }) {
           })}
         </svg>
       )}
-      <button type="button" className="link text-[12.5px]" onClick={() => setTable(!table)}>
-        {table ? 'As bars' : `As a table, all ${months.length} months`}
+      <button type="button" className="link text-[13px]" onClick={() => setTable(!table)}>
+        {table ? 'Show as a chart' : `Show all ${months.length} months as a table`}
       </button>
       {!table && (
-        <p className="quiet text-[12.5px]">
-          Highest <span title={full(top)}>{compact(top)}</span>; the dashed month is not over, a year ago it had that.
+        <p className="quiet text-[13px]">
+          Peak <span title={full(top)}>{compact(top)}</span>. Dashed: this month so far is incomplete, last year’s figure shown.
         </p>
       )}
     </div>
   )
 }
+
+/** When a seasonal listing has to be published to be ready for its peak. */
+export const publishBy = (date: string) => `Publish by ${dayName(date)} to be ready for the peak.`

@@ -1,5 +1,7 @@
+import { timeOf } from './numbers'
+
 /**
- * Two windows changed the same text. Both are shown, and nothing is written over until the seller chooses.
+ * Two windows changed the same text. Both are shown, and nothing is overwritten until the seller chooses.
  */
 export function ConflictBox({
   what,
@@ -18,7 +20,7 @@ export function ConflictBox({
   return (
     <div className="border border-accent rounded-md p-3 mb-3 text-[14px]" role="alert" data-testid="conflict">
       <b>{what} was changed in another window</b>
-      {savedAt && ` at ${new Date(savedAt).toLocaleTimeString()}`}. Nothing was overwritten. What you type here is kept until you choose.
+      {savedAt && ` at ${timeOf(savedAt)}`}. Nothing was overwritten. Your text here is safe until you choose.
       <table className="plain mt-2">
         <thead>
           <tr>

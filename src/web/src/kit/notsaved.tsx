@@ -1,7 +1,7 @@
-/** What became of one short text: another window's value with its revision, or why it was not saved; nothing where it was saved. */
+/** The result of saving one short text: another window's value with its revision, or why it was not saved; empty where it was saved. */
 export type SavedText = { theirs?: string | string[]; revision?: number; problem?: string }
 
-/** Says under a box that its text is not saved, and why, with what can be done. */
+/** Shows under a box that its text is not saved, why, and what can be done. */
 export function NotSaved({
   saved,
   what,
@@ -28,10 +28,10 @@ export function NotSaved({
     <p className="text-accent text-[13px]" role="alert" data-testid="text-conflict">
       Another window changed {what} to “{theirs}”.{' '}
       <button type="button" className="link" onClick={again}>
-        Keep what is here
+        Keep this text
       </button>{' '}
       <button type="button" className="link" onClick={() => use(theirs)}>
-        Use that
+        Use the other text
       </button>
     </p>
   )

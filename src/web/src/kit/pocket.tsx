@@ -1,7 +1,8 @@
 import { memo, useCallback, useState } from 'react'
 import { useNavigate } from 'react-router'
 import type { Grade, Pick } from './api'
-import { compact, full } from './numbers'
+import { Num } from './num'
+import { full } from './numbers'
 import { type Place, usePickActions, usePicks, useWeighing } from './shop'
 import { Thread } from './thread'
 
@@ -13,17 +14,19 @@ const Chip = memo(function Chip({ pick, grade, open }: { pick: Pick; grade: Grad
     <button
       type="button"
       className="label-chip"
-      title={`${full(pick.numbers.volume)} searches a month. ${pick.home === 'later' ? 'Kept for later. ' : ''}Opens it in Pick`}
+      title={`${pick.numbers.volume === null ? 'No data' : `${full(pick.numbers.volume)} searches/mo`}${pick.home === 'later' ? '; saved for later' : ''}. Open in Pick`}
       onClick={() => open(pick.key)}
     >
       <Thread grade={grade} width={26} />
       {pick.text}
-      <span className="num text-[12px] quiet">{compact(pick.numbers.volume)}</span>
+      <span className="text-[12px] quiet">
+        <Num value={pick.numbers.volume} unit="searches/mo" />
+      </span>
     </button>
   )
 })
 
-/** The product's picks, on every screen: each with its thread in the listing and its searches a month. */
+/** The product's picks, on every screen: each with its thread in the listing and its searches/mo. */
 export function Pocket({ place }: { place: Place }) {
   const picks = usePicks(place).data?.picks
   const weighing = useWeighing(place)
@@ -56,7 +59,7 @@ export function Pocket({ place }: { place: Place }) {
         className="head font-semibold text-[13px] whitespace-nowrap cursor-pointer"
         onClick={fold}
         aria-expanded={!folded}
-        title={folded ? 'Show the picks' : 'Fold the pocket'}
+        title={folded ? 'Show the pocket' : 'Hide the pocket'}
       >
         Pocket {count ?? ''} <span className="quiet">{folded ? '▴' : '▾'}</span>
       </button>
@@ -71,11 +74,7 @@ export function Pocket({ place }: { place: Place }) {
                 and {(shown?.length ?? 0) - Most} more
               </button>
             )}
-            {count === 0 && (
-              <span className="quiet text-[13.5px] self-center">
-                Empty. Pick a term with P, or drop one here; it stays in sight while you write.
-              </span>
-            )}
+            {count === 0 && <span className="quiet text-[13.5px] self-center">No picks yet. Press P on a term, or drag one here.</span>}
           </div>
           {(count ?? 0) > 8 && (
             <input

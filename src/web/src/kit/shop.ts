@@ -16,8 +16,11 @@ import {
   type Weighed,
   type Weighing,
 } from './api'
+import { type Changed, useChanges } from './changes'
 import type { SavedText } from './notsaved'
+import { refreshPicks } from './queries'
 import { toast, toastAgain } from './toast'
+import { inTurn } from './turn'
 import { capital } from './words'
 
 export const useShop = () => useQuery({ queryKey: ['shop'], queryFn: () => ask(api.GET('/api/shop')), staleTime: Infinity })
@@ -85,36 +88,25 @@ export function useWeighing(place: Place): Weighing | undefined {
   return useMemo(() => weighed && picks && opened(weighed, picks), [weighed, picks])
 }
 
-export type Changed = { what: string | null; id?: number | null; revision?: number | null }
 export type Change = { source?: string; saidBy?: string[]; language?: string; fit?: Fit; home?: Home; note?: string }
-
-// Changes go to the server in the order they were made, one at a time, however fast the keys are.
-let last: Promise<unknown> = Promise.resolve()
-export function inTurn<T>(change: () => Promise<T>): Promise<T> {
-  const next = last.then(change, change)
-  last = next
-  return next
-}
 
 /** Everything that can be done to picks; each says what it did and can be undone. */
 export function usePickActions(place: Place) {
   const cache = useQueryClient()
   const path = { id: place.product.id }
+  const changes = useChanges(place.product.id)
   // What was done is said as soon as it is done, so that what is said comes in the same order.
-  const does = async (call: () => Promise<Changed>, say = ({ what, id }: Changed) => what && toast(capital(what), () => undo(id))) => {
+  const does = async (call: () => Promise<Changed>) => {
     try {
-      say(await inTurn(call))
+      const { what, id } = await inTurn(call)
+      if (what) toast(capital(what), () => undo(id))
     } catch (e) {
-      toastAgain(`Not saved: ${(e as Error).message}`, () => does(call, say))
+      toastAgain(`Not saved: ${(e as Error).message}`, () => does(call))
     }
-    await Promise.all(['picks', 'weigh', 'trail', 'shop', 'ideas'].map((key) => cache.invalidateQueries({ queryKey: [key] })))
+    await refreshPicks(cache)
   }
-  /** Undoes the last change; with its id, only if it still is the last. */
-  const undo = (change?: number | null) =>
-    does(
-      () => ask(api.POST('/api/products/{id}/picks/undo', { params: { path, query: { change: change ?? undefined } } })),
-      ({ what }) => toast(what ? `Undone: ${what}` : 'Nothing to undo among the picks'),
-    )
+  /** Undoes the last change; with its id, that one. */
+  const { undo } = changes
   const change = (texts: string[], change: Change) =>
     does(() =>
       ask(
@@ -161,7 +153,7 @@ export function usePickActions(place: Place) {
           if (data) {
             know(next, data.revision ?? product.revision)
             if (data.what) toast(capital(data.what), () => undo(data.id))
-            for (const stale of ['picks', 'weigh', 'ideas', 'grid']) cache.invalidateQueries({ queryKey: [stale] })
+            refreshPicks(cache)
             return {}
           }
           if (response.status !== 409)
@@ -170,7 +162,7 @@ export function usePickActions(place: Place) {
           know(theirs.facts, theirs.revision)
           if (JSON.stringify(theirs.facts[key]) !== JSON.stringify(before[key])) return { theirs: theirs.facts[key] }
         } catch {
-          return { problem: 'The server cannot be reached.' }
+          return { problem: 'The server can’t be reached.' }
         }
       }
     })
@@ -191,7 +183,7 @@ export function usePickActions(place: Place) {
         await cache.invalidateQueries({ queryKey: ['picks'] })
         return {}
       } catch {
-        return { problem: 'The server cannot be reached.' }
+        return { problem: 'The server can’t be reached.' }
       }
     })
   return { change, drop, order, undo, toggle, avoid, fact, note }

@@ -1,6 +1,6 @@
 import { useVirtualizer } from '@tanstack/react-virtual'
 import { memo, type ReactNode, useEffect, useRef } from 'react'
-import { useKeys } from './keys'
+import { useShortcuts } from './shortcuts'
 
 export type Column<T> = {
   key: string
@@ -33,7 +33,7 @@ export function sortRows<T>(rows: T[], columns: Column<T>[], sort: Sort): T[] {
 
 const HeadHeight = 30
 
-/** A table walked by the arrow keys. Only the rows in sight exist. Space marks a row, Shift with an arrow marks as it walks. */
+/** A table that the arrow keys move in. Only the rows in sight exist. Space selects a row, Shift with an arrow extends the selection. */
 export function Table<T>(p: {
   name: string
   rows: Rows<T>
@@ -77,33 +77,40 @@ export function Table<T>(p: {
     p.onMark?.(ids, on)
   }
   const page = () => Math.max(1, Math.floor((scroller.current?.clientHeight ?? 400) / height) - 1)
-  useKeys(
-    {
-      ArrowDown: (e) => go(at + 1, e.shiftKey && !!p.onMark),
-      ArrowUp: (e) => go(at < 0 ? 0 : at - 1, e.shiftKey && !!p.onMark),
-      PageDown: (e) => go(at + page(), e.shiftKey && !!p.onMark),
-      PageUp: (e) => go(at - page(), e.shiftKey && !!p.onMark),
-      Home: () => go(0),
-      End: () => go(rows.length - 1),
-      ...(p.onMark && {
-        ' ': () => {
-          const row = rows.at(Math.max(0, at))
-          if (row) p.onMark?.([p.id(row)], !p.marked?.has(p.id(row)))
-        },
-        'Ctrl+a': () => mark(0, rows.length - 1, true),
+  const reach = (e: KeyboardEvent) => (e.key.startsWith('Page') ? page() : 1)
+  useShortcuts({
+    down: () => go(at + 1),
+    up: () => go(at < 0 ? 0 : at - 1),
+    pageDown: () => go(at + page()),
+    pageUp: () => go(at - page()),
+    first: () => go(0),
+    last: () => go(rows.length - 1),
+    extendDown: p.onMark && ((e) => go(at + reach(e), true)),
+    extendUp: p.onMark && ((e) => go(at - reach(e), true)),
+    select:
+      p.onMark &&
+      (() => {
+        const row = rows.at(Math.max(0, at))
+        if (row) p.onMark?.([p.id(row)], !p.marked?.has(p.id(row)))
       }),
-      ...(p.onEnter && {
-        Enter: (e) => {
-          const row = rows.at(at)
-          if (e.target instanceof HTMLElement && e.target.closest('button, a, summary, [role=button]')) (e.target as HTMLElement).click()
-          else if (at >= 0 && row) p.onEnter?.(row)
-        },
+    selectAll: p.onMark && (() => mark(0, rows.length - 1, true)),
+    open:
+      p.onEnter &&
+      (() => {
+        const row = rows.at(at)
+        if (at >= 0 && row) p.onEnter?.(row)
       }),
-    },
-    ['Ctrl+a'],
-  )
+  })
+  // The row one is on is the table's one tab stop: the focus goes with it while it is in the table.
+  const within = useRef(false)
   useEffect(() => {
-    if (at >= 0) virtual.scrollToIndex(at)
+    if (at < 0) return
+    virtual.scrollToIndex(at)
+    if (!within.current) return
+    const frame = requestAnimationFrame(() =>
+      scroller.current?.querySelector<HTMLElement>('[role=row][tabindex="0"]')?.focus({ preventScroll: true }),
+    )
+    return () => cancelAnimationFrame(frame)
   }, [at, virtual])
   const items = virtual.getVirtualItems()
   const [first, last] = [items[0]?.index ?? 0, items[items.length - 1]?.index ?? 0]
@@ -128,8 +135,23 @@ export function Table<T>(p: {
     p.onSort?.(!on ? { key: c.key, down: natural } : p.sort?.down === natural ? { key: c.key, down: !natural } : null)
   }
   return (
-    <div className="grid-table" role="grid" aria-label={p.name} aria-rowcount={rows.length + 1}>
-      <div ref={scroller} className="overflow-auto min-h-0" data-testid="rows">
+    <div className={`grid-table ${rows.length === 0 ? 'empty' : ''}`}>
+      <div
+        ref={scroller}
+        className="overflow-auto min-h-0"
+        data-testid="rows"
+        role="grid"
+        tabIndex={rows.length === 0 ? 0 : -1}
+        aria-label={p.name}
+        aria-rowcount={rows.length + 1}
+        aria-multiselectable={p.onMark ? true : undefined}
+        onFocus={() => {
+          within.current = true
+        }}
+        onBlur={(e) => {
+          within.current = e.currentTarget.contains(e.relatedTarget) || e.relatedTarget === null
+        }}
+      >
         <div className="grid-row grid-head" role="row" tabIndex={-1} style={template}>
           {p.columns.map((c) => {
             const on = p.sort?.key === c.key
@@ -154,8 +176,7 @@ export function Table<T>(p: {
             )
           })}
         </div>
-        {rows.length === 0 && <div className="py-6 px-2 whitespace-normal">{p.empty}</div>}
-        <div style={{ height: virtual.getTotalSize(), position: 'relative' }}>
+        <div role="rowgroup" style={{ height: virtual.getTotalSize(), position: 'relative' }}>
           {items.map((item) => {
             const row = rows.at(item.index)
             const place = {
@@ -167,7 +188,7 @@ export function Table<T>(p: {
               height,
               transform: `translateY(${item.start}px)`,
             } as const
-            if (!row) return <div key={item.index} role="row" tabIndex={-1} aria-busy className="grid-row" style={place} />
+            if (!row) return <div key={item.index} className="grid-row" style={place} />
             const id = p.id(row)
             return (
               <Line
@@ -179,6 +200,7 @@ export function Table<T>(p: {
                 height={height}
                 template={template.gridTemplateColumns}
                 here={item.index === at}
+                stop={item.index === Math.max(0, at)}
                 marked={p.onMark ? (p.marked?.has(id) ?? false) : undefined}
                 extra={p.rowClass?.(row) ?? ''}
                 columns={p.columns as Column<unknown>[]}
@@ -188,6 +210,7 @@ export function Table<T>(p: {
           })}
         </div>
       </div>
+      {rows.length === 0 && <div className="empty-table">{p.empty}</div>}
     </div>
   )
 }
@@ -200,19 +223,19 @@ const Line = memo(function Line(p: {
   height: number
   template: string
   here: boolean
+  stop: boolean
   marked: boolean | undefined
   extra: string
   columns: Column<unknown>[]
   hands: { click: (e: React.MouseEvent, i: number) => void; enter: (i: number) => void }
 }) {
   return (
-    // biome-ignore lint/a11y/useAriaPropsSupportedByRole: a row of marks is checked or not
     <div
       role="row"
-      tabIndex={-1}
+      tabIndex={p.stop ? 0 : -1}
       aria-rowindex={p.number + 2}
-      aria-selected={p.here}
-      aria-checked={p.marked}
+      aria-selected={p.marked ?? p.here}
+      aria-current={p.here ? 'true' : undefined}
       data-id={p.id}
       className={`grid-row ${p.here ? 'cursor' : ''} ${p.marked ? 'marked' : ''} ${p.extra}`}
       style={{
@@ -229,7 +252,8 @@ const Line = memo(function Line(p: {
       onKeyDown={() => undefined}
     >
       {p.columns.map((c) => (
-        <div key={c.key} role="gridcell" tabIndex={-1} className={c.right ? 'r' : ''}>
+        // biome-ignore lint/a11y/useFocusableInteractive: the row takes the focus
+        <div key={c.key} role="gridcell" className={c.right ? 'r' : ''}>
           {c.cell(p.row)}
         </div>
       ))}
@@ -237,7 +261,7 @@ const Line = memo(function Line(p: {
   )
 })
 
-/** The marks of a table: which rows, and the ways to change them. */
+/** A selection with rows added or removed. */
 export function changed(marked: ReadonlySet<string>, ids: string[], on: boolean): Set<string> {
   const next = new Set(marked)
   for (const id of ids) on ? next.add(id) : next.delete(id)

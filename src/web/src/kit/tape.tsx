@@ -1,5 +1,5 @@
 /**
- * The measuring tape under a field: room used, what shows elsewhere, where it ends. Past the end it turns rust and says by how many.
+ * The measuring tape under a field: room used, where the text is cut off elsewhere, the limit. Past the limit it turns rust and shows by how much.
  */
 export function Tape({
   used,
@@ -7,12 +7,15 @@ export function Tape({
   unit,
   shows,
   searched,
+  id,
 }: {
   used: number
   max: number
   unit: string
   shows?: number | null
   searched?: number | null
+  /** For the box that it measures: aria-describedby. */
+  id?: string
 }) {
   const length = Math.max(max, used)
   const at = (n: number) => `${(n / length) * 100}%`
@@ -20,13 +23,13 @@ export function Tape({
   const ticks = Array.from({ length: Math.floor(length / step) + 1 }, (_, i) => i * step)
   const over = used - max
   const notes = [
-    shows && shows < max ? { n: shows, text: `elsewhere shows to ${shows}` } : null,
-    searched && searched < max ? { n: searched, text: `searched to ${searched}` } : null,
+    shows && shows < max ? { n: shows, text: `Cut off after ${shows}` } : null,
+    searched && searched < max ? { n: searched, text: `Searched up to ${searched}` } : null,
   ].filter((n) => n !== null)
   return (
     <div className="flex items-start gap-3 mt-1" data-testid="tape">
       <svg className="flex-1 overflow-visible" height={notes.length > 0 ? 31 : 18} aria-hidden="true">
-        <rect x="0" y="4" width="100%" height="10" rx="1.5" fill="var(--color-base-300)" />
+        <rect x="0" y="4" width="100%" height="10" rx="1.5" fill="var(--color-base-300)" stroke="var(--line)" strokeWidth="1" />
         <rect x="0" y="4" width={at(Math.min(used, max))} height="10" rx="1.5" fill="var(--tape-fill)" />
         {over > 0 && <rect x={at(max)} y="4" width={at(over)} height="10" fill="var(--color-accent)" />}
         {ticks.map((t) => {
@@ -61,7 +64,7 @@ export function Tape({
               y="27"
               textAnchor={n.n / length < 0.1 ? 'start' : 'middle'}
               fontFamily="var(--font-mono)"
-              fontSize="10.5"
+              fontSize="12"
               fill="var(--quiet)"
             >
               {n.text}
@@ -78,10 +81,13 @@ export function Tape({
         />
       </svg>
       <span
+        id={id}
         className={`num text-[12.5px] w-[128px] shrink-0 ${over > 0 ? 'text-accent font-medium' : ''}`}
         title={`${used} of ${max} ${unit}`}
       >
-        {over > 0 ? `over by ${over} ${unit === 'bytes' ? 'bytes' : ''}` : `${used} of ${max}${unit === 'characters' ? '' : ` ${unit}`}`}
+        {over > 0
+          ? `${over}${unit === 'characters' ? '' : ` ${unit}`} too long`
+          : `${used} of ${max}${unit === 'characters' ? '' : ` ${unit}`}`}
       </span>
     </div>
   )

@@ -1,23 +1,27 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query'
 import { type ReactNode, useRef, useState } from 'react'
 import { api, ask, type Measured, type Norm, type TermView } from './api'
-import { Year } from './charts'
-import { useKeys } from './keys'
-import { compact, fixed, full, monthName } from './numbers'
+import { BoxPlot, publishBy, Year } from './charts'
+import { HelpLink } from './helplink'
+import { Key } from './key'
+import { Num } from './num'
+import { compact, counted, dateOf, fixed, full, money, monthName, noData, percent } from './numbers'
+import { refreshNumbers } from './queries'
 import type { Place } from './shop'
+import { useShortcuts } from './shortcuts'
 import { toast } from './toast'
-import { sentence, useSettled } from './words'
+import { useSettled } from './words'
 
 const shapeWords = {
-  sparse: 'Too few searches to have a year',
-  'one-off': 'A one-off: one short burst that no other year has',
+  sparse: 'Too few searches to show a pattern',
+  'one-off': 'One-off: a short burst in one year only',
   seasonal: 'Seasonal',
   rising: 'Rising',
   fading: 'Fading',
   steady: 'Steady all year',
 }
 
-/** Everything known of one term in one market, each figure opened to what made it. */
+/** Everything known about one term in one market, with how each figure is worked out. */
 export function TermDetail({
   place,
   text,
@@ -44,30 +48,31 @@ export function TermDetail({
   const [correcting, setCorrecting] = useState<string | null>(null)
   const numbers = view?.numbers ?? first
   const { volume, competition } = numbers
-  useKeys({ c: () => setCorrecting(text) })
+  useShortcuts({ correct: () => setCorrecting(text) })
   return (
     <div data-testid="detail">
       <h3>{text}</h3>
       <p className="quiet text-[13.5px]">
-        {volume === null ? 'Searches unknown' : `${full(volume)} searches a month`},{' '}
-        {competition === null ? 'listings unknown' : `${full(competition)} listings`}.{' '}
+        {volume === null && competition === null
+          ? 'No market data for this term. Correct it, paste your own numbers or import a file.'
+          : `${volume === null ? 'No search data' : `${full(volume)} searches/mo`}, ${competition === null ? 'no data on competing listings' : counted(competition, 'competing listing')}.`}{' '}
         {view?.year && (
           <span title={view.year.howSure} data-testid="shape">
             {shapeWords[view.year.shape]}
             {view.year.shape === 'seasonal' &&
-              `, highest in ${monthName(view.year.peakMonths[0] - 1)}${view.year.peakMonths.length > 1 ? ` to ${monthName(view.year.peakMonths[view.year.peakMonths.length - 1] - 1)}` : ''}`}
+              `, peak in ${monthName(view.year.peakMonths[0] - 1)}${view.year.peakMonths.length > 1 ? ` to ${monthName(view.year.peakMonths[view.year.peakMonths.length - 1] - 1)}` : ''}`}
             {(view.year.shape === 'rising' || view.year.shape === 'fading') &&
-              `, ${view.year.change12 > 0 ? 'up' : 'down'} ${Math.abs(view.year.change12).toFixed(0)}% in twelve months`}
-            .{view.year.readyBy && <b className="text-base-content"> Ready by {day(view.year.readyBy)}.</b>}
+              `, ${view.year.change12 > 0 ? 'up' : 'down'} ${Math.abs(view.year.change12).toFixed(0)}% in 12 months`}
+            .{view.year.readyBy && <b className="text-base-content"> {publishBy(view.year.readyBy)}</b>}
           </span>
         )}
       </p>
       {actions}
       {numbers.doubts.length > 0 && (
         <div className="doubts" data-testid="doubts">
-          <b>Does not sit with its neighbours:</b> {numbers.doubts.map((d) => sentence(d.why)).join(' ')}{' '}
+          <b>These numbers look wrong.</b> {numbers.doubts.map((d) => d.why).join(' ')}{' '}
           <button type="button" className="link" onClick={() => setCorrecting(text)}>
-            Correct it <kbd>C</kbd>
+            Correct <Key of="correct" />
           </button>
         </div>
       )}
@@ -77,38 +82,34 @@ export function TermDetail({
           <Year months={numbers.months} from={numbers.from} />
           {view?.year && (
             <details className="text-[13px]">
-              <summary className="link w-fit">What named the year</summary>
+              <summary className="link w-fit">How this is worked out</summary>
               <p className="quiet mt-1">
                 {view.year.howSure}{' '}
                 {view.year.seasonalStrength !== null &&
-                  `The season explains ${(view.year.seasonalStrength * 100).toFixed(0)}% of what moves (60 needed). `}
-                Along its trend it changes {view.year.change12.toFixed(0)}% in twelve months (25 needed), p{' '}
-                {view.year.p < 0.001 ? '< 0.001' : view.year.p.toFixed(3)}.
+                  `The season explains ${percent(view.year.seasonalStrength)} of the variation (60% needed). `}
+                The trend is {view.year.change12.toFixed(0)}% in 12 months (25% needed), p{' '}
+                {view.year.p < 0.001 ? '< 0.001' : view.year.p.toFixed(3)}.{' '}
+                <HelpLink to="the-shape-of-a-year" about="the pattern of a year" />
               </p>
             </details>
           )}
         </div>
       )}
       {view && view.family.length > 1 && <FamilyBars view={view} here={text} dig={dig} />}
-      {view?.seen && <Seen seen={view.seen} dig={dig} />}
+      {view?.seen && <Seen seen={view.seen} currency={market.currency} dig={dig} />}
       <Countries key={text} place={place} text={text} />
-      <Figures numbers={numbers} norm={view?.norm ?? norm} />
+      <Figures numbers={numbers} norm={view?.norm ?? norm} currency={market.currency} />
       {view && <Readings place={place} view={view} correct={() => setCorrecting(text)} />}
     </div>
   )
 }
 
-const day = (date: string) => `${Number(date.slice(8))} ${monthName(Number(date.slice(5, 7)) - 1)}`
-
 function FamilyBars({ view, here, dig }: { view: TermView; here: string; dig?: (text: string) => void }) {
   const top = Math.max(1, ...view.family.map((f) => f.volume ?? 0))
   return (
     <>
-      <div
-        className="sub"
-        title="Its spellings and forms: singular and plural, one word or two, regional spellings, ways to write a number"
-      >
-        Its family, by what people type
+      <div className="sub" title="Singular and plural, one word or two, British and American spelling, ways to write a number">
+        Spelling variants
       </div>
       <div className="family" data-testid="family">
         {view.family.slice(0, 8).map((f) => (
@@ -116,15 +117,15 @@ function FamilyBars({ view, here, dig }: { view: TermView; here: string; dig?: (
             <button
               type="button"
               className={`text-left truncate cursor-pointer hover:underline ${f.text.toLowerCase() === here.toLowerCase() ? 'font-semibold' : ''}`}
-              title={`Look up “${f.text}”`}
+              title={`Search for “${f.text}”`}
               onClick={() => dig?.(f.text)}
             >
               {f.text}
             </button>
             <span className={`bar ${f.strongest ? 'top' : ''}`} style={{ width: `${((f.volume ?? 0) / top) * 100}%` }} />
-            <span className="num text-[12.5px] text-right" title={full(f.volume)}>
-              {compact(f.volume)}
-              {f.strongest && <span className="sr-only"> the strongest</span>}
+            <span className="text-[12.5px] text-right">
+              <Num value={f.volume} unit="searches/mo" />
+              {f.strongest && <span className="sr-only"> the most searched</span>}
             </span>
           </div>
         ))}
@@ -133,40 +134,41 @@ function FamilyBars({ view, here, dig }: { view: TermView; here: string; dig?: (
   )
 }
 
-function Seen({ seen, dig }: { seen: NonNullable<TermView['seen']>; dig?: (text: string) => void }) {
-  const [low, lower, , upper, high] = seen.prices.map((p) => p.toFixed(0))
+function Seen({ seen, currency, dig }: { seen: NonNullable<TermView['seen']>; currency: string; dig?: (text: string) => void }) {
+  const [low, lower, middle, upper, high] = seen.prices.map((p) => money(p, currency, false))
   return (
     <>
-      <div className="sub">What a shopper sees</div>
+      <div className="sub">Search results</div>
       {seen.looked === 0 ? (
-        <p className="quiet text-[13.5px]">No listing is found.</p>
+        <p className="quiet text-[13.5px]">No results.</p>
       ) : (
         <div data-testid="seen">
           <p className="quiet text-[13.5px]">
-            {full(seen.found)} found; of the first {seen.looked}, {low} to {high} with shipping, half between {lower} and {upper};{' '}
-            {Math.round(seen.shippingIncluded * 100)}% ship free; {seen.stars.toFixed(1)} stars over {full(Math.round(seen.ratings))}{' '}
-            ratings at the middle; {seen.photos.toFixed(0)} photos each;{' '}
+            {counted(seen.found, 'result')}. Top {seen.looked}: {low}–{high} including shipping (middle half {lower}–{upper}),{' '}
+            {percent(seen.shippingIncluded)} free shipping, {fixed(seen.stars, 1)} stars on average, median{' '}
+            {counted(Math.round(seen.ratings), 'rating')}, {counted(Math.round(seen.photos), 'photo')} on average,{' '}
             {seen.sales !== null
-              ? `${full(Math.round(seen.sales))} sales a month at the middle`
-              : `${Math.round((seen.occupancy ?? 0) * 100)}% of nights taken`}
+              ? `median ${counted(Math.round(seen.sales), 'sale')}/mo`
+              : `${percent(seen.occupancy)} of nights booked on average`}
             .
           </p>
+          <BoxPlot values={seen.prices} label={`Prices from ${low} to ${high}, median ${middle}, middle half ${lower} to ${upper}`} />
           <details className="text-[13px]">
-            <summary className="link w-fit">The first {seen.first.length}, as a shopper has them: the same kind of thing?</summary>
+            <summary className="link w-fit">Top {seen.first.length} results: are they like yours?</summary>
             <ol className="mt-1">
               {seen.first.map((r, i) => (
                 // biome-ignore lint/suspicious/noArrayIndexKey: results are in the market's order
                 <li key={i} className="border-b border-base-300 py-1">
                   {r.title}
                   <span className="quiet block num text-[12px]">
-                    {r.price.toFixed(2)} {r.shipping > 0 ? `+ ${r.shipping.toFixed(2)}` : 'ships free'} · {r.rating.toFixed(1)} (
-                    {compact(r.ratings)}) · {r.photos} photos
+                    {money(r.price, currency)} {r.shipping > 0 ? `+ ${money(r.shipping, currency)} shipping` : 'free shipping'} ·{' '}
+                    {fixed(r.rating, 1)} stars ({compact(r.ratings)}) · {counted(r.photos, 'photo')}
                   </span>
                 </li>
               ))}
             </ol>
           </details>
-          <div className="sub">Words of the first hundred</div>
+          <div className="sub">Words in the top {seen.looked} listings</div>
           <p className="text-[13.5px] leading-relaxed">
             {seen.words.map((w, i) => (
               <span key={w.text}>
@@ -174,7 +176,7 @@ function Seen({ seen, dig }: { seen: NonNullable<TermView['seen']>; dig?: (text:
                 <button
                   type="button"
                   className="cursor-pointer hover:underline"
-                  title={`Look up “${w.text}”`}
+                  title={`Search for “${w.text}”`}
                   onClick={() => dig?.(w.text)}
                 >
                   {w.text} <span className="num quiet text-[12px]">{w.count}</span>
@@ -197,24 +199,22 @@ function Countries({ place, text }: { place: Place; text: string }) {
     enabled: open,
     staleTime: 60_000,
   }).data
-  const turn = () => {
+  const toggle = () => {
     localStorage.setItem('countries', open ? '' : 'open')
     setOpen(!open)
   }
   return (
     <div className="mt-3">
-      <button type="button" className="link text-[13.5px]" aria-expanded={open} onClick={turn}>
-        {open ? '▾' : '▸'} In other countries, and on the web
+      <button type="button" className="link text-[13.5px]" aria-expanded={open} onClick={toggle}>
+        {open ? '▾' : '▸'} Other countries and web search
       </button>
       {open && views && (
         <table className="plain" data-testid="countries">
           <thead>
             <tr>
-              <th>where</th>
-              <th className="r">a month</th>
-              <th className="r" title="The form typed most there">
-                typed there as
-              </th>
+              <th>Country</th>
+              <th className="r">Searches/mo</th>
+              <th className="r">Most searched form</th>
             </tr>
           </thead>
           <tbody>
@@ -225,17 +225,17 @@ function Countries({ place, text }: { place: Place; text: string }) {
                   {c.country.toUpperCase()}
                 </td>
                 <td
-                  className="r num"
-                  title={`${full(c.own.volume)} searches a month, ${full(c.own.competition)} ${c.web ? 'pages' : 'listings'}`}
+                  className="r"
+                  title={c.own.competition === null ? undefined : `${full(c.own.competition)} competing ${c.web ? 'pages' : 'listings'}`}
                 >
-                  {compact(c.own.volume)}
+                  <Num value={c.own.volume} unit="searches/mo" />
                 </td>
                 <td className="r">
                   {c.spelling === null ? (
-                    <span className="quiet">nobody</span>
+                    <span className="quiet">{noData}</span>
                   ) : (
                     <>
-                      {c.spelling} <span className="num text-[12.5px]">{compact(c.best?.volume)}</span>
+                      {c.spelling} <Num value={c.best?.volume} unit="searches/mo" />
                     </>
                   )}
                 </td>
@@ -248,7 +248,7 @@ function Countries({ place, text }: { place: Place; text: string }) {
   )
 }
 
-function Figures({ numbers, norm }: { numbers: Measured; norm: Norm | undefined }) {
+function Figures({ numbers, norm, currency }: { numbers: Measured; norm: Norm | undefined; currency: string }) {
   const { volume, competition, headroom } = numbers
   const ratio = volume && competition !== null ? Math.log10(volume / Math.max(1, competition)) : null
   return (
@@ -256,40 +256,42 @@ function Figures({ numbers, norm }: { numbers: Measured; norm: Norm | undefined 
       <div className="sub">Numbers</div>
       <table className="plain">
         <tbody>
-          <tr title="Competing listings against the market’s shelf, by thirds">
+          <tr title="Competing listings compared with the terms on this market’s shelf, by thirds">
             <td>Competition</td>
-            <td className="r">{numbers.band ?? 'unknown'}</td>
+            <td className="r">{numbers.band ?? noData}</td>
           </tr>
           <tr>
-            <td className="whitespace-nowrap">Titles holding the phrase</td>
+            <td className="whitespace-nowrap">Exact-title matches</td>
             <td className="r num">{full(numbers.titlesHolding)}</td>
           </tr>
           <tr>
-            <td>Click cost</td>
-            <td className="r num">{numbers.clickCost === null ? 'unknown' : numbers.clickCost.toFixed(2)}</td>
+            <td>Cost per click (CPC)</td>
+            <td className="r num">{money(numbers.clickCost, currency)}</td>
           </tr>
           <tr>
-            <td>Headroom</td>
+            <td>
+              Headroom <HelpLink to="headroom" about="headroom" />
+            </td>
             <td className="r num">{fixed(headroom, 1)}</td>
           </tr>
         </tbody>
       </table>
       {norm?.lowTo !== null && norm?.lowTo !== undefined && (
         <p className="quiet text-[12.5px] mt-1">
-          On this shelf, low competition goes to {compact(norm.lowTo)} listings, medium to {compact(norm.mediumTo)}.
+          Competition on this shelf: low up to {compact(norm.lowTo)} listings, medium up to {compact(norm.mediumTo)}.
         </p>
       )}
       <details className="text-[13px] mt-1" data-testid="headroom">
-        <summary className="link w-fit">What made the headroom</summary>
+        <summary className="link w-fit">How this is worked out</summary>
         {headroom === null || ratio === null || norm?.centre === null || norm === undefined ? (
-          <p className="quiet mt-1">It needs searches, listings and a shelf to compare with. Something of that is unknown here.</p>
+          <p className="quiet mt-1">Headroom needs searches, competing listings and a shelf to compare with. One of these has no data.</p>
         ) : (
           <p className="quiet mt-1">
-            Searches ÷ listings is {full(volume)} ÷ {full(Math.max(1, competition ?? 1))}, its log10{' '}
-            <b className="num">{ratio.toFixed(2)}</b>. Typical on this shelf of {full(norm.readings)} terms:{' '}
-            <b className="num">{norm.centre.toFixed(2)}</b>. 50 + 25 × ({ratio.toFixed(2)} − {norm.centre.toFixed(2)}), kept within 0 and
-            100, gives <b className="num">{Math.min(100, Math.max(0, 50 + 25 * (ratio - norm.centre))).toFixed(1)}</b>; times{' '}
-            {(1 - Math.exp(-(volume ?? 0) / 200)).toFixed(3)}, because few searches prove little:{' '}
+            log10(searches ÷ competing listings) = log10({full(volume)} ÷ {full(Math.max(1, competition ?? 1))}) ={' '}
+            <b className="num">{ratio.toFixed(2)}</b>. Typical for the {full(norm.readings)} terms on this shelf:{' '}
+            <b className="num">{norm.centre.toFixed(2)}</b>. 50 + 25 × ({ratio.toFixed(2)} − {norm.centre.toFixed(2)}), limited to 0–100, is{' '}
+            <b className="num">{Math.min(100, Math.max(0, 50 + 25 * (ratio - norm.centre))).toFixed(1)}</b>; times{' '}
+            {(1 - Math.exp(-(volume ?? 0) / 200)).toFixed(3)}, because few searches are weak evidence:{' '}
             <b className="num">{headroom.toFixed(1)}</b>.
           </p>
         )}
@@ -304,27 +306,27 @@ function Readings({ place, view, correct }: { place: Place; view: TermView; corr
   return (
     <div className="quiet text-[12.5px] mt-3">
       {numbers.source
-        ? `${place.market.platformName}, ${place.market.countryName}: ${numbers.source}, ${numbers.takenAt?.slice(0, 10)}. ${numbers.source === 'stand-in market' ? 'Simulated. ' : ''}`
-        : `Nobody has measured it in ${place.market.platformName}, ${place.market.countryName}. `}
+        ? `Source: ${numbers.source}${numbers.source === 'stand-in market' ? ' (sample data)' : ''}, ${place.market.platformName}, ${place.market.countryName}, ${numbers.takenAt ? dateOf(numbers.takenAt) : ''}. `
+        : `No data for ${place.market.platformName}, ${place.market.countryName}. `}
       <button type="button" className="link" onClick={correct}>
-        Correct <kbd>C</kbd>
+        Correct <Key of="correct" />
       </button>
       {view.readings.length > 1 && (
         <details>
-          <summary className="link w-fit">{view.readings.length - 1} older, kept</summary>
+          <summary className="link w-fit">{counted(view.readings.length - 1, 'other reading')}</summary>
           <table className="plain" data-testid="readings">
             <tbody>
               {view.readings.slice(1).map((r) => (
                 <tr key={r.id}>
                   <td>
-                    {r.source}, {r.takenAt.slice(0, 10)}
+                    {r.source}, {dateOf(r.takenAt)}
                   </td>
-                  <td className="r num" title={`${full(r.volume)} searches a month, ${full(r.competition)} listings`}>
-                    {compact(r.volume)} / {compact(r.competition)}
+                  <td className="r">
+                    <Num value={r.volume} unit="searches/mo" /> / <Num value={r.competition} unit="competing listings" />
                   </td>
                   <td className="r">
                     <button type="button" className="link" onClick={() => use.again(r.id, view.text)}>
-                      Use it
+                      Use
                     </button>
                   </td>
                 </tr>
@@ -337,17 +339,16 @@ function Readings({ place, view, correct }: { place: Place; view: TermView; corr
   )
 }
 
-/** Puts readings right, and back. */
+/** Corrects readings, and goes back to earlier ones. */
 function useReadings(place: Place) {
   const cache = useQueryClient()
   const marketId = place.market.id
-  const after = () =>
-    Promise.all(['term', 'shelf', 'dig', 'picks', 'weigh', 'grid'].map((key) => cache.invalidateQueries({ queryKey: [key] })))
+  const after = () => refreshNumbers(cache)
   const again = async (readingId: number, text: string) => {
     try {
       await ask(api.POST('/api/markets/{marketId}/readings/{readingId}/use', { params: { path: { marketId, readingId } } }))
       await after()
-      toast(`The other reading of “${text}” counts now; both are kept`)
+      toast(`Using the other reading of “${text}”. Both are kept.`)
     } catch (e) {
       toast((e as Error).message)
     }
@@ -356,7 +357,7 @@ function useReadings(place: Place) {
     const before = cache.getQueryData<TermView>(['term', marketId, text.toLowerCase()])?.readings.find((r) => r.counts)
     await ask(api.POST('/api/markets/{marketId}/correct', { params: { path: { marketId } }, body: { text, ...values } }))
     await after()
-    toast(`“${text}” corrected by hand; the old reading is kept`, before ? () => again(before.id, text) : undefined)
+    toast(`Corrected “${text}”. The old reading is kept.`, before ? () => again(before.id, text) : undefined)
   }
   return { again, correct }
 }
@@ -366,10 +367,10 @@ function Correct({ place, text, numbers, done }: { place: Place; text: string; n
   const [error, setError] = useState('')
   const form = useRef<HTMLFormElement>(null)
   const fields = [
-    ['volume', 'Searches a month', numbers.volume],
-    ['competition', 'Listings', numbers.competition],
-    ['titlesHolding', 'Titles holding it', numbers.titlesHolding],
-    ['clickCost', 'Click cost', numbers.clickCost],
+    ['volume', 'Searches/mo', numbers.volume],
+    ['competition', 'Competing listings', numbers.competition],
+    ['titlesHolding', 'Exact-title matches', numbers.titlesHolding],
+    ['clickCost', 'Cost per click (CPC)', numbers.clickCost],
   ] as const
   const save = async () => {
     const data = new FormData(form.current as HTMLFormElement)
@@ -386,7 +387,7 @@ function Correct({ place, text, numbers, done }: { place: Place; text: string; n
       clickCost: value('clickCost'),
     }
     const wrong = fields.find(([key]) => Number.isNaN(values[key] as number))
-    if (wrong) return setError(`${wrong[1]}: this is a number, or nothing where it is unknown.`)
+    if (wrong) return setError(`${wrong[1]}: enter a number, or leave it empty if you don’t know it.`)
     try {
       await correct(text, values)
       done()
@@ -412,18 +413,22 @@ function Correct({ place, text, numbers, done }: { place: Place; text: string; n
             autoFocus={i === 0}
             name={key}
             className="inline-input num w-24 text-right"
-            placeholder="unknown"
+            placeholder="no data"
             defaultValue={value ?? ''}
           />
         </label>
       ))}
-      {error && <p className="text-accent text-[13px]">{error}</p>}
+      {error && (
+        <p className="text-accent text-[13px]" role="alert">
+          {error}
+        </p>
+      )}
       <p className="flex gap-2 mt-1.5">
         <button type="submit" className="btn btn-xs btn-primary">
-          Keep <kbd className="!text-inherit !bg-transparent">Enter</kbd>
+          Save <kbd className="!text-inherit !bg-transparent">Enter</kbd>
         </button>
         <button type="button" className="btn btn-xs" onClick={done}>
-          Leave it <kbd>Esc</kbd>
+          Cancel <kbd>Esc</kbd>
         </button>
       </p>
     </form>

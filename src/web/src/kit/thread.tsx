@@ -1,29 +1,29 @@
 import type { Grade, PickWeight } from './api'
 
 export const gradeWords: Record<Grade, string> = {
-  whole: 'held whole',
-  inflected: 'held whole, in another form',
-  together: 'all its words in one field',
-  spread: 'its words spread over fields',
-  missing: 'a word is missing',
+  whole: 'Exact phrase',
+  inflected: 'Exact, other form',
+  together: 'All words in one field',
+  spread: 'Words in several fields',
+  missing: 'Word missing',
 }
 
 const foldWords: Record<string, string> = {
-  diacritics: 'letters with and without accents',
-  possessive: 'a word with and without its apostrophe',
+  diacritics: 'accents',
+  possessive: 'possessives',
   plural: 'singular and plural',
-  compound: 'one word and two',
-  spelling: 'regional spellings',
+  compound: 'one word or two',
+  spelling: 'British and American spelling',
 }
 
-/** Which two things a search would have to take as the same: “singular and plural”. */
+/** What a search would have to treat as equal: “singular and plural”. */
 export const foldInWords = (fold: string) =>
   fold
     .split('+')
     .map((f) => foldWords[f] ?? f)
     .join(', or ')
 
-/** The line beside a term: its style says how firmly the listing holds it. */
+/** The line beside a term: its style shows how firmly the listing holds it. */
 export function Thread({ grade, width = 40, title }: { grade: Grade | undefined; width?: number; title?: string }) {
   if (!grade) return <span style={{ width, display: 'inline-block' }} />
   const line = { y1: 6, y2: 6, stroke: 'var(--color-primary)', strokeWidth: 2.5 }
@@ -46,7 +46,7 @@ export function Thread({ grade, width = 40, title }: { grade: Grade | undefined;
   )
 }
 
-/** The term with its missing words boxed and what stands there instead. */
+/** The term with its missing words boxed, and the form that the listing has instead. */
 export function TermGaps({ term }: { term: PickWeight }) {
   const missing = new Set(term.missing)
   const near = [...new Set(term.near.map((n) => `“${n.has}”`))]
@@ -68,21 +68,21 @@ export function TermGaps({ term }: { term: PickWeight }) {
         <small
           className="quiet ml-2"
           title={term.near
-            .map((n) => `It has “${n.has}” and needs “${n.needs}”: this search does not take ${foldInWords(n.fold)} as the same`)
+            .map((n) => `The listing has “${n.has}” and needs “${n.needs}”: this search doesn’t treat ${foldInWords(n.fold)} as equal`)
             .join('. ')}
         >
           has {near.slice(0, 3).join(', ')}
         </small>
       )}
-      {term.apart && <small className="quiet ml-2">words stand apart; this search does not combine fields</small>}
+      {term.apart && <small className="quiet ml-2">words in separate fields; this search doesn’t combine fields</small>}
     </span>
   )
 }
 
-/** What each line means. */
+/** What each thread means. */
 export function Legend() {
   return (
-    <div className="flex flex-wrap gap-x-4 gap-y-1 text-[12.5px] quiet">
+    <div className="flex flex-wrap gap-x-4 gap-y-1 text-[12.5px] quiet" data-testid="legend">
       {(Object.keys(gradeWords) as Grade[]).map((g) => (
         <span key={g} className="inline-flex items-center gap-2">
           <Thread grade={g} width={30} /> {gradeWords[g]}

@@ -9,10 +9,10 @@ function show(next: Toast) {
   for (const l of listeners) l()
 }
 
-/** Says in one line what was done, and offers to undo it. */
+/** Says in one line what was done, and offers Undo. */
 export const toast = (text: string, undo?: () => void) => show({ text, act: undo, label: 'Undo', stays: false })
 
-/** Says what could not be done, and offers it again until somebody takes the offer or closes it. */
+/** Says what could not be done, and offers to try again until the seller does or dismisses it. */
 export const toastAgain = (text: string, again: () => void) => show({ text, act: again, label: 'Try again', stays: true })
 
 function clear() {

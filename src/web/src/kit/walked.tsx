@@ -1,8 +1,8 @@
 import { type ReactNode, useLayoutEffect, useRef, useState } from 'react'
 
 /**
- * A list that is walked by the arrow keys; `on` says what other keys do to the row one is on. It takes the keys when it is put up
- * with `focus`, and Escape gives them back to where they were.
+ * A list that the arrow keys move in; `on` has what other keys do to the current row. With `focus` it takes the focus when it opens,
+ * and Escape gives the focus back.
  */
 export function Walked<T>(p: {
   name: string
@@ -14,7 +14,7 @@ export function Walked<T>(p: {
   /** Keys that need no row. */
   always?: Record<string, () => void>
   focus?: boolean
-  /** What stands before the rows, and after them. */
+  /** Shown before the rows, and after them. */
   before?: ReactNode
   after?: ReactNode
 }) {
@@ -46,7 +46,8 @@ export function Walked<T>(p: {
         const row = p.rows[here]
         if (e.ctrlKey || e.altKey || e.metaKey) return
         if (e.key === 'Escape' && came.current instanceof HTMLElement && !target.closest('input')) came.current.focus()
-        else if (target !== e.currentTarget && target.closest('input, select, textarea, button, a')) return
+        else if (target !== e.currentTarget && target.closest('input:not([type=checkbox]), select, textarea, button, a, dialog')) return
+        else if (e.key === ' ' && target.closest('input[type=checkbox]')) return
         else if (p.always?.[e.key]) p.always[e.key]()
         else if (e.key === 'ArrowDown') go(here + 1)
         else if (e.key === 'ArrowUp') go(here - 1)
@@ -74,7 +75,7 @@ const selected = (box: HTMLInputElement | null) => {
   box?.select()
 }
 
-/** A box for a name, written over where it stands: Enter takes it, Escape leaves it as it was. */
+/** A box to edit a name in place: Enter saves it, Escape cancels. */
 export function NameBox({ label, value, done }: { label: string; value: string; done: (name: string | null) => void }) {
   return (
     <input

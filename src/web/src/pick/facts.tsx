@@ -13,7 +13,7 @@ const lists: [Exclude<keyof Facts, 'what'>, Facet, string][] = [
   ['occasions', 'occasion', 'Occasion'],
 ]
 
-/** What is true of the product. A pick that says a colour, material, size, audience or occasion that is not here says so. */
+/** True statements about the product. Picks with a colour, material, size, audience or occasion that is missing here are marked. */
 export function FactsPart({ place, picks, save }: { place: Place; picks: Row[]; save: ReturnType<typeof usePickActions>['fact'] }) {
   const facts = place.product.facts as Facts
   const lacking = new Map<string, { facet: Facet; word: string; count: number }>()
@@ -28,7 +28,7 @@ export function FactsPart({ place, picks, save }: { place: Place; picks: Row[]; 
     <div data-testid="facts">
       <h3>Facts</h3>
       <p className="quiet text-[13px] mb-2">
-        What is true of {place.product.name}. Separate words with commas. Each line is saved when you leave it.
+        True statements about {place.product.name}. Separate words with commas. Each line is saved when you leave it.
       </p>
       <Line name="What it is" value={facts.what} save={(what) => save('what', what.trim())} />
       {lists.map(([key, facet, name]) => (
@@ -38,9 +38,9 @@ export function FactsPart({ place, picks, save }: { place: Place; picks: Row[]; 
             .filter((l) => l.facet === facet)
             .map((l) => (
               <p key={l.word} className="text-[13px] mb-1">
-                <span className="doubt !ml-0">{l.word}</span> <span className="quiet">is said by {counted(l.count, 'pick')}.</span>{' '}
+                <span className="doubt !ml-0">{l.word}</span> <span className="quiet">is used by {counted(l.count, 'pick')}.</span>{' '}
                 <button type="button" className="link" onClick={() => save(key, [...facts[key], l.word])}>
-                  It is true: add it
+                  Add to facts
                 </button>
               </p>
             ))}
@@ -74,7 +74,7 @@ function Line({ name, value, save }: { name: string; value: string; save: (text:
           className="inline-input w-full"
           aria-label={name}
           value={text}
-          placeholder="nothing said"
+          placeholder="empty"
           onChange={(e) => setText(e.target.value)}
           onBlur={() => text !== value && send()}
           onKeyDown={(e) => {

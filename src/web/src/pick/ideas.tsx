@@ -1,9 +1,9 @@
 import { useQuery } from '@tanstack/react-query'
 import { api, ask } from '../kit/api'
-import { compact, full } from '../kit/numbers'
+import { Num } from '../kit/num'
 import type { Place } from '../kit/shop'
 
-/** Products the shop could make: compatible picks of high headroom that no listing holds. */
+/** Products the shop could make: compatible picks with high headroom that no listing is eligible for. */
 export function IdeasPart({ place }: { place: Place }) {
   const ideas = useQuery({
     queryKey: ['ideas', place.market.id],
@@ -11,15 +11,15 @@ export function IdeasPart({ place }: { place: Place }) {
   }).data
   return (
     <div data-testid="ideas">
-      <h3>Ideas for products</h3>
+      <h3>Product ideas</h3>
       <p className="quiet text-[13px] mb-2">
-        From the picks of the whole shop in {place.market.platformName}, {place.market.countryName}: those of high headroom that none of its
-        listings holds, put together where they can be true of one thing.
+        Picks from the whole shop with high headroom in {place.market.platformName}, {place.market.countryName} that none of your listings
+        is eligible for, combined where they can be true of one product.
       </p>
       {ideas?.length === 0 && (
         <p className="quiet text-[13.5px]">
-          None: every pick with headroom well above 50 is held by a listing. Pick terms for things you do not make yet, with the home
-          “later”, and they show here.
+          No ideas yet: your listings are eligible for every pick with headroom well above 50. Pick terms for things you don’t make yet and
+          save them for later; they appear here.
         </p>
       )}
       {ideas?.map((idea) => (
@@ -27,15 +27,22 @@ export function IdeasPart({ place }: { place: Place }) {
           <h4 className="font-semibold text-[15px]">{idea.text}</h4>
           <p className="quiet text-[13px]">{idea.why}</p>
           <table className="plain">
+            <thead>
+              <tr>
+                <th>Pick</th>
+                <th className="r">Searches/mo</th>
+                <th className="r">Headroom</th>
+              </tr>
+            </thead>
             <tbody>
               {idea.terms.map((t) => (
                 <tr key={t.text}>
                   <td title={`picked for ${t.product}`}>{t.text}</td>
-                  <td className="r num" title={`${full(t.volume)} searches a month`}>
-                    {compact(t.volume)}
+                  <td className="r">
+                    <Num value={t.volume} unit="searches/mo" />
                   </td>
-                  <td className="r num" title="headroom">
-                    {t.headroom?.toFixed(0)}
+                  <td className="r">
+                    <Num value={t.headroom} shown={t.headroom?.toFixed(0)} unit="headroom" />
                   </td>
                 </tr>
               ))}

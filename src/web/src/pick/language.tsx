@@ -1,11 +1,12 @@
 import { useQuery } from '@tanstack/react-query'
 import { useState } from 'react'
 import { api, ask } from '../kit/api'
-import { compact, counted, full } from '../kit/numbers'
+import { Num } from '../kit/num'
+import { counted } from '../kit/numbers'
 import type { Change, Place } from '../kit/shop'
 import { nameOf, type Row } from './pick'
 
-/** The picks in a second language: by the glossary that ships, or a column of one's own; measured; those with demand kept. */
+/** The picks in another language: translated by the glossary that ships or by the seller, measured, and picked where shoppers search for them. */
 export function LanguagePart({
   place,
   picks,
@@ -41,14 +42,14 @@ export function LanguagePart({
     )
   return (
     <div data-testid="language">
-      <h3>A second language</h3>
+      <h3>Another language</h3>
       <p className="quiet text-[13px] mb-2">
-        {counted(texts.length, 'pick')}, measured in {place.market.platformName}, {place.market.countryName}. Those with demand can be kept
-        in a group of their own, for the backend.
+        {counted(texts.length, 'pick')}, measured in {place.market.platformName}, {place.market.countryName}. Pick those that shoppers
+        search for; they form their own group, with the home backend.
       </p>
       <div className="flex flex-wrap gap-1.5 items-center mb-2 text-[13.5px]">
         <label>
-          In{' '}
+          Language{' '}
           <select className="inline-input" value={language} onChange={(e) => setLanguage(e.target.value)}>
             {[...new Set([...languages, 'es', 'fr', 'de', 'it', 'nl', 'pt', 'pl', 'sv'])].map((l) => (
               <option key={l} value={l}>
@@ -58,13 +59,15 @@ export function LanguagePart({
           </select>
         </label>
         <button type="button" className="choice" aria-pressed={column === null} disabled={!glossary} onClick={() => setColumn(null)}>
-          by the glossary
+          Built-in glossary
         </button>
         <button type="button" className="choice" aria-pressed={column !== null} onClick={() => setColumn(column ?? '')}>
-          by a column I paste
+          My own translations
         </button>
       </div>
-      {column === null && !glossary && <p className="quiet text-[13.5px]">There is no glossary for {nameOf(language)}: paste a column.</p>}
+      {column === null && !glossary && (
+        <p className="quiet text-[13.5px]">No glossary for {nameOf(language)}. Paste your own translations.</p>
+      )}
       {column !== null && (
         <div className="grid grid-cols-2 gap-2 mb-2">
           <textarea
@@ -75,13 +78,13 @@ export function LanguagePart({
           />
           <textarea
             className="textarea textarea-sm text-[13px] leading-5 h-40 whitespace-pre"
-            aria-label="The same in the other language"
-            placeholder={'one line for each,\nin the same order'}
+            aria-label="Translations"
+            placeholder={'one line for each pick,\nin the same order'}
             value={column}
             onChange={(e) => setColumn(e.target.value)}
           />
           <button type="button" className="btn btn-sm col-span-2" disabled={!column.trim()} onClick={() => setAsked(column)}>
-            Measure them
+            Measure
           </button>
         </div>
       )}
@@ -90,7 +93,7 @@ export function LanguagePart({
         <>
           <p className="mb-2">
             <button type="button" className="btn btn-sm btn-primary" disabled={wanted.length === 0} onClick={keepAll}>
-              {wanted.length === 0 ? 'All with demand are kept' : `Keep the ${wanted.length} with demand`}
+              {wanted.length === 0 ? 'Nothing more to pick' : `Pick the ${wanted.length} with searches`}
             </button>
           </p>
           <table className="plain">
@@ -98,13 +101,11 @@ export function LanguagePart({
               {rows.map((r) => (
                 <tr key={r.from}>
                   <td>
-                    {r.to ?? <span className="quiet">no word for {r.unknown.join(', ') || 'it'}</span>}
+                    {r.to ?? <span className="quiet">no translation for {r.unknown.join(', ') || 'it'}</span>}
                     <span className="quiet block text-[12px]">{r.from}</span>
                   </td>
-                  <td className="r num" title={full(r.numbers.volume)}>
-                    {r.to ? compact(r.numbers.volume) : ''}
-                  </td>
-                  <td className="r">{r.to && have.has(r.to.toLowerCase()) ? <span className="mark">kept</span> : ''}</td>
+                  <td className="r">{r.to ? <Num value={r.numbers.volume} unit="searches/mo" /> : ''}</td>
+                  <td className="r">{r.to && have.has(r.to.toLowerCase()) ? <span className="mark">picked</span> : ''}</td>
                 </tr>
               ))}
             </tbody>

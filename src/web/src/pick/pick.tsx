@@ -5,14 +5,19 @@ import { useAddress } from '../kit/address'
 import { api, ask, type Fit, type Home, type Pick, type PickWeight } from '../kit/api'
 import { Silhouette } from '../kit/charts'
 import { competitionColumn, DoubtMark, headroomColumn, volumeColumn } from '../kit/columns'
-import { useKeys } from '../kit/keys'
+import { HelpLink } from '../kit/helplink'
+import { Key } from '../kit/key'
+import { fitAbout, homeName } from '../kit/names'
 import { useNote } from '../kit/note'
-import { full } from '../kit/numbers'
-import { inTurn, type Place, usePickActions, usePicks, useWeighing } from '../kit/shop'
+import { Num } from '../kit/num'
+import { counted, full, gripOf, withoutData } from '../kit/numbers'
+import { type Place, usePickActions, usePicks, useWeighing } from '../kit/shop'
+import { type ShortcutId, useShortcuts } from '../kit/shortcuts'
 import { type Column, changed, type Sort, sortRows, Table } from '../kit/table'
 import { TermDetail } from '../kit/term'
-import { Thread } from '../kit/thread'
+import { Legend, Thread } from '../kit/thread'
 import { toast } from '../kit/toast'
+import { inTurn } from '../kit/turn'
 import { FactsPart } from './facts'
 import { IdeasPart } from './ideas'
 import { LanguagePart } from './language'
@@ -21,36 +26,35 @@ import { Woven } from './woven'
 export type Row = Pick & {
   weight?: PickWeight
   lead: boolean
-  /** Its whole family, the strongest first, where the table shows it as one row; otherwise itself. */
+  /** Its spelling variants, the most searched first, where the table shows them as one row; otherwise itself. */
   members: Pick[]
-  /** Whether it stands under its family's row. */
+  /** Whether it is listed under its group's row. */
   under: boolean
 }
 
-const fits: [Fit, string, string][] = [
-  ['core', '1', 'What the product is. Counts whole.'],
-  ['good', '2', 'True of it. Counts 0.7.'],
-  ['stretch', '3', 'Not wrong. Counts 0.4.'],
+const fits: [Fit, ShortcutId][] = [
+  ['core', 'fitCore'],
+  ['good', 'fitGood'],
+  ['stretch', 'fitStretch'],
 ]
-const homes: [Home, string, string][] = [
-  ['anywhere', 'A', 'anywhere'],
-  ['title', 'T', 'title'],
-  ['tags', 'G', 'tags'],
-  ['bullets', 'B', 'bullets'],
-  ['backend', 'K', 'backend'],
-  ['body', 'D', 'description'],
-  ['later', 'L', 'later'],
-  ['avoid', 'X', 'avoid'],
+const homes: [Home, ShortcutId][] = [
+  ['anywhere', 'homeAnywhere'],
+  ['title', 'homeTitle'],
+  ['tags', 'homeTags'],
+  ['bullets', 'homeBullets'],
+  ['backend', 'homeBackend'],
+  ['body', 'homeBody'],
+  ['later', 'homeLater'],
+  ['avoid', 'homeAvoid'],
 ]
-const homeName = (home: Home) => homes.find((h) => h[0] === home)?.[2]
-const sides = [
-  ['term', 'Pick', ''],
-  ['facts', 'Facts', 'F'],
-  ['ideas', 'Ideas', 'I'],
-  ['language', 'Language', 'S'],
-] as const
+const sides: [string, string, ShortcutId | null][] = [
+  ['term', 'Pick', null],
+  ['facts', 'Facts', 'facts'],
+  ['ideas', 'Ideas', 'ideas'],
+  ['language', 'Language', 'language'],
+]
 
-/** The picks of a product: fit, home, note, lead; ordered by any number, or by hand; families, weaves, facts, ideas, another language. */
+/** The picks of a product: fit, home, note, lead; sorted by any number or ordered by hand; variants, weaves, facts, ideas, another language. */
 export function PickList({ place }: { place: Place }) {
   const [params, set] = useAddress()
   const cache = useQueryClient()
@@ -72,7 +76,7 @@ export function PickList({ place }: { place: Place }) {
 
   const all = useMemo(() => {
     const weights = new Map(weighing?.terms.map((t) => [t.key, t]))
-    // A second language keeps together, after the listing's own.
+    // Picks in another language come together, after those in the listing's own.
     const inOrder = [...(picks.data?.picks ?? [])].sort((a, b) => a.language.localeCompare(b.language))
     return inOrder.map(
       (p): Row => ({ ...p, weight: weights.get(p.key), lead: p.key === listing.data?.leadKey, members: [p], under: false }),
@@ -93,7 +97,7 @@ export function PickList({ place }: { place: Place }) {
   const row = rows[at]
   const foldable = all.length - new Set(all.map((p) => p.family)).size
 
-  /** The picks a key is about: those marked, or the row one is on with its family. */
+  /** The picks that a key is about: the selected ones, or the current row with its variants. */
   const chosen = (): string[] => (marked.size > 0 ? all.filter((p) => marked.has(p.key)) : (row?.members ?? [])).map((p) => p.text)
 
   const lead = async (pick: Row) => {
@@ -108,11 +112,11 @@ export function PickList({ place }: { place: Place }) {
     }
     put(pick.lead ? null : pick.key)
     await inTurn(async () => undefined)
-    toast(pick.lead ? `“${pick.text}” no longer leads` : `“${pick.text}” leads this listing`, () => put(before))
+    toast(pick.lead ? `Removed “${pick.text}” as lead` : `Set “${pick.text}” as lead`, () => put(before))
   }
   const move = (by: number) => {
     if (!row || sort || families)
-      return toast('Picks are moved by hand in their own order, each in a row of its own: press the sorted heading once more')
+      return toast('To move picks by hand, first clear the sorting (press the sorted heading again) and ungroup variants')
     const keys = all.map((p) => p.key)
     const i = keys.indexOf(row.key)
     const to = i + by
@@ -129,47 +133,53 @@ export function PickList({ place }: { place: Place }) {
     if (texts.length > 0) actions.change(texts, { home: marked.size === 0 && row?.home === 'avoid' ? 'anywhere' : 'avoid' })
   }
   const fold = (open: boolean) => row && families && setOpened(changed(opened, [row.family], open))
-  const keyed: Record<string, () => void> = {}
-  for (const [fit, key] of fits) keyed[key] = () => give({ fit })
-  for (const [home, key] of homes) keyed[key.toLowerCase()] = () => (home === 'avoid' ? avoid() : give({ home }))
   const sideTo = (to: string) => set({ side: to === 'term' || side === to ? null : to })
-  useKeys({
-    ...keyed,
-    e: () => row && lead(row),
-    n: () => note.current?.focus(),
-    p: () => actions.drop(chosen()),
-    Delete: () => actions.drop(chosen()),
-    'Alt+ArrowUp': () => move(-1),
-    'Alt+ArrowDown': () => move(1),
-    o: () => set({ families: families ? null : '1' }),
-    ArrowRight: () => fold(true),
-    ArrowLeft: () => fold(false),
-    f: () => sideTo('facts'),
-    i: () => sideTo('ideas'),
-    s: () => sideTo('language'),
-    ...(marked.size < 2 && { w: () => toast('Mark two to six picks with Space; what holds them all is then shown here') }),
-    Escape: () => (marked.size > 0 ? setMarked(new Set()) : set({ side: null })),
+  useShortcuts({
+    fitCore: () => give({ fit: 'core' }),
+    fitGood: () => give({ fit: 'good' }),
+    fitStretch: () => give({ fit: 'stretch' }),
+    homeAnywhere: () => give({ home: 'anywhere' }),
+    homeTitle: () => give({ home: 'title' }),
+    homeTags: () => give({ home: 'tags' }),
+    homeBullets: () => give({ home: 'bullets' }),
+    homeBackend: () => give({ home: 'backend' }),
+    homeBody: () => give({ home: 'body' }),
+    homeLater: () => give({ home: 'later' }),
+    homeAvoid: () => avoid(),
+    lead: () => row && lead(row),
+    note: () => note.current?.focus(),
+    removePick: () => actions.drop(chosen()),
+    moveUp: () => move(-1),
+    moveDown: () => move(1),
+    variants: () => set({ families: families ? null : '1' }),
+    expand: () => fold(true),
+    collapse: () => fold(false),
+    facts: () => sideTo('facts'),
+    ideas: () => sideTo('ideas'),
+    language: () => sideTo('language'),
+    weave: marked.size < 2 && (() => toast('Select two to six picks with Space to see the shortest phrase that contains them all')),
+    close: () => (marked.size > 0 ? setMarked(new Set()) : set({ side: null })),
   })
 
-  const counted = all.filter((p) => p.home !== 'avoid' && p.home !== 'later')
-  const volume = counted.reduce((sum, p) => sum + (p.numbers.volume ?? 0), 0)
-  const unknown = counted.filter((p) => p.numbers.volume === null).length
+  const inUse = all.filter((p) => p.home !== 'avoid' && p.home !== 'later')
+  const volume = inUse.reduce((sum, p) => sum + (p.numbers.volume ?? 0), 0)
+  const unknown = inUse.filter((p) => p.numbers.volume === null).length
   const some = all.filter((p) => marked.has(p.key))
   return (
     <main className="work" style={{ gridTemplateColumns: 'minmax(0,1fr) 336px' }}>
-      <section className="sheet !overflow-hidden grid" style={{ gridTemplateRows: 'auto auto minmax(0,1fr)' }}>
+      <section className="sheet !overflow-hidden grid" style={{ gridTemplateRows: 'auto auto auto minmax(0,1fr)' }}>
         <h1 className="text-[20px] font-bold mb-1">
-          {counted.length} picks{' '}
+          {counted(inUse.length, 'pick')}
           <small className="quiet text-[14px] font-normal font-sans">
-            {full(volume)} searches a month between them{unknown > 0 ? `, ${unknown} unknown` : ''};{' '}
-            {all.filter((p) => p.home === 'later').length} for later, {all.filter((p) => p.home === 'avoid').length} avoided
+            , {full(volume)} searches/mo{withoutData(unknown)}, {all.filter((p) => p.home === 'later').length} saved for later,{' '}
+            {all.filter((p) => p.home === 'avoid').length} to avoid
           </small>
         </h1>
         <div className="flex flex-wrap gap-1.5 items-center text-[13px] mb-1 min-h-[24px]">
           {languages.length > 1 &&
             [null, ...languages].map((l) => (
               <button type="button" key={l ?? 'all'} className="choice" aria-pressed={language === l} onClick={() => set({ language: l })}>
-                {l === null ? 'all languages' : l === '' ? 'listing’s own' : nameOf(l)}{' '}
+                {l === null ? 'All languages' : l === '' ? 'Listing’s language' : nameOf(l)}{' '}
                 <span className="num text-[12px]">{l === null ? all.length : all.filter((p) => p.language === l).length}</span>
               </button>
             ))}
@@ -178,16 +188,17 @@ export function PickList({ place }: { place: Place }) {
               type="button"
               className="choice"
               aria-pressed={families}
-              title="Spellings and forms of one term as one row; → opens one, ← closes it"
+              title="Shows the spelling variants of a term as one row; → shows them, ← hides them"
               onClick={() => set({ families: families ? null : '1' })}
             >
-              families as one row <kbd>O</kbd>
+              Group variants <Key of="variants" />
             </button>
           )}
           <span className="quiet ml-auto">
-            <kbd>Space</kbd> marks; what you do then is done to all that are marked
+            <kbd>Space</kbd> selects; actions then apply to all selected picks
           </span>
         </div>
+        <Legend />
         <Table
           name="Picks"
           rows={rows}
@@ -215,21 +226,21 @@ export function PickList({ place }: { place: Place }) {
               ''
             ) : (
               <span className="quiet">
-                Nothing picked yet. In{' '}
+                No picks yet. Search for a term in{' '}
                 <button type="button" className="link" onClick={() => navigate(`${place.base}/dig`)}>
                   Dig
                 </button>{' '}
-                look up a term and press <kbd>P</kbd> on each one worth having.
+                and press <Key of="pick" /> on each one you want to be found for.
               </span>
             )
           }
         />
       </section>
       <aside className="side">
-        <div className="flex gap-1 mb-3" role="group" aria-label="Show beside the picks">
+        <div className="flex gap-1 mb-3" role="group" aria-label="Panel">
           {sides.map(([s, name, key]) => (
             <button type="button" key={s} className="choice" aria-pressed={side === s} onClick={() => sideTo(s)}>
-              {name} {key && <kbd>{key}</kbd>}
+              {name} {key && <Key of={key} />}
             </button>
           ))}
         </div>
@@ -240,21 +251,21 @@ export function PickList({ place }: { place: Place }) {
         ) : side === 'language' ? (
           <LanguagePart
             place={place}
-            picks={some.length > 0 ? some : counted.filter((p) => p.language === '')}
+            picks={some.length > 0 ? some : inUse.filter((p) => p.language === '')}
             known={all}
             keep={actions.change}
           />
         ) : marked.size > 1 ? (
           <div data-testid="marked">
-            <h3>{marked.size} marked</h3>
+            <h3>{counted(marked.size, 'pick')} selected</h3>
             {some.length >= 2 && some.length <= 6 && <Woven picks={some} known={all} keep={actions.change} />}
             <Choices fit={null} home={null} fits={(fit) => give({ fit })} homes={(home) => (home === 'avoid' ? avoid() : give({ home }))} />
             <p className="flex flex-wrap gap-2 mt-2">
               <button type="button" className="pill" onClick={() => actions.drop(chosen())}>
-                Drop them <kbd>Del</kbd>
+                Remove picks <Key of="removePick" />
               </button>
               <button type="button" className="pill" onClick={() => setMarked(new Set())}>
-                Unmark <kbd>Esc</kbd>
+                Clear selection <kbd>Esc</kbd>
               </button>
             </p>
           </div>
@@ -271,15 +282,15 @@ export function PickList({ place }: { place: Place }) {
                 <div className="mt-3">
                   {row.claims.length > 0 && (
                     <p className="doubts !mt-0 mb-2" data-testid="claims">
-                      The facts lack {row.claims.map((c) => `the ${c.facet} “${c.word}”`).join(' and ')}.{' '}
+                      {claimText(row)}{' '}
                       <button type="button" className="link" onClick={() => sideTo('facts')}>
-                        Facts <kbd>F</kbd>
+                        Open facts <Key of="facts" />
                       </button>
                     </p>
                   )}
                   {row.avoidedFor && (
                     <p className="text-accent text-[13.5px] mb-2">
-                      <b>Must not be used:</b> the shop avoids it ({row.avoidedFor}).
+                      <b>Required.</b> This term is on the avoid list ({row.avoidedFor}).
                     </p>
                   )}
                   <Choices
@@ -291,15 +302,15 @@ export function PickList({ place }: { place: Place }) {
                   <Note key={row.key} box={note} pick={row} save={actions.note} />
                   <p className="flex flex-wrap gap-2 mt-2">
                     <button type="button" className="pill" onClick={() => lead(row)} disabled={row.home === 'avoid'}>
-                      {row.lead ? 'Stop leading' : 'Make it the lead'} <kbd>E</kbd>
+                      {row.lead ? 'Remove as lead' : 'Set as lead'} <Key of="lead" />
                     </button>
                     <button type="button" className="pill" onClick={() => actions.drop(chosen())}>
-                      Drop <kbd>Del</kbd>
+                      Remove pick <Key of="removePick" />
                     </button>
                   </p>
                   {(row.source || row.saidBy) && (
                     <p className="quiet text-[13px] mt-2" data-testid="said-by">
-                      {row.source ? `Found under “${row.source}”` : 'Found'}
+                      {row.source ? `Found in “${row.source}”` : 'Found'}
                       {row.saidBy ? `: ${row.saidBy.replace(/\.$/, '')}` : ''}.
                     </p>
                   )}
@@ -324,7 +335,7 @@ export function PickList({ place }: { place: Place }) {
 const names = new Intl.DisplayNames('en', { type: 'language' })
 export const nameOf = (language: string) => names.of(language) ?? language
 
-/** One row for each family, where its first member stands; the others under it where it is open. */
+/** One row for each group of variants, at the place of its first; the others under it where it is open. */
 function folded(rows: Row[], opened: ReadonlySet<string>): Row[] {
   const byFamily = Map.groupBy(rows, (r) => `${r.language} ${r.family}`)
   return [...byFamily.values()].flatMap((members) => {
@@ -353,18 +364,22 @@ function Choices({
   return (
     <>
       <div className="flex flex-wrap gap-1.5 mb-2" role="group" aria-label="Fit">
-        <span className="w-full quiet text-[13px]">Fit</span>
-        {fits.map(([f, key, why]) => (
-          <button type="button" key={f} title={why} aria-pressed={fit === f} className="choice" onClick={() => onFit(f)}>
-            {f} <kbd>{key}</kbd>
+        <span className="w-full quiet text-[13px]">
+          Fit: how true and central it is <HelpLink to="fit-and-home" about="fit" />
+        </span>
+        {fits.map(([f, key]) => (
+          <button type="button" key={f} title={fitAbout[f]} aria-pressed={fit === f} className="choice" onClick={() => onFit(f)}>
+            {f} <Key of={key} />
           </button>
         ))}
       </div>
       <div className="flex flex-wrap gap-1.5 mb-2" role="group" aria-label="Home">
-        <span className="w-full quiet text-[13px]">Home</span>
-        {homes.map(([h, key, name]) => (
+        <span className="w-full quiet text-[13px]">
+          Home: where to use it <HelpLink to="fit-and-home" about="home" />
+        </span>
+        {homes.map(([h, key]) => (
           <button type="button" key={h} aria-pressed={home === h} className="choice" onClick={() => onHome(h)}>
-            {name} <kbd>{key}</kbd>
+            {homeName[h]} <Key of={key} />
           </button>
         ))}
       </div>
@@ -386,7 +401,7 @@ function Note({
     <div>
       <label className="block">
         <span className="quiet text-[13px]">
-          {pick.home === 'avoid' ? 'Why avoid it: it guards all copy of the shop' : 'Note'} <kbd>N</kbd>
+          {pick.home === 'avoid' ? 'Reason to avoid it (all texts of the shop are checked for it)' : 'Note'} <Key of="note" />
         </span>
         <textarea
           ref={box}
@@ -407,10 +422,13 @@ function Note({
   )
 }
 
+/** Which words of a pick the facts lack. */
+const claimText = (row: Row) => row.claims.map((c) => `“${c.word}” isn’t in this product’s facts (${c.facet}).`).join(' ')
+
 const columns: Column<Row>[] = [
   {
     key: 'grade',
-    head: '',
+    head: <span className="sr-only">Thread</span>,
     title: 'How firmly the listing holds it',
     width: '40px',
     cell: (r) => (r.home === 'avoid' ? null : <Thread grade={r.weight?.grade} width={36} />),
@@ -426,19 +444,19 @@ const columns: Column<Row>[] = [
         {r.text}
         {r.members.length > 1 && (
           <span className="quiet text-[12px] ml-2" title={r.members.map((m) => `${m.text}: ${full(m.numbers.volume)}`).join('\n')}>
-            ▸ {r.members.length} forms
+            ▸ {counted(r.members.length, 'variant')}
           </span>
         )}
         {r.lead && <span className="mark ml-2">lead</span>}
         {r.language && <span className="quiet text-[12px] ml-2">{r.language}</span>}
         {r.claims.length > 0 && r.home !== 'avoid' && (
-          <span className="doubt" title={`The facts lack ${r.claims.map((c) => `the ${c.facet} “${c.word}”`).join(' and ')}`}>
-            facts lack {r.claims.map((c) => c.word).join(', ')}
+          <span className="doubt" title={claimText(r)}>
+            not in facts: {r.claims.map((c) => c.word).join(', ')}
           </span>
         )}
         {r.avoidedFor && (
           <span className="text-accent text-[12px] ml-2" title={r.avoidedFor}>
-            avoided in the shop
+            on the avoid list
           </span>
         )}
         <DoubtMark numbers={r.numbers} />
@@ -448,8 +466,8 @@ const columns: Column<Row>[] = [
   },
   {
     key: 'fit',
-    head: 'fit',
-    title: 'How true and central it is: core, good, stretch',
+    head: 'Fit',
+    title: 'How true and central it is: core, good or stretch',
     width: '50px',
     words: true,
     value: (r) => fits.findIndex((f) => f[0] === r.fit),
@@ -457,24 +475,24 @@ const columns: Column<Row>[] = [
   },
   {
     key: 'home',
-    head: 'home',
-    title: 'Where it should live',
+    head: 'Home',
+    title: 'Where to use it',
     width: '74px',
     words: true,
     value: (r) => homes.findIndex((h) => h[0] === r.home),
-    cell: (r) => <span className={`text-[13px] ${r.home === 'anywhere' ? 'quiet' : ''}`}>{homeName(r.home)}</span>,
+    cell: (r) => <span className={`text-[13px] ${r.home === 'anywhere' ? 'quiet' : ''}`}>{homeName[r.home]}</span>,
   },
   volumeColumn,
   competitionColumn,
   headroomColumn,
   {
     key: 'grip',
-    head: 'grip',
-    title: 'How firmly the listing holds it, 0 to 1',
+    head: 'Grip',
+    title: 'How firmly the listing holds it, 0–100',
     width: '44px',
     right: true,
     value: (r) => r.weight?.grip,
-    cell: (r) => <span className="num text-[13px]">{r.weight ? r.weight.grip.toFixed(2) : '–'}</span>,
+    cell: (r) => <Num value={gripOf(r.weight?.grip)} shown={Math.round(gripOf(r.weight?.grip) ?? 0).toString()} unit="of 100" />,
   },
-  { key: 'months', head: '30 months', width: '84px', cell: (r) => <Silhouette months={r.numbers.months} width={84} /> },
+  { key: 'months', head: 'Trend', width: '84px', cell: (r) => <Silhouette months={r.numbers.months} width={84} /> },
 ]

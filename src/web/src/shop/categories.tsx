@@ -1,4 +1,5 @@
 import { useState } from 'react'
+import { counted } from '../kit/numbers'
 
 /** A category and those under it, as a profile has them. */
 export type Category = { name: string; under?: Category[] }
@@ -8,12 +9,12 @@ export type AttributeRule = { name: string; options?: string[]; category?: strin
 
 const step = 4
 
-/** The tree as an outline: one category a line, those under it two spaces further in. */
+/** The tree as an outline: one category per line, subcategories indented. */
 export function outlineOf(tree: Category[], depth = 0): string[] {
   return tree.flatMap((c) => [' '.repeat(depth * step) + c.name, ...outlineOf(c.under ?? [], depth + 1)])
 }
 
-/** The tree that an outline means. A line further in than any above it allows stands under the one above; a tab counts as one step. */
+/** The tree of an outline: an indented line is a subcategory of the one above it; a tab counts as one step. */
 export function treeOf(outline: string): Category[] {
   const top: Category[] = []
   const open: { indent: number; under: Category[] }[] = [{ indent: -1, under: top }]
@@ -30,7 +31,7 @@ export function treeOf(outline: string): Category[] {
   return bare(top)
 }
 
-// A category with nothing under it says nothing about that.
+// A category without subcategories has no such list.
 const bare = (tree: Category[]): Category[] =>
   tree.map((c) => (c.under && c.under.length > 0 ? { name: c.name, under: bare(c.under) } : { name: c.name }))
 
@@ -44,9 +45,9 @@ export function Categories({ name, tree, change }: { name: string; tree: Categor
   return (
     <details className="mt-2">
       <summary className="text-[15px] font-semibold cursor-pointer">
-        {name} <small className="quiet font-normal">{count > 0 ? `${count} categories` : 'any may be typed'}</small>
+        {name} <small className="quiet font-normal">{count > 0 ? counted(count, 'category', 'categories') : 'any category'}</small>
       </summary>
-      <p className="quiet text-[13px]">One a line; what is under another stands a few spaces further in. A list can be pasted.</p>
+      <p className="quiet text-[13px]">One per line; indent a subcategory by a few spaces. You can paste a list.</p>
       <textarea
         className="w-full min-h-24 max-h-72 field-sizing-content text-[14px] bg-transparent border border-(--tin-2) rounded p-2"
         aria-label={`Categories of ${name}`}
@@ -83,14 +84,14 @@ export function Attributes({
   return (
     <details className="mt-2">
       <summary className="text-[15px] font-semibold cursor-pointer">
-        {name} <small className="quiet font-normal">{rules.length > 0 ? `${rules.length} attributes` : 'any may be typed'}</small>
+        {name} <small className="quiet font-normal">{rules.length > 0 ? counted(rules.length, 'attribute') : 'any attribute'}</small>
       </summary>
       <table className="plain text-[13.5px]">
         <thead>
           <tr>
             <th>Attribute</th>
-            <th>Values to choose from, with commas; none: any</th>
-            <th>Opened by</th>
+            <th>Values, separated with commas (empty: any)</th>
+            <th>For category</th>
             <th />
           </tr>
         </thead>
@@ -124,11 +125,11 @@ export function Attributes({
               <td>
                 <select
                   className="inline-input"
-                  aria-label={`${r.name} is opened by`}
+                  aria-label={`Category of ${r.name}`}
                   value={r.category ?? ''}
                   onChange={(e) => put(i, { category: e.target.value })}
                 >
-                  <option value="">every listing</option>
+                  <option value="">every category</option>
                   {r.category && !categories.includes(r.category) && <option>{r.category}</option>}
                   {[...new Set(categories)].map((c) => (
                     <option key={c}>{c}</option>
@@ -139,7 +140,7 @@ export function Attributes({
                 <button
                   type="button"
                   className="px-1 cursor-pointer quiet"
-                  aria-label={`Take ${r.name} out`}
+                  aria-label={`Delete ${r.name}`}
                   onClick={() => change(rules.filter((_, k) => k !== i))}
                 >
                   ×
@@ -151,8 +152,8 @@ export function Attributes({
       </table>
       <input
         className="inline-input w-56 mt-1"
-        placeholder="another attribute… then Enter"
-        aria-label="Name of another attribute"
+        placeholder="New attribute, then Enter"
+        aria-label="Name of the new attribute"
         onKeyDown={(e) => {
           const name = e.currentTarget.value.trim()
           if (e.key !== 'Enter' || !name) return

@@ -1,12 +1,12 @@
 import { useState } from 'react'
 import { useNavigate } from 'react-router'
+import { Dialog } from '../kit/dialog'
 import { compact } from '../kit/numbers'
 import { marketFor, type Place, usePicks, useShop } from '../kit/shop'
-import { Dialog } from './dialog'
 
 type Hit = { id: string; what: string; text: string; to: string; more?: string }
 
-/** One box for everything that has a name: products, markets, steps, picks, and any term to dig. */
+/** One box for everything that has a name: products, platforms, steps, picks, and any term to search for. */
 export function FindAnything({ place, close }: { place: Place; close: () => void }) {
   const [text, setText] = useState('')
   const [at, setAt] = useState(0)
@@ -15,8 +15,10 @@ export function FindAnything({ place, close }: { place: Place; close: () => void
   const picks = usePicks(place).data?.picks ?? []
   const all: Hit[] = [
     ...['Dig', 'Pick', 'Write', 'Weigh'].map((s) => ({ id: s, what: 'Step', text: s, to: `${place.base}/${s.toLowerCase()}` })),
-    { id: 'settings', what: 'Settings', text: 'Settings: backups', to: '/settings' },
-    { id: 'platforms', what: 'Rules', text: 'Platforms: fields, limits, search', to: `/platforms?id=${place.market.platformId}` },
+    { id: 'settings', what: 'Settings', text: 'Settings: shop, shortcuts, backups', to: '/settings' },
+    { id: 'help', what: 'Help', text: 'Help: how the numbers work, glossary, keyboard shortcuts', to: '/help' },
+    { id: 'new', what: 'Product', text: 'Add product…', to: '/new' },
+    { id: 'platforms', what: 'Platforms', text: 'Manage platforms…', to: `/platforms?id=${place.market.platformId}` },
     ...(shop?.products ?? []).map((p) => ({
       id: `p${p.id}`,
       what: 'Product',
@@ -27,13 +29,13 @@ export function FindAnything({ place, close }: { place: Place; close: () => void
       .filter((m) => place.product.listings[m.platformId] !== undefined)
       .map((m) => ({
         id: m.id,
-        what: 'Market',
+        what: 'Platform',
         text: `${m.platformName}, ${m.countryName}`,
         to: `/${place.product.id}/${m.id}/write`,
       })),
     ...picks.map((p) => ({
       id: `k${p.key}`,
-      what: p.home === 'avoid' ? 'Avoided' : 'Pick',
+      what: p.home === 'avoid' ? 'Avoid' : 'Pick',
       text: p.text,
       to: `${place.base}/pick?at=${encodeURIComponent(p.key)}`,
       more: compact(p.numbers.volume),
@@ -42,19 +44,28 @@ export function FindAnything({ place, close }: { place: Place; close: () => void
   const words = text.toLowerCase().split(/\s+/).filter(Boolean)
   const hits = all.filter((h) => words.every((w) => h.text.toLowerCase().includes(w))).slice(0, 9)
   if (text.trim())
-    hits.push({ id: 'dig', what: 'Dig', text: `Look up “${text.trim()}”`, to: `${place.base}/dig?term=${encodeURIComponent(text.trim())}` })
+    hits.push({
+      id: 'dig',
+      what: 'Dig',
+      text: `Search for “${text.trim()}”`,
+      to: `${place.base}/dig?term=${encodeURIComponent(text.trim())}`,
+    })
   const go = (hit: Hit | undefined) => {
     if (!hit) return
     close()
     navigate(hit.to)
   }
   return (
-    <Dialog name="Find anything" close={close}>
+    <Dialog name="Search" close={close}>
       <input
         autoFocus
         className="w-full bg-transparent outline-none border-b-2 border-secondary text-[18px] font-semibold pb-1 mb-2"
-        placeholder="A product, a pick, a market, a term…"
-        aria-label="Find anything"
+        placeholder="Search or jump to…"
+        aria-label="Search or jump to"
+        role="combobox"
+        aria-expanded="true"
+        aria-controls="found"
+        aria-activedescendant={hits[at] ? `hit-${at}` : undefined}
         value={text}
         onChange={(e) => {
           setText(e.target.value)
@@ -68,11 +79,13 @@ export function FindAnything({ place, close }: { place: Place; close: () => void
           e.preventDefault()
         }}
       />
-      <div role="listbox" aria-label="Found">
+      <div role="listbox" id="found" aria-label="Results">
         {hits.map((h, i) => (
           <button
             type="button"
             role="option"
+            id={`hit-${i}`}
+            tabIndex={-1}
             aria-selected={i === at}
             key={h.id}
             className={`grid-row w-full text-left cursor-pointer py-1.5 ${i === at ? 'cursor' : ''}`}

@@ -1,11 +1,13 @@
-import { useQueryClient } from '@tanstack/react-query'
-import { useState } from 'react'
+import { useQuery, useQueryClient } from '@tanstack/react-query'
+import { useEffect, useState } from 'react'
 import { Navigate, useNavigate } from 'react-router'
 import { api, ask } from '../kit/api'
 import { marketFor, useShop } from '../kit/shop'
+import { ToastLine } from '../kit/toast'
 import { CouldNotOpen, Rabbit, ThemeButton } from './frame'
+import { addPlatform, begunFrom } from './newplatform'
 
-/** Where one was last, or the first product, or the place to name it. */
+/** Where one was last, or the first product, or the form for it. */
 export function Start() {
   const shop = useShop()
   if (!shop.data) return shop.isError ? <CouldNotOpen shop={shop} /> : null
@@ -21,61 +23,155 @@ export function Start() {
   )
 }
 
-/** An empty shop begins with what is sold. */
+const another = 'another place'
+
+/** What is sold, what shoppers call it, and where. */
 export function NewProduct() {
   const shop = useShop().data
+  const platforms = useQuery({ queryKey: ['platforms'], queryFn: () => ask(api.GET('/api/platforms')) }).data?.platforms
   const [name, setName] = useState('')
   const [what, setWhat] = useState('')
+  const [where, setWhere] = useState('')
+  const [place, setPlace] = useState('')
+  const [like, setLike] = useState('')
   const [error, setError] = useState('')
   const navigate = useNavigate()
   const cache = useQueryClient()
+  const first = (shop?.products.length ?? 0) === 0
+  useEffect(() => {
+    document.title = 'Add product · Tin Rabbit'
+  }, [])
+  const missing = !name.trim() || !where || (where === another && (!place.trim() || !like))
   const add = async () => {
+    setError('')
     try {
+      let platform = where
+      if (where === another) {
+        const nearest = platforms?.find((p) => p.id === like)
+        if (!nearest) return
+        platform = (await addPlatform(begunFrom(nearest, place.trim(), false), nearest.id)).id
+      }
       const facts = { what: what.trim(), materials: [], colours: [], sizes: [], audiences: [], occasions: [] }
-      const product = await ask(api.POST('/api/products', { body: { name, facts, pictures: null } }))
-      await cache.invalidateQueries({ queryKey: ['shop'] })
-      navigate(`/${product.id}/${shop?.markets[0].id}/dig${what.trim() ? `?term=${encodeURIComponent(what.trim())}` : ''}`)
+      const product = await ask(api.POST('/api/products', { body: { name: name.trim(), facts, pictures: null, platforms: [platform] } }))
+      await cache.invalidateQueries()
+      const fresh = await ask(api.GET('/api/shop'))
+      const market = fresh.markets.find((m) => m.platformId === platform)
+      navigate(`/${product.id}/${market?.id}/dig${what.trim() ? `?term=${encodeURIComponent(what.trim())}` : ''}`)
     } catch (e) {
       setError((e as Error).message)
     }
   }
   return (
-    <main className="max-w-xl mx-auto pt-[14vh] px-6">
-      <div className="flex items-center gap-2 head font-bold text-[22px] mb-6">
-        <Rabbit /> Tin Rabbit <span className="ml-auto" />
-        <ThemeButton />
-      </div>
-      <h1 className="text-[30px] font-bold leading-tight mb-2">{shop?.products.length ? 'Another product' : 'What do you sell first?'}</h1>
-      <p className="quiet mb-6">
-        Look up what shoppers type for it, keep the terms worth having, write its listing so that they find it, and copy it out.
-      </p>
-      <form
-        onSubmit={(e) => {
-          e.preventDefault()
-          add()
-        }}
-      >
-        <label className="block mb-4">
-          <span className="sub block">Its name in your shop</span>
-          <input
-            autoFocus
-            className="input w-full"
-            value={name}
-            onChange={(e) => setName(e.target.value)}
-            placeholder="Wren nest box, cedar"
-            maxLength={120}
-          />
-        </label>
-        <label className="block mb-5">
-          <span className="sub block">What a shopper would call it</span>
-          <input className="input w-full" value={what} onChange={(e) => setWhat(e.target.value)} placeholder="nest box" maxLength={120} />
-          <span className="quiet text-[13px]">A broad word is a good place to start digging.</span>
-        </label>
-        {error && <p className="text-accent mb-3">{error}</p>}
-        <button type="submit" className="btn btn-primary" disabled={!name.trim()}>
-          Start digging
-        </button>
-      </form>
-    </main>
+    <div className="h-dvh overflow-auto">
+      <main className="max-w-2xl mx-auto pt-[7vh] pb-10 px-6">
+        <div className="flex items-center gap-2 head font-bold text-[22px] mb-6">
+          <Rabbit /> Tin Rabbit <span className="ml-auto" />
+          {!first && (
+            <a className="link text-[14px] font-normal font-sans" href="/">
+              Cancel
+            </a>
+          )}
+          <ThemeButton />
+        </div>
+        <h1 className="text-[30px] font-bold leading-tight mb-2">{first ? 'Add your first product' : 'Add a product'}</h1>
+        <p className="quiet mb-6">
+          Find out what shoppers search for, pick the terms that fit, and write a listing that is found for them.
+        </p>
+        <form
+          onSubmit={(e) => {
+            e.preventDefault()
+            if (!missing) add()
+          }}
+        >
+          <label className="block mb-4">
+            <span className="sub block">Product name</span>
+            <input
+              autoFocus
+              className="input w-full"
+              value={name}
+              onChange={(e) => setName(e.target.value)}
+              placeholder="e.g. Linen notebook, A5"
+              maxLength={120}
+              required
+            />
+          </label>
+          <label className="block mb-4">
+            <span className="sub block">What shoppers call it (used for your first search)</span>
+            <input
+              className="input w-full"
+              value={what}
+              onChange={(e) => setWhat(e.target.value)}
+              placeholder="e.g. notebook"
+              maxLength={120}
+            />
+          </label>
+          <fieldset className="mb-5">
+            <legend className="sub">Where you sell it</legend>
+            {platforms?.map((p) => (
+              <label key={p.id} className="flex gap-2.5 items-baseline py-1.5 cursor-pointer">
+                <input
+                  type="radio"
+                  name="where"
+                  className="radio radio-sm radio-primary self-start mt-0.5"
+                  checked={where === p.id}
+                  onChange={() => setWhere(p.id)}
+                />
+                <span>
+                  <b className="font-semibold">{p.name}</b> <span className="quiet text-[13.5px]">{p.about}</span>
+                </span>
+              </label>
+            ))}
+            <label className="flex gap-2.5 items-baseline py-1.5 cursor-pointer">
+              <input
+                type="radio"
+                name="where"
+                className="radio radio-sm radio-primary self-start mt-0.5"
+                checked={where === another}
+                onChange={() => setWhere(another)}
+              />
+              <span>
+                <b className="font-semibold">Another place</b>{' '}
+                <span className="quiet text-[13.5px]">Start from the one above that is most like it, then enter its own limits.</span>
+              </span>
+            </label>
+            {where === another && (
+              <div className="grid grid-cols-2 gap-3 ml-8 mt-1">
+                <label className="text-[14px]">
+                  Its name
+                  <input
+                    className="input input-sm w-full mt-1"
+                    value={place}
+                    onChange={(e) => setPlace(e.target.value)}
+                    placeholder="e.g. Paper Lane"
+                    maxLength={60}
+                    required
+                  />
+                </label>
+                <label className="text-[14px]">
+                  Most like
+                  <select className="select select-sm w-full mt-1" value={like} onChange={(e) => setLike(e.target.value)} required>
+                    <option value="">Choose…</option>
+                    {platforms?.map((p) => (
+                      <option key={p.id} value={p.id}>
+                        {p.name}
+                      </option>
+                    ))}
+                  </select>
+                </label>
+              </div>
+            )}
+          </fieldset>
+          {error && (
+            <p className="text-accent mb-3" role="alert">
+              {error}
+            </p>
+          )}
+          <button type="submit" className="btn btn-primary" disabled={missing}>
+            {what.trim() ? `Add product and search for “${what.trim()}”` : 'Add product'}
+          </button>
+        </form>
+      </main>
+      <ToastLine />
+    </div>
   )
 }

@@ -2,19 +2,26 @@ import { useQueryClient } from '@tanstack/react-query'
 import { useEffect, useState, useSyncExternalStore } from 'react'
 import { Link, NavLink, Outlet, useLocation, useNavigate } from 'react-router'
 import { api, ask, type Market, type Product } from '../kit/api'
+import { useChanges } from '../kit/changes'
+import { NameDialog } from '../kit/dialog'
 import { stuckDrafts } from '../kit/drafts'
-import { useKeys } from '../kit/keys'
+import { useFocusKeeper } from '../kit/focus'
+import { Key } from '../kit/key'
+import { Menu } from '../kit/menu'
 import { Pocket } from '../kit/pocket'
-import { marketFor, type Place, usePickActions, usePlace, useShop } from '../kit/shop'
-import { ToastLine, toast } from '../kit/toast'
+import { SampleBadge } from '../kit/sample'
+import { marketFor, type Place, usePlace, useShop } from '../kit/shop'
+import { keysOf, useShortcuts } from '../kit/shortcuts'
+import { ToastLine } from '../kit/toast'
 import { FindAnything } from './find'
+import { History } from './history'
 import { KeySheet } from './keysheet'
 
 const steps = [
-  ['dig', 'Dig'],
-  ['pick', 'Pick'],
-  ['write', 'Write'],
-  ['weigh', 'Weigh'],
+  ['dig', 'Dig', 'dig'],
+  ['pick', 'Pick', 'pickStep'],
+  ['write', 'Write', 'write'],
+  ['weigh', 'Weigh', 'weigh'],
 ] as const
 
 export function Rabbit() {
@@ -29,7 +36,7 @@ export function Rabbit() {
 
 export function ThemeButton() {
   const [theme, setTheme] = useState(document.documentElement.dataset.theme)
-  const turn = () => {
+  const change = () => {
     const next = theme === 'enamel' ? 'night-tin' : 'enamel'
     document.documentElement.dataset.theme = next
     localStorage.setItem('theme', next)
@@ -39,16 +46,16 @@ export function ThemeButton() {
     <button
       type="button"
       className="pill"
-      onClick={turn}
-      title={theme === 'enamel' ? 'Dark tin' : 'Cream enamel'}
-      aria-label="Change between day and night"
+      onClick={change}
+      title={theme === 'enamel' ? 'Switch to the dark theme' : 'Switch to the light theme'}
     >
-      {theme === 'enamel' ? '☾' : '☀'}
+      <span aria-hidden="true">{theme === 'enamel' ? '☾' : '☀'}</span>
+      <span className="sr-only">Switch theme</span>
     </button>
   )
 }
 
-/** The head, the work, the pocket. */
+/** The header, the work, the pocket. */
 export function Frame() {
   const place = usePlace()
   const shop = useShop()
@@ -57,7 +64,7 @@ export function Frame() {
   if (!place)
     return (
       <main className="p-10">
-        This product or market is not in your shop.{' '}
+        This product or platform isn’t in your shop.{' '}
         <a className="link" href="/">
           Go to my shop
         </a>
@@ -67,26 +74,46 @@ export function Frame() {
   return <Framed place={place as Place} />
 }
 
-/** The head of what is about the shop as a whole, with the way back to the work. */
+/** The header of screens about the shop as a whole, with the way back to the listing. */
 export function ShopHead({ name }: { name: string }) {
   const shop = useShop().data
+  const navigate = useNavigate()
   const back = localStorage.getItem('last') ?? '/'
+  const [sheet, setSheet] = useState<'keys' | 'history' | null>(null)
+  const { undo } = useChanges()
+  useFocusKeeper()
+  useShortcuts({
+    undo: () => undo(),
+    history: () => setSheet('history'),
+    sheet: () => setSheet('keys'),
+    dig: () => navigate(back),
+  })
   useEffect(() => {
     document.title = `${name} · Tin Rabbit`
   }, [name])
   return (
     <header className="topbar">
-      <Link to={back} className="flex items-center gap-2 head font-bold text-[17px] tracking-tight whitespace-nowrap">
+      <Link to={back} className="brand">
         <Rabbit />
-        Tin Rabbit
+        <span>Tin Rabbit</span>
       </Link>
       <span className="text-[14px]">
         {shop?.name} <span className="quiet">›</span> <b className="font-semibold">{name}</b>
       </span>
       <Link to={back} className="link ml-auto text-[14px]">
-        Back
+        Back to listing
       </Link>
+      <button type="button" className="pill" onClick={() => setSheet('history')}>
+        History <Key of="history" />
+      </button>
+      {name !== 'Help' && (
+        <Link className="pill" to="/help">
+          Help
+        </Link>
+      )}
       <ThemeButton />
+      {sheet === 'keys' && <KeySheet close={() => setSheet(null)} />}
+      {sheet === 'history' && <History close={() => setSheet(null)} />}
     </header>
   )
 }
@@ -95,9 +122,9 @@ export function ShopHead({ name }: { name: string }) {
 export function CouldNotOpen({ shop }: { shop: ReturnType<typeof useShop> }) {
   return (
     <main className="p-10" role="alert">
-      <p className="mb-3">Couldn’t load your shop: {shop.error?.message}. Your data is safe.</p>
+      <p className="mb-3">Couldn’t load your shop: {shop.error?.message} Your data is safe; reload to try again.</p>
       <button type="button" className="btn btn-sm" onClick={() => shop.refetch()}>
-        Try again
+        Reload
       </button>
     </main>
   )
@@ -105,39 +132,49 @@ export function CouldNotOpen({ shop }: { shop: ReturnType<typeof useShop> }) {
 
 /** A product that is not listed on the platform that the address names. */
 function NotHere({ product, market }: { product: Product; market: Market }) {
-  const cache = useQueryClient()
   const shop = useShop().data
-  const put = async () => {
-    try {
+  const { run } = useChanges(product.id)
+  const add = (from?: number) =>
+    run(async () => {
       await ask(
-        api.POST('/api/products/{id}/listings/{platformId}', { params: { path: { id: product.id, platformId: market.platformId } } }),
+        api.POST('/api/products/{id}/listings/{platformId}', {
+          params: { path: { id: product.id, platformId: market.platformId }, query: { from } },
+        }),
       )
-      await cache.invalidateQueries({ queryKey: ['shop'] })
-    } catch (e) {
-      toast((e as Error).message)
-    }
-  }
+      return { what: null }
+    })
   const back = marketFor(product, shop?.markets ?? [market], market)
+  const others = Object.entries(product.listings).flatMap(([platformId, id]) => {
+    const name = shop?.markets.find((m) => m.platformId === platformId)?.platformName
+    return name ? [{ id, name }] : []
+  })
   return (
     <main className="max-w-xl mx-auto pt-[14vh] px-6">
       <h1 className="text-[26px] font-bold mb-2">
-        {product.name} is not on {market.platformName} yet
+        {product.name} isn’t on {market.platformName} yet
       </h1>
       <p className="quiet mb-5">{market.about}</p>
-      <p className="flex gap-3">
-        <button type="button" className="btn btn-primary" onClick={put}>
-          Begin a listing there
+      <p className="flex flex-wrap gap-3">
+        <button type="button" className="btn btn-primary" onClick={() => add()}>
+          Create listing
         </button>
-        <a className="btn" href={`/${product.id}/${back.id}/dig`}>
-          Back to {back.platformName}
-        </a>
+        {others.map((o) => (
+          <button key={o.id} type="button" className="btn" onClick={() => add(o.id)}>
+            Duplicate from {o.name}
+          </button>
+        ))}
+        {others.length > 0 && (
+          <a className="btn" href={`/${product.id}/${back.id}/dig`}>
+            Back to {back.platformName}
+          </a>
+        )}
       </p>
       <ToastLine />
     </main>
   )
 }
 
-/** Says on every screen that something written elsewhere is not saved, and leads there. */
+/** Shows on every screen that a text is not saved, and links to it. */
 function Unsaved() {
   const stuck = useSyncExternalStore(stuckDrafts.subscribe, stuckDrafts.snapshot)
   const shop = useShop().data
@@ -157,48 +194,132 @@ function Unsaved() {
   )
 }
 
+/** What can be done with the product and the listing that are open. */
+function PlaceMenu({ place }: { place: Place }) {
+  const cache = useQueryClient()
+  const shop = useShop().data
+  const navigate = useNavigate()
+  const { run } = useChanges(place.product.id)
+  const [asked, setAsked] = useState<'rename' | 'duplicate' | null>(null)
+  const { product, market } = place
+  const path = { id: product.id }
+  const rename = (name: string) =>
+    run(async () => {
+      const { data, error, response } = await api.PUT('/api/products/{id}/name', {
+        params: { path },
+        body: { name, revision: product.revision },
+      })
+      if (!data)
+        throw new Error(
+          response.status === 409 ? 'another window renamed it' : ((error as { detail?: string })?.detail ?? `${response.status}`),
+        )
+      return { what: `Renamed to “${name}”` }
+    })
+  const duplicate = (name: string) =>
+    run(async () => {
+      const copy = await ask(api.POST('/api/products/{id}/duplicate', { params: { path }, body: { name } }))
+      await cache.invalidateQueries({ queryKey: ['shop'] })
+      navigate(`/${copy.id}/${market.id}/write`)
+      return { what: `Duplicated “${product.name}”` }
+    })
+  const removeListing = () =>
+    run(
+      () => ask(api.DELETE('/api/listings/{id}', { params: { path: { id: place.listingId } } })),
+      () => {
+        const left = { ...product, listings: Object.fromEntries(Object.entries(product.listings).filter(([p]) => p !== market.platformId)) }
+        if (Object.keys(left.listings).length > 0) navigate(`/${product.id}/${marketFor(left, shop?.markets ?? [], market).id}/dig`)
+      },
+    )
+  const removeProduct = () =>
+    run(
+      () => ask(api.DELETE('/api/products/{id}', { params: { path } })),
+      () => {
+        localStorage.removeItem('last')
+        navigate('/')
+      },
+    )
+  const missing = (shop?.markets ?? []).filter((m) => product.listings[m.platformId] === undefined && m.country === market.country)
+  return (
+    <>
+      <Menu
+        label="Product and listing actions"
+        items={[
+          { heading: product.name },
+          { label: 'Rename product…', run: () => setAsked('rename') },
+          { label: 'Duplicate product…', run: () => setAsked('duplicate') },
+          { label: 'Delete product', run: removeProduct },
+          { heading: `Listing on ${market.platformName}` },
+          ...missing.map((m) => ({ label: `Add to ${m.platformName}…`, run: () => navigate(`/${product.id}/${m.id}/write`) })),
+          { label: 'Delete listing', run: removeListing },
+        ]}
+      />
+      {asked === 'rename' && (
+        <NameDialog
+          title="Rename product"
+          label="Product name"
+          value={product.name}
+          action="Rename"
+          done={rename}
+          close={() => setAsked(null)}
+        />
+      )}
+      {asked === 'duplicate' && (
+        <NameDialog
+          title="Duplicate product"
+          label="Name of the copy"
+          value={`${product.name} (copy)`}
+          action="Duplicate"
+          done={duplicate}
+          close={() => setAsked(null)}
+        />
+      )}
+    </>
+  )
+}
+
 function Framed({ place }: { place: Place }) {
   const shop = useShop().data
   const navigate = useNavigate()
   const { pathname, search } = useLocation()
   const step = pathname.split('/')[3] ?? 'dig'
+  const stepName = steps.find(([path]) => path === step)?.[1]
   // The next start goes where one was last; only a step that there is.
   useEffect(() => {
     if (steps.some(([path]) => pathname === `${place.base}/${path}`)) localStorage.setItem('last', pathname + search)
   }, [pathname, search, place.base])
-  const [sheet, setSheet] = useState<'keys' | 'find' | null>(null)
-  const actions = usePickActions(place)
+  const [sheet, setSheet] = useState<'keys' | 'find' | 'history' | null>(null)
+  const { undo } = useChanges(place.product.id)
   const go = (to: string) => navigate(`${place.base}/${to}`)
-  useKeys(
-    {
-      'Ctrl+k': () => setSheet(sheet === 'find' ? null : 'find'),
-      '?': () => setSheet(sheet === 'keys' ? null : 'keys'),
-      'Alt+1': () => go('dig'),
-      'Alt+2': () => go('pick'),
-      'Alt+3': () => go('write'),
-      'Alt+4': () => go('weigh'),
-      'Ctrl+z': () => actions.undo(),
-      u: () => actions.undo(),
-    },
-    ['Ctrl+z'],
-  )
+  const toggle = (name: 'keys' | 'find' | 'history') => setSheet(sheet === name ? null : name)
+  useFocusKeeper()
+  useShortcuts({
+    search: () => toggle('find'),
+    sheet: () => toggle('keys'),
+    history: () => toggle('history'),
+    dig: () => go('dig'),
+    pickStep: () => go('pick'),
+    write: () => go('write'),
+    weigh: () => go('weigh'),
+    undo: () => undo(),
+  })
+  const { product, market } = place
   useEffect(() => {
-    document.title = `${place.product.name} · Tin Rabbit`
-  }, [place.product.name])
+    document.title = `${product.name} on ${market.platformName}${stepName ? `: ${stepName}` : ''} · Tin Rabbit`
+  }, [product.name, market.platformName, stepName])
   return (
     <div className="frame">
       <header className="topbar">
-        <NavLink to={`${place.base}/dig`} className="flex items-center gap-2 head font-bold text-[17px] tracking-tight whitespace-nowrap">
+        <NavLink to={`${place.base}/dig`} className="brand">
           <Rabbit />
-          Tin Rabbit
+          <span>Tin Rabbit</span>
         </NavLink>
-        <div className="flex gap-1 items-baseline min-w-0 text-[14px]" title={shop?.name}>
+        <div className="flex gap-1 items-center min-w-0 text-[14px]" title={shop?.name}>
           <select
             aria-label="Product"
-            value={place.product.id}
+            value={product.id}
             onChange={(e) => {
               const next = shop?.products.find((p) => String(p.id) === e.target.value)
-              navigate(next ? `/${next.id}/${marketFor(next, shop?.markets ?? [], place.market).id}/${step}` : '/new')
+              navigate(next ? `/${next.id}/${marketFor(next, shop?.markets ?? [], market).id}/${step}` : '/new')
             }}
           >
             {shop?.products.map((p) => (
@@ -206,64 +327,64 @@ function Framed({ place }: { place: Place }) {
                 {p.name}
               </option>
             ))}
-            <option value="new">Another product…</option>
+            <option value="new">Add product…</option>
           </select>
           <span className="quiet">{step === 'dig' ? 'in' : 'on'}</span>
           <select
-            aria-label="Market"
-            value={place.market.id}
+            aria-label="Platform and country"
+            value={market.id}
             onChange={(e) =>
-              navigate(
-                e.target.value === 'platforms'
-                  ? `/platforms?id=${place.market.platformId}`
-                  : `/${place.product.id}/${e.target.value}/${step}`,
-              )
+              navigate(e.target.value === 'platforms' ? `/platforms?id=${market.platformId}` : `/${product.id}/${e.target.value}/${step}`)
             }
-            title={place.market.about}
+            title={market.about}
           >
             {shop?.markets
-              .filter((m) => place.product.listings[m.platformId] !== undefined)
+              .filter((m) => product.listings[m.platformId] !== undefined)
               .map((m) => (
                 <option key={m.id} value={m.id}>
                   {m.platformName}, {m.countryName}
                 </option>
               ))}
-            <optgroup label="Not listed there yet">
+            <optgroup label="Add to another platform">
               {shop?.markets
-                .filter((m) => place.product.listings[m.platformId] === undefined && m.country === place.market.country)
+                .filter((m) => product.listings[m.platformId] === undefined && m.country === market.country)
                 .map((m) => (
                   <option key={m.id} value={m.id}>
                     {m.platformName}…
                   </option>
                 ))}
             </optgroup>
-            <option value="platforms">Platforms and their limits…</option>
+            <option value="platforms">Manage platforms…</option>
           </select>
+          <SampleBadge market={market} />
+          <PlaceMenu place={place} />
         </div>
         <nav className="steps" aria-label="Steps">
-          {steps.map(([path, name], i) => (
-            <NavLink key={path} to={`${place.base}/${path}`} title={`Alt ${i + 1}`}>
+          {steps.map(([path, name, id]) => (
+            <NavLink key={path} to={`${place.base}/${path}`} title={keysOf(id)[0]}>
               {name}
             </NavLink>
           ))}
         </nav>
         <Unsaved />
         <button type="button" className="pill" onClick={() => setSheet('find')}>
-          Search <kbd>Ctrl K</kbd>
+          Search <Key of="search" />
         </button>
-        <button type="button" className="pill" onClick={() => setSheet('keys')} aria-label="Keys">
-          Keys <kbd>?</kbd>
-        </button>
-        <Link className="pill" to="/settings" aria-label="Settings" title="Settings: backups">
-          ⚙
+        <Link className="pill" to="/help" title="Help: how the numbers work, glossary, keyboard shortcuts">
+          Help
+        </Link>
+        <Link className="pill" to="/settings" title="Settings">
+          <span aria-hidden="true">⚙</span>
+          <span className="sr-only">Settings</span>
         </Link>
         <ThemeButton />
       </header>
-      <Outlet context={place} key={`${place.listingId} ${place.market.id}`} />
-      <Pocket place={place} />
+      <Outlet context={place} key={`${place.listingId} ${market.id}`} />
       <ToastLine />
+      <Pocket place={place} />
       {sheet === 'keys' && <KeySheet close={() => setSheet(null)} />}
       {sheet === 'find' && <FindAnything place={place} close={() => setSheet(null)} />}
+      {sheet === 'history' && <History product={product.id} close={() => setSheet(null)} />}
     </div>
   )
 }

@@ -1,99 +1,53 @@
+import { Dialog } from '../kit/dialog'
+import { groups, keysOf, type ShortcutId, shortcuts, singleKeys, useSingleKeys } from '../kit/shortcuts'
 import { Legend } from '../kit/thread'
-import { Dialog } from './dialog'
 
-const sheets: [string, [string, string][]][] = [
-  [
-    'Everywhere',
-    [
-      ['Alt 1 – 4', 'Dig, Pick, Write, Weigh'],
-      ['Ctrl K', 'Find anything: a product, a pick, a place, a term to dig'],
-      ['U or Ctrl Z', 'Undo the last change to the picks'],
-      ['?', 'This sheet'],
-    ],
-  ],
-  [
-    'Tables',
-    [
-      ['↑ ↓ PgUp PgDn', 'Walk'],
-      ['Space', 'Mark; Shift ↑ ↓ marks as it walks, Ctrl A all'],
-      ['P', 'Pick, or drop again'],
-      ['X', 'Avoid, or stop avoiding; N says why'],
-      ['Enter', 'Dig: look this term up'],
-    ],
-  ],
-  [
-    'Dig',
-    [
-      ['/', 'Type a head term'],
-      ['F', 'Filter'],
-      ['V', 'Paste a column of terms'],
-      ['I', 'Import a CSV or XLSX file'],
-      ['G S', 'As a grid; as a scatter'],
-      ['C', 'Correct a term’s numbers'],
-      ['Q', 'Copy exact-phrase title queries'],
-      ['Esc', 'Stop what is being looked up; unmark'],
-    ],
-  ],
-  [
-    'Pick',
-    [
-      ['1 2 3', 'Fit: core, good, stretch'],
-      ['T G B K D', 'Home: title, tags, bullets, backend, description'],
-      ['A', 'Home: anywhere'],
-      ['L', 'Keep for later'],
-      ['E', 'Make it the lead of this listing'],
-      ['N', 'Note'],
-      ['Alt ↑ ↓', 'Move up or down'],
-      ['W', 'One phrase that holds two to six marked picks'],
-      ['O', 'Families as one row; → opens one, ← closes it'],
-      ['F I S', 'Facts, ideas for products, a second language'],
-      ['Delete', 'Drop'],
-    ],
-  ],
-  [
-    'Write',
-    [
-      ['Tab', 'Next field'],
-      ['Enter in a tag', 'Next tag; Alt ← → moves it, Alt S splits a long one'],
-      ['Alt F', 'A fill for the field one is in; Enter takes it'],
-      ['Alt N', 'The next finding; Alt Enter fixes, Alt A puts aside'],
-      ['Alt P T R V M', 'Picks, takes, the title read, versions, send'],
-      ['Alt C', 'Copy the field one is in'],
-      ['Ctrl Z', 'Undo what was typed'],
-    ],
-  ],
-]
-
-export function KeySheet({ close }: { close: () => void }) {
+/** Every shortcut, by screen. */
+export function ShortcutList() {
+  const on = useSingleKeys()
   return (
-    <Dialog name="Keys" close={close} width={1120}>
-      <h2 className="text-[20px] font-bold mb-3">Keys</h2>
-      <div className="columns-3 gap-7">
-        {sheets.map(([name, keys]) => (
-          <section key={name} className="break-inside-avoid mb-4">
-            <div className="sub !mt-0">{name}</div>
+    <>
+      <label className="flex gap-2 items-center text-[14px] mb-3 cursor-pointer w-fit">
+        <input type="checkbox" className="checkbox checkbox-sm" checked={on} onChange={(e) => singleKeys.set(e.target.checked)} />
+        Use single-letter shortcuts
+      </label>
+      <div className="columns-1 md:columns-2 lg:columns-3 gap-7">
+        {groups.map((group) => (
+          <section key={group} className="break-inside-avoid mb-4">
+            <h3 className="sub !mt-0">{group}</h3>
             <table className="plain">
               <tbody>
-                {keys.map(([key, what]) => (
-                  <tr key={key}>
-                    <td className="w-24 whitespace-nowrap">
-                      <kbd>{key}</kbd>
-                    </td>
-                    <td>{what}</td>
-                  </tr>
-                ))}
+                {(Object.keys(shortcuts) as ShortcutId[])
+                  .filter((id) => shortcuts[id].group === group && keysOf(id).length > 0)
+                  .map((id) => (
+                    <tr key={id}>
+                      <td className="w-28 whitespace-nowrap !pr-3">
+                        {keysOf(id).map((key, i) => (
+                          <span key={key}>
+                            {i > 0 && ' or '}
+                            <kbd>{key}</kbd>
+                          </span>
+                        ))}
+                      </td>
+                      <td>{shortcuts[id].label}</td>
+                    </tr>
+                  ))}
               </tbody>
             </table>
           </section>
         ))}
       </div>
-      <div className="sub">Thread: how firmly the listing holds a term</div>
+    </>
+  )
+}
+
+export function KeySheet({ close }: { close: () => void }) {
+  return (
+    <Dialog name="Keyboard shortcuts" close={close} width={1120}>
+      <h2 className="text-[20px] font-bold mb-3">Keyboard shortcuts</h2>
+      <ShortcutList />
+      <h3 className="sub">Threads: how firmly the listing holds a term</h3>
       <Legend />
-      <p className="mt-4 text-right">
-        <button type="button" className="btn btn-sm" onClick={close}>
-          Close <kbd>Esc</kbd>
-        </button>
-      </p>
     </Dialog>
   )
 }

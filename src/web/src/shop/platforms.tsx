@@ -1,20 +1,24 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query'
 import { useRef, useState } from 'react'
 import { useAddress } from '../kit/address'
-import { api, type PlatformView } from '../kit/api'
+import { api, ask, type PlatformView } from '../kit/api'
+import { useChanges } from '../kit/changes'
+import { NameDialog } from '../kit/dialog'
 import { counted } from '../kit/numbers'
 import { ToastLine, toast } from '../kit/toast'
-import { NameBox } from '../kit/walked'
 import { ShopHead } from './frame'
-import { draftOf, idOf, type Profile, ProfileSheet } from './profile'
+import { addPlatform, begunFrom } from './newplatform'
+import { draftOf, type Profile, ProfileSheet } from './profile'
 
-/** Every platform; one of them open to be changed, and what a change would do to the listings. */
+/** Every platform; one of them open to be edited, with what a change would do to the listings. */
 export function Platforms() {
   const [params, set] = useAddress()
   const list = useQuery({ queryKey: ['platforms'], queryFn: async () => (await api.GET('/api/platforms')).data })
   const cache = useQueryClient()
   const file = useRef<HTMLInputElement>(null)
   const [naming, setNaming] = useState(false)
+  const [categories, setCategories] = useState(false)
+  const { run } = useChanges()
   const [round, setRound] = useState(0)
   const open = list.data?.platforms.find((p) => p.id === params.get('id')) ?? list.data?.platforms[0]
   const reload = async (id?: string) => {
@@ -22,36 +26,37 @@ export function Platforms() {
     if (id) set({ id })
   }
   const add = async (profile: Profile, like: string | null, said: string) => {
-    const { error, response } = await api.POST('/api/platforms', { body: { profile: profile as never, like } })
-    if (!response.ok) return toast((error as { detail?: string })?.detail ?? 'It could not be added')
-    await reload(profile.id)
-    toast(said)
-  }
-  const copyOf = (p: PlatformView, name: string | null) => {
-    setNaming(false)
-    if (name)
-      add(
-        { ...(p.profile as unknown as Profile), id: idOf(name), name, about: `Begun from ${p.name}.` },
-        p.id,
-        `${name} begun from ${p.name}: type in its own limits`,
-      )
-  }
-  const bring = async (chosen: File) => {
     try {
-      const profile = JSON.parse(await chosen.text()) as Profile
-      await add(profile, open?.id ?? null, `${profile.name} brought in`)
+      await addPlatform(profile, like)
+      await reload(profile.id)
+      toast(said)
     } catch (e) {
-      toast(`${chosen.name} is not JSON: ${(e as Error).message}`)
+      toast(`Not added: ${(e as Error).message}`)
     }
   }
+  const importFrom = async (chosen: File) => {
+    let profile: Profile
+    try {
+      profile = JSON.parse(await chosen.text()) as Profile
+    } catch (e) {
+      return toast(`${chosen.name} isn’t valid JSON: ${(e as Error).message}`)
+    }
+    await add(profile, open?.id ?? null, `Imported ${profile.name}`)
+  }
+  const remove = (p: PlatformView) =>
+    run(
+      () => ask(api.DELETE('/api/platforms/{id}', { params: { path: { id: p.id } } })),
+      () => set({ id: null }),
+    )
   return (
-    <div className="frame" style={{ gridTemplateRows: '56px minmax(0,1fr)' }}>
+    <div className="frame" style={{ gridTemplateRows: '56px minmax(0,1fr) auto' }}>
       <ShopHead name="Platforms" />
       <main className="work" style={{ gridTemplateColumns: '250px minmax(0,1fr)' }}>
         <aside className="side !border-l-0" style={{ borderRight: '1px solid var(--tin-2)' }}>
           <h3 className="!mt-0">Platforms</h3>
           <p className="quiet text-[13px] mb-2">
-            Each is a set of rules: its fields, their limits, how its search compares words. Copy the nearest and type in your own.
+            A platform is a set of rules: its fields, their limits, and what its search treats as equal. Duplicate the one most like yours
+            and enter your own.
           </p>
           <nav aria-label="Platforms">
             {list.data?.platforms.map((p) => (
@@ -59,41 +64,55 @@ export function Platforms() {
                 type="button"
                 key={p.id}
                 className={`take w-full text-left cursor-pointer block ${p.id === open?.id ? 'cursor' : ''}`}
+                aria-current={p.id === open?.id ? 'true' : undefined}
                 onClick={() => set({ id: p.id })}
               >
                 <b>{p.name}</b>
                 <span className="quiet text-[12.5px] block">
-                  {p.shipped ? 'came with the program' : 'yours'}, {counted(p.listings, 'listing')}
-                  {p.id !== open?.id && draftOf(p.id) && <span className="text-accent">, changes not saved</span>}
+                  {p.shipped ? 'Built-in' : 'Yours'}, {counted(p.listings, 'listing')}
+                  {p.id !== open?.id && draftOf(p.id) && <span className="text-accent">, not saved</span>}
                 </span>
               </button>
             ))}
           </nav>
           <p className="flex flex-col gap-2 mt-3 items-start">
-            {open &&
-              (naming ? (
-                <NameBox label="Name of your platform" value={`${open.name}, mine`} done={(name) => copyOf(open, name)} />
-              ) : (
+            {open && (
+              <>
                 <button type="button" className="btn btn-sm btn-primary" onClick={() => setNaming(true)}>
-                  Copy {open.name}…
+                  Duplicate {open.name}…
                 </button>
-              ))}
+                <label className="flex gap-2 items-center text-[13px] cursor-pointer">
+                  <input
+                    type="checkbox"
+                    className="checkbox checkbox-sm"
+                    checked={categories}
+                    onChange={(e) => setCategories(e.target.checked)}
+                  />
+                  Include its categories
+                </label>
+                {!open.shipped && (
+                  <button type="button" className="btn btn-sm" onClick={() => remove(open)}>
+                    Delete {open.name}
+                  </button>
+                )}
+              </>
+            )}
             <button type="button" className="btn btn-sm" onClick={() => file.current?.click()}>
-              Bring one in (JSON)…
+              Import JSON…
             </button>
             <a className="link text-[13px]" href="/schemas/platform.json">
-              The format, as JSON Schema
+              The format (JSON Schema)
             </a>
             <input
               ref={file}
               type="file"
               accept=".json,application/json"
               className="hidden"
-              aria-label="A profile as JSON"
+              aria-label="Platform as JSON"
               onChange={(e) => {
                 const chosen = e.target.files?.[0]
                 e.target.value = ''
-                if (chosen) bring(chosen)
+                if (chosen) importFrom(chosen)
               }}
             />
           </p>
@@ -109,6 +128,16 @@ export function Platforms() {
         )}
       </main>
       <ToastLine />
+      {naming && open && (
+        <NameDialog
+          title={`Duplicate ${open.name}`}
+          label="Name of your platform"
+          value={`${open.name} (copy)`}
+          action="Duplicate"
+          done={(name) => add(begunFrom(open, name, categories), open.id, `${name} added. Enter its own limits.`)}
+          close={() => setNaming(false)}
+        />
+      )}
     </div>
   )
 }

@@ -1,9 +1,12 @@
 import { useEffect, useState } from 'react'
 import { api, type PlatformView, type Unfit } from '../kit/api'
 import { ConflictBox } from '../kit/conflict'
-import { useKeys } from '../kit/keys'
+import { Key } from '../kit/key'
+import { counted } from '../kit/numbers'
+import { useShortcuts } from '../kit/shortcuts'
 import { toast, toastAgain } from '../kit/toast'
 import { type AttributeRule, Attributes, Categories, type Category, namesOf } from './categories'
+import { newField, roles } from './newplatform'
 
 export type Limit = { max?: number | null; unit?: string; maxItems?: number | null } | null
 export type FieldRule = {
@@ -40,34 +43,73 @@ const shapes = {
   text: 'text',
   lines: 'bullet points',
   phrases: 'tags',
-  words: 'loose words',
+  words: 'separate words',
   rich: 'HTML',
   path: 'category',
   choices: 'attributes',
 }
 const folds = {
-  diacritics: 'accents: pajaros = pájaros',
-  possessive: 'owners: womens = women’s',
-  plural: 'plurals: box = boxes',
-  compound: 'one word or two: birdhouse = bird house',
-  spelling: 'spelling: grey = gray',
+  diacritics: 'accents (pajaros = pájaros)',
+  possessive: 'possessives (womens = women’s)',
+  plural: 'plurals (box = boxes)',
+  compound: 'one word or two (birdhouse = bird house)',
+  spelling: 'British and American spelling (grey = gray)',
 }
 const thresholds: Record<string, string> = {
-  unusedShare: 'share of room that may lie unused',
-  whatWithinWords: 'what it is, within the first words of the title',
-  shoutingLetters: 'letters of a word of capitals that shouts',
-  shoutingWords: 'such words in a field',
-  descriptionMinWords: 'fewest words of the description',
-  termPerHundredWords: 'most uses of a term in a hundred words',
-  listSentenceWords: 'fewest words of a sentence that is a list',
-  listSentenceShare: 'share of picks that makes it one',
-  openingSentences: 'first sentences that should hold a core pick',
-  rivalsFillShare: 'share of rivals that fill an attribute',
-  shopNameInTags: '1: the shop’s name should be a tag',
-  titleRepeatsPay: '1: a word twice in the title pays twice',
+  unusedShare: 'Allowed unused space, as a share (0–1)',
+  whatWithinWords: 'What it is: within the first words of the title',
+  shoutingLetters: 'All caps: letters in a word',
+  shoutingWords: 'All caps: words in a field',
+  descriptionMinWords: 'Min words in the description',
+  termPerHundredWords: 'Max uses of a term per 100 words',
+  listSentenceWords: 'Keyword list: min words in the sentence',
+  listSentenceShare: 'Keyword list: share of words that are picks (0–1)',
+  openingSentences: 'Opening: sentences that should contain a core pick',
+  rivalsFillShare: 'Attributes: share of listings that fill them (0–1)',
+  shopNameInTags: 'Shop name in a tag (1 = recommended)',
+  titleRepeatsPay: 'Repeats in the title help (1 = yes)',
+}
+const columns: Record<string, string> = {
+  key: 'Key',
+  label: 'Name',
+  role: 'Role',
+  shape: 'Type',
+  'limit.max': 'Limit',
+  'limit.unit': 'Unit',
+  'limit.maxItems': 'Max items',
+  limit: 'Limit',
+  shows: 'Cut off at',
+  indexed: 'Searched',
+  indexedFirst: 'Search reads first',
+  weight: 'Weight',
+  front: 'Early words count more',
+  required: 'Required',
+}
+const parts: Record<string, string> = {
+  name: 'Name',
+  id: 'ID',
+  about: 'About',
+  fields: 'Fields',
+  banned: 'Banned phrases',
+  'search.folds': 'Search treats as equal',
+  'search.ignoredWords': 'Ignored words',
+  'search.indexDelayHours': 'Search updates after (hours)',
 }
 
-// What is no number goes on as it was typed: the check says so and names the key.
+/** What a problem is about, in the words of the form: “Title limit”. */
+export function labelOf(path: string, fields: FieldRule[]): string {
+  const key = path.replace(/^profile\.?/, '')
+  const field = /^fields\[(\d+)\]\.?(.*)$/.exec(key)
+  if (field) {
+    const rule = fields[Number(field[1])]
+    const column = columns[field[2]] ?? columns[field[2].replace(/\[.*$/, '')] ?? field[2]
+    return `${rule?.label || rule?.key || `Field ${Number(field[1]) + 1}`} ${column.toLowerCase()}`.trim()
+  }
+  if (key.startsWith('checks.')) return thresholds[key.slice(7)] ?? key
+  return parts[key.replace(/\[.*$/, '')] ?? (key || 'Platform')
+}
+
+// What is no number stays as it was typed: the check names it.
 const number = (text: string) => (text.trim() === '' ? null : Number.isNaN(Number(text)) ? (text as unknown as number) : Number(text))
 
 /** A name as an id or a key. */
@@ -87,7 +129,7 @@ export const draftOf = (id: string) => {
 const keepDraft = (id: string, profile: Profile | null, revision = 0) =>
   profile ? sessionStorage.setItem(`platform ${id}`, JSON.stringify({ profile, revision })) : sessionStorage.removeItem(`platform ${id}`)
 
-/** One platform's rules, each to be changed; what is wrong, and which listings would no longer fit, is said while one types. */
+/** One platform's rules, each to be edited; what is wrong, and which listings would no longer fit, shows while one types. */
 export function ProfileSheet({
   view,
   usual,
@@ -107,7 +149,9 @@ export function ProfileSheet({
   // The revision that the changes were made from: it moves on only when something is saved from here.
   const [from, setRevision] = useState(() => draftOf(view.id)?.revision ?? view.revision)
   const [theirs, setTheirs] = useState<PlatformView | null>(null)
-  const changed = JSON.stringify(profile) !== JSON.stringify(view.profile)
+  // What is saved, as it was written here: the server may write the same in other words.
+  const [savedAs, setSavedAs] = useState(() => JSON.stringify(view.profile))
+  const changed = JSON.stringify(profile) !== savedAs
 
   useEffect(() => keepDraft(view.id, changed ? profile : null, from), [view.id, changed, profile, from])
 
@@ -137,7 +181,7 @@ export function ProfileSheet({
     change({ fields })
   }
   const save = async (revision = from) => {
-    if (Object.keys(wrong).length > 0) return toast('Something is wrong still: it is said in rust')
+    if (Object.keys(wrong).length > 0) return toast('Fix the marked errors before saving')
     const before = view.profile
     const put = async (next: unknown, from: number, done: (revision: number) => void) => {
       try {
@@ -152,38 +196,39 @@ export function ProfileSheet({
             put(next, from, done),
           )
       } catch {
-        toastAgain('Not saved: the server cannot be reached. Your changes are kept in this window.', () => put(next, from, done))
+        toastAgain('Not saved: the server can’t be reached. Your changes are kept in this window.', () => put(next, from, done))
       }
     }
     await put(profile, revision, (now) => {
       setTheirs(null)
       setRevision(now)
-      toast(`${profile.name} saved`, () =>
+      setSavedAs(JSON.stringify(profile))
+      toast(`Saved ${profile.name}`, () =>
         put(before, now, async () => {
           await saved()
-          forget()
+          discard()
         }),
       )
       saved()
     })
   }
-  const forget = () => {
+  const discard = () => {
     keepDraft(view.id, null)
     again()
   }
-  // The form is for profiles that can be read; what cannot is put right where it was typed.
+  // The form is for profiles that can be read; any other is corrected where it was typed.
   const asForm = async () => {
     try {
       JSON.parse(text ?? '')
     } catch {
-      return toast('Put the JSON right first')
+      return toast('Fix the JSON first')
     }
     const { error, response } = await api.POST('/api/platforms/check', { body: { profile: profile as never, like: null } })
     if (response.ok) return setText(null)
     const [path] = Object.keys((error as { errors?: Record<string, string[]> })?.errors ?? {})
-    toast(`Put ${path?.replace(/^profile\.?/, '') || 'the profile'} right first`)
+    toast(`Fix this first: ${labelOf(path ?? '', profile.fields ?? [])}`)
   }
-  useKeys({ 'Ctrl+s': () => save() })
+  useShortcuts({ savePlatform: () => changed && save() })
   const problems = Object.entries(wrong)
   const wrongAt = (path: string) => wrong[`profile.${path}`]?.join(' ')
   const fresh = unfit.filter((u) => u.before)
@@ -198,25 +243,23 @@ export function ProfileSheet({
         />
         <span className="quiet text-[13px] num">{profile.id}</span>
         <span className="ml-auto flex gap-3 items-baseline text-[13.5px]">
-          {changed && (
-            <button type="button" className="link" onClick={forget}>
-              Forget the changes
-            </button>
-          )}
+          <button type="button" className="link disabled:opacity-50" disabled={!changed} onClick={discard}>
+            Discard changes
+          </button>
           <button type="button" className="link" onClick={() => (text === null ? setText(JSON.stringify(profile, null, 2)) : asForm())}>
-            {text === null ? 'As JSON' : 'As a form'}
+            {text === null ? 'Edit as JSON' : 'Edit as a form'}
           </button>
           <a className="link" href={`/api/platforms/${view.id}/profile.json`}>
-            Take out (JSON)
+            Export JSON
           </a>
           <button type="button" className="btn btn-sm btn-primary" disabled={!changed} onClick={() => save()}>
-            Save <kbd>Ctrl S</kbd>
+            Save <Key of="savePlatform" plain />
           </button>
         </span>
       </div>
       {theirs && (
         <ConflictBox
-          what={`${view.name}’s profile`}
+          what={`The platform ${view.name}`}
           savedAt={null}
           rows={Object.keys({ ...profile, ...theirs.profile }).map((key) => ({
             label: key,
@@ -226,7 +269,7 @@ export function ProfileSheet({
           keepMine={() => save(theirs.revision)}
           takeTheirs={async () => {
             await saved()
-            forget()
+            discard()
           }}
         />
       )}
@@ -234,14 +277,18 @@ export function ProfileSheet({
         <div className="text-accent text-[13.5px] mb-2" role="alert" data-testid="problems">
           {problems.map(([path, messages]) => (
             <p key={path}>
-              <span className="num">{path.replace(/^profile\./, '')}</span>: {messages.join(' ')}
+              <b>{labelOf(path, profile.fields ?? [])}</b>: {messages.join(' ')}
             </p>
           ))}
         </div>
       )}
       {unfit.length > 0 && (
         <div className="text-[13.5px] mb-2" data-testid="unfit">
-          <b>{fresh.length > 0 ? `${fresh.length} that fitted before would no longer:` : 'Do not fit, and did not before:'}</b>
+          <b>
+            {fresh.length > 0
+              ? `${counted(fresh.length, 'listing')} would no longer fit these rules:`
+              : 'Listings that don’t fit these rules, and didn’t before:'}
+          </b>
           {unfit.map((u) => (
             <p key={u.listingId} className={u.before ? 'text-accent' : 'quiet'}>
               {u.product}: {u.why.join('; ')}
@@ -252,7 +299,7 @@ export function ProfileSheet({
       {text !== null ? (
         <textarea
           className="w-full h-[60vh] num text-[12.5px] bg-transparent border border-(--tin-2) rounded p-2"
-          aria-label="The profile as JSON"
+          aria-label="Platform as JSON"
           spellCheck={false}
           value={text}
           onChange={(e) => {
@@ -269,7 +316,7 @@ export function ProfileSheet({
           <textarea
             className="inline-input w-full text-[14px] field-sizing-content"
             aria-label="About"
-            placeholder="What is different here"
+            placeholder="What is special about this platform"
             value={profile.about ?? ''}
             onChange={(e) => change({ about: e.target.value })}
           />
@@ -278,16 +325,17 @@ export function ProfileSheet({
             <thead>
               <tr>
                 <th>Name</th>
-                <th>Written as</th>
-                <th title="Most that the text, or each entry, may hold">Most</th>
-                <th>counted in</th>
-                <th title="Most entries of a list">Entries</th>
-                <th title="Characters that other places show">Shown</th>
-                <th title="Whether its search reads it">Searched</th>
-                <th title="Only so many first characters are read">first</th>
-                <th title="How much a match here counts, 0 to 1">Weight</th>
-                <th title="A match further forward counts for more">Front</th>
-                <th title="No listing without it">Needed</th>
+                <th>Role</th>
+                <th>Type</th>
+                <th title="How much the text, or each item, may hold">Limit</th>
+                <th>Unit</th>
+                <th title="How many items a list may have">Max items</th>
+                <th title="Other places show the text up to this character">Cut off at</th>
+                <th title="Whether its search reads the field">Searched</th>
+                <th title="Search reads only so many characters from the start">Reads first</th>
+                <th title="How much a match here counts, 0–1">Weight</th>
+                <th title="A match nearer the start counts more">Early words count more</th>
+                <th>Required</th>
                 <th />
               </tr>
             </thead>
@@ -312,7 +360,22 @@ export function ProfileSheet({
                     <td>
                       <select
                         className="inline-input"
-                        aria-label={`Shape of ${f.key}`}
+                        aria-label={`Role of ${f.key}`}
+                        value={f.role ?? ''}
+                        onChange={(e) => field(i, { role: e.target.value })}
+                      >
+                        {Object.entries(roles).map(([key, role]) => (
+                          <option key={key} value={key}>
+                            {role.name}
+                          </option>
+                        ))}
+                        {f.role && !(f.role in roles) && <option>{f.role}</option>}
+                      </select>
+                    </td>
+                    <td>
+                      <select
+                        className="inline-input"
+                        aria-label={`Type of ${f.key}`}
                         value={f.shape}
                         onChange={(e) => field(i, { shape: e.target.value })}
                       >
@@ -325,7 +388,7 @@ export function ProfileSheet({
                     </td>
                     <td>
                       <NumberBox
-                        label={`Most of ${f.key}`}
+                        label={`Limit of ${f.key}`}
                         width="w-14"
                         wrong={bad('limit.max')}
                         none="any"
@@ -347,17 +410,17 @@ export function ProfileSheet({
                     </td>
                     <td>
                       <NumberBox
-                        label={`Entries of ${f.key}`}
+                        label={`Max items of ${f.key}`}
                         width="w-11"
                         wrong={bad('limit.maxItems')}
-                        none={['lines', 'phrases', 'path'].includes(f.shape) ? 'any' : '–'}
+                        none={['lines', 'phrases', 'path'].includes(f.shape) ? 'any' : ''}
                         value={f.limit?.maxItems}
                         put={(n) => limit({ maxItems: n })}
                       />
                     </td>
                     <td>
                       <NumberBox
-                        label={`Shown of ${f.key}`}
+                        label={`${f.key} is cut off at`}
                         width="w-11"
                         wrong={bad('shows')}
                         none="all"
@@ -376,7 +439,7 @@ export function ProfileSheet({
                     </td>
                     <td>
                       <NumberBox
-                        label={`First characters searched of ${f.key}`}
+                        label={`Search reads first of ${f.key}`}
                         width="w-11"
                         wrong={bad('indexedFirst')}
                         none="all"
@@ -397,7 +460,7 @@ export function ProfileSheet({
                       <input
                         type="checkbox"
                         className="checkbox checkbox-xs"
-                        aria-label={`Front of ${f.key} counts`}
+                        aria-label={`Early words of ${f.key} count more`}
                         checked={f.front ?? false}
                         onChange={(e) => field(i, { front: e.target.checked })}
                       />
@@ -406,22 +469,32 @@ export function ProfileSheet({
                       <input
                         type="checkbox"
                         className="checkbox checkbox-xs"
-                        aria-label={`${f.key} is needed`}
+                        aria-label={`${f.key} is required`}
                         checked={f.required ?? false}
                         onChange={(e) => field(i, { required: e.target.checked })}
                       />
                     </td>
                     <td className="whitespace-nowrap">
-                      <button type="button" className="px-1 cursor-pointer quiet" aria-label={`${f.key} up`} onClick={() => move(i, -1)}>
+                      <button
+                        type="button"
+                        className="px-1 cursor-pointer quiet"
+                        aria-label={`Move ${f.key} up`}
+                        onClick={() => move(i, -1)}
+                      >
                         ↑
                       </button>
-                      <button type="button" className="px-1 cursor-pointer quiet" aria-label={`${f.key} down`} onClick={() => move(i, 1)}>
+                      <button
+                        type="button"
+                        className="px-1 cursor-pointer quiet"
+                        aria-label={`Move ${f.key} down`}
+                        onClick={() => move(i, 1)}
+                      >
                         ↓
                       </button>
                       <button
                         type="button"
                         className="px-1 cursor-pointer quiet"
-                        aria-label={`Take ${f.key} out`}
+                        aria-label={`Delete ${f.key}`}
                         onClick={() => change({ fields: profile.fields.filter((_, k) => k !== i) })}
                       >
                         ×
@@ -433,17 +506,35 @@ export function ProfileSheet({
             </tbody>
           </table>
           <form
-            className="mt-1"
+            className="mt-2 flex gap-2 items-end text-[13.5px]"
             onSubmit={(e) => {
               e.preventDefault()
-              const box = e.currentTarget.elements.namedItem('label') as HTMLInputElement
-              const key = idOf(box.value)
-              if (!key) return
-              change({ fields: [...profile.fields, { key, label: box.value.trim(), shape: 'line', indexed: false, weight: 0 }] })
+              const form = e.currentTarget.elements
+              const box = form.namedItem('label') as HTMLInputElement
+              const role = (form.namedItem('role') as HTMLSelectElement).value
+              const label = box.value.trim()
+              if (!idOf(label)) return box.focus()
+              change({ fields: [...profile.fields, newField(label, role)] })
               box.value = ''
             }}
           >
-            <input name="label" className="inline-input w-56" placeholder="another field… then Enter" aria-label="Name of another field" />
+            <label>
+              New field
+              <input name="label" className="inline-input w-44 ml-2" placeholder="Name" aria-label="Name of the new field" />
+            </label>
+            <label>
+              Role
+              <select name="role" className="inline-input ml-2" aria-label="Role of the new field" defaultValue="tags">
+                {Object.entries(roles).map(([key, role]) => (
+                  <option key={key} value={key}>
+                    {role.name}
+                  </option>
+                ))}
+              </select>
+            </label>
+            <button type="submit" className="btn btn-xs">
+              Add field
+            </button>
           </form>
           {profile.fields.map((f, i) =>
             f.shape === 'path' ? (
@@ -460,7 +551,7 @@ export function ProfileSheet({
           )}
           <div className="grid grid-cols-2 gap-x-8">
             <div>
-              <h3 className="text-[15px] font-semibold mt-4 mb-1">Its search takes as the same</h3>
+              <h3 className="text-[15px] font-semibold mt-4 mb-1">Search treats as equal</h3>
               {Object.entries(folds).map(([key, name]) => (
                 <label key={key} className="flex gap-2 items-center text-[14px] cursor-pointer">
                   <input
@@ -486,28 +577,28 @@ export function ProfileSheet({
                   checked={search.wordsCombine ?? false}
                   onChange={(e) => change({ search: { ...search, wordsCombine: e.target.checked } })}
                 />
-                a search’s words may stand in different fields
+                The words of a search may be in different fields
               </label>
               <label className="flex gap-2 items-baseline text-[14px] mt-1">
-                its index notices a change after
+                Search updates after
                 <input
                   className="inline-input w-12 num"
                   inputMode="numeric"
-                  aria-label="Hours until its index notices"
+                  aria-label="Search updates after (hours)"
                   value={search.indexDelayHours ?? 0}
                   onChange={(e) => change({ search: { ...search, indexDelayHours: number(e.target.value) ?? 0 } })}
                 />
                 hours
               </label>
               <Words
-                name="Words it drops from a search"
+                name="Ignored words"
                 values={search.ignoredWords ?? []}
                 change={(w) => change({ search: { ...search, ignoredWords: w } })}
               />
-              <Words name="Phrases it refuses" values={profile.banned ?? []} change={(banned) => change({ banned })} />
+              <Words name="Banned phrases" values={profile.banned ?? []} change={(banned) => change({ banned })} />
             </div>
             <div>
-              <h3 className="text-[15px] font-semibold mt-4 mb-1">Thresholds of the findings</h3>
+              <h3 className="text-[15px] font-semibold mt-4 mb-1">Check settings</h3>
               <table className="plain text-[13.5px]">
                 <tbody>
                   {Object.entries(usual).map(([key, value]) => (
@@ -569,7 +660,7 @@ function Words({ name, values, change }: { name: string; values: string[]; chang
       <textarea
         className="inline-input w-full text-[14px] field-sizing-content"
         aria-label={name}
-        placeholder="none; separate by commas"
+        placeholder="None. Separate with commas."
         value={text}
         onChange={(e) => {
           setText(e.target.value)

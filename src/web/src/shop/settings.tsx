@@ -1,32 +1,99 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query'
 import { useState } from 'react'
+import { Link } from 'react-router'
 import { api, ask, type Backup } from '../kit/api'
+import { useChanges } from '../kit/changes'
 import { forgetDrafts } from '../kit/drafts'
+import { dateTimeOf, locale } from '../kit/numbers'
+import { useShop } from '../kit/shop'
+import { singleKeys, useSingleKeys } from '../kit/shortcuts'
 import { ToastLine, toast, toastAgain } from '../kit/toast'
 import { ShopHead } from './frame'
 
 const kinds: Record<Backup['kind'], string> = {
   daily: 'Daily',
-  manual: 'By you',
+  manual: 'Manual',
   restore: 'Before a restore',
   update: 'Before an update',
 }
 
-const when = new Intl.DateTimeFormat(undefined, { dateStyle: 'medium', timeStyle: 'short' })
-const size = new Intl.NumberFormat(undefined, { style: 'unit', unit: 'megabyte', maximumFractionDigits: 1 })
+const size = new Intl.NumberFormat(locale, { style: 'unit', unit: 'megabyte', maximumFractionDigits: 1 })
 
-/** What is about the shop as a whole: its backups. */
+/** The shop's name and currency, the shortcuts, the backups. */
 export function Settings() {
   return (
-    <div className="frame" style={{ gridTemplateRows: '56px minmax(0,1fr)' }}>
+    <div className="frame" style={{ gridTemplateRows: '56px minmax(0,1fr) auto' }}>
       <ShopHead name="Settings" />
       <main className="overflow-auto">
         <div className="max-w-3xl mx-auto p-6">
+          <ShopPart />
+          <KeysPart />
           <Backups />
         </div>
       </main>
       <ToastLine />
     </div>
+  )
+}
+
+// The list of the runtime; a few where it has none.
+const currencies = Intl.supportedValuesOf?.('currency') ?? ['AUD', 'CAD', 'EUR', 'GBP', 'USD']
+const currencyNames = new Intl.DisplayNames(locale, { type: 'currency' })
+
+function ShopPart() {
+  const shop = useShop().data
+  const { run } = useChanges()
+  if (!shop) return null
+  const save = (name: string, currency: string) => {
+    if (name.trim() && (name.trim() !== shop.name || currency !== shop.currency))
+      run(() => ask(api.PUT('/api/shop', { body: { name: name.trim(), currency } })))
+  }
+  return (
+    <section data-testid="shop-settings" className="mb-8">
+      <h1 className="text-[24px] font-bold mb-2">Shop</h1>
+      <div className="flex flex-wrap gap-4 items-end">
+        <label className="text-[14px]">
+          Shop name
+          <input
+            key={shop.name}
+            className="input input-sm block w-72 mt-1"
+            defaultValue={shop.name}
+            maxLength={100}
+            onBlur={(e) => save(e.target.value, shop.currency)}
+            onKeyDown={(e) => e.key === 'Enter' && save(e.currentTarget.value, shop.currency)}
+          />
+        </label>
+        <label className="text-[14px]">
+          Currency
+          <select className="select select-sm block w-72 mt-1" value={shop.currency} onChange={(e) => save(shop.name, e.target.value)}>
+            {currencies.map((c) => (
+              <option key={c} value={c}>
+                {c}: {currencyNames.of(c)}
+              </option>
+            ))}
+          </select>
+        </label>
+      </div>
+      <p className="quiet text-[13.5px] mt-2">
+        Built-in platforms show the currency of their country. Platforms of your own show this one.
+      </p>
+    </section>
+  )
+}
+
+function KeysPart() {
+  const on = useSingleKeys()
+  return (
+    <section className="mb-8">
+      <h2 className="text-[20px] font-bold mb-2">Keyboard</h2>
+      <label className="flex gap-2 items-center text-[14px] cursor-pointer w-fit">
+        <input type="checkbox" className="checkbox checkbox-sm" checked={on} onChange={(e) => singleKeys.set(e.target.checked)} />
+        Use single-letter shortcuts (P to pick, X to avoid, …)
+      </label>
+      <Link className="link text-[14px]" to="/help#keyboard-shortcuts">
+        All keyboard shortcuts
+      </Link>
+    </section>
   )
 }
 
@@ -62,7 +129,7 @@ function Backups() {
   }
   return (
     <section data-testid="backups">
-      <h1 className="text-[24px] font-bold mb-1">Backups</h1>
+      <h2 className="text-[20px] font-bold mb-1">Backups</h2>
       <p className="quiet text-[14px] mb-3">
         The whole shop is backed up once a day, and each backup is verified. The last {list.data?.kept ?? 14} of each kind are kept in{' '}
         <span className="num text-[13px]">{list.data?.folder}</span>.
@@ -75,9 +142,9 @@ function Backups() {
           {busy}
         </span>
       </p>
-      {list.isError && <p className="text-accent">The backups could not be listed: {list.error.message}</p>}
+      {list.isError && <p className="text-accent">Couldn’t list the backups: {list.error.message}</p>}
       {list.data?.backups.length === 0 && (
-        <p className="quiet">No backups yet. The first is made a moment after the start, or when you press the button.</p>
+        <p className="quiet">No backups yet. The first is made shortly after the start, or when you press the button.</p>
       )}
       {list.data && list.data.backups.length > 0 && (
         <table className="plain w-full text-[14px]">
@@ -92,13 +159,13 @@ function Backups() {
           <tbody>
             {list.data.backups.map((b) => (
               <tr key={b.name}>
-                <td>{when.format(new Date(b.at))}</td>
+                <td>{dateTimeOf(b.at)}</td>
                 <td>{kinds[b.kind]}</td>
                 <td className="!text-right num">{size.format(b.bytes / 1e6)}</td>
                 <td className="!text-right">
                   {asked === b.name ? (
                     <span className="inline-flex gap-2 items-center">
-                      <span className="text-[13px]">The shop as it is now is backed up first.</span>
+                      <span className="text-[13px]">Your shop is backed up first.</span>
                       <button type="button" autoFocus className="btn btn-xs btn-primary" onClick={() => restore(b.name)}>
                         Restore
                       </button>

@@ -3,12 +3,14 @@ import { useMemo } from 'react'
 import { Link } from 'react-router'
 import { useAddress } from '../kit/address'
 import { api, ask, type Copy, type Grade, type Listing, type PickWeight, type Span, type Weighing } from '../kit/api'
-import { compact, full } from '../kit/numbers'
+import { HelpLink } from '../kit/helplink'
+import { Num } from '../kit/num'
+import { counted, full, gripOf, withoutData } from '../kit/numbers'
 import { draftKey, type Place, useWeighing } from '../kit/shop'
 import { type Column, type Sort, sortRows, Table } from '../kit/table'
 import { foldInWords, gradeWords, Legend, TermGaps, Thread } from '../kit/thread'
 
-/** Reach and grip, opened: terms × fields as threads, each figure traced to what made it. */
+/** Reach and grip explained: picks × fields as threads, and how each figure is worked out. */
 export function Weigh({ place }: { place: Place }) {
   const [params, set] = useAddress()
   const weighing = useWeighing(place)
@@ -19,6 +21,17 @@ export function Weigh({ place }: { place: Place }) {
   }).data
   const listing = useMemo(() => saved && { ...saved, copy: (draft ?? saved.copy) as Listing['copy'] }, [saved, draft])
   const columns = useMemo(() => (weighing && listing ? columnsOf(weighing, listing) : []), [weighing, listing])
+  const required = useQuery({
+    queryKey: ['check', place.listingId, place.market.id, listing?.copy],
+    enabled: listing !== undefined,
+    queryFn: () =>
+      ask(
+        api.POST('/api/listings/{id}/check', {
+          params: { path: { id: place.listingId } },
+          body: { marketId: place.market.id, fields: listing?.copy as never },
+        }),
+      ),
+  }).data?.findings.filter((f) => f.level === 'must' && !f.aside).length
   if (!weighing || !listing) return <main />
   const sort: Sort = params.get('sort')
     ? { key: params.get('sort') as string, down: params.get('dir') !== 'up' }
@@ -27,43 +40,52 @@ export function Weigh({ place }: { place: Place }) {
   const at = rows.some((r) => r.key === params.get('at')) ? (params.get('at') as string) : rows[0]?.key
   const term = rows.find((r) => r.key === at)
   const known = weighing.totalVolume > 0
-  const demand = weighing.terms.reduce((s, t) => s + (t.demand ?? 0), 0)
-  const held = weighing.terms.reduce((s, t) => s + (t.grade === 'missing' ? 0 : (t.demand ?? 0)), 0)
-  const worth = weighing.terms.reduce((s, t) => s + (t.worth ?? 0), 0)
-  const gripped = weighing.terms.reduce((s, t) => s + (t.worth ?? 0) * t.grip, 0)
+  const { sums } = weighing
+  // A figure is no headline over a listing that the platform refuses, or where most picks have no data.
+  const big = required === 0 && known && weighing.unknownVolume * 2 <= weighing.picks ? 'big' : 'big less'
   return (
     <main className="work" style={{ gridTemplateColumns: 'minmax(0,1fr) 372px' }}>
       <section className="sheet !overflow-hidden grid" style={{ gridTemplateRows: 'auto auto minmax(0,1fr)' }}>
         <div className="grid grid-cols-2 gap-6 mb-2 max-w-[860px]">
+          {required !== undefined && required > 0 && (
+            <p className="publish col-span-2 !mb-0">
+              <Link className="text-accent" to={`${place.base}/write?side=findings`}>
+                {counted(required, 'required fix', 'required fixes')}
+              </Link>
+            </p>
+          )}
           <div>
             <div className="flex items-baseline gap-3">
-              <span className="big" data-testid="reach">
-                {known ? Math.round(weighing.reach) : '–'}
-                {known && <span className="text-[24px]">%</span>}
+              <span className={big} data-testid="reach">
+                {known ? (
+                  <>
+                    {Math.round(weighing.reach)}
+                    <span className="text-[24px]">%</span>
+                  </>
+                ) : (
+                  <span className="text-[20px]">No data</span>
+                )}
               </span>
               <span className="head font-semibold text-[16px]">Reach</span>
+              <HelpLink to="reach" about="reach" />
             </div>
             <p className="quiet text-[13.5px] mt-1">
-              The share of your picks’ searches whose every word {listing.platformName} can find in this listing: {weighing.eligible} of{' '}
-              {weighing.picks} picks, {full(weighing.volume)} of {full(weighing.totalVolume)} searches a month
-              {weighing.unknownVolume > 0 ? `; ${weighing.unknownVolume} of unknown volume count as 0` : ''}.{' '}
-              <span title="Σ volume × fit of the picks it holds ÷ Σ volume × fit of all picks">
-                Weighed by fit: {full(Math.round(held))} ÷ {full(Math.round(demand))}.
-              </span>
+              The share of your picks’ searches that can find this listing: {weighing.eligible} of {counted(weighing.picks, 'pick')},{' '}
+              {full(weighing.volume)} of {full(weighing.totalVolume)} searches/mo{withoutData(weighing.unknownVolume)}. Weighted by fit:{' '}
+              {full(sums.eligibleDemand)} ÷ {full(sums.demand)}.
             </p>
           </div>
           <div>
             <div className="flex items-baseline gap-3">
-              <span className="big" data-testid="grip">
-                {known ? Math.round(weighing.grip) : '–'}
+              <span className={big} data-testid="grip">
+                {known ? Math.round(weighing.grip) : <span className="text-[20px]">No data</span>}
               </span>
               <span className="head font-semibold text-[16px]">Grip</span>
+              <HelpLink to="grip" about="grip" />
             </div>
             <p className="quiet text-[13.5px] mt-1">
-              Out of 100: how firmly it holds them. Whole beats scattered, a heavy field beats a light one, the front beats the back.{' '}
-              <span title="Σ worth × grip ÷ Σ worth">
-                {full(Math.round(gripped))} ÷ {full(Math.round(worth))} of worth.
-              </span>
+              0–100: how firmly the listing holds them. Exact phrases, important fields and early words count more. {full(sums.gripped)} ÷{' '}
+              {full(sums.worth)} of worth.
             </p>
           </div>
         </div>
@@ -71,7 +93,7 @@ export function Weigh({ place }: { place: Place }) {
           <Legend />
           {weighing.terms.length > 0 && weighing.fields.some((_, i) => !holds(weighing, i)) && (
             <p className="quiet text-[12.5px] mt-1">
-              No pick is held in{' '}
+              No match:{' '}
               {weighing.fields
                 .filter((_, i) => !holds(weighing, i))
                 .map((key) => listing.fields.find((f) => f.key === key)?.label.toLowerCase())
@@ -81,7 +103,7 @@ export function Weigh({ place }: { place: Place }) {
           )}
         </div>
         <Table
-          name="Terms by fields"
+          name="Picks by field"
           rows={rows}
           columns={columns}
           id={(t) => t.key}
@@ -92,11 +114,11 @@ export function Weigh({ place }: { place: Place }) {
           onSort={(s) => set({ sort: s?.key ?? null, dir: s && !s.down ? 'up' : null })}
           empty={
             <span className="quiet">
-              No picks to weigh it for.{' '}
+              No picks yet. Search for terms in{' '}
               <Link className="link" to={`${place.base}/dig`}>
                 Dig
               </Link>{' '}
-              and pick the terms this product should be found for.
+              and pick those this product should be found for.
             </span>
           }
         />
@@ -106,17 +128,17 @@ export function Weigh({ place }: { place: Place }) {
   )
 }
 
-/** Whether a field holds any term: the title always has its column. */
+/** Whether a field holds any pick: the title always has its column. */
 const holds = (weighing: Weighing, i: number) => i === 0 || weighing.terms.some((t) => t.strengths[i] > 0)
 
 const lost = (t: PickWeight) => (t.worth === null ? null : t.worth * (1 - t.grip))
 
 function columnsOf(weighing: Weighing, listing: Listing): Column<PickWeight>[] {
   return [
-    { key: 'text', head: 'Term', width: 'minmax(170px,1fr)', words: true, value: (t) => t.text, cell: (t) => <TermGaps term={t} /> },
+    { key: 'text', head: 'Pick', width: 'minmax(170px,1fr)', words: true, value: (t) => t.text, cell: (t) => <TermGaps term={t} /> },
     {
       key: 'all',
-      head: 'listing',
+      head: 'Listing',
       title: 'How firmly the listing as a whole holds it',
       width: '58px',
       cell: (t) => <Thread grade={t.grade} />,
@@ -132,9 +154,9 @@ function columnsOf(weighing: Weighing, listing: Listing): Column<PickWeight>[] {
               value: (t) => t.strengths[i],
               cell: (t) =>
                 t.grades[i] === 'missing' ? (
-                  <span className="quiet">·</span>
+                  <span className="sr-only">No match</span>
                 ) : (
-                  <Thread grade={t.grades[i]} title={`${gradeWords[t.grades[i]]}: strength ${t.strengths[i].toFixed(2)}`} />
+                  <Thread grade={t.grades[i]} title={`${gradeWords[t.grades[i]]}, strength ${Math.round(t.strengths[i] * 100)}`} />
                 ),
             },
           ]
@@ -142,48 +164,49 @@ function columnsOf(weighing: Weighing, listing: Listing): Column<PickWeight>[] {
     ),
     {
       key: 'volume',
-      head: 'a month',
-      width: '58px',
+      head: 'Searches/mo',
+      width: '86px',
       right: true,
       value: (t) => t.volume,
-      cell: (t) => (
-        <span className="num text-[13px]" title={full(t.volume)}>
-          {compact(t.volume)}
-        </span>
-      ),
+      cell: (t) => <Num value={t.volume} unit="searches/mo" />,
     },
     {
       key: 'grip',
-      head: 'grip',
-      width: '40px',
+      head: 'Grip',
+      title: 'How firmly the listing holds it, 0–100',
+      width: '44px',
       right: true,
       value: (t) => t.grip,
-      cell: (t) => <span className="num text-[13px]">{t.grip.toFixed(2)}</span>,
+      cell: (t) => <Num value={gripOf(t.grip)} shown={`${Math.round(gripOf(t.grip) ?? 0)}`} unit="of 100" />,
     },
     {
       key: 'lost',
-      head: 'lost',
-      title: 'Worth × (1 − grip): what firmer holding could still bring',
-      width: '52px',
+      head: 'Potential gain',
+      title: 'Worth × (1 − grip): what a firmer hold could still gain',
+      width: '94px',
       right: true,
       value: lost,
-      cell: (t) => (
-        <span className="num text-[13px]" title={full(lost(t))}>
-          {compact(lost(t))}
-        </span>
-      ),
+      cell: (t) => <Num value={lost(t)} unit="searches/mo × fit × (0.5 + headroom ÷ 200)" />,
     },
   ]
 }
 
-const factor: Record<Grade, number> = { whole: 1, inflected: 0.85, together: 0.6, spread: 0, missing: 0 }
+const shown = (n: number, digits: number) => Number(n.toFixed(digits)).toString()
 
-/** One term's figure, traced to fields and words. */
+/** One pick's figures, with the factors and sums that the engine used. */
 function Trace({ term, weighing, listing, place }: { term: PickWeight; weighing: Weighing; listing: Listing; place: Place }) {
-  const holding = weighing.fields
-    .map((key, i) => ({ field: listing.fields.find((f) => f.key === key), grade: term.grades[i], strength: term.strengths[i] }))
-    .filter((f) => f.strength > 0)
-  const fit = { core: 1, good: 0.7, stretch: 0.4 }[term.fit]
+  const label = (key: string) => listing.fields.find((f) => f.key === key)?.label ?? key
+  const why = useQuery({
+    queryKey: ['weigh', 'explain', place.listingId, place.market.id, term.key, listing.copy],
+    queryFn: () =>
+      ask(
+        api.POST('/api/listings/{id}/weigh/explain', {
+          params: { path: { id: place.listingId } },
+          body: { marketId: place.market.id, key: term.key, fields: listing.copy as never },
+        }),
+      ),
+    placeholderData: (before) => before,
+  }).data
   return (
     <div data-testid="trace">
       <h3>{term.text}</h3>
@@ -194,7 +217,7 @@ function Trace({ term, weighing, listing, place }: { term: PickWeight; weighing:
         <p className="text-[14px] my-2">
           {term.missing.length > 0 ? (
             <>
-              Nowhere in a searched field:{' '}
+              In no searched field:{' '}
               {term.missing.map((w) => (
                 <span key={w} className="gap-word mr-1">
                   {w}
@@ -202,68 +225,76 @@ function Trace({ term, weighing, listing, place }: { term: PickWeight; weighing:
               ))}
             </>
           ) : term.apart ? (
-            `All its words stand, but in different fields, and ${listing.platformName} does not combine them.`
+            `All its words are there, but in different fields, and ${listing.platformName} doesn’t combine fields.`
           ) : (
-            'Only words that this search ignores, and they do not stand as typed.'
+            'It has only words that this search ignores, and the exact phrase isn’t there.'
           )}
         </p>
       )}
       {term.near.map((n) => (
         <p key={`${n.needs} ${n.has} ${n.fold}`} className="text-[14px] my-1">
-          It has “{n.has}” and needs “{n.needs}”: {listing.platformName}’s search does not take {foldInWords(n.fold)} as the same.
+          The listing has “{n.has}” and needs “{n.needs}”: {listing.platformName}’s search doesn’t treat {foldInWords(n.fold)} as equal.
         </p>
       ))}
-      <div className="sub">Grip {term.grip.toFixed(3)}</div>
-      {term.grade === 'spread' ? (
-        <p className="quiet text-[13.5px]">
-          0.35 × the mean over its words of the highest weight among fields holding the word, {(term.grip / 0.35).toFixed(3)}.
-        </p>
-      ) : holding.length === 0 ? (
-        <p className="quiet text-[13.5px]">Nothing holds it, so 0.</p>
-      ) : (
+      {why?.key === term.key && (
         <>
-          <table className="plain">
-            <thead>
-              <tr>
-                <th>Field</th>
-                <th className="r">weight × grade × front</th>
-                <th className="r">strength</th>
-              </tr>
-            </thead>
-            <tbody>
-              {holding.map(({ field, grade, strength }) => {
-                const weight = field?.weight ?? 0
-                const front = strength / (weight * factor[grade])
-                // The best occurrence may be an inflected one further forward than a whole one.
-                const [f, ahead] = grade === 'whole' && front < 0.7 ? [0.85, strength / (weight * 0.85)] : [factor[grade], front]
-                return (
-                  <tr key={field?.key}>
-                    <td>{field?.label}</td>
-                    <td className="r num text-[12.5px]">
-                      {weight} × {f} × {ahead.toFixed(3).replace(/\.?0+$/, '')}
-                    </td>
-                    <td className="r num">{strength.toFixed(3)}</td>
+          <div className="sub">
+            Grip {shown(why.grip, 1)} <HelpLink to="grip" about="grip" />
+          </div>
+          {why.spreadFactor !== null && why.spreadMean !== null ? (
+            <p className="quiet text-[13.5px]">
+              {why.spreadFactor} × {shown(why.spreadMean, 3)}, the average over its words of the highest weight among fields with the word,
+              × 100.
+            </p>
+          ) : why.fields.length === 0 ? (
+            <p className="quiet text-[13.5px]">No field contains it.</p>
+          ) : (
+            <>
+              <table className="plain">
+                <thead>
+                  <tr>
+                    <th>Field</th>
+                    <th className="r">Weight × match × position</th>
+                    <th className="r">Strength</th>
                   </tr>
-                )
-              })}
-            </tbody>
-          </table>
-          <p className="quiet text-[13px] mt-1 num">1 − {holding.map((h) => `(1 − ${h.strength.toFixed(3)})`).join(' × ')}</p>
+                </thead>
+                <tbody>
+                  {why.fields.map((f) => (
+                    <tr key={f.field}>
+                      <td title={gradeWords[f.grade]}>{label(f.field)}</td>
+                      <td
+                        className="r num text-[12.5px]"
+                        title={f.token === null ? undefined : `Starts at word ${f.token + 1} of ${f.tokens}`}
+                      >
+                        {shown(f.weight, 3)} × {shown(f.factor, 3)} × {shown(f.front, 3)}
+                      </td>
+                      <td className="r num">{f.strength.toFixed(3)}</td>
+                    </tr>
+                  ))}
+                </tbody>
+              </table>
+              <p className="quiet text-[13px] mt-1 num">
+                (1 − {why.fields.map((f) => `(1 − ${f.strength.toFixed(3)})`).join(' × ')}) × 100
+              </p>
+            </>
+          )}
+          <div className="sub">
+            Worth {why.worth === null ? '' : full(why.worth)} <HelpLink to="grip" about="worth" />
+          </div>
+          <p className="quiet text-[13.5px]">
+            {why.volume === null
+              ? 'No search data, so it counts as 0 in the sums.'
+              : `${full(why.volume)} searches/mo × fit ${term.fit} ${why.fitWeight} × (0.5 + headroom ${shown(why.headroomUsed, 1)}${term.headroom === null ? ' (no data: 50)' : ''} ÷ 200)`}
+          </p>
         </>
       )}
-      <div className="sub">Worth {term.worth === null ? 'unknown' : full(Math.round(term.worth))}</div>
-      <p className="quiet text-[13.5px]">
-        {term.volume === null
-          ? 'Its searches are unknown, so it counts as 0 in the sums.'
-          : `${full(term.volume)} searches × fit ${term.fit} ${fit} × (0.5 + headroom ${term.headroom === null ? '50 (unknown)' : term.headroom.toFixed(1)} ÷ 200)`}
-      </p>
-      {term.spans.length > 0 && <div className="sub">Where it stands</div>}
+      {term.spans.length > 0 && <div className="sub">Where it appears</div>}
       {[...Map.groupBy(term.spans, (s) => `${s.field}/${s.item}`)].map(([key, spans]) => (
         <Excerpt key={key} spans={spans} listing={listing} grade={term.grades[weighing.fields.indexOf(spans[0].field)]} all={term.grade} />
       ))}
       <p className="mt-4">
         <Link className="pill" to={`${place.base}/write?at=${encodeURIComponent(term.key)}`}>
-          Show it in Write
+          Show in Write
         </Link>
       </p>
     </div>

@@ -1,5 +1,6 @@
 import { useRef } from 'react'
 import type { Field, Value } from '../kit/api'
+import { keysOf, pressed } from '../kit/shortcuts'
 import { Tape } from '../kit/tape'
 import { type Piece, piecesByName } from './segments'
 import { asList, asNamed, asText, cutOf, measure, withoutSeconds } from './texts'
@@ -12,6 +13,9 @@ export type EditorProps = {
   change: (value: Value) => void
   pieces: Piece[][]
   pointed: string | undefined
+  /** Ids of what describes the boxes, and whether something there is required to be fixed. */
+  describedBy?: string
+  invalid?: boolean
   /** For a category and attributes, which depend on each other. */
   fields?: Field[]
   category?: Value
@@ -35,7 +39,7 @@ export function Editor(p: EditorProps) {
   }
 }
 
-function OneText({ field, value, weighedValue, change, pieces, pointed }: EditorProps) {
+function OneText({ field, value, weighedValue, change, pieces, pointed, describedBy, invalid }: EditorProps) {
   const text = asText(value)
   const single = field.shape === 'words' ? text.trim().replace(/\s+/g, ' ') : text
   const size =
@@ -56,27 +60,36 @@ function OneText({ field, value, weighedValue, change, pieces, pointed }: Editor
           pointed={pointed}
           className={size}
           line={field.shape === 'line' || field.shape === 'words'}
+          describedBy={`${field.key}-tape ${describedBy ?? ''}`.trim()}
+          invalid={invalid}
           placeholder={
             field.role === 'title'
-              ? 'What it is, first'
+              ? 'Start with what it is'
               : field.shape === 'words'
-                ? 'Words that stand nowhere else, a space between them'
-                : 'Write it here'
+                ? 'Words that no other field has, separated by spaces'
+                : `Write the ${field.label.toLowerCase()}`
           }
         />
       </div>
       {field.max !== null && (
-        <Tape used={measure(single, field.unit)} max={field.max} unit={field.unit} shows={field.shows} searched={field.indexedFirst} />
+        <Tape
+          id={`${field.key}-tape`}
+          used={measure(single, field.unit)}
+          max={field.max}
+          unit={field.unit}
+          shows={field.shows}
+          searched={field.indexedFirst}
+        />
       )}
     </>
   )
 }
 
-/** Tags: one slot each, with a thin measure under each. Enter goes to the next; a pasted comma list spreads over the slots. */
-function Phrases({ field, value, weighedValue, change, pieces, pointed }: EditorProps) {
+/** Tags: one slot each, with a thin tape under each. Enter goes to the next; a pasted comma list is split over the slots. */
+function Phrases({ field, value, weighedValue, change, pieces, pointed, describedBy, invalid }: EditorProps) {
   const box = useRef<HTMLDivElement>(null)
   const tags = asList(value)
-  // A slot keeps the handlers it was drawn with: they read the list as it is now.
+  // A slot keeps the handlers that it was drawn with: they read the latest list.
   const live = useRef(tags)
   live.current = tags
   const dragged = useRef<number | null>(null)
@@ -100,7 +113,7 @@ function Phrases({ field, value, weighedValue, change, pieces, pointed }: Editor
         const over = field.max !== null && used > field.max
         const extra = field.maxItems !== null && i >= field.maxItems
         return (
-          // biome-ignore lint/a11y/noStaticElementInteractions: what dropping does, Alt with an arrow does too
+          // biome-ignore lint/a11y/noStaticElementInteractions: a key does what dropping does
           <div
             // biome-ignore lint/suspicious/noArrayIndexKey: a slot is its place
             key={i}
@@ -116,11 +129,11 @@ function Phrases({ field, value, weighedValue, change, pieces, pointed }: Editor
             }}
           >
             {text && (
-              // biome-ignore lint/a11y/noStaticElementInteractions: what it does, Alt with an arrow does too
+              // biome-ignore lint/a11y/noStaticElementInteractions: a key does what dragging does
               <span
                 className="grip"
                 draggable
-                title="Drag to move; Alt ← and Alt → move it too"
+                title={`Drag to move, or press ${keysOf('moveTagBack')[0]} and ${keysOf('moveTagOn')[0]}`}
                 onDragStart={() => {
                   dragged.current = i
                 }}
@@ -137,21 +150,23 @@ function Phrases({ field, value, weighedValue, change, pieces, pointed }: Editor
               pointed={pointed}
               line
               placeholder="empty"
+              describedBy={`${field.key}-tape-${i} ${describedBy ?? ''}`.trim()}
+              invalid={over || extra || invalid}
               onKeyDown={(e) => {
-                if ((e.key === 'Enter' && !e.altKey) || e.key === ',') {
+                if (pressed(e, 'nextTag')) {
                   e.preventDefault()
                   focus(i + 1)
                 } else if (e.key === 'Backspace' && e.currentTarget.value === '' && i > 0) {
                   e.preventDefault()
                   if (i < live.current.length) put(i, [])
                   focus(i - 1)
-                } else if (e.altKey && e.key.toLowerCase() === 's' && field.max !== null) {
+                } else if (pressed(e, 'splitTag') && field.max !== null) {
                   e.preventDefault()
                   const now = live.current[i] ?? ''
                   if (measure(now, field.unit) > field.max) put(i, cutOf(now, field.max, field.unit) ?? [now])
-                } else if (e.altKey && (e.key === 'ArrowLeft' || e.key === 'ArrowRight') && live.current[i]) {
+                } else if ((pressed(e, 'moveTagBack') || pressed(e, 'moveTagOn')) && live.current[i]) {
                   e.preventDefault()
-                  const to = i + (e.key === 'ArrowLeft' ? -1 : 1)
+                  const to = i + (pressed(e, 'moveTagBack') ? -1 : 1)
                   if (to < 0 || to >= live.current.length) return
                   const next = [...live.current]
                   next.splice(to, 0, ...next.splice(i, 1))
@@ -176,9 +191,12 @@ function Phrases({ field, value, weighedValue, change, pieces, pointed }: Editor
                 className="flex items-center gap-2 mt-1.5"
                 title={field.max === null ? undefined : `${used} of ${field.max} ${field.unit}`}
               >
+                <span id={`${field.key}-tape-${i}`} className="sr-only">
+                  {field.max === null ? '' : `${used} of ${field.max} ${field.unit}`}
+                </span>
                 {field.max !== null && (
                   <svg className="flex-1" height="3" aria-hidden="true">
-                    <rect width="100%" height="2" y="1" fill="var(--color-base-300)" />
+                    <rect width="100%" height="2" y="1" fill="var(--line)" opacity="0.55" />
                     <rect
                       width={`${Math.min(100, (used / field.max) * 100)}%`}
                       height="2"
@@ -188,13 +206,13 @@ function Phrases({ field, value, weighedValue, change, pieces, pointed }: Editor
                   </svg>
                 )}
                 {(over || extra) && (
-                  <span className="num text-[11px] text-accent">{extra ? 'one too many' : `over by ${used - (field.max ?? 0)}`}</span>
+                  <span className="num text-[12px] text-accent">{extra ? 'over the limit' : `${used - (field.max ?? 0)} too long`}</span>
                 )}
                 {over && field.max !== null && cutOf(text, field.max, field.unit) && (
                   <button
                     type="button"
                     className="link text-[12px]"
-                    title={`Split into “${cutOf(text, field.max, field.unit)?.join('” and “')}”: Alt S`}
+                    title={`Split into “${cutOf(text, field.max, field.unit)?.join('” and “')}” (${keysOf('splitTag')[0]})`}
                     onClick={() => put(i, cutOf(text, field.max as number, field.unit) ?? [text])}
                   >
                     Split
@@ -210,7 +228,7 @@ function Phrases({ field, value, weighedValue, change, pieces, pointed }: Editor
 }
 
 /** Bullet points: one text each, each with its tape. */
-function Lines({ field, value, weighedValue, change, pieces, pointed }: EditorProps) {
+function Lines({ field, value, weighedValue, change, pieces, pointed, describedBy, invalid }: EditorProps) {
   const box = useRef<HTMLDivElement>(null)
   const lines = asList(value)
   const live = useRef(lines)
@@ -242,10 +260,14 @@ function Lines({ field, value, weighedValue, change, pieces, pointed }: EditorPr
                 className="text-[15px] leading-[1.8]"
                 line
                 placeholder="empty"
+                describedBy={`${field.key}-tape-${i} ${describedBy ?? ''}`.trim()}
+                invalid={invalid}
                 onKeyDown={(e) => e.key === 'Enter' && !e.altKey && box.current?.querySelectorAll('textarea')[i + 1]?.focus()}
               />
             </div>
-            {lines[i] && field.max !== null && <Tape used={measure(lines[i], field.unit)} max={field.max} unit={field.unit} />}
+            {lines[i] && field.max !== null && (
+              <Tape id={`${field.key}-tape-${i}`} used={measure(lines[i], field.unit)} max={field.max} unit={field.unit} />
+            )}
           </div>
         </div>
       ))}
@@ -253,7 +275,7 @@ function Lines({ field, value, weighedValue, change, pieces, pointed }: EditorPr
   )
 }
 
-/** The way through the category tree, broadest first; what the deeper ones open is said beside them. */
+/** The category path, broadest first, with the attributes that deeper categories add. */
 function Path({ field, value, weighedValue, change, pieces, pointed, fields }: EditorProps) {
   const levels = asList(value)
   const weighed = asList(weighedValue)
@@ -281,12 +303,14 @@ function Path({ field, value, weighedValue, change, pieces, pointed, fields }: E
                 value={level}
                 onChange={(e) => change(e.target.value ? [...levels.slice(0, i), e.target.value] : levels.slice(0, i))}
               >
-                <option value="">{i === 0 ? 'choose…' : 'deeper…'}</option>
-                {!under(levels.slice(0, i)).some((c) => c.path[i] === level) && level && <option value={level}>{level} (not known)</option>}
+                <option value="">{i === 0 ? 'Choose…' : 'More specific…'}</option>
+                {!under(levels.slice(0, i)).some((c) => c.path[i] === level) && level && (
+                  <option value={level}>{level} (not in the list)</option>
+                )}
                 {under(levels.slice(0, i)).map((c) => (
                   <option key={c.path[i]} value={c.path[i]}>
                     {c.path[i]}
-                    {c.path[i] !== level && opens(c.path[i]).length > 0 ? `: opens ${opens(c.path[i]).join(', ')}` : ''}
+                    {c.path[i] !== level && opens(c.path[i]).length > 0 ? `: adds ${opens(c.path[i]).join(', ')}` : ''}
                   </option>
                 ))}
               </select>
@@ -294,7 +318,7 @@ function Path({ field, value, weighedValue, change, pieces, pointed, fields }: E
               <input
                 className="inline-input field-sizing-content min-w-20"
                 aria-label={`${field.label}, level ${i + 1}`}
-                placeholder={i === 0 ? 'broadest' : 'deeper…'}
+                placeholder={i === 0 ? 'Broadest' : 'More specific…'}
                 value={level}
                 onChange={(e) => {
                   const next = [...levels]
@@ -306,12 +330,12 @@ function Path({ field, value, weighedValue, change, pieces, pointed, fields }: E
           </Boxed>
         </span>
       ))}
-      {opened.length > 0 && <span className="quiet text-[13px] ml-2">opens {opened.join(', ')}</span>}
+      {opened.length > 0 && <span className="quiet text-[13px] ml-2">adds {opened.join(', ')}</span>}
     </div>
   )
 }
 
-/** A small box with the lines of its text under it. */
+/** A small box with the threads of its text under it. */
 function Boxed(p: { text: string; pieces: Piece[]; weighed: string; pointed: string | undefined; children: React.ReactNode }) {
   return (
     <span className="boxed">
@@ -321,7 +345,7 @@ function Boxed(p: { text: string; pieces: Piece[]; weighed: string; pointed: str
   )
 }
 
-/** Attributes: those that the category has, each with its values to choose from, and any others that stand there. */
+/** Attributes: those that the category has, each with its values to choose from, and any others. */
 function Choices({ field, value, weighedValue, change, pieces, pointed, category }: EditorProps) {
   const named = asNamed(value)
   const weighed = new Map(asNamed(weighedValue))
@@ -386,7 +410,7 @@ function Choices({ field, value, weighedValue, change, pieces, pointed, category
           <button
             type="button"
             className="quiet cursor-pointer px-1"
-            aria-label={`Take out ${name}`}
+            aria-label={`Delete ${name}`}
             onClick={() => put(named.filter((n) => n[0] !== name))}
           >
             ×
@@ -395,8 +419,8 @@ function Choices({ field, value, weighedValue, change, pieces, pointed, category
       ))}
       <input
         className="inline-input w-36"
-        placeholder="another… then Enter"
-        aria-label={`${field.label}: name of another`}
+        placeholder="Add, then Enter"
+        aria-label={`${field.label}: name of a new one`}
         onKeyDown={(e) => {
           const name = e.currentTarget.value.trim()
           if (e.key !== 'Enter' || !name) return

@@ -1,9 +1,12 @@
 import { useQueryClient } from '@tanstack/react-query'
 import { useEffect, useMemo, useRef, useState } from 'react'
 import { api, ask, type Copy, type Field, type Fill, opened, type PickWeight, type Room, type Value, type Weighing } from '../kit/api'
-import { useKeys } from '../kit/keys'
+import { HelpLink } from '../kit/helplink'
+import { Key } from '../kit/key'
+import { Num } from '../kit/num'
 import { counted, full } from '../kit/numbers'
-import { type Place, usePicks, useWeighing, weigh } from '../kit/shop'
+import { type Place, usePickActions, usePicks, useWeighing, weigh } from '../kit/shop'
+import { useShortcuts } from '../kit/shortcuts'
 import { toast } from '../kit/toast'
 import { TermTable } from './termtable'
 
@@ -24,7 +27,7 @@ export function withPieces(field: Field, fill: Fill, chosen: boolean[]): Value {
       return at < 0
     })
   }
-  // Loose words stand at the end of one text: the field's, or that of one item.
+  // Separate words are added at the end of one text: the field's, or that of one item.
   const between = field.shape === 'words' ? ' ' : field.shape === 'line' ? field.separator : ', '
   const added = fill.pieces.join(between)
   const shorten = (text: string) => {
@@ -36,7 +39,7 @@ export function withPieces(field: Field, fill: Fill, chosen: boolean[]): Value {
     : shorten(fill.value as string)
 }
 
-/** A suggestion for a field: what it would be, what that opens, how near the best possible it is; to be taken whole or in part. */
+/** A suggestion for a field: its new text, what that gains, how close to the best possible it is; used as a whole or in part. */
 export function FillPanel({
   place,
   field,
@@ -61,7 +64,7 @@ export function FillPanel({
   const picks = usePicks(place).data?.picks
   const before = useWeighing(place)
   const box = useRef<HTMLElement>(null)
-  // The text that it was made for: what was typed since would be lost to it.
+  // The text that it was made for: anything typed since would be lost.
   const made = useRef('')
   const [round, setRound] = useState(0)
   const now = () => JSON.stringify(copy()[field.key] ?? '')
@@ -87,8 +90,7 @@ export function FillPanel({
 
   const all = chosen.every(Boolean)
   const title = field.role === 'title' && field.shape === 'line'
-  // What is chosen is weighed as it would stand: what it opens and loses is read off that, for the whole and for a part alike, and anew
-  // when something else is written meanwhile.
+  // The choice is weighed as it would be: what it gains and loses is read off that, and again when something else is written meanwhile.
   const value = useMemo(
     () => (!fill ? undefined : title ? fill.takes[at]?.text : all ? (fill.value as Value) : withPieces(field, fill, chosen)),
     [fill, title, at, all, field, chosen],
@@ -109,14 +111,14 @@ export function FillPanel({
     if (value === undefined) return
     if (!title && now() !== made.current) {
       setRound(round + 1)
-      return toast(`${field.label} was changed meanwhile: this fill is made anew`)
+      return toast(`You edited ${field.label} meanwhile. The fill has been updated.`)
     }
-    if (title || chosen.some(Boolean)) take(value, `${field.label} filled`)
+    if (title || chosen.some(Boolean)) take(value, `Filled ${field.label}`)
     close()
   }
   const count = title ? (fill?.takes.length ?? 0) : (fill?.pieces.length ?? 0)
-  const walk = (e: React.KeyboardEvent) => {
-    // A button that one has gone to does what it says.
+  const keys = (e: React.KeyboardEvent) => {
+    // A focused button does its own thing.
     if ((e.key === 'Enter' || e.key === ' ') && (e.target as Element).closest('.btn')) return
     if (e.key === 'ArrowDown' || e.key === 'ArrowRight') setAt(Math.min(count - 1, at + 1))
     else if (e.key === 'ArrowUp' || e.key === 'ArrowLeft') setAt(Math.max(0, at - 1))
@@ -127,19 +129,19 @@ export function FillPanel({
     e.preventDefault()
     e.stopPropagation()
   }
-  useKeys({ Escape: close })
+  useShortcuts({ close })
 
   return (
     // biome-ignore lint/a11y/noNoninteractiveTabindex: the list is walked by keys
-    <section ref={box} tabIndex={0} className="side-part" onKeyDown={walk} aria-label="Fill" data-testid="fill">
-      <h3 className="!mt-0">A fill for {field.label}</h3>
+    <section ref={box} tabIndex={0} className="side-part" onKeyDown={keys} aria-label="Fill" data-testid="fill">
+      <h3 className="!mt-0">
+        {title ? 'Suggested titles' : `Suggested for ${field.label}`} <HelpLink to="fill" about="a fill" />
+      </h3>
       {problem && <p className="text-accent">{problem}</p>}
-      {!fill && !problem && <p className="quiet">Looking for the best…</p>}
+      {!fill && !problem && <p className="quiet">Working…</p>}
       {fill && count === 0 && (
         <p>
-          {title
-            ? 'No pick fits here. Pick some terms first.'
-            : 'Nothing to add: what still fits opens no pick that counts, or no room is left.'}
+          {fill.note ?? (title ? 'No picks fit here. Pick some terms first.' : 'Nothing to add: no pick gains from the remaining space.')}
         </p>
       )}
       {fill && count > 0 && (
@@ -158,10 +160,8 @@ export function FillPanel({
                 <div key={t.text} className={`take ${i === at ? 'cursor' : ''}`} onClick={() => setAt(i)}>
                   <div className="font-semibold leading-snug">{t.text}</div>
                   <p className="quiet text-[13px]">
-                    <span className="num">
-                      {t.used} of {fill.limit ?? 'any'}
-                    </span>
-                    ; grip <span className="num">{points(t.grip)}</span>; {counted(t.whole.length, 'pick')} whole
+                    <span className="num">{fill.limit === null ? t.used : `${t.used} of ${fill.limit}`}</span>; grip{' '}
+                    <span className="num">{points(t.grip)}</span>; {counted(t.whole.length, 'exact phrase')}
                   </p>
                 </div>
               ))
@@ -188,43 +188,84 @@ export function FillPanel({
           )}
           <p className="flex flex-wrap gap-2 my-3">
             <button type="button" className="btn btn-sm btn-primary" onClick={accept}>
-              {title ? 'Use this take' : all ? 'Take it all' : `Take ${chosen.filter(Boolean).length}`} <kbd>Enter</kbd>
+              {title ? 'Use this title' : all ? 'Use all' : `Use ${chosen.filter(Boolean).length}`} <kbd>Enter</kbd>
             </button>
             {title && (
               <button type="button" className="btn btn-sm" onClick={() => fill.takes[at] && keepTake(fill.takes[at].text)}>
-                Keep as a take <kbd>K</kbd>
+                Save as take <Key of="saveTake" />
               </button>
             )}
             <button type="button" className="btn btn-sm" onClick={close}>
-              Leave it <kbd>Esc</kbd>
+              Cancel <kbd>Esc</kbd>
             </button>
           </p>
           {withIt && !title && <RoomUsed field={field} room={withIt.rooms[field.key]} />}
           {fill.gain !== null && fill.bound !== null && (
             <p
               className="text-[13.5px] mb-2"
-              title="Searches a month × fit of what it opens, against a bound that no other choice of words that fit can pass"
+              title="Searches/mo × fit of the picks gained, compared with an upper bound on any choice of words that fits"
             >
               {fill.bound > 0 ? (
                 <>
-                  <b>{fill.gain >= fill.bound * 0.99999 ? '100' : (Math.floor((fill.gain / fill.bound) * 1000) / 10).toFixed(1)} %</b> of
-                  what could still be reached at best: {full(Math.round(fill.gain))} of at most {full(Math.round(fill.bound))}
+                  <b>{fill.gain >= fill.bound * 0.99999 ? '100' : (Math.floor((fill.gain / fill.bound) * 1000) / 10).toFixed(1)}%</b> of the
+                  best possible ({full(Math.round(fill.gain))} of at most {full(Math.round(fill.bound))} searches/mo × fit)
                 </>
               ) : (
-                'No pick with known searches is still missing.'
+                'No pick with search data is missing.'
               )}
             </p>
           )}
           {title && fill.takes[at] && (
             <>
-              <h3>Whole in it</h3>
+              <h3>Exact phrases in it</h3>
               <p className="text-[14px]">{fill.takes[at].whole.join(', ') || 'none'}</p>
             </>
           )}
           {withIt && before && <Effect before={before} after={withIt} />}
         </>
       )}
+      {fill && count > 0 && fill.note && <p className="text-[13.5px] mt-3">{fill.note}</p>}
+      {fill?.offers && fill.offers.length > 0 && (
+        <Offers place={place} offers={fill.offers} more={fill.moreOffers} picked={() => setRound(round + 1)} />
+      )}
     </section>
+  )
+}
+
+/** Terms of the shelf that would use the space that is left: picked one by one, and the fill is made again. */
+function Offers(p: { place: Place; offers: NonNullable<Fill['offers']>; more: number; picked: () => void }) {
+  const actions = usePickActions(p.place)
+  const pick = async (texts: string[]) => {
+    await actions.change(texts, { source: 'shelf', saidBy: texts.map(() => 'Offered by a fill') })
+    p.picked()
+  }
+  return (
+    <div data-testid="offers">
+      <h3>On your shelf, and true by the facts</h3>
+      <table className="plain text-[14px]">
+        <tbody>
+          {p.offers.map((o) => (
+            <tr key={o.text}>
+              <td>{o.text}</td>
+              <td className="r">
+                <Num value={o.volume} unit="searches/mo" />
+              </td>
+              <td className="r">
+                <button type="button" className="link" onClick={() => pick([o.text])} aria-label={`Pick “${o.text}”`}>
+                  Pick
+                </button>
+              </td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+      <p className="mt-2 flex gap-3 items-baseline">
+        <button type="button" className="btn btn-sm" onClick={() => pick(p.offers.map((o) => o.text))}>
+          Pick {p.offers.length === 1 ? 'it' : `all ${p.offers.length}`} and fill again
+        </button>
+        {p.more > 0 && <span className="quiet text-[13px]">and {counted(p.more, 'more', 'more')}</span>}
+      </p>
+    </div>
   )
 }
 
@@ -232,7 +273,7 @@ function RoomUsed({ field, room }: { field: Field; room: Room | undefined }) {
   if (!room) return null
   return (
     <p className="text-[13.5px] mb-1">
-      Room used:{' '}
+      Space used:{' '}
       {field.maxItems !== null ? (
         <>
           <span className="num">{room.items}</span> of <span className="num">{field.maxItems}</span>
@@ -252,7 +293,7 @@ function RoomUsed({ field, room }: { field: Field; room: Room | undefined }) {
   )
 }
 
-/** What a change opens, what it loses, and what stays missing. */
+/** What a change gains, what it loses, and what stays missing. */
 function Effect({ before, after }: { before: Weighing; after: Weighing }) {
   const held = new Map(before.terms.map((t) => [t.key, t.grade !== 'missing']))
   const opens = after.terms.filter((t) => t.grade !== 'missing' && held.get(t.key) === false)
@@ -260,8 +301,8 @@ function Effect({ before, after }: { before: Weighing; after: Weighing }) {
   const left = after.terms.filter((t) => t.grade === 'missing' && held.get(t.key) !== true)
   return (
     <>
-      <Terms name="It opens" terms={opens} />
-      <Terms name="It loses" terms={loses} />
+      <Terms name="Gains" terms={opens} />
+      <Terms name="Loses" terms={loses} />
       {left.length > 0 && (
         <>
           <h3>Still missing</h3>
@@ -288,11 +329,11 @@ function Terms({ name, terms }: { name: string; terms: PickWeight[] }) {
   )
 }
 
-/** Says that a text was kept as a take. */
+/** Saves a title as a take. */
 export async function keepTakeOf(listingId: number, text: string) {
   try {
     await ask(api.POST('/api/listings/{id}/takes', { params: { path: { id: listingId } }, body: { text } }))
-    toast('Kept among the takes')
+    toast('Saved as a take')
   } catch (e) {
     toast((e as Error).message)
   }

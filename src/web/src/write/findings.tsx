@@ -1,106 +1,132 @@
 import { useState } from 'react'
 import type { Field, Finding } from '../kit/api'
+import { Key } from '../kit/key'
 import { Walked } from '../kit/walked'
 
-/** The field under which the check tells what it finds in alt texts. */
+/** The field under which the check lists findings in alt texts. */
 export const PicturesKey = '$pictures'
 
-const words = { must: 'Must', should: 'Should', fine: 'Could' } as const
+const levels = { must: 'Required.', should: 'Recommended.', fine: 'Optional.' } as const
 
-/** One thing that the check says, with what can be done about it. */
-function Line({ finding, fix, aside }: { finding: Finding; fix: (f: Finding) => void; aside: (f: Finding) => void }) {
+/** What can be done about a finding. */
+export type FindingActions = {
+  fix: (f: Finding, label?: string) => void
+  dismiss: (f: Finding) => void
+  addToFacts: (f: Finding) => void
+  go: (f: Finding) => void
+}
+
+/** Findings with the same key are one: its first place, and how many more there are. */
+export function onceEach(findings: Finding[]): (Finding & { more: number })[] {
+  const byKey = new Map<string, Finding & { more: number }>()
+  for (const f of findings) {
+    const key = f.claim ? f.key : `${f.key} ${f.start} ${f.item}`
+    const first = byKey.get(key)
+    if (first) first.more++
+    else byKey.set(key, { ...f, more: 0 })
+  }
+  return [...byKey.values()]
+}
+
+/** One finding, with what can be done about it. */
+function Line({ finding, actions, more = 0 }: { finding: Finding; actions: FindingActions; more?: number }) {
+  const gain = finding.cost >= 0.05 ? ` (+${finding.cost.toFixed(1)} grip)` : ''
   return (
     <p className={`finding ${finding.level}`} data-finding={finding.id}>
-      <b>{words[finding.level]}</b> <span>{finding.why}</span>{' '}
-      {finding.fix && (
-        <button type="button" className="link" onClick={() => fix(finding)} title={`${finding.fix.label}: Alt Enter in the field`}>
-          {finding.fix.label}
-          {finding.cost >= 0.05 ? ` (+${finding.cost.toFixed(1)} grip)` : ''}
+      <b>{levels[finding.level]}</b> <span>{finding.why}</span>
+      {more > 0 && <span className="quiet"> {more === 1 ? '1 more place.' : `${more} more places.`}</span>}{' '}
+      {!finding.aside && finding.claim && (
+        <button type="button" className="link mr-2" onClick={() => actions.addToFacts(finding)}>
+          Add to facts
+        </button>
+      )}
+      {!finding.aside &&
+        [finding.fix, ...finding.otherFixes]
+          .filter((f) => f !== null)
+          .map((f, i) => (
+            <button key={f.label} type="button" className="link mr-2" onClick={() => actions.fix(finding, f.label)}>
+              {f.label}
+              {i === 0 ? gain : ''}
+            </button>
+          ))}
+      {!finding.aside && !finding.fix && !finding.claim && finding.length > 0 && (
+        <button type="button" className="link mr-2" onClick={() => actions.go(finding)}>
+          Select the text
         </button>
       )}
       <button
         type="button"
-        className="link quiet ml-2"
-        onClick={() => aside(finding)}
-        title="It stays aside until the text changes: Alt A in the field"
+        className="link quiet"
+        onClick={() => actions.dismiss(finding)}
+        title={finding.claim ? 'For this word in this listing' : 'Until the text changes'}
       >
-        {finding.aside ? 'Bring back' : 'Put aside'}
+        {finding.aside ? 'Restore' : 'Dismiss'}
       </button>
     </p>
   )
 }
 
-/** What the check says of one field, under it. Only what matters most is open; the rest is a click away. */
-export function FieldFindings({ findings, fix, aside }: { findings: Finding[]; fix: (f: Finding) => void; aside: (f: Finding) => void }) {
+/** The findings of one field, under it: the two most important, the others on demand. */
+export function FieldFindings({ id, findings, actions }: { id?: string; findings: Finding[]; actions: FindingActions }) {
   const [all, setAll] = useState(false)
-  const open = findings.filter((f) => !f.aside)
+  const open = onceEach(findings.filter((f) => !f.aside))
   if (open.length === 0) return null
   const shown = all ? open : open.slice(0, 2)
   return (
-    <div className="mt-1" data-testid="field-findings">
+    <div className="mt-1" id={id} data-testid="field-findings">
       {shown.map((f) => (
-        <Line key={f.key + f.start} finding={f} fix={fix} aside={aside} />
+        <Line key={f.key + f.start + f.item} finding={f} actions={actions} more={f.more} />
       ))}
       {open.length > 2 && (
         <button type="button" className="link text-[13px]" onClick={() => setAll(!all)}>
-          {all ? 'Fewer' : `${open.length - 2} more`}
+          {all ? 'Show fewer' : `Show ${open.length - 2} more`}
         </button>
       )}
     </div>
   )
 }
 
-/** Every finding, what must change first; those put aside below. */
-export function AllFindings({
-  fields,
-  findings,
-  fix,
-  aside,
-  go,
-}: {
-  fields: Field[]
-  findings: Finding[] | null
-  fix: (f: Finding) => void
-  aside: (f: Finding) => void
-  go: (f: Finding) => void
-}) {
+/** Every finding, the required ones first; dismissed ones below. */
+export function AllFindings({ fields, findings, actions }: { fields: Field[]; findings: Finding[] | null; actions: FindingActions }) {
   if (!findings) return <p className="quiet">Checking…</p>
-  const open = findings.filter((f) => !f.aside)
-  const away = findings.filter((f) => f.aside)
-  const label = (f: Finding) => fields.find((x) => x.key === f.field)?.label ?? (f.field === PicturesKey ? 'Pictures' : f.field)
+  const open = onceEach(findings.filter((f) => !f.aside))
+  const away = onceEach(findings.filter((f) => f.aside))
+  const label = (f: Finding) => fields.find((x) => x.key === f.field)?.label ?? (f.field === PicturesKey ? 'Alt text' : f.field)
+  const primary = (f: Finding) => (f.claim ? actions.addToFacts(f) : f.fix ? actions.fix(f) : actions.go(f))
   return (
     <Walked
       name="Findings"
       testid="findings"
       rows={open}
-      id={(f) => f.key + f.start}
-      on={{ Enter: (f) => (f.fix ? fix(f) : go(f)), a: aside }}
+      id={(f) => f.key + f.start + f.item}
+      on={{ Enter: primary, d: actions.dismiss, f: (f) => f.claim && actions.addToFacts(f), g: actions.go }}
       before={
         open.length === 0 ? (
-          <p>Nothing to say. {away.length > 0 ? 'What you put aside is below.' : ''}</p>
+          <p>No findings. {away.length > 0 ? 'Dismissed ones are below.' : ''}</p>
         ) : (
           <p className="quiet text-[13px] mb-1">
-            Dearest first. <kbd>↑</kbd> <kbd>↓</kbd> walk, <kbd>Enter</kbd> fixes, <kbd>A</kbd> puts aside.
+            Most important first. <kbd>↑</kbd> <kbd>↓</kbd> move, <kbd>Enter</kbd> fixes, <kbd>D</kbd> dismisses. From a field:{' '}
+            <Key of="nextFinding" /> next, <Key of="applyFix" /> fix.
           </p>
         )
       }
       row={(f) => (
         <>
-          <button type="button" className="link text-[12.5px]" onClick={() => go(f)}>
+          <button type="button" className="link text-[13px]" onClick={() => actions.go(f)}>
             {label(f)}
             {f.item > 0 ? ` ${f.item + 1}` : ''}
           </button>
-          <Line finding={f} fix={fix} aside={aside} />
+          <Line finding={f} actions={actions} more={f.more} />
         </>
       )}
       after={
         away.length > 0 && (
           <>
-            <h3>Put aside</h3>
+            <h3>Dismissed</h3>
             {away.map((f) => (
-              <div key={f.key + f.start} className="quiet">
+              <div key={f.key + f.start + f.item} className="quiet">
                 <span className="text-[12.5px]">{label(f)}</span>
-                <Line finding={f} fix={fix} aside={aside} />
+                <Line finding={f} actions={actions} more={f.more} />
               </div>
             ))}
           </>

@@ -4,9 +4,9 @@ import type { Finding, Shop } from '../kit/api'
 import { ConflictBox } from '../kit/conflict'
 import { picturesDraft } from '../kit/drafts'
 import type { Place } from '../kit/shop'
-import { FieldFindings, PicturesKey } from './findings'
+import { FieldFindings, type FindingActions, PicturesKey } from './findings'
 
-/** The alt texts of a product as they are being written: saved after a pause, and `saved` is told; `now` has them as they stand. */
+/** The alt texts of a product while they are edited: saved after a pause, then `saved` is called; `now` returns the latest. */
 export function usePictures(place: Place, saved: () => void) {
   const cache = useQueryClient()
   const { id, pictures, picturesRevision } = place.product
@@ -70,7 +70,7 @@ export function PicturesState({ pictures }: { pictures: ReturnType<typeof usePic
     )
   return problem ? (
     <p className="text-accent text-[13.5px] mb-2" role="alert">
-      The alt text is not saved. {problem} It is kept in this browser.{' '}
+      Alt text not saved. {problem} It is kept in this browser.{' '}
       <button type="button" className="link" onClick={() => draft.flush()}>
         Try again
       </button>
@@ -78,23 +78,19 @@ export function PicturesState({ pictures }: { pictures: ReturnType<typeof usePic
   ) : null
 }
 
-/** What is to be seen in each picture of the product, in words; the same on every platform. A key in another field draws it not anew. */
+/** The alt text of each picture of the product, shared by all platforms. Typing in another field does not redraw it. */
 export const Pictures = memo(function Pictures(p: {
   texts: string[]
   put: (texts: string[]) => void
   findings: Finding[]
-  fix: (f: Finding) => void
-  aside: (f: Finding) => void
+  actions: FindingActions
 }) {
   const box = useRef<HTMLDivElement>(null)
   const focus = (i: number) => setTimeout(() => box.current?.querySelectorAll('textarea')[i]?.focus())
   return (
     <div className="mb-4" data-field={PicturesKey} ref={box}>
       <h2 className="text-[14px] font-semibold mb-1">
-        Pictures{' '}
-        <small className="quiet text-[13px] font-normal font-sans">
-          alt text: what is to be seen in each; the product’s, on every platform
-        </small>
+        Alt text <small className="quiet text-[13px] font-normal font-sans">describes each picture; shared by all platforms</small>
       </h2>
       {[...p.texts, ''].map((text, i) => (
         // biome-ignore lint/suspicious/noArrayIndexKey: a picture is its place
@@ -106,7 +102,7 @@ export const Pictures = memo(function Pictures(p: {
               rows={1}
               spellCheck
               aria-label={`Alt text ${i + 1}`}
-              placeholder={i === 0 ? 'What is to be seen in the first picture' : 'another picture'}
+              placeholder={i === 0 ? 'Describe the first picture' : 'Add a picture'}
               value={text}
               onChange={(e) => p.put([...p.texts.slice(0, i), e.target.value.replace(/[\r\n]+/g, ' '), ...p.texts.slice(i + 1)])}
               onKeyDown={(e) => {
@@ -124,7 +120,7 @@ export const Pictures = memo(function Pictures(p: {
           <span className="quiet num text-[12px] w-8 text-right">{text ? [...text].length : ''}</span>
         </div>
       ))}
-      <FieldFindings findings={p.findings} fix={p.fix} aside={p.aside} />
+      <FieldFindings findings={p.findings} actions={p.actions} />
     </div>
   )
 })

@@ -1,14 +1,14 @@
 import { useQuery } from '@tanstack/react-query'
 import { api, ask, type Copy } from '../kit/api'
-import { compact, full } from '../kit/numbers'
+import { Num } from '../kit/num'
 import type { Place } from '../kit/shop'
 import { Walked } from '../kit/walked'
 import { TermTable } from './termtable'
 
-/** Every known term that the title holds, and those it would hold in another order: one click puts it so. */
+/** Every known term that the title contains, and those that it would contain in a better order. */
 export function Reading({ place, text, copy, put }: { place: Place; text: string; copy: () => Copy; put: (text: string) => void }) {
   const read = useQuery({
-    queryKey: ['read', place.listingId, place.market.id, text],
+    queryKey: ['reading', place.listingId, place.market.id, text],
     enabled: text.trim() !== '',
     queryFn: () =>
       ask(
@@ -32,23 +32,21 @@ export function Reading({ place, text, copy, put }: { place: Place; text: string
       focus
       before={
         empty ? (
-          <p>The title is empty. What stands there will be read against every term that is known here.</p>
+          <p>The title is empty. Once you write one, every known term it contains appears here.</p>
         ) : !read ? (
           <p className="quiet">Reading…</p>
         ) : (
           <>
-            <h3 className="!mt-0">The title holds</h3>
-            {read.holds.length === 0 && <p className="quiet">No term that is known here.</p>}
+            <h3 className="!mt-0">The title contains</h3>
+            {read.holds.length === 0 && <p className="quiet">No known terms.</p>}
             <TermTable terms={measured.map((t) => ({ ...t, about: t.band ? `${t.band} competition` : '' }))} />
-            {unmeasured.length > 0 && (
-              <p className="quiet text-[13px] mt-1">Of unknown volume: {unmeasured.map((t) => t.text).join(', ')}.</p>
-            )}
-            <h3>In another order it would hold</h3>
+            {unmeasured.length > 0 && <p className="quiet text-[13px] mt-1">No data: {unmeasured.map((t) => t.text).join(', ')}.</p>}
+            <h3>Better orders</h3>
             {read.could.length === 0 ? (
-              <p className="quiet">None more: its words are in a good order.</p>
+              <p className="quiet">No order of these words gains more.</p>
             ) : (
               <p className="quiet text-[13px] mb-1">
-                <kbd>↑</kbd> <kbd>↓</kbd> walk, <kbd>Enter</kbd> puts the words so, <kbd>Esc</kbd> back to writing.
+                <kbd>↑</kbd> <kbd>↓</kbd> move, <kbd>Enter</kbd> uses the order, <kbd>Esc</kbd> goes back to the text.
               </p>
             )}
           </>
@@ -62,12 +60,10 @@ export function Reading({ place, text, copy, put }: { place: Place; text: string
           </span>
           {c.text && (
             <button type="button" className="link whitespace-nowrap" onClick={() => put(c.text as string)}>
-              Put it so{c.gain === null || Math.abs(c.gain) < 0.05 ? '' : ` (${c.gain > 0 ? '+' : '−'}${Math.abs(c.gain).toFixed(1)} grip)`}
+              Use this order{c.gain === null || c.gain < 0.05 ? '' : ` (+${c.gain.toFixed(1)} grip)`}
             </button>
           )}
-          <span className="num" title={full(c.term.volume)}>
-            {compact(c.term.volume)}
-          </span>
+          <Num value={c.term.volume} unit="searches/mo" />
         </div>
       )}
     />

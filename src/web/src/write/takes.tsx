@@ -1,13 +1,17 @@
 import { useQuery } from '@tanstack/react-query'
 import { useState } from 'react'
 import { api, ask, type Copy, type Field, type Take } from '../kit/api'
-import { compact, counted } from '../kit/numbers'
+import { useChanges } from '../kit/changes'
+import { NameDialog } from '../kit/dialog'
+import { Menu } from '../kit/menu'
+import { Num } from '../kit/num'
+import { counted, fixed, noData } from '../kit/numbers'
 import type { Place } from '../kit/shop'
 import { Thread } from '../kit/thread'
 import { Walked } from '../kit/walked'
 import { wordsOf } from '../kit/words'
 
-/** Every try at the title with its numbers; two or three of them side by side. */
+/** Every take of the title with its numbers; two or three of them side by side. */
 export function Takes({
   place,
   field,
@@ -19,12 +23,16 @@ export function Takes({
   place: Place
   field: Field
   copy: () => Copy
-  /** Another number when what they are weighed with has changed. */
+  /** Another number when the picks or the other fields have changed. */
   version: number
   use: (text: string) => void
   keep: () => void
 }) {
   const [beside, setBeside] = useState<string[]>([])
+  const [naming, setNaming] = useState<Take | null>(null)
+  const { run } = useChanges(place.product.id)
+  const path = { id: place.listingId }
+  const remove = (t: Take) => run(() => ask(api.DELETE('/api/listings/{id}/takes/{take}', { params: { path: { ...path, take: t.id } } })))
   const takes = useQuery({
     queryKey: ['takes', place.listingId, place.market.id, version],
     queryFn: () =>
@@ -44,24 +52,24 @@ export function Takes({
       testid="takes"
       rows={takes ?? []}
       id={(t) => t.text}
-      on={{ Enter: (t) => t.inUse || use(t.text), ' ': toggle }}
+      on={{ Enter: (t) => t.inUse || use(t.text), ' ': toggle, Delete: (t) => t.id > 0 && remove(t), F2: (t) => t.id > 0 && setNaming(t) }}
       always={{ k: keep }}
       focus
       before={
         <>
           <p className="flex gap-2 items-baseline text-[13px]">
-            <span className="quiet">Figures are for the listing with each, by today’s picks. None is ever lost.</span>
-            <button type="button" className="link ml-auto whitespace-nowrap" onClick={keep} title="K">
-              Keep this title
+            <span className="quiet">Reach and grip of the listing with each title.</span>
+            <button type="button" className="link ml-auto whitespace-nowrap" onClick={keep}>
+              Save this title <kbd>K</kbd>
             </button>
           </p>
           {takes === undefined ? (
-            <p className="quiet">Weighing the takes…</p>
+            <p className="quiet">Working…</p>
           ) : takes.length === 0 ? (
-            <p>No title yet. Write one, or fill it: every try is kept here.</p>
+            <p>No takes yet. Each title that you replace is saved here.</p>
           ) : (
             <p className="quiet text-[13px] mb-1">
-              <kbd>↑</kbd> <kbd>↓</kbd> walk, <kbd>Enter</kbd> uses, <kbd>Space</kbd> puts side by side, <kbd>Esc</kbd> back to writing.
+              <kbd>↑</kbd> <kbd>↓</kbd> move, <kbd>Enter</kbd> uses, <kbd>Space</kbd> compares, <kbd>Esc</kbd> goes back to the text.
             </p>
           )}
           {chosen.length >= 2 && <SideBySide takes={chosen} field={field} use={use} />}
@@ -69,30 +77,56 @@ export function Takes({
       }
       row={(t) => (
         <>
+          {t.name && <div className="text-[13px] quiet">{t.name}</div>}
           <div className="leading-snug font-semibold">{t.text}</div>
           <p className="quiet text-[13px]">
             <span className={`num ${t.fits ? '' : 'text-accent'}`}>
               {t.used}
               {field.max === null ? '' : ` of ${field.max}`}
             </span>
-            ; reach <span className="num">{t.reach.toFixed(0)} %</span>, grip <span className="num">{t.grip.toFixed(1)}</span>;{' '}
-            {counted(t.holds.length, 'pick')}; competition {mixText(t)}
+            ; reach <span className="num">{t.reach.toFixed(0)}%</span>, grip <span className="num">{fixed(t.grip, 1)}</span>;{' '}
+            {counted(t.holds.length, 'pick')}; competition: {mixText(t)}
           </p>
           <p className="flex gap-3 text-[13px]">
             {t.inUse ? (
-              <b>in use</b>
+              <b>In use</b>
             ) : (
               <button type="button" className="link" onClick={() => use(t.text)}>
-                Use it
+                Use this title
               </button>
             )}
             <label className="inline-flex gap-1 items-center cursor-pointer">
               <input type="checkbox" className="checkbox checkbox-xs" checked={beside.includes(t.text)} onChange={() => toggle(t)} />
-              side by side
+              Compare
             </label>
+            {t.id > 0 && (
+              <Menu
+                label={`Take “${t.name || t.text}”`}
+                items={[
+                  { label: 'Rename…', run: () => setNaming(t) },
+                  { label: 'Delete', run: () => remove(t) },
+                ]}
+              />
+            )}
           </p>
         </>
       )}
+      after={
+        naming && (
+          <NameDialog
+            title="Rename take"
+            label="Name"
+            value={naming.name}
+            action="Rename"
+            done={(name) =>
+              run(() =>
+                ask(api.PUT('/api/listings/{id}/takes/{take}/name', { params: { path: { ...path, take: naming.id } }, body: { name } })),
+              )
+            }
+            close={() => setNaming(null)}
+          />
+        )
+      }
     />
   )
 }
@@ -102,11 +136,11 @@ const mixText = (t: Take) =>
     [t.mix.low, 'low'],
     [t.mix.medium, 'medium'],
     [t.mix.high, 'high'],
-    [t.mix.unknown, 'unknown'],
+    [t.mix.unknown, noData.toLowerCase()],
   ]
     .filter(([n]) => n)
     .map(([n, name]) => `${n} ${name}`)
-    .join(', ') || 'of none'
+    .join(', ') || noData.toLowerCase()
 
 /** Two or three takes: their figures, and the picks that not all of them hold. */
 function SideBySide({ takes, field, use }: { takes: Take[]; field: Field; use: (text: string) => void }) {
@@ -130,7 +164,7 @@ function SideBySide({ takes, field, use }: { takes: Take[]; field: Field; use: (
               )}{' '}
               {!t.inUse && (
                 <button type="button" className="link" onClick={() => use(t.text)}>
-                  Use it
+                  Use this title
                 </button>
               )}
             </th>
@@ -140,17 +174,17 @@ function SideBySide({ takes, field, use }: { takes: Take[]; field: Field; use: (
       <tbody>
         {(
           [
-            ['Room', (t) => t.used, (t) => `${t.used}${field.max === null ? '' : ` of ${field.max}`}`],
-            ['Reach', (t) => t.reach, (t) => `${t.reach.toFixed(0)} %`],
+            ['Length', (t) => t.used, (t) => `${t.used}${field.max === null ? '' : ` of ${field.max}`}`],
+            ['Reach', (t) => t.reach, (t) => `${t.reach.toFixed(0)}%`],
             ['Grip', (t) => t.grip, (t) => t.grip.toFixed(1)],
             ['Picks', (t) => t.holds.length, (t) => `${t.holds.length}`],
           ] as [string, (t: Take) => number, (t: Take) => string][]
-        ).map(([name, of, say]) => (
+        ).map(([name, of, shown]) => (
           <tr key={name}>
             <td className="quiet">{name}</td>
             {takes.map((t) => (
               <td key={t.text} className={`num ${of(t) === best(of) ? 'font-semibold text-secondary' : ''}`}>
-                {say(t)}
+                {shown(t)}
               </td>
             ))}
           </tr>
@@ -164,7 +198,7 @@ function SideBySide({ takes, field, use }: { takes: Take[]; field: Field; use: (
         {differ.map((p) => (
           <tr key={p.text}>
             <td>
-              {p.text} <span className="num quiet">{compact(p.volume)}</span>
+              {p.text} <Num value={p.volume} unit="searches/mo" />
             </td>
             {takes.map((t) => (
               <td key={t.text}>

@@ -1,6 +1,6 @@
-import { compact, full } from '../kit/numbers'
+import { Num } from '../kit/num'
 
-/** Terms with their searches a month, and a word on each where there is one. */
+/** Terms with their searches/mo, and a remark on each where there is one. */
 export function TermTable({ terms }: { terms: { text: string; volume: number | null; about?: string }[] }) {
   return (
     <table className="plain text-[14px]">
@@ -9,8 +9,8 @@ export function TermTable({ terms }: { terms: { text: string; volume: number | n
           <tr key={t.text}>
             <td>{t.text}</td>
             {t.about !== undefined && <td className="quiet">{t.about}</td>}
-            <td className="r num" title={full(t.volume)}>
-              {compact(t.volume)}
+            <td className="r">
+              <Num value={t.volume} unit="searches/mo" />
             </td>
           </tr>
         ))}

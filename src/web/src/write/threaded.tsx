@@ -12,11 +12,14 @@ type Props = {
   className?: string
   placeholder?: string
   line?: boolean
+  /** Ids of what describes the box: its counter, what it holds, its findings. */
+  describedBy?: string
+  invalid?: boolean
   onKeyDown?: (e: React.KeyboardEvent<HTMLTextAreaElement>) => void
   onPaste?: (e: React.ClipboardEvent<HTMLTextAreaElement>) => void
 }
 
-/** The lines under a text's matched words: the text itself, unseen, with its lines. */
+/** The threads under a text's matched words: the text itself, invisible, with its underlines. */
 export function Under({ text, pieces, weighed, pointed }: { text: string; pieces: Piece[]; weighed: string; pointed?: string }) {
   return (
     <div className="under" aria-hidden="true">
@@ -43,6 +46,8 @@ export const Threaded = memo(
         <Under text={p.value} pieces={p.pieces} weighed={p.weighed} pointed={p.pointed} />
         <textarea
           aria-label={p.label}
+          aria-describedby={p.describedBy}
+          aria-invalid={p.invalid || undefined}
           rows={1}
           spellCheck
           placeholder={p.placeholder}
@@ -58,5 +63,12 @@ export const Threaded = memo(
     )
   },
   // The callbacks are made anew at every drawing and read only what they are given with the rest.
-  (a, b) => a.value === b.value && a.pieces === b.pieces && a.weighed === b.weighed && a.pointed === b.pointed && a.label === b.label,
+  (a, b) =>
+    a.value === b.value &&
+    a.pieces === b.pieces &&
+    a.weighed === b.weighed &&
+    a.pointed === b.pointed &&
+    a.label === b.label &&
+    a.invalid === b.invalid &&
+    a.describedBy === b.describedBy,
 )

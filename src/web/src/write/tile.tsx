@@ -1,6 +1,6 @@
 import type { Copy, Field } from '../kit/api'
 
-/** About how a result shows the title elsewhere: cut where the platform says, with the first picture as words. */
+/** A preview of the title in search results: cut off where the platform says, with the first picture's alt text. */
 export function Tile({ picture, fields, copy, platform }: { picture: string | undefined; fields: Field[]; copy: Copy; platform: string }) {
   const field = fields.find((f) => f.role === 'title')
   const title = field ? String(copy[field.key] ?? '') : ''
@@ -8,7 +8,7 @@ export function Tile({ picture, fields, copy, platform }: { picture: string | un
   const cut = field?.shows && shown.length > field.shows ? shown.slice(0, field.shows).join('') : title
   return (
     <div className="tile" data-testid="tile">
-      <div className="tile-picture">{picture || 'No picture is described yet'}</div>
+      <div className="tile-picture">{picture || 'No alt text yet'}</div>
       <p className="leading-snug text-[14.5px]">
         {cut ? (
           <>
@@ -21,11 +21,11 @@ export function Tile({ picture, fields, copy, platform }: { picture: string | un
       </p>
       <p className="quiet text-[12.5px]">
         {cut === title
-          ? `${platform} shows all of it`
-          : `Cut after ${field?.shows} characters: “${shown
+          ? `${platform} shows the whole title`
+          : `Cut off after ${field?.shows} characters; hidden: “${shown
               .slice(field?.shows ?? 0)
               .join('')
-              .trim()}” is not seen`}
+              .trim()}”`}
       </p>
     </div>
   )

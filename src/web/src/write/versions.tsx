@@ -1,22 +1,24 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query'
 import { useState } from 'react'
 import { api, ask, type Copy, type FieldChange, type Version } from '../kit/api'
+import { useChanges } from '../kit/changes'
+import { dateTimeOf } from '../kit/numbers'
 import { toast } from '../kit/toast'
 import { NameBox, Walked } from '../kit/walked'
 
-const when = (at: string) => new Date(at).toLocaleString(undefined, { month: 'short', day: 'numeric', hour: '2-digit', minute: '2-digit' })
-
-/** Every state worth returning to: compared word by word with what is here, or with another, named, brought back. */
+/** Every saved state of the listing: compared word by word, renamed, restored, deleted. */
 export function Versions({
+  product,
   listingId,
   copy,
   settle,
-  bring,
+  restore,
 }: {
+  product: number
   listingId: number
   copy: () => Copy
   settle: () => Promise<void>
-  bring: (version: Version) => void
+  restore: (version: Version) => void
 }) {
   const cache = useQueryClient()
   const [open, setOpen] = useState<number | null>(null)
@@ -24,6 +26,10 @@ export function Versions({
   const [naming, setNaming] = useState<number | null>(null)
   const key = ['versions', listingId]
   const path = { id: listingId }
+  const { run } = useChanges(product)
+  const remove = (v: Version) => {
+    run(() => ask(api.DELETE('/api/listings/{id}/versions/{version}', { params: { path: { ...path, version: v.id } } })))
+  }
   const versions = useQuery({
     queryKey: key,
     queryFn: () => ask(api.GET('/api/listings/{id}/versions', { params: { path } })),
@@ -56,7 +62,7 @@ export function Versions({
       testid="versions"
       rows={versions ?? []}
       id={(v) => String(v.id)}
-      on={{ Enter: (v) => setOpen(open === v.id ? null : v.id), b: bring, n: (v) => setNaming(v.id) }}
+      on={{ Enter: (v) => setOpen(open === v.id ? null : v.id), r: restore, F2: (v) => setNaming(v.id), Delete: remove }}
       focus
       before={
         <>
@@ -72,27 +78,27 @@ export function Versions({
               }
               const kept = await name(api.POST('/api/listings/{id}/versions', { params: { path }, body: { name: box.value } }))
               if (!kept) return
-              toast(kept.kept ? 'Kept as a version' : 'Nothing new to keep: it is empty, or as it was kept last')
+              toast(kept.kept ? 'Saved as a version' : 'Nothing to save: the listing is empty or unchanged since the last version')
               box.value = ''
             }}
           >
             <input
               name="name"
               className="inline-input flex-1"
-              placeholder="A name for what is here now"
-              aria-label="Name of this version"
+              placeholder="Name (optional)"
+              aria-label="Name of the new version"
               maxLength={80}
             />
             <button type="submit" className="btn btn-sm">
-              Keep now
+              Save version
             </button>
           </form>
           <p className="quiet text-[13px] mb-1">
-            Kept by themselves: after a pause, before a fill or a fix, when sent. <kbd>↑</kbd> <kbd>↓</kbd> walk, <kbd>Enter</kbd> compares,{' '}
-            <kbd>B</kbd> brings back, <kbd>N</kbd> names.
+            Saved automatically after a pause, before a fill or a fix, and when sent. <kbd>↑</kbd> <kbd>↓</kbd> move, <kbd>Enter</kbd>{' '}
+            compares, <kbd>R</kbd> restores, <kbd>F2</kbd> renames, <kbd>Del</kbd> deletes.
           </p>
-          {versions === undefined && <p className="quiet">Looking…</p>}
-          {versions?.length === 0 && <p>None yet: the first is kept when you change something after a pause.</p>}
+          {versions === undefined && <p className="quiet">Loading…</p>}
+          {versions?.length === 0 && <p>No versions yet. The first is saved when you edit the listing after a pause.</p>}
         </>
       }
       row={(v) => (
@@ -104,19 +110,21 @@ export function Versions({
               done={(next) => {
                 setNaming(null)
                 if (next !== null && next !== v.name)
-                  name(
-                    api.PUT('/api/listings/{id}/versions/{version}', {
-                      params: { path: { id: listingId, version: v.id } },
-                      body: { name: next },
-                    }),
+                  run(() =>
+                    ask(
+                      api.PUT('/api/listings/{id}/versions/{version}', {
+                        params: { path: { ...path, version: v.id } },
+                        body: { name: next },
+                      }),
+                    ),
                   )
               }}
             />
           ) : (
             <p className="text-[14px]">
-              <b>{v.name || when(v.at)}</b>{' '}
+              <b>{v.name || dateTimeOf(v.at)}</b>{' '}
               <span className="quiet text-[13px]">
-                {v.name ? `${when(v.at)}, ` : ''}kept {v.why}
+                {v.name ? `${dateTimeOf(v.at)}, ` : ''}saved {v.why}
               </span>
             </p>
           )}
@@ -124,11 +132,14 @@ export function Versions({
             <button type="button" className="link" onClick={() => setOpen(open === v.id ? null : v.id)}>
               {open === v.id ? 'Close' : 'Compare'}
             </button>
-            <button type="button" className="link" onClick={() => bring(v)}>
-              Bring back
+            <button type="button" className="link" onClick={() => restore(v)}>
+              Restore
             </button>
             <button type="button" className="link" onClick={() => setNaming(v.id)}>
-              Name it
+              Rename
+            </button>
+            <button type="button" className="link" onClick={() => remove(v)}>
+              Delete
             </button>
           </p>
           {open === v.id && (
@@ -140,22 +151,22 @@ export function Versions({
   )
 }
 
-/** What is different between two states, word by word. */
+/** The differences between two states, word by word. */
 function Compared(p: { changes: FieldChange[] | undefined; against: number; setAgainst: (id: number) => void; others: Version[] }) {
   return (
     <>
       <label className="text-[13px] quiet">
-        with{' '}
+        Compare with{' '}
         <select className="inline-input" value={p.against} onChange={(e) => p.setAgainst(Number(e.target.value))} aria-label="Compare with">
-          <option value={0}>what is here now</option>
+          <option value={0}>the current text</option>
           {p.others.map((o) => (
             <option key={o.id} value={o.id}>
-              {o.name || when(o.at)}
+              {o.name || dateTimeOf(o.at)}
             </option>
           ))}
         </select>
       </label>
-      {p.changes?.length === 0 && <p className="text-[13.5px]">No difference.</p>}
+      {p.changes?.length === 0 && <p className="text-[13.5px]">No differences.</p>}
       {p.changes?.map((c) => (
         <div key={c.field} className="text-[13.5px] my-1.5" data-testid="changed-field">
           <span className="quiet">{c.label}</span>

@@ -6,6 +6,8 @@ import {
   api,
   ask,
   type Copy,
+  type Facet,
+  type Facts,
   type Field,
   type Finding,
   type Listing,
@@ -17,15 +19,17 @@ import {
 } from '../kit/api'
 import { ConflictBox } from '../kit/conflict'
 import { type DraftView, listingDraft, restoreDrafts } from '../kit/drafts'
-import { useKeys } from '../kit/keys'
-import { compact, full } from '../kit/numbers'
-import { draftKey, type Place, usePicks, weigh as weighDraft, weighKey } from '../kit/shop'
+import { HelpLink } from '../kit/helplink'
+import { Num } from '../kit/num'
+import { counted, full, withoutData } from '../kit/numbers'
+import { draftKey, type Place, usePickActions, usePicks, weigh as weighDraft, weighKey } from '../kit/shop'
+import { keysOf, type ShortcutId, useShortcuts } from '../kit/shortcuts'
 import { type Column, Table } from '../kit/table'
-import { TermGaps, Thread } from '../kit/thread'
+import { gradeWords, Legend, TermGaps, Thread } from '../kit/thread'
 import { toast } from '../kit/toast'
 import { Editor } from './editors'
 import { FillPanel, keepTakeOf } from './fill'
-import { AllFindings, FieldFindings, PicturesKey } from './findings'
+import { AllFindings, FieldFindings, type FindingActions, onceEach, PicturesKey } from './findings'
 import { Pictures, PicturesState, usePictures } from './pictures'
 import { Reading } from './reading'
 import { type Piece, type Pieces, piecesOf } from './segments'
@@ -35,15 +39,15 @@ import { allText, oneText } from './texts'
 import { Tile } from './tile'
 import { Versions } from './versions'
 
-/** What can stand beside the work; the address remembers which. */
-const sides = [
-  ['picks', 'Picks', 'The picks and what they lack'],
-  ['findings', 'Findings', 'What the check says: Alt N walks them'],
-  ['takes', 'Takes', 'Every try at the title: Alt T'],
-  ['read', 'Read', 'What the title holds, and could in another order: Alt R'],
-  ['versions', 'Versions', 'Every state kept: Alt V'],
-  ['send', 'Send', 'To the market, or out as a file: Alt M'],
-] as const
+/** The panels beside the text; the address remembers which is open. */
+const sides: [string, string, string, ShortcutId][] = [
+  ['picks', 'Picks', 'Your picks and the words they lack', 'picksPanel'],
+  ['findings', 'Findings', 'What to fix', 'findingsPanel'],
+  ['takes', 'Takes', 'Versions of the title with their scores', 'takesPanel'],
+  ['read', 'Read', 'Known terms in the title, and better orders', 'readPanel'],
+  ['versions', 'Versions', 'Earlier states of the listing', 'versionsPanel'],
+  ['send', 'Publish', 'Publish or export', 'sendPanel'],
+]
 
 export function Write({ place }: { place: Place }) {
   const listing = useQuery({
@@ -57,13 +61,13 @@ export function Write({ place }: { place: Place }) {
   if (listing.isError && !listing.data)
     return (
       <main className="p-10" role="alert">
-        <p className="mb-3">The listing could not be opened: {listing.error.message}. What you typed is kept.</p>
+        <p className="mb-3">Couldn’t open the listing: {listing.error.message} Your text is kept.</p>
         <button type="button" className="btn btn-sm" onClick={() => listing.refetch()}>
           Try again
         </button>
       </main>
     )
-  // While the server cannot be asked, one goes on with what was opened before.
+  // While the server can't be reached, one continues with what was opened before.
   if (!listing.data || !(listing.isFetchedAfterMount || listing.isError)) return <main />
   return <Sheet key={listing.data.id} place={place} listing={listing.data} />
 }
@@ -191,7 +195,7 @@ function Sheet({ place, listing }: { place: Place; listing: Listing }) {
     latest.current = draft.snapshot().value
     cache.setQueryData(draftKey(place), latest.current)
     weigh()
-    toast('The other window’s text is used', () => put(mine, 'before an undo'))
+    toast('Using the other window’s text', () => put(mine, 'before an undo'))
   }
 
   const weighing: Weighing | undefined = useMemo(
@@ -218,19 +222,21 @@ function Sheet({ place, listing }: { place: Place; listing: Listing }) {
 
   const { texts: altTexts, put: putAltTexts, now: altTextsNow } = pictures
   const fix = useCallback(
-    async (finding: Finding) => {
-      if (!finding.fix) return
-      const { field } = finding.fix
+    async (finding: Finding, label?: string) => {
+      const fixOf = (f: Finding | undefined) => [f?.fix, ...(f?.otherFixes ?? [])].find((x) => x && (!label || x.label === label))
+      const wanted = fixOf(finding)
+      if (!wanted) return
+      const { field } = wanted
       const still =
         field === PicturesKey ? checked.current?.pictures === altTextsNow() : checked.current?.copy[field] === latest.current[field]
-      const now = still ? finding : (await check()).find((f) => f.key === finding.key)
-      if (!now?.fix) return toast('What was typed since has settled it')
-      const said = `Done: ${now.fix.label.toLowerCase()}`
+      const now = fixOf(still ? finding : (await check()).find((f) => f.key === finding.key))
+      if (!now) return toast('Your latest text has fixed this already')
+      const said = `Done: ${now.label}`
       if (field === PicturesKey) {
         const before = altTextsNow()
-        putAltTexts(now.fix.value as string[])
+        putAltTexts(now.value as string[])
         toast(said, () => putAltTexts(before))
-      } else step({ ...latest.current, [field]: now.fix.value as Value }, said, 'before a fix')
+      } else step({ ...latest.current, [field]: now.value as Value }, said, 'before a fix')
     },
     [step, check, putAltTexts, altTextsNow],
   )
@@ -242,7 +248,7 @@ function Sheet({ place, listing }: { place: Place; listing: Listing }) {
       }
       try {
         await put(!f.aside)
-        toast(f.aside ? 'Brought back' : 'Put aside until that text changes', () => put(f.aside))
+        toast(f.aside ? 'Restored' : f.claim ? `Dismissed for “${f.claim.word}”` : 'Dismissed until the text changes', () => put(f.aside))
       } catch (e) {
         toast((e as Error).message)
       }
@@ -259,10 +265,10 @@ function Sheet({ place, listing }: { place: Place; listing: Listing }) {
   }, [])
   const open = useMemo(() => (findings ?? []).filter((f) => !f.aside), [findings])
   const walked = useRef(-1)
-  // The finding that a key is about: the one just walked to, else one of the very tag or line one is in, else one of the field.
+  // The finding that a key is about: the one just visited, else one of the tag or line with the focus, else one of the field.
   const ofFocused = (fixable: boolean) => {
     const key = focusedKey()
-    const here = open.filter((f) => f.field === key && (!fixable || f.fix))
+    const here = open.filter((f) => f.field === key && (!fixable || f.fix || f.claim))
     const boxes = [...document.querySelectorAll(`[data-field="${key}"] :is(textarea, input, select)`)]
     const item = boxes.indexOf(document.activeElement as Element)
     return here.find((f) => f === open[walked.current]) ?? here.find((f) => f.item === item) ?? here[0]
@@ -274,7 +280,7 @@ function Sheet({ place, listing }: { place: Place; listing: Listing }) {
     },
     [cache, place],
   )
-  // The title that is left is kept first: none is ever lost.
+  // The title that is replaced is saved first: none is lost.
   const putTitle = useCallback(
     async (text: string, what = 'Title changed') => {
       if (!title) return
@@ -285,45 +291,68 @@ function Sheet({ place, listing }: { place: Place; listing: Listing }) {
     },
     [cache, place, step, title],
   )
-  const copyAll = () => copyText('The whole listing', allText(listing.fields, latest.current))
-  // What is sent, exported or kept is the saved text: it must be what is on the screen.
+  const copyAll = () => copyText('Listing', allText(listing.fields, latest.current))
+  // Sending, exporting and saving a version use the saved text: it must be what is on the screen.
   const settle = useCallback(async () => {
     await draft.flush()
-    if (draft.unsaved) throw new Error('Your latest text is not saved yet, so nothing was done. Try again once it is saved.')
+    if (draft.unsaved) throw new Error('Your latest text isn’t saved yet, so nothing was done. Try again once it is saved.')
   }, [draft])
-  useKeys({
-    'Alt+c': () => {
+  const pickActions = usePickActions(place)
+  const addToFacts = useCallback(
+    async (f: Finding) => {
+      if (!f.claim) return
+      const line = factLines[f.claim.facet]
+      if (!line) return
+      const facts = place.product.facts as Facts
+      const { problem } = await pickActions.fact(line, [...facts[line], f.claim.word.toLowerCase()])
+      if (problem) return toast(`Not added: ${problem}`)
+      check()
+    },
+    [pickActions, place.product.facts, check],
+  )
+  const required = onceEach(open.filter((f) => f.level === 'must')).length
+  const actions: FindingActions = useMemo(() => ({ fix, dismiss: aside, addToFacts, go: goTo }), [fix, aside, addToFacts, goTo])
+  const visit = (by: number) => {
+    if (open.length === 0) return toast('No findings')
+    walked.current = (walked.current + by + open.length) % open.length
+    show('findings')
+    goTo(open[walked.current])
+  }
+  useShortcuts({
+    copyField: () => {
       const field = focusedField()
       field ? copyText(field.label, oneText(field, copy[field.key])) : copyAll()
     },
-    'Alt+f': () => {
+    fill: () => {
       const field = focusedField() ?? title
       if (field && canFill(field)) show('fill', field.key)
     },
-    'Alt+n': () => {
-      if (open.length === 0) return toast('No finding is open')
-      walked.current = (walked.current + 1) % open.length
-      show('findings')
-      goTo(open[walked.current])
-    },
-    'Alt+Enter': () => {
+    nextFinding: () => visit(1),
+    previousFinding: () => visit(walked.current < 0 ? 0 : -1),
+    applyFix: () => {
       const f = ofFocused(true)
-      f ? fix(f) : toast('No fix for this field')
+      if (!f) return toast('No fix for this field')
+      f.claim ? addToFacts(f) : fix(f)
     },
-    'Alt+a': () => {
+    addToFacts: () => {
+      const f = open.find((x) => x.claim && x.field === focusedKey())
+      f ? addToFacts(f) : toast('No claim to add in this field')
+    },
+    dismiss: () => {
       const f = ofFocused(false)
       if (f) aside(f)
     },
-    'Alt+t': () => show('takes'),
-    'Alt+r': () => show('read'),
-    'Alt+v': () => show('versions'),
-    'Alt+m': () => show('send'),
-    'Alt+p': () => show('picks'),
+    picksPanel: () => show('picks'),
+    findingsPanel: () => show('findings'),
+    takesPanel: () => show('takes'),
+    readPanel: () => show('read'),
+    versionsPanel: () => show('versions'),
+    sendPanel: () => show('send'),
   })
   const category = copy[listing.fields.find((f) => f.shape === 'path')?.key ?? '']
   const byField = useRef(new Map<string, Finding[]>())
   const found = useMemo(() => {
-    // What is said of a field stays the same object while it is the same, so that the field is not drawn again.
+    // The findings of a field stay the same object while they are the same, so that the field is not drawn again.
     const next = new Map<string, Finding[]>()
     for (const f of open) next.set(f.field, [...(next.get(f.field) ?? []), f])
     for (const [key, list] of next) {
@@ -340,12 +369,13 @@ function Sheet({ place, listing }: { place: Place; listing: Listing }) {
       <section className="sheet" data-testid="sheet">
         <div className="flex flex-wrap items-center gap-x-4 gap-y-1 text-[13.5px] mb-2">
           {lead ? (
-            <span className="inline-flex items-center gap-2" title="The one pick this listing is built around">
+            <span className="inline-flex items-center gap-2">
               Lead <b className="font-semibold">{lead.text}</b> <Thread grade={lead.grade} />
+              <HelpLink to="lead" about="the lead" />
             </span>
           ) : (
             <Link className="link" to={`${place.base}/pick`}>
-              Choose a lead
+              Set a lead
             </Link>
           )}
           <SaveState saving={saving} again={() => draft.flush()} />
@@ -353,10 +383,10 @@ function Sheet({ place, listing }: { place: Place; listing: Listing }) {
             Copy all
           </button>
           <button type="button" className="link" onClick={() => show('send')}>
-            Send or export
+            Publish or export
           </button>
         </div>
-        {problem && <p className="text-accent mb-2">The figures could not be worked out: {problem} Your text is as you wrote it.</p>}
+        {problem && <p className="text-accent mb-2">Couldn’t work out reach and grip: {problem} Your text is not affected.</p>}
         {saving.theirs && (
           <ConflictBox
             what="This listing"
@@ -381,8 +411,7 @@ function Sheet({ place, listing }: { place: Place; listing: Listing }) {
             pieces={pieces.get(field.key) ?? none}
             pointed={pointed}
             findings={found.get(field.key) ?? none}
-            fix={fix}
-            aside={aside}
+            actions={actions}
             fill={canFill(field) ? show : undefined}
             fields={field.shape === 'path' ? listing.fields : undefined}
             category={field.shape === 'choices' ? category : undefined}
@@ -390,22 +419,19 @@ function Sheet({ place, listing }: { place: Place; listing: Listing }) {
         ))}
         <PicturesState pictures={pictures} />
         {listing.fields.every((f) => f.role !== 'alt') && (
-          <Pictures texts={altTexts} put={putAltTexts} findings={found.get(PicturesKey) ?? none} fix={fix} aside={aside} />
+          <Pictures texts={altTexts} put={putAltTexts} findings={found.get(PicturesKey) ?? none} actions={actions} />
         )}
-        <h2 className="text-[14px] font-semibold mb-1">
-          As a result elsewhere{' '}
-          <small className="quiet text-[13px] font-normal font-sans">what a shopper sees of it before opening it</small>
-        </h2>
+        <h2 className="text-[14px] font-semibold mb-1">Search result preview</h2>
         <Tile picture={altTexts[0]} fields={listing.fields} copy={copy} platform={listing.platformName} />
       </section>
       <aside className="side !overflow-hidden grid" style={{ gridTemplateRows: 'auto auto minmax(0,1fr)' }}>
-        <Figures place={place} began={began} weighing={weighing} />
-        <nav className="side-tabs" aria-label="Beside the work">
-          {sides.map(([key, name, about]) => (
-            <button key={key} type="button" title={about} aria-pressed={side === key} onClick={() => show(key)}>
+        <Figures place={place} began={began} weighing={weighing} required={findings ? required : null} show={() => show('findings')} />
+        <nav className="side-tabs" aria-label="Panels">
+          {sides.map(([key, name, about, id]) => (
+            <button key={key} type="button" title={`${about} (${keysOf(id)[0]})`} aria-pressed={side === key} onClick={() => show(key)}>
               {name}
               {key === 'findings' && open.length > 0 && (
-                <span className={`count ${open.some((f) => f.level === 'must') ? 'must' : ''}`}>{open.length}</span>
+                <span className={`count ${required > 0 ? 'must' : ''}`}>{onceEach(open).length}</span>
               )}
             </button>
           ))}
@@ -425,7 +451,7 @@ function Sheet({ place, listing }: { place: Place; listing: Listing }) {
             close={() => show('picks')}
           />
         ) : side === 'findings' ? (
-          <AllFindings fields={listing.fields} findings={findings} fix={fix} aside={aside} go={goTo} />
+          <AllFindings fields={listing.fields} findings={findings} actions={actions} />
         ) : side === 'takes' && title ? (
           <Takes
             place={place}
@@ -440,14 +466,15 @@ function Sheet({ place, listing }: { place: Place; listing: Listing }) {
             place={place}
             text={String(weighed?.copy[title.key] ?? copy[title.key] ?? '')}
             copy={now}
-            put={(t) => putTitle(t, 'Words put in another order')}
+            put={(t) => putTitle(t, 'Changed the order of the words')}
           />
         ) : side === 'versions' ? (
           <Versions
+            product={place.product.id}
             listingId={listing.id}
             copy={now}
             settle={settle}
-            bring={(v) => step(v.copy as Copy, 'Brought back', 'before a version was brought back')}
+            restore={(v) => step(v.copy as Copy, 'Restored the version', 'before a version was restored')}
           />
         ) : side === 'send' ? (
           <SendOut place={place} settle={settle} copyAll={copyAll} />
@@ -459,13 +486,13 @@ function Sheet({ place, listing }: { place: Place; listing: Listing }) {
   )
 }
 
-/** Whether the text is on disk; where it is not, why, and that it is kept. */
+/** Whether the text is saved; if not, why, and that it is kept in the browser. */
 const SaveState = memo(function SaveState({ saving, again }: { saving: DraftView<Copy>; again: () => void }) {
   const stuck = saving.state === 'failed' || saving.state === 'refused'
   return (
     <span className="ml-auto quiet" role="status" data-testid="save-state" data-state={saving.state}>
       {saving.state === 'saved' ? (
-        'All saved'
+        'Saved automatically'
       ) : stuck ? (
         <span className="text-accent">
           Not saved. {saving.message} Your text is kept in this browser.{' '}
@@ -474,7 +501,7 @@ const SaveState = memo(function SaveState({ saving, again }: { saving: DraftView
           </button>
         </span>
       ) : saving.state === 'conflict' ? (
-        <span className="text-accent">Not saved: changed in another window</span>
+        <span className="text-accent">Not saved: edited in another window</span>
       ) : saving.restored ? (
         'Saving text from your last visit…'
       ) : (
@@ -484,7 +511,7 @@ const SaveState = memo(function SaveState({ saving, again }: { saving: DraftView
   )
 })
 
-/** One field with its name, its room and its editor; it is drawn anew only when something of its own changes. */
+/** One field with its name, its limits and its editor; it is drawn again only when something of its own changes. */
 const FieldPart = memo(function FieldPart(p: {
   field: Field
   platform: string
@@ -494,8 +521,7 @@ const FieldPart = memo(function FieldPart(p: {
   pieces: Piece[][]
   pointed: string | undefined
   findings: Finding[]
-  fix: (f: Finding) => void
-  aside: (f: Finding) => void
+  actions: FindingActions
   fill: ((side: string, field: string) => void) | undefined
   fields: Field[] | undefined
   category: Value | undefined
@@ -510,11 +536,11 @@ const FieldPart = memo(function FieldPart(p: {
             <button
               type="button"
               className="link"
-              title="Suggests what would hold the most: Alt F in the field"
+              title={`Suggests the words that gain the most (${keysOf('fill')[0]} in the field)`}
               onClick={() => p.fill?.('fill', field.key)}
-              aria-label={`Fill ${field.label}`}
+              aria-label={field.shape === 'lines' ? `Suggest a closing line for ${field.label}` : `Fill ${field.label}`}
             >
-              {field.shape === 'lines' ? 'Closing line' : 'Fill'}
+              {field.shape === 'lines' ? 'Suggest a closing line' : 'Fill'}
             </button>
           )}
           <button
@@ -534,52 +560,94 @@ const FieldPart = memo(function FieldPart(p: {
         change={(v) => p.change(field.key, v)}
         pieces={p.pieces}
         pointed={p.pointed}
+        describedBy={`${field.key}-held ${field.key}-findings`}
+        invalid={p.findings.some((f) => f.level === 'must')}
         fields={p.fields}
         category={p.category}
       />
-      <FieldFindings findings={p.findings} fix={p.fix} aside={p.aside} />
+      <p id={`${field.key}-held`} className="sr-only">
+        {heldIn(p.pieces)}
+      </p>
+      <FieldFindings id={`${field.key}-findings`} findings={p.findings} actions={p.actions} />
     </div>
   )
 })
+
+/** The threads of a field in words, for those who can't see them. */
+function heldIn(pieces: Piece[][]) {
+  const held = [...new Map(pieces.flat().map((p) => [p.key, p.grade])).entries()]
+  if (held.length === 0) return 'No picks here.'
+  return `Picks here: ${held.map(([key, grade]) => `${key} (${grade === 'avoided' ? 'to avoid' : gradeWords[grade].toLowerCase()})`).join(', ')}.`
+}
 
 /** Fields that a fill can suggest something for. */
 const canFill = (field: Field) =>
   field.indexed &&
   (field.shape === 'phrases' || field.shape === 'words' || field.shape === 'lines' || (field.shape === 'line' && field.role === 'title'))
 
-/** Reach and grip as they are now. */
-const Figures = memo(function Figures({ place, began, weighing }: { place: Place; began: Weighed | null; weighing: Weighing | undefined }) {
+/** Whether the listing can be published; then reach and grip. */
+const Figures = memo(function Figures({
+  place,
+  began,
+  weighing,
+  required,
+  show,
+}: {
+  place: Place
+  began: Weighed | null
+  weighing: Weighing | undefined
+  /** How many required findings there are; null while that is not known. */
+  required: number | null
+  show: () => void
+}) {
+  const known = weighing !== undefined && weighing.totalVolume > 0
+  // A figure is no headline over a listing that the platform refuses, or where most picks have no data.
+  const sure = required === 0 && known && weighing.unknownVolume * 2 <= weighing.picks
+  const big = sure ? 'big' : 'big less'
   return (
-    <div className="grid grid-cols-2 gap-3 mb-2">
-      <div>
-        <div className="big" data-testid="reach">
-          {weighing && weighing.totalVolume > 0 ? (
-            <>
-              {Math.round(weighing.reach)}
-              <span className="text-[24px]">%</span>
-            </>
-          ) : (
-            '–'
-          )}
+    <div className="mb-2">
+      <p className="publish" data-testid="publishable" role="status">
+        {required === null ? (
+          <span className="quiet">Checking…</span>
+        ) : required === 0 ? (
+          'Ready to publish'
+        ) : (
+          <button type="button" className="text-accent cursor-pointer" onClick={show}>
+            {counted(required, 'required fix', 'required fixes')}
+          </button>
+        )}
+      </p>
+      <div className="grid grid-cols-2 gap-3">
+        <div>
+          <div className={big} data-testid="reach">
+            {known ? (
+              <>
+                {Math.round(weighing.reach)}
+                <span className="text-[0.55em]">%</span>
+              </>
+            ) : (
+              <span className="text-[16px]">No data</span>
+            )}
+          </div>
+          <p className="quiet text-[13px] mt-1 leading-snug">
+            <b className="text-base-content">Reach.</b> {weighing?.eligible ?? 0} of {counted(weighing?.picks ?? 0, 'pick')}
+            {known
+              ? `; ${full(weighing.volume)} of ${full(weighing.totalVolume)} searches/mo${withoutData(weighing.unknownVolume)}`
+              : '; no pick has search data'}
+            <HelpLink to="reach" about="reach" />
+          </p>
         </div>
-        <p className="quiet text-[13px] mt-1 leading-snug">
-          <b className="text-base-content">Reach.</b> {weighing?.eligible} of {weighing?.picks} picks
-          {weighing && weighing.totalVolume > 0
-            ? `; ${full(weighing.volume)} of ${full(weighing.totalVolume)} searches a month`
-            : '; no pick has known searches'}
-          {weighing && weighing.unknownVolume > 0 ? `; ${weighing.unknownVolume} unknown` : ''}
-        </p>
-      </div>
-      <div>
-        <div className="big" data-testid="grip">
-          {weighing && weighing.totalVolume > 0 ? Math.round(weighing.grip) : '–'}
+        <div>
+          <div className={big} data-testid="grip">
+            {known ? Math.round(weighing.grip) : <span className="text-[16px]">No data</span>}
+          </div>
+          <p className="quiet text-[13px] mt-1 leading-snug">
+            <b className="text-base-content">Grip</b>, 0–100: how firmly the listing holds them. {since(began, weighing)}{' '}
+            <Link className="link" to={`${place.base}/weigh`}>
+              How this is worked out
+            </Link>
+          </p>
         </div>
-        <p className="quiet text-[13px] mt-1 leading-snug">
-          <b className="text-base-content">Grip</b>, out of 100: how firmly it holds them. {since(began, weighing)}{' '}
-          <Link className="link" to={`${place.base}/weigh`}>
-            What makes it
-          </Link>
-        </p>
       </div>
     </div>
   )
@@ -604,55 +672,62 @@ const Held = memo(function Held({
   if (weighing?.picks === 0)
     return (
       <p className="quiet">
-        Nothing to hold yet.{' '}
+        No picks yet. Search for terms in{' '}
         <Link className="link" to={`${place.base}/dig`}>
           Dig
         </Link>{' '}
-        for terms and pick some; each will show here with its thread and the word it lacks.
+        and pick some; each appears here with its thread and the words it lacks.
       </p>
     )
   return (
-    <Table
-      name="Picks and what they lack"
-      rows={terms}
-      columns={columns}
-      id={(t) => t.key}
-      at={terms.findIndex((t) => t.key === pointed)}
-      rowHeight={33}
-      onAt={(_, t) => point(!t || t.key === pointed ? null : t.key)}
-      empty=""
-    />
+    <div className="grid min-h-0 backed" style={{ gridTemplateRows: 'auto minmax(0,1fr)' }}>
+      <Legend />
+      <Table
+        name="Picks and what they lack"
+        rows={terms}
+        columns={columns}
+        id={(t) => t.key}
+        at={terms.findIndex((t) => t.key === pointed)}
+        rowHeight={33}
+        onAt={(_, t) => point(!t || t.key === pointed ? null : t.key)}
+        empty=""
+      />
+    </div>
   )
 })
 
 const none: never[] = []
+// The line of the facts for each kind of claim; style claims nothing.
+const factLines: Partial<Record<Facet, Exclude<keyof Facts, 'what'>>> = {
+  material: 'materials',
+  colour: 'colours',
+  size: 'sizes',
+  audience: 'audiences',
+  occasion: 'occasions',
+}
 const firm = { missing: 0, spread: 1, together: 2, inflected: 3, whole: 4 }
 const firmness = (t: PickWeight) => firm[t.grade]
 
 function since(began: Weighed | null, now: Weighed | undefined) {
   if (!began || !now) return ''
   const by = Math.round((now.grip - began.grip) * 10) / 10
-  return by === 0 ? '' : `${by > 0 ? '+' : '−'}${Math.abs(by)} since you came.`
+  return by === 0 ? '' : `${by > 0 ? '+' : '−'}${Math.abs(by)} since you opened it.`
 }
 
 const columns: Column<PickWeight>[] = [
-  { key: 'thread', head: '', width: '40px', cell: (t) => <Thread grade={t.grade} /> },
+  { key: 'thread', head: <span className="sr-only">Thread</span>, width: '40px', cell: (t) => <Thread grade={t.grade} /> },
   {
     key: 'text',
-    head: <b className="font-medium">What is still lost, dearest first</b>,
+    head: <b className="font-medium">Picks, weakest first</b>,
     width: 'minmax(0,1fr)',
     cell: (t) => <TermGaps term={t} />,
   },
   {
     key: 'volume',
-    head: 'a month',
-    width: '58px',
+    head: 'Searches/mo',
+    width: '84px',
     right: true,
-    cell: (t) => (
-      <span className="num text-[13px]" title={full(t.volume)}>
-        {compact(t.volume)}
-      </span>
-    ),
+    cell: (t) => <Num value={t.volume} unit="searches/mo" />,
   },
 ]
 
@@ -660,20 +735,20 @@ function aboutField(field: Field, value: Value | undefined, platform: string) {
   const parts: string[] = []
   const items = Array.isArray(value) ? value.filter((v) => v.trim()).length : 0
   if (field.maxItems !== null)
-    parts.push(`${items} of ${field.maxItems}${items > field.maxItems ? `: ${items - field.maxItems} too many` : ''}`)
+    parts.push(`${items} of ${field.maxItems}${items > field.maxItems ? `, ${items - field.maxItems} too many` : ''}`)
   if (field.maxItems !== null && field.max !== null) parts.push(`each up to ${field.max} ${field.unit}`)
-  if (!field.indexed) parts.push(`not searched by ${platform}`)
+  if (!field.indexed) parts.push(`${platform} doesn’t search this`)
   else if (field.indexedFirst) parts.push(`the first ${field.indexedFirst} characters are searched`)
   else if (field.role === '' || field.role === 'category' || field.role === 'attributes') parts.push('searched')
   return parts.join(', ')
 }
 
 async function copyText(what: string, text: string) {
-  if (!text) return toast(`${what} is empty: nothing was copied`)
+  if (!text) return toast(`${what} is empty, nothing to copy`)
   try {
     await navigator.clipboard.writeText(text)
-    toast(`${what} copied, ${[...text].length} characters`)
+    toast(`${what} copied (${counted([...text].length, 'character')})`)
   } catch {
-    toast('The browser did not allow copying: select the text and copy it there')
+    toast('The browser didn’t allow copying. Select the text and copy it by hand.')
   }
 }

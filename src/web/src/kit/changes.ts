@@ -1,0 +1,38 @@
+import { type QueryClient, useQueryClient } from '@tanstack/react-query'
+import { useMemo } from 'react'
+import { api, ask } from './api'
+import { toast, toastAgain } from './toast'
+import { inTurn } from './turn'
+
+export type Changed = { what: string | null; id?: number | null; revision?: number | null }
+
+/** Does something that can be undone: says what was done, offers Undo, and makes every screen ask again. */
+export function useChanges(product?: number) {
+  const cache = useQueryClient()
+  return useMemo(() => {
+    const undo = async (change?: number | null) => {
+      try {
+        const { what } = await inTurn(() =>
+          ask(api.POST('/api/changes/undo', { params: { query: { product, change: change ?? undefined } } })),
+        )
+        toast(what ? `Undone: ${what}` : 'Nothing to undo')
+      } catch (e) {
+        toast(`Not undone: ${(e as Error).message}`)
+      }
+      await cache.invalidateQueries()
+    }
+    const run = async (call: () => Promise<Changed>, then?: () => void) => {
+      try {
+        const { what, id } = await inTurn(call)
+        then?.()
+        if (what) toast(what, () => undo(id))
+      } catch (e) {
+        toastAgain(`Not done: ${(e as Error).message}`, () => run(call, then))
+      }
+      await refreshAll(cache)
+    }
+    return { undo, run }
+  }, [cache, product])
+}
+
+const refreshAll = (cache: QueryClient) => cache.invalidateQueries()

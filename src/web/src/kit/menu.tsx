@@ -1,0 +1,57 @@
+import { useId, useRef } from 'react'
+
+export type MenuItem = { label: string; run: () => void; disabled?: boolean } | { heading: string }
+
+/** A button that opens a list of things to do. The browser closes it on Escape, and gives the focus back. */
+export function Menu({ label, items, button = '⋯' }: { label: string; items: MenuItem[]; button?: React.ReactNode }) {
+  const id = useId()
+  const list = useRef<HTMLDivElement>(null)
+  const move = (e: React.KeyboardEvent) => {
+    if (e.key !== 'ArrowDown' && e.key !== 'ArrowUp') return
+    e.preventDefault()
+    e.stopPropagation()
+    const all = [...(list.current?.querySelectorAll<HTMLButtonElement>('button:not([disabled])') ?? [])]
+    const at = all.indexOf(document.activeElement as HTMLButtonElement)
+    all[(at + (e.key === 'ArrowDown' ? 1 : -1) + all.length) % all.length]?.focus()
+  }
+  return (
+    <>
+      <button type="button" className="menu-button" popoverTarget={id} aria-haspopup="true" aria-label={label} title={label}>
+        {button}
+      </button>
+      <div
+        ref={list}
+        id={id}
+        popover="auto"
+        className="menu-list"
+        role="group"
+        aria-label={label}
+        onKeyDown={move}
+        onToggle={(e) => {
+          if ((e as unknown as ToggleEvent).newState === 'open')
+            list.current?.querySelector<HTMLButtonElement>('button:not([disabled])')?.focus()
+        }}
+      >
+        {items.map((item) =>
+          'heading' in item ? (
+            <div key={item.heading} className="menu-heading">
+              {item.heading}
+            </div>
+          ) : (
+            <button
+              key={item.label}
+              type="button"
+              disabled={item.disabled}
+              onClick={() => {
+                list.current?.hidePopover()
+                item.run()
+              }}
+            >
+              {item.label}
+            </button>
+          ),
+        )}
+      </div>
+    </>
+  )
+}

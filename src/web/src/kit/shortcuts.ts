@@ -1,0 +1,194 @@
+import { useEffect, useRef, useSyncExternalStore } from 'react'
+import { matchKeyBindingPress, parseKeybinding, tinykeys } from 'tinykeys'
+
+/** A shortcut: the keys that run it, as tinykeys writes them, and what the sheet says of it. */
+type Shortcut = {
+  group: Group
+  label: string
+  keys: string[]
+  /** Whether it runs while the focus is in a text box. */
+  typing?: true
+}
+
+export const groups = ['Everywhere', 'Tables and lists', 'Dig', 'Pick', 'Write', 'Platforms'] as const
+type Group = (typeof groups)[number]
+
+/** Every shortcut of the application: what handles the keys and what the sheet prints are this one list. */
+export const shortcuts = {
+  search: { group: 'Everywhere', label: 'Search or jump to…', keys: ['$mod+k'], typing: true },
+  undo: { group: 'Everywhere', label: 'Undo the last change', keys: ['$mod+z', 'u'] },
+  history: { group: 'Everywhere', label: 'History of changes', keys: ['h'] },
+  sheet: { group: 'Everywhere', label: 'Keyboard shortcuts', keys: ['Shift+?', '?'] },
+  // Alt with a letter or a digit types a character on some keyboards: the position of the key counts there.
+  dig: { group: 'Everywhere', label: 'Go to Dig', keys: ['Alt+Shift+Digit1'], typing: true },
+  pickStep: { group: 'Everywhere', label: 'Go to Pick', keys: ['Alt+Shift+Digit2'], typing: true },
+  write: { group: 'Everywhere', label: 'Go to Write', keys: ['Alt+Shift+Digit3'], typing: true },
+  weigh: { group: 'Everywhere', label: 'Go to Weigh', keys: ['Alt+Shift+Digit4'], typing: true },
+
+  down: { group: 'Tables and lists', label: 'Next row', keys: ['ArrowDown'] },
+  up: { group: 'Tables and lists', label: 'Previous row', keys: ['ArrowUp'] },
+  pageDown: { group: 'Tables and lists', label: 'Page down', keys: ['PageDown'] },
+  pageUp: { group: 'Tables and lists', label: 'Page up', keys: ['PageUp'] },
+  first: { group: 'Tables and lists', label: 'First row', keys: ['Home'] },
+  last: { group: 'Tables and lists', label: 'Last row', keys: ['End'] },
+  select: { group: 'Tables and lists', label: 'Select the row', keys: ['Space'] },
+  extendDown: { group: 'Tables and lists', label: 'Extend the selection down', keys: ['Shift+ArrowDown', 'Shift+PageDown'] },
+  extendUp: { group: 'Tables and lists', label: 'Extend the selection up', keys: ['Shift+ArrowUp', 'Shift+PageUp'] },
+  selectAll: { group: 'Tables and lists', label: 'Select all', keys: ['$mod+a'] },
+  open: { group: 'Tables and lists', label: 'Open the row; in Dig, search for its term', keys: ['Enter'] },
+  close: { group: 'Tables and lists', label: 'Stop, clear the selection or close the panel', keys: ['Escape'] },
+
+  pick: { group: 'Dig', label: 'Pick the term, or remove the pick', keys: ['p'] },
+  avoid: { group: 'Dig', label: 'Mark as avoid, or stop avoiding', keys: ['x'] },
+  reason: { group: 'Dig', label: 'Say why a term is avoided', keys: ['n'] },
+  searchTerm: { group: 'Dig', label: 'Search for a term', keys: ['/', 'Shift+/'] },
+  filter: { group: 'Dig', label: 'Filter', keys: ['f'] },
+  paste: { group: 'Dig', label: 'Add terms: paste', keys: ['v'] },
+  importFile: { group: 'Dig', label: 'Add terms: import a file', keys: ['i'] },
+  grid: { group: 'Dig', label: 'Show as a grid', keys: ['g'] },
+  scatter: { group: 'Dig', label: 'Show as a scatter plot', keys: ['s'] },
+  titleQueries: { group: 'Dig', label: 'Copy exact-title searches', keys: ['q'] },
+  correct: { group: 'Dig', label: 'Correct a term’s numbers', keys: ['c'] },
+  deleteTerm: { group: 'Dig', label: 'Delete from the shelf', keys: ['Delete'] },
+  renameTerm: { group: 'Dig', label: 'Rename the term', keys: ['F2'] },
+  chooseFile: { group: 'Dig', label: 'Import: choose a file', keys: ['o'] },
+  runImport: { group: 'Dig', label: 'Import: start', keys: ['$mod+Enter'], typing: true },
+
+  fitCore: { group: 'Pick', label: 'Fit: core', keys: ['1'] },
+  fitGood: { group: 'Pick', label: 'Fit: good', keys: ['2'] },
+  fitStretch: { group: 'Pick', label: 'Fit: stretch', keys: ['3'] },
+  homeTitle: { group: 'Pick', label: 'Home: title', keys: ['t'] },
+  homeTags: { group: 'Pick', label: 'Home: tags', keys: ['g'] },
+  homeBullets: { group: 'Pick', label: 'Home: bullets', keys: ['b'] },
+  homeBackend: { group: 'Pick', label: 'Home: backend', keys: ['k'] },
+  homeBody: { group: 'Pick', label: 'Home: description', keys: ['d'] },
+  homeAnywhere: { group: 'Pick', label: 'Home: anywhere', keys: ['a'] },
+  homeLater: { group: 'Pick', label: 'Save for later', keys: ['l'] },
+  homeAvoid: { group: 'Pick', label: 'Mark as avoid', keys: ['x'] },
+  lead: { group: 'Pick', label: 'Set as lead', keys: ['e'] },
+  note: { group: 'Pick', label: 'Edit the note', keys: ['n'] },
+  removePick: { group: 'Pick', label: 'Remove the pick', keys: ['p', 'Delete'] },
+  moveUp: { group: 'Pick', label: 'Move up', keys: ['Alt+ArrowUp'] },
+  moveDown: { group: 'Pick', label: 'Move down', keys: ['Alt+ArrowDown'] },
+  weave: { group: 'Pick', label: 'Add the combined phrase of the selected picks', keys: ['w'] },
+  variants: { group: 'Pick', label: 'Group variants', keys: ['v'] },
+  expand: { group: 'Pick', label: 'Show a group’s variants', keys: ['ArrowRight'] },
+  collapse: { group: 'Pick', label: 'Hide them', keys: ['ArrowLeft'] },
+  facts: { group: 'Pick', label: 'Facts', keys: ['f'] },
+  ideas: { group: 'Pick', label: 'Product ideas', keys: ['i'] },
+  language: { group: 'Pick', label: 'Another language', keys: ['s'] },
+
+  nextFinding: { group: 'Write', label: 'Next finding', keys: ['F8'], typing: true },
+  previousFinding: { group: 'Write', label: 'Previous finding', keys: ['Shift+F8'], typing: true },
+  applyFix: { group: 'Write', label: 'Apply the finding’s fix', keys: ['$mod+Enter'], typing: true },
+  dismiss: { group: 'Write', label: 'Dismiss the finding', keys: ['$mod+Shift+Enter'], typing: true },
+  addToFacts: { group: 'Write', label: 'Add the claim to the facts', keys: ['Alt+Shift+KeyA'], typing: true },
+  fill: { group: 'Write', label: 'Fill the field', keys: ['Alt+Shift+KeyF'], typing: true },
+  copyField: { group: 'Write', label: 'Copy the field', keys: ['Alt+Shift+KeyC'], typing: true },
+  picksPanel: { group: 'Write', label: 'Picks', keys: ['Alt+Shift+KeyP'], typing: true },
+  findingsPanel: { group: 'Write', label: 'Findings', keys: ['Alt+Shift+KeyN'], typing: true },
+  takesPanel: { group: 'Write', label: 'Takes', keys: ['Alt+Shift+KeyK'], typing: true },
+  readPanel: { group: 'Write', label: 'Read the title', keys: ['Alt+Shift+KeyR'], typing: true },
+  versionsPanel: { group: 'Write', label: 'Versions', keys: ['Alt+Shift+KeyV'], typing: true },
+  sendPanel: { group: 'Write', label: 'Publish or export', keys: ['Alt+Shift+KeyS'], typing: true },
+  nextTag: { group: 'Write', label: 'In a tag: next tag', keys: ['Enter', ','] },
+  moveTagBack: { group: 'Write', label: 'In a tag: move it back', keys: ['Alt+ArrowUp'] },
+  moveTagOn: { group: 'Write', label: 'In a tag: move it on', keys: ['Alt+ArrowDown'] },
+  splitTag: { group: 'Write', label: 'In a tag: split a long one', keys: ['Alt+Shift+KeyX'] },
+  saveTake: { group: 'Write', label: 'In a title fill: save as a take', keys: ['k'] },
+
+  savePlatform: { group: 'Platforms', label: 'Save', keys: ['$mod+s'], typing: true },
+} satisfies Record<string, Shortcut>
+
+export type ShortcutId = keyof typeof shortcuts
+
+const of = (id: ShortcutId): Shortcut => shortcuts[id]
+
+// Single letters and digits can be switched off, for speech input and for keyboards where they are pressed by accident.
+const setting = 'single-keys'
+const listeners = new Set<() => void>()
+export const singleKeys = {
+  on: () => localStorage.getItem(setting) !== 'off',
+  set: (on: boolean) => {
+    localStorage.setItem(setting, on ? 'on' : 'off')
+    for (const l of listeners) l()
+  },
+  subscribe: (l: () => void) => {
+    listeners.add(l)
+    return () => listeners.delete(l)
+  },
+}
+export const useSingleKeys = () => useSyncExternalStore(singleKeys.subscribe, singleKeys.on)
+const isSingle = (key: string) => /^(Shift\+)?[a-z0-9?/,]$/.test(key)
+
+const mac = /Mac|iP(hone|ad|od)/.test(navigator.platform)
+const names: Record<string, string> = {
+  $mod: mac ? '⌘' : 'Ctrl',
+  Alt: mac ? '⌥' : 'Alt',
+  ArrowDown: '↓',
+  ArrowUp: '↑',
+  ArrowLeft: '←',
+  ArrowRight: '→',
+  PageDown: 'PgDn',
+  PageUp: 'PgUp',
+  Escape: 'Esc',
+}
+
+/** One way to press a shortcut, as people write it: Ctrl K. */
+const written = (key: string) => {
+  const parts = key.split('+')
+  return parts
+    .filter((p) => !(p === 'Shift' && parts.length === 2 && /^[^a-zA-Z]$/.test(parts[1])))
+    .map((p) => names[p] ?? (/^(Key|Digit)./.test(p) ? p.slice(-1) : p.length === 1 ? p.toUpperCase() : p))
+    .join(' ')
+}
+
+/** The ways to press a shortcut, as people write them; those with a single key only while these are on. */
+export const keysOf = (id: ShortcutId): string[] => [
+  ...new Set(
+    of(id)
+      .keys.filter((k) => singleKeys.on() || !isSingle(k))
+      .map(written),
+  ),
+]
+
+/** What kind of box takes what is typed for itself. */
+const takesText = (target: EventTarget | null) =>
+  target instanceof HTMLElement &&
+  (target.isContentEditable ||
+    target.matches('textarea, select, input:not([type=checkbox], [type=radio], [type=button], [type=submit], [type=file])'))
+
+/** Whether the key presses what has the focus: a button, a link, a check box. */
+const pressesFocused = (e: KeyboardEvent) =>
+  e.target instanceof HTMLElement &&
+  !e.ctrlKey &&
+  !e.metaKey &&
+  !e.altKey &&
+  ((e.key === ' ' && e.target.closest('button, summary, [role=button], [role=option], input[type=checkbox], input[type=radio]')) ||
+    (e.key === 'Enter' && e.target.closest('button, summary, a[href], [role=button], [role=option]')))
+
+/** Whether an event presses a shortcut; for parts that handle their own keys. */
+export const pressed = (e: KeyboardEvent | React.KeyboardEvent, id: ShortcutId) => {
+  const native = 'nativeEvent' in e ? e.nativeEvent : e
+  return of(id).keys.some((k) => matchKeyBindingPress(native, parseKeybinding(k)[0]))
+}
+
+/** Runs shortcuts while the component is there. The one that comes first and takes the key keeps it from the others. */
+export function useShortcuts(actions: Partial<Record<ShortcutId, ((e: KeyboardEvent) => void) | false | undefined>>) {
+  const latest = useRef(actions)
+  latest.current = actions
+  const ids = Object.keys(actions).sort().join(' ')
+  useEffect(() => {
+    const run = (id: ShortcutId, key: string) => (e: KeyboardEvent) => {
+      const action = latest.current[id]
+      if (!action || e.defaultPrevented || (isSingle(key) && !singleKeys.on())) return
+      if ((takesText(e.target) && !of(id).typing) || pressesFocused(e)) return
+      e.preventDefault()
+      action(e)
+    }
+    const bindings = (ids.split(' ').filter(Boolean) as ShortcutId[]).flatMap((id) =>
+      of(id).keys.map((key) => [key, run(id, key)] as const),
+    )
+    return tinykeys(window, Object.fromEntries(bindings))
+  }, [ids])
+}

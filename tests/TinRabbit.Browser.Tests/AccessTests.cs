@@ -1,0 +1,134 @@
+using OpenQA.Selenium;
+
+namespace TinRabbit.Browser.Tests;
+
+/// <summary>axe-core finds nothing serious or critical on any main view, in both themes; and nothing needs sideways scrolling on a phone.</summary>
+[Collection("browser")]
+public sealed class AccessTests(DemoShop demo) : IClassFixture<DemoShop>
+{
+    private static readonly string Axe = File.ReadAllText(Path.Combine(Repository.Root, "src", "web", "node_modules", "axe-core", "axe.min.js"));
+
+    // A view: its address, what to wait for, and what to press then.
+    private static readonly (string Path, string Wait, string[] Press)[] Views =
+    [
+        ("/1/hedgerow-fair-us/dig", "[role=row][data-id]", []),
+        ("/1/hedgerow-fair-us/dig?term=bird+house&at=bird+house", "[data-testid=seen]", []),
+        ("/1/hedgerow-fair-us/dig?term=bird+house&view=grid&at=cedar+bird+house", "[data-testid=grid] .cursor", []),
+        ("/1/hedgerow-fair-us/dig?term=nest+box&view=scatter&at=wren+nest+box", "[data-testid=scatter] circle", []),
+        ("/1/hedgerow-fair-us/dig?view=import", "[data-testid=import]", []),
+        ("/1/hedgerow-fair-us/dig", "[role=row][data-id]", ["v"]),
+        ("/1/hedgerow-fair-us/pick?at=bird+lover+gift+for+mom", "[data-testid=claims]", []),
+        ("/2/hedgerow-fair-us/pick?side=facts", "[data-testid=facts]", []),
+        ("/2/hedgerow-fair-us/pick?side=ideas", "[data-testid=ideas] table", []),
+        ("/1/hedgerow-fair-us/pick?side=language", "[data-testid=language] table", []),
+        ("/1/hedgerow-fair-us/write?at=bird+house", "[data-testid=field-findings]", []),
+        ("/1/longbarrow-us/write?side=fill&field=backend", "[data-testid=fill] .choice", []),
+        ("/1/hedgerow-fair-us/write?side=findings", "[data-testid=findings] .take", []),
+        ("/1/hedgerow-fair-us/write?side=takes", "[data-testid=takes] .take", []),
+        ("/1/hedgerow-fair-us/write?side=read", "[data-testid=reading] table", []),
+        ("/1/hedgerow-fair-us/write?side=versions", "[data-testid=versions]", []),
+        ("/1/hedgerow-fair-us/write?side=send", "[data-testid=send]", []),
+        ("/1/hedgerow-fair-us/weigh?at=cedar+bird+house", "[data-testid=trace] table", []),
+        ("/platforms?id=longbarrow", "[data-testid=profile] table", []),
+        ("/settings", "[data-testid=backups]", []),
+        ("/help", "[data-testid=help] h2", []),
+        ("/new", "[name=where]", []),
+        ("/1/hedgerow-fair-us/pick", "[data-testid=detail]", ["?"]),
+        ("/1/hedgerow-fair-us/pick", "[data-testid=detail]", ["h"]),
+    ];
+
+    [Theory]
+    [InlineData(false)]
+    [InlineData(true)]
+    public void Every_view_is_free_of_serious_findings(bool night)
+    {
+        using var browser = new Browser(demo.Shop, night);
+        var found = new List<string>();
+        foreach (var (path, wait, press) in Views)
+        {
+            browser.Go(path);
+            browser.Find(wait);
+            browser.Press(press);
+            Thread.Sleep(300);
+            browser.Run(Axe);
+            var violations = (IEnumerable<object>)browser.RunAsync("""
+                const done = arguments[arguments.length - 1];
+                axe.run(document, { resultTypes: ['violations'] }).then(
+                    r => done(r.violations.filter(v => v.impact === 'serious' || v.impact === 'critical').map(v => v.id + ': ' + v.nodes.slice(0, 4).map(n => n.target.join(' ') + ' ' + (n.any[0]?.message ?? n.all[0]?.message ?? n.none[0]?.message ?? '')).join(' | '))),
+                    e => done(['axe failed: ' + e]));
+                """)!;
+            found.AddRange(violations.Select(v => $"{path} {string.Join(' ', press)}: {v}"));
+        }
+
+        Assert.True(found.Count == 0, string.Join("\n", found));
+    }
+
+    [Fact]
+    public void Nothing_scrolls_sideways_on_a_phone()
+    {
+        using var browser = new Browser(demo.Shop);
+        browser.Resize(390, 844);
+        var wide = new List<string>();
+        foreach (var (path, wait, press) in Views)
+        {
+            browser.Go(path);
+            browser.Find(wait);
+            browser.Press(press);
+            Thread.Sleep(200);
+            if ((long)browser.Run("return document.documentElement.scrollWidth")! is > 390 and var width)
+                wide.Add($"{path} {string.Join(' ', press)}: {width}");
+        }
+
+        Assert.True(wide.Count == 0, string.Join("\n", wide));
+    }
+
+    [Fact]
+    public void A_focused_button_takes_the_space_bar_and_the_focus_never_drops_to_the_page()
+    {
+        using var browser = new Browser(demo.Shop);
+        browser.Go("/2/hedgerow-fair-us/pick");
+        browser.Find("[role=row][data-id]");
+        string Focused() => (string)browser.Run("return document.activeElement === document.body ? 'the page' : document.activeElement.getAttribute('role') ?? document.activeElement.tagName")!;
+        // A button is pressed by the space bar; no row is selected.
+        browser.Run("document.querySelector('.choice[aria-pressed]').focus()");
+        browser.Run("[...document.querySelectorAll('button.choice')].find(b => b.textContent.includes('Facts')).focus()");
+        browser.Press(" ");
+        browser.Find("[data-testid=facts]");
+        Assert.Empty(browser.All("[role=row][data-id][aria-selected=true]"));
+        // Rows are one tab stop, which goes with the arrow keys.
+        browser.Run("document.querySelector('[role=row][tabindex=\"0\"]').focus()");
+        var first = (string)browser.Run("return document.activeElement.dataset.id")!;
+        browser.Press(Keys.ArrowDown);
+        browser.Waits("the focus on the next row", () => (string?)browser.Run("return document.activeElement.dataset.id ?? ''") is { Length: > 0 } now && now != first);
+        Assert.Single(browser.All("[role=row][data-id][tabindex='0']"));
+        // A row that goes away leaves the focus in the table.
+        var here = (string)browser.Run("return document.activeElement.dataset.id")!;
+        browser.Press("p");
+        browser.Waits("the pick removed", () => browser.All($"[role=row][data-id=\"{here}\"]").Count == 0);
+        browser.Waits("the focus in the table", () => Focused() == "row");
+        browser.Press("u");
+        browser.Waits("the pick restored", () => browser.All($"[role=row][data-id=\"{here}\"]").Count == 1);
+        // A shortcut works while a check box has the focus, and a dialog gives the focus back.
+        browser.Press("?");
+        browser.Find("dialog[open]");
+        browser.Press(Keys.Escape);
+        browser.Waits("the dialog closed", () => browser.All("dialog[open]").Count == 0);
+        Assert.NotEqual("the page", Focused());
+    }
+
+    [Fact]
+    public void Single_letters_can_be_switched_off()
+    {
+        using var browser = new Browser(demo.Shop);
+        browser.Go("/2/hedgerow-fair-us/pick");
+        browser.Find("[role=row][data-id]");
+        browser.Press("?");
+        browser.Find("dialog[open] input[type=checkbox]").Click();
+        browser.Press(Keys.Escape);
+        browser.Press("f");
+        Thread.Sleep(300);
+        Assert.Empty(browser.All("[data-testid=facts]"));
+        browser.Chord(Keys.Control, "k");
+        browser.Find("dialog[open]");
+    }
+}
