@@ -29,7 +29,7 @@ public sealed record Measurement(long Volume, long Competition, long TitlesHoldi
 public sealed record SearchPage(long Found, IReadOnlyList<Result> Results);
 
 /// <summary>A listing among the results of a search.</summary>
-/// <param name="Shop">Whose it is.</param>
+/// <param name="Shop">The shop's name.</param>
 /// <param name="Title">Its title.</param>
 /// <param name="Tags">Its tags, where the market shows any.</param>
 /// <param name="Price">In the market's money, without shipping.</param>
@@ -46,7 +46,7 @@ public sealed record Result(
 
 /// <summary>A listing that a seller sends.</summary>
 /// <param name="Id">The seller's own number for it: the same number replaces what was sent before.</param>
-/// <param name="Shop">Whose it is.</param>
+/// <param name="Shop">The shop's name.</param>
 /// <param name="Copy">Its fields.</param>
 public sealed record Sending(string Id, string Shop, IReadOnlyDictionary<string, FieldValue> Copy);
 

@@ -133,6 +133,9 @@ public sealed class Browser : IDisposable
 
     public void Chord(string modifier, string key) => new Actions(_driver).KeyDown(modifier).SendKeys(key).KeyUp(modifier).Perform();
 
+    /// <summary>Presses Alt and Shift with a key, as most shortcuts inside a text box are.</summary>
+    public void AltShift(string key) => new Actions(_driver).KeyDown(Keys.Alt).KeyDown(Keys.Shift).SendKeys(key).KeyUp(Keys.Shift).KeyUp(Keys.Alt).Perform();
+
     public IWebElement Find(string css) => Until($"{css} on the page", () => _driver.FindElements(By.CssSelector(css)).FirstOrDefault());
 
     public IReadOnlyList<IWebElement> All(string css) => _driver.FindElements(By.CssSelector(css));

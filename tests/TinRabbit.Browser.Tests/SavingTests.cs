@@ -37,12 +37,12 @@ public sealed class SavingTests : IClassFixture<DemoShop>, IAsyncLifetime
         browser.Write("Title", "Typed here");
         browser.Waits("the save on its way", () => _proxy.Failed > 0);
         await SaveElsewhere(listing, "Saved elsewhere");
-        browser.Chord(Keys.Alt, "4");
+        browser.AltShift("4");
         browser.Waits("another screen", () => browser.Address.Contains("/weigh"));
         // A save that hangs keeps nobody from the text.
-        browser.Chord(Keys.Alt, "3");
+        browser.AltShift("3");
         browser.Waits("the text that is on its way", () => browser.Value("Title") == "Typed here");
-        browser.Chord(Keys.Alt, "4");
+        browser.AltShift("4");
         browser.Waits("another screen", () => browser.Address.Contains("/weigh"));
         _proxy.Release();
         // Every screen says that something is not saved, and leads there.
@@ -53,7 +53,7 @@ public sealed class SavingTests : IClassFixture<DemoShop>, IAsyncLifetime
         Assert.Equal("Typed here", browser.Value("Title"));
         Assert.Equal("Saved elsewhere", await Title(listing));
         browser.ClickText("Keep this window’s text");
-        browser.Sees("[data-testid=save-state]", "All saved");
+        browser.Sees("[data-testid=save-state]", "Saved automatically");
         Assert.Equal("Typed here", await Title(listing));
         Assert.Empty(browser.All("[data-testid=unsaved]"));
     }
@@ -66,14 +66,14 @@ public sealed class SavingTests : IClassFixture<DemoShop>, IAsyncLifetime
         _proxy.Fail(Fault.Unavailable);
         browser.Write("Title", "Cedar nest b");
         browser.Sees("[data-testid=save-state]", "Not saved");
-        browser.Chord(Keys.Alt, "4");
+        browser.AltShift("4");
         browser.Waits("another screen", () => browser.Address.Contains("/weigh"));
-        browser.Chord(Keys.Alt, "3");
+        browser.AltShift("3");
         browser.Waits("the text that was typed", () => browser.Value("Title") == "Cedar nest b");
-        Assert.DoesNotContain("All saved", browser.Text("[data-testid=save-state]"));
+        Assert.DoesNotContain("Saved automatically", browser.Text("[data-testid=save-state]"));
         browser.Labelled("Title").SendKeys(Keys.End + "ox");
         _proxy.Release();
-        browser.Sees("[data-testid=save-state]", "All saved");
+        browser.Sees("[data-testid=save-state]", "Saved automatically");
         Assert.Equal("Cedar nest box", await Title(listing));
     }
 
@@ -86,16 +86,16 @@ public sealed class SavingTests : IClassFixture<DemoShop>, IAsyncLifetime
         browser.Write("Title", "Waiting");
         browser.Sees("[data-testid=save-state]", "Not saved");
         await SaveElsewhere(listing, "Saved meanwhile");
-        browser.Chord(Keys.Alt, "4");
+        browser.AltShift("4");
         browser.Waits("another screen", () => browser.Address.Contains("/weigh"));
-        browser.Chord(Keys.Alt, "3");
+        browser.AltShift("3");
         browser.Waits("the text that was typed", () => browser.Value("Title") == "Waiting");
         _proxy.Release();
         browser.Sees("[data-testid=conflict]", "Saved meanwhile");
         Assert.Equal("Saved meanwhile", await Title(listing));
         browser.ClickText("Use the other window’s text");
         browser.Waits("the other text", () => browser.Value("Title") == "Saved meanwhile");
-        browser.Sees("[data-testid=save-state]", "All saved");
+        browser.Sees("[data-testid=save-state]", "Saved automatically");
     }
 
     [Fact]
@@ -109,7 +109,7 @@ public sealed class SavingTests : IClassFixture<DemoShop>, IAsyncLifetime
         Assert.Equal("Cedar", await Title(listing));
         browser.Labelled("Title").SendKeys(Keys.End + " nest box");
         _proxy.Release();
-        browser.Sees("[data-testid=save-state]", "All saved");
+        browser.Sees("[data-testid=save-state]", "Saved automatically");
         Assert.Empty(browser.All("[data-testid=conflict]"));
         Assert.Equal("Cedar nest box", await Title(listing));
     }
@@ -124,7 +124,7 @@ public sealed class SavingTests : IClassFixture<DemoShop>, IAsyncLifetime
             "const box = document.querySelector('[aria-label=Description]'); Object.getOwnPropertyDescriptor(HTMLTextAreaElement.prototype, 'value').set.call(box, arguments[0]); box.dispatchEvent(new Event('input', { bubbles: true }))", text);
         browser.Go("/settings");
         browser.Go($"/{product}/{Market}/write");
-        browser.Sees("[data-testid=save-state]", "All saved");
+        browser.Sees("[data-testid=save-state]", "Saved automatically");
         Assert.Equal(text, (await Copy(listing))["description"]!.GetValue<string>());
         Assert.Equal(text.Length, browser.Value("Description").Length);
     }
@@ -136,7 +136,7 @@ public sealed class SavingTests : IClassFixture<DemoShop>, IAsyncLifetime
         using var browser = Open(product);
         var first = browser.NewWindow();
         browser.Go($"/{product}/{Market}/write");
-        browser.Sees("[data-testid=save-state]", "All saved");
+        browser.Sees("[data-testid=save-state]", "Saved automatically");
         _proxy.Fail(Fault.Unreachable);
         browser.Write("Title", "Typed before the reload");
         browser.Sees("[data-testid=save-state]", "kept in this browser");
@@ -150,7 +150,7 @@ public sealed class SavingTests : IClassFixture<DemoShop>, IAsyncLifetime
         browser.Go("/settings");
         browser.Waits("the text delivered", () => Title(listing).Result == "Typed before the reload");
         browser.Go($"/{product}/{Market}/write");
-        browser.Sees("[data-testid=save-state]", "All saved");
+        browser.Sees("[data-testid=save-state]", "Saved automatically");
         Assert.Equal("Typed before the reload", browser.Value("Title"));
     }
 
@@ -175,7 +175,7 @@ public sealed class SavingTests : IClassFixture<DemoShop>, IAsyncLifetime
         browser.Write("Material", "pine" + Keys.Enter);
         browser.Sees("[data-testid=text-conflict]", "oak");
         Assert.Equal("oak", await Fact("materials"));
-        browser.ClickText("Keep what is here");
+        browser.ClickText("Keep this text");
         browser.Waits("mine saved", () => Fact("materials").Result == "pine");
 
         async Task<string> Pictures() => string.Join(", ", (await Shop(product))["pictures"]!.AsArray().Select(p => p!.GetValue<string>()));
@@ -202,7 +202,7 @@ public sealed class SavingTests : IClassFixture<DemoShop>, IAsyncLifetime
     {
         var browser = new Browser(_proxy.Address);
         browser.Go($"/{product}/{Market}/write");
-        browser.Sees("[data-testid=save-state]", "All saved");
+        browser.Sees("[data-testid=save-state]", "Saved automatically");
         return browser;
     }
 

@@ -39,7 +39,6 @@ public sealed class Shots
             });
             Shot("pick", "/1/hedgerow-fair-us/pick?at=bird+lover+gift+for+mom", "[data-testid=claims]");
             Shot("pick-facts", "/2/hedgerow-fair-us/pick?side=facts", "[data-testid=facts]");
-            Shot("pick-ideas", "/2/hedgerow-fair-us/pick?side=ideas", "[data-testid=ideas] table");
             Shot("pick-language", "/1/hedgerow-fair-us/pick?side=language", "[data-testid=language] table");
             Shot("write", "/1/hedgerow-fair-us/write?at=bird+house", ".under .whole");
             Shot("write-fill", "/1/longbarrow-us/write?side=fill&field=backend", "[data-testid=fill] .choice");
@@ -47,10 +46,10 @@ public sealed class Shots
             Shot("write-takes", "/2/hedgerow-fair-us/write", ".under .whole, .under .together", () =>
             {
                 browser.Labelled("Title").Click();
-                browser.Chord(Keys.Alt, "f");
+                browser.AltShift("f");
                 browser.Find("[data-testid=fill-effect]");
                 browser.Press("k", Keys.ArrowDown, "k", Keys.Escape);
-                browser.Chord(Keys.Alt, "t");
+                browser.AltShift("k");
                 browser.Waits("three takes", () => browser.All("[data-testid=takes] .take").Count >= 2);
                 browser.Press(" ", Keys.ArrowDown, " ");
                 browser.Find("[data-testid=side-by-side]");
@@ -58,32 +57,33 @@ public sealed class Shots
             Shot("write-read", "/1/hedgerow-fair-us/write?side=read", "[data-testid=reading] h3");
             Shot("write-versions", "/1/longbarrow-us/write?side=versions", "[data-testid=versions]", () =>
             {
-                browser.Labelled("Name of this version").SendKeys("As it was" + Keys.Enter);
+                browser.Labelled("Name of the new version").SendKeys("As it was" + Keys.Enter);
                 browser.Find("[data-testid=versions] .take");
                 browser.Write("Title", "Wren nest box, western red cedar bird house for the garden, Plover & Pine");
-                browser.Sees("[data-testid=save-state]", "All saved");
+                browser.Sees("[data-testid=save-state]", "Saved automatically");
                 browser.Run("document.querySelector('[data-testid=versions]').focus()");
                 browser.Press(Keys.Enter);
                 browser.Find("[data-testid=changed-field]");
             });
             Shot("shop-platforms", "/platforms?id=longbarrow", "[data-testid=profile] table", () =>
             {
-                browser.Write("Most of title", "60");
+                browser.Write("Limit of title", "60");
                 browser.Find("[data-testid=unfit]");
             });
             Shot("weigh", "/1/hedgerow-fair-us/weigh?at=cedar+bird+house", "[data-testid=trace]");
             Shot("settings", "/settings", "[data-testid=backups]", () =>
             {
                 browser.ClickText("Back up now");
-                browser.Sees("[data-testid=backups]", "By you");
+                browser.Sees("[data-testid=backups]", "Manual");
             });
-            Shot("keys", "/1/hedgerow-fair-us/pick", "[data-testid=detail]", () => browser.Press("?"));
+            Shot("help", "/help#grip", "[data-testid=help] h2");
+            Shot("new", "/new", "[name=where]", () => browser.Run("[...document.querySelectorAll('[name=where]')].at(-1).click()"));
         }
 
         using (var browser = new Browser(shop, night: true))
         {
             browser.Go("/5/overprint-lane-us/write?side=send");
-            browser.ClickText("Send this listing");
+            browser.ClickText("Send listing");
             browser.Find("[data-testid=send] tbody tr");
             Thread.Sleep(700);
             browser.Picture(Path.Combine(folder, "write-night.png"));

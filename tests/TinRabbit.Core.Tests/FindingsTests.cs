@@ -229,6 +229,8 @@ public class FindingsTests
         Assert.Contains("They add Hole size", The("category-deeper", Listing(category: ["Garden", "Birds"])).Why);
         Assert.Equal(Level.Must, The("category-unknown", Listing(category: ["Kitchen"])).Level);
         var rivals = new RivalAttribute[] { new("Hole size", 0.8), new("Colour", 0.9), new("Weight", 0.2) };
+        var empty = ListingCheck.Of(Listing(rivals: [new("Hole size", 0.8), new("Weight", 0.9)], category: ["Garden", "Birds", "Nest boxes"])).Where(f => f.Id == "attribute-empty").ToList();
+        Assert.Equal(empty.Count, empty.Select(f => f.Key).Distinct().Count());
         Assert.Contains("80 of the top 100", The("attribute-empty", Listing(rivals: rivals)).Why);
         Assert.DoesNotContain("attribute-empty", Ids(Listing(rivals: rivals, category: ["Garden", "Birds"])));
     }

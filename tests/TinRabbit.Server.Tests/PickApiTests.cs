@@ -38,7 +38,7 @@ public sealed class PickApiTests : IDisposable
         await shop.Pick(product, ["white cedar nest box"]);
         Assert.Equal(["colour white", "material cedar"], Claims(await Picks(product)));
         var facts = new { what = "nest box", materials = new[] { "western red cedar" }, colours = Array.Empty<string>(), sizes = Array.Empty<string>(), audiences = Array.Empty<string>(), occasions = Array.Empty<string>() };
-        Assert.Equal("changed the facts", (await shop.SaveFacts(product, facts))["what"]!.GetValue<string>());
+        Assert.Equal("Changed the facts", (await shop.SaveFacts(product, facts))["what"]!.GetValue<string>());
         Assert.Null((await shop.SaveFacts(product, facts))["what"]);
         Assert.Equal(["colour white"], Claims(await Picks(product)));
         await Undo(product);
@@ -82,7 +82,7 @@ public sealed class PickApiTests : IDisposable
         Assert.Equal(404, (int)(await own.Client.GetAsync("/api/ideas/moon")).StatusCode);
         var ideas = (await own.Get($"/api/ideas/{Here}")).AsArray();
         Assert.Equal(["copper mug", "red mug", "hanging mug"], ideas[0]!["terms"]!.AsArray().Select(t => t!["text"]!.GetValue<string>()));
-        Assert.Contains("3 picks that can be true of one thing, 2,400 searches a month", ideas[0]!["why"]!.GetValue<string>());
+        Assert.Contains("3 picks that can be true of one product, 2,400 searches/mo", ideas[0]!["why"]!.GetValue<string>());
         await own.Put($"/api/listings/{listing}/copy", new { fields = new { title = "Red mug" }, revision = 0 });
         Assert.Equal(["copper mug", "hanging mug"], (await own.Get($"/api/ideas/{Here}"))[0]!["terms"]!.AsArray().Select(t => t!["text"]!.GetValue<string>()));
     }

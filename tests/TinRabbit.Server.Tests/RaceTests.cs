@@ -172,7 +172,7 @@ public sealed class RaceTests : IDisposable
         using (var response = await shop.Client.SendAsync(request, HttpCompletionOption.ResponseHeadersRead))
         {
             using var lines = new StreamReader(await response.Content.ReadAsStreamAsync());
-            while (await lines.ReadLineAsync() is { } line && !line.Contains("Adding them", StringComparison.Ordinal))
+            while (await lines.ReadLineAsync() is { } line && !line.Contains("Adding terms", StringComparison.Ordinal))
             {
             }
         }

@@ -80,12 +80,12 @@ public sealed class SliceTests : IDisposable
         await shop.Post($"/api/products/{product}/picks/drop", new { texts = new[] { "wren house" } });
         Assert.Equal(["bird house title good at the front", "bluebird house avoid core the hole is too small"], await Picks());
         Assert.Equal("Removed “wren house” from the picks", await Undo());
-        Assert.Equal("put the picks in another order", await Undo());
+        Assert.Equal("Changed the order of the picks", await Undo());
         Assert.Equal(["bird house title good at the front", "wren house anywhere core ", "bluebird house avoid core the hole is too small"], await Picks());
-        Assert.Equal("avoided “bluebird house”", await Undo());
-        Assert.StartsWith("gave “bird house” the home title", await Undo());
+        Assert.Equal("Marked “bluebird house” as avoid", await Undo());
+        Assert.StartsWith("Moved “bird house” to title", await Undo());
         Assert.Equal(["bird house anywhere core ", "wren house anywhere core "], await Picks());
-        Assert.Equal("picked 2 terms", await Undo());
+        Assert.Equal("Picked 2 terms", await Undo());
         Assert.Empty(await Picks());
         Assert.Null((await shop.Post($"/api/products/{product}/picks/undo", new { }))["what"]);
 

@@ -140,7 +140,7 @@ public sealed class TermTablesTests : IDisposable
         Assert.Equal((null, 1), (terms[1].Volume, terms[1].Bounds));
         Assert.Equal([3, 4, 5, 6], bad.Select(b => b.Row));
         Assert.Contains("no word", bad[0].Reason);
-        Assert.Contains("\"many\" in column 2 is no number of searches", bad[1].Reason);
+        Assert.Contains("“many” in column 2 is not a number (searches)", bad[1].Reason);
         Assert.Contains("201 characters", bad[2].Reason);
         Assert.Equal(["", "7"], bad[3].Cells);
     }

@@ -23,6 +23,8 @@ public sealed class WrongInputTests : IDisposable
         ["stepId"] = ("999999", "999999"),
         ["readingId"] = ("999999", "999999"),
         ["version"] = ("999999", "999999"),
+        ["take"] = ("999999", "999999"),
+        ["import"] = ("999999", "999999"),
     };
 
     private static readonly string[] Bodies =
@@ -45,7 +47,8 @@ public sealed class WrongInputTests : IDisposable
         var (asked, broken) = (0, new List<string>());
         foreach (var (path, methods) in described)
             foreach (var method in methods!.AsObject().Select(m => m.Key).Where(m => m is "get" or "post" or "put" or "delete"))
-                foreach (var known in (bool[])[true, false])
+                // What is deleted here could not be looked for below.
+                foreach (var known in method == "delete" && path is "/api/products/{id}" or "/api/listings/{id}" ? (bool[])[false] : [true, false])
                     foreach (var body in method is "get" or "delete" ? [""] : Bodies)
                     {
                         asked++;

@@ -7,7 +7,7 @@ namespace TinRabbit.Core.Filling;
 
 /// <summary>Phrases for a field of tags.</summary>
 /// <param name="Items">The whole field: what stood there, and what was added.</param>
-/// <param name="Added">What was added.</param>
+/// <param name="Added">The added items.</param>
 /// <param name="Grip">The listing's with it, 0–100.</param>
 /// <param name="Before">The listing's without it, 0–100.</param>
 /// <param name="Opens">Terms that were missing and are held with it, the worthiest first.</param>
@@ -24,7 +24,7 @@ public sealed record PhrasesFill(IReadOnlyList<string> Items, IReadOnlyList<stri
     /// <param name="copy">The listing's fields.</param>
     /// <param name="key">The field to fill, a list of phrases.</param>
     /// <param name="terms">The terms wanted.</param>
-    /// <param name="avoid">Terms that must not be said.</param>
+    /// <param name="avoid">Terms to avoid.</param>
     /// <param name="lead">The term that comes first; null for the worthiest of those chosen.</param>
     /// <param name="notHere">Terms that the seller wants elsewhere: they count, but are not said here.</param>
     /// <param name="stop">Stops the search.</param>

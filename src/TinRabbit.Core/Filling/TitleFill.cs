@@ -4,11 +4,11 @@ using TinRabbit.Core.Platforms;
 
 namespace TinRabbit.Core.Filling;
 
-/// <summary>One try at a title.</summary>
+/// <summary>One suggested title.</summary>
 /// <param name="Text">The title.</param>
 /// <param name="Used">Room used, in the field's unit.</param>
 /// <param name="Grip">The listing's with it, 0–100.</param>
-/// <param name="Whole">Terms that stand whole in it, the worthiest first.</param>
+/// <param name="Whole">Terms that it contains as an exact phrase, the most worth first.</param>
 public sealed record Take(string Text, int Used, double Grip, IReadOnlyList<string> Whole);
 
 /// <summary>Titles that use the room for the most grip (docs/model.md, "Fills").</summary>
@@ -28,7 +28,7 @@ public static class TitleFill
     /// <param name="copy">The listing's fields.</param>
     /// <param name="key">The field to fill, one line.</param>
     /// <param name="terms">The terms wanted.</param>
-    /// <param name="avoid">Terms that must not be said.</param>
+    /// <param name="avoid">Terms to avoid.</param>
     /// <param name="lead">The term that comes first; null where any may.</param>
     /// <param name="notHere">Terms that the seller wants elsewhere: they count, but are not said here.</param>
     /// <param name="stop">Stops the search.</param>

@@ -26,7 +26,7 @@ internal static class CategoryFindings
         var filled = draft.Copy.GetValueOrDefault(choices.Key) is FieldValue.Choices c ? c.Values.Where(v => v.Value.Any(t => !string.IsNullOrWhiteSpace(t))).Select(v => v.Key).ToHashSet(StringComparer.OrdinalIgnoreCase) : [];
         foreach (var rival in draft.Rivals.Where(r => r.Share >= draft.Threshold("rivalsFillShare") && !filled.Contains(r.Name)).OrderByDescending(r => r.Share))
             if (choices.Attributes.FirstOrDefault(a => a.Name == rival.Name) is not { } rule || rule.OpenIn(path))
-                yield return new("attribute-empty", Level.Should, choices.Key, 0, 0, 0, FindingTexts.AttributeEmpty(rival.Name, rival.Share));
+                yield return new("attribute-empty", Level.Should, choices.Key, 0, 0, 0, FindingTexts.AttributeEmpty(rival.Name, rival.Share)) { Subject = rival.Name };
     }
 
     private static IEnumerable<AttributeRule> AttributesOf(Draft draft) => draft.Platform.Fields.SelectMany(f => f.Attributes);

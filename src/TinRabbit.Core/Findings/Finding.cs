@@ -18,7 +18,7 @@ public enum Level
 /// <summary>An edit that would settle a finding.</summary>
 /// <param name="Label">What it does, as a verb a button can carry.</param>
 /// <param name="Field">The field it changes.</param>
-/// <param name="Value">What the field is after it.</param>
+/// <param name="Value">The field's new value.</param>
 public sealed record Fix(string Label, string Field, FieldValue Value);
 
 /// <summary>One thing that a check says about the copy.</summary>
@@ -29,13 +29,16 @@ public sealed record Fix(string Label, string Field, FieldValue Value);
 /// <param name="Start">Where it begins in the text, in UTF-16 units.</param>
 /// <param name="Length">How long it is; 0 where it is about the field as a whole.</param>
 /// <param name="Why">One or two sentences: what is wrong, and why it matters.</param>
-/// <param name="Fix">An edit that settles it; null where that takes a person.</param>
+/// <param name="Fix">An edit that fixes it; null where a person has to.</param>
 public sealed record Finding(string Id, Level Level, string Field, int Item, int Start, int Length, string Why, Fix? Fix = null)
 {
     /// <summary>Other edits that would settle it as well: the seller chooses.</summary>
     public IReadOnlyList<Fix> OtherFixes { get; init; } = [];
 
-    /// <summary>The claim that the facts lack; null for every other finding.</summary>
+    /// <summary>What else it is about, where a field can have several findings of one kind: an attribute.</summary>
+    public string Subject { get; init; } = "";
+
+    /// <summary>The claim that is missing in the facts; null for other findings.</summary>
     public Words.Claim? Claim { get; init; }
 
     /// <summary>What it costs: grip that the fix gains, 0–100; 0 where that is not known.</summary>

@@ -51,6 +51,6 @@ public static class ListingCheck
             ? texts[finding.Item].Substring(finding.Start, finding.Length)
             : string.Join('\n', texts);
         var digest = System.Security.Cryptography.SHA256.HashData(System.Text.Encoding.UTF8.GetBytes(about));
-        return $"{finding.Id} {finding.Field} {Convert.ToHexStringLower(digest.AsSpan(0, 8))}";
+        return $"{finding.Id} {finding.Field} {Convert.ToHexStringLower(digest.AsSpan(0, 8))}{(finding.Subject.Length > 0 ? " " + finding.Subject : "")}";
     }
 }

@@ -1,6 +1,6 @@
 namespace TinRabbit.Core.Matching;
 
-/// <summary>How firmly a listing holds a term, weakest first.</summary>
+/// <summary>How firmly a listing holds a term, the weakest first.</summary>
 public enum Grade : byte
 {
     /// <summary>Some word is lacking, or its words stand apart where the platform does not combine them.</summary>
@@ -27,7 +27,7 @@ public enum Grade : byte
 public sealed record Span(string Field, int Item, int Start, int Length);
 
 /// <summary>A missing word that the listing has in a form which this platform does not fold.</summary>
-/// <param name="Needs">The word, or the two words, that the term needs.</param>
-/// <param name="Has">The form that stands in the listing.</param>
+/// <param name="Needs">The word, or the two words, in the term.</param>
+/// <param name="Has">The form that the listing has.</param>
 /// <param name="Fold">The fold that would make them the same; several joined by + where one alone would not.</param>
 public sealed record NearMiss(string Needs, string Has, string Fold);

@@ -2,7 +2,7 @@ using TinRabbit.Core.Texts;
 
 namespace TinRabbit.Core.Measures;
 
-/// <summary>Why a number does not sit with its neighbours.</summary>
+/// <summary>Why a number looks wrong.</summary>
 public enum DoubtKind
 {
     /// <summary>More titles hold the phrase than listings compete.</summary>
@@ -30,7 +30,7 @@ public enum DoubtKind
 public sealed record Doubt(DoubtKind Kind, string Why);
 
 /// <summary>What is looked at to doubt a reading.</summary>
-/// <param name="Volume">Searches a month; null when unknown.</param>
+/// <param name="Volume">Searches/mo; null when unknown.</param>
 /// <param name="Competition">Competing listings; null when unknown.</param>
 /// <param name="TitlesHolding">Titles holding the phrase; null when unknown.</param>
 /// <param name="Months">Searches by month, oldest first; null when unknown.</param>

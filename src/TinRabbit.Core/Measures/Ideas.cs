@@ -4,7 +4,7 @@ namespace TinRabbit.Core.Measures;
 
 /// <summary>A term that no listing serves, with where it was picked.</summary>
 /// <param name="Term">The term with its numbers.</param>
-/// <param name="Product">Whose pick it is.</param>
+/// <param name="Product">The product of the pick.</param>
 public sealed record Unserved(WantedTerm Term, string Product);
 
 /// <summary>A product that the shop could make.</summary>

@@ -1,6 +1,6 @@
 namespace TinRabbit.Core.Measures;
 
-/// <summary>What is typical of a market's shelf.</summary>
+/// <summary>Statistics of a market's shelf.</summary>
 /// <param name="Centre">Median of log10(volume / max(1, competition)) where volume is above zero; null without such a reading.</param>
 /// <param name="LowTo">Highest competition of the lowest third; null without readings.</param>
 /// <param name="MediumTo">Highest competition of the middle third.</param>
@@ -13,14 +13,14 @@ public sealed record Norm(double? Centre, double? LowTo, double? MediumTo, int R
     /// <summary>Lowest volume of the top tenth; null without volumes.</summary>
     public double? TopTenthFrom { get; init; }
 
-    /// <summary>The line of log10 competition on log10 volume; null under 30 readings that have both.</summary>
+    /// <summary>The regression line of log10 competition on log10 volume; null with fewer than 30 readings that have both.</summary>
     public Line? Usual { get; init; }
 
     /// <summary>A straight line by least squares, with how far readings usually lie from it.</summary>
     /// <param name="At0">Its height at log10 volume 0.</param>
     /// <param name="Slope">Its slope.</param>
-    /// <param name="Middle">Median of what is left over.</param>
-    /// <param name="Spread">A robust standard deviation of what is left over: 1.4826 × the median absolute deviation.</param>
+    /// <param name="Middle">Median of the residuals.</param>
+    /// <param name="Spread">Robust standard deviation of the residuals: 1.4826 × the median absolute deviation.</param>
     public sealed record Line(double At0, double Slope, double Middle, double Spread)
     {
         /// <summary>By how many robust standard deviations a reading lies above (or below) the line; null where it cannot be said.</summary>

@@ -28,7 +28,7 @@ public enum Band
 
 /// <summary>A term with what is known of it in one market.</summary>
 /// <param name="Text">As typed.</param>
-/// <param name="Volume">Searches a month; null when unknown.</param>
+/// <param name="Volume">Searches/mo; null when unknown.</param>
 /// <param name="Competition">Competing listings; null when unknown.</param>
 /// <param name="Headroom">0–100; null when unknown.</param>
 /// <param name="Fit">How true and central it is to the product.</param>
@@ -53,7 +53,7 @@ public static class Numbers
     /// Demand against supply, 50 being typical for the market:
     /// clamp(50 + 25·(log10(volume / max(1, competition)) − centre), 0, 100) × (1 − e^(−volume/200)).
     /// </summary>
-    /// <param name="volume">Searches a month; null when unknown.</param>
+    /// <param name="volume">Searches/mo; null when unknown.</param>
     /// <param name="competition">Competing listings; null when unknown.</param>
     /// <param name="centre">Median log10(volume / competition) of the market's shelf; null when the shelf has none.</param>
     /// <returns>0–100, or null when something it is made of is unknown.</returns>

@@ -127,7 +127,7 @@ public enum FieldShape
     Choices,
 }
 
-/// <summary>What a limit counts.</summary>
+/// <summary>The unit of a limit.</summary>
 public enum Unit
 {
     /// <summary>Unicode scalar values.</summary>

@@ -2,7 +2,7 @@ using System.Text.Json.Serialization;
 
 namespace TinRabbit.Core.Shapes;
 
-/// <summary>What a term's year looks like, asked in this order.</summary>
+/// <summary>The shape of a term's year, in the order of testing.</summary>
 public enum Shape
 {
     /// <summary>More than a third of the months have no search at all.</summary>

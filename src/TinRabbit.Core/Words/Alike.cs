@@ -2,7 +2,7 @@ using System.IO.Compression;
 
 namespace TinRabbit.Core.Words;
 
-/// <summary>How a word is alike to another.</summary>
+/// <summary>How a word is related to another.</summary>
 public enum Likeness
 {
     /// <summary>It means the same.</summary>

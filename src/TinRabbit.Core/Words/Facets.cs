@@ -1,6 +1,6 @@
 namespace TinRabbit.Core.Words;
 
-/// <summary>What a word says of a product.</summary>
+/// <summary>The kind of fact that a word states about a product.</summary>
 public enum Facet
 {
     /// <summary>What it is made of.</summary>
@@ -22,9 +22,9 @@ public enum Facet
     Occasion,
 }
 
-/// <summary>A word or phrase that says something of a product.</summary>
+/// <summary>A word or phrase that describes a product.</summary>
 /// <param name="Facet">What it is about.</param>
-/// <param name="Word">As it stands in the text.</param>
+/// <param name="Word">As written in the text.</param>
 /// <param name="Start">Where it begins, in UTF-16 units of the text.</param>
 /// <param name="Length">How long it is, in UTF-16 units.</param>
 public sealed record Claim(Facet Facet, string Word, int Start, int Length);

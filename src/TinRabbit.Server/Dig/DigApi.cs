@@ -11,20 +11,20 @@ using TinRabbit.Server.Storage;
 
 namespace TinRabbit.Server.Dig;
 
-/// <summary>A term to look up.</summary>
+/// <summary>A term to search for.</summary>
 /// <param name="MarketId">Where.</param>
 /// <param name="Text">The head term.</param>
 /// <param name="ParentId">The step of the trail it was clicked in; null where it was typed.</param>
 public sealed record DigRequest(string MarketId, [Term] string Text, int? ParentId);
 
-/// <summary>One line of what a dig finds as it goes on. A row with the key of an earlier one takes its place.</summary>
+/// <summary>One part of the results of a dig. A row replaces an earlier one with the same key.</summary>
 /// <param name="StepId">Its step in the trail.</param>
 /// <param name="Key">The head term's words.</param>
-/// <param name="Doing">What is being done next, as a sentence; null when all is done.</param>
+/// <param name="Doing">The next step, as a sentence; null at the end.</param>
 /// <param name="Done">Steps done.</param>
 /// <param name="Of">Steps in all.</param>
-/// <param name="Rows">The head term, then what shoppers type in the market's order, then what sellers use.</param>
-/// <param name="Norm">What is typical of the market's shelf: headroom and bands are made of it.</param>
+/// <param name="Rows">The term, then suggestions in the market's order, then what sellers use.</param>
+/// <param name="Norm">Statistics of the market's shelf, the basis of headroom and competition bands.</param>
 public sealed record DigPart(int StepId, string Key, string? Doing, int Done, int Of, IReadOnlyList<DugTerm> Rows, Norm Norm);
 
 /// <summary>A term that a dig found.</summary>
@@ -32,7 +32,7 @@ public sealed record DigPart(int StepId, string Key, string? Doing, int Done, in
 /// <param name="Key">Its words.</param>
 /// <param name="Typed">Place among the suggestions, from 1; null where it was not suggested.</param>
 /// <param name="Sellers">How the top 100 use it; null where none does, or before they were looked at.</param>
-/// <param name="Numbers">What the market knows of it.</param>
+/// <param name="Numbers">Its numbers in the market.</param>
 public sealed record DugTerm(string Text, string Key, int? Typed, SellersUse? Sellers, Measured Numbers);
 
 /// <summary>One step of a trail.</summary>

@@ -15,29 +15,29 @@ using TinRabbit.Server.Storage;
 
 namespace TinRabbit.Server.Dig;
 
-/// <summary>A file of terms that waits to be imported.</summary>
-/// <param name="Id">Names it in what follows.</param>
+/// <summary>An uploaded file of terms, before its import.</summary>
+/// <param name="Id">Identifies it in later requests.</param>
 /// <param name="Look">How it would be read.</param>
-/// <param name="Rows">Its first rows as they stand.</param>
-/// <param name="Terms">What would be made of them.</param>
-/// <param name="Bad">Which of them could not be taken.</param>
+/// <param name="Rows">Its first rows, unchanged.</param>
+/// <param name="Terms">The terms read from them.</param>
+/// <param name="Bad">Rows that could not be read.</param>
 public sealed record ImportView(string Id, string Name, long Bytes, TableLook Look, IReadOnlyList<IReadOnlyList<string>> Rows, IReadOnlyList<ImportedView> Terms, IReadOnlyList<BadRow> Bad);
 
 /// <summary>A term as it would be imported.</summary>
 public sealed record ImportedView(int Row, string Text, long? Volume, long? Competition, long? TitlesHolding, decimal? ClickCost, IReadOnlyList<int>? Months);
 
-/// <summary>Another way to read a waiting file: a whole look, or an encoding and a separator to guess the rest from.</summary>
+/// <summary>Another way to read an uploaded file: a complete description, or an encoding and a delimiter to guess the rest from.</summary>
 public sealed record LookRequest(TableLook? Look, [MaxLength(40)] string? Encoding, [MaxLength(40)] string? Separator);
 
 /// <summary>How far an import is; the last line says what it did.</summary>
-/// <param name="Doing">What is being done; null when all is done.</param>
+/// <param name="Doing">The current step; null at the end.</param>
 /// <param name="Share">How far, 0–1.</param>
 /// <param name="Read">Rows read.</param>
 /// <param name="Bad">Rows that could not be taken.</param>
-/// <param name="Bounds">Cells that gave only a bound, such as &lt; 10, and stay unknown.</param>
-/// <param name="Count">What it did.</param>
+/// <param name="Bounds">Cells with only a range, such as &lt; 10; imported as unknown.</param>
+/// <param name="Count">Its result.</param>
 /// <param name="BadRows">The first rows that could not be taken.</param>
-/// <param name="Problem">Why nothing was taken; null unless it failed.</param>
+/// <param name="Problem">Why nothing was imported; null unless it failed.</param>
 public sealed record ImportPart(string? Doing, double Share, int Read, int Bad, int Bounds, ImportCount? Count, IReadOnlyList<BadRow>? BadRows, string? Problem);
 
 /// <summary>How many rows a file has, the header aside.</summary>
@@ -45,12 +45,12 @@ public sealed record ImportPart(string? Doing, double Share, int Read, int Bad, 
 public sealed record RowCount(int Rows, bool More);
 
 /// <summary>An import that was run.</summary>
-/// <param name="Source">What its readings come from.</param>
+/// <param name="Source">The source of its readings.</param>
 /// <param name="Rows">Rows with a term.</param>
 public sealed record FinishedImport(int Id, string Source, DateTime At, long Rows);
 
 /// <summary>An import to run.</summary>
-/// <param name="Source">What its readings are said to come from.</param>
+/// <param name="Source">The source named in its readings.</param>
 public sealed record RunRequest(TableLook Look, [MaxLength(Bounds.NameLength)] string? Source);
 
 internal static class ImportApi

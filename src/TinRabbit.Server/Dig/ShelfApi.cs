@@ -16,8 +16,8 @@ namespace TinRabbit.Server.Dig;
 /// <param name="Rows">As many as were asked for.</param>
 /// <param name="Passing">How many pass, shown or not.</param>
 /// <param name="All">How many there are.</param>
-/// <param name="Absent">Keys that were asked for besides and are on no shelf: nothing is known of them.</param>
-/// <param name="Norm">What is typical of the shelf.</param>
+/// <param name="Absent">Requested keys that are not on the shelf.</param>
+/// <param name="Norm">Statistics of the shelf.</param>
 public sealed record ShelfView(IReadOnlyList<ShelfTerm> Rows, int Passing, int All, IReadOnlyList<string> Absent, Norm Norm);
 
 /// <summary>A term of a shelf.</summary>
@@ -26,23 +26,23 @@ public sealed record ShelfTerm(string Text, string Key, Measured Numbers);
 /// <summary>Terms pasted onto a market's shelf.</summary>
 public sealed record PasteRequest([MaxLength(Bounds.PasteLength)] string Text, [MaxLength(Bounds.NameLength)] string? Source);
 
-/// <summary>What became of a paste.</summary>
+/// <summary>The result of a paste.</summary>
 /// <param name="Taken">Terms that are now on the shelf.</param>
 /// <param name="New">How many of them the shelf did not know.</param>
-/// <param name="Bad">Lines that could not be taken, for correction.</param>
+/// <param name="Bad">Lines that could not be read, for correction.</param>
 public sealed record PasteResult(int Taken, int New, IReadOnlyList<BadLine> Bad);
 
 /// <summary>A shelf's filters under a name.</summary>
-/// <param name="Filters">As the address bar has them.</param>
+/// <param name="Filters">In the format of the address bar.</param>
 public sealed record SavedFilter(int Id, string Name, string Filters);
 
-/// <summary>Filters to keep.</summary>
+/// <summary>Filters to save.</summary>
 public sealed record FilterRequest([MaxLength(Bounds.NameLength)] string Name, [MaxLength(Bounds.NoteLength)] string Filters);
 
 /// <summary>Terms of a shelf.</summary>
 public sealed record TermsRequest([MaxLength(1000), EachMaxLength(Bounds.TermLength)] IReadOnlyList<string> Texts);
 
-/// <summary>A term whose spelling is put right.</summary>
+/// <summary>A term and its new spelling.</summary>
 public sealed record RenameTermRequest([Term] string Text, [Term] string Name);
 
 internal static class ShelfApi

@@ -9,10 +9,10 @@ using TinRabbit.Server.Storage;
 
 namespace TinRabbit.Server.Dig;
 
-/// <summary>Everything known of one term in one market.</summary>
-/// <param name="Year">Its year with its shape named; null under twelve months of history.</param>
-/// <param name="Family">Its spellings and forms that anyone types, the strongest first.</param>
-/// <param name="Seen">What a shopper sees who searches for it; null where the market shows no listings.</param>
+/// <summary>Everything known about one term in one market.</summary>
+/// <param name="Year">The shape of its year; null with less than twelve months of history.</param>
+/// <param name="Family">Its spelling variants with searches, the most searched first.</param>
+/// <param name="Seen">The search results for it; null where the market shows no listings.</param>
 /// <param name="Readings">All readings, the one that counts first.</param>
 public sealed record TermView(
     string Text, string Key, Measured Numbers, NamedYear? Year, IReadOnlyList<FamilyMember> Family, SeenResults? Seen, IReadOnlyList<OldReading> Readings, Norm Norm);
@@ -21,14 +21,14 @@ public sealed record TermView(
 /// <param name="PeakMonths">From 1, January.</param>
 /// <param name="Change12">Percent over twelve months.</param>
 /// <param name="ReadyBy">The next day to be ready by; null unless seasonal.</param>
-/// <param name="HowSure">How sure, and what more months would settle.</param>
+/// <param name="HowSure">How certain it is, and how many more months would settle it.</param>
 public sealed record NamedYear(Core.Shapes.Shape Shape, IReadOnlyList<int> PeakMonths, double Change12, double? SeasonalStrength, double P, DateOnly? ReadyBy, string HowSure);
 
 /// <summary>A spelling or form of a term.</summary>
 /// <param name="Strongest">Whether it is the most searched of the family.</param>
 public sealed record FamilyMember(string Text, string Key, long? Volume, long? Competition, bool Strongest);
 
-/// <summary>What a shopper sees.</summary>
+/// <summary>The search results of a term.</summary>
 /// <param name="Found">Listings found.</param>
 /// <param name="Looked">How many of them the figures below are of.</param>
 /// <param name="Prices">Lowest, quartiles and highest.</param>
@@ -47,7 +47,7 @@ public sealed record SeenResults(
 /// <summary>A word or phrase, and how many of the results use it.</summary>
 public sealed record UsedWord(string Text, int Count);
 
-/// <summary>A reading of a term, kept.</summary>
+/// <summary>A stored reading of a term.</summary>
 public sealed record OldReading(int Id, long? Volume, long? Competition, long? TitlesHolding, decimal? ClickCost, string Source, DateTime TakenAt, bool Counts);
 
 /// <summary>A term in one market of several.</summary>
@@ -56,7 +56,7 @@ public sealed record OldReading(int Id, long? Volume, long? Competition, long? T
 /// <param name="Best">That form's numbers.</param>
 public sealed record CountryView(string MarketId, string PlatformName, string Country, string CountryName, bool Web, Measured Own, string? Spelling, Measured? Best);
 
-/// <summary>A reading put right by hand. What is null is unknown.</summary>
+/// <summary>A reading corrected by hand; null is unknown.</summary>
 public sealed record Correction([Term] string Text, long? Volume, long? Competition, long? TitlesHolding, decimal? ClickCost);
 
 internal static class TermApi

@@ -10,14 +10,14 @@ namespace TinRabbit.Server.Dig;
 /// <param name="Word">The word, or the whole term.</param>
 public sealed record AlikeView(string Word, IReadOnlyList<AlikeTerm> Alike);
 
-/// <summary>A word alike to one of a term.</summary>
+/// <summary>A word related to a word of a term.</summary>
 /// <param name="Part">noun, verb, adjective or adverb.</param>
 /// <param name="Term">The term with this word in the place of the other.</param>
 /// <param name="Key">Its words.</param>
-/// <param name="Numbers">What the market knows of that term.</param>
+/// <param name="Numbers">The numbers of that term in the market.</param>
 public sealed record AlikeTerm(string Word, string Part, Likeness Likeness, string Term, string Key, Measured Numbers);
 
-/// <summary>A head term and other names for it against words that say something of the product.</summary>
+/// <summary>A term and other names for it, combined with words that describe the product.</summary>
 /// <param name="Heads">The head term first, then other names for it that are typed.</param>
 /// <param name="Facets">The product's own words first in each.</param>
 public sealed record GridView(IReadOnlyList<string> Heads, IReadOnlyList<GridFacet> Facets);
@@ -30,8 +30,8 @@ public sealed record GridFacet(Facet Facet, IReadOnlyList<GridRow> Rows);
 public sealed record GridRow(string Word, bool Own, IReadOnlyList<GridCell> Cells);
 
 /// <summary>A phrase of the grid.</summary>
-/// <param name="Text">As it is typed; as it would be where nobody is known to type it.</param>
-/// <param name="Numbers">What the market knows of it.</param>
+/// <param name="Text">As shoppers type it.</param>
+/// <param name="Numbers">Its numbers in the market.</param>
 public sealed record GridCell(string Text, string Key, Measured Numbers);
 
 internal static class WordsApi

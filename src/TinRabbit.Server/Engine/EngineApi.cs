@@ -46,15 +46,15 @@ public sealed record WeighResponse(double Reach, double Grip, int Eligible, doub
     }
 }
 
-/// <summary>What the listing holds of one term.</summary>
+/// <summary>How the listing holds one term.</summary>
 /// <param name="Text">As given.</param>
 /// <param name="Grade">How firmly.</param>
 /// <param name="Grip">0–1.</param>
 /// <param name="Fields">The grade in each indexed field.</param>
-/// <param name="Missing">Words that stand nowhere.</param>
-/// <param name="Near">Forms of missing words that stand in the listing.</param>
+/// <param name="Missing">Words that no searched field has.</param>
+/// <param name="Near">Forms of missing words that the listing has.</param>
 /// <param name="Apart">True where all words stand but the platform does not combine them; absent otherwise.</param>
-/// <param name="Spans">Where it stands, in UTF-16 units of the text given.</param>
+/// <param name="Spans">Its start, in UTF-16 units of the given text.</param>
 public sealed record WeighedTermResponse(
     string Text, Grade Grade, double Grip, IReadOnlyDictionary<string, Grade> Fields, IReadOnlyList<string> Missing, IReadOnlyList<NearMiss> Near,
     [property: JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)] bool? Apart, IReadOnlyList<Span> Spans);
@@ -76,9 +76,9 @@ public sealed record ShapeResponse(Core.Shapes.Shape Shape, IReadOnlyList<int> P
 public sealed record WeaveRequest([MaxLength(Bounds.WeaveTerms)] IReadOnlyList<EngineTerm>? Terms);
 
 /// <summary>The engine's answer to <c>weave</c>.</summary>
-/// <param name="Text">The shortest phrase that holds every term.</param>
-/// <param name="Whole">Whether it holds each whole.</param>
-/// <param name="Volume">Searches a month it serves, unknown ones counted as 0.</param>
+/// <param name="Text">The shortest phrase that contains every term.</param>
+/// <param name="Whole">Whether it contains each as an exact phrase.</param>
+/// <param name="Volume">Searches/mo of its terms; unknown ones count as 0.</param>
 /// <param name="UnknownVolume">How many of the terms have no known volume.</param>
 /// <param name="Together">The shortest phrase with every term's words, in any order.</param>
 public sealed record WeaveResponse(string Text, bool Whole, double Volume, int UnknownVolume, string Together);
@@ -88,7 +88,7 @@ public sealed record WeaveResponse(string Text, bool Whole, double Volume, int U
 /// <param name="Fields">The listing as it is.</param>
 /// <param name="Field">The key of the field.</param>
 /// <param name="Terms">The terms wanted.</param>
-/// <param name="Avoid">Terms that must not be said.</param>
+/// <param name="Avoid">Terms to avoid.</param>
 /// <param name="Lead">The term that comes first; not for words.</param>
 public sealed record FillRequest(JsonElement Platform, JsonElement Fields, [MaxLength(Bounds.NameLength)] string? Field, [MaxLength(Bounds.FillTerms)] IReadOnlyList<EngineTerm>? Terms, [Term, MaxLength(Bounds.TermsAtOnce)] IReadOnlyList<string>? Avoid, [Term] string? Lead);
 
@@ -99,15 +99,15 @@ public sealed record FillRequest(JsonElement Platform, JsonElement Fields, [MaxL
 /// <param name="Limit">Room there is; null when there is no limit.</param>
 /// <param name="Gain">Σ volume·fit of what it opens.</param>
 /// <param name="Bound">No words that fit could gain more.</param>
-/// <param name="Opens">Terms that are held with it and were not.</param>
+/// <param name="Opens">Terms that become eligible with it.</param>
 /// <param name="Left">Terms that stay missing.</param>
 public sealed record FillWordsResponse(IReadOnlyList<string> Words, string Text, int Used, int? Limit, double Gain, double Bound, IReadOnlyList<string> Opens, IReadOnlyList<string> Left);
 
 /// <summary>The engine's answer to <c>fill/phrases</c>.</summary>
 /// <param name="Items">The whole field with what was added.</param>
-/// <param name="Added">What was added.</param>
+/// <param name="Added">The added items.</param>
 /// <param name="Grip">The listing's with it, 0–100.</param>
-/// <param name="Opens">Terms that are held with it and were not.</param>
+/// <param name="Opens">Terms that become eligible with it.</param>
 /// <param name="Left">Terms that stay missing.</param>
 public sealed record FillPhrasesResponse(IReadOnlyList<string> Items, IReadOnlyList<string> Added, double Grip, IReadOnlyList<string> Opens, IReadOnlyList<string> Left);
 
@@ -120,36 +120,36 @@ public sealed record FillTitleResponse(IReadOnlyList<Take> Takes);
 /// <param name="Fields">The listing's fields.</param>
 /// <param name="Lead">The term that it is built around.</param>
 /// <param name="Terms">The picks.</param>
-/// <param name="Facts">What is true of the product; without them no claim is checked.</param>
-/// <param name="Avoid">Terms that must not be said.</param>
+/// <param name="Facts">True statements about the product; without them no claim is checked.</param>
+/// <param name="Avoid">Terms to avoid.</param>
 /// <param name="ShopName">The shop's name.</param>
 public sealed record CheckRequest(
     JsonElement Platform, [MaxLength(20)] string? PageKind, JsonElement Fields, [Term] string? Lead, [MaxLength(Bounds.Terms)] IReadOnlyList<EngineTerm>? Terms, Facts? Facts,
     [Term, MaxLength(Bounds.TermsAtOnce)] IReadOnlyList<string>? Avoid, [MaxLength(Bounds.NameLength)] string? ShopName);
 
-/// <summary>The engine's answer to <c>check</c>: what must change first, then by what it costs.</summary>
+/// <summary>The engine's answer to <c>check</c>: required findings first, then by cost.</summary>
 public sealed record CheckResponse(IReadOnlyList<CheckedFinding> Findings);
 
-/// <summary>One thing that a check says.</summary>
-/// <param name="Id">Which check.</param>
+/// <summary>One result of a check.</summary>
+/// <param name="Id">The check's name.</param>
 /// <param name="Level">must, should or fine.</param>
 /// <param name="Field">The field it is about.</param>
 /// <param name="Item">The item of a list field, from 0.</param>
 /// <param name="Start">In UTF-16 units of the text given.</param>
 /// <param name="Length">0 where it is about the field as a whole.</param>
 /// <param name="Why">Why it matters.</param>
-/// <param name="Fix">An edit that settles it; null where that takes a person.</param>
+/// <param name="Fix">An edit that fixes it; null where a person has to.</param>
 public sealed record CheckedFinding(string Id, Level Level, string Field, int Item, int Start, int Length, string Why, CheckedFix? Fix);
 
-/// <summary>An edit that settles a finding: what the field is after it.</summary>
+/// <summary>An edit that fixes a finding: the field's new value.</summary>
 public sealed record CheckedFix(string Label, string Field, System.Text.Json.Nodes.JsonNode? Value);
 
 /// <summary>A text to read against a market's shelf.</summary>
 public sealed record ReadRequest(JsonElement Platform, [MaxLength(Bounds.ReadLength)] string? Text, string? MarketId);
 
 /// <summary>The engine's answer to <c>read</c>.</summary>
-/// <param name="Holds">Known terms that stand in the text as a phrase, the most searched first.</param>
-/// <param name="Could">Known terms that would, if its words stood in another order, the most searched first.</param>
+/// <param name="Holds">Known terms in the text as a phrase, the most searched first.</param>
+/// <param name="Could">Known terms that it would contain in another order of its words, the most searched first.</param>
 public sealed record ReadResponse(IReadOnlyList<ReadTerm> Holds, IReadOnlyList<ReadTerm> Could);
 
 /// <summary>The stateless engine.</summary>

@@ -3,10 +3,10 @@ using TinRabbit.Core.Words;
 
 namespace TinRabbit.Server.Formats;
 
-/// <summary>A line of pasted text that could not be taken.</summary>
+/// <summary>A line of pasted text that could not be read.</summary>
 /// <param name="Line">Counted from 1.</param>
 /// <param name="Text">As pasted.</param>
-/// <param name="Reason">What is wrong, and with which column.</param>
+/// <param name="Reason">The problem, with its column.</param>
 public sealed record BadLine(int Line, string Text, string Reason);
 
 /// <summary>A pasted term.</summary>

@@ -9,7 +9,7 @@ using TinRabbit.Core.Words;
 
 namespace TinRabbit.Server.Formats;
 
-/// <summary>What a column of a table of terms is.</summary>
+/// <summary>The role of a column in a table of terms.</summary>
 public enum ColumnRole
 {
     Ignore,
@@ -24,13 +24,13 @@ public enum ColumnRole
 }
 
 /// <summary>A column of a table of terms.</summary>
-/// <param name="Head">What stands above it; empty where nothing does.</param>
+/// <param name="Head">Its heading; empty without one.</param>
 /// <param name="Month">For a month, which one, as 2025-01.</param>
 public sealed record TableColumn([MaxLength(Bounds.ImportCell)] string Head, ColumnRole Role, [MaxLength(40)] string? Month = null);
 
-/// <summary>How a table of terms is to be read: guessed, then corrected by whoever knows better.</summary>
+/// <summary>How to read a table of terms: guessed, then corrected by the seller.</summary>
 /// <param name="Encoding">Name of the character encoding; empty for XLSX.</param>
-/// <param name="Separator">What stands between two cells; empty for XLSX.</param>
+/// <param name="Separator">The delimiter; empty for XLSX.</param>
 /// <param name="HasHead">Whether the first row names the columns.</param>
 /// <param name="Style">How its numbers are written.</param>
 public sealed record TableLook([MaxLength(40)] string Encoding, [MaxLength(40)] string Separator, bool HasHead, NumberStyle Style, [MaxLength(Bounds.ImportColumns)] IReadOnlyList<TableColumn> Columns);
@@ -40,8 +40,8 @@ public sealed record TableLook([MaxLength(40)] string Encoding, [MaxLength(40)] 
 /// <param name="Bounds">Cells that gave only a bound, such as &lt; 10: what they say stays unknown.</param>
 public readonly record struct TableTerm(int Row, string Text, string Key, long? Volume, long? Competition, long? TitlesHolding, decimal? ClickCost, int[]? Months, int Bounds);
 
-/// <summary>A row that could not be taken.</summary>
-/// <param name="Cells">As they stand in the file.</param>
+/// <summary>A row that could not be read.</summary>
+/// <param name="Cells">As in the file.</param>
 public sealed record BadRow(int Row, string Reason, IReadOnlyList<string> Cells);
 
 /// <summary>Reads tables of terms from any source: CSV in any common dress, or XLSX (first sheet). Nothing is held but the row at hand.</summary>

@@ -11,13 +11,13 @@ namespace TinRabbit.Server.Pick;
 
 /// <summary>A product that the shop could make.</summary>
 /// <param name="Text">What it would be.</param>
-/// <param name="Volume">Searches a month of its terms.</param>
+/// <param name="Volume">Searches/mo of its terms.</param>
 /// <param name="Headroom">Their mean headroom.</param>
 /// <param name="Why">The reason, as a sentence with its figures.</param>
 public sealed record IdeaView(string Text, double Volume, double Headroom, string Why, IReadOnlyList<IdeaTerm> Terms);
 
 /// <summary>A term of an idea.</summary>
-/// <param name="Product">Whose pick it is.</param>
+/// <param name="Product">The product of the pick.</param>
 public sealed record IdeaTerm(string Text, string Product, double? Volume, double? Headroom);
 
 internal static class IdeasApi

@@ -8,7 +8,7 @@ using TinRabbit.Server.Storage;
 
 namespace TinRabbit.Server.Pick;
 
-/// <summary>Terms to be had in a second language.</summary>
+/// <summary>Terms to translate and measure.</summary>
 /// <param name="Language">BCP 47 tag.</param>
 /// <param name="Texts">The terms, one a line where <paramref name="Column"/> is given.</param>
 /// <param name="Column">The same terms in that language, one a line, aligned with them; null to use the glossary that ships.</param>
@@ -17,7 +17,7 @@ public sealed record LanguageRequest(string MarketId, [MaxLength(20)] string Lan
 /// <summary>A term in a second language, measured.</summary>
 /// <param name="To">Null where the glossary lacks a word, or the column's line is empty.</param>
 /// <param name="Unknown">The words that the glossary lacks.</param>
-/// <param name="Typed">Whether anyone is known to type it there.</param>
+/// <param name="Typed">Whether it has searches there.</param>
 public sealed record TurnedTerm(string From, string? To, IReadOnlyList<string> Unknown, bool Typed, Measured Numbers);
 
 internal static class LanguageApi

@@ -13,23 +13,23 @@ namespace TinRabbit.Server.Pick;
 /// <summary>A pick with its numbers in one market.</summary>
 /// <param name="Demand">volume × fit; null where the volume is unknown.</param>
 /// <param name="Worth">volume × fit × (0.5 + headroom / 200); null where the volume is unknown.</param>
-/// <param name="SaidBy">Who says that it is worth having.</param>
+/// <param name="SaidBy">Where it was found.</param>
 /// <param name="Language">BCP 47 tag of a second language; empty for the listing's own.</param>
-/// <param name="Family">What all its spellings and forms share.</param>
-/// <param name="Claims">What it says of the product that the facts lack.</param>
+/// <param name="Family">The key shared by all spelling variants.</param>
+/// <param name="Claims">Its claims that the facts lack.</param>
 /// <param name="AvoidedFor">Which other product of the shop avoids it, and why; null where none does.</param>
 public sealed record PickView(
     string Text, string Key, Fit Fit, Home Home, string Note, string Source, string SaidBy, string Language, string Family, IReadOnlyList<Claim> Claims, string? AvoidedFor,
     Measured Numbers, double? Demand, double? Worth, int NoteRevision);
 
-/// <summary>A product's picks, and what undo would take back.</summary>
+/// <summary>A product's picks, and the change that undo would revert.</summary>
 /// <param name="UndoId">The change that undo would take back.</param>
 public sealed record PicksView(IReadOnlyList<PickView> Picks, string? Undo, int? UndoId, Norm Norm);
 
-/// <summary>Terms to pick, or picks to change. What is null stays as it is.</summary>
+/// <summary>Terms to pick, or picks to change; null leaves a value unchanged.</summary>
 /// <param name="Texts">The terms.</param>
 /// <param name="Source">The head term they were found under, for new ones.</param>
-/// <param name="SaidBy">Who says that they are worth having, for new ones; one for all, or one for each.</param>
+/// <param name="SaidBy">Where new ones were found; one text for all, or one for each.</param>
 /// <param name="Language">Second language they are kept for, for new ones.</param>
 /// <param name="NoteRevision">The <see cref="PickView.NoteRevision"/> that the note was written from; null writes over whatever is there.</param>
 public sealed record PickRequest(
@@ -46,7 +46,7 @@ public sealed record FactsRequest(Facts Facts, int Revision);
 /// <summary>The facts were changed in another window meanwhile: what they are now.</summary>
 public sealed record FactsConflict(Facts Facts, int Revision);
 
-/// <summary>Picks to drop.</summary>
+/// <summary>Picks to remove.</summary>
 public sealed record DropRequest([Term, MaxLength(Bounds.TermsAtOnce)] IReadOnlyList<string> Texts);
 
 /// <summary>The picks in a new order, by key.</summary>

@@ -21,12 +21,12 @@ public sealed record PlatformView(string Id, string Name, string About, bool Shi
 /// <summary>Every platform, and the thresholds that a profile may set, with what counts where it does not.</summary>
 public sealed record PlatformsView(IReadOnlyList<PlatformView> Platforms, IReadOnlyDictionary<string, double> Thresholds);
 
-/// <summary>A profile to check or to keep.</summary>
-/// <param name="Like">For a new one: the platform that it was begun from.</param>
+/// <summary>A profile to check or to save.</summary>
+/// <param name="Like">For a new one: the platform that it was duplicated from.</param>
 /// <param name="Revision">For a saved one: the <see cref="PlatformView.Revision"/> that it was made from.</param>
 public sealed record ProfileRequest(JsonElement Profile, [MaxLength(Bounds.NameLength)] string? Like, int? Revision = null);
 
-/// <summary>What a profile would do to the listings that there are.</summary>
+/// <summary>The effect of a profile on the existing listings.</summary>
 /// <param name="Unfit">Listings that would no longer fit, with why.</param>
 /// <param name="Revision">Of the profile as it is now; null where nothing was saved.</param>
 public sealed record ProfileChecked(IReadOnlyList<UnfitListing> Unfit, int? Revision = null);

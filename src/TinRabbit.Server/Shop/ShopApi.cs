@@ -17,7 +17,7 @@ public sealed record ShopView(string Name, string Currency, IReadOnlyList<Produc
 /// <param name="PicturesRevision">Counts the changes to the alt texts.</param>
 public sealed record ProductView(int Id, string Name, Facts Facts, IReadOnlyList<string> Pictures, IReadOnlyDictionary<string, int> Listings, int Revision, int PicturesRevision);
 
-/// <summary>A place to look terms up in and to write for.</summary>
+/// <summary>A platform in one country.</summary>
 /// <param name="Currency">ISO 4217 code of its prices.</param>
 /// <param name="Simulated">Whether its numbers are sample data.</param>
 /// <param name="Own">Whether the platform is the seller's own, which no market is connected to.</param>

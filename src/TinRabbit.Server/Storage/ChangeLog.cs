@@ -6,7 +6,7 @@ using TinRabbit.Core.Platforms;
 
 namespace TinRabbit.Server.Storage;
 
-/// <summary>What a change did.</summary>
+/// <summary>The result of a change.</summary>
 /// <param name="What">As a sentence without a full stop; null where nothing changed.</param>
 /// <param name="Id">The change, by which it is undone; null where nothing changed.</param>
 /// <param name="Revision">Of the product's name and facts, where they changed.</param>

@@ -224,7 +224,7 @@ public sealed class ReadingRow
     public DateTime TakenAt { get; set; }
 }
 
-/// <summary>Where a pick should live.</summary>
+/// <summary>Where to use a pick.</summary>
 public enum Home
 {
     /// <summary>Not decided.</summary>

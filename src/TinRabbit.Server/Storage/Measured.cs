@@ -3,16 +3,16 @@ using TinRabbit.Core.Words;
 
 namespace TinRabbit.Server.Storage;
 
-/// <summary>What a market knows of a term, as screens show it.</summary>
-/// <param name="Volume">Searches a month; null when unknown.</param>
+/// <summary>A market's numbers of a term.</summary>
+/// <param name="Volume">Searches/mo; null when unknown.</param>
 /// <param name="Competition">Competing listings; null when unknown.</param>
 /// <param name="TitlesHolding">Listings whose title holds the phrase; null when unknown.</param>
-/// <param name="ClickCost">What a click costs; null when unknown.</param>
+/// <param name="ClickCost">Cost per click; null when unknown.</param>
 /// <param name="Headroom">0–100, 50 being typical; null when unknown.</param>
 /// <param name="Band">Competition against the market's shelf; null when unknown.</param>
 /// <param name="Months">Searches by month, oldest first; null when unknown.</param>
 /// <param name="From">The month that <paramref name="Months"/> begins with.</param>
-/// <param name="Source">Who measured it; null where nobody has.</param>
+/// <param name="Source">The source; null without data.</param>
 /// <param name="TakenAt">When.</param>
 /// <param name="Doubts">Why a number may be wrong.</param>
 public sealed record Measured(

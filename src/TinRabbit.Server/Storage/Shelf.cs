@@ -25,7 +25,7 @@ public static class Shelf
         TakenAt = DateTime.UtcNow,
     };
 
-    /// <summary>What is typical of a market's shelf.</summary>
+    /// <summary>Statistics of a market's shelf.</summary>
     public static async Task<Norm> NormOf(this TinContext db, string marketId, CancellationToken stop) =>
         (await db.Markets.AsNoTracking().FirstOrDefaultAsync(m => m.Id == marketId, stop))?.Norm ?? Norm.Unknown;
 

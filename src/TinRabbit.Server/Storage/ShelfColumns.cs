@@ -7,7 +7,7 @@ using TinRabbit.Core.Words;
 
 namespace TinRabbit.Server.Storage;
 
-/// <summary>What a shelf can be put in order by.</summary>
+/// <summary>What a shelf can be sorted by.</summary>
 public enum ShelfOrder
 {
     Volume,
@@ -19,7 +19,7 @@ public enum ShelfOrder
     Text,
 }
 
-/// <summary>What is looked for on a shelf. What is null does not matter; an unknown number passes no bound.</summary>
+/// <summary>A search of a shelf. Null filters nothing; an unknown number passes no bound.</summary>
 /// <param name="Has">Words, or beginnings and middles of words, that the term must have; with a minus before it, one that it must not.</param>
 /// <param name="Source">Only readings of this source.</param>
 /// <param name="Also">Keys of terms that need not have the words of <paramref name="Head"/>: those that a dig found. Without a head, only these pass.</param>

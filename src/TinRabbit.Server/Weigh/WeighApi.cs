@@ -16,18 +16,18 @@ namespace TinRabbit.Server.Weigh;
 /// <param name="Since">The <see cref="WeighingView.Id"/> of the weighing that the asker has: only what changed since is said.</param>
 public sealed record DraftRequest(string MarketId, JsonElement? Fields, [MaxLength(64)] string? Since = null);
 
-/// <summary>What a listing holds of its product's picks.</summary>
+/// <summary>How a listing holds its product's picks.</summary>
 /// <param name="Reach">0–100.</param>
 /// <param name="Grip">0–100.</param>
 /// <param name="Eligible">Picks that it holds.</param>
-/// <param name="Picks">All picks that count: neither parked nor avoided.</param>
+/// <param name="Picks">All picks that count: neither saved for later nor to be avoided.</param>
 /// <param name="Volume">Searches a month of the eligible ones.</param>
 /// <param name="TotalVolume">Searches a month of all.</param>
 /// <param name="UnknownVolume">Picks whose volume is unknown.</param>
 /// <param name="Fields">The indexed fields in order, as <see cref="PickWeight.Grades"/> and <see cref="PickWeight.Strengths"/> count them.</param>
 /// <param name="Terms">Each pick that counts; where <paramref name="Since"/> says so, only those that changed.</param>
 /// <param name="Rooms">Room used, by field.</param>
-/// <param name="Avoided">Terms that the shop avoids and that stand in the copy, in whichever field.</param>
+/// <param name="Avoided">Avoided terms in the texts, in any field.</param>
 /// <param name="Id">To be given as <see cref="DraftRequest.Since"/> next time.</param>
 /// <param name="Since">The weighing that the terms left out are to be taken from; null when none is left out.</param>
 public sealed record WeighingView(
@@ -58,10 +58,10 @@ public sealed record TermExplained(
     string Key, Grade Grade, IReadOnlyList<FieldStrength> Fields, double? SpreadFactor, double? SpreadMean, double Grip,
     double? Volume, double FitWeight, double HeadroomUsed, double? Worth, double? Lost);
 
-/// <summary>An avoided term that stands in the copy.</summary>
+/// <summary>An avoided term in the listing's texts.</summary>
 public sealed record AvoidedUse(string Text, string Reason, string Product, IReadOnlyList<Span> Spans);
 
-/// <summary>What a listing holds of one pick. What is null is absent: no field holds it, nothing is missing, nothing comes near.</summary>
+/// <summary>How a listing holds one pick. Values that are empty are left out.</summary>
 /// <param name="Key">The pick's key; its words and numbers are with the picks.</param>
 /// <param name="Grades">The best grade in each indexed field.</param>
 /// <param name="Strengths">Its strength in each, 0–1.</param>

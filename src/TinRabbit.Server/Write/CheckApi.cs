@@ -12,10 +12,10 @@ using TinRabbit.Server.Storage;
 namespace TinRabbit.Server.Write;
 
 /// <summary>A finding as it is shown.</summary>
-/// <param name="Key">Names it as long as the text it is about stays.</param>
+/// <param name="Key">Identifies it until the text it is about changes.</param>
 /// <param name="Aside">Whether the seller dismissed it.</param>
 /// <param name="OtherFixes">Other edits that would settle it as well.</param>
-/// <param name="Claim">The claim that the facts lack; null for every other finding.</param>
+/// <param name="Claim">The claim that is missing in the facts; null for other findings.</param>
 public sealed record FindingView(
     string Key, string Id, Level Level, string Field, int Item, int Start, int Length, string Why, double Cost, FixView? Fix, bool Aside,
     IReadOnlyList<FixView> OtherFixes, Claim? Claim)
@@ -25,14 +25,14 @@ public sealed record FindingView(
         f.Fix is { } fix ? FixView.Of(fix) : null, aside, [.. f.OtherFixes.Select(FixView.Of)], f.Claim);
 }
 
-/// <summary>An edit that settles a finding.</summary>
-/// <param name="Value">What the field is after it.</param>
+/// <summary>An edit that fixes a finding.</summary>
+/// <param name="Value">The field's new value.</param>
 public sealed record FixView(string Label, string Field, JsonNode? Value)
 {
     public static FixView Of(Fix fix) => new(fix.Label, fix.Field, PlatformJson.WriteValue(fix.Value));
 }
 
-/// <summary>What a check says.</summary>
+/// <summary>The findings of a check.</summary>
 public sealed record Checked(IReadOnlyList<FindingView> Findings);
 
 /// <summary>A finding to dismiss, or to restore.</summary>

@@ -5,7 +5,7 @@ using TinRabbit.Server.Storage;
 
 namespace TinRabbit.Server.Write;
 
-/// <summary>A draft of a listing in a market; without fields, what is saved.</summary>
+/// <summary>A draft of a listing in a market; without fields, the saved texts.</summary>
 public sealed record DraftOf(string MarketId, JsonElement? Fields);
 
 /// <summary>A draft with all that fills, findings and takes work with.</summary>

@@ -12,12 +12,12 @@ using TinRabbit.Server.Storage;
 namespace TinRabbit.Server.Write;
 
 /// <summary>A suggestion for a field.</summary>
-/// <param name="Value">What the field would be.</param>
-/// <param name="Pieces">What would be added, each to be taken or left; for a title, nothing.</param>
+/// <param name="Value">The field's suggested value.</param>
+/// <param name="Pieces">The parts that would be added, each optional; empty for a title.</param>
 /// <param name="Limit">Room there is; null when there is no limit.</param>
-/// <param name="Gain">For words: Σ volume·fit of what they open.</param>
-/// <param name="Bound">For words: no words that fit could gain more.</param>
-/// <param name="Takes">For a title: the tries, the best first.</param>
+/// <param name="Gain">For words: Σ volume·fit of the terms they make eligible.</param>
+/// <param name="Bound">For words: an upper bound of the gain of any words that fit.</param>
+/// <param name="Takes">For a title: the suggestions, the best first.</param>
 /// <param name="Note">Why room is left; null where little is.</param>
 /// <param name="Offers">Terms on the shelf that would fit and that the facts allow, the most searched first.</param>
 /// <param name="MoreOffers">How many more of them there are.</param>
@@ -29,13 +29,13 @@ public sealed record FillView(
 /// <param name="Fields">The draft that it is the title of; null for the listing as it is saved.</param>
 public sealed record ReadTextRequest(string MarketId, [MaxLength(Bounds.ReadLength)] string Text, JsonElement? Fields = null);
 
-/// <summary>What a text holds, and what it could.</summary>
-/// <param name="Holds">Known terms that stand in it as a phrase.</param>
-/// <param name="Could">Known terms that would in another order.</param>
+/// <summary>Known terms in a text, and those it could contain.</summary>
+/// <param name="Holds">Known terms in it as a phrase.</param>
+/// <param name="Could">Known terms that it would contain in a better order.</param>
 public sealed record TextReadView(IReadOnlyList<ReadTerm> Holds, IReadOnlyList<CouldHold> Could);
 
-/// <summary>A known term that a text would hold, and the text that does.</summary>
-/// <param name="Gain">What the listing's grip would gain by that text, or lose; null where nobody weighed it.</param>
+/// <summary>A known term that a text would contain in another order, and that text.</summary>
+/// <param name="Gain">The change of the listing's grip with that text; null where it was not computed.</param>
 public sealed record CouldHold(ReadTerm Term, string? Text, double? Gain);
 
 internal static class FillApi

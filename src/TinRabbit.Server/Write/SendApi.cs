@@ -14,7 +14,7 @@ namespace TinRabbit.Server.Write;
 public sealed record SendRequest(string MarketId);
 
 /// <summary>A listing that was sent.</summary>
-/// <param name="NoticedAt">When the market's index notices it; until then a search finds what was there before.</param>
+/// <param name="NoticedAt">When the market's search results update; until then they show the earlier texts.</param>
 /// <param name="Changed">Whether the listing has changed since.</param>
 /// <param name="ByHand">Whether the seller marked it as published, so that no market received it.</param>
 public sealed record SentView(DateTime At, DateTime NoticedAt, string MarketId, bool Changed, bool ByHand);

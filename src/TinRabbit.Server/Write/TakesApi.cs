@@ -10,12 +10,12 @@ using TinRabbit.Server.Storage;
 
 namespace TinRabbit.Server.Write;
 
-/// <summary>A take with what the listing would be with it, by the picks and the other fields as they are now.</summary>
+/// <summary>A take, and the listing's figures with it by the current picks and other fields.</summary>
 /// <param name="Id">Its number; 0 for the title as it stands.</param>
 /// <param name="Used">Room it takes, in the field's unit.</param>
 /// <param name="Reach">The listing's with it, 0–100.</param>
 /// <param name="Grip">The listing's with it, 0–100.</param>
-/// <param name="Holds">Picks that stand in it by themselves, the most searched first.</param>
+/// <param name="Holds">Picks that this title alone contains, the most searched first.</param>
 /// <param name="Mix">How many of those have low, medium, high and unknown competition.</param>
 /// <param name="InUse">Whether it is the title now.</param>
 /// <param name="Name">The seller's name for it; empty where none.</param>
@@ -27,7 +27,7 @@ public sealed record TakeTerm(string Text, Grade Grade, double? Volume);
 /// <summary>Picks by their competition against the market's shelf.</summary>
 public sealed record CompetitionMix(int Low, int Medium, int High, int Unknown);
 
-/// <summary>A title to keep.</summary>
+/// <summary>A title to save as a take.</summary>
 public sealed record KeepTakeRequest([MaxLength(Bounds.ReadLength)] string Text);
 
 internal static class TakesApi

@@ -13,8 +13,8 @@ using TinRabbit.Server.Storage;
 
 namespace TinRabbit.Server.Write;
 
-/// <summary>A kept state of a listing.</summary>
-/// <param name="Why">Why it was kept, as words that follow "Kept".</param>
+/// <summary>A saved state of a listing.</summary>
+/// <param name="Why">Why it was saved, as words that follow “Saved”.</param>
 /// <param name="Name">The seller's name for it; empty where none.</param>
 public sealed record VersionView(int Id, DateTime At, string Why, string Name, JsonObject Copy);
 
@@ -24,7 +24,7 @@ public sealed record NameRequest([MaxLength(Bounds.NameLength)] string Name);
 /// <summary>Two states to compare: each the number of a version, or 0 for the fields given (what is saved, where none are).</summary>
 public sealed record CompareRequest(int From, int To, JsonElement? Fields);
 
-/// <summary>Whether a state was kept: nothing is where the listing is empty, or as it was kept last.</summary>
+/// <summary>Whether a version was saved; not if the listing is empty or unchanged since the last one.</summary>
 public sealed record KeptVersion(bool Kept);
 
 /// <summary>How a field differs between two states.</summary>
@@ -33,7 +33,7 @@ public sealed record FieldChange(string Field, string Label, IReadOnlyList<Words
 /// <summary>A run of words that are in both states, or only in one.</summary>
 public sealed record Words(string Text, WordsAre Are);
 
-/// <summary>Where words are.</summary>
+/// <summary>In which state words are.</summary>
 public enum WordsAre
 {
     Same,

@@ -29,19 +29,19 @@ public sealed record FieldView(
 
 /// <summary>A category as a path of names.</summary>
 /// <param name="Path">From the top.</param>
-/// <param name="Under">How many there are right under it.</param>
+/// <param name="Under">How many are directly below it.</param>
 public sealed record CategoryView(IReadOnlyList<string> Path, int Under);
 
 /// <summary>A draft to save.</summary>
 /// <param name="Fields">All fields.</param>
 /// <param name="Revision">The revision it was made from.</param>
-/// <param name="Keep">Keeps the state before it, for this reason, as words that follow "Kept"; null lets a pause decide.</param>
+/// <param name="Keep">Saves the state before it as a version for this reason, as words that follow “Saved”; null saves one only after a pause.</param>
 public sealed record SaveRequest(JsonElement Fields, int Revision, [MaxLength(80)] string? Keep);
 
-/// <summary>The save is on disk.</summary>
+/// <summary>Whether the save is on disk.</summary>
 public sealed record Saved(int Revision, DateTime SavedAt);
 
-/// <summary>Somebody saved in between: what stands now.</summary>
+/// <summary>The listing was saved by another window: its current texts.</summary>
 public sealed record Conflict(JsonObject Copy, int Revision, DateTime SavedAt);
 
 /// <summary>The pick a listing is built around.</summary>

@@ -289,7 +289,7 @@ export function Dig({ place }: { place: Place }) {
 
   const columns = from.has('used') && !from.has('typed') ? sellersColumns : allColumns
   const views = (
-    <span className="ml-auto inline-flex gap-1" role="group" aria-label="Show as">
+    <span className="inline-flex gap-1" role="group" aria-label="Show as">
       {(
         [
           ['table', 'Table'],

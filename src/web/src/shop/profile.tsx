@@ -1,4 +1,4 @@
-import { useEffect, useState } from 'react'
+import { Fragment, useEffect, useState } from 'react'
 import { api, type PlatformView, type Unfit } from '../kit/api'
 import { ConflictBox } from '../kit/conflict'
 import { Key } from '../kit/key'
@@ -230,6 +230,8 @@ export function ProfileSheet({
   }
   useShortcuts({ savePlatform: () => changed && save() })
   const problems = Object.entries(wrong)
+  // Errors of a field are shown at the field; as JSON there are no fields to show them at.
+  const general = problems.filter(([path]) => text !== null || !/^profile\.fields\[\d+\]/.test(path))
   const wrongAt = (path: string) => wrong[`profile.${path}`]?.join(' ')
   const fresh = unfit.filter((u) => u.before)
   return (
@@ -273,9 +275,9 @@ export function ProfileSheet({
           }}
         />
       )}
-      {problems.length > 0 && (
+      {general.length > 0 && (
         <div className="text-accent text-[13.5px] mb-2" role="alert" data-testid="problems">
-          {problems.map(([path, messages]) => (
+          {general.map(([path, messages]) => (
             <p key={path}>
               <b>{labelOf(path, profile.fields ?? [])}</b>: {messages.join(' ')}
             </p>
@@ -348,159 +350,170 @@ export function ProfileSheet({
                 const bad = (key: string) => (wrongAt(`fields[${i}].${key}`) ? 'text-accent' : '')
                 return (
                   // biome-ignore lint/suspicious/noArrayIndexKey: a field is its place
-                  <tr key={i}>
-                    <td>
-                      <input
-                        className="inline-input w-36"
-                        aria-label={`Name of field ${i + 1}`}
-                        value={f.label ?? f.key}
-                        onChange={(e) => field(i, { label: e.target.value })}
-                      />
-                    </td>
-                    <td>
-                      <select
-                        className="inline-input"
-                        aria-label={`Role of ${f.key}`}
-                        value={f.role ?? ''}
-                        onChange={(e) => field(i, { role: e.target.value })}
-                      >
-                        {Object.entries(roles).map(([key, role]) => (
-                          <option key={key} value={key}>
-                            {role.name}
-                          </option>
-                        ))}
-                        {f.role && !(f.role in roles) && <option>{f.role}</option>}
-                      </select>
-                    </td>
-                    <td>
-                      <select
-                        className="inline-input"
-                        aria-label={`Type of ${f.key}`}
-                        value={f.shape}
-                        onChange={(e) => field(i, { shape: e.target.value })}
-                      >
-                        {Object.entries(shapes).map(([key, name]) => (
-                          <option key={key} value={key}>
-                            {name}
-                          </option>
-                        ))}
-                      </select>
-                    </td>
-                    <td>
-                      <NumberBox
-                        label={`Limit of ${f.key}`}
-                        width="w-14"
-                        wrong={bad('limit.max')}
-                        none="any"
-                        value={f.limit?.max}
-                        put={(n) => limit({ max: n })}
-                      />
-                    </td>
-                    <td>
-                      <select
-                        className="inline-input"
-                        aria-label={`Unit of ${f.key}`}
-                        value={f.limit?.unit ?? 'characters'}
-                        onChange={(e) => limit({ unit: e.target.value })}
-                      >
-                        <option>characters</option>
-                        <option>bytes</option>
-                        <option>words</option>
-                      </select>
-                    </td>
-                    <td>
-                      <NumberBox
-                        label={`Max items of ${f.key}`}
-                        width="w-11"
-                        wrong={bad('limit.maxItems')}
-                        none={['lines', 'phrases', 'path'].includes(f.shape) ? 'any' : ''}
-                        value={f.limit?.maxItems}
-                        put={(n) => limit({ maxItems: n })}
-                      />
-                    </td>
-                    <td>
-                      <NumberBox
-                        label={`${f.key} is cut off at`}
-                        width="w-11"
-                        wrong={bad('shows')}
-                        none="all"
-                        value={f.shows}
-                        put={(n) => field(i, { shows: n })}
-                      />
-                    </td>
-                    <td>
-                      <input
-                        type="checkbox"
-                        className="checkbox checkbox-xs"
-                        aria-label={`${f.key} is searched`}
-                        checked={f.indexed ?? false}
-                        onChange={(e) => field(i, { indexed: e.target.checked, weight: f.weight || (e.target.checked ? 0.5 : 0) })}
-                      />
-                    </td>
-                    <td>
-                      <NumberBox
-                        label={`Search reads first of ${f.key}`}
-                        width="w-11"
-                        wrong={bad('indexedFirst')}
-                        none="all"
-                        value={f.indexedFirst}
-                        put={(n) => field(i, { indexedFirst: n })}
-                      />
-                    </td>
-                    <td>
-                      <input
-                        className={`inline-input w-11 num ${bad('weight')}`}
-                        inputMode="decimal"
-                        aria-label={`Weight of ${f.key}`}
-                        defaultValue={f.weight ?? 0}
-                        onChange={(e) => field(i, { weight: number(e.target.value) ?? 0 })}
-                      />
-                    </td>
-                    <td>
-                      <input
-                        type="checkbox"
-                        className="checkbox checkbox-xs"
-                        aria-label={`Early words of ${f.key} count more`}
-                        checked={f.front ?? false}
-                        onChange={(e) => field(i, { front: e.target.checked })}
-                      />
-                    </td>
-                    <td>
-                      <input
-                        type="checkbox"
-                        className="checkbox checkbox-xs"
-                        aria-label={`${f.key} is required`}
-                        checked={f.required ?? false}
-                        onChange={(e) => field(i, { required: e.target.checked })}
-                      />
-                    </td>
-                    <td className="whitespace-nowrap">
-                      <button
-                        type="button"
-                        className="px-1 cursor-pointer quiet"
-                        aria-label={`Move ${f.key} up`}
-                        onClick={() => move(i, -1)}
-                      >
-                        ↑
-                      </button>
-                      <button
-                        type="button"
-                        className="px-1 cursor-pointer quiet"
-                        aria-label={`Move ${f.key} down`}
-                        onClick={() => move(i, 1)}
-                      >
-                        ↓
-                      </button>
-                      <button
-                        type="button"
-                        className="px-1 cursor-pointer quiet"
-                        aria-label={`Delete ${f.key}`}
-                        onClick={() => change({ fields: profile.fields.filter((_, k) => k !== i) })}
-                      >
-                        ×
-                      </button>
-                    </td>
-                  </tr>
+                  <Fragment key={i}>
+                    <tr>
+                      <td>
+                        <input
+                          className="inline-input w-36"
+                          aria-label={`Name of field ${i + 1}`}
+                          value={f.label ?? f.key}
+                          onChange={(e) => field(i, { label: e.target.value })}
+                        />
+                      </td>
+                      <td>
+                        <select
+                          className="inline-input"
+                          aria-label={`Role of ${f.key}`}
+                          value={f.role ?? ''}
+                          onChange={(e) => field(i, { role: e.target.value })}
+                        >
+                          {Object.entries(roles).map(([key, role]) => (
+                            <option key={key} value={key}>
+                              {role.name}
+                            </option>
+                          ))}
+                          {f.role && !(f.role in roles) && <option>{f.role}</option>}
+                        </select>
+                      </td>
+                      <td>
+                        <select
+                          className="inline-input"
+                          aria-label={`Type of ${f.key}`}
+                          value={f.shape}
+                          onChange={(e) => field(i, { shape: e.target.value })}
+                        >
+                          {Object.entries(shapes).map(([key, name]) => (
+                            <option key={key} value={key}>
+                              {name}
+                            </option>
+                          ))}
+                        </select>
+                      </td>
+                      <td>
+                        <NumberBox
+                          label={`Limit of ${f.key}`}
+                          width="w-14"
+                          wrong={bad('limit.max')}
+                          none="any"
+                          value={f.limit?.max}
+                          put={(n) => limit({ max: n })}
+                        />
+                      </td>
+                      <td>
+                        <select
+                          className="inline-input"
+                          aria-label={`Unit of ${f.key}`}
+                          value={f.limit?.unit ?? 'characters'}
+                          onChange={(e) => limit({ unit: e.target.value })}
+                        >
+                          <option>characters</option>
+                          <option>bytes</option>
+                          <option>words</option>
+                        </select>
+                      </td>
+                      <td>
+                        <NumberBox
+                          label={`Max items of ${f.key}`}
+                          width="w-11"
+                          wrong={bad('limit.maxItems')}
+                          none={['lines', 'phrases', 'path'].includes(f.shape) ? 'any' : ''}
+                          value={f.limit?.maxItems}
+                          put={(n) => limit({ maxItems: n })}
+                        />
+                      </td>
+                      <td>
+                        <NumberBox
+                          label={`${f.key} is cut off at`}
+                          width="w-11"
+                          wrong={bad('shows')}
+                          none="all"
+                          value={f.shows}
+                          put={(n) => field(i, { shows: n })}
+                        />
+                      </td>
+                      <td>
+                        <input
+                          type="checkbox"
+                          className="checkbox checkbox-xs"
+                          aria-label={`${f.key} is searched`}
+                          checked={f.indexed ?? false}
+                          onChange={(e) => field(i, { indexed: e.target.checked, weight: f.weight || (e.target.checked ? 0.5 : 0) })}
+                        />
+                      </td>
+                      <td>
+                        <NumberBox
+                          label={`Search reads first of ${f.key}`}
+                          width="w-11"
+                          wrong={bad('indexedFirst')}
+                          none="all"
+                          value={f.indexedFirst}
+                          put={(n) => field(i, { indexedFirst: n })}
+                        />
+                      </td>
+                      <td>
+                        <input
+                          className={`inline-input w-11 num ${bad('weight')}`}
+                          inputMode="decimal"
+                          aria-label={`Weight of ${f.key}`}
+                          defaultValue={f.weight ?? 0}
+                          onChange={(e) => field(i, { weight: number(e.target.value) ?? 0 })}
+                        />
+                      </td>
+                      <td>
+                        <input
+                          type="checkbox"
+                          className="checkbox checkbox-xs"
+                          aria-label={`Early words of ${f.key} count more`}
+                          checked={f.front ?? false}
+                          onChange={(e) => field(i, { front: e.target.checked })}
+                        />
+                      </td>
+                      <td>
+                        <input
+                          type="checkbox"
+                          className="checkbox checkbox-xs"
+                          aria-label={`${f.key} is required`}
+                          checked={f.required ?? false}
+                          onChange={(e) => field(i, { required: e.target.checked })}
+                        />
+                      </td>
+                      <td className="whitespace-nowrap">
+                        <button
+                          type="button"
+                          className="px-1 cursor-pointer quiet"
+                          aria-label={`Move ${f.key} up`}
+                          onClick={() => move(i, -1)}
+                        >
+                          ↑
+                        </button>
+                        <button
+                          type="button"
+                          className="px-1 cursor-pointer quiet"
+                          aria-label={`Move ${f.key} down`}
+                          onClick={() => move(i, 1)}
+                        >
+                          ↓
+                        </button>
+                        <button
+                          type="button"
+                          className="px-1 cursor-pointer quiet"
+                          aria-label={`Delete ${f.key}`}
+                          onClick={() => change({ fields: profile.fields.filter((_, k) => k !== i) })}
+                        >
+                          ×
+                        </button>
+                      </td>
+                    </tr>
+                    {problems
+                      .filter(([path]) => path.startsWith(`profile.fields[${i}]`))
+                      .map(([path, messages]) => (
+                        <tr key={path}>
+                          <td colSpan={13} className="text-accent" role="alert" data-testid="problems">
+                            <b>{labelOf(path, profile.fields ?? [])}</b>: {messages.join(' ')}
+                          </td>
+                        </tr>
+                      ))}
+                  </Fragment>
                 )
               })}
             </tbody>
@@ -644,6 +657,7 @@ function NumberBox(p: {
       className={`inline-input ${p.width} num ${p.wrong}`}
       inputMode="numeric"
       aria-label={p.label}
+      aria-invalid={p.wrong !== '' || undefined}
       placeholder={p.none}
       value={p.value ?? ''}
       onChange={(e) => p.put(number(e.target.value))}

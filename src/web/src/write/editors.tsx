@@ -262,7 +262,9 @@ function Lines({ field, value, weighedValue, change, pieces, pointed, describedB
                 placeholder="empty"
                 describedBy={`${field.key}-tape-${i} ${describedBy ?? ''}`.trim()}
                 invalid={invalid}
-                onKeyDown={(e) => e.key === 'Enter' && !e.altKey && box.current?.querySelectorAll('textarea')[i + 1]?.focus()}
+                onKeyDown={(e) =>
+                  e.key === 'Enter' && !e.altKey && !e.ctrlKey && !e.metaKey && box.current?.querySelectorAll('textarea')[i + 1]?.focus()
+                }
               />
             </div>
             {lines[i] && field.max !== null && (

@@ -20,7 +20,7 @@ export type FindingActions = {
 export function onceEach(findings: Finding[]): (Finding & { more: number })[] {
   const byKey = new Map<string, Finding & { more: number }>()
   for (const f of findings) {
-    const key = f.claim ? f.key : `${f.key} ${f.start} ${f.item}`
+    const key = f.claim ? f.key : `${f.key} ${f.start} ${f.item} ${f.why}`
     const first = byKey.get(key)
     if (first) first.more++
     else byKey.set(key, { ...f, more: 0 })
@@ -75,7 +75,7 @@ export function FieldFindings({ id, findings, actions }: { id?: string; findings
   return (
     <div className="mt-1" id={id} data-testid="field-findings">
       {shown.map((f) => (
-        <Line key={f.key + f.start + f.item} finding={f} actions={actions} more={f.more} />
+        <Line key={f.key + f.start + f.item + f.why} finding={f} actions={actions} more={f.more} />
       ))}
       {open.length > 2 && (
         <button type="button" className="link text-[13px]" onClick={() => setAll(!all)}>
@@ -98,7 +98,7 @@ export function AllFindings({ fields, findings, actions }: { fields: Field[]; fi
       name="Findings"
       testid="findings"
       rows={open}
-      id={(f) => f.key + f.start + f.item}
+      id={(f) => f.key + f.start + f.item + f.why}
       on={{ Enter: primary, d: actions.dismiss, f: (f) => f.claim && actions.addToFacts(f), g: actions.go }}
       before={
         open.length === 0 ? (
@@ -124,7 +124,7 @@ export function AllFindings({ fields, findings, actions }: { fields: Field[]; fi
           <>
             <h3>Dismissed</h3>
             {away.map((f) => (
-              <div key={f.key + f.start + f.item} className="quiet">
+              <div key={f.key + f.start + f.item + f.why} className="quiet">
                 <span className="text-[12.5px]">{label(f)}</span>
                 <Line finding={f} actions={actions} more={f.more} />
               </div>

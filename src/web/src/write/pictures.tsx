@@ -106,7 +106,7 @@ export const Pictures = memo(function Pictures(p: {
               value={text}
               onChange={(e) => p.put([...p.texts.slice(0, i), e.target.value.replace(/[\r\n]+/g, ' '), ...p.texts.slice(i + 1)])}
               onKeyDown={(e) => {
-                if (e.key === 'Enter' && !e.altKey) {
+                if (e.key === 'Enter' && !e.altKey && !e.ctrlKey && !e.metaKey) {
                   e.preventDefault()
                   focus(i + 1)
                 } else if (e.key === 'Backspace' && text === '' && i < p.texts.length) {

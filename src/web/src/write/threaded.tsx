@@ -54,7 +54,7 @@ export const Threaded = memo(
           value={p.value}
           onChange={(e) => p.change(p.line ? e.target.value.replace(/[\r\n]+/g, ' ') : e.target.value)}
           onKeyDown={(e) => {
-            if (p.line && e.key === 'Enter' && !e.altKey) e.preventDefault()
+            if (p.line && e.key === 'Enter' && !e.altKey && !e.ctrlKey && !e.metaKey) e.preventDefault()
             p.onKeyDown?.(e)
           }}
           onPaste={p.onPaste}

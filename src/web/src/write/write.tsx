@@ -180,12 +180,18 @@ function Sheet({ place, listing }: { place: Place; listing: Listing }) {
   const change = useCallback((key: string, value: Value) => put({ ...latest.current, [key]: value }), [put])
   const now = useCallback(() => latest.current, [])
 
+  const steps = useRef<{ what: string; undo: () => void }[]>([])
   // A step that was not typed: the state before it is kept as a version, and it can be undone.
   const step = useCallback(
     (next: Copy, what: string, why: string) => {
       const before = latest.current
       put(next, why)
-      toast(what, () => put(before, 'before an undo'))
+      const undo = () => {
+        steps.current = steps.current.filter((s) => s.undo !== undo)
+        put(before, 'before an undo')
+      }
+      steps.current = [...steps.current, { what, undo }].slice(-50)
+      toast(what, undo)
     },
     [put],
   )
@@ -318,7 +324,16 @@ function Sheet({ place, listing }: { place: Place; listing: Listing }) {
     show('findings')
     goTo(open[walked.current])
   }
+  const lastStep = steps.current.at(-1)
   useShortcuts({
+    // The fills and fixes of this listing come first; when there are none left, the frame undoes what it can.
+    undo:
+      lastStep !== undefined &&
+      (() => {
+        const last = steps.current.at(-1)
+        last?.undo()
+        if (last) toast(`Undone: ${last.what}`)
+      }),
     copyField: () => {
       const field = focusedField()
       field ? copyText(field.label, oneText(field, copy[field.key])) : copyAll()
@@ -527,9 +542,19 @@ const FieldPart = memo(function FieldPart(p: {
   category: Value | undefined
 }) {
   const { field, value } = p
+  // Several small boxes share one description.
+  const grouped = field.shape === 'path' || field.shape === 'choices'
   return (
-    <div className="mb-4" data-field={field.key}>
-      <h2 className="flex gap-2.5 items-baseline text-[14px] font-semibold">
+    <div
+      className="mb-4"
+      data-field={field.key}
+      {...(grouped && {
+        role: 'group',
+        'aria-labelledby': `${field.key}-label`,
+        'aria-describedby': `${field.key}-held ${field.key}-findings`,
+      })}
+    >
+      <h2 id={`${field.key}-label`} className="flex gap-2.5 items-baseline text-[14px] font-semibold">
         {field.label} <small className="quiet text-[13px] font-normal font-sans">{aboutField(field, value, p.platform)}</small>
         <span className="ml-auto font-sans font-medium text-[13px] flex gap-3">
           {p.fill && (

@@ -1,0 +1,96 @@
+using OpenQA.Selenium;
+
+namespace TinRabbit.Browser.Tests;
+
+/// <summary>The first ten minutes of someone who makes notebooks and sells them in a place of their own: from an empty shop, by keyboard alone.</summary>
+[Collection("browser")]
+public sealed class FirstMinutesTests
+{
+    [Fact]
+    public void A_first_listing_on_ones_own_platform_by_keyboard_alone()
+    {
+        using var shop = new RunningShop(demo: false);
+        using var browser = new Browser(shop);
+
+        // The product, what shoppers call it, and another place that is most like Hedgerow Fair.
+        browser.Go("/");
+        browser.Sees("Add your first product");
+        browser.Press("Linen notebook, A5", Keys.Tab, "hand bound notebook", Keys.Tab, " ");
+        for (var i = 0; i < 6; i++)
+            browser.Press(Keys.ArrowDown);
+        browser.Sees("Most like");
+        browser.Press(Keys.Tab, "Paper Lane", Keys.Tab, "Hedgerow", Keys.Tab, Keys.Enter);
+        browser.Waits("the first search", () => browser.Address.Contains("/paper-lane-us/dig"));
+
+        // The market does not know notebooks: it says so, and the next step is a key away.
+        browser.Sees("[data-testid=no-term]", "No market data for “hand bound notebook”");
+        browser.Run("document.activeElement.blur()");
+        browser.Press("v");
+        browser.Waits("the box to paste into", () => (string?)browser.Run("return document.activeElement.getAttribute('aria-label') ?? ''") == "Terms to paste");
+        browser.Press("hand bound notebook 400", Keys.Enter, "linen notebook\t900\t120", Keys.Enter, "a5 journal; 1,300; 800");
+        browser.Chord(Keys.Control, Keys.Enter);
+        browser.Sees("[data-testid=guessed]", "“hand bound notebook” with 400");
+        Focus(browser, "Yes, use as searches/mo");
+        browser.Press(Keys.Enter);
+        browser.Run("document.querySelector('[aria-label=\"Terms to paste\"]').focus()");
+        browser.Chord(Keys.Control, Keys.Enter);
+        browser.Sees("3 terms added");
+        browser.Press(Keys.Escape);
+
+        // The shelf joins in by itself. Pick all three.
+        browser.Waits("the shelf's own term", () => browser.All("[role=row][data-id='hand bound notebook']").Any(r => r.Text.Contains("400")));
+        browser.Run("document.activeElement.blur()");
+        browser.Press("p");
+        browser.Sees("[data-testid=toast]", "Picked “hand bound notebook”");
+        browser.Press("/");
+        browser.Press("notebook", Keys.Enter);
+        browser.Waits("the other term on the shelf", () => browser.All("[role=row][data-id='linen notebook']").Count == 1);
+        Walk(browser, "linen notebook");
+        browser.Press("p");
+        browser.Sees("[data-testid=toast]", "Picked “linen notebook”");
+
+        // Pick: the lead by key; the new pick's fit comes from the facts.
+        browser.AltShift("2");
+        browser.Sees("2 picks");
+        Walk(browser, "hand bound notebook");
+        browser.Press("e");
+        browser.Sees("[data-testid=toast]", "Set “hand bound notebook” as lead");
+        browser.Sees("[role=row][data-id='hand bound notebook']", "core");
+        browser.Sees("[role=row][data-id='linen notebook']", "stretch");
+
+        // Write: a required title first, then a fill, then it can be published.
+        browser.AltShift("3");
+        browser.Sees("[data-testid=publishable]", "required fix");
+        browser.AltShift("f");
+        browser.Sees("[data-testid=fill]", "Use this title");
+        browser.Press(Keys.Enter);
+        browser.Waits("the title", () => browser.Value("Title").StartsWith("Hand bound notebook", StringComparison.Ordinal));
+        browser.Labelled("Description").SendKeys("A hand bound notebook with linen covers and 192 pages of cream paper."); // the focus by Tab, in one go
+        browser.WaitsForChecks();
+        browser.Run("document.activeElement.blur()");
+        browser.AltShift("s");
+        browser.Sees("[data-testid=send]", "Mark as published");
+        Focus(browser, "Mark as published");
+        browser.Press(Keys.Enter);
+        browser.Waits("an answer", () => browser.All("[data-testid=toast]").Count == 1);
+
+        // Everything can be undone, and the history has it all.
+        browser.Run("document.activeElement.blur()");
+        browser.Press("h");
+        browser.Sees("[data-testid=history]", "Picked “linen notebook”");
+        browser.Press(Keys.Escape);
+        Assert.DoesNotContain(browser.Complaints(), c => !c.Contains("/send"));
+    }
+
+    // Puts the focus on a button as Tab would, however many stops lie in between.
+    private static void Focus(Browser browser, string button) =>
+        browser.Waits($"the button {button}", () => (bool)browser.Run("const b = [...document.querySelectorAll('button')].find(b => b.textContent.includes(arguments[0])); b?.focus(); return document.activeElement === b", button)!);
+
+    private static void Walk(Browser browser, string term)
+    {
+        browser.Run("document.activeElement.blur()");
+        browser.Press(Keys.Home);
+        for (var i = 0; i < 60 && browser.All($"[role=row][data-id='{term}'][aria-current=true]").Count == 0; i++)
+            browser.Press(Keys.ArrowDown);
+    }
+}
