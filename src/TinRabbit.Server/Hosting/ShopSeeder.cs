@@ -65,7 +65,7 @@ internal sealed class ShopSeeder(IMarket market, Shelves shelves, bool demo)
             Fit = p.Fit,
             Home = p.Home,
             Source = p.Source,
-            SaidBy = "shoppers type it",
+            SaidBy = "Search suggestion",
             Language = p.Text.StartsWith("casa", StringComparison.Ordinal) ? "es" : "",
             Order = i + 1,
             Note = p.Home == Home.Avoid ? "The 28 mm hole is too small for them" : "",

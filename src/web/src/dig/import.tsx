@@ -1,6 +1,6 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query'
 import { useEffect, useRef, useState } from 'react'
-import { api, ask, type ColumnRole, type ImportPart, type ImportView, type TableLook } from '../kit/api'
+import { api, ask, type ColumnRole, type ImportPart, type ImportView, messageOf, type TableLook } from '../kit/api'
 import { useChanges } from '../kit/changes'
 import { NameDialog } from '../kit/dialog'
 import { Key } from '../kit/key'
@@ -71,7 +71,7 @@ export function Import({ place, file, close }: { place: Place; file: File | null
         body: chosen,
       })
       const answer = await response.json()
-      if (!response.ok) throw new Error(answer.detail ?? answer.title)
+      if (!response.ok) throw new Error(messageOf(answer, response.status))
       setView(answer)
       setSource(chosen.name.replace(/\.\w+$/, ''))
     } catch (e) {
@@ -161,7 +161,7 @@ export function Import({ place, file, close }: { place: Place; file: File | null
             anything is imported.
           </p>
           <p className="flex gap-2">
-            <button type="button" className="btn btn-sm btn-primary" onClick={() => input.current?.click()}>
+            <button type="button" autoFocus className="btn btn-sm btn-primary" onClick={() => input.current?.click()}>
               Choose a file <Key of="chooseFile" plain />
             </button>
             <button type="button" className="btn btn-sm" onClick={() => close(false)}>

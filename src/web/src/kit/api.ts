@@ -76,12 +76,18 @@ export type Backup = Schemas['BackupView']
 export type Value = string | string[] | Record<string, string | string[]>
 export type Copy = Record<string, Value>
 
+/** What a problem says, without the paths of the fields: those are for programs. */
+export function messageOf(error: unknown, status: number): string {
+  const problem = error as { detail?: string; title?: string; errors?: Record<string, string[]> } | undefined
+  const messages = [...new Set(Object.values(problem?.errors ?? {}).flat())]
+  return messages.length > 0 ? messages.join(' ') : (problem?.detail ?? problem?.title ?? `The server answered ${status}.`)
+}
+
 /** Unwraps an answer; a problem becomes an error that says what was wrong. */
 export async function ask<T>(call: Promise<{ data?: T; error?: unknown; response: Response }>): Promise<T> {
   const { data, error, response } = await call
   if (response.ok) return data as T
-  const problem = error as { detail?: string; title?: string } | undefined
-  throw new Error(problem?.detail ?? problem?.title ?? `The server answered ${response.status}.`)
+  throw new Error(messageOf(error, response.status))
 }
 
 // What was put together before, by what the server said: the same saying of the same pick is the very same object.

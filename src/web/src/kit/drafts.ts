@@ -1,5 +1,5 @@
 import { createStore, del, entries, set, type UseStore } from 'idb-keyval'
-import { api, type Copy } from './api'
+import { api, type Copy, messageOf } from './api'
 
 /** What another window saved meanwhile. */
 export type Theirs<T> = { value: T; revision: number; savedAt: string | null }
@@ -267,7 +267,7 @@ async function asked<T>(
     if (response.ok) return saved(data as never)
     if (response.status === 409 && (error as { revision?: unknown })?.revision !== undefined)
       return { kind: 'conflict', theirs: theirs(error as never) }
-    const message = (error as { detail?: string })?.detail ?? `The server answered ${response.status}.`
+    const message = messageOf(error, response.status)
     return { kind: response.status === 400 || response.status === 413 || response.status === 404 ? 'refused' : 'failed', message }
   } catch {
     return { kind: 'failed', message: 'The server cannot be reached.' }

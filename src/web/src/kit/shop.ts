@@ -9,6 +9,7 @@ import {
   type Fit,
   type Home,
   type Market,
+  messageOf,
   opened,
   type Pick,
   type Product,
@@ -156,8 +157,7 @@ export function usePickActions(place: Place) {
             refreshPicks(cache)
             return {}
           }
-          if (response.status !== 409)
-            return { problem: (error as { detail?: string })?.detail ?? `The server answered ${response.status}.` }
+          if (response.status !== 409) return { problem: messageOf(error, response.status) }
           const theirs = error as unknown as { facts: Facts; revision: number }
           know(theirs.facts, theirs.revision)
           if (JSON.stringify(theirs.facts[key]) !== JSON.stringify(before[key])) return { theirs: theirs.facts[key] }
@@ -178,7 +178,7 @@ export function usePickActions(place: Place) {
           const theirs = error as unknown as { note: string; noteRevision: number }
           return { theirs: theirs.note, revision: theirs.noteRevision }
         }
-        if (!data) return { problem: (error as { detail?: string })?.detail ?? `The server answered ${response.status}.` }
+        if (!data) return { problem: messageOf(error, response.status) }
         if (data.what) toast(capital(data.what), () => undo(data.id))
         await cache.invalidateQueries({ queryKey: ['picks'] })
         return {}

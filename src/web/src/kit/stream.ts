@@ -1,3 +1,5 @@
+import { messageOf } from './api'
+
 /** An answer that goes on for a while, one JSON value a line. A problem becomes an error that says what was wrong. */
 export async function* lines<T>(url: string, body: unknown, signal: AbortSignal): AsyncGenerator<T> {
   const response = await fetch(url, {
@@ -8,7 +10,7 @@ export async function* lines<T>(url: string, body: unknown, signal: AbortSignal)
   })
   if (!response.ok || !response.body) {
     const problem = await response.json().catch(() => null)
-    throw new Error(problem?.detail ?? problem?.title ?? `The server answered ${response.status}.`)
+    throw new Error(messageOf(problem, response.status))
   }
   const reader = response.body.pipeThrough(new TextDecoderStream()).getReader()
   let rest = ''

@@ -25,7 +25,7 @@ export function FactsPart({ place, picks, save }: { place: Place; picks: Row[]; 
         lacking.set(key, { facet: c.facet, word: c.word.toLowerCase(), count: (known?.count ?? 0) + 1 })
       }
   return (
-    <div data-testid="facts">
+    <div data-testid="facts" data-panel tabIndex={-1} className="outline-none">
       <h3>Facts</h3>
       <p className="quiet text-[13px] mb-2">
         True statements about {place.product.name}. Separate words with commas. Each line is saved when you leave it.

@@ -10,7 +10,7 @@ export function IdeasPart({ place }: { place: Place }) {
     queryFn: () => ask(api.GET('/api/ideas/{marketId}', { params: { path: { marketId: place.market.id } } })),
   }).data
   return (
-    <div data-testid="ideas">
+    <div data-testid="ideas" data-panel tabIndex={-1} className="outline-none">
       <h3>Product ideas</h3>
       <p className="quiet text-[13px] mb-2">
         Picks from the whole shop with high headroom in {place.market.platformName}, {place.market.countryName} that none of your listings

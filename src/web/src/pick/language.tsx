@@ -41,7 +41,7 @@ export function LanguagePart({
       { source: '', saidBy: wanted.map((r) => `“${r.from}” in ${nameOf(language)}`), language, home: 'backend', fit: 'stretch' },
     )
   return (
-    <div data-testid="language">
+    <div data-testid="language" data-panel tabIndex={-1} className="outline-none">
       <h3>Another language</h3>
       <p className="quiet text-[13px] mb-2">
         {counted(texts.length, 'pick')}, measured in {place.market.platformName}, {place.market.countryName}. Pick those that shoppers

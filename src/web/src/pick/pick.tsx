@@ -133,7 +133,18 @@ export function PickList({ place }: { place: Place }) {
     if (texts.length > 0) actions.change(texts, { home: marked.size === 0 && row?.home === 'avoid' ? 'anywhere' : 'avoid' })
   }
   const fold = (open: boolean) => row && families && setOpened(changed(opened, [row.family], open))
-  const sideTo = (to: string) => set({ side: to === 'term' || side === to ? null : to })
+  const panel = useRef<HTMLElement>(null)
+  const sideTo = (to: string) => {
+    const next = to === 'term' || side === to ? null : to
+    set({ side: next })
+    // The focus goes to what opens, and back to the row when it closes.
+    requestAnimationFrame(() =>
+      (next
+        ? panel.current?.querySelector<HTMLElement>('[data-panel]')
+        : document.querySelector<HTMLElement>('[role=row][tabindex="0"]')
+      )?.focus(),
+    )
+  }
   useShortcuts({
     fitCore: () => give({ fit: 'core' }),
     fitGood: () => give({ fit: 'good' }),
@@ -158,7 +169,7 @@ export function PickList({ place }: { place: Place }) {
     ideas: () => sideTo('ideas'),
     language: () => sideTo('language'),
     weave: marked.size < 2 && (() => toast('Select two to six picks with Space to see the shortest phrase that contains them all')),
-    close: () => (marked.size > 0 ? setMarked(new Set()) : set({ side: null })),
+    close: () => (marked.size > 0 ? setMarked(new Set()) : sideTo('term')),
   })
 
   const inUse = all.filter((p) => p.home !== 'avoid' && p.home !== 'later')
@@ -236,7 +247,7 @@ export function PickList({ place }: { place: Place }) {
           }
         />
       </section>
-      <aside className="side">
+      <aside className="side" ref={panel}>
         <div className="flex gap-1 mb-3" role="group" aria-label="Panel">
           {sides.map(([s, name, key]) => (
             <button type="button" key={s} className="choice" aria-pressed={side === s} onClick={() => sideTo(s)}>

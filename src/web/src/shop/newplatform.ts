@@ -1,4 +1,4 @@
-import { api, type PlatformView } from '../kit/api'
+import { api, messageOf, type PlatformView } from '../kit/api'
 import { type FieldRule, idOf, type Profile } from './profile'
 
 /** What a field is for; with the shape, the weight and whether early words count more that suit it. */
@@ -38,8 +38,7 @@ export function begunFrom(like: PlatformView, name: string, categories: boolean)
 export async function addPlatform(profile: Profile, like: string | null): Promise<PlatformView> {
   const { data, error, response } = await api.POST('/api/platforms', { body: { profile: profile as never, like } })
   if (!data) {
-    const problem = error as { detail?: string; errors?: Record<string, string[]> } | undefined
-    throw new Error(Object.values(problem?.errors ?? {}).flat()[0] ?? problem?.detail ?? `The server answered ${response.status}.`)
+    throw new Error(messageOf(error, response.status))
   }
   return data
 }

@@ -36,7 +36,7 @@ export function SendOut({ place, settle, copyAll }: { place: Place; settle: () =
     }
   }
   return (
-    <div className="side-part text-[14px]" data-testid="send">
+    <div className="side-part text-[14px]" data-testid="send" tabIndex={-1}>
       <h3 className="!mt-0">
         Publish on {platformName} {!own && <SampleBadge market={place.market} />}
       </h3>

@@ -303,6 +303,7 @@ function Sheet({ place, listing }: { place: Place; listing: Listing }) {
     await draft.flush()
     if (draft.unsaved) throw new Error('Your latest text isn’t saved yet, so nothing was done. Try again once it is saved.')
   }, [draft])
+  const panels = useRef<HTMLElement>(null)
   const pickActions = usePickActions(place)
   const addToFacts = useCallback(
     async (f: Finding) => {
@@ -318,6 +319,11 @@ function Sheet({ place, listing }: { place: Place; listing: Listing }) {
   )
   const required = onceEach(open.filter((f) => f.level === 'must')).length
   const actions: FindingActions = useMemo(() => ({ fix, dismiss: aside, addToFacts, go: goTo }), [fix, aside, addToFacts, goTo])
+  // The focus goes to the panel that a key opens.
+  const openPanel = (key: string) => {
+    show(key)
+    setTimeout(() => panels.current?.querySelector<HTMLElement>('.side-part, [role=row][tabindex="0"]')?.focus())
+  }
   const visit = (by: number) => {
     if (open.length === 0) return toast('No findings')
     walked.current = (walked.current + by + open.length) % open.length
@@ -357,12 +363,12 @@ function Sheet({ place, listing }: { place: Place; listing: Listing }) {
       const f = ofFocused(false)
       if (f) aside(f)
     },
-    picksPanel: () => show('picks'),
-    findingsPanel: () => show('findings'),
-    takesPanel: () => show('takes'),
-    readPanel: () => show('read'),
-    versionsPanel: () => show('versions'),
-    sendPanel: () => show('send'),
+    picksPanel: () => openPanel('picks'),
+    findingsPanel: () => openPanel('findings'),
+    takesPanel: () => openPanel('takes'),
+    readPanel: () => openPanel('read'),
+    versionsPanel: () => openPanel('versions'),
+    sendPanel: () => openPanel('send'),
   })
   const category = copy[listing.fields.find((f) => f.shape === 'path')?.key ?? '']
   const byField = useRef(new Map<string, Finding[]>())
@@ -439,7 +445,7 @@ function Sheet({ place, listing }: { place: Place; listing: Listing }) {
         <h2 className="text-[14px] font-semibold mb-1">Search result preview</h2>
         <Tile picture={altTexts[0]} fields={listing.fields} copy={copy} platform={listing.platformName} />
       </section>
-      <aside className="side !overflow-hidden grid" style={{ gridTemplateRows: 'auto auto minmax(0,1fr)' }}>
+      <aside ref={panels} className="side !overflow-hidden grid" style={{ gridTemplateRows: 'auto auto minmax(0,1fr)' }}>
         <Figures place={place} began={began} weighing={weighing} required={findings ? required : null} show={() => show('findings')} />
         <nav className="side-tabs" aria-label="Panels">
           {sides.map(([key, name, about, id]) => (
