@@ -1,4 +1,4 @@
-import { useRef, useState } from 'react'
+import { useEffect, useRef, useState } from 'react'
 import type { Norm } from '../kit/api'
 import { Key } from '../kit/key'
 import { compact, full } from '../kit/numbers'
@@ -24,6 +24,8 @@ export function Scatter({
   onMark: (keys: string[], on: boolean) => void
 }) {
   const svg = useRef<SVGSVGElement>(null)
+  const box = useRef<HTMLDivElement>(null)
+  useEffect(() => box.current?.focus(), [])
   const [drag, setDrag] = useState<{ x0: number; y0: number; x1: number; y1: number } | null>(null)
   const known = rows.filter((r) => r.numbers.volume !== null && r.numbers.volume > 0 && r.numbers.competition !== null)
   const lg = (n: number) => Math.log10(Math.max(1, n))
@@ -63,7 +65,15 @@ export function Scatter({
   const tens = (n: number) => Array.from({ length: Math.floor(n) + 1 }, (_, i) => 10 ** i)
   const centre = norm?.centre
   return (
-    <div className="min-h-0 overflow-hidden flex flex-col" data-testid="scatter">
+    <div
+      ref={box}
+      // biome-ignore lint/a11y/noNoninteractiveTabindex: arrows move from point to point while it has the focus
+      tabIndex={0}
+      role="group"
+      aria-label="Scatter plot"
+      className="min-h-0 overflow-hidden flex flex-col"
+      data-testid="scatter"
+    >
       <svg
         ref={svg}
         viewBox={`0 0 ${W} ${H}`}

@@ -1,13 +1,14 @@
 import { useEffect } from 'react'
 
-const focusable = 'a[href], button:not([disabled]), input:not([disabled]), select:not([disabled]), textarea:not([disabled]), [tabindex="0"]'
+// No text box: shortcuts are to go on working there.
+const focusable = 'a[href], button:not([disabled]), [tabindex="0"]'
 
 /** Whether the focus is on nothing. */
 const lost = () => document.activeElement === null || document.activeElement === document.body
 
 /**
- * Keeps the focus from dropping to the page: when what had it goes away, the nearest part that is still there takes it, its
- * current row first.
+ * Keeps the focus from dropping to the page: when what had it goes away, its panel takes it, or else the nearest part that is
+ * still there, its current row first.
  */
 export function useFocusKeeper() {
   useEffect(() => {
@@ -20,7 +21,10 @@ export function useFocusKeeper() {
       if (!lost() || trail.length === 0 || trail[0].isConnected) return
       const home = trail.find((el) => el.isConnected && el !== document.documentElement)
       trail = []
-      const next = home?.querySelector<HTMLElement>('[role=row][tabindex="0"]') ?? home?.querySelector<HTMLElement>(focusable)
+      const next =
+        home?.closest<HTMLElement>('[data-panel]') ??
+        home?.querySelector<HTMLElement>('[role=row][tabindex="0"]') ??
+        home?.querySelector<HTMLElement>(focusable)
       next?.focus({ preventScroll: true })
     }
     const observer = new MutationObserver(() => requestAnimationFrame(keep))
@@ -31,18 +35,4 @@ export function useFocusKeeper() {
       observer.disconnect()
     }
   }, [])
-}
-
-/** Puts the focus into a panel when it opens, and back where it was when it closes. */
-export function useFocusInside<T extends HTMLElement>(box: React.RefObject<T | null>, selector = focusable) {
-  useEffect(() => {
-    const before = document.activeElement
-    box.current?.querySelector<HTMLElement>(selector)?.focus()
-    return () => {
-      // Only when the focus goes away with the panel, and what had it is still there.
-      requestAnimationFrame(() => {
-        if (lost() && before instanceof HTMLElement && before.isConnected) before.focus({ preventScroll: true })
-      })
-    }
-  }, [box, selector])
 }
