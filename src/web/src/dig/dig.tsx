@@ -8,6 +8,7 @@ import { competitionColumn, DoubtMark, headroomColumn, volumeColumn } from '../k
 import { NameDialog } from '../kit/dialog'
 import { Key } from '../kit/key'
 import { Menu } from '../kit/menu'
+import { messages } from '../kit/messages'
 import { useNote } from '../kit/note'
 import { Num } from '../kit/num'
 import { compact, counted, fixed, full, money, noData, percent, withoutData } from '../kit/numbers'
@@ -233,7 +234,7 @@ export function Dig({ place }: { place: Place }) {
   const copyQueries = async () => {
     const some = marked.size > 0 ? chosen() : shownRows(rows)
     await navigator.clipboard.writeText(some.map((r) => titleQuery(r.key)).join('\n'))
-    toast(`${counted(some.length, 'exact-title search', 'exact-title searches')} copied`)
+    toast(messages.searchesCopied(some.length))
   }
   const out = async (format: 'csv' | 'xlsx') => {
     try {

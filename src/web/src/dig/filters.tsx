@@ -6,6 +6,7 @@ import { useChanges } from '../kit/changes'
 import { NameDialog } from '../kit/dialog'
 import { Key } from '../kit/key'
 import { Menu } from '../kit/menu'
+import { messages } from '../kit/messages'
 import { counted } from '../kit/numbers'
 import { toast } from '../kit/toast'
 
@@ -88,9 +89,9 @@ export function Filters({
     try {
       await ask(api.POST('/api/filters', { body: { name, filters: now } }))
       await cache.invalidateQueries({ queryKey: ['filters'] })
-      toast(`Saved the filters as “${name}”`)
+      toast(messages.filtersSaved(name))
     } catch (e) {
-      toast(`Not saved: ${(e as Error).message}`)
+      toast(messages.notSaved((e as Error).message))
     }
   }
   return (

@@ -5,6 +5,7 @@ import { useChanges } from '../kit/changes'
 import { NameDialog } from '../kit/dialog'
 import { Key } from '../kit/key'
 import { Menu } from '../kit/menu'
+import { messages } from '../kit/messages'
 import { compact, counted, dateTimeOf, full, money } from '../kit/numbers'
 import { refreshNumbers } from '../kit/queries'
 import type { Place } from '../kit/shop'
@@ -75,7 +76,7 @@ export function Import({ place, file, close }: { place: Place; file: File | null
       setView(answer)
       setSource(chosen.name.replace(/\.\w+$/, ''))
     } catch (e) {
-      setError(`${(e as Error).message} Nothing was imported.`)
+      setError(messages.notImported((e as Error).message))
     }
     setBusy('')
   }
@@ -122,7 +123,7 @@ export function Import({ place, file, close }: { place: Place; file: File | null
       await refreshNumbers(cache)
     } catch (e) {
       setPart(null)
-      setError(controller.signal.aborted ? 'Stopped. Nothing was imported.' : `${(e as Error).message} Nothing was imported.`)
+      setError(controller.signal.aborted ? messages.importStopped : messages.notImported((e as Error).message))
     }
   }
   const stop = () => running.current?.abort()

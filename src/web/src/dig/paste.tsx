@@ -2,7 +2,7 @@ import { useQueryClient } from '@tanstack/react-query'
 import { useState } from 'react'
 import { api, ask } from '../kit/api'
 import { Key } from '../kit/key'
-import { counted, full } from '../kit/numbers'
+import { messages } from '../kit/messages'
 import { refreshNumbers } from '../kit/queries'
 import type { Place } from '../kit/shop'
 
@@ -45,7 +45,7 @@ export function Paste({
         .join('\n'),
     )
   const add = async () => {
-    if (guessed.length > 0) return setSaid('First choose what the numbers at the end of the lines are.')
+    if (guessed.length > 0) return setSaid(messages.chooseNumbers)
     try {
       const result = await ask(
         api.POST('/api/markets/{marketId}/paste', {
@@ -56,12 +56,10 @@ export function Paste({
       await refreshNumbers(cache)
       setBad(result.bad)
       setText(result.bad.map((b) => b.text).join('\n'))
-      const skipped =
-        result.bad.length > 0 ? ` ${counted(result.bad.length, 'line')} skipped; fix ${result.bad.length === 1 ? 'it' : 'them'} above.` : ''
-      setSaid(`${counted(result.taken, 'term')} added${result.new < result.taken ? `, ${full(result.new)} of them new` : ''}.${skipped}`)
+      setSaid(messages.pasted(result.taken, result.new, result.bad.length))
       if (result.taken > 0) done()
     } catch (e) {
-      setSaid(`${(e as Error).message} Nothing was added; your text is still here.`)
+      setSaid(messages.notPasted((e as Error).message))
     }
   }
   return (

@@ -1,5 +1,6 @@
 import createClient from 'openapi-fetch'
 import type { components, paths } from '../api/schema'
+import { messages } from './messages'
 
 export const api = createClient<paths>({ baseUrl: '' })
 
@@ -79,8 +80,8 @@ export type Copy = Record<string, Value>
 /** What a problem says, without the paths of the fields: those are for programs. */
 export function messageOf(error: unknown, status: number): string {
   const problem = error as { detail?: string; title?: string; errors?: Record<string, string[]> } | undefined
-  const messages = [...new Set(Object.values(problem?.errors ?? {}).flat())]
-  return messages.length > 0 ? messages.join(' ') : (problem?.detail ?? problem?.title ?? `The server answered ${status}.`)
+  const said = [...new Set(Object.values(problem?.errors ?? {}).flat())]
+  return said.length > 0 ? said.join(' ') : (problem?.detail ?? problem?.title ?? messages.answered(status))
 }
 
 /** Unwraps an answer; a problem becomes an error that says what was wrong. */

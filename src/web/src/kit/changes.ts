@@ -1,6 +1,7 @@
 import { type QueryClient, useQueryClient } from '@tanstack/react-query'
 import { useMemo } from 'react'
 import { api, ask } from './api'
+import { messages } from './messages'
 import { toast, toastAgain } from './toast'
 import { inTurn } from './turn'
 
@@ -15,9 +16,9 @@ export function useChanges(product?: number) {
         const { what } = await inTurn(() =>
           ask(api.POST('/api/changes/undo', { params: { query: { product, change: change ?? undefined } } })),
         )
-        toast(what ? `Undone: ${what}` : 'Nothing to undo')
+        toast(what ? messages.undone(what) : messages.nothingToUndo)
       } catch (e) {
-        toast(`Not undone: ${(e as Error).message}`)
+        toast(messages.notUndone((e as Error).message))
       }
       await cache.invalidateQueries()
     }

@@ -18,6 +18,7 @@ import {
   type Weighing,
 } from './api'
 import { type Changed, useChanges } from './changes'
+import { messages } from './messages'
 import type { SavedText } from './notsaved'
 import { refreshPicks } from './queries'
 import { toast, toastAgain } from './toast'
@@ -162,7 +163,7 @@ export function usePickActions(place: Place) {
           know(theirs.facts, theirs.revision)
           if (JSON.stringify(theirs.facts[key]) !== JSON.stringify(before[key])) return { theirs: theirs.facts[key] }
         } catch {
-          return { problem: 'The server can’t be reached.' }
+          return { problem: messages.unreachable }
         }
       }
     })
@@ -183,7 +184,7 @@ export function usePickActions(place: Place) {
         await cache.invalidateQueries({ queryKey: ['picks'] })
         return {}
       } catch {
-        return { problem: 'The server can’t be reached.' }
+        return { problem: messages.unreachable }
       }
     })
   return { change, drop, order, undo, toggle, avoid, fact, note }

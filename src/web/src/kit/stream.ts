@@ -1,4 +1,5 @@
 import { messageOf } from './api'
+import { messages } from './messages'
 
 /** An answer that goes on for a while, one JSON value a line. A problem becomes an error that says what was wrong. */
 export async function* lines<T>(url: string, body: unknown, signal: AbortSignal): AsyncGenerator<T> {
@@ -27,7 +28,7 @@ export async function* lines<T>(url: string, body: unknown, signal: AbortSignal)
 /** Saves an answer as a file. */
 export async function download(url: string, body: unknown) {
   const response = await fetch(url, { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify(body) })
-  if (!response.ok) throw new Error(`The server answered ${response.status}.`)
+  if (!response.ok) throw new Error(messages.answered(response.status))
   const name = /filename\*?=(?:UTF-8'')?"?([^";]+)/.exec(response.headers.get('content-disposition') ?? '')?.[1] ?? 'terms'
   const link = document.createElement('a')
   link.href = URL.createObjectURL(await response.blob())

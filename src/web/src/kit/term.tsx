@@ -4,6 +4,7 @@ import { api, ask, type Measured, type Norm, type TermView } from './api'
 import { BoxPlot, publishBy, Year } from './charts'
 import { HelpLink } from './helplink'
 import { Key } from './key'
+import { messages } from './messages'
 import { Num } from './num'
 import { compact, counted, dateOf, fixed, full, money, monthName, noData, percent } from './numbers'
 import { refreshNumbers } from './queries'
@@ -348,7 +349,7 @@ function useReadings(place: Place) {
     try {
       await ask(api.POST('/api/markets/{marketId}/readings/{readingId}/use', { params: { path: { marketId, readingId } } }))
       await after()
-      toast(`Using the other reading of “${text}”. Both are kept.`)
+      toast(messages.otherReading(text))
     } catch (e) {
       toast((e as Error).message)
     }
@@ -357,7 +358,7 @@ function useReadings(place: Place) {
     const before = cache.getQueryData<TermView>(['term', marketId, text.toLowerCase()])?.readings.find((r) => r.counts)
     await ask(api.POST('/api/markets/{marketId}/correct', { params: { path: { marketId } }, body: { text, ...values } }))
     await after()
-    toast(`Corrected “${text}”. The old reading is kept.`, before ? () => again(before.id, text) : undefined)
+    toast(messages.corrected(text), before ? () => again(before.id, text) : undefined)
   }
   return { again, correct }
 }
@@ -387,7 +388,7 @@ function Correct({ place, text, numbers, done }: { place: Place; text: string; n
       clickCost: value('clickCost'),
     }
     const wrong = fields.find(([key]) => Number.isNaN(values[key] as number))
-    if (wrong) return setError(`${wrong[1]}: enter a number, or leave it empty if you don’t know it.`)
+    if (wrong) return setError(messages.enterNumber(wrong[1]))
     try {
       await correct(text, values)
       done()

@@ -7,6 +7,7 @@ import { Silhouette } from '../kit/charts'
 import { competitionColumn, DoubtMark, headroomColumn, volumeColumn } from '../kit/columns'
 import { HelpLink } from '../kit/helplink'
 import { Key } from '../kit/key'
+import { messages } from '../kit/messages'
 import { fitAbout, homeName } from '../kit/names'
 import { useNote } from '../kit/note'
 import { Num } from '../kit/num'
@@ -112,11 +113,10 @@ export function PickList({ place }: { place: Place }) {
     }
     put(pick.lead ? null : pick.key)
     await inTurn(async () => undefined)
-    toast(pick.lead ? `Removed “${pick.text}” as lead` : `Set “${pick.text}” as lead`, () => put(before))
+    toast(pick.lead ? messages.leadRemoved(pick.text) : messages.leadSet(pick.text), () => put(before))
   }
   const move = (by: number) => {
-    if (!row || sort || families)
-      return toast('To move picks by hand, first clear the sorting (press the sorted heading again) and ungroup variants')
+    if (!row || sort || families) return toast(messages.clearSorting)
     const keys = all.map((p) => p.key)
     const i = keys.indexOf(row.key)
     const to = i + by
@@ -168,7 +168,7 @@ export function PickList({ place }: { place: Place }) {
     facts: () => sideTo('facts'),
     ideas: () => sideTo('ideas'),
     language: () => sideTo('language'),
-    weave: marked.size < 2 && (() => toast('Select two to six picks with Space to see the shortest phrase that contains them all')),
+    weave: marked.size < 2 && (() => toast(messages.selectToCombine)),
     close: () => (marked.size > 0 ? setMarked(new Set()) : sideTo('term')),
   })
 

@@ -1,13 +1,14 @@
 import { useQueryClient } from '@tanstack/react-query'
 import { useEffect, useState, useSyncExternalStore } from 'react'
 import { Link, NavLink, Outlet, useLocation, useNavigate } from 'react-router'
-import { api, ask, type Market, type Product } from '../kit/api'
+import { api, ask, type Market, messageOf, type Product } from '../kit/api'
 import { useChanges } from '../kit/changes'
 import { NameDialog } from '../kit/dialog'
 import { stuckDrafts } from '../kit/drafts'
 import { useFocusKeeper } from '../kit/focus'
 import { Key } from '../kit/key'
 import { Menu } from '../kit/menu'
+import { messages } from '../kit/messages'
 import { Pocket } from '../kit/pocket'
 import { SampleBadge } from '../kit/sample'
 import { marketFor, type Place, usePlace, useShop } from '../kit/shop'
@@ -209,11 +210,8 @@ function PlaceMenu({ place }: { place: Place }) {
         params: { path },
         body: { name, revision: product.revision },
       })
-      if (!data)
-        throw new Error(
-          response.status === 409 ? 'another window renamed it' : ((error as { detail?: string })?.detail ?? `${response.status}`),
-        )
-      return { what: `Renamed to “${name}”` }
+      if (!data) throw new Error(response.status === 409 ? messages.renamedElsewhere : messageOf(error, response.status))
+      return { what: messages.renamed(name) }
     })
   const duplicate = (name: string) =>
     run(async () => {

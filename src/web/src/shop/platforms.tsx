@@ -4,6 +4,7 @@ import { useAddress } from '../kit/address'
 import { api, ask, type PlatformView } from '../kit/api'
 import { useChanges } from '../kit/changes'
 import { NameDialog } from '../kit/dialog'
+import { messages } from '../kit/messages'
 import { counted } from '../kit/numbers'
 import { ToastLine, toast } from '../kit/toast'
 import { ShopHead } from './frame'
@@ -31,7 +32,7 @@ export function Platforms() {
       await reload(profile.id)
       toast(said)
     } catch (e) {
-      toast(`Not added: ${(e as Error).message}`)
+      toast(messages.notAdded((e as Error).message))
     }
   }
   const importFrom = async (chosen: File) => {
@@ -39,9 +40,9 @@ export function Platforms() {
     try {
       profile = JSON.parse(await chosen.text()) as Profile
     } catch (e) {
-      return toast(`${chosen.name} isn’t valid JSON: ${(e as Error).message}`)
+      return toast(messages.notJson(chosen.name, (e as Error).message))
     }
-    await add(profile, open?.id ?? null, `Imported ${profile.name}`)
+    await add(profile, open?.id ?? null, messages.imported(profile.name))
   }
   const remove = (p: PlatformView) =>
     run(

@@ -1,7 +1,8 @@
 import { Fragment, useEffect, useState } from 'react'
-import { api, type PlatformView, type Unfit } from '../kit/api'
+import { api, messageOf, type PlatformView, type Unfit } from '../kit/api'
 import { ConflictBox } from '../kit/conflict'
 import { Key } from '../kit/key'
+import { messages } from '../kit/messages'
 import { counted } from '../kit/numbers'
 import { useShortcuts } from '../kit/shortcuts'
 import { toast, toastAgain } from '../kit/toast'
@@ -181,7 +182,7 @@ export function ProfileSheet({
     change({ fields })
   }
   const save = async (revision = from) => {
-    if (Object.keys(wrong).length > 0) return toast('Fix the marked errors before saving')
+    if (Object.keys(wrong).length > 0) return toast(messages.fixErrors)
     const before = view.profile
     const put = async (next: unknown, from: number, done: (revision: number) => void) => {
       try {
@@ -191,19 +192,16 @@ export function ProfileSheet({
         })
         if (data) done(data.revision ?? from)
         else if (response.status === 409) setTheirs(error as unknown as PlatformView)
-        else
-          toastAgain(`Not saved: ${(error as { detail?: string })?.detail ?? `the server answered ${response.status}`}`, () =>
-            put(next, from, done),
-          )
+        else toastAgain(messages.notSaved(messageOf(error, response.status)), () => put(next, from, done))
       } catch {
-        toastAgain('Not saved: the server can’t be reached. Your changes are kept in this window.', () => put(next, from, done))
+        toastAgain(messages.keptInWindow, () => put(next, from, done))
       }
     }
     await put(profile, revision, (now) => {
       setTheirs(null)
       setRevision(now)
       setSavedAs(JSON.stringify(profile))
-      toast(`Saved ${profile.name}`, () =>
+      toast(messages.saved(profile.name), () =>
         put(before, now, async () => {
           await saved()
           discard()
@@ -221,12 +219,12 @@ export function ProfileSheet({
     try {
       JSON.parse(text ?? '')
     } catch {
-      return toast('Fix the JSON first')
+      return toast(messages.fixJson)
     }
     const { error, response } = await api.POST('/api/platforms/check', { body: { profile: profile as never, like: null } })
     if (response.ok) return setText(null)
     const [path] = Object.keys((error as { errors?: Record<string, string[]> })?.errors ?? {})
-    toast(`Fix this first: ${labelOf(path ?? '', profile.fields ?? [])}`)
+    toast(messages.fixField(labelOf(path ?? '', profile.fields ?? [])))
   }
   useShortcuts({ savePlatform: () => changed && save() })
   const problems = Object.entries(wrong)

@@ -4,6 +4,7 @@ import { Link } from 'react-router'
 import { api, ask, type Backup } from '../kit/api'
 import { useChanges } from '../kit/changes'
 import { forgetDrafts } from '../kit/drafts'
+import { messages } from '../kit/messages'
 import { dateTimeOf, locale } from '../kit/numbers'
 import { useShop } from '../kit/shop'
 import { singleKeys, useSingleKeys } from '../kit/shortcuts'
@@ -106,7 +107,7 @@ function Backups() {
     setBusy('Backing up…')
     try {
       const made = await ask(api.POST('/api/backups'))
-      toast(`Backed up and verified, ${size.format(made.bytes / 1e6)}`)
+      toast(messages.backedUp(size.format(made.bytes / 1e6)))
     } catch (e) {
       toastAgain(`Not backed up: ${(e as Error).message}`, backUp)
     }

@@ -3,6 +3,7 @@ import { useEffect, useMemo, useRef, useState } from 'react'
 import { api, ask, type Copy, type Field, type Fill, opened, type PickWeight, type Room, type Value, type Weighing } from '../kit/api'
 import { HelpLink } from '../kit/helplink'
 import { Key } from '../kit/key'
+import { messages } from '../kit/messages'
 import { Num } from '../kit/num'
 import { counted, full } from '../kit/numbers'
 import { type Place, usePickActions, usePicks, useWeighing, weigh } from '../kit/shop'
@@ -111,9 +112,9 @@ export function FillPanel({
     if (value === undefined) return
     if (!title && now() !== made.current) {
       setRound(round + 1)
-      return toast(`You edited ${field.label} meanwhile. The fill has been updated.`)
+      return toast(messages.fillUpdated(field.label))
     }
-    if (title || chosen.some(Boolean)) take(value, `Filled ${field.label}`)
+    if (title || chosen.some(Boolean)) take(value, messages.filled(field.label))
     close()
   }
   const count = title ? (fill?.takes.length ?? 0) : (fill?.pieces.length ?? 0)
@@ -333,7 +334,7 @@ function Terms({ name, terms }: { name: string; terms: PickWeight[] }) {
 export async function keepTakeOf(listingId: number, text: string) {
   try {
     await ask(api.POST('/api/listings/{id}/takes', { params: { path: { id: listingId } }, body: { text } }))
-    toast('Saved as a take')
+    toast(messages.takeSaved)
   } catch (e) {
     toast((e as Error).message)
   }

@@ -1,5 +1,6 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query'
 import { api, ask } from '../kit/api'
+import { messages } from '../kit/messages'
 import { dateTimeOf } from '../kit/numbers'
 import { SampleBadge } from '../kit/sample'
 import type { Place } from '../kit/shop'
@@ -16,11 +17,7 @@ export function SendOut({ place, settle, copyAll }: { place: Place; settle: () =
     try {
       await settle()
       const done = await ask(api.POST('/api/listings/{id}/send', { params: { path }, body: { marketId: place.market.id } }))
-      toast(
-        own
-          ? 'Marked as published'
-          : `Sent to the simulated ${place.market.platformName} (sample data). Search results update about ${dateTimeOf(done.noticedAt)}.`,
-      )
+      toast(own ? messages.published : messages.sent(place.market.platformName, done.noticedAt))
     } catch (e) {
       toast((e as Error).message)
     }

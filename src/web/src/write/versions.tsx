@@ -2,6 +2,7 @@ import { useQuery, useQueryClient } from '@tanstack/react-query'
 import { useState } from 'react'
 import { api, ask, type Copy, type FieldChange, type Version } from '../kit/api'
 import { useChanges } from '../kit/changes'
+import { messages } from '../kit/messages'
 import { dateTimeOf } from '../kit/numbers'
 import { toast } from '../kit/toast'
 import { NameBox, Walked } from '../kit/walked'
@@ -78,7 +79,7 @@ export function Versions({
               }
               const kept = await name(api.POST('/api/listings/{id}/versions', { params: { path }, body: { name: box.value } }))
               if (!kept) return
-              toast(kept.kept ? 'Saved as a version' : 'Nothing to save: the listing is empty or unchanged since the last version')
+              toast(kept.kept ? messages.versionSaved : messages.versionNotNeeded)
               box.value = ''
             }}
           >

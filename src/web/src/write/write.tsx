@@ -20,6 +20,7 @@ import {
 import { ConflictBox } from '../kit/conflict'
 import { type DraftView, listingDraft, restoreDrafts } from '../kit/drafts'
 import { HelpLink } from '../kit/helplink'
+import { messages } from '../kit/messages'
 import { Num } from '../kit/num'
 import { counted, full, withoutData } from '../kit/numbers'
 import { draftKey, type Place, usePickActions, usePicks, weigh as weighDraft, weighKey } from '../kit/shop'
@@ -201,7 +202,7 @@ function Sheet({ place, listing }: { place: Place; listing: Listing }) {
     latest.current = draft.snapshot().value
     cache.setQueryData(draftKey(place), latest.current)
     weigh()
-    toast('Using the other window’s text', () => put(mine, 'before an undo'))
+    toast(messages.otherText, () => put(mine, 'before an undo'))
   }
 
   const weighing: Weighing | undefined = useMemo(
@@ -236,8 +237,8 @@ function Sheet({ place, listing }: { place: Place; listing: Listing }) {
       const still =
         field === PicturesKey ? checked.current?.pictures === altTextsNow() : checked.current?.copy[field] === latest.current[field]
       const now = fixOf(still ? finding : (await check()).find((f) => f.key === finding.key))
-      if (!now) return toast('Your latest text has fixed this already')
-      const said = `Done: ${now.label}`
+      if (!now) return toast(messages.fixedAlready)
+      const said = messages.fixDone(now.label)
       if (field === PicturesKey) {
         const before = altTextsNow()
         putAltTexts(now.value as string[])
@@ -254,7 +255,7 @@ function Sheet({ place, listing }: { place: Place; listing: Listing }) {
       }
       try {
         await put(!f.aside)
-        toast(f.aside ? 'Restored' : f.claim ? `Dismissed for “${f.claim.word}”` : 'Dismissed until the text changes', () => put(f.aside))
+        toast(f.aside ? messages.restored : f.claim ? messages.dismissedWord(f.claim.word) : messages.dismissed, () => put(f.aside))
       } catch (e) {
         toast((e as Error).message)
       }
@@ -301,7 +302,7 @@ function Sheet({ place, listing }: { place: Place; listing: Listing }) {
   // Sending, exporting and saving a version use the saved text: it must be what is on the screen.
   const settle = useCallback(async () => {
     await draft.flush()
-    if (draft.unsaved) throw new Error('Your latest text isn’t saved yet, so nothing was done. Try again once it is saved.')
+    if (draft.unsaved) throw new Error(messages.textNotSaved)
   }, [draft])
   const panels = useRef<HTMLElement>(null)
   const pickActions = usePickActions(place)
@@ -312,7 +313,7 @@ function Sheet({ place, listing }: { place: Place; listing: Listing }) {
       if (!line) return
       const facts = place.product.facts as Facts
       const { problem } = await pickActions.fact(line, [...facts[line], f.claim.word.toLowerCase()])
-      if (problem) return toast(`Not added: ${problem}`)
+      if (problem) return toast(messages.notAdded(problem))
       check()
     },
     [pickActions, place.product.facts, check],
@@ -325,7 +326,7 @@ function Sheet({ place, listing }: { place: Place; listing: Listing }) {
     setTimeout(() => panels.current?.querySelector<HTMLElement>('.side-part, [role=row][tabindex="0"]')?.focus())
   }
   const visit = (by: number) => {
-    if (open.length === 0) return toast('No findings')
+    if (open.length === 0) return toast(messages.noFindings)
     walked.current = (walked.current + by + open.length) % open.length
     show('findings')
     goTo(open[walked.current])
@@ -338,7 +339,7 @@ function Sheet({ place, listing }: { place: Place; listing: Listing }) {
       (() => {
         const last = steps.current.at(-1)
         last?.undo()
-        if (last) toast(`Undone: ${last.what}`)
+        if (last) toast(messages.undone(last.what))
       }),
     copyField: () => {
       const field = focusedField()
@@ -352,12 +353,12 @@ function Sheet({ place, listing }: { place: Place; listing: Listing }) {
     previousFinding: () => visit(walked.current < 0 ? 0 : -1),
     applyFix: () => {
       const f = ofFocused(true)
-      if (!f) return toast('No fix for this field')
+      if (!f) return toast(messages.noFix)
       f.claim ? addToFacts(f) : fix(f)
     },
     addToFacts: () => {
       const f = open.find((x) => x.claim && x.field === focusedKey())
-      f ? addToFacts(f) : toast('No claim to add in this field')
+      f ? addToFacts(f) : toast(messages.noClaim)
     },
     dismiss: () => {
       const f = ofFocused(false)
@@ -775,11 +776,11 @@ function aboutField(field: Field, value: Value | undefined, platform: string) {
 }
 
 async function copyText(what: string, text: string) {
-  if (!text) return toast(`${what} is empty, nothing to copy`)
+  if (!text) return toast(messages.nothingToCopy(what))
   try {
     await navigator.clipboard.writeText(text)
-    toast(`${what} copied (${counted([...text].length, 'character')})`)
+    toast(messages.copied(what, [...text].length))
   } catch {
-    toast('The browser didn’t allow copying. Select the text and copy it by hand.')
+    toast(messages.copyRefused)
   }
 }

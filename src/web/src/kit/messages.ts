@@ -1,0 +1,70 @@
+import { counted, dateTimeOf, full } from './numbers'
+
+/** What the screens report after a key or a click: in one place, to be read through. The server words its own reports. */
+export const messages = {
+  // Errors
+  answered: (status: number) => `The server answered ${status}.`,
+  unreachable: 'The server can’t be reached.',
+  notSaved: (why: string) => `Not saved: ${why}`,
+  notAdded: (why: string) => `Not added: ${why}`,
+  notUndone: (why: string) => `Not undone: ${why}`,
+  notImported: (why: string) => `${why} Nothing was imported.`,
+  notPasted: (why: string) => `${why} Nothing was added; your text is still here.`,
+  keptInWindow: 'Not saved: the server can’t be reached. Your changes are kept in this window.',
+  textNotSaved: 'Your latest text isn’t saved yet, so nothing was done. Try again once it is saved.',
+  renamedElsewhere: 'Another window renamed it.',
+  copyRefused: 'The browser didn’t allow copying. Select the text and copy it by hand.',
+  notJson: (file: string, why: string) => `${file} isn’t valid JSON: ${why}`,
+  enterNumber: (field: string) => `${field}: enter a number, or leave it empty if you don’t know it.`,
+
+  // Undo
+  undone: (what: string) => `Undone: ${what}`,
+  nothingToUndo: 'Nothing to undo',
+
+  // Terms
+  filtersSaved: (name: string) => `Saved the filters as “${name}”`,
+  searchesCopied: (count: number) => `${counted(count, 'exact-title search', 'exact-title searches')} copied`,
+  corrected: (term: string) => `Corrected “${term}”. The old reading is kept.`,
+  otherReading: (term: string) => `Using the other reading of “${term}”. Both are kept.`,
+  chooseNumbers: 'First choose what the numbers at the end of the lines are.',
+  importStopped: 'Stopped. Nothing was imported.',
+  pasted: (taken: number, fresh: number, skipped: number) =>
+    `${counted(taken, 'term')} added${fresh < taken ? `, ${full(fresh)} of them new` : ''}.` +
+    (skipped > 0 ? ` ${counted(skipped, 'line')} skipped; fix ${skipped === 1 ? 'it' : 'them'} above.` : ''),
+
+  // Picks
+  leadSet: (term: string) => `Set “${term}” as lead`,
+  leadRemoved: (term: string) => `Removed “${term}” as lead`,
+  clearSorting: 'To move picks by hand, first clear the sorting (press the sorted heading again) and ungroup variants',
+  selectToCombine: 'Select two to six picks with Space to see the shortest phrase that contains them all',
+
+  // Writing
+  otherText: 'Using the other window’s text',
+  filled: (field: string) => `Filled ${field}`,
+  fillUpdated: (field: string) => `You edited ${field} meanwhile. The fill has been updated.`,
+  fixDone: (fix: string) => `Done: ${fix}`,
+  fixedAlready: 'Your latest text has fixed this already',
+  noFindings: 'No findings',
+  noFix: 'No fix for this field',
+  noClaim: 'No claim to add in this field',
+  restored: 'Restored',
+  dismissed: 'Dismissed until the text changes',
+  dismissedWord: (word: string) => `Dismissed for “${word}”`,
+  copied: (what: string, characters: number) => `${what} copied (${counted(characters, 'character')})`,
+  nothingToCopy: (what: string) => `${what} is empty, nothing to copy`,
+  takeSaved: 'Saved as a take',
+  versionSaved: 'Saved as a version',
+  versionNotNeeded: 'Nothing to save: the listing is empty or unchanged since the last version',
+  published: 'Marked as published',
+  sent: (platform: string, noticedAt: string) =>
+    `Sent to the simulated ${platform} (sample data). Search results update about ${dateTimeOf(noticedAt)}.`,
+
+  // Shop and platforms
+  renamed: (name: string) => `Renamed to “${name}”`,
+  backedUp: (size: string) => `Backed up and verified, ${size}`,
+  saved: (name: string) => `Saved ${name}`,
+  fixErrors: 'Fix the marked errors before saving',
+  fixJson: 'Fix the JSON first',
+  fixField: (field: string) => `Fix this first: ${field}`,
+  imported: (name: string) => `Imported ${name}`,
+}
