@@ -171,8 +171,10 @@ public sealed class SavingTests : IClassFixture<DemoShop>, IAsyncLifetime
         // Another line is no conflict, and what the other window wrote stays.
         browser.Write("Colour", "green" + Keys.Enter);
         browser.Waits("both kept", () => Fact("materials").Result == "larch" && Fact("colours").Result == "green");
+        browser.Waits("the page to know", () => browser.Value("Material") == "larch");
+        browser.Write("Material", "pine");
         await _http.PutAsJsonAsync($"/api/products/{product}/facts", new { facts = facts with { materials = ["oak"] }, revision = 2 });
-        browser.Write("Material", "pine" + Keys.Enter);
+        browser.Press(Keys.Enter);
         browser.Sees("[data-testid=text-conflict]", "oak");
         Assert.Equal("oak", await Fact("materials"));
         browser.ClickText("Keep this text");

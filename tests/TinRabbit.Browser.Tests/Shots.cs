@@ -19,6 +19,7 @@ public sealed class Shots
                 browser.Go(path);
                 browser.Find(wait);
                 before?.Invoke();
+                browser.Waits("the checks to end", () => !browser.Text("body").Contains("Checking…"));
                 Thread.Sleep(700);
                 browser.Picture(Path.Combine(folder, name + ".png"));
             }

@@ -200,7 +200,7 @@ public sealed class SliceTests(DemoShop demo) : IClassFixture<DemoShop>
         browser.Sees("[data-testid=detail]", "How this is worked out");
         browser.Click("[data-testid=headroom] summary");
         browser.Sees("[data-testid=detail]", "Typical for the");
-        browser.ClickText("Show all 30 months as a table");
+        browser.ClickText("Show 30 months as a table");
         browser.Waits("thirty months", () => browser.All("[data-testid=detail] table.num tbody tr").Count == 30);
         Assert.Empty(browser.Complaints());
     }

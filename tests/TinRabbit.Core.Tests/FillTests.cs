@@ -202,6 +202,16 @@ public class FillTests
     public void Words_move_to_where_the_first_of_them_stands(string text, string term, string? moved) =>
         Assert.Equal(moved, Reorder.So(text, term, Folds.Diacritics, ", "));
 
+    [Theory]
+    [InlineData("Small bird house for garden, cedar", "cedar bird house", "Small cedar bird house for garden", true)]
+    [InlineData("Cedar nest box, small bird house for garden", "cedar bird house", "Cedar bird house nest box, small for garden", false)]
+    [InlineData("Small bird house, gift", "gift for birds", "Small house, gift for birds", true)]
+    [InlineData("House for birds, bird kit", "bird birds", "House for bird birds, kit", false)]
+    [InlineData("Bird houses, cedar house", "cedar house", "Bird houses cedar house", true)]
+    [InlineData("Bird houses, cedar house", "houses house", "Bird houses house, cedar", false)]
+    public void An_order_reads_well_when_small_words_keep_their_neighbours_and_forms_stay_apart(string text, string term, string reordered, bool well) =>
+        Assert.Equal(well, Reorder.ReadsWell(text, term, reordered, ", "));
+
     private static readonly string[] Known = ["bird house", "house bird", "cedar bird house", "bird box", "boxes for birds", "box", "pájaro casa", "owl box", "birdhouse"];
 
     [Fact]

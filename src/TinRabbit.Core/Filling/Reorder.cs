@@ -48,6 +48,37 @@ public static class Reorder
         return char.IsUpper(text.FirstOrDefault(char.IsLetter)) && tidy.Length > 0 ? char.ToUpperInvariant(tidy[0]) + tidy[1..] : tidy;
     }
 
+    /// <summary>
+    /// Whether somebody would write the new order: no two forms of one word are side by side, and each small word keeps its neighbours
+    /// from the text or the term ("house for garden" never becomes "small for garden").
+    /// </summary>
+    /// <param name="text">The text as it was.</param>
+    /// <param name="term">The term that was made an exact phrase.</param>
+    /// <param name="reordered">The text in the new order.</param>
+    /// <param name="separator">What separates two phrases of the text.</param>
+    public static bool ReadsWell(string text, string term, string reordered, string separator)
+    {
+        const Folds AnyForm = Folds.Diacritics | Folds.Possessive | Folds.Plural | Folds.Spelling;
+        var keys = Tokens.Of(reordered).Select(t => Fold.Key(t.Word, AnyForm)).ToList();
+        if (keys.Zip(keys.Skip(1)).Any(pair => pair.First == pair.Second))
+            return false;
+        var known = SmallWordsIn(text, separator).Concat(SmallWordsIn(term, separator)).ToHashSet();
+        return SmallWordsIn(reordered, separator).All(known.Contains);
+    }
+
+    // Each small word with the words before and after it in its phrase.
+    private static IEnumerable<(string? Before, string Word, string? After)> SmallWordsIn(string text, string separator)
+    {
+        var mark = separator.Trim();
+        foreach (var phrase in mark.Length == 0 ? [text] : text.Split(mark))
+        {
+            var words = Tokens.Of(phrase).Select(t => t.Word).ToList();
+            for (var i = 0; i < words.Count; i++)
+                if (SmallWords.Has(words[i]))
+                    yield return (words.ElementAtOrDefault(i - 1), words[i], words.ElementAtOrDefault(i + 1));
+        }
+    }
+
     // The seller's own capitals stay where the word is the same, but the first of a text is large only for being the first.
     private static string AsWritten(string written, string word, bool first) =>
         Tokens.Key(written) != word || (first && written.Skip(1).All(c => !char.IsUpper(c))) ? word : written;

@@ -129,7 +129,15 @@ internal static class ShopApi
         copy.Listings.AddRange(product.Listings.Select(l => new ListingRow { PlatformId = l.PlatformId, Copy = l.Copy, LeadKey = l.LeadKey, SavedAt = DateTime.UtcNow }));
         copy.Picks.AddRange((await db.Picks.AsNoTracking().Where(p => p.ProductId == id).ToListAsync(stop)).Select(p => new PickRow
         {
-            Text = p.Text, Key = p.Key, Fit = p.Fit, Home = p.Home, Note = p.Note, Source = p.Source, SaidBy = p.SaidBy, Language = p.Language, Order = p.Order,
+            Text = p.Text,
+            Key = p.Key,
+            Fit = p.Fit,
+            Home = p.Home,
+            Note = p.Note,
+            Source = p.Source,
+            SaidBy = p.SaidBy,
+            Language = p.Language,
+            Order = p.Order,
         }));
         db.Products.Add(copy);
         await db.SaveChangesAsync(stop);

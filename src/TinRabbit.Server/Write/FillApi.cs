@@ -60,10 +60,11 @@ internal static class FillApi
             var read = await shelves.Read(db, request.MarketId, open.Platform, request.Text, stop);
             var title = open.Platform.Fields.FirstOrDefault(f => f.Role == "title");
             var now = Grip(request.Text);
+            var separator = title?.Separator ?? ", ";
             var could = read.Could.Take(MostShown).Select(t =>
             {
-                var text = Reorder.So(request.Text, t.Text, open.Platform.Search.Folds, title?.Separator ?? ", ");
-                return new CouldHold(t, text, text is null || HasFormsSideBySide(text) ? null : Grip(text) - now);
+                var text = Reorder.So(request.Text, t.Text, open.Platform.Search.Folds, separator);
+                return new CouldHold(t, text, text is null || !Reorder.ReadsWell(request.Text, t.Text, text, separator) ? null : Grip(text) - now);
             });
             return TypedResults.Ok(new TextReadView(
                 [.. read.Holds.Take(MostShown)],
@@ -72,14 +73,6 @@ internal static class FillApi
             double? Grip(string text) => title is null ? null : Core.Measures.Weigh.Listing(
                 open.Picks.Terms, new Dictionary<string, FieldValue>(open.Copy) { [title.Key] = new FieldValue.Text(text) }, open.Picks.Wanted, stop).Grip;
         }).WithName("ReadText").WithTags("Write").ProducesValidationProblem().WithRequestTimeout(ProblemAnswers.Computes);
-    }
-
-    // “houses house”: two forms of one word that nobody would write side by side.
-    private static bool HasFormsSideBySide(string text)
-    {
-        const Folds AnyForm = Folds.Diacritics | Folds.Possessive | Folds.Plural | Folds.Spelling;
-        var keys = Tokens.Of(text).Select(t => Fold.Key(t.Word, AnyForm)).ToList();
-        return keys.Zip(keys.Skip(1)).Any(pair => pair.First == pair.Second);
     }
 
     private static FillView Fill(OpenDraft open, Field field, CancellationToken stop)

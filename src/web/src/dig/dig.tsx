@@ -9,6 +9,7 @@ import { NameDialog } from '../kit/dialog'
 import { Key } from '../kit/key'
 import { Menu } from '../kit/menu'
 import { messages } from '../kit/messages'
+import { sourceName } from '../kit/names'
 import { useNote } from '../kit/note'
 import { Num } from '../kit/num'
 import { compact, counted, fixed, full, money, noData, percent, withoutData } from '../kit/numbers'
@@ -63,7 +64,7 @@ const saidBy = (r: Row) =>
     r.sellers ? `${r.sellers.count} of the top ${r.sellers.among} sellers` : null,
     r.alike ? r.alike : null,
     r.mixed ? `combined with ${r.mixed}` : null,
-    !r.typed && !r.sellers && !r.alike && !r.mixed && r.numbers.source ? `From ${r.numbers.source}` : null,
+    !r.typed && !r.sellers && !r.alike && !r.mixed && r.numbers.source ? `From ${sourceName(r.numbers.source)}` : null,
   ]
     .filter(Boolean)
     .join(' · ')
@@ -770,10 +771,10 @@ const fromColumn: Column<Row> = {
     <span className="quiet text-[12px]" title={saidBy(r)}>
       {[
         r.typed ? `#${r.typed}` : null,
-        r.sellers ? `${r.sellers.count} sellers` : null,
+        r.sellers ? counted(r.sellers.count, 'seller') : null,
         r.alike ? r.alike.split(' “')[0] : null,
         r.mixed ? `combined` : null,
-        !r.typed && !r.sellers && !r.alike && !r.mixed ? (r.numbers.source ?? noData) : null,
+        !r.typed && !r.sellers && !r.alike && !r.mixed ? (r.numbers.source ? sourceName(r.numbers.source) : noData) : null,
       ]
         .filter(Boolean)
         .join(' · ')}

@@ -1,7 +1,7 @@
 import { useEffect, useRef, useState } from 'react'
 import type { Norm } from '../kit/api'
 import { Key } from '../kit/key'
-import { compact, full } from '../kit/numbers'
+import { compact, counted, full } from '../kit/numbers'
 import { useShortcuts } from '../kit/shortcuts'
 import type { Row } from './dig'
 
@@ -71,7 +71,7 @@ export function Scatter({
       tabIndex={0}
       role="group"
       aria-label="Scatter plot"
-      className="min-h-0 overflow-hidden flex flex-col"
+      className="min-h-0 overflow-hidden flex flex-col px-1 -outline-offset-2"
       data-testid="scatter"
     >
       <svg
@@ -79,7 +79,7 @@ export function Scatter({
         viewBox={`0 0 ${W} ${H}`}
         className="w-full min-h-0 flex-1 select-none touch-none"
         role="img"
-        aria-label={`${known.length} terms by searches and competing listings`}
+        aria-label={`${counted(known.length, 'term')} by searches and competing listings`}
         onPointerDown={(e) => {
           const [px, py] = spot(e)
           e.currentTarget.setPointerCapture(e.pointerId)
@@ -197,8 +197,8 @@ export function Scatter({
         </text>
       </svg>
       <p className="quiet text-[12.5px] shrink-0 pb-1">
-        {known.length} of {rows.length} terms have both numbers. Filled: picked. Above the line: more headroom than typical. Use the arrow
-        keys to move, <kbd>Space</kbd> or drag a box to select, <Key of="pick" /> to pick.
+        {known.length} of {counted(rows.length, 'term')} {known.length === 1 ? 'has' : 'have'} both numbers. Filled: picked. Above the line:
+        more headroom than typical. Use the arrow keys to move, <kbd>Space</kbd> or drag a box to select, <Key of="pick" /> to pick.
       </p>
     </div>
   )

@@ -1,6 +1,6 @@
 import { useState } from 'react'
 import { Num } from './num'
-import { compact, dayName, full, monthName, monthsFrom, noData } from './numbers'
+import { compact, counted, dayName, full, monthName, monthsFrom, noData } from './numbers'
 
 /** A term's months as a small filled silhouette. */
 export function Silhouette({ months, width = 112, height = 24 }: { months: number[] | null; width?: number; height?: number }) {
@@ -118,7 +118,7 @@ export function Year({ months, from }: { months: number[]; from: string }) {
         </svg>
       )}
       <button type="button" className="link text-[13px]" onClick={() => setTable(!table)}>
-        {table ? 'Show as a chart' : `Show all ${months.length} months as a table`}
+        {table ? 'Show as a chart' : `Show ${counted(months.length, 'month')} as a table`}
       </button>
       {!table && (
         <p className="quiet text-[13px]">

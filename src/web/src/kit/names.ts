@@ -18,3 +18,8 @@ export const homeName: Record<Home, string> = {
   later: 'later',
   avoid: 'avoid',
 }
+
+const sampleSource = 'stand-in market'
+
+/** What a source is called on a screen: made-up numbers are named as such. */
+export const sourceName = (source: string) => (source === sampleSource ? 'Sample data' : source)

@@ -5,6 +5,7 @@ import { BoxPlot, publishBy, Year } from './charts'
 import { HelpLink } from './helplink'
 import { Key } from './key'
 import { messages } from './messages'
+import { sourceName } from './names'
 import { Num } from './num'
 import { compact, counted, dateOf, fixed, full, money, monthName, noData, percent } from './numbers'
 import { refreshNumbers } from './queries'
@@ -155,7 +156,9 @@ function Seen({ seen, currency, dig }: { seen: NonNullable<TermView['seen']>; cu
           </p>
           <BoxPlot values={seen.prices} label={`Prices from ${low} to ${high}, median ${middle}, middle half ${lower} to ${upper}`} />
           <details className="text-[13px]">
-            <summary className="link w-fit">Top {seen.first.length} results: are they like yours?</summary>
+            <summary className="link w-fit">
+              {seen.first.length === 1 ? 'Top result: is it like yours?' : `Top ${seen.first.length} results: are they like yours?`}
+            </summary>
             <ol className="mt-1">
               {seen.first.map((r, i) => (
                 // biome-ignore lint/suspicious/noArrayIndexKey: results are in the market's order
@@ -169,7 +172,7 @@ function Seen({ seen, currency, dig }: { seen: NonNullable<TermView['seen']>; cu
               ))}
             </ol>
           </details>
-          <div className="sub">Words in the top {seen.looked} listings</div>
+          <div className="sub">{seen.looked === 1 ? 'Words in the top listing' : `Words in the top ${seen.looked} listings`}</div>
           <p className="text-[13.5px] leading-relaxed">
             {seen.words.map((w, i) => (
               <span key={w.text}>
@@ -307,7 +310,7 @@ function Readings({ place, view, correct }: { place: Place; view: TermView; corr
   return (
     <div className="quiet text-[12.5px] mt-3">
       {numbers.source
-        ? `Source: ${numbers.source}${numbers.source === 'stand-in market' ? ' (sample data)' : ''}, ${place.market.platformName}, ${place.market.countryName}, ${numbers.takenAt ? dateOf(numbers.takenAt) : ''}. `
+        ? `Source: ${sourceName(numbers.source)}, ${place.market.platformName}, ${place.market.countryName}, ${numbers.takenAt ? dateOf(numbers.takenAt) : ''}. `
         : `No data for ${place.market.platformName}, ${place.market.countryName}. `}
       <button type="button" className="link" onClick={correct}>
         Correct <Key of="correct" />
@@ -320,7 +323,7 @@ function Readings({ place, view, correct }: { place: Place; view: TermView; corr
               {view.readings.slice(1).map((r) => (
                 <tr key={r.id}>
                   <td>
-                    {r.source}, {dateOf(r.takenAt)}
+                    {sourceName(r.source)}, {dateOf(r.takenAt)}
                   </td>
                   <td className="r">
                     <Num value={r.volume} unit="searches/mo" /> / <Num value={r.competition} unit="competing listings" />

@@ -1,4 +1,4 @@
-import { useState } from 'react'
+import { useRef, useState } from 'react'
 import type { Facet, Facts } from '../kit/api'
 import { NotSaved, type SavedText } from '../kit/notsaved'
 import { counted } from '../kit/numbers'
@@ -30,10 +30,10 @@ export function FactsPart({ place, picks, save }: { place: Place; picks: Row[]; 
       <p className="quiet text-[13px] mb-2">
         True statements about {place.product.name}. Separate words with commas. Each line is saved when you leave it.
       </p>
-      <Line name="What it is" value={facts.what} save={(what) => save('what', what.trim())} />
+      <Line name="What it is" value={facts.what} tidy={(what) => what.trim()} save={(what) => save('what', what)} />
       {lists.map(([key, facet, name]) => (
         <div key={key}>
-          <Line name={name} value={facts[key].join(', ')} save={(text) => save(key, split(text))} />
+          <Line name={name} value={facts[key].join(', ')} tidy={(text) => split(text).join(', ')} save={(text) => save(key, split(text))} />
           {[...lacking.values()]
             .filter((l) => l.facet === facet)
             .map((l) => (
@@ -56,16 +56,32 @@ const split = (text: string) =>
     .map((w) => w.trim())
     .filter(Boolean)
 
-function Line({ name, value, save }: { name: string; value: string; save: (text: string) => Promise<SavedText> }) {
+/** One line of the facts. Where another window changes it while something else is typed here, both are shown. */
+function Line({
+  name,
+  value,
+  tidy,
+  save,
+}: {
+  name: string
+  value: string
+  tidy: (text: string) => string
+  save: (text: string) => Promise<SavedText>
+}) {
   const [text, setText] = useState(value)
   const [was, setWas] = useState(value)
   const [saved, setSaved] = useState<SavedText>({})
-  // A new value shows, unless something else is typed here and not saved.
+  // What this window saved last: when it comes back, nobody else wrote it.
+  const sent = useRef('')
   if (was !== value) {
-    if (text === was) setText(value)
+    if (text === was || tidy(text) === value) setText(value)
+    else if (value !== sent.current) setSaved({ theirs: value })
     setWas(value)
   }
-  const send = async () => setSaved(await save(text))
+  const send = async () => {
+    sent.current = tidy(text)
+    setSaved(await save(text))
+  }
   return (
     <div className="mb-1.5 text-[13.5px]">
       <label className="block">
@@ -76,7 +92,7 @@ function Line({ name, value, save }: { name: string; value: string; save: (text:
           value={text}
           placeholder="empty"
           onChange={(e) => setText(e.target.value)}
-          onBlur={() => text !== value && send()}
+          onBlur={() => saved.theirs === undefined && text !== value && send()}
           onKeyDown={(e) => {
             if (e.key === 'Enter') e.currentTarget.blur()
             if (e.key === 'Escape') {

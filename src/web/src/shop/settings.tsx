@@ -53,20 +53,20 @@ function ShopPart() {
     <section data-testid="shop-settings" className="mb-8">
       <h1 className="text-[24px] font-bold mb-2">Shop</h1>
       <div className="flex flex-wrap gap-4 items-end">
-        <label className="text-[14px]">
+        <label className="text-[14px] flex flex-col gap-1">
           Shop name
           <input
             key={shop.name}
-            className="input input-sm block w-72 mt-1"
+            className="input input-sm w-72"
             defaultValue={shop.name}
             maxLength={100}
             onBlur={(e) => save(e.target.value, shop.currency)}
             onKeyDown={(e) => e.key === 'Enter' && save(e.currentTarget.value, shop.currency)}
           />
         </label>
-        <label className="text-[14px]">
+        <label className="text-[14px] flex flex-col gap-1">
           Currency
-          <select className="select select-sm block w-72 mt-1" value={shop.currency} onChange={(e) => save(shop.name, e.target.value)}>
+          <select className="select select-sm w-72" value={shop.currency} onChange={(e) => save(shop.name, e.target.value)}>
             {currencies.map((c) => (
               <option key={c} value={c}>
                 {c}: {currencyNames.of(c)}

@@ -84,8 +84,8 @@ export function Weigh({ place }: { place: Place }) {
               <HelpLink to="grip" about="grip" />
             </div>
             <p className="quiet text-[13.5px] mt-1">
-              0–100: how firmly the listing holds them. Exact phrases, important fields and early words count more. {full(sums.gripped)} ÷{' '}
-              {full(sums.worth)} of worth.
+              0–100: how firmly the listing holds them. Exact phrases, important fields and early words count more. Worth held:{' '}
+              {full(sums.gripped)} ÷ {full(sums.worth)}.
             </p>
           </div>
         </div>
@@ -134,6 +134,7 @@ const holds = (weighing: Weighing, i: number) => i === 0 || weighing.terms.some(
 const lost = (t: PickWeight) => (t.worth === null ? null : t.worth * (1 - t.grip))
 
 function columnsOf(weighing: Weighing, listing: Listing): Column<PickWeight>[] {
+  const label = (key: string) => listing.fields.find((f) => f.key === key)?.label ?? key
   return [
     { key: 'text', head: 'Pick', width: 'minmax(170px,1fr)', words: true, value: (t) => t.text, cell: (t) => <TermGaps term={t} /> },
     {
@@ -148,9 +149,10 @@ function columnsOf(weighing: Weighing, listing: Listing): Column<PickWeight>[] {
         ? [
             {
               key: `f-${key}`,
-              head: listing.fields.find((f) => f.key === key)?.label ?? key,
+              head: label(key),
               title: `Weight ${listing.fields.find((f) => f.key === key)?.weight}`,
-              width: 'minmax(64px,96px)',
+              // Wide enough for its heading.
+              width: `minmax(${Math.max(64, label(key).length * 7 + 8)}px,0.3fr)`,
               value: (t) => t.strengths[i],
               cell: (t) =>
                 t.grades[i] === 'missing' ? (
@@ -182,7 +184,7 @@ function columnsOf(weighing: Weighing, listing: Listing): Column<PickWeight>[] {
     {
       key: 'lost',
       head: 'Potential gain',
-      title: 'Worth × (1 − grip): what a firmer hold could still gain',
+      title: 'Worth × (100 − grip) ÷ 100: what the listing could still gain',
       width: '94px',
       right: true,
       value: lost,

@@ -141,9 +141,14 @@ export function FillPanel({
       {problem && <p className="text-accent">{problem}</p>}
       {!fill && !problem && <p className="quiet">Working…</p>}
       {fill && count === 0 && (
-        <p>
-          {fill.note ?? (title ? 'No picks fit here. Pick some terms first.' : 'Nothing to add: no pick gains from the remaining space.')}
-        </p>
+        <>
+          <p className="mb-3">
+            {fill.note ?? (title ? 'No picks fit here. Pick some terms first.' : 'Nothing to add: no pick gains from the remaining space.')}
+          </p>
+          <button type="button" className="btn btn-sm" onClick={close}>
+            Close <kbd>Esc</kbd>
+          </button>
+        </>
       )}
       {fill && count > 0 && (
         <>
