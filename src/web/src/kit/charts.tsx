@@ -1,6 +1,6 @@
 import { useState } from 'react'
 import { Num } from './num'
-import { compact, counted, dayName, full, monthName, monthsFrom, noData } from './numbers'
+import { compact, counted, dayName, fixed, full, monthName, monthsFrom, noData } from './numbers'
 
 /** A term's months as a small filled silhouette. */
 export function Silhouette({ months, width = 112, height = 24 }: { months: number[] | null; width?: number; height?: number }) {
@@ -32,7 +32,7 @@ export function HeadroomBar({ value }: { value: number | null }) {
   return (
     <span
       className="inline-flex items-center gap-2 num text-[12.5px]"
-      title={`Headroom ${value.toFixed(1)} of 100; 50 is typical for this market`}
+      title={`Headroom ${fixed(value, 1)} of 100; 50 is typical for this market`}
     >
       <svg width={48} height={12} aria-hidden="true">
         <rect y="4" width="48" height="4" fill="var(--silhouette)" />

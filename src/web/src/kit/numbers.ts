@@ -28,6 +28,9 @@ export const fixed = (n: number | null | undefined, digits: number) =>
     ? noData
     : n.toLocaleString(locale, { minimumFractionDigits: digits, maximumFractionDigits: digits, useGrouping: false })
 
+/** A number with at most so many digits after the point. */
+export const upTo = (n: number, digits: number) => n.toLocaleString(locale, { maximumFractionDigits: digits, useGrouping: false })
+
 /** A share from 0 to 1, as a percentage. */
 export const percent = (share: number | null | undefined) =>
   share === null || share === undefined ? noData : share.toLocaleString(locale, { style: 'percent' })

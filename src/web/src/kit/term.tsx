@@ -64,7 +64,7 @@ export function TermDetail({
             {view.year.shape === 'seasonal' &&
               `, peak in ${monthName(view.year.peakMonths[0] - 1)}${view.year.peakMonths.length > 1 ? ` to ${monthName(view.year.peakMonths[view.year.peakMonths.length - 1] - 1)}` : ''}`}
             {(view.year.shape === 'rising' || view.year.shape === 'fading') &&
-              `, ${view.year.change12 > 0 ? 'up' : 'down'} ${Math.abs(view.year.change12).toFixed(0)}% in 12 months`}
+              `, ${view.year.change12 > 0 ? 'up' : 'down'} ${fixed(Math.abs(view.year.change12), 0)}% in 12 months`}
             .{view.year.readyBy && <b className="text-base-content"> {publishBy(view.year.readyBy)}</b>}
           </span>
         )}
@@ -89,8 +89,8 @@ export function TermDetail({
                 {view.year.howSure}{' '}
                 {view.year.seasonalStrength !== null &&
                   `The season explains ${percent(view.year.seasonalStrength)} of the variation (60% needed). `}
-                The trend is {view.year.change12.toFixed(0)}% in 12 months (25% needed), p{' '}
-                {view.year.p < 0.001 ? '< 0.001' : view.year.p.toFixed(3)}.{' '}
+                The trend is {fixed(view.year.change12, 0)}% in 12 months (25% needed), p{' '}
+                {view.year.p < 0.001 ? '< 0.001' : fixed(view.year.p, 3)}.{' '}
                 <HelpLink to="the-shape-of-a-year" about="the pattern of a year" />
               </p>
             </details>
@@ -292,11 +292,11 @@ function Figures({ numbers, norm, currency }: { numbers: Measured; norm: Norm | 
         ) : (
           <p className="quiet mt-1">
             log10(searches ÷ competing listings) = log10({full(volume)} ÷ {full(Math.max(1, competition ?? 1))}) ={' '}
-            <b className="num">{ratio.toFixed(2)}</b>. Typical for the {full(norm.readings)} terms on this shelf:{' '}
-            <b className="num">{norm.centre.toFixed(2)}</b>. 50 + 25 × ({ratio.toFixed(2)} − {norm.centre.toFixed(2)}), limited to 0–100, is{' '}
-            <b className="num">{Math.min(100, Math.max(0, 50 + 25 * (ratio - norm.centre))).toFixed(1)}</b>; times{' '}
-            {(1 - Math.exp(-(volume ?? 0) / 200)).toFixed(3)}, because few searches are weak evidence:{' '}
-            <b className="num">{headroom.toFixed(1)}</b>.
+            <b className="num">{fixed(ratio, 2)}</b>. Typical for the {full(norm.readings)} terms on this shelf:{' '}
+            <b className="num">{fixed(norm.centre, 2)}</b>. 50 + 25 × ({fixed(ratio, 2)} − {fixed(norm.centre, 2)}), limited to 0–100, is{' '}
+            <b className="num">{fixed(Math.min(100, Math.max(0, 50 + 25 * (ratio - norm.centre))), 1)}</b>; times{' '}
+            {fixed(1 - Math.exp(-(volume ?? 0) / 200), 3)}, because few searches are weak evidence:{' '}
+            <b className="num">{fixed(headroom, 1)}</b>.
           </p>
         )}
       </details>

@@ -1,6 +1,7 @@
 import { useQuery } from '@tanstack/react-query'
 import { api, ask } from '../kit/api'
 import { Num } from '../kit/num'
+import { fixed } from '../kit/numbers'
 import type { Place } from '../kit/shop'
 
 /** Products the shop could make: compatible picks with high headroom that no listing is eligible for. */
@@ -42,7 +43,7 @@ export function IdeasPart({ place }: { place: Place }) {
                     <Num value={t.volume} unit="searches/mo" />
                   </td>
                   <td className="r">
-                    <Num value={t.headroom} shown={t.headroom?.toFixed(0)} unit="headroom" />
+                    <Num value={t.headroom} shown={fixed(t.headroom, 0)} unit="headroom" />
                   </td>
                 </tr>
               ))}

@@ -5,7 +5,7 @@ import { useAddress } from '../kit/address'
 import { api, ask, type Copy, type Grade, type Listing, type PickWeight, type Span, type Weighing } from '../kit/api'
 import { HelpLink } from '../kit/helplink'
 import { Num } from '../kit/num'
-import { counted, full, gripOf, withoutData } from '../kit/numbers'
+import { counted, fixed, full, gripOf, upTo, withoutData } from '../kit/numbers'
 import { draftKey, type Place, useWeighing } from '../kit/shop'
 import { type Column, type Sort, sortRows, Table } from '../kit/table'
 import { foldInWords, gradeWords, Legend, TermGaps, Thread } from '../kit/thread'
@@ -193,8 +193,6 @@ function columnsOf(weighing: Weighing, listing: Listing): Column<PickWeight>[] {
   ]
 }
 
-const shown = (n: number, digits: number) => Number(n.toFixed(digits)).toString()
-
 /** One pick's figures, with the factors and sums that the engine used. */
 function Trace({ term, weighing, listing, place }: { term: PickWeight; weighing: Weighing; listing: Listing; place: Place }) {
   const label = (key: string) => listing.fields.find((f) => f.key === key)?.label ?? key
@@ -241,12 +239,12 @@ function Trace({ term, weighing, listing, place }: { term: PickWeight; weighing:
       {why?.key === term.key && (
         <>
           <div className="sub">
-            Grip {shown(why.grip, 1)} <HelpLink to="grip" about="grip" />
+            Grip {upTo(why.grip, 1)} <HelpLink to="grip" about="grip" />
           </div>
           {why.spreadFactor !== null && why.spreadMean !== null ? (
             <p className="quiet text-[13.5px]">
-              {why.spreadFactor} × {shown(why.spreadMean, 3)}, the average over its words of the highest weight among fields with the word,
-              × 100.
+              {why.spreadFactor} × {upTo(why.spreadMean, 3)}, the average over its words of the highest weight among fields with the word, ×
+              100.
             </p>
           ) : why.fields.length === 0 ? (
             <p className="quiet text-[13.5px]">No field contains it.</p>
@@ -268,16 +266,14 @@ function Trace({ term, weighing, listing, place }: { term: PickWeight; weighing:
                         className="r num text-[12.5px]"
                         title={f.token === null ? undefined : `Starts at word ${f.token + 1} of ${f.tokens}`}
                       >
-                        {shown(f.weight, 3)} × {shown(f.factor, 3)} × {shown(f.front, 3)}
+                        {upTo(f.weight, 3)} × {upTo(f.factor, 3)} × {upTo(f.front, 3)}
                       </td>
-                      <td className="r num">{f.strength.toFixed(3)}</td>
+                      <td className="r num">{fixed(f.strength, 3)}</td>
                     </tr>
                   ))}
                 </tbody>
               </table>
-              <p className="quiet text-[13px] mt-1 num">
-                (1 − {why.fields.map((f) => `(1 − ${f.strength.toFixed(3)})`).join(' × ')}) × 100
-              </p>
+              <p className="quiet text-[13px] mt-1 num">(1 − {why.fields.map((f) => `(1 − ${fixed(f.strength, 3)})`).join(' × ')}) × 100</p>
             </>
           )}
           <div className="sub">
@@ -286,7 +282,7 @@ function Trace({ term, weighing, listing, place }: { term: PickWeight; weighing:
           <p className="quiet text-[13.5px]">
             {why.volume === null
               ? 'No search data, so it counts as 0 in the sums.'
-              : `${full(why.volume)} searches/mo × fit ${term.fit} ${why.fitWeight} × (0.5 + headroom ${shown(why.headroomUsed, 1)}${term.headroom === null ? ' (no data: 50)' : ''} ÷ 200)`}
+              : `${full(why.volume)} searches/mo × fit ${term.fit} ${why.fitWeight} × (0.5 + headroom ${upTo(why.headroomUsed, 1)}${term.headroom === null ? ' (no data: 50)' : ''} ÷ 200)`}
           </p>
         </>
       )}

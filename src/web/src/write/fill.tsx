@@ -5,16 +5,16 @@ import { HelpLink } from '../kit/helplink'
 import { Key } from '../kit/key'
 import { messages } from '../kit/messages'
 import { Num } from '../kit/num'
-import { counted, full } from '../kit/numbers'
+import { counted, fixed, full } from '../kit/numbers'
 import { type Place, usePickActions, usePicks, useWeighing, weigh } from '../kit/shop'
 import { useShortcuts } from '../kit/shortcuts'
 import { toast } from '../kit/toast'
 import { TermTable } from './termtable'
 
-const points = (n: number) => (Math.round(n * 10) / 10).toFixed(1)
+const points = (n: number) => fixed(Math.round(n * 10) / 10, 1)
 const change = (from: number, to: number) => {
   const by = Math.round((to - from) * 10) / 10
-  return by === 0 ? 'no change' : `${by > 0 ? '+' : '−'}${Math.abs(by).toFixed(1)}`
+  return by === 0 ? 'no change' : `${by > 0 ? '+' : '−'}${fixed(Math.abs(by), 1)}`
 }
 
 /** The value with only these pieces of what would be added. */
@@ -213,7 +213,7 @@ export function FillPanel({
             >
               {fill.bound > 0 ? (
                 <>
-                  <b>{fill.gain >= fill.bound * 0.99999 ? '100' : (Math.floor((fill.gain / fill.bound) * 1000) / 10).toFixed(1)}%</b> of the
+                  <b>{fill.gain >= fill.bound * 0.99999 ? '100' : fixed(Math.floor((fill.gain / fill.bound) * 1000) / 10, 1)}%</b> of the
                   best possible ({full(Math.round(fill.gain))} of at most {full(Math.round(fill.bound))} searches/mo × fit)
                 </>
               ) : (

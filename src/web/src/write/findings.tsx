@@ -1,6 +1,7 @@
 import { useState } from 'react'
 import type { Field, Finding } from '../kit/api'
 import { Key } from '../kit/key'
+import { fixed } from '../kit/numbers'
 import { Walked } from '../kit/walked'
 
 /** The field under which the check lists findings in alt texts. */
@@ -30,7 +31,7 @@ export function onceEach(findings: Finding[]): (Finding & { more: number })[] {
 
 /** One finding, with what can be done about it. */
 function Line({ finding, actions, more = 0 }: { finding: Finding; actions: FindingActions; more?: number }) {
-  const gain = finding.cost >= 0.05 ? ` (+${finding.cost.toFixed(1)} grip)` : ''
+  const gain = finding.cost >= 0.05 ? ` (+${fixed(finding.cost, 1)} grip)` : ''
   return (
     <p className={`finding ${finding.level}`} data-finding={finding.id}>
       <b>{levels[finding.level]}</b> <span>{finding.why}</span>

@@ -1,6 +1,7 @@
 import { useQuery } from '@tanstack/react-query'
 import { api, ask, type Copy } from '../kit/api'
 import { Num } from '../kit/num'
+import { fixed } from '../kit/numbers'
 import type { Place } from '../kit/shop'
 import { Walked } from '../kit/walked'
 import { TermTable } from './termtable'
@@ -60,7 +61,7 @@ export function Reading({ place, text, copy, put }: { place: Place; text: string
           </span>
           {c.text && (
             <button type="button" className="link whitespace-nowrap" onClick={() => put(c.text as string)}>
-              Use this order{c.gain === null || c.gain < 0.05 ? '' : ` (+${c.gain.toFixed(1)} grip)`}
+              Use this order{c.gain === null || c.gain < 0.05 ? '' : ` (+${fixed(c.gain, 1)} grip)`}
             </button>
           )}
           <Num value={c.term.volume} unit="searches/mo" />

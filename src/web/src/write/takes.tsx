@@ -84,7 +84,7 @@ export function Takes({
               {t.used}
               {field.max === null ? '' : ` of ${field.max}`}
             </span>
-            ; reach <span className="num">{t.reach.toFixed(0)}%</span>, grip <span className="num">{fixed(t.grip, 1)}</span>;{' '}
+            ; reach <span className="num">{fixed(t.reach, 0)}%</span>, grip <span className="num">{fixed(t.grip, 1)}</span>;{' '}
             {counted(t.holds.length, 'pick')}; competition: {mixText(t)}
           </p>
           <p className="flex gap-3 text-[13px]">
@@ -175,8 +175,8 @@ function SideBySide({ takes, field, use }: { takes: Take[]; field: Field; use: (
         {(
           [
             ['Length', (t) => t.used, (t) => `${t.used}${field.max === null ? '' : ` of ${field.max}`}`],
-            ['Reach', (t) => t.reach, (t) => `${t.reach.toFixed(0)}%`],
-            ['Grip', (t) => t.grip, (t) => t.grip.toFixed(1)],
+            ['Reach', (t) => t.reach, (t) => `${fixed(t.reach, 0)}%`],
+            ['Grip', (t) => t.grip, (t) => fixed(t.grip, 1)],
             ['Picks', (t) => t.holds.length, (t) => `${t.holds.length}`],
           ] as [string, (t: Take) => number, (t: Take) => string][]
         ).map(([name, of, shown]) => (
