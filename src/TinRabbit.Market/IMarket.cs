@@ -8,7 +8,8 @@ namespace TinRabbit.Market;
 /// <param name="Country">ISO 3166-1 alpha-2, lower case.</param>
 /// <param name="CountryName">The country's name in English.</param>
 /// <param name="Language">Main language typed there, as a BCP 47 tag.</param>
-public sealed record MarketPlace(string Id, string PlatformId, string Country, string CountryName, string Language)
+/// <param name="Currency">ISO 4217 code of its prices.</param>
+public sealed record MarketPlace(string Id, string PlatformId, string Country, string CountryName, string Language, string Currency)
 {
     /// <summary>The platform id of web search: a source of numbers, not a place to list.</summary>
     public const string Web = "web";

@@ -57,10 +57,6 @@ internal static class Messages
     // Sending
     public static string NoMarketToSendTo(string platform) => $"{platform} has no connected market. Copy or export the listing, then mark it as published.";
 
-    public static string RequiredEmpty(string field, string platform) => $"{field} is empty. {platform} requires it.";
-
-    public static string OverLimit(string field, string platform) => $"{field} is over its limit. {platform} refuses the listing.";
-
     // Fills
     public const string NoMaterials = "This product’s facts list no materials. Add them under Pick › Facts.";
     public const string AllMaterials = "All materials from this product’s facts are here.";

@@ -268,4 +268,31 @@ public class FindingsTests
                 Assert.DoesNotContain(ListingCheck.Of(draft with { Copy = new Dictionary<string, FieldValue>(draft.Copy) { [fix.Field] = fix.Value } }), f => f.Key == finding.Key && f.Item == finding.Item && f.Start == finding.Start);
         }
     }
+
+    [Fact]
+    public void A_listing_is_refused_for_what_is_too_long_too_many_or_missing_and_for_nothing_else()
+    {
+        var refused = ListingCheck.Refusals(Fair, Samples.Copy(("title", new string('x', 61)), ("tags", new[] { "a", "b", "c", "d", "e" }), ("description", "short")));
+        Assert.Equal(["over-limit title", "over-items tags"], refused.Select(f => $"{f.Id} {f.Field}"));
+        Assert.Equal("Title is 1 character too long (61 of 60). the fair refuses the listing.", refused[0].Why);
+        Assert.Equal(["required-empty title"], ListingCheck.Refusals(Fair, Samples.Copy(("title", " "))).Select(f => $"{f.Id} {f.Field}"));
+        Assert.Empty(ListingCheck.Refusals(Fair, Samples.Copy(("title", "Free shipping"))));
+    }
+
+    [Fact]
+    public void A_field_is_filled_by_items_where_it_is_a_list_of_phrases_and_by_units_elsewhere()
+    {
+        (int, int)? Filled(string key, object value) => Room.Of(Fair.Find(key)!, Samples.Copy((key, value))[key]).Filled(Fair.Find(key)!);
+        Assert.Equal((2, 4), Filled("tags", new[] { "owl", " ", "wren" }));
+        Assert.Equal((4, 60), Filled("title", "wren"));
+        Assert.Equal((6, 40), Filled("backend", "pájar"));
+        Assert.Null(Filled("description", "wren"));
+    }
+
+    [Theory]
+    [InlineData("Cedar bird house, small", "Bird-House", true)]
+    [InlineData("bird houses", "bird house", false)]
+    [InlineData("bird, house", "house bird", false)]
+    [InlineData("blackbird house", "bird house", false)]
+    public void A_text_has_a_phrase_when_its_words_are_side_by_side_in_order(string text, string phrase, bool has) => Assert.Equal(has, Tokens.HasPhrase(text, phrase));
 }

@@ -138,7 +138,7 @@ public sealed class ChangesTests : IDisposable
         using var body = new StringContent("term,volume\nowl box,900\nowl perch,40\n");
         using var response = await _shop.Client.PostAsync($"/api/markets/{Market}/imports?name=owls.csv", body);
         var view = JsonNode.Parse(await response.Content.ReadAsStringAsync())!;
-        Assert.Equal(2, (await _shop.Post($"/api/markets/{Market}/imports/{view["id"]}/rows", new { look = view["look"] }))["rows"]!.GetValue<int>());
+        Assert.Equal(3, (await _shop.Post($"/api/markets/{Market}/imports/{view["id"]}/rows", new { look = view["look"] }))["rows"]!.GetValue<int>());
         await _shop.Lines($"/api/markets/{Market}/imports/{view["id"]}/run", new { look = view["look"], source = "owls" });
         async Task<int> Volume() => (await _shop.Get($"/api/markets/{Market}/term?text=owl+box"))["numbers"]!["volume"]!.GetValue<int>();
         Assert.Equal(900, await Volume());

@@ -48,11 +48,11 @@ public sealed class LawsTests : IDisposable
         for (var i = states.Count - 1; i > 0; i--)
         {
             Assert.Equal(states[i], await State());
-            Assert.NotNull((await shop.Post($"/api/products/{product}/picks/undo", new { }))["what"]);
+            Assert.NotNull((await shop.Post($"/api/changes/undo?product={product}", new { }))["what"]);
         }
 
         Assert.Equal(states[0], await State());
-        Assert.Null((await shop.Post($"/api/products/{product}/picks/undo", new { }))["what"]);
+        Assert.Null((await shop.Post($"/api/changes/undo?product={product}", new { }))["what"]);
 
         async Task<string[]> Keys() => [.. (await shop.Get($"/api/products/{product}/picks?marketId={Market}"))["picks"]!.AsArray().Select(p => p!["key"]!.GetValue<string>())];
 

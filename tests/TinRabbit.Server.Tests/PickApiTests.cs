@@ -119,5 +119,5 @@ public sealed class PickApiTests : IDisposable
 
     private async Task<JsonArray> Picks(int product) => (await shop.Get($"/api/products/{product}/picks?marketId={Market}"))["picks"]!.AsArray();
 
-    private Task<JsonNode> Undo(int product) => shop.Post($"/api/products/{product}/picks/undo", new { });
+    private Task<JsonNode> Undo(int product) => shop.Post($"/api/changes/undo?product={product}", new { });
 }

@@ -55,9 +55,9 @@ public sealed class ProcessTests : IDisposable
     public async Task Of_two_equal_filter_names_that_an_older_program_let_in_the_last_stays()
     {
         await MakeOlder();
-        Execute("INSERT INTO Filters(Name, Filters) VALUES ('mine', 'a=1'), ('mine', 'b=2'), ('other', 'c=3')");
+        Execute("INSERT INTO Filters(Name, Filters) VALUES ('mine', 'a=1'), ('mine', 'b=2'), ('other', 'source=stand-in+market')");
         using var server = await RunningServer.Start(_folder);
-        Assert.Equal("mine b=2, other c=3", string.Join(", ", (await server.Get("/api/filters")).AsArray().Select(f => $"{f!["name"]} {f["filters"]}")));
+        Assert.Equal("mine b=2, other source=Sample+data", string.Join(", ", (await server.Get("/api/filters")).AsArray().Select(f => $"{f!["name"]} {f["filters"]}")));
     }
 
     [Fact]

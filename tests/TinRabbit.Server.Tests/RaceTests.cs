@@ -35,8 +35,8 @@ public sealed class RaceTests : IDisposable
             await shop.Pick(product, [$"bird house {i}"]);
         for (var left = 5; left >= 3; left--)
         {
-            var change = (await shop.Get($"/api/products/{product}/picks?marketId={Market}"))["undoId"]!.GetValue<int>();
-            var answers = await AtOnce(2, _ => shop.Client.PostAsync($"/api/products/{product}/picks/undo?change={change}", null));
+            var change = (await shop.Get($"/api/changes?product={product}"))[0]!["id"]!.GetValue<int>();
+            var answers = await AtOnce(2, _ => shop.Client.PostAsync($"/api/changes/undo?product={product}&change={change}", null));
             Assert.Single(answers, a => a["what"] is not null);
             Assert.Equal(left, (await shop.Get($"/api/products/{product}/picks?marketId={Market}"))["picks"]!.AsArray().Count);
         }
@@ -119,7 +119,7 @@ public sealed class RaceTests : IDisposable
         var note = await Note("second", 0, 409);
         Assert.Equal(("first", 1), (note["note"]!.GetValue<string>(), note["noteRevision"]!.GetValue<int>()));
         await Note("second", 1);
-        await shop.Post($"/api/products/{product}/picks/undo", new { });
+        await shop.Post($"/api/changes/undo?product={product}", new { });
         Assert.Equal("first", (await Note("third", 2, 409))["note"]!.GetValue<string>());
 
         var platform = (await shop.Get("/api/platforms"))["platforms"]!.AsArray().First(p => p!["id"]!.GetValue<string>() == "longbarrow")!;

@@ -87,9 +87,9 @@ public sealed class SliceTests : IDisposable
         Assert.Equal(["bird house anywhere core ", "wren house anywhere core "], await Picks());
         Assert.Equal("Picked 2 terms", await Undo());
         Assert.Empty(await Picks());
-        Assert.Null((await shop.Post($"/api/products/{product}/picks/undo", new { }))["what"]);
+        Assert.Null((await shop.Post($"/api/changes/undo?product={product}", new { }))["what"]);
 
-        async Task<string?> Undo() => (await shop.Post($"/api/products/{product}/picks/undo", new { }))["what"]!.GetValue<string>();
+        async Task<string?> Undo() => (await shop.Post($"/api/changes/undo?product={product}", new { }))["what"]!.GetValue<string>();
         async Task<string[]> Picks() => [.. (await shop.Get($"/api/products/{product}/picks?marketId={Market}"))["picks"]!.AsArray()
             .Select(p => $"{p!["text"]} {p["home"]} {p["fit"]} {p["note"]}")];
     }

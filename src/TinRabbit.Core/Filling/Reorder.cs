@@ -58,8 +58,7 @@ public static class Reorder
     /// <param name="separator">What separates two phrases of the text.</param>
     public static bool ReadsWell(string text, string term, string reordered, string separator)
     {
-        const Folds AnyForm = Folds.Diacritics | Folds.Possessive | Folds.Plural | Folds.Spelling;
-        var keys = Tokens.Of(reordered).Select(t => Fold.Key(t.Word, AnyForm)).ToList();
+        var keys = Tokens.Of(reordered).Select(t => Fold.Key(t.Word, Fold.AnyForm)).ToList();
         if (keys.Zip(keys.Skip(1)).Any(pair => pair.First == pair.Second))
             return false;
         var known = SmallWordsIn(text, separator).Concat(SmallWordsIn(term, separator)).ToHashSet();

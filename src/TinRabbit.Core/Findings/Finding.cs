@@ -89,7 +89,10 @@ public sealed record Draft(
     public static IReadOnlyDictionary<string, double> Thresholds => Shipped;
 
     /// <summary>A threshold: the platform's own, or the one that ships.</summary>
-    public double Threshold(string name) => Platform.Checks.TryGetValue(name, out var own) ? own : Shipped[name];
+    public double Threshold(string name) => ThresholdOf(Platform, name);
+
+    /// <summary>A platform's threshold: its own, or the one that ships.</summary>
+    public static double ThresholdOf(Platform platform, string name) => platform.Checks.TryGetValue(name, out var own) ? own : Shipped[name];
 
     /// <summary>The first field of a role, or null.</summary>
     public Field? Role(string role) => Platform.Fields.FirstOrDefault(f => f.Role == role);

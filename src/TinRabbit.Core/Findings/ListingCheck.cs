@@ -11,6 +11,10 @@ public static class ListingCheck
 
     private const int MostFindings = 500;
 
+    /// <summary>Why the platform refuses a listing; empty where it accepts it.</summary>
+    public static IReadOnlyList<Finding> Refusals(Platform platform, IReadOnlyDictionary<string, FieldValue> copy) =>
+        [.. RoomFindings.Refusals(new(platform, copy, [], null, null, [], null, []))];
+
     /// <summary>Every finding: what must change first, then by what it costs.</summary>
     /// <param name="draft">The listing.</param>
     /// <param name="stop">Stops the check.</param>

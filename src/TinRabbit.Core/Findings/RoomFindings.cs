@@ -12,20 +12,28 @@ internal static class RoomFindings
 {
     public static IEnumerable<Finding> Of(Draft draft, Weighing weighing)
     {
+        foreach (var refusal in Refusals(draft))
+            yield return refusal;
         foreach (var field in draft.Platform.Fields)
-        {
-            var value = draft.Copy.GetValueOrDefault(field.Key);
-            foreach (var over in Over(draft, field, Room.Of(field, value)))
-                yield return over;
-            if (field.Required && (value is null || value.IsEmpty(field.Shape)))
-                yield return new("required-empty", Level.Must, field.Key, 0, 0, 0, FindingTexts.RequiredEmpty(field, draft.Platform.Name));
-            else if (Unused(draft, field) is { } unused)
+            if (!IsMissing(draft, field) && Unused(draft, field) is { } unused)
                 yield return unused;
-        }
-
         if (WouldFit(draft, weighing) is { } fits)
             yield return fits;
     }
+
+    /// <summary>Why the platform refuses the listing: fields over their limit, and required ones that are empty.</summary>
+    public static IEnumerable<Finding> Refusals(Draft draft)
+    {
+        foreach (var field in draft.Platform.Fields)
+        {
+            foreach (var over in Over(draft, field, Room.Of(field, draft.Copy.GetValueOrDefault(field.Key))))
+                yield return over;
+            if (IsMissing(draft, field))
+                yield return new("required-empty", Level.Must, field.Key, 0, 0, 0, FindingTexts.RequiredEmpty(field, draft.Platform.Name));
+        }
+    }
+
+    private static bool IsMissing(Draft draft, Field field) => field.Required && draft.Copy.GetValueOrDefault(field.Key)?.IsEmpty(field.Shape) != false;
 
     private static IEnumerable<Finding> Over(Draft draft, Field field, Room room)
     {
@@ -69,10 +77,8 @@ internal static class RoomFindings
     {
         if (field.Role is not ("title" or "tags" or "backend") || field.Limit is not { } limit)
             return null;
-        var room = Room.Of(field, draft.Copy.GetValueOrDefault(field.Key));
-        var (used, all, unit) = field.Shape == FieldShape.Phrases && limit.MaxItems is { } most ? (room.Items, most, "slot") : limit.Max is { } max ? (room.Used.Sum(), max, FindingTexts.Name(limit.Unit)) : (1, 1, "");
-        return all - used > draft.Threshold("unusedShare") * all
-            ? new("unused", Level.Should, field.Key, 0, 0, 0, FindingTexts.Unused(field, all - used, all, unit))
+        return Room.Of(field, draft.Copy.GetValueOrDefault(field.Key)).Filled(field) is var (used, all) && all - used > draft.Threshold("unusedShare") * all
+            ? new("unused", Level.Should, field.Key, 0, 0, 0, FindingTexts.Unused(field, all - used, all, field.Shape == FieldShape.Phrases && limit.MaxItems is not null ? "slot" : FindingTexts.Name(limit.Unit)))
             : null;
     }
 

@@ -25,7 +25,7 @@ internal static class TitleFindings
             // A word that is there hundreds of times is no slip that one press should correct.
             var fixes = occurrences.Count > ListingCheck.MostOfOneKind ? [] : new[] { 0, occurrences.Count - 1 }
                 .Select(kept => (Kept: kept, Text: RepeatedWords.KeepOne(title, tokens, occurrences, kept)))
-                .Where(f => f.Text is not null && (draft.Lead is null || HasPhrase(f.Text, draft.Lead) || !HasPhrase(title, draft.Lead)))
+                .Where(f => f.Text is not null && (draft.Lead is null || Tokens.HasPhrase(f.Text, draft.Lead) || !Tokens.HasPhrase(title, draft.Lead)))
                 .Select(f => new Fix(f.Kept == 0 ? FindingTexts.KeepFirst : FindingTexts.KeepLast, field.Key, draft.With(field, 0, f.Text!))).ToArray();
             yield return new("title-repeat", Level.Should, field.Key, 0, occurrences[1].Start, occurrences[1].Length,
                 FindingTexts.TitleRepeat(occurrences[1].Word, occurrences.Count), fixes.FirstOrDefault())
@@ -54,8 +54,6 @@ internal static class TitleFindings
             Fits(field, first) ? new(FindingTexts.MoveToFront, field.Key, new FieldValue.Text(first)) : null);
     }
 
-    private static bool HasPhrase(string text, string phrase) => $" {Tokens.Key(text)} ".Contains($" {Tokens.Key(phrase)} ", StringComparison.Ordinal);
-
     private static bool Fits(Field field, string text) => Room.Of(field, new FieldValue.Text(text)).Fits;
 
     private static string Capital(string text) => text.Length == 0 ? text : char.ToUpperInvariant(text[0]) + text[1..];
@@ -63,11 +61,10 @@ internal static class TitleFindings
     // A plural will do: this is about a person's eyes, not about the search.
     private static bool Early(Draft draft, List<Token> title, string what)
     {
-        const Folds Eyes = Folds.Diacritics | Folds.Possessive | Folds.Plural | Folds.Spelling;
-        var first = title.Take((int)draft.Threshold("whatWithinWords")).Select(t => Fold.Key(t.Word, Eyes)).ToHashSet();
+        var first = title.Take((int)draft.Threshold("whatWithinWords")).Select(t => Fold.Key(t.Word, Fold.AnyForm)).ToHashSet();
         for (var i = 1; i < title.Count && i < draft.Threshold("whatWithinWords"); i++)
             if (Fold.Join(title[i - 1], title[i]) is { } joined)
-                first.Add(Fold.Key(joined, Eyes));
-        return Tokens.Of(what).All(t => first.Contains(Fold.Key(t.Word, Eyes)) || SmallWords.Has(t.Word));
+                first.Add(Fold.Key(joined, Fold.AnyForm));
+        return Tokens.Of(what).All(t => first.Contains(Fold.Key(t.Word, Fold.AnyForm)) || SmallWords.Has(t.Word));
     }
 }

@@ -88,10 +88,7 @@ public sealed class Matcher
         var term = _terms.Terms[number];
         if (LacksNeeded(number))
             return new(Matching.Grade.Missing, _noGrades, _noStrengths, 0, MissingWords(term), false, []);
-        _keep = true;
-        _phrases.Clear();
-        _units.Clear();
-        var (grade, spread, standing) = Look(term);
+        var (grade, spread, standing) = LookForAll(term);
         var lost = grade == Matching.Grade.Missing;
         return new(grade, [.. _grades], [.. _strengths], grade == Matching.Grade.Spread ? spread : 0,
             lost && !standing ? MissingWords(term) : [], lost && standing, Spans(term, grade));
@@ -103,10 +100,7 @@ public sealed class Matcher
         var holding = new Dictionary<int, double>();
         if (LacksNeeded(number))
             return holding;
-        _keep = true;
-        _phrases.Clear();
-        _units.Clear();
-        Look(_terms.Terms[number]);
+        LookForAll(_terms.Terms[number]);
         foreach (var (unit, grade, start, _) in _phrases)
             Take(unit, PhraseStrength(_listing.Units[unit], grade == Matching.Grade.Whole ? 1 : InflectedFactor, start));
         foreach (var unit in _units)
@@ -121,10 +115,7 @@ public sealed class Matcher
     {
         if (LacksNeeded(number))
             return [];
-        _keep = true;
-        _phrases.Clear();
-        _units.Clear();
-        Look(_terms.Terms[number]);
+        LookForAll(_terms.Terms[number]);
         var best = new Dictionary<int, FieldStrength>();
         foreach (var (place, grade, start, _) in _phrases)
         {
@@ -153,10 +144,7 @@ public sealed class Matcher
     {
         if (LacksNeeded(number))
             return [];
-        _keep = true;
-        _phrases.Clear();
-        _units.Clear();
-        Look(_terms.Terms[number]);
+        LookForAll(_terms.Terms[number]);
         return [.. _phrases.Select(p => (p.Unit, p.Start, p.End)).Distinct().Order().Select(p => Span(_listing.Units[p.Unit], p.Start, p.End))];
     }
 
@@ -172,6 +160,15 @@ public sealed class Matcher
             if (_folded[_terms.Needed[i]] < 0)
                 return true;
         return false;
+    }
+
+    // Looks for a term, and remembers every place and unit where it stands.
+    private (Grade Grade, double Spread, bool Standing) LookForAll(TermSet.Ready term)
+    {
+        _keep = true;
+        _phrases.Clear();
+        _units.Clear();
+        return Look(term);
     }
 
     // Fills grades and strengths by field. Standing: every word that counts stands somewhere.

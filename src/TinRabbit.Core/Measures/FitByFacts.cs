@@ -5,8 +5,6 @@ namespace TinRabbit.Core.Measures;
 /// <summary>The fit that a term deserves by a product's facts, before the seller says otherwise.</summary>
 public static class FitByFacts
 {
-    private const Folds AnyForm = Folds.Diacritics | Folds.Possessive | Folds.Plural | Folds.Spelling;
-
     /// <summary>
     /// Stretch where the term claims what the facts lack; core where it has every word of what the product is; good otherwise.
     /// Core too where the facts do not say what the product is.
@@ -21,5 +19,5 @@ public static class FitByFacts
         return Keys(facts.What).All(words.Contains) ? Fit.Core : Fit.Good;
     }
 
-    private static HashSet<string> Keys(string text) => [.. Tokens.Of(text).Where(t => !SmallWords.Has(t.Word)).Select(t => Fold.Key(t.Word, AnyForm))];
+    private static HashSet<string> Keys(string text) => [.. Tokens.Of(text).Where(t => !SmallWords.Has(t.Word)).Select(t => Fold.Key(t.Word, Fold.AnyForm))];
 }

@@ -21,7 +21,6 @@ public static class Ideas
     public const double HeadroomFrom = 55;
 
     private const int MostTerms = 6;
-    private const Folds Loose = Folds.Diacritics | Folds.Possessive | Folds.Plural | Folds.Spelling;
 
     /// <summary>
     /// Groups unserved terms of high headroom that can be true of one thing: they end in the same word, and none says another
@@ -54,17 +53,17 @@ public static class Ideas
     private static string Named(List<Unserved> group)
     {
         var best = Tokens.Of(group[0].Term.Text).Select(t => t.Word).ToList();
-        var said = best.Select(w => Fold.Key(w, Loose)).ToHashSet();
-        var before = group.Skip(1).SelectMany(g => Tokens.Of(g.Term.Text)).Select(t => t.Word).Where(w => said.Add(Fold.Key(w, Loose)));
+        var said = best.Select(w => Fold.Key(w, Fold.AnyForm)).ToHashSet();
+        var before = group.Skip(1).SelectMany(g => Tokens.Of(g.Term.Text)).Select(t => t.Word).Where(w => said.Add(Fold.Key(w, Fold.AnyForm)));
         return string.Join(' ', [.. before, .. best]);
     }
 
     private static string Head(Unserved one)
     {
         var words = Tokens.Of(one.Term.Text).Select(t => t.Word).ToList();
-        return Fold.Key(words[SmallWords.About(words)], Loose);
+        return Fold.Key(words[SmallWords.About(words)], Fold.AnyForm);
     }
 
     private static Dictionary<Facet, string> Says(Unserved one) =>
-        Facets.ClaimsOf(one.Term.Text).Where(c => c.Facet != Facet.Style).GroupBy(c => c.Facet).ToDictionary(g => g.Key, g => Fold.Key(g.First().Word.ToLowerInvariant(), Loose));
+        Facets.ClaimsOf(one.Term.Text).Where(c => c.Facet != Facet.Style).GroupBy(c => c.Facet).ToDictionary(g => g.Key, g => Fold.Key(g.First().Word.ToLowerInvariant(), Fold.AnyForm));
 }

@@ -13,6 +13,12 @@ public sealed record Room(IReadOnlyList<int> Used, int Items, int Over, int Item
     /// <summary>Whether everything fits.</summary>
     public bool Fits => Over == 0 && ItemsOver == 0;
 
+    /// <summary>How much of a field is filled: items of a list of phrases, otherwise units of its text; null where the field has no limit.</summary>
+    public (int Used, int Max)? Filled(Field field) =>
+        field.Shape == FieldShape.Phrases && field.Limit?.MaxItems is { } most ? (Items, most)
+        : field.Limit?.Max is { } max ? (Used.Sum(), max)
+        : null;
+
     /// <summary>Measures a field.</summary>
     public static Room Of(Field field, FieldValue? value)
     {

@@ -37,7 +37,6 @@ public sealed record FactWords(string What, IReadOnlyDictionary<Facet, IReadOnly
 /// <summary>Words of material, style, colour, size, audience and occasion, as data (Data/facets.txt).</summary>
 public static class Facets
 {
-    private const Folds Loose = Folds.Diacritics | Folds.Possessive | Folds.Plural | Folds.Spelling;
     private static readonly HashSet<string> Units = new(["mm", "cm", "inch", "inches", "ft", "foot", "feet", "oz", "ml", "litre", "liter"], StringComparer.Ordinal);
 
     // "5in" is a measure, "2 in 1" is not.
@@ -138,7 +137,7 @@ public static class Facets
         }
     }
 
-    private static string Key(string phrase) => string.Join(' ', Tokens.Of(phrase).Select(t => Fold.Key(t.Word, Loose)));
+    private static string Key(string phrase) => string.Join(' ', Tokens.Of(phrase).Select(t => Fold.Key(t.Word, Fold.AnyForm)));
 
     // The words with measures joined: "28 mm" and "28mm" are one.
     private static List<(string Key, int Start, int End, bool IsMeasure)> Measured(string text)
@@ -158,7 +157,7 @@ public static class Facets
 
             var unit = token.Word.AsSpan().TrimStart("0123456789.,");
             var measure = unit.Length > 0 && unit.Length < token.Word.Length && (JoinedUnits.Contains(unit.ToString()) || unit[0] == 'x');
-            words.Add((measure ? token.Word : Fold.Key(token.Word, Loose), token.Start, end, measure));
+            words.Add((measure ? token.Word : Fold.Key(token.Word, Fold.AnyForm), token.Start, end, measure));
         }
 
         return words;

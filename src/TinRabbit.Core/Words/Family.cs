@@ -6,7 +6,6 @@ namespace TinRabbit.Core.Words;
 /// <summary>The spellings and forms of one term: singular and plural, joined and split, regional spellings, ways to write a number.</summary>
 public static class Family
 {
-    private const Folds AllFolds = Folds.Diacritics | Folds.Possessive | Folds.Plural | Folds.Spelling;
     private const int MostForms = 48;
 
     private static readonly string[] Numbers = ["zero", "one", "two", "three", "four", "five", "six", "seven", "eight", "nine", "ten", "eleven", "twelve"];
@@ -16,7 +15,7 @@ public static class Family
     private static readonly Func<string[], IEnumerable<string[]>>[] Changes = [JoinedOrSplit, NumbersWritten, Spelt, InOtherNumber];
 
     // These are slow to find, and the words of a trade are few: each is found once.
-    private static readonly Memory<string> Folded = new(word => string.Join(' ', Parts(word).Select(w => Fold.Key(Digits.GetValueOrDefault(w, w), AllFolds))));
+    private static readonly Memory<string> Folded = new(word => string.Join(' ', Parts(word).Select(w => Fold.Key(Digits.GetValueOrDefault(w, w), Fold.AnyForm))));
     private static readonly Memory<string[]> OtherNumbers = new(word =>
         [.. new[] { word.Pluralize(false), word.Singularize(false) }.Select(w => w.ToLowerInvariant()).Where(w => w != word && Plurals.Stem(w) == Plurals.Stem(word)).Distinct()]);
 

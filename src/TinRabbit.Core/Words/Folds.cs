@@ -32,6 +32,9 @@ public static class Fold
     /// <summary>Every fold there is, in the order of engine and docs.</summary>
     public static readonly IReadOnlyList<Folds> All = [Folds.Diacritics, Folds.Possessive, Folds.Plural, Folds.Compound, Folds.Spelling];
 
+    /// <summary>The folds by which a reader takes two words for forms of one: all but one word or two.</summary>
+    public const Folds AnyForm = Folds.Diacritics | Folds.Possessive | Folds.Plural | Folds.Spelling;
+
     private static readonly HashSet<string> Compounds = new(WordData.Lines("compounds.txt").Select(Plurals.Stem), StringComparer.Ordinal);
 
     // How many known compounds begin, and end, in each way.

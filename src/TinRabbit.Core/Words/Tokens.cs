@@ -59,6 +59,9 @@ public static class Tokens
         return words;
     }
 
+    /// <summary>Whether a text has the words of a phrase side by side and in order.</summary>
+    public static bool HasPhrase(string text, string phrase) => $" {Key(text)} ".Contains($" {Key(phrase)} ", StringComparison.Ordinal);
+
     /// <summary>The words of a text joined by single spaces: two spellings with the same key are one term.</summary>
     public static string Key(string text) => string.Join(' ', Of(text).Select(t => t.Word));
 

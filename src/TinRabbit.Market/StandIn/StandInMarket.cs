@@ -12,9 +12,6 @@ namespace TinRabbit.Market.StandIn;
 /// </summary>
 public sealed class StandInMarket : IMarket
 {
-    /// <summary>What readings from it are said to come from.</summary>
-    public const string SourceName = "stand-in market";
-
     /// <summary>Months of history that a measurement gives.</summary>
     public const int Months = 30;
 
@@ -29,7 +26,7 @@ public sealed class StandInMarket : IMarket
         [MarketPlace.Web] = new(2.6, 0, 1, []),
     };
 
-    private static readonly Dictionary<string, string> CountryNames = new() { ["us"] = "United States", ["gb"] = "United Kingdom", ["au"] = "Australia" };
+    private static readonly Dictionary<string, (string Name, string Currency)> Countries = new() { ["us"] = ("United States", "USD"), ["gb"] = ("United Kingdom", "GBP"), ["au"] = ("Australia", "AUD") };
     private static readonly double[] CountrySizes = [1, 0.42, 0.16];
 
     private readonly Dice _dice;
@@ -54,10 +51,10 @@ public sealed class StandInMarket : IMarket
     }
 
     private static IEnumerable<MarketPlace> PlacesOf(string platformId) =>
-        Vocabulary.Countries.Select(c => new MarketPlace($"{platformId}-{c}", platformId, c, CountryNames[c], "en"));
+        Vocabulary.Countries.Select(c => new MarketPlace($"{platformId}-{c}", platformId, c, Countries[c].Name, "en", Countries[c].Currency));
 
     /// <inheritdoc/>
-    public string Name => SourceName;
+    public string Name => "Sample data";
 
     /// <inheritdoc/>
     public bool Simulated => true;

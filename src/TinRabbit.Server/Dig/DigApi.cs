@@ -88,15 +88,11 @@ internal static class DigApi
     // The nearest step above that is still there.
     private static int? ParentOf(DigRow step, Dictionary<int, DigRow> all)
     {
-        var parent = step.ParentId;
-        for (var depth = 0; depth < 100 && parent is { } id && all.TryGetValue(id, out var above); depth++)
-        {
-            if (above.DeletedAt is null)
-                return id;
-            parent = above.ParentId;
-        }
-
-        return null;
+        var above = step;
+        do
+            above = above.ParentId is { } id ? all.GetValueOrDefault(id) : null;
+        while (above?.DeletedAt is not null);
+        return above?.Id;
     }
 
     private static async IAsyncEnumerable<DigPart> Parts(

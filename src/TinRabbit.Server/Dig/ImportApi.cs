@@ -40,7 +40,7 @@ public sealed record LookRequest(TableLook? Look, [MaxLength(40)] string? Encodi
 /// <param name="Problem">Why nothing was imported; null unless it failed.</param>
 public sealed record ImportPart(string? Doing, double Share, int Read, int Bad, int Bounds, ImportCount? Count, IReadOnlyList<BadRow>? BadRows, string? Problem);
 
-/// <summary>How many rows a file has, the header aside.</summary>
+/// <summary>How many rows a file has, with its header.</summary>
 /// <param name="More">Whether there are more: counting took too long.</param>
 public sealed record RowCount(int Rows, bool More);
 

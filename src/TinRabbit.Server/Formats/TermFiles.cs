@@ -2,7 +2,6 @@ using System.Globalization;
 using System.Text;
 using CsvHelper;
 using MiniExcelLibs;
-using TinRabbit.Market.StandIn;
 using TinRabbit.Server.Storage;
 
 namespace TinRabbit.Server.Formats;
@@ -66,12 +65,9 @@ public static class TermFiles
 
     private static object?[] Cells(string term, Measured n) =>
     [
-        term, n.Volume, n.Competition, n.TitlesHolding, n.ClickCost, n.Headroom is { } h ? Math.Round(h, 1) : null, n.Band?.ToString().ToLowerInvariant(), SourceOf(n.Source),
+        term, n.Volume, n.Competition, n.TitlesHolding, n.ClickCost, n.Headroom is { } h ? Math.Round(h, 1) : null, n.Band?.ToString().ToLowerInvariant(), n.Source,
         n.TakenAt?.ToString("yyyy-MM-dd", CultureInfo.InvariantCulture), n.From?.ToString("yyyy-MM", CultureInfo.InvariantCulture), n.Months is { } m ? string.Join(' ', m) : null,
     ];
-
-    // Made-up numbers are named as such wherever they go.
-    private static string? SourceOf(string? source) => source == StandInMarket.SourceName ? $"Sample data ({source})" : source;
 
     private static string Harmless(string text) => text.Length > 0 && text[0] is '=' or '+' or '-' or '@' or '\t' or '\r' ? "'" + text : text;
 }

@@ -96,7 +96,7 @@ public static partial class TermTables
     /// <summary>The first rows as they stand, the head included.</summary>
     public static List<string[]> First(string file, TableLook look, int count) => [.. Rows(file, look.Encoding, look.Separator).Take(count).Select(r => r.Cells.All())];
 
-    /// <summary>How many rows a file has, the header aside; counting ends after a few seconds.</summary>
+    /// <summary>How many rows a file has, with its header; counting ends after a few seconds.</summary>
     /// <returns>The rows counted, and whether there are more.</returns>
     public static (int Rows, bool More) Count(string file, TableLook look, CancellationToken stop)
     {
@@ -109,7 +109,7 @@ public static partial class TermTables
                 return (rows, true);
         }
 
-        return (rows - (look.HasHead && rows > 0 ? 1 : 0), false);
+        return (rows, false);
     }
 
     /// <summary>Checks that a file can be read this way: as XLSX without encoding and delimiter, or as CSV with both.</summary>

@@ -23,8 +23,7 @@ public sealed record PickView(
     Measured Numbers, double? Demand, double? Worth, int NoteRevision);
 
 /// <summary>A product's picks, and the change that undo would revert.</summary>
-/// <param name="UndoId">The change that undo would take back.</param>
-public sealed record PicksView(IReadOnlyList<PickView> Picks, string? Undo, int? UndoId, Norm Norm);
+public sealed record PicksView(IReadOnlyList<PickView> Picks, string? Undo, Norm Norm);
 
 /// <summary>Terms to pick, or picks to change; null leaves a value unchanged.</summary>
 /// <param name="Texts">The terms.</param>
@@ -61,10 +60,10 @@ internal static class PickApi
         api.MapGet("/", async (int id, string marketId, TinContext db, Shelves shelves, CancellationToken stop) =>
         {
             var picks = await shelves.PicksOf(db, id, marketId, stop);
-            var undo = await db.Changes.Where(c => c.ProductId == id || c.ProductId == null).OrderByDescending(c => c.Id).Select(c => new { c.What, c.Id }).FirstOrDefaultAsync(stop);
+            var undo = await db.Changes.Where(c => c.ProductId == id || c.ProductId == null).OrderByDescending(c => c.Id).Select(c => c.What).FirstOrDefaultAsync(stop);
             var facts = (await db.Products.AsNoTracking().FirstOrDefaultAsync(p => p.Id == id, stop))?.Facts.Words ?? new Facts().Words;
             var avoided = (await db.AvoidedInShop(stop)).ToDictionary(a => Tokens.Key(a.Text));
-            return TypedResults.Ok(new PicksView([.. picks.Select(p => View(p, facts, avoided))], undo?.What, undo?.Id, await db.NormOf(marketId, stop)));
+            return TypedResults.Ok(new PicksView([.. picks.Select(p => View(p, facts, avoided))], undo, await db.NormOf(marketId, stop)));
         }).WithName("GetPicks");
 
         api.MapPost("/", async Task<Results<Ok<Changed>, Conflict<NoteConflict>, NotFound>> (int id, PickRequest request, TinContext db, CancellationToken stop) =>
@@ -123,10 +122,6 @@ internal static class PickApi
 
             return TypedResults.Ok(await Keep(db, id, touched, Messages.ReorderedPicks, stop));
         }).WithName("OrderPicks");
-
-        // With the id of a change, only that one is undone: not another that two windows have undone up to meanwhile.
-        api.MapPost("/undo", async (int id, int? change, ChangeLog changes, CancellationToken stop) =>
-            TypedResults.Ok(new Changed(await changes.Undo(id, change, stop)))).WithName("UndoPicks").ProducesValidationProblem();
 
         app.MapPut("/api/products/{id:int}/facts", async Task<Results<Ok<Changed>, Conflict<FactsConflict>, NotFound>> (int id, FactsRequest request, TinContext db, CancellationToken stop) =>
         {

@@ -58,12 +58,12 @@ internal static class ShopApi
                 [.. products.Select(View)],
                 [.. market.Places.Where(m => platforms.ContainsKey(m.PlatformId)).Select(m =>
                     new MarketView(m.Id, m.PlatformId, platforms[m.PlatformId].Name, platforms[m.PlatformId].About, m.Country, m.CountryName,
-                        own.Contains(m.PlatformId) ? shop.Currency : Currencies.GetValueOrDefault(m.Country, shop.Currency), market.Simulated, own.Contains(m.PlatformId)))]));
+                        own.Contains(m.PlatformId) ? shop.Currency : m.Currency, market.Simulated, own.Contains(m.PlatformId)))]));
         }).WithName("GetShop");
 
         api.MapPost("/products", async Task<Ok<ProductView>> (ProductRequest request, TinContext db, CancellationToken stop) =>
         {
-            var product = new ProductRow { Name = NameOf(request.Name), Facts = request.Facts ?? new(), ShopId = await db.Shops.OrderBy(s => s.Id).Select(s => s.Id).FirstAsync(stop) };
+            var product = new ProductRow { Name = NewName.Check(request.Name), Facts = request.Facts ?? new(), ShopId = await db.Shops.OrderBy(s => s.Id).Select(s => s.Id).FirstAsync(stop) };
             SetPictures(product, request.Pictures ?? []);
             var platforms = await db.Platforms.Select(p => p.Id).ToListAsync(stop);
             if (request.Platforms?.FirstOrDefault(p => !platforms.Contains(p)) is { } unknown)
@@ -84,8 +84,6 @@ internal static class ShopApi
         api.MapPut("/products/{id:int}/pictures", SavePictures).WithName("SavePictures").ProducesValidationProblem();
     }
 
-    private static readonly Dictionary<string, string> Currencies = new() { ["us"] = "USD", ["gb"] = "GBP", ["au"] = "AUD" };
-
     private static async Task<Results<Ok<ProductView>, NotFound>> AddListing(int id, string platformId, int? from, TinContext db, ChangeLog changes, CancellationToken stop)
     {
         if (await Find(db, id, stop) is not { } product || await db.Platforms.FindAsync([platformId], stop) is not { } row)
@@ -95,7 +93,11 @@ internal static class ShopApi
         var platform = PlatformJson.Read(row.Profile);
         var listing = new ListingRow { PlatformId = platformId, SavedAt = DateTime.UtcNow };
         if (from is { } source && await db.FindListing(source, stop) is { } other && other.ProductId == id)
-            (listing.Copy, listing.LeadKey) = (ListingCopy.To(platform, PlatformJson.Read(other.Platform.Profile), Listings.CopyOf(other.Copy, PlatformJson.Read(other.Platform.Profile))), other.LeadKey);
+        {
+            var its = PlatformJson.Read(other.Platform.Profile);
+            (listing.Copy, listing.LeadKey) = (ListingCopy.To(platform, its, Listings.CopyOf(other.Copy, its)), other.LeadKey);
+        }
+
         product.Listings.Add(listing);
         await db.SaveChangesAsync(stop);
         await changes.Save(Messages.AddedListing(product.Name, platform.Name), id, new(ReversalKind.Delete, Entity.Listing, $"{listing.Id}"), stop);
@@ -104,7 +106,7 @@ internal static class ShopApi
 
     private static async Task<Ok<Changed>> SaveShop(ShopRequest request, TinContext db, ChangeLog changes, CancellationToken stop)
     {
-        var name = request.Name.Trim() is { Length: > 0 } given ? given : throw new FormatProblems([new("name", "Enter a name.")]);
+        var name = NewName.Check(request.Name);
         if (request.Currency is not [>= 'A' and <= 'Z', >= 'A' and <= 'Z', >= 'A' and <= 'Z'])
             throw new FormatProblems([new("currency", "Enter a currency code of three capital letters, such as USD.")]);
         var shop = await db.Shops.OrderBy(s => s.Id).FirstAsync(stop);
@@ -124,7 +126,7 @@ internal static class ShopApi
     {
         if (await Find(db, id, stop) is not { } product)
             return TypedResults.NotFound();
-        var copy = new ProductRow { Name = NameOf(request.Name), Facts = product.Facts, ShopId = product.ShopId };
+        var copy = new ProductRow { Name = NewName.Check(request.Name), Facts = product.Facts, ShopId = product.ShopId };
         SetPictures(copy, [.. product.Pictures.OrderBy(p => p.Order).Select(p => p.Description)]);
         copy.Listings.AddRange(product.Listings.Select(l => new ListingRow { PlatformId = l.PlatformId, Copy = l.Copy, LeadKey = l.LeadKey, SavedAt = DateTime.UtcNow }));
         copy.Picks.AddRange((await db.Picks.AsNoTracking().Where(p => p.ProductId == id).ToListAsync(stop)).Select(p => new PickRow
@@ -154,7 +156,7 @@ internal static class ShopApi
     {
         if (await Find(db, id, stop) is not { } product)
             return TypedResults.NotFound();
-        var name = NameOf(request.Name);
+        var name = NewName.Check(request.Name);
         if (name != product.Name && product.Revision != request.Revision)
             return TypedResults.Conflict(View(product));
         if (name != product.Name)
@@ -183,9 +185,6 @@ internal static class ShopApi
 
     private static Task<ProductRow?> Find(TinContext db, int id, CancellationToken stop) =>
         db.Products.Include(p => p.Pictures).Include(p => p.Listings).FirstOrDefaultAsync(p => p.Id == id, stop);
-
-    private static string NameOf(string given) =>
-        given.Trim() is { Length: > 0 and <= Bounds.NameLength } name ? name : throw new FormatProblems([new("name", $"Enter a name of at most {Bounds.NameLength} characters.")]);
 
     private static void SetPictures(ProductRow product, IReadOnlyList<string> pictures)
     {

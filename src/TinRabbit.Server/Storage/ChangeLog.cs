@@ -52,7 +52,7 @@ public sealed class ChangeLog(TinContext db, Shelves shelves, WriteGate writes)
         .. await db.Picks.Where(p => p.ProductId == product.Id).ToListAsync(stop),
     ];
 
-    /// <summary>Takes a change back.</summary>
+    /// <summary>Takes a change back. With its id, only that one: not another that two windows have undone up to meanwhile.</summary>
     /// <param name="productId">The product that is open; null for the shop's own changes only.</param>
     /// <param name="id">The change; null for the last one.</param>
     /// <param name="stop">Stops waiting.</param>

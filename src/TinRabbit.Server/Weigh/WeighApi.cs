@@ -53,10 +53,9 @@ public sealed record ExplainRequest(string MarketId, [MaxLength(Bounds.TermLengt
 /// <param name="Worth">volume × fit × (0.5 + headroom ÷ 200); null where the volume is unknown.</param>
 /// <param name="FitWeight">What its fit counts: 1, 0.7 or 0.4.</param>
 /// <param name="HeadroomUsed">Its headroom, or 50 where that is unknown.</param>
-/// <param name="Lost">worth × (1 − grip): what a firmer hold could still bring.</param>
 public sealed record TermExplained(
     string Key, Grade Grade, IReadOnlyList<FieldStrength> Fields, double? SpreadFactor, double? SpreadMean, double Grip,
-    double? Volume, double FitWeight, double HeadroomUsed, double? Worth, double? Lost);
+    double? Volume, double FitWeight, double HeadroomUsed, double? Worth);
 
 /// <summary>An avoided term in the listing's texts.</summary>
 public sealed record AvoidedUse(string Text, string Reason, string Product, IReadOnlyList<Span> Spans);
@@ -90,30 +89,35 @@ internal static class WeighApi
         app.MapPost("/api/listings/{id:int}/weigh/explain", Explain).WithName("ExplainTerm").WithTags("Weigh").ProducesValidationProblem().WithRequestTimeout(ProblemAnswers.Computes);
         app.MapPost("/api/listings/{id:int}/weigh", async Task<Results<Ok<WeighingView>, NotFound>> (int id, DraftRequest draft, TinContext db, ReadyPicksCache ready, LastWeighings last, CancellationToken stop) =>
         {
-            if (await db.Listings.AsNoTracking().Where(l => l.Id == id).Select(l => new { l.ProductId, l.Copy, l.Platform.Profile }).FirstOrDefaultAsync(stop) is not { } listing)
+            if (await Load(db, ready, id, draft.MarketId, draft.Fields, stop) is not var (picks, copy))
                 return TypedResults.NotFound();
-            var picks = await ready.Of(db, listing.ProductId, draft.MarketId, listing.Profile, stop);
-            var copy = draft.Fields is { } fields ? PlatformJson.ReadCopy(fields, picks.Platform) : Listings.CopyOf(listing.Copy, picks.Platform);
             return TypedResults.Ok(View(picks, copy, Core.Measures.Weigh.Listing(picks.Terms, copy, picks.Wanted, stop), draft.Since, last, stop));
         }).WithName("WeighListing").WithTags("Weigh").ProducesValidationProblem().WithRequestTimeout(ProblemAnswers.Computes);
     }
 
     private static async Task<Results<Ok<TermExplained>, NotFound>> Explain(int id, ExplainRequest request, TinContext db, ReadyPicksCache ready, CancellationToken stop)
     {
-        if (await db.Listings.AsNoTracking().Where(l => l.Id == id).Select(l => new { l.ProductId, l.Copy, l.Platform.Profile }).FirstOrDefaultAsync(stop) is not { } listing)
+        if (await Load(db, ready, id, request.MarketId, request.Fields, stop) is not var (picks, copy))
             return TypedResults.NotFound();
-        var picks = await ready.Of(db, listing.ProductId, request.MarketId, listing.Profile, stop);
         var at = picks.Keys.ToList().IndexOf(request.Key);
         if (at < 0)
             return TypedResults.NotFound();
-        var copy = request.Fields is { } fields ? PlatformJson.ReadCopy(fields, picks.Platform) : Listings.CopyOf(listing.Copy, picks.Platform);
         var wanted = picks.Wanted[at];
         var weighed = Core.Measures.Weigh.Listing(TermSet.For(picks.Platform, [wanted.Text]), copy, [wanted], stop).Terms[0];
         double? worth = wanted.Volume is null ? null : wanted.Worth();
         var spread = weighed.Grade == Grade.Spread;
         return TypedResults.Ok(new TermExplained(
             request.Key, weighed.Grade, weighed.Strengths(), spread ? Matcher.SpreadFactor : null, spread ? weighed.Explain().Spread : null, weighed.Grip * 100,
-            wanted.Volume, wanted.Fit.Weight(), wanted.Headroom ?? WantedTerm.TypicalHeadroom, worth, worth * (1 - weighed.Grip)));
+            wanted.Volume, wanted.Fit.Weight(), wanted.Headroom ?? WantedTerm.TypicalHeadroom, worth));
+    }
+
+    // The picks and the texts of a listing: of the draft, or as it is saved.
+    private static async Task<(ReadyPicks Picks, IReadOnlyDictionary<string, FieldValue> Copy)?> Load(TinContext db, ReadyPicksCache ready, int id, string marketId, JsonElement? fields, CancellationToken stop)
+    {
+        if (await db.Listings.AsNoTracking().Where(l => l.Id == id).Select(l => new { l.ProductId, l.Copy, l.Platform.Profile }).FirstOrDefaultAsync(stop) is not { } listing)
+            return null;
+        var picks = await ready.Of(db, listing.ProductId, marketId, listing.Profile, stop);
+        return (picks, fields is { } draft ? PlatformJson.ReadCopy(draft, picks.Platform) : Listings.CopyOf(listing.Copy, picks.Platform));
     }
 
     private static WeighingView View(ReadyPicks picks, IReadOnlyDictionary<string, FieldValue> copy, Weighing weighing, string? since, LastWeighings last, CancellationToken stop)

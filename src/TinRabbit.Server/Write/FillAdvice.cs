@@ -1,6 +1,7 @@
 using Microsoft.EntityFrameworkCore;
 using TinRabbit.Core.Matching;
 using TinRabbit.Core.Measures;
+using TinRabbit.Core.Findings;
 using TinRabbit.Core.Platforms;
 using TinRabbit.Core.Words;
 using TinRabbit.Server.Storage;
@@ -10,48 +11,40 @@ namespace TinRabbit.Server.Write;
 /// <summary>What a fill says besides its suggestion: why room is left, and which terms of the shelf would use it.</summary>
 internal static class FillAdvice
 {
-    private const double MuchUnused = 0.25;
     private const int LookedAt = 300;
     private const int Shown = 6;
 
-    /// <summary>Whether a field takes materials: it is filled from the facts, not from picks.</summary>
+    /// <summary>Whether a field takes materials, and is filled from the facts, not from picks; profiles from before the role have only the key.</summary>
     public static bool IsMaterials(Field field) => field.Shape == FieldShape.Phrases && (field.Role == "materials" || field.Key == "materials");
 
     /// <summary>The field with the product's materials that it lacks.</summary>
     public static (IReadOnlyList<string> Items, IReadOnlyList<string> Added) Materials(OpenDraft open, Field field)
     {
         string[] present = [.. (open.Copy.GetValueOrDefault(field.Key)?.Units(field.Shape) ?? []).Where(i => !string.IsNullOrWhiteSpace(i))];
-        var known = present.Select(Tokens.Key).ToHashSet();
         var room = (field.Limit?.MaxItems ?? int.MaxValue) - present.Length;
         string[] added = [.. open.Listing.Product.Facts.Materials
-            .Where(m => Tokens.Key(m) is { Length: > 0 } key && !known.Any(k => $" {k} ".Contains($" {key} ", StringComparison.Ordinal)))
+            .Where(m => Tokens.Of(m).Count > 0 && !present.Any(p => Tokens.HasPhrase(p, m)))
             .Where(m => field.Limit?.Max is not { } max || Room.Measure(m, field.Limit.Unit) <= max).Take(Math.Max(0, room))];
         return ([.. present, .. added], added);
     }
 
     /// <summary>The fill with the reason for the room that it leaves, and terms that would use it.</summary>
-    public static async Task<FillView> Add(FillView fill, OpenDraft open, Field field, string marketId, TinContext db, Shelves shelves, CancellationToken stop)
+    /// <param name="fill">The fill.</param>
+    /// <param name="value">The field with it.</param>
+    public static async Task<FillView> Add(FillView fill, FieldValue? value, OpenDraft open, Field field, string marketId, TinContext db, Shelves shelves, CancellationToken stop)
     {
         if (IsMaterials(field))
             return fill with { Note = fill.Pieces.Count > 0 ? null : open.Listing.Product.Facts.Materials.Count == 0 ? Messages.NoMaterials : Messages.AllMaterials };
         if (field.Limit is not { } limit || !shelves.Knows(marketId))
             return fill;
-        var room = Room.Of(field, fill.Value is null ? null : FieldOf(fill, field, open));
-        var slots = limit.MaxItems is { } most ? most - room.Items : 0;
-        var unused = limit.MaxItems is { } all ? (double)slots / all : limit.Max is { } max ? 1 - (double)room.Used.Sum() / max : 0;
-        if (unused <= MuchUnused)
+        if (Room.Of(field, value).Filled(field) is not var (used, most) || most - used <= Draft.ThresholdOf(open.Platform, "unusedShare") * most)
             return fill;
-        var longest = limit.MaxItems is not null ? limit.Max ?? int.MaxValue : limit.Max!.Value - room.Used.Sum() - (room.Used.Sum() > 0 ? field.Separator.Length : 0);
+        var items = field.Shape == FieldShape.Phrases && limit.MaxItems is not null;
+        var longest = items ? limit.Max ?? int.MaxValue : most - used - (used > 0 ? field.Separator.Length : 0);
         var offers = await Offers(open, longest, limit.Unit, marketId, db, shelves, stop);
-        var shown = offers.Take(limit.MaxItems is null ? Shown : Math.Min(Shown, slots)).ToList();
+        var shown = offers.Take(items ? Math.Min(Shown, most - used) : Shown).ToList();
         var nothing = field.Shape == FieldShape.Line ? fill.Takes.Count == 0 : fill.Pieces.Count == 0;
         return fill with { Note = Messages.RoomLeft(open.Picks.Keys.Count, nothing, offers.Count), Offers = shown, MoreOffers = offers.Count - shown.Count };
-    }
-
-    private static FieldValue? FieldOf(FillView fill, Field field, OpenDraft open)
-    {
-        using var json = System.Text.Json.JsonDocument.Parse(new System.Text.Json.Nodes.JsonObject { [field.Key] = fill.Value!.DeepClone() }.ToJsonString());
-        return PlatformJson.ReadCopy(json.RootElement, open.Platform).GetValueOrDefault(field.Key);
     }
 
     // Terms about the same thing as the product that are no picks yet, that it may claim, and that fit.

@@ -49,8 +49,8 @@ internal static class FillApi
             if (await OpenDraft.Open(db, ready, id, draft, stop) is not { } open)
                 return TypedResults.NotFound();
             var rule = open.Platform.Find(field) ?? throw new FormatProblems([new("field", $"{open.Platform.Name} has no field \"{field}\".")]);
-            var fill = Fill(open, rule, stop);
-            return TypedResults.Ok(await FillAdvice.Add(fill, open, rule, draft.MarketId, db, shelves, stop));
+            var (fill, value) = Fill(open, rule, stop);
+            return TypedResults.Ok(await FillAdvice.Add(fill, value, open, rule, draft.MarketId, db, shelves, stop));
         }).WithName("FillField").WithTags("Write").ProducesValidationProblem().WithRequestTimeout(ProblemAnswers.Computes);
 
         app.MapPost("/api/listings/{id:int}/read", async Task<Results<Ok<TextReadView>, NotFound>> (int id, ReadTextRequest request, TinContext db, ReadyPicksCache ready, Shelves shelves, CancellationToken stop) =>
@@ -75,7 +75,7 @@ internal static class FillApi
         }).WithName("ReadText").WithTags("Write").ProducesValidationProblem().WithRequestTimeout(ProblemAnswers.Computes);
     }
 
-    private static FillView Fill(OpenDraft open, Field field, CancellationToken stop)
+    private static (FillView Fill, FieldValue? Value) Fill(OpenDraft open, Field field, CancellationToken stop)
     {
         var (platform, copy, wanted) = (open.Platform, open.Copy, open.Picks.Wanted);
         // What the seller wants in the backend, the bullets or the body is not said in title or tags, but counts.
@@ -101,7 +101,7 @@ internal static class FillApi
         var words = WordsFill.Of(platform, copy, field.Key, wanted, open.Avoid, stop);
         return View(words.Value, words.Words, words.Gain, words.Bound);
 
-        FillView View(FieldValue? value, IReadOnlyList<string> pieces, double? gain = null, double? bound = null, IReadOnlyList<Take>? takes = null) =>
-            new(value is null ? null : PlatformJson.WriteValue(value), pieces, field.Limit?.Max, gain, bound, takes ?? []);
+        (FillView, FieldValue?) View(FieldValue? value, IReadOnlyList<string> pieces, double? gain = null, double? bound = null, IReadOnlyList<Take>? takes = null) =>
+            (new(value is null ? null : PlatformJson.WriteValue(value), pieces, field.Limit?.Max, gain, bound, takes ?? []), value);
     }
 }

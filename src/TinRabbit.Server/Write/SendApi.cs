@@ -2,6 +2,7 @@ using System.Text;
 using System.Text.Json.Nodes;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
+using TinRabbit.Core.Findings;
 using TinRabbit.Core.Platforms;
 using TinRabbit.Core.Words;
 using TinRabbit.Market;
@@ -35,9 +36,8 @@ internal static class SendApi
             if (market.Places.FirstOrDefault(p => p.Id == request.MarketId)?.PlatformId != platform.Id)
                 throw new FormatProblems([new("marketId", Messages.NoMarketToSendTo(platform.Name))]);
             var copy = Listings.CopyOf(listing.Copy, platform);
-            var refused = platform.Fields.Where(f => !Room.Of(f, copy.GetValueOrDefault(f.Key)).Fits || (f.Required && copy.GetValueOrDefault(f.Key)?.IsEmpty(f.Shape) != false)).ToList();
-            if (refused.Count > 0)
-                throw new FormatProblems([.. refused.Select(f => new Problem(f.Key, Room.Of(f, copy.GetValueOrDefault(f.Key)).Fits ? Messages.RequiredEmpty(f.Label, platform.Name) : Messages.OverLimit(f.Label, platform.Name)))]);
+            if (ListingCheck.Refusals(platform, copy) is { Count: > 0 } refusals)
+                throw new FormatProblems([.. refusals.Select(f => new Problem(f.Field, f.Why))]);
             var shop = await db.Shops.OrderBy(s => s.Id).Select(s => s.Name).FirstAsync(stop);
             var now = DateTime.UtcNow;
             // A platform of the seller's own has no connection: it is published there by hand.

@@ -9,7 +9,6 @@ import { NameDialog } from '../kit/dialog'
 import { Key } from '../kit/key'
 import { Menu } from '../kit/menu'
 import { messages } from '../kit/messages'
-import { sourceName } from '../kit/names'
 import { useNote } from '../kit/note'
 import { Num } from '../kit/num'
 import { compact, counted, fixed, full, money, noData, percent, withoutData } from '../kit/numbers'
@@ -64,7 +63,7 @@ const saidBy = (r: Row) =>
     r.sellers ? `${r.sellers.count} of the top ${r.sellers.among} sellers` : null,
     r.alike ? r.alike : null,
     r.mixed ? `combined with ${r.mixed}` : null,
-    !r.typed && !r.sellers && !r.alike && !r.mixed && r.numbers.source ? `From ${sourceName(r.numbers.source)}` : null,
+    !r.typed && !r.sellers && !r.alike && !r.mixed && r.numbers.source ? `From ${r.numbers.source}` : null,
   ]
     .filter(Boolean)
     .join(' · ')
@@ -774,7 +773,7 @@ const fromColumn: Column<Row> = {
         r.sellers ? counted(r.sellers.count, 'seller') : null,
         r.alike ? r.alike.split(' “')[0] : null,
         r.mixed ? `combined` : null,
-        !r.typed && !r.sellers && !r.alike && !r.mixed ? (r.numbers.source ? sourceName(r.numbers.source) : noData) : null,
+        !r.typed && !r.sellers && !r.alike && !r.mixed ? (r.numbers.source ?? noData) : null,
       ]
         .filter(Boolean)
         .join(' · ')}

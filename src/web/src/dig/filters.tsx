@@ -7,7 +7,6 @@ import { NameDialog } from '../kit/dialog'
 import { Key } from '../kit/key'
 import { Menu } from '../kit/menu'
 import { messages } from '../kit/messages'
-import { sourceName } from '../kit/names'
 import { counted } from '../kit/numbers'
 import { toast } from '../kit/toast'
 
@@ -131,9 +130,7 @@ export function Filters({
         >
           <option value="">Any source</option>
           {Object.keys(sources ?? {}).map((name) => (
-            <option key={name} value={name}>
-              {sourceName(name)}
-            </option>
+            <option key={name}>{name}</option>
           ))}
         </select>
       )}

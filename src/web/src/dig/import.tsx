@@ -41,7 +41,7 @@ export function Import({ place, file, close }: { place: Place; file: File | null
   const changes = useChanges()
   const path = { marketId: place.market.id }
   const [rows, setRows] = useState<{ rows: number; more: boolean } | null>(null)
-  const [id, separator, encoding, hasHead] = [view?.id, view?.look.separator, view?.look.encoding, view?.look.hasHead]
+  const [id, separator, encoding] = [view?.id, view?.look.separator, view?.look.encoding]
   // The rows are counted beside everything else: a million takes a moment.
   // biome-ignore lint/correctness/useExhaustiveDependencies: what is counted depends on these alone
   useEffect(() => {
@@ -59,7 +59,7 @@ export function Import({ place, file, close }: { place: Place; file: File | null
     return () => {
       gone = true
     }
-  }, [id, separator, encoding, hasHead])
+  }, [id, separator, encoding])
 
   const begin = async (chosen: File) => {
     setError('')
@@ -128,10 +128,13 @@ export function Import({ place, file, close }: { place: Place; file: File | null
   }
   const stop = () => running.current?.abort()
   const undoImport = (id: number) =>
-    changes.run(async () => {
-      const { what } = await ask(api.POST('/api/markets/{marketId}/imports/{import}/undo', { params: { path: { ...path, import: id } } }))
-      return { what: what ? `Undone: ${what}` : 'The import is undone already' }
-    })
+    changes.run(
+      async () => {
+        const { what } = await ask(api.POST('/api/markets/{marketId}/imports/{import}/undo', { params: { path: { ...path, import: id } } }))
+        return { what: what ? messages.undone(what) : messages.nothingToUndo }
+      },
+      () => refreshNumbers(cache),
+    )
   useShortcuts({
     close: () => (part?.doing ? stop() : close(false)),
     runImport: run,
@@ -316,7 +319,9 @@ export function Import({ place, file, close }: { place: Place; file: File | null
           ) : (
             <p className="flex gap-2 mt-4">
               <button type="button" className="btn btn-sm btn-primary" disabled={error !== ''} onClick={run}>
-                {rows === null ? 'Import' : `Import ${rows.more ? 'more than ' : ''}${counted(rows.rows, 'row')}`}{' '}
+                {rows === null
+                  ? 'Import'
+                  : `Import ${rows.more ? 'more than ' : ''}${counted(rows.rows - (view.look.hasHead ? 1 : 0), 'row')}`}{' '}
                 <Key of="runImport" plain />
               </button>
               <button type="button" className="btn btn-sm" onClick={() => input.current?.click()}>

@@ -7,6 +7,9 @@ import { inTurn } from './turn'
 
 export type Changed = { what: string | null; id?: number | null; revision?: number | null }
 
+// Everything asks again but the digs: each would ask the market some thirty times, and no change alters what it says.
+const refreshAll = (cache: QueryClient): Promise<unknown> => cache.invalidateQueries({ predicate: (q) => q.queryKey[0] !== 'dig' })
+
 /** Does something that can be undone: says what was done, offers Undo, and makes every screen ask again. */
 export function useChanges(product?: number) {
   const cache = useQueryClient()
@@ -20,20 +23,18 @@ export function useChanges(product?: number) {
       } catch (e) {
         toast(messages.notUndone((e as Error).message))
       }
-      await cache.invalidateQueries()
+      await refreshAll(cache)
     }
-    const run = async (call: () => Promise<Changed>, then?: () => void) => {
+    const run = async (call: () => Promise<Changed>, then?: () => void, refresh = refreshAll) => {
       try {
         const { what, id } = await inTurn(call)
         then?.()
         if (what) toast(what, () => undo(id))
       } catch (e) {
-        toastAgain(`Not done: ${(e as Error).message}`, () => run(call, then))
+        toastAgain(messages.notSaved((e as Error).message), () => run(call, then, refresh))
       }
-      await refreshAll(cache)
+      await refresh(cache)
     }
     return { undo, run }
   }, [cache, product])
 }
-
-const refreshAll = (cache: QueryClient) => cache.invalidateQueries()

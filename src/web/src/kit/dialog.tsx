@@ -1,7 +1,19 @@
 import { type ReactNode, useEffect, useRef } from 'react'
 
-/** A sheet over the work until Escape. The browser keeps the focus inside it and gives it back. */
-export function Dialog({ name, close, children, width = 620 }: { name: string; close: () => void; children: ReactNode; width?: number }) {
+/** A layer over the work until Escape. The browser keeps the focus inside it; it goes back when the layer closes. */
+function Modal({
+  name,
+  close,
+  children,
+  style,
+  onClick,
+}: {
+  name: string
+  close: () => void
+  children: ReactNode
+  style: React.CSSProperties
+  onClick?: (e: React.MouseEvent) => void
+}) {
   const ref = useRef<HTMLDialogElement>(null)
   useEffect(() => {
     const before = document.activeElement as HTMLElement | null
@@ -12,14 +24,28 @@ export function Dialog({ name, close, children, width = 620 }: { name: string; c
     <dialog
       ref={ref}
       aria-label={name}
-      className="m-auto mt-[9vh] rounded-lg border border-(--tin-2) bg-base-100 text-base-content p-0 backdrop:bg-black/25"
-      style={{ width: `min(${width}px, 94vw)` }}
+      className="m-auto rounded-lg border border-(--tin-2) bg-base-100 text-base-content p-0 backdrop:bg-black/25"
+      style={style}
       onCancel={(e) => {
         e.preventDefault()
         close()
       }}
-      onClick={(e) => e.target === ref.current && close()}
+      onClick={onClick}
       onKeyDown={(e) => e.stopPropagation()}
+    >
+      {children}
+    </dialog>
+  )
+}
+
+/** A sheet over the work: Escape, its button or a click beside it closes it. */
+export function Dialog({ name, close, children, width = 620 }: { name: string; close: () => void; children: ReactNode; width?: number }) {
+  return (
+    <Modal
+      name={name}
+      close={close}
+      style={{ width: `min(${width}px, 94vw)`, marginTop: '9vh' }}
+      onClick={(e) => e.target === e.currentTarget && close()}
     >
       <div className="p-5">
         {children}
@@ -29,7 +55,7 @@ export function Dialog({ name, close, children, width = 620 }: { name: string; c
           </button>
         </p>
       </div>
-    </dialog>
+    </Modal>
   )
 }
 
@@ -50,25 +76,8 @@ export function NameDialog({
   close: () => void
 }) {
   const box = useRef<HTMLInputElement>(null)
-  const ref = useRef<HTMLDialogElement>(null)
-  useEffect(() => {
-    const before = document.activeElement as HTMLElement | null
-    ref.current?.showModal()
-    box.current?.select()
-    return () => before?.focus?.()
-  }, [])
   return (
-    <dialog
-      ref={ref}
-      aria-label={title}
-      className="m-auto mt-[14vh] rounded-lg border border-(--tin-2) bg-base-100 text-base-content p-0 backdrop:bg-black/25"
-      style={{ width: 'min(460px, 94vw)' }}
-      onCancel={(e) => {
-        e.preventDefault()
-        close()
-      }}
-      onKeyDown={(e) => e.stopPropagation()}
-    >
+    <Modal name={title} close={close} style={{ width: 'min(460px, 94vw)', marginTop: '14vh' }}>
       <form
         className="p-5"
         onSubmit={(e) => {
@@ -82,7 +91,15 @@ export function NameDialog({
         <h2 className="text-[18px] font-bold mb-2">{title}</h2>
         <label className="block text-[14px]">
           {label}
-          <input ref={box} className="input input-sm w-full mt-1" defaultValue={value} maxLength={200} required />
+          <input
+            ref={box}
+            autoFocus
+            className="input input-sm w-full mt-1"
+            defaultValue={value}
+            maxLength={200}
+            required
+            onFocus={(e) => e.target.select()}
+          />
         </label>
         <p className="flex gap-2 mt-4 justify-end">
           <button type="button" className="btn btn-sm" onClick={close}>
@@ -93,6 +110,6 @@ export function NameDialog({
           </button>
         </p>
       </form>
-    </dialog>
+    </Modal>
   )
 }

@@ -8,6 +8,8 @@ export const messages = {
   notSaved: (why: string) => `Not saved: ${why}`,
   notAdded: (why: string) => `Not added: ${why}`,
   notUndone: (why: string) => `Not undone: ${why}`,
+  notBackedUp: (why: string) => `Not backed up: ${why}`,
+  notRestored: (why: string) => `Not restored: ${why}`,
   notImported: (why: string) => `${why} Nothing was imported.`,
   notPasted: (why: string) => `${why} Nothing was added; your text is still here.`,
   keptInWindow: 'Not saved: the server can’t be reached. Your changes are kept in this window.',
@@ -61,6 +63,7 @@ export const messages = {
 
   // Shop and platforms
   renamed: (name: string) => `Renamed to “${name}”`,
+  duplicated: (name: string) => `Duplicated “${name}”`,
   backedUp: (size: string) => `Backed up and verified, ${size}`,
   saved: (name: string) => `Saved ${name}`,
   fixErrors: 'Fix the marked errors before saving',

@@ -1,4 +1,4 @@
-import type { Fit, Home } from './api'
+import type { Facet, Facts, Fit, Home } from './api'
 
 /** What each fit means and counts. */
 export const fitAbout: Record<Fit, string> = {
@@ -19,7 +19,11 @@ export const homeName: Record<Home, string> = {
   avoid: 'avoid',
 }
 
-const sampleSource = 'stand-in market'
-
-/** What a source is called on a screen: made-up numbers are named as such. */
-export const sourceName = (source: string) => (source === sampleSource ? 'Sample data' : source)
+/** The line of the facts for each kind of claim; style claims nothing. */
+export const factLines: Partial<Record<Facet, Exclude<keyof Facts, 'what'>>> = {
+  material: 'materials',
+  colour: 'colours',
+  size: 'sizes',
+  audience: 'audiences',
+  occasion: 'occasions',
+}

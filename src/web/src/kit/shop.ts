@@ -21,9 +21,8 @@ import { type Changed, useChanges } from './changes'
 import { messages } from './messages'
 import type { SavedText } from './notsaved'
 import { refreshPicks } from './queries'
-import { toast, toastAgain } from './toast'
+import { toast } from './toast'
 import { inTurn } from './turn'
-import { capital } from './words'
 
 export const useShop = () => useQuery({ queryKey: ['shop'], queryFn: () => ask(api.GET('/api/shop')), staleTime: Infinity })
 
@@ -97,16 +96,7 @@ export function usePickActions(place: Place) {
   const cache = useQueryClient()
   const path = { id: place.product.id }
   const changes = useChanges(place.product.id)
-  // What was done is said as soon as it is done, so that what is said comes in the same order.
-  const does = async (call: () => Promise<Changed>) => {
-    try {
-      const { what, id } = await inTurn(call)
-      if (what) toast(capital(what), () => undo(id))
-    } catch (e) {
-      toastAgain(`Not saved: ${(e as Error).message}`, () => does(call))
-    }
-    await refreshPicks(cache)
-  }
+  const does = (call: () => Promise<Changed>) => changes.run(call, undefined, refreshPicks)
   /** Undoes the last change; with its id, that one. */
   const { undo } = changes
   const change = (texts: string[], change: Change) =>
@@ -154,7 +144,7 @@ export function usePickActions(place: Place) {
           })
           if (data) {
             know(next, data.revision ?? product.revision)
-            if (data.what) toast(capital(data.what), () => undo(data.id))
+            if (data.what) toast(data.what, () => undo(data.id))
             refreshPicks(cache)
             return {}
           }
@@ -180,7 +170,7 @@ export function usePickActions(place: Place) {
           return { theirs: theirs.note, revision: theirs.noteRevision }
         }
         if (!data) return { problem: messageOf(error, response.status) }
-        if (data.what) toast(capital(data.what), () => undo(data.id))
+        if (data.what) toast(data.what, () => undo(data.id))
         await cache.invalidateQueries({ queryKey: ['picks'] })
         return {}
       } catch {

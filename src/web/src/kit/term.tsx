@@ -5,7 +5,6 @@ import { BoxPlot, publishBy, Year } from './charts'
 import { HelpLink } from './helplink'
 import { Key } from './key'
 import { messages } from './messages'
-import { sourceName } from './names'
 import { Num } from './num'
 import { compact, counted, dateOf, fixed, full, money, monthName, noData, percent } from './numbers'
 import { refreshNumbers } from './queries'
@@ -310,7 +309,7 @@ function Readings({ place, view, correct }: { place: Place; view: TermView; corr
   return (
     <div className="quiet text-[12.5px] mt-3">
       {numbers.source
-        ? `Source: ${sourceName(numbers.source)}, ${place.market.platformName}, ${place.market.countryName}, ${numbers.takenAt ? dateOf(numbers.takenAt) : ''}. `
+        ? `Source: ${numbers.source}, ${place.market.platformName}, ${place.market.countryName}, ${numbers.takenAt ? dateOf(numbers.takenAt) : ''}. `
         : `No data for ${place.market.platformName}, ${place.market.countryName}. `}
       <button type="button" className="link" onClick={correct}>
         Correct <Key of="correct" />
@@ -323,7 +322,7 @@ function Readings({ place, view, correct }: { place: Place; view: TermView; corr
               {view.readings.slice(1).map((r) => (
                 <tr key={r.id}>
                   <td>
-                    {sourceName(r.source)}, {dateOf(r.takenAt)}
+                    {r.source}, {dateOf(r.takenAt)}
                   </td>
                   <td className="r">
                     <Num value={r.volume} unit="searches/mo" /> / <Num value={r.competition} unit="competing listings" />

@@ -1,17 +1,13 @@
 import { useRef, useState } from 'react'
 import type { Facet, Facts } from '../kit/api'
+import { factLines } from '../kit/names'
 import { NotSaved, type SavedText } from '../kit/notsaved'
 import { counted } from '../kit/numbers'
 import type { Place, usePickActions } from '../kit/shop'
+import { capital } from '../kit/words'
 import type { Row } from './pick'
 
-const lists: [Exclude<keyof Facts, 'what'>, Facet, string][] = [
-  ['materials', 'material', 'Material'],
-  ['colours', 'colour', 'Colour'],
-  ['sizes', 'size', 'Size'],
-  ['audiences', 'audience', 'Audience'],
-  ['occasions', 'occasion', 'Occasion'],
-]
+const lines = Object.entries(factLines) as [Facet, Exclude<keyof Facts, 'what'>][]
 
 /** True statements about the product. Picks with a colour, material, size, audience or occasion that is missing here are marked. */
 export function FactsPart({ place, picks, save }: { place: Place; picks: Row[]; save: ReturnType<typeof usePickActions>['fact'] }) {
@@ -31,9 +27,14 @@ export function FactsPart({ place, picks, save }: { place: Place; picks: Row[]; 
         True statements about {place.product.name}. Separate words with commas. Each line is saved when you leave it.
       </p>
       <Line name="What it is" value={facts.what} tidy={(what) => what.trim()} save={(what) => save('what', what)} />
-      {lists.map(([key, facet, name]) => (
+      {lines.map(([facet, key]) => (
         <div key={key}>
-          <Line name={name} value={facts[key].join(', ')} tidy={(text) => split(text).join(', ')} save={(text) => save(key, split(text))} />
+          <Line
+            name={capital(facet)}
+            value={facts[key].join(', ')}
+            tidy={(text) => split(text).join(', ')}
+            save={(text) => save(key, split(text))}
+          />
           {[...lacking.values()]
             .filter((l) => l.facet === facet)
             .map((l) => (

@@ -17,7 +17,7 @@ import { type ShortcutId, useShortcuts } from '../kit/shortcuts'
 import { type Column, changed, type Sort, sortRows, Table } from '../kit/table'
 import { TermDetail } from '../kit/term'
 import { Legend, Thread } from '../kit/thread'
-import { toast } from '../kit/toast'
+import { toast, toastAgain } from '../kit/toast'
 import { inTurn } from '../kit/turn'
 import { FactsPart } from './facts'
 import { IdeasPart } from './ideas'
@@ -103,17 +103,17 @@ export function PickList({ place }: { place: Place }) {
 
   const lead = async (pick: Row) => {
     const before = listing.data?.leadKey ?? null
-    const put = async (key: string | null) => {
+    const put = async (key: string | null, done: () => void) => {
       try {
         await inTurn(() => ask(api.PUT('/api/listings/{id}/lead', { params: { path: { id: place.listingId } }, body: { key } })))
+        done()
       } catch (e) {
-        return toast((e as Error).message)
+        toastAgain(messages.notSaved((e as Error).message), () => put(key, done))
       }
       await cache.invalidateQueries({ queryKey: ['listing', place.listingId] })
     }
-    put(pick.lead ? null : pick.key)
-    await inTurn(async () => undefined)
-    toast(pick.lead ? messages.leadRemoved(pick.text) : messages.leadSet(pick.text), () => put(before))
+    const said = pick.lead ? messages.leadRemoved(pick.text) : messages.leadSet(pick.text)
+    await put(pick.lead ? null : pick.key, () => toast(said, () => put(before, () => toast(messages.undone(said)))))
   }
   const move = (by: number) => {
     if (!row || sort || families) return toast(messages.clearSorting)
@@ -335,7 +335,7 @@ export function PickList({ place }: { place: Place }) {
             <button type="button" className="link" onClick={() => actions.undo()}>
               Undo
             </button>{' '}
-            <kbd>U</kbd> <span className="quiet">{picks.data.undo}</span>
+            <Key of="undo" /> <span className="quiet">{picks.data.undo}</span>
           </p>
         )}
       </aside>

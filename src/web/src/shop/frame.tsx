@@ -75,20 +75,30 @@ export function Frame() {
   return <Framed place={place as Place} />
 }
 
-/** The header of screens about the shop as a whole, with the way back to the listing. */
-export function ShopHead({ name }: { name: string }) {
-  const shop = useShop().data
-  const navigate = useNavigate()
-  const back = localStorage.getItem('last') ?? '/'
+/** What every screen has: undo, the history and the sheet of shortcuts by key, and a focus that is never lost. */
+function useSheets(product?: number) {
   const [sheet, setSheet] = useState<'keys' | 'history' | null>(null)
-  const { undo } = useChanges()
+  const { undo } = useChanges(product)
   useFocusKeeper()
   useShortcuts({
     undo: () => undo(),
     history: () => setSheet('history'),
     sheet: () => setSheet('keys'),
-    dig: () => navigate(back),
   })
+  const close = () => setSheet(null)
+  return {
+    showHistory: () => setSheet('history'),
+    open: sheet === 'keys' ? <KeySheet close={close} /> : sheet === 'history' ? <History product={product} close={close} /> : null,
+  }
+}
+
+/** The header of screens about the shop as a whole, with the way back to the listing. */
+export function ShopHead({ name }: { name: string }) {
+  const shop = useShop().data
+  const navigate = useNavigate()
+  const back = localStorage.getItem('last') ?? '/'
+  const sheets = useSheets()
+  useShortcuts({ dig: () => navigate(back) })
   useEffect(() => {
     document.title = `${name} · Tin Rabbit`
   }, [name])
@@ -104,7 +114,7 @@ export function ShopHead({ name }: { name: string }) {
       <Link to={back} className="link ml-auto text-[14px]">
         Back to listing
       </Link>
-      <button type="button" className="pill" onClick={() => setSheet('history')}>
+      <button type="button" className="pill" onClick={sheets.showHistory}>
         History <Key of="history" />
       </button>
       {name !== 'Help' && (
@@ -113,8 +123,7 @@ export function ShopHead({ name }: { name: string }) {
         </Link>
       )}
       <ThemeButton />
-      {sheet === 'keys' && <KeySheet close={() => setSheet(null)} />}
-      {sheet === 'history' && <History close={() => setSheet(null)} />}
+      {sheets.open}
     </header>
   )
 }
@@ -218,7 +227,7 @@ function PlaceMenu({ place }: { place: Place }) {
       const copy = await ask(api.POST('/api/products/{id}/duplicate', { params: { path }, body: { name } }))
       await cache.invalidateQueries({ queryKey: ['shop'] })
       navigate(`/${copy.id}/${market.id}/write`)
-      return { what: `Duplicated “${product.name}”` }
+      return { what: messages.duplicated(product.name) }
     })
   const removeListing = () =>
     run(
@@ -285,20 +294,15 @@ function Framed({ place }: { place: Place }) {
   useEffect(() => {
     if (steps.some(([path]) => pathname === `${place.base}/${path}`)) localStorage.setItem('last', pathname + search)
   }, [pathname, search, place.base])
-  const [sheet, setSheet] = useState<'keys' | 'find' | 'history' | null>(null)
-  const { undo } = useChanges(place.product.id)
+  const [finding, setFinding] = useState(false)
+  const sheets = useSheets(place.product.id)
   const go = (to: string) => navigate(`${place.base}/${to}`)
-  const toggle = (name: 'keys' | 'find' | 'history') => setSheet(sheet === name ? null : name)
-  useFocusKeeper()
   useShortcuts({
-    search: () => toggle('find'),
-    sheet: () => toggle('keys'),
-    history: () => toggle('history'),
+    search: () => setFinding(true),
     dig: () => go('dig'),
     pickStep: () => go('pick'),
     write: () => go('write'),
     weigh: () => go('weigh'),
-    undo: () => undo(),
   })
   const { product, market } = place
   useEffect(() => {
@@ -365,7 +369,7 @@ function Framed({ place }: { place: Place }) {
           ))}
         </nav>
         <Unsaved />
-        <button type="button" className="pill" onClick={() => setSheet('find')}>
+        <button type="button" className="pill" onClick={() => setFinding(true)}>
           Search <Key of="search" />
         </button>
         <Link className="pill" to="/help" title="Help: how the numbers work, glossary, keyboard shortcuts">
@@ -380,9 +384,8 @@ function Framed({ place }: { place: Place }) {
       <Outlet context={place} key={`${place.listingId} ${market.id}`} />
       <ToastLine />
       <Pocket place={place} />
-      {sheet === 'keys' && <KeySheet close={() => setSheet(null)} />}
-      {sheet === 'find' && <FindAnything place={place} close={() => setSheet(null)} />}
-      {sheet === 'history' && <History product={product.id} close={() => setSheet(null)} />}
+      {sheets.open}
+      {finding && <FindAnything place={place} close={() => setFinding(false)} />}
     </div>
   )
 }

@@ -109,7 +109,7 @@ function Backups() {
       const made = await ask(api.POST('/api/backups'))
       toast(messages.backedUp(size.format(made.bytes / 1e6)))
     } catch (e) {
-      toastAgain(`Not backed up: ${(e as Error).message}`, backUp)
+      toastAgain(messages.notBackedUp((e as Error).message), backUp)
     }
     setBusy('')
     cache.invalidateQueries({ queryKey: ['backups'] })
@@ -124,7 +124,7 @@ function Backups() {
       localStorage.removeItem('last')
       window.location.assign('/')
     } catch (e) {
-      toastAgain(`Not restored: ${(e as Error).message}`, () => restore(name))
+      toastAgain(messages.notRestored((e as Error).message), () => restore(name))
       setBusy('')
     }
   }

@@ -6,7 +6,6 @@ import {
   api,
   ask,
   type Copy,
-  type Facet,
   type Facts,
   type Field,
   type Finding,
@@ -21,6 +20,7 @@ import { ConflictBox } from '../kit/conflict'
 import { type DraftView, listingDraft, restoreDrafts } from '../kit/drafts'
 import { HelpLink } from '../kit/helplink'
 import { messages } from '../kit/messages'
+import { factLines } from '../kit/names'
 import { Num } from '../kit/num'
 import { counted, full, withoutData } from '../kit/numbers'
 import { draftKey, type Place, usePickActions, usePicks, weigh as weighDraft, weighKey } from '../kit/shop'
@@ -729,14 +729,6 @@ const Held = memo(function Held({
 })
 
 const none: never[] = []
-// The line of the facts for each kind of claim; style claims nothing.
-const factLines: Partial<Record<Facet, Exclude<keyof Facts, 'what'>>> = {
-  material: 'materials',
-  colour: 'colours',
-  size: 'sizes',
-  audience: 'audiences',
-  occasion: 'occasions',
-}
 const firm = { missing: 0, spread: 1, together: 2, inflected: 3, whole: 4 }
 const firmness = (t: PickWeight) => firm[t.grade]
 
