@@ -1,9 +1,10 @@
 import { describe, expect, test } from 'vitest'
+import model from '../../docs/model.md?raw'
 import { endingInNumber } from '../../src/web/src/dig/paste'
 import type { PlatformView } from '../../src/web/src/kit/api'
 import { compact, counted, gripOf, money, percent, withoutData } from '../../src/web/src/kit/numbers'
 import { keysOf, type ShortcutId, shortcuts } from '../../src/web/src/kit/shortcuts'
-import { slugOf } from '../../src/web/src/shop/help'
+import { sectionsOf, slugOf } from '../../src/web/src/shop/help'
 import { begunFrom, newField } from '../../src/web/src/shop/newplatform'
 import { labelOf } from '../../src/web/src/shop/profile'
 
@@ -101,4 +102,12 @@ describe('the list of shortcuts', () => {
 
 test('a heading is an address', () => {
   expect([slugOf('The shape of a year'), slugOf('Fit and home')]).toEqual(['the-shape-of-a-year', 'fit-and-home'])
+})
+
+test('every “?” beside a figure opens a section that the help has', () => {
+  const files = import.meta.glob<string>('../../src/web/src/**/*.tsx', { query: '?raw', import: 'default', eager: true })
+  const wanted = Object.values(files).flatMap((text) => [...text.matchAll(/<HelpLink to="([^"]+)"/g)].map((m) => m[1]))
+  const sections = sectionsOf(model).map((s) => s.slug)
+  expect(wanted.length).toBeGreaterThan(8)
+  expect(wanted.filter((to) => !sections.includes(to))).toEqual([])
 })

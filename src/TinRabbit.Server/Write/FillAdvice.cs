@@ -1,7 +1,7 @@
 using Microsoft.EntityFrameworkCore;
+using TinRabbit.Core.Findings;
 using TinRabbit.Core.Matching;
 using TinRabbit.Core.Measures;
-using TinRabbit.Core.Findings;
 using TinRabbit.Core.Platforms;
 using TinRabbit.Core.Words;
 using TinRabbit.Server.Storage;

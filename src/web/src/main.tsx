@@ -1,5 +1,5 @@
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query'
-import { StrictMode } from 'react'
+import { lazy, StrictMode, Suspense } from 'react'
 import { createRoot } from 'react-dom/client'
 import { createBrowserRouter, Navigate, RouterProvider, useOutletContext } from 'react-router'
 import { Dig } from './dig/dig'
@@ -9,7 +9,6 @@ import { PickList } from './pick/pick'
 import { Broken, NotFound } from './shop/broken'
 import { NewProduct, Start } from './shop/first'
 import { Frame } from './shop/frame'
-import { Help } from './shop/help'
 import { Login } from './shop/login'
 import { Platforms } from './shop/platforms'
 import { Settings } from './shop/settings'
@@ -18,6 +17,9 @@ import { Weigh } from './weigh/weigh'
 import { Write } from './write/write'
 
 const cache = new QueryClient({ defaultOptions: { queries: { staleTime: 10_000, refetchOnWindowFocus: false, retry: 1 } } })
+
+// The help brings a reader of Markdown with it, which no other screen needs.
+const Help = lazy(async () => ({ default: (await import('./shop/help')).Help }))
 
 function Step({ of: Of }: { of: (p: { place: Place }) => React.ReactNode }) {
   return <Of place={useOutletContext<Place>()} />
@@ -34,7 +36,12 @@ const router = createBrowserRouter([
       screen('/new', <NewProduct />),
       screen('/platforms', <Platforms />),
       screen('/settings', <Settings />),
-      screen('/help', <Help />),
+      screen(
+        '/help',
+        <Suspense>
+          <Help />
+        </Suspense>,
+      ),
       screen('/login', <Login />),
       {
         path: '/:productId/:marketId',

@@ -89,6 +89,10 @@ export function useWeighing(place: Place): Weighing | undefined {
   return useMemo(() => weighed && picks && opened(weighed, picks), [weighed, picks])
 }
 
+/** Whether reach and grip are a headline: not over a listing that the platform refuses, nor where most picks have no data. */
+export const isHeadline = (weighing: Weighing, required: number | null | undefined) =>
+  required === 0 && weighing.totalVolume > 0 && weighing.unknownVolume * 2 <= weighing.picks
+
 export type Change = { source?: string; saidBy?: string[]; language?: string; fit?: Fit; home?: Home; note?: string }
 
 /** Everything that can be done to picks; each says what it did and can be undone. */

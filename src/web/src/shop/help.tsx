@@ -1,5 +1,5 @@
 import { Marked } from 'marked'
-import { useEffect, useMemo, useRef, useState } from 'react'
+import { useEffect, useMemo, useState } from 'react'
 import { useLocation } from 'react-router'
 import model from '../../../../docs/model.md?raw'
 import { ToastLine } from '../kit/toast'
@@ -36,16 +36,15 @@ export function sectionsOf(markdown: string): Section[] {
     })
 }
 
-const sections = sectionsOf(model)
 const keysHeading = 'Keyboard shortcuts'
 
 /** How the numbers work with examples, the glossary and the shortcuts; searchable. */
 export function Help() {
   const { hash } = useLocation()
   const [text, setText] = useState('')
-  const page = useRef<HTMLElement>(null)
   const wanted = text.toLowerCase().split(/\s+/).filter(Boolean)
-  const shown = useMemo(() => sections.filter((s) => wanted.every((w) => s.words.includes(w))), [wanted])
+  const sections = useMemo(() => sectionsOf(model), [])
+  const shown = sections.filter((s) => wanted.every((w) => s.words.includes(w)))
   const keys = wanted.every((w) => 'keyboard shortcuts keys'.includes(w))
   useEffect(() => {
     const target = hash && document.getElementById(hash.slice(1))
@@ -78,7 +77,7 @@ export function Help() {
           )}
           {shown.length === 0 && !keys && <p className="quiet text-[14px]">No section contains these words.</p>}
         </nav>
-        <section ref={page} className="sheet help" data-testid="help" aria-label="Help">
+        <section className="sheet help" data-testid="help" aria-label="Help">
           {shown.map((s) => (
             <section key={s.slug} className="mb-6">
               <h2 id={s.slug} tabIndex={-1}>

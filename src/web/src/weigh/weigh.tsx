@@ -6,7 +6,7 @@ import { api, ask, type Copy, type Grade, type Listing, type PickWeight, type Sp
 import { HelpLink } from '../kit/helplink'
 import { Num } from '../kit/num'
 import { counted, fixed, full, gripOf, upTo, withoutData } from '../kit/numbers'
-import { draftKey, type Place, useWeighing } from '../kit/shop'
+import { draftKey, isHeadline, type Place, useWeighing } from '../kit/shop'
 import { type Column, type Sort, sortRows, Table } from '../kit/table'
 import { foldInWords, gradeWords, Legend, TermGaps, Thread } from '../kit/thread'
 
@@ -41,8 +41,7 @@ export function Weigh({ place }: { place: Place }) {
   const term = rows.find((r) => r.key === at)
   const known = weighing.totalVolume > 0
   const { sums } = weighing
-  // A figure is no headline over a listing that the platform refuses, or where most picks have no data.
-  const big = required === 0 && known && weighing.unknownVolume * 2 <= weighing.picks ? 'big' : 'big less'
+  const big = isHeadline(weighing, required) ? 'big' : 'big less'
   return (
     <main className="work" style={{ gridTemplateColumns: 'minmax(0,1fr) 372px' }}>
       <section className="sheet !overflow-hidden grid" style={{ gridTemplateRows: 'auto auto minmax(0,1fr)' }}>

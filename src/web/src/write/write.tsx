@@ -23,7 +23,7 @@ import { messages } from '../kit/messages'
 import { factLines } from '../kit/names'
 import { Num } from '../kit/num'
 import { counted, full, withoutData } from '../kit/numbers'
-import { draftKey, type Place, usePickActions, usePicks, weigh as weighDraft, weighKey } from '../kit/shop'
+import { draftKey, isHeadline, type Place, usePickActions, usePicks, weigh as weighDraft, weighKey } from '../kit/shop'
 import { keysOf, type ShortcutId, useShortcuts } from '../kit/shortcuts'
 import { type Column, Table } from '../kit/table'
 import { gradeWords, Legend, TermGaps, Thread } from '../kit/thread'
@@ -633,9 +633,7 @@ const Figures = memo(function Figures({
   show: () => void
 }) {
   const known = weighing !== undefined && weighing.totalVolume > 0
-  // A figure is no headline over a listing that the platform refuses, or where most picks have no data.
-  const sure = required === 0 && known && weighing.unknownVolume * 2 <= weighing.picks
-  const big = sure ? 'big' : 'big less'
+  const big = weighing && isHeadline(weighing, required) ? 'big' : 'big less'
   return (
     <div className="mb-2">
       <p className="publish" data-testid="publishable" role="status">
