@@ -1,3 +1,6 @@
+using TinRabbit.Core.Filling.Tags;
+using TinRabbit.Core.Filling.Titles;
+using TinRabbit.Core.Filling.Words;
 using System.Diagnostics;
 using System.Globalization;
 using Google.OrTools.Sat;
@@ -42,7 +45,7 @@ internal static class FillBench
         {
             var platform = Platform(FieldShape.Phrases, new(24, Unit.Characters, slots), false);
             var wanted = Terms(terms, words, seed);
-            var (ours, ms) = Timed(() => PhrasesFill.Of(platform, Nothing, "field", wanted, []));
+            var (ours, ms) = Timed(() => TagsFill.Of(platform, Nothing, "field", wanted, []));
             var (best, proven) = SolvePhrases(platform, wanted, slots, seconds);
             Row($"{terms} terms, {words} words, {slots} slots", ours.Grip, best, proven, ms, "");
         }
@@ -148,7 +151,7 @@ internal static class FillBench
                     candidates.Add(woven);
         }
 
-        var ready = TermSet.For(platform, [.. terms.Select(t => t.Text)]);
+        var ready = TermSet.Prepare(platform, [.. terms.Select(t => t.Text)]);
         var model = new CpModel();
         var chosen = candidates.ToDictionary(c => c, c => model.NewBoolVar(c));
         model.Add(LinearExpr.Sum(chosen.Values) <= slots);
@@ -158,7 +161,7 @@ internal static class FillBench
         var byGrip = terms.Select(_ => new Dictionary<double, List<BoolVar>>()).ToArray();
         foreach (var (text, variable) in chosen)
         {
-            var weighed = Weigh.Listing(ready, new Dictionary<string, FieldValue> { ["field"] = new FieldValue.Items([text]) }, terms);
+            var weighed = Weigher.Weigh(ready, new Dictionary<string, FieldValue> { ["field"] = new FieldValue.Items([text]) }, terms);
             for (var t = 0; t < terms.Length; t++)
                 if (weighed.Terms[t].Grade is Grade.Whole or Grade.Inflected or Grade.Together)
                     (byGrip[t].TryGetValue(weighed.Terms[t].Grip, out var list) ? list : byGrip[t][weighed.Terms[t].Grip] = []).Add(variable);

@@ -57,7 +57,7 @@ public class MatchBench
         var rest = ListingBytes - title.Length - bullets.Sum(b => b.Length);
         _copy = new() { ["title"] = new FieldValue.Text(title), ["bullets"] = new FieldValue.Items(bullets), ["backend"] = new FieldValue.Text(long_[..rest]) };
         _text = $"{title}\n{string.Join('\n', bullets)}\n{long_[..rest]}";
-        _ready = TermSet.For(_platform, _terms);
+        _ready = TermSet.Prepare(_platform, _terms);
         _words = [.. _terms.SelectMany(Tokens.Of).Select(t => t.Word)];
         _expressions = [.. _terms.Select(t => new Regex($@"\b{string.Join(@"\W+", Tokens.Of(t).Select(w => Regex.Escape(w.Word)))}\b", RegexOptions.IgnoreCase | RegexOptions.CultureInvariant))];
     }
@@ -66,16 +66,16 @@ public class MatchBench
     public int OnePass() => Tokens.Of(_text).Count(t => _words.Contains(t.Word));
 
     [Benchmark(Description = "weigh 10,000 terms, terms ready")]
-    public double WeighReady() => Weigh.Listing(_ready, _copy, _wanted).Reach;
+    public double WeighReady() => Weigher.Weigh(_ready, _copy, _wanted).Reach;
 
     [Benchmark(Description = "the same, each term explained with its spans")]
-    public int Explained() => Weigh.Listing(_ready, _copy, _wanted).Terms.Sum(t => t.Explain() is var match ? t.Near(match).Count + match.Spans.Count : 0);
+    public int Explained() => Weigher.Weigh(_ready, _copy, _wanted).Terms.Sum(t => t.Explain() is var match ? t.Near(match).Count + match.Spans.Count : 0);
 
     [Benchmark(Description = "one pass: cut listing and terms, look each word up")]
     public int OnePassBoth() => Tokens.Of(_text).Count(t => _words.Contains(t.Word)) + _terms.Sum(t => Tokens.Of(t).Count(w => _words.Contains(w.Word)));
 
     [Benchmark(Description = "weigh 10,000 terms from scratch")]
-    public double WeighCold() => Weigh.Listing(_platform, _copy, _wanted).Reach;
+    public double WeighCold() => Weigher.Weigh(_platform, _copy, _wanted).Reach;
 
     [Benchmark(Description = "one regular expression a term")]
     public int Expressions() => _expressions.Count(e => e.IsMatch(_text));
@@ -91,7 +91,7 @@ public class MatchBench
         var means = summary.Reports.ToDictionary(r => r.BenchmarkCase.Descriptor.WorkloadMethod.Name, r => r.ResultStatistics!.Median / 1e6);
         var bench = new MatchBench();
         bench.SetUp();
-        Console.WriteLine($"match: {bench._terms.Count:N0} terms against a listing of {ListingBytes:N0} bytes that holds {Weigh.Listing(bench._ready, bench._copy, bench._wanted).Eligible:N0} of them, one thread, medians");
+        Console.WriteLine($"match: {bench._terms.Count:N0} terms against a listing of {ListingBytes:N0} bytes that holds {Weigher.Weigh(bench._ready, bench._copy, bench._wanted).Eligible:N0} of them, one thread, medians");
         foreach (var report in summary.Reports)
             Console.WriteLine($"  {report.BenchmarkCase.Descriptor.WorkloadMethodDisplayInfo.Trim('\''),-52} {means[report.BenchmarkCase.Descriptor.WorkloadMethod.Name],9:F3} ms");
         Console.WriteLine($"  weighing, terms ready ÷ one pass over the listing     {means[nameof(WeighReady)] / means[nameof(OnePass)]:F2}");

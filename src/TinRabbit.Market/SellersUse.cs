@@ -41,7 +41,7 @@ public sealed record SellersUse(int Count, int Among, decimal Price, double Rati
             var words = Tokens.Of(part).Select(t => t.Word).ToArray();
             for (var from = 0; from < words.Length; from++)
                 for (var to = from; to < words.Length && to < from + MostWords; to++)
-                    if (!SmallWords.Has(words[from]) && !SmallWords.Has(words[to]))
+                    if (!StopWords.Has(words[from]) && !StopWords.Has(words[to]))
                         yield return string.Join(' ', words[from..(to + 1)]);
         }
     }

@@ -1,4 +1,3 @@
-using System.Net;
 using System.Net.Sockets;
 using System.Text.Json.Serialization;
 using System.Text.Json.Serialization.Metadata;
@@ -84,8 +83,8 @@ static void AddServices(WebApplicationBuilder builder, StartOptions options, Dat
     services.AddDbContext<TinContext>(o => o.UseSqlite(TinContext.Connection(database), s => s.UseQuerySplittingBehavior(QuerySplittingBehavior.SplitQuery)));
     services.AddSingleton(options);
     services.AddSingleton<WriteGate>();
-    services.AddSingleton<Commits>();
-    services.AddSingleton<ReadyPicksCache>();
+    services.AddSingleton<DataVersion>();
+    services.AddSingleton<PreparedPicksCache>();
     services.AddSingleton<LastWeighings>();
     services.AddSingleton<Shelves>();
     services.AddScoped<ChangeLog>();

@@ -13,17 +13,6 @@ using TinRabbit.Market;
 
 namespace TinRabbit.Server;
 
-/// <summary>The text is a search term: it has at most <see cref="Bounds.TermLength"/> characters and <see cref="Bounds.TermWords"/> words. On a list, each text is one.</summary>
-[AttributeUsage(AttributeTargets.Parameter | AttributeTargets.Property)]
-internal sealed class TermAttribute : Attribute;
-
-/// <summary>Each text of a list has at most this many characters.</summary>
-[AttributeUsage(AttributeTargets.Parameter | AttributeTargets.Property)]
-internal sealed class EachMaxLengthAttribute(int length) : Attribute
-{
-    public int Length { get; } = length;
-}
-
 /// <summary>
 /// Checks every request before its endpoint runs: what is needed is there, no list has a null, and every text and list is within its bound.
 /// The bounds are attributes on the request's record; what has none is held to <see cref="Bounds.TextLength"/> and <see cref="Bounds.List"/>.

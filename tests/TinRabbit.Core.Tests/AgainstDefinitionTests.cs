@@ -31,7 +31,7 @@ public class AgainstDefinitionTests
     public void Grades_strengths_and_missing_words_follow_the_definitions() => Check.One(Config.QuickThrowOnFailure.WithMaxTest(4000), Prop.ForAll(Cases.ToArbitrary(), c =>
     {
         var copy = Samples.Copy(("title", c.Title), ("tags", c.Tags), ("notes", "bird house boxes"));
-        var weighed = Weigh.Listing(c.Platform, copy, [new(c.Term, 100)]).Terms[0];
+        var weighed = Weigher.Weigh(c.Platform, copy, [new(c.Term, 100)]).Terms[0];
         var plain = Plainly(c.Platform, [(0.8, true, [c.Title]), (0.6, false, c.Tags), (0.2, false, [])], c.Term);
         var match = weighed.Explain();
         return weighed.Grade == plain.Grade && match.Grade == plain.Grade && Math.Abs(weighed.Grip - plain.Grip) < 1e-12
@@ -42,7 +42,7 @@ public class AgainstDefinitionTests
     public void Adding_a_word_at_the_end_never_lowers_reach() => Check.QuickThrowOnFailure(Prop.ForAll(
         Cases.ToArbitrary(), Gen.Elements(Vocabulary).ToArbitrary(), (c, word) =>
         {
-            double Reach(string title) => Weigh.Listing(c.Platform, Samples.Copy(("title", title), ("tags", c.Tags)), [new(c.Term, 100), new("bird box", 7)]).Reach;
+            double Reach(string title) => Weigher.Weigh(c.Platform, Samples.Copy(("title", title), ("tags", c.Tags)), [new(c.Term, 100), new("bird box", 7)]).Reach;
             return Reach($"{c.Title} {word}") >= Reach(c.Title);
         }));
 

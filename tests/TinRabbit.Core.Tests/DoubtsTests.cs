@@ -5,11 +5,11 @@ namespace TinRabbit.Core.Tests;
 public class DoubtsTests
 {
     // Forty terms whose competition follows volume closely.
-    private static readonly Norm Shelf = Norm.Of(Enumerable.Range(1, 40).Select(i => ((double?)(i * 100), (double?)(i * 50 * (1 + i % 3 * 0.05)))));
+    private static readonly MarketStatistics Shelf = MarketStatistics.Compute(Enumerable.Range(1, 40).Select(i => ((double?)(i * 100), (double?)(i * 50 * (1 + i % 3 * 0.05)))));
 
     [Fact]
     public void A_reading_that_sits_is_not_doubted() =>
-        Assert.Empty(Doubts.About(new(1000, 520, 40, [.. Enumerable.Repeat(1000, 30)], 10, [900, 80]), Shelf));
+        Assert.Empty(Doubts.Check(new(1000, 520, 40, [.. Enumerable.Repeat(1000, 30)], 10, [900, 80]), Shelf));
 
     [Theory]
     [InlineData(1000, 520, 900, DoubtKind.Titles)]
@@ -17,12 +17,12 @@ public class DoubtsTests
     [InlineData(1000, 2, 1, DoubtKind.Competition)]
     [InlineData(1000, 90000, 40, DoubtKind.Competition)]
     public void What_does_not_sit_is_named(int volume, int competition, int titles, DoubtKind kind) =>
-        Assert.Equal([kind], Doubts.About(new(volume, competition, titles, null, null, []), Shelf).Select(d => d.Kind));
+        Assert.Equal([kind], Doubts.Check(new(volume, competition, titles, null, null, []), Shelf).Select(d => d.Kind));
 
     [Fact]
     public void Grouped_forms_another_history_and_old_age_are_named_with_their_figures()
     {
-        var doubts = Doubts.About(new(1300, 650, 40, [.. Enumerable.Repeat(9000, 18), .. Enumerable.Repeat(500, 12)], 91.5, [1300, 1300]), Shelf);
+        var doubts = Doubts.Check(new(1300, 650, 40, [.. Enumerable.Repeat(9000, 18), .. Enumerable.Repeat(500, 12)], 91.5, [1300, 1300]), Shelf);
         Assert.Equal([DoubtKind.Grouped, DoubtKind.History, DoubtKind.Old], doubts.Select(d => d.Kind));
         Assert.Contains("1,300", doubts[0].Why);
         Assert.Contains("average 500 searches, not 1,300", doubts[1].Why);
@@ -30,11 +30,11 @@ public class DoubtsTests
     }
 
     [Fact]
-    public void The_unknown_is_not_doubted() => Assert.Empty(Doubts.About(new(null, null, null, null, null, [5]), Shelf));
+    public void The_unknown_is_not_doubted() => Assert.Empty(Doubts.Check(new(null, null, null, null, null, [5]), Shelf));
 
     [Fact]
     public void A_small_shelf_has_no_line_to_be_off() =>
-        Assert.Empty(Doubts.About(new(1000, 2, 1, null, null, []), Norm.Of(Enumerable.Range(1, 29).Select(i => ((double?)(i * 100), (double?)(i * 50))))));
+        Assert.Empty(Doubts.Check(new(1000, 2, 1, null, null, []), MarketStatistics.Compute(Enumerable.Range(1, 29).Select(i => ((double?)(i * 100), (double?)(i * 50))))));
 
     [Fact]
     public void Ranks_are_those_of_the_sorted_values()
@@ -44,7 +44,7 @@ public class DoubtsTests
         {
             var values = Enumerable.Range(0, n).Select(_ => (double?)random.Next(12)).ToList();
             var sorted = values.Order().ToArray();
-            var norm = Norm.Of(values.Select(v => (v, v)));
+            var norm = MarketStatistics.Compute(values.Select(v => (v, v)));
             Assert.Equal(sorted[Math.Max(0, (int)Math.Ceiling(n / 3.0) - 1)], norm.LowTo);
             Assert.Equal(sorted[Math.Max(0, (int)Math.Ceiling(n * 2 / 3.0) - 1)], norm.MediumTo);
         }

@@ -47,7 +47,7 @@ public class FamilyTests
     [InlineData("owl", "owl|owls")]
     public void Forms_near_a_term_are_one_change_away_and_among_all_of_its_forms(string text, string near)
     {
-        Assert.Equal(near, string.Join('|', Family.Near(text)));
-        Assert.All(Family.Near(text), f => Assert.Contains(f, Family.Forms(text)));
+        Assert.Equal(near, string.Join('|', Family.OneChangeForms(text)));
+        Assert.All(Family.OneChangeForms(text), f => Assert.Contains(f, Family.Forms(text)));
     }
 }

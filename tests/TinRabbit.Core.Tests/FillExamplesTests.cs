@@ -1,4 +1,6 @@
-using TinRabbit.Core.Filling;
+using TinRabbit.Core.Filling.Tags;
+using TinRabbit.Core.Filling.Titles;
+using TinRabbit.Core.Filling.Words;
 using TinRabbit.Core.Matching;
 using TinRabbit.Core.Measures;
 using TinRabbit.Core.Platforms;
@@ -32,7 +34,7 @@ public class FillExamplesTests
 
     private static WordsFill Words(Platform platform, IReadOnlyDictionary<string, FieldValue> copy, string[] avoid, params WantedTerm[] terms) => WordsFill.Of(platform, copy, "backend", terms, avoid);
 
-    private static string[] Tags(Platform platform, IReadOnlyDictionary<string, FieldValue> copy, string? lead, params WantedTerm[] terms) => [.. PhrasesFill.Of(platform, copy, "tags", terms, [], lead).Items];
+    private static string[] Tags(Platform platform, IReadOnlyDictionary<string, FieldValue> copy, string? lead, params WantedTerm[] terms) => [.. TagsFill.Of(platform, copy, "tags", terms, [], lead).Items];
 
     [Theory]
     [InlineData(12, Unit.Bytes, "pájaro nido")]     // á is two bytes: 7 + 1 + 4
@@ -159,7 +161,7 @@ public class FillExamplesTests
     public void No_slot_is_free_no_tag_is_added()
     {
         var platform = With(null, tags: new(24, Unit.Characters, 2));
-        var fill = PhrasesFill.Of(platform, Samples.Copy(("tags", new[] { "a", "b" })), "tags", [T("bird house")], []);
+        var fill = TagsFill.Of(platform, Samples.Copy(("tags", new[] { "a", "b" })), "tags", [T("bird house")], []);
         Assert.Equal(["a", "b"], fill.Items);
         Assert.Empty(fill.Added);
         Assert.Equal(["bird house"], fill.Left);
@@ -188,7 +190,7 @@ public class FillExamplesTests
     [Fact]
     public void What_the_seller_wants_elsewhere_is_not_said_in_the_tags()
     {
-        var fill = PhrasesFill.Of(With(null), Nothing, "tags", [T("owl box", 900), T("bat box", 100)], [], null, new HashSet<string> { "owl box" });
+        var fill = TagsFill.Of(With(null), Nothing, "tags", [T("owl box", 900), T("bat box", 100)], [], null, new HashSet<string> { "owl box" });
         Assert.Equal(["bat box"], fill.Items);
         Assert.Equal(["owl box"], fill.Left);
     }

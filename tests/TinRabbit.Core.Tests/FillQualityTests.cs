@@ -1,3 +1,6 @@
+using TinRabbit.Core.Filling.Tags;
+using TinRabbit.Core.Filling.Titles;
+using TinRabbit.Core.Filling.Words;
 using FsCheck;
 using FsCheck.Fluent;
 using TinRabbit.Core.Filling;
@@ -82,9 +85,9 @@ public class FillQualityTests
     {
         var platform = Platform(80, 24, c.Slots, 100);
         var copy = Samples.Copy(("title", c.Standing));
-        var ours = PhrasesFill.Of(platform, copy, "tags", c.Terms, []);
+        var ours = TagsFill.Of(platform, copy, "tags", c.Terms, []);
         var hand = ByHand([.. c.Terms.Select(t => t.Text).Where(t => t.Length <= 24)], c.Slots, _ => true,
-            tags => Weigh.Listing(platform, new Dictionary<string, FieldValue>(copy) { ["tags"] = new FieldValue.Items([.. tags]) }, c.Terms).Grip);
+            tags => Weigher.Weigh(platform, new Dictionary<string, FieldValue>(copy) { ["tags"] = new FieldValue.Items([.. tags]) }, c.Terms).Grip);
         Assert.True(ours.Grip >= hand - 1e-9, $"ours {ours.Grip} by {string.Join(", ", ours.Items)}; by hand {hand}");
     }));
 
@@ -95,8 +98,8 @@ public class FillQualityTests
         var copy = Samples.Copy(("tags", new[] { c.Standing }));
         var takes = TitleFill.Of(platform, copy, "title", c.Terms, []);
         var hand = ByHand([.. c.Terms.Select(t => t.Text)], 8, Reads,
-            parts => Weigh.Listing(platform, new Dictionary<string, FieldValue>(copy) { ["title"] = new FieldValue.Text(string.Join(", ", parts)) }, c.Terms).Grip);
-        var ours = takes.Count == 0 ? Weigh.Listing(platform, copy, c.Terms).Grip : takes[0].Grip;
+            parts => Weigher.Weigh(platform, new Dictionary<string, FieldValue>(copy) { ["title"] = new FieldValue.Text(string.Join(", ", parts)) }, c.Terms).Grip);
+        var ours = takes.Count == 0 ? Weigher.Weigh(platform, copy, c.Terms).Grip : takes[0].Grip;
         Assert.True(ours >= hand - 1e-9, $"ours {ours} by {takes.FirstOrDefault()?.Text}; by hand {hand}, {c.Room}");
 
         bool Reads(IReadOnlyList<string> parts)
@@ -112,10 +115,10 @@ public class FillQualityTests
         var platform = Platform(80, 24, 3, c.Room);
         var copy = Samples.Copy(("title", c.Standing));
         var ours = WordsFill.Of(platform, copy, "backend", c.Terms, []);
-        var before = Weigh.Listing(platform, copy, c.Terms);
+        var before = Weigher.Weigh(platform, copy, c.Terms);
         var hand = ByHand([.. c.Terms.Select(t => t.Text)], 12, parts => Bag(parts).Length <= c.Room, parts =>
         {
-            var after = Weigh.Listing(platform, new Dictionary<string, FieldValue>(copy) { ["backend"] = new FieldValue.Text(Bag(parts)) }, c.Terms);
+            var after = Weigher.Weigh(platform, new Dictionary<string, FieldValue>(copy) { ["backend"] = new FieldValue.Text(Bag(parts)) }, c.Terms);
             return c.Terms.Where((_, i) => before.Terms[i].Grade == Core.Matching.Grade.Missing && after.Terms[i].Grade != Core.Matching.Grade.Missing).Sum(t => t.Volume!.Value * t.Fit.Weight());
         });
         Assert.True(ours.Gain >= hand - 1e-9 && hand <= ours.Bound * (1 + 1e-9), $"ours {ours.Gain} by {ours.Text}; by hand {hand}; bound {ours.Bound}");
@@ -150,14 +153,14 @@ public class FillQualityTests
     {
         var platform = Platform(80, 24, c.Slots, 100);
         var copy = Samples.Copy(("title", c.Standing));
-        var ours = PhrasesFill.Of(platform, copy, "tags", c.Terms, []);
+        var ours = TagsFill.Of(platform, copy, "tags", c.Terms, []);
         // Every pick that fits, every two of them in one slot, and every part of one that does not.
         var fitting = c.Terms.Select(t => t.Text).Where(t => t.Length <= 24).ToList();
         string[] candidates = [.. fitting
             .Concat(fitting.SelectMany(one => fitting.Where(o => o != one).Select(other => string.Join(' ', Weave.Join(one.Split(' '), other.Split(' '))))))
             .Concat(c.Terms.Select(t => t.Text.Split(' ')).SelectMany(w => Enumerable.Range(1, w.Length - 1).SelectMany(at => new[] { string.Join(' ', w[..at]), string.Join(' ', w[at..]) })))
             .Where(t => t.Length <= 24).Distinct().Take(24)];
-        var best = Subsets(candidates, c.Slots).Max(tags => Weigh.Listing(platform, new Dictionary<string, FieldValue>(copy) { ["tags"] = new FieldValue.Items([.. tags]) }, c.Terms).Grip);
+        var best = Subsets(candidates, c.Slots).Max(tags => Weigher.Weigh(platform, new Dictionary<string, FieldValue>(copy) { ["tags"] = new FieldValue.Items([.. tags]) }, c.Terms).Grip);
         Assert.True(ours.Grip >= best - 1e-9, $"ours {ours.Grip} by {string.Join(", ", ours.Items)}; best {best}; {string.Join(", ", c.Terms.Select(t => t.Text))}");
     }));
 
@@ -183,12 +186,12 @@ public class FillQualityTests
             var keys = words.Select(w => Fold.Key(w, platform.Search.Folds)).ToList();
             if (text.Length > c.Room || keys.Distinct().Count() < keys.Count)
                 continue;
-            var grip = Weigh.Listing(platform, new Dictionary<string, FieldValue>(copy) { ["title"] = new FieldValue.Text(text) }, c.Terms).Grip;
+            var grip = Weigher.Weigh(platform, new Dictionary<string, FieldValue>(copy) { ["title"] = new FieldValue.Text(text) }, c.Terms).Grip;
             if (grip > best)
                 (best, by) = (grip, text);
         }
 
-        var ours = takes.Count == 0 ? Weigh.Listing(platform, copy, c.Terms).Grip : takes[0].Grip;
+        var ours = takes.Count == 0 ? Weigher.Weigh(platform, copy, c.Terms).Grip : takes[0].Grip;
         Assert.True(ours >= best * 0.98 - 1e-9, $"ours {ours} by {takes.FirstOrDefault()?.Text}; best {best} by {by}; {string.Join(" | ", c.Terms.Select(t => t.Text))}; {c.Room}");
     }));
 }

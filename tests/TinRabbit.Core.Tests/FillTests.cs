@@ -1,3 +1,6 @@
+using TinRabbit.Core.Filling.Tags;
+using TinRabbit.Core.Filling.Titles;
+using TinRabbit.Core.Filling.Words;
 using FsCheck;
 using FsCheck.Fluent;
 using TinRabbit.Core.Filling;
@@ -55,12 +58,12 @@ public class FillTests
         var copy = Samples.Copy(("title", c.Title));
         var fill = WordsFill.Of(c.Platform, copy, "backend", c.Terms, c.Avoid);
         var with = new Dictionary<string, FieldValue>(copy) { ["backend"] = fill.Value };
-        var before = Weigh.Listing(c.Platform, copy, c.Terms);
-        var after = Weigh.Listing(c.Platform, with, c.Terms);
+        var before = Weigher.Weigh(c.Platform, copy, c.Terms);
+        var after = Weigher.Weigh(c.Platform, with, c.Terms);
         var opened = Enumerable.Range(0, c.Terms.Length).Where(i => before.Terms[i].Grade == Grade.Missing && after.Terms[i].Grade != Grade.Missing).Select(i => c.Terms[i].Text).ToList();
         var avoided = new AvoidedTerms(c.Platform, c.Avoid);
-        return Room.Of(c.Platform.Find("backend")!, fill.Value).Fits
-            && fill.Used == Room.Measure(fill.Text, c.Platform.Find("backend")!.Limit!.Unit)
+        return RoomUsed.Of(c.Platform.Find("backend")!, fill.Value).Fits
+            && fill.Used == RoomUsed.Measure(fill.Text, c.Platform.Find("backend")!.Limit!.Unit)
             && fill.Opens.All(opened.Contains)
             && Math.Abs(fill.Gain - fill.Opens.Distinct().Sum(o => c.Terms.Where(t => t.Text == o).Sum(Demand)) / 1) < 1e-6
             && fill.Gain <= fill.Bound * (1 + 1e-9)
@@ -74,7 +77,7 @@ public class FillTests
     {
         var copy = Samples.Copy(("title", c.Title));
         var fill = WordsFill.Of(c.Platform, copy, "backend", c.Terms, []);
-        var before = Weigh.Listing(c.Platform, copy, c.Terms);
+        var before = Weigher.Weigh(c.Platform, copy, c.Terms);
         // No fill repeats a word that the title has, where words combine.
         string KeyOf(string word) => Fold.Key(word, c.Platform.Search.Folds);
         var said = c.Platform.Search.WordsCombine ? Words(c.Title).Select(KeyOf).ToHashSet() : [];
@@ -83,9 +86,9 @@ public class FillTests
         for (var set = 0; set < 1 << words.Length; set++)
         {
             var text = string.Join(' ', words.Where((_, i) => (set >> i & 1) == 1));
-            if (Room.Measure(text, c.Platform.Find("backend")!.Limit!.Unit) > c.Platform.Find("backend")!.Limit!.Max)
+            if (RoomUsed.Measure(text, c.Platform.Find("backend")!.Limit!.Unit) > c.Platform.Find("backend")!.Limit!.Max)
                 continue;
-            var after = Weigh.Listing(c.Platform, new Dictionary<string, FieldValue>(copy) { ["backend"] = new FieldValue.Text(text) }, c.Terms);
+            var after = Weigher.Weigh(c.Platform, new Dictionary<string, FieldValue>(copy) { ["backend"] = new FieldValue.Text(text) }, c.Terms);
             best = Math.Max(best, Enumerable.Range(0, c.Terms.Length).Where(i => before.Terms[i].Grade == Grade.Missing && after.Terms[i].Grade != Grade.Missing).Sum(i => Demand(c.Terms[i])));
         }
 
@@ -96,14 +99,14 @@ public class FillTests
     public void Phrases_stay_within_slots_and_room_and_no_phrase_is_there_twice() => Check.One(Config.QuickThrowOnFailure.WithMaxTest(400), Prop.ForAll(Cases.ToArbitrary(), c =>
     {
         // A tag may stand there already, if it fits.
-        var standing = c.Terms.Length > 2 && Room.Measure(c.Terms[2].Text, c.Platform.Find("tags")!.Limit!.Unit) <= c.Platform.Find("tags")!.Limit!.Max && new AvoidedTerms(c.Platform, c.Avoid).UsesIn(c.Terms[2].Text) == 0 ? c.Terms[2].Text : "";
+        var standing = c.Terms.Length > 2 && RoomUsed.Measure(c.Terms[2].Text, c.Platform.Find("tags")!.Limit!.Unit) <= c.Platform.Find("tags")!.Limit!.Max && new AvoidedTerms(c.Platform, c.Avoid).UsesIn(c.Terms[2].Text) == 0 ? c.Terms[2].Text : "";
         var copy = Samples.Copy(("title", c.Title), ("tags", new[] { standing }));
         var lead = c.Terms.FirstOrDefault()?.Text;
-        var fill = PhrasesFill.Of(c.Platform, copy, "tags", c.Terms, c.Avoid, lead);
-        var after = Weigh.Listing(c.Platform, new Dictionary<string, FieldValue>(copy) { ["tags"] = new FieldValue.Items(fill.Items) }, [.. c.Terms.Where(t => new AvoidedTerms(c.Platform, c.Avoid).UsesIn(t.Text) == 0)]);
+        var fill = TagsFill.Of(c.Platform, copy, "tags", c.Terms, c.Avoid, lead);
+        var after = Weigher.Weigh(c.Platform, new Dictionary<string, FieldValue>(copy) { ["tags"] = new FieldValue.Items(fill.Items) }, [.. c.Terms.Where(t => new AvoidedTerms(c.Platform, c.Avoid).UsesIn(t.Text) == 0)]);
         var parts = fill.Items.Select(i => string.Join(' ', Words(i).Order(StringComparer.Ordinal))).ToList();
         var said = $"{string.Join(" | ", fill.Items)}; standing {standing}; lead {lead}; {c.Platform.Find("tags")!.Limit}";
-        Assert.True(Room.Of(c.Platform.Find("tags")!, new FieldValue.Items(fill.Items)).Fits, $"over the room: {said}");
+        Assert.True(RoomUsed.Of(c.Platform.Find("tags")!, new FieldValue.Items(fill.Items)).Fits, $"over the room: {said}");
         Assert.True(parts.Distinct().Count() == parts.Count, $"twice: {said}");
         Assert.True(Math.Abs(after.Grip - fill.Grip) < 1e-9, $"grip {after.Grip}, told {fill.Grip}: {said}");
         Assert.True(fill.Items.All(i => new AvoidedTerms(c.Platform, c.Avoid).UsesIn(i) == 0), $"avoided: {said}");
@@ -119,7 +122,7 @@ public class FillTests
             new("5.5 for", null), new("birds pajaro pájaro", 10, null, null, Fit.Stretch), new("boxes", 10), new("box", 70, null, null, Fit.Stretch), new("women's birds 鳥の家", 0, null, null, Fit.Stretch),
             new("5.5 house box", 300, null, null, Fit.Stretch), new("for 5.5", 1000, null, null, Fit.Good), new("鳥の家 for", 300, null, null, Fit.Good), new("鳥の家", null),
         ];
-        var fill = PhrasesFill.Of(platform, Samples.Copy(("title", "pajaro"), ("tags", new[] { "boxes" })), "tags", terms, [], "5.5 for");
+        var fill = TagsFill.Of(platform, Samples.Copy(("title", "pajaro"), ("tags", new[] { "boxes" })), "tags", terms, [], "5.5 for");
         Assert.Single(fill.Items, i => i is "5.5 for" or "for 5.5");
     }
 
@@ -129,10 +132,10 @@ public class FillTests
         var lead = c.Terms.FirstOrDefault()?.Text;
         var takes = TitleFill.Of(c.Platform, Samples.Copy(("tags", new[] { "bird box" })), "title", c.Terms, c.Avoid, lead);
         var title = c.Platform.Find("title")!;
-        var saysLead = lead is not null && new AvoidedTerms(c.Platform, c.Avoid).UsesIn(lead) == 0 && Room.Measure(Tokens.Key(lead), title.Limit!.Unit) <= title.Limit.Max
+        var saysLead = lead is not null && new AvoidedTerms(c.Platform, c.Avoid).UsesIn(lead) == 0 && RoomUsed.Measure(Tokens.Key(lead), title.Limit!.Unit) <= title.Limit.Max
             && Words(lead).Select(w => Fold.Key(w, c.Platform.Search.Folds)).Distinct().Count() == Words(lead).Count;
         return takes.Count <= 5 && takes.Select(t => t.Text).Distinct().Count() == takes.Count
-            && takes.All(t => t.Used <= title.Limit!.Max && t.Used == Room.Measure(t.Text, title.Limit.Unit))
+            && takes.All(t => t.Used <= title.Limit!.Max && t.Used == RoomUsed.Measure(t.Text, title.Limit.Unit))
             && takes.All(t => Words(t.Text).Select(w => Fold.Key(w, c.Platform.Search.Folds)).Distinct().Count() == Words(t.Text).Count)
             && takes.All(t => new AvoidedTerms(c.Platform, c.Avoid).UsesIn(t.Text) == 0)
             && (!saysLead || takes.All(t => Words(t.Text).Take(Words(lead!).Count).SequenceEqual(Words(lead!))));
@@ -172,7 +175,7 @@ public class FillTests
     [Fact]
     public void A_lead_too_long_for_a_tag_stands_there_in_two_parts_first()
     {
-        var fill = PhrasesFill.Of(Samples.Platform(Folds.Diacritics), new Dictionary<string, FieldValue>(), "tags",
+        var fill = TagsFill.Of(Samples.Platform(Folds.Diacritics), new Dictionary<string, FieldValue>(), "tags",
             [new("cedar bird house with camera", 900), new("bird house", 2000)], [], "cedar bird house with camera");
         Assert.Equal(["cedar bird house with", "camera"], fill.Items.Take(2));
     }
@@ -180,7 +183,7 @@ public class FillTests
     [Fact]
     public void What_stands_in_the_tags_stays()
     {
-        var fill = PhrasesFill.Of(Samples.Platform(Folds.Diacritics), Samples.Copy(("tags", new[] { "garden gift", "" })), "tags", [new("bird house", 2000), new("gift garden", 0)], []);
+        var fill = TagsFill.Of(Samples.Platform(Folds.Diacritics), Samples.Copy(("tags", new[] { "garden gift", "" })), "tags", [new("bird house", 2000), new("gift garden", 0)], []);
         Assert.Equal(["garden gift", "bird house"], fill.Items);
         Assert.Equal(["bird house"], fill.Added);
     }
@@ -190,7 +193,7 @@ public class FillTests
     {
         var platform = Samples.Platform(Folds.Diacritics);
         Assert.Contains("does not search Notes", Assert.Throws<FormatProblems>(() => WordsFill.Of(platform, new Dictionary<string, FieldValue>(), "notes", [], [])).Message);
-        Assert.Contains("no field \"slug\"", Assert.Throws<FormatProblems>(() => PhrasesFill.Of(platform, new Dictionary<string, FieldValue>(), "slug", [], [])).Message);
+        Assert.Contains("no field \"slug\"", Assert.Throws<FormatProblems>(() => TagsFill.Of(platform, new Dictionary<string, FieldValue>(), "slug", [], [])).Message);
         Assert.Contains("Tags is not a line", Assert.Throws<FormatProblems>(() => TitleFill.Of(platform, new Dictionary<string, FieldValue>(), "tags", [], [])).Message);
     }
 
@@ -200,7 +203,7 @@ public class FillTests
     [InlineData("House for birds, Cedar, bird", "cedar bird house", "Cedar bird house for birds")]
     [InlineData("House for a small bird", "owl house", null)]
     public void Words_move_to_where_the_first_of_them_stands(string text, string term, string? moved) =>
-        Assert.Equal(moved, Reorder.So(text, term, Folds.Diacritics, ", "));
+        Assert.Equal(moved, Reorder.MakeContiguous(text, term, Folds.Diacritics, ", "));
 
     [Theory]
     [InlineData("Small bird house for garden, cedar", "cedar bird house", "Small cedar bird house for garden", true)]
@@ -221,8 +224,8 @@ public class FillTests
         known.Add(Known.Take(4).Select(Tokens.Key));
         known.Add(Known.Skip(4).Select(Tokens.Key));
         var text = c.Title + " " + string.Join(' ', c.Terms.Select(t => t.Text));
-        var found = known.In(text, i => Tokens.Key(Known[i])).ToDictionary(k => k.Number, k => k.Grade);
-        var plain = Weigh.Listing(c.Platform, Samples.Copy(("title", text)), [.. Known.Select(k => new WantedTerm(k))]);
+        var found = known.FindIn(text, i => Tokens.Key(Known[i])).ToDictionary(k => k.Number, k => k.Grade);
+        var plain = Weigher.Weigh(c.Platform, Samples.Copy(("title", text)), [.. Known.Select(k => new WantedTerm(k))]);
         return Known.Select((_, i) => i).All(i => plain.Terms[i].Grade is Grade.Missing or Grade.Spread ? !found.ContainsKey(i) : found.GetValueOrDefault(i) == plain.Terms[i].Grade);
     }));
 }

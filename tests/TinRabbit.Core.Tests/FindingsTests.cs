@@ -38,7 +38,7 @@ public class FindingsTests
     private const string GoodTitle = "Cedar nest box for wrens, garden bird house with brass bell";
     private const string GoodDescription = "This cedar nest box keeps wrens warm. It hangs from any branch, drains well and opens at the front for cleaning.";
 
-    private static Draft Listing(
+    private static ListingToCheck Listing(
         string title = GoodTitle, string[]? tags = null, string backend = "robin roost cosy shelter for small birds", string description = GoodDescription,
         string[]? category = null, Platform? platform = null, string[]? avoid = null, FactWords? facts = null, string? lead = "cedar nest box", WantedTerm[]? terms = null,
         RivalAttribute[]? rivals = null, string? shop = "Plover & Pine")
@@ -55,9 +55,9 @@ public class FindingsTests
         return new(platform ?? Fair, copy, terms ?? [new("cedar nest box", 900), new("bird house", 400, Fit: Fit.Good)], lead, facts, [.. (avoid ?? []).Select(a => new AvoidedTerm(a, "not true"))], shop, rivals ?? []);
     }
 
-    private static string[] Ids(Draft draft) => [.. ListingCheck.Of(draft).Select(f => f.Id)];
+    private static string[] Ids(ListingToCheck draft) => [.. ListingCheck.Check(draft).Select(f => f.Id)];
 
-    private static Finding The(string id, Draft draft) => Assert.Single(ListingCheck.Of(draft), f => f.Id == id);
+    private static Finding The(string id, ListingToCheck draft) => Assert.Single(ListingCheck.Check(draft), f => f.Id == id);
 
     private static string? Fixed(Finding finding) => finding.Fix?.Value switch { FieldValue.Text t => t.Value, FieldValue.Items i => string.Join(" | ", i.Values), _ => null };
 
@@ -83,7 +83,7 @@ public class FindingsTests
     [InlineData("cedar nest box wren bird house garden bell 45", "title", false)]
     [InlineData("cedar nest box", "backend", true)]
     public void More_than_a_quarter_unused_is_said(string text, string field, bool said) =>
-        Assert.Equal(said, ListingCheck.Of(field == "title" ? Listing(title: text) : Listing(backend: text)).Any(f => f.Id == "unused" && f.Field == field));
+        Assert.Equal(said, ListingCheck.Check(field == "title" ? Listing(title: text) : Listing(backend: text)).Any(f => f.Id == "unused" && f.Field == field));
 
     [Fact]
     public void The_lead_stands_whole_and_where_it_is_seen()
@@ -122,7 +122,7 @@ public class FindingsTests
     [InlineData("Cedar nest box for robins, bird house, cedar garden bell", "Cedar nest box for robins, bird house, garden bell", null)] // the lead stays whole
     public void A_repeat_goes_only_where_the_rest_still_reads_well(string title, string? first, string? last)
     {
-        var found = ListingCheck.Of(Listing(title: title)).Where(f => f.Id == "title-repeat").ToList();
+        var found = ListingCheck.Check(Listing(title: title)).Where(f => f.Id == "title-repeat").ToList();
         Assert.NotEmpty(found);
         var fixes = found.SelectMany(f => f.OtherFixes.Prepend(f.Fix)).OfType<Fix>().ToLookup(f => f.Label, f => ((FieldValue.Text)f.Value).Value);
         Assert.Equal(first is null ? [] : [first], fixes["Keep the first"]);
@@ -133,12 +133,12 @@ public class FindingsTests
     [InlineData("A little different from the rest, made in our small workshop", false)]
     [InlineData("A small nest box for little birds", true)]
     public void A_common_phrase_claims_nothing(string description, bool claims) =>
-        Assert.Equal(claims, ListingCheck.Of(Listing(facts: Facts, description: description)).Any(f => f is { Id: "claim", Field: "description" }));
+        Assert.Equal(claims, ListingCheck.Check(Listing(facts: Facts, description: description)).Any(f => f is { Id: "claim", Field: "description" }));
 
     [Fact]
     public void A_claim_has_one_key_wherever_it_is_made()
     {
-        var claims = ListingCheck.Of(Listing(tags: ["white nest box"], facts: Facts, description: GoodDescription + " White inside.")).Where(f => f.Claim is { Word: "white" or "White" }).ToList();
+        var claims = ListingCheck.Check(Listing(tags: ["white nest box"], facts: Facts, description: GoodDescription + " White inside.")).Where(f => f.Claim is { Word: "white" or "White" }).ToList();
         Assert.Equal(["description", "tags"], claims.Select(f => f.Field).Order());
         Assert.Single(claims.Select(f => f.Key).Distinct());
         Assert.Equal(Facet.Colour, claims[0].Claim!.Facet);
@@ -156,7 +156,7 @@ public class FindingsTests
     [Fact]
     public void What_is_avoided_or_banned_must_go_from_every_field()
     {
-        var findings = ListingCheck.Of(Listing(avoid: ["bluebird"], description: GoodDescription + " Bluebirds too.", tags: ["bluebird house", "plover pine", "bird house"])).Where(f => f.Id == "avoided").ToList();
+        var findings = ListingCheck.Check(Listing(avoid: ["bluebird"], description: GoodDescription + " Bluebirds too.", tags: ["bluebird house", "plover pine", "bird house"])).Where(f => f.Id == "avoided").ToList();
         Assert.Equal(["description", "tags"], findings.Select(f => f.Field).Order());
         Assert.All(findings, f => Assert.Equal(Level.Must, f.Level));
         Assert.Contains("not true", findings[0].Why);
@@ -168,7 +168,7 @@ public class FindingsTests
     public void A_claim_that_the_facts_lack_is_called_out_with_its_words()
     {
         var draft = Listing(tags: ["white nest box", "plover and pine"], facts: Facts, description: GoodDescription.Replace("cedar", "oak"));
-        var claims = ListingCheck.Of(draft).Where(f => f.Id == "claim").Select(f => (f.Field, f.Why.Split('”')[0])).ToList();
+        var claims = ListingCheck.Check(draft).Where(f => f.Id == "claim").Select(f => (f.Field, f.Why.Split('”')[0])).ToList();
         Assert.Contains(("tags", "“white"), claims);
         Assert.Contains(("description", "“oak"), claims);
         Assert.DoesNotContain(claims, c => c.Item2.Contains("ine")); // Pine is the shop's name
@@ -179,15 +179,15 @@ public class FindingsTests
     public void What_must_not_be_said_must_not_be_said_of_a_picture_either()
     {
         var draft = Listing(avoid: ["bluebird"], facts: Facts) with { Pictures = ["A cedar box", "A white box with two Bluebirds, free shipping"] };
-        var found = ListingCheck.Of(draft).Where(f => f.Field == Draft.PicturesKey).ToList();
+        var found = ListingCheck.Check(draft).Where(f => f.Field == ListingToCheck.PicturesKey).ToList();
         Assert.Equal(["avoided", "banned", "claim"], found.Select(f => f.Id).Order());
         Assert.All(found, f => Assert.Equal(1, f.Item));
         Assert.Equal("A cedar box | A white box with two, free shipping", Fixed(found.Single(f => f.Id == "avoided")));
         // What was put aside stays so while the words stand, whatever else is written there.
-        Assert.Equal(found.Single(f => f.Id == "claim").Key, ListingCheck.Of(draft with { Pictures = ["A white box"] }).Single(f => f.Id == "claim" && f.Field == Draft.PicturesKey).Key);
+        Assert.Equal(found.Single(f => f.Id == "claim").Key, ListingCheck.Check(draft with { Pictures = ["A white box"] }).Single(f => f.Id == "claim" && f.Field == ListingToCheck.PicturesKey).Key);
         // A platform that has a field for them checks that field, and only that.
         var own = Fair with { Fields = [.. Fair.Fields, new("alt", "Alt text", "alt", FieldShape.Lines, true, null, 0.2, false, false, null, null, "\n")] };
-        Assert.DoesNotContain(ListingCheck.Of(Listing(platform: own, avoid: ["bluebird"]) with { Pictures = draft.Pictures }), f => f.Field == Draft.PicturesKey);
+        Assert.DoesNotContain(ListingCheck.Check(Listing(platform: own, avoid: ["bluebird"]) with { Pictures = draft.Pictures }), f => f.Field == ListingToCheck.PicturesKey);
     }
 
     [Fact]
@@ -229,7 +229,7 @@ public class FindingsTests
         Assert.Contains("They add Hole size", The("category-deeper", Listing(category: ["Garden", "Birds"])).Why);
         Assert.Equal(Level.Must, The("category-unknown", Listing(category: ["Kitchen"])).Level);
         var rivals = new RivalAttribute[] { new("Hole size", 0.8), new("Colour", 0.9), new("Weight", 0.2) };
-        var empty = ListingCheck.Of(Listing(rivals: [new("Hole size", 0.8), new("Weight", 0.9)], category: ["Garden", "Birds", "Nest boxes"])).Where(f => f.Id == "attribute-empty").ToList();
+        var empty = ListingCheck.Check(Listing(rivals: [new("Hole size", 0.8), new("Weight", 0.9)], category: ["Garden", "Birds", "Nest boxes"])).Where(f => f.Id == "attribute-empty").ToList();
         Assert.Equal(empty.Count, empty.Select(f => f.Key).Distinct().Count());
         Assert.Contains("80 of the top 100", The("attribute-empty", Listing(rivals: rivals)).Why);
         Assert.DoesNotContain("attribute-empty", Ids(Listing(rivals: rivals, category: ["Garden", "Birds"])));
@@ -248,9 +248,9 @@ public class FindingsTests
     public void What_must_change_comes_first_and_a_finding_keeps_its_key_until_its_text_changes()
     {
         var draft = Listing(title: GoodTitle + " and hook", description: "Short.");
-        var findings = ListingCheck.Of(draft);
+        var findings = ListingCheck.Check(draft);
         Assert.Equal(Level.Must, findings[0].Level);
-        string Key(Draft d) => The("description-short", d).Key;
+        string Key(ListingToCheck d) => The("description-short", d).Key;
         Assert.Equal(Key(draft), Key(Listing(description: "Short.")));
         Assert.NotEqual(Key(draft), Key(Listing(description: "Shorter.")));
     }
@@ -259,13 +259,13 @@ public class FindingsTests
     public void Places_lie_inside_the_text_and_fixes_settle_what_they_are_for()
     {
         var draft = Listing(title: "GARDEN gift FREE SHIPPING, cedar box nest box for wrens and robins in WINTER", tags: ["bird house", "house bird", "bird house", "white box"], facts: Facts, avoid: ["robin"], description: "Grey colour, gray.");
-        foreach (var finding in ListingCheck.Of(draft))
+        foreach (var finding in ListingCheck.Check(draft))
         {
             var texts = draft.Texts(draft.Platform.Find(finding.Field)!);
             if (finding.Length > 0)
                 Assert.InRange(finding.Start + finding.Length, 1, texts[finding.Item].Length);
             if (finding.Fix is { } fix)
-                Assert.DoesNotContain(ListingCheck.Of(draft with { Copy = new Dictionary<string, FieldValue>(draft.Copy) { [fix.Field] = fix.Value } }), f => f.Key == finding.Key && f.Item == finding.Item && f.Start == finding.Start);
+                Assert.DoesNotContain(ListingCheck.Check(draft with { Copy = new Dictionary<string, FieldValue>(draft.Copy) { [fix.Field] = fix.Value } }), f => f.Key == finding.Key && f.Item == finding.Item && f.Start == finding.Start);
         }
     }
 
@@ -282,7 +282,7 @@ public class FindingsTests
     [Fact]
     public void A_field_is_filled_by_items_where_it_is_a_list_of_phrases_and_by_units_elsewhere()
     {
-        (int, int)? Filled(string key, object value) => Room.Of(Fair.Find(key)!, Samples.Copy((key, value))[key]).Filled(Fair.Find(key)!);
+        (int, int)? Filled(string key, object value) => RoomUsed.Of(Fair.Find(key)!, Samples.Copy((key, value))[key]).Filled(Fair.Find(key)!);
         Assert.Equal((2, 4), Filled("tags", new[] { "owl", " ", "wren" }));
         Assert.Equal((4, 60), Filled("title", "wren"));
         Assert.Equal((6, 40), Filled("backend", "pájar"));

@@ -1,6 +1,6 @@
+using TinRabbit.Core.Filling.Knapsack;
 using FsCheck;
 using FsCheck.Fluent;
-using TinRabbit.Core.Filling;
 
 namespace TinRabbit.Core.Tests;
 
@@ -33,7 +33,7 @@ public class KnapsackTests
     [Fact]
     public void The_choice_fits_is_worth_what_it_says_and_none_is_better() => Check.One(Config.QuickThrowOnFailure.WithMaxTest(2000), Prop.ForAll(Small.ToArbitrary(), q =>
     {
-        var packed = new Knapsack(q.Costs, q.Bundles, q.Room).Pack();
+        var packed = new SetUnionKnapsack(q.Costs, q.Bundles, q.Room).Solve();
         var best = Enumerable.Range(0, 1 << q.Costs.Length).Where(set => Cost(q.Costs, set) <= q.Room).Max(set => Worth(q.Bundles, set));
         Assert.True(Cost(q.Costs, Set(packed.Items)) <= q.Room, "over the room");
         Assert.Equal(Worth(q.Bundles, Set(packed.Items)), packed.Value, 6);
@@ -52,7 +52,7 @@ public class KnapsackTests
             Bundle[] bundles = [.. Enumerable.Range(0, 24).Select(b => new Bundle(b % 20, 10 + b % 20 * 53 % 97, [.. Enumerable.Range(0, dice.Next(1, 5)).Select(_ => dice.Next(21)).Distinct()]))];
             bundles = [.. bundles, .. Enumerable.Range(0, 21).Select(i => new Bundle(30 + i, 1, [i]))];
             var room = dice.Next(10, 70);
-            var packed = new Knapsack(costs, bundles, room).Pack();
+            var packed = new SetUnionKnapsack(costs, bundles, room).Solve();
             int[] masks = [.. bundles.Select(b => b.Items.Sum(i => 1 << i))];
             var best = 0.0;
             var costOf = new int[1 << 21];
@@ -75,7 +75,7 @@ public class KnapsackTests
 
     [Fact]
     public void The_same_question_has_the_same_answer() => Check.One(Config.QuickThrowOnFailure.WithMaxTest(100), Prop.ForAll(Small.ToArbitrary(), q =>
-        new Knapsack(q.Costs, q.Bundles, q.Room).Pack().Items.SequenceEqual(new Knapsack(q.Costs, q.Bundles, q.Room).Pack().Items)));
+        new SetUnionKnapsack(q.Costs, q.Bundles, q.Room).Solve().Items.SequenceEqual(new SetUnionKnapsack(q.Costs, q.Bundles, q.Room).Solve().Items)));
 
     [Fact]
     public void A_closure_is_worth_no_more_than_its_bound_and_the_bound_is_close() => Check.One(Config.QuickThrowOnFailure.WithMaxTest(1000), Prop.ForAll(
@@ -83,8 +83,8 @@ public class KnapsackTests
     {
         var (q, price, places) = c;
         sbyte[] put = [.. places.Select(p => (sbyte)p)];
-        var sack = new Knapsack(q.Costs, q.Bundles, 1000);
-        var (items, atMost) = new Closure(sack).Best(price, put);
+        var sack = new SetUnionKnapsack(q.Costs, q.Bundles, 1000);
+        var (items, atMost) = new MaxClosure(sack).Solve(price, put);
         // Bundle by bundle: the relaxation counts a term once for each of its bundles.
         double Value(int set) => sack.Bundles.Where(b => b.Items.All(i => (set >> i & 1) == 1)).Sum(b => b.Value) - price * q.Costs.Where((_, i) => (set >> i & 1) == 1 && put[i] != 1).Sum();
         var best = Enumerable.Range(0, 1 << q.Costs.Length)
@@ -100,7 +100,7 @@ public class KnapsackTests
         var dice = new Random(5);
         int[] costs = [.. Enumerable.Range(0, 200).Select(_ => dice.Next(3, 12))];
         Bundle[] bundles = [.. Enumerable.Range(0, 350).Select(t => new Bundle(t, Math.Round(Math.Exp(3 + 3 * dice.NextDouble())), [.. Enumerable.Range(0, dice.Next(1, 4)).Select(_ => (int)(200 * dice.NextDouble() * dice.NextDouble())).Distinct()]))];
-        var packed = new Knapsack(costs, bundles, 250).Pack();
+        var packed = new SetUnionKnapsack(costs, bundles, 250).Solve();
         Assert.True(costs.Where((_, i) => packed.Items[i]).Sum() <= 250);
         Assert.Equal(bundles.Where(b => b.Items.All(i => packed.Items[i])).Sum(b => b.Value), packed.Value, 6);
         Assert.InRange(packed.Value, packed.Bound * 0.97, packed.Bound * (1 + 1e-9));
@@ -110,11 +110,11 @@ public class KnapsackTests
     public void Where_everything_fits_everything_is_taken_and_where_nothing_does_nothing()
     {
         Bundle[] bundles = [new(0, 5, [0, 1]), new(1, 7, [2])];
-        var all = new Knapsack([1, 2, 3], bundles, 6).Pack();
+        var all = new SetUnionKnapsack([1, 2, 3], bundles, 6).Solve();
         Assert.Equal((12.0, 12.0), (all.Value, all.Bound));
-        var none = new Knapsack([4, 4, 4], bundles, 3).Pack();
+        var none = new SetUnionKnapsack([4, 4, 4], bundles, 3).Solve();
         Assert.Equal((0.0, 0.0), (none.Value, none.Bound));
         Assert.DoesNotContain(true, none.Items);
-        Assert.Equal(0, new Knapsack([], [], 10).Pack().Value);
+        Assert.Equal(0, new SetUnionKnapsack([], [], 10).Solve().Value);
     }
 }

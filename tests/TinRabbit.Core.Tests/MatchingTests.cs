@@ -88,18 +88,18 @@ public class MatchingTests
     public void A_near_miss_names_the_fold_that_would_help(string title, string term, string near)
     {
         var copy = Samples.Copy(("title", title));
-        var index = ListingIndex.Of(Literal, copy);
-        var matcher = new Matcher(TermSet.For(Literal, [term]), index);
-        Assert.Equal(near, string.Join(' ', new NearMisses(index).Of(matcher.ReadyOf(0), matcher.Explain(0).Missing).Select(n => $"{n.Needs}/{n.Has}/{n.Fold}")));
+        var index = ListingIndex.Build(Literal, copy);
+        var matcher = new Matcher(TermSet.Prepare(Literal, [term]), index);
+        Assert.Equal(near, string.Join(' ', new NearMisses(index).Of(matcher.PreparedOf(0), matcher.Explain(0).Missing).Select(n => $"{n.Needs}/{n.Has}/{n.Fold}")));
     }
 
     [Fact]
     public void A_term_without_a_word_is_refused_by_name()
     {
-        var problem = Assert.Single(Assert.Throws<FormatProblems>(() => TermSet.For(Literal, ["bird", "…"])).Problems);
+        var problem = Assert.Single(Assert.Throws<FormatProblems>(() => TermSet.Prepare(Literal, ["bird", "…"])).Problems);
         Assert.Equal("terms[1].text", problem.Path);
     }
 
     private static Match Match(Platform platform, string term, params (string Field, object Value)[] copy) =>
-        new Matcher(TermSet.For(platform, [term]), ListingIndex.Of(platform, Samples.Copy(copy))).Explain(0);
+        new Matcher(TermSet.Prepare(platform, [term]), ListingIndex.Build(platform, Samples.Copy(copy))).Explain(0);
 }

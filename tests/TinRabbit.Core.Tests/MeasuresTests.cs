@@ -10,7 +10,7 @@ public class MeasuresTests
     [Fact]
     public void Reach_counts_demand_by_fit_and_grip_by_worth()
     {
-        var weighed = Weigh.Listing(
+        var weighed = Weigher.Weigh(
             Samples.Platform(Folds.Diacritics),
             Samples.Copy(("title", "Cedar bird house"), ("tags", new[] { "wren house" })),
             [new("bird house", 1000), new("wren house", 500, Headroom: 80, Fit: Fit.Good), new("bird house kit", 300, Fit: Fit.Stretch), new("owl box")]);
@@ -29,7 +29,7 @@ public class MeasuresTests
     public void Fields_add_up_and_the_front_counts()
     {
         var platform = Samples.Platform(Folds.Plural);
-        double Grip(string title, params string[] tags) => Weigh.Listing(platform, Samples.Copy(("title", title), ("tags", tags)), [new("bird house", 10)]).Terms[0].Grip;
+        double Grip(string title, params string[] tags) => Weigher.Weigh(platform, Samples.Copy(("title", title), ("tags", tags)), [new("bird house", 10)]).Terms[0].Grip;
         Assert.Equal(1 - (1 - 0.8) * (1 - 0.6), Grip("bird house", "bird house"), 12);
         Assert.Equal(0.8 * 0.85 * (1 - 0.3 * 1 / 3), Grip("cedar bird houses"), 12);
         // An inflected phrase at the very front beats a whole one far back: the best occurrence counts.
@@ -39,7 +39,7 @@ public class MeasuresTests
     [Fact]
     public void Nothing_known_of_any_volume_gives_zero_and_says_so()
     {
-        var weighed = Weigh.Listing(Samples.Platform(Folds.None), Samples.Copy(("title", "bird house")), [new("bird house")]);
+        var weighed = Weigher.Weigh(Samples.Platform(Folds.None), Samples.Copy(("title", "bird house")), [new("bird house")]);
         Assert.Equal((0.0, 0.0, 1, 1), (weighed.Reach, weighed.Grip, weighed.Eligible, weighed.UnknownVolume));
     }
 
@@ -49,40 +49,40 @@ public class MeasuresTests
     [InlineData(10.0, 1e9, 1.0, 0)]
     [InlineData(0.0, 5.0, 1.0, 0)]
     public void Headroom_is_demand_against_supply(double volume, double competition, double centre, double headroom) =>
-        Assert.Equal(headroom, Numbers.Headroom(volume, competition, centre)!.Value, 6);
+        Assert.Equal(headroom, TermMeasures.Headroom(volume, competition, centre)!.Value, 6);
 
     [Fact]
     public void Headroom_of_the_unknown_is_unknown()
     {
-        Assert.Null(Numbers.Headroom(null, 5, 1));
-        Assert.Null(Numbers.Headroom(5, null, 1));
-        Assert.Null(Numbers.Headroom(5, 5, Norm.Of([]).Centre));
+        Assert.Null(TermMeasures.Headroom(null, 5, 1));
+        Assert.Null(TermMeasures.Headroom(5, null, 1));
+        Assert.Null(TermMeasures.Headroom(5, 5, MarketStatistics.Compute([]).Centre));
     }
 
     [Fact]
     public void The_norm_of_a_shelf_is_its_median_and_terciles()
     {
-        var norm = Norm.Of([(100, 10), (1000, 10), (10, 0), (0, 40), (null, 50), (5, null), (100, 1000)]);
+        var norm = MarketStatistics.Compute([(100, 10), (1000, 10), (10, 0), (0, 40), (null, 50), (5, null), (100, 1000)]);
         Assert.Equal(1.0, norm.Centre!.Value, 12); // ratios −1, 1, 1, 2
         Assert.Equal([Band.Low, Band.Low, Band.Medium, Band.High], new double[] { 0, 10, 40, 1000 }.Select(c => norm.BandOf(c)!.Value));
         Assert.Null(norm.BandOf(null));
-        Assert.Null(Norm.Unknown.BandOf(4));
+        Assert.Null(MarketStatistics.Unknown.BandOf(4));
     }
 
     [Theory]
     [InlineData("héron 🐦", Unit.Characters, 7)]
     [InlineData("héron 🐦", Unit.Bytes, 11)]
     [InlineData("nest-box & kit", Unit.Words, 3)]
-    public void Room_is_measured_in_the_platforms_unit(string text, Unit unit, int used) => Assert.Equal(used, Room.Measure(text, unit));
+    public void Room_is_measured_in_the_platforms_unit(string text, Unit unit, int used) => Assert.Equal(used, RoomUsed.Measure(text, unit));
 
     [Fact]
     public void A_field_of_words_is_measured_single_spaced_and_a_list_item_by_item()
     {
         var words = new Field("backend", "Backend", "backend", FieldShape.Words, true, null, 0.4, false, false, new(12, Unit.Bytes, null), null, " ");
-        Assert.Equal([9], Room.Of(words, new FieldValue.Text("  owl \n bird  ")).Used.Select(u => u + 1));
-        Assert.Equal(1, Room.Of(words, new FieldValue.Items(["owl", "nest", "kits"])).Over);
+        Assert.Equal([9], RoomUsed.Of(words, new FieldValue.Text("  owl \n bird  ")).Used.Select(u => u + 1));
+        Assert.Equal(1, RoomUsed.Of(words, new FieldValue.Items(["owl", "nest", "kits"])).Over);
         var tags = Samples.Platform(Folds.None).Find("tags")!;
-        var room = Room.Of(tags, new FieldValue.Items([.. Enumerable.Repeat("bird", 13), new string('x', 26), "  "]));
+        var room = RoomUsed.Of(tags, new FieldValue.Items([.. Enumerable.Repeat("bird", 13), new string('x', 26), "  "]));
         Assert.Equal((14, 2, 2), (room.Items, room.Over, room.ItemsOver));
     }
 

@@ -1,4 +1,6 @@
-using TinRabbit.Core.Filling;
+using TinRabbit.Core.Filling.Tags;
+using TinRabbit.Core.Filling.Titles;
+using TinRabbit.Core.Filling.Words;
 using TinRabbit.Core.Findings;
 using TinRabbit.Core.Matching;
 using TinRabbit.Core.Measures;
@@ -38,17 +40,17 @@ public class StopTests
     public void A_term_of_twenty_thousand_words_overflows_no_stack()
     {
         var text = string.Join(' ', Enumerable.Repeat("nest box", 10_000));
-        var ready = TermSet.For(Platform, [text, "bird house"]);
-        Assert.Equal(1, Weigh.Listing(ready, Copy, [new(text, 5), new("bird house", 5)]).Eligible);
+        var ready = TermSet.Prepare(Platform, [text, "bird house"]);
+        Assert.Equal(1, Weigher.Weigh(ready, Copy, [new(text, 5), new("bird house", 5)]).Eligible);
         Assert.Equal([text], Family.Forms(text));
-        Assert.Equal([text], Family.Near(text));
+        Assert.Equal([text], Family.OneChangeForms(text));
     }
 
     [Fact]
     public void Twenty_findings_of_one_kind_are_enough()
     {
         var copy = new Dictionary<string, FieldValue>(Copy) { ["description"] = new FieldValue.Text(string.Concat(Enumerable.Repeat("Free shipping and a grey or gray house. ", 400))) };
-        var found = ListingCheck.Of(new(Platform, copy, Terms, null, null, [], null, []));
+        var found = ListingCheck.Check(new(Platform, copy, Terms, null, null, [], null, []));
         Assert.All(found.GroupBy(f => f.Id), kind => Assert.InRange(kind.Count(), 1, 20));
         Assert.Equal(20, found.Count(f => f.Id == "banned"));
     }
@@ -58,16 +60,16 @@ public class StopTests
         switch (what)
         {
             case "weigh":
-                Weigh.Listing(Platform, Copy, Terms, stop);
+                Weigher.Weigh(Platform, Copy, Terms, stop);
                 break;
             case "check":
-                ListingCheck.Of(new(Platform, Copy, Terms, "bird house", null, [], null, []), stop);
+                ListingCheck.Check(new(Platform, Copy, Terms, "bird house", null, [], null, []), stop);
                 break;
             case "words":
                 WordsFill.Of(Platform, Copy, "backend", Terms, [], stop);
                 break;
             case "phrases":
-                PhrasesFill.Of(Platform, Copy, "tags", Terms, [], stop: stop);
+                TagsFill.Of(Platform, Copy, "tags", Terms, [], stop: stop);
                 break;
             default:
                 TitleFill.Of(Platform, Copy, "title", Terms, [], stop: stop);

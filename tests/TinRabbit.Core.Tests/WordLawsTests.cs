@@ -63,16 +63,16 @@ public partial class WordLawsTests
 
     [Fact]
     public void Room_is_what_one_would_count() => Check.One(Config.QuickThrowOnFailure.WithMaxTest(1000), Prop.ForAll(Text.ToArbitrary(), text =>
-        Room.Measure(text, Unit.Characters) == text.EnumerateRunes().Count()
-        && Room.Measure(text, Unit.Bytes) == Encoding.UTF8.GetByteCount(text)
-        && Room.Measure(text, Unit.Words) == Tokens.Of(text).Count));
+        RoomUsed.Measure(text, Unit.Characters) == text.EnumerateRunes().Count()
+        && RoomUsed.Measure(text, Unit.Bytes) == Encoding.UTF8.GetByteCount(text)
+        && RoomUsed.Measure(text, Unit.Words) == Tokens.Of(text).Count));
 
     [Fact]
     public void The_first_characters_end_where_as_many_are_counted() => Check.One(Config.QuickThrowOnFailure.WithMaxTest(1000), Prop.ForAll(
         (from text in Text from first in Gen.Choose(0, 30) select (text, first)).ToArbitrary(), c =>
     {
-        var end = Room.OffsetOf(c.text, c.first);
-        return Room.Measure(c.text[..end], Unit.Characters) == Math.Min(c.first, Room.Measure(c.text, Unit.Characters));
+        var end = RoomUsed.OffsetOf(c.text, c.first);
+        return RoomUsed.Measure(c.text[..end], Unit.Characters) == Math.Min(c.first, RoomUsed.Measure(c.text, Unit.Characters));
     }));
 
     [Fact]
@@ -87,7 +87,7 @@ public partial class WordLawsTests
         var (words, phrase) = (Keys(c.text), Keys(c.avoid));
         var uses = Enumerable.Range(0, Math.Max(0, words.Length - phrase.Length + 1)).Count(at => words[at..(at + phrase.Length)].SequenceEqual(phrase));
         var avoided = new AvoidedTerms(Samples.Platform(Folds.None), [c.avoid]);
-        var spans = avoided.In(Samples.Copy((c.field, c.text))).SelectMany(u => u.Spans).ToList();
+        var spans = avoided.FindIn(Samples.Copy((c.field, c.text))).SelectMany(u => u.Spans).ToList();
         Assert.Equal(uses, spans.Count);
         Assert.Equal(uses, avoided.UsesIn(c.text));
         Assert.All(spans, s => Assert.Equal(phrase, Keys(c.text.Substring(s.Start, s.Length))));
@@ -100,7 +100,7 @@ public partial class WordLawsTests
          from competitions in Gen.Elements<double?>(null, 0, 3, 80, 700, 9000).ListOf(n)
          select volumes.Zip(competitions).ToArray()).ToArbitrary(), readings =>
     {
-        var norm = Norm.Of(readings);
+        var norm = MarketStatistics.Compute(readings);
         double[] ratios = [.. readings.Where(r => r.First > 0 && r.Second is not null).Select(r => Math.Log10(r.First!.Value / Math.Max(1, r.Second!.Value))).Order()];
         double[] competitions = [.. readings.Where(r => r.Second is not null).Select(r => r.Second!.Value).Order()];
         Assert.Equal(readings.Length, norm.Readings);

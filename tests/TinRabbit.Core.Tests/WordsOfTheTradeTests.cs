@@ -57,7 +57,7 @@ public class WordsOfTheTradeTests
     public void A_term_is_about_the_word_before_what_joins(string text, string about)
     {
         var words = text.Split(' ');
-        Assert.Equal(about, words[SmallWords.About(words)]);
+        Assert.Equal(about, words[StopWords.About(words)]);
     }
 
     [Theory]
@@ -65,36 +65,36 @@ public class WordsOfTheTradeTests
     [InlineData("cedar bird house", "casa para pájaros de cedro")]
     [InlineData("small bird house for garden", "casa para pájaros pequeña para jardín")]
     [InlineData("window bird feeder", "comedero para pájaros de ventana")]
-    public void A_term_is_turned_head_first(string from, string to) => Assert.Equal(to, Glossary.Turn(from, "es").To);
+    public void A_term_is_turned_head_first(string from, string to) => Assert.Equal(to, Glossary.Translate(from, "es").To);
 
     [Fact]
     public void A_word_that_the_glossary_lacks_is_named_and_nothing_is_made_up()
     {
-        var turned = Glossary.Turn("gothic bird house", "es");
+        var turned = Glossary.Translate("gothic bird house", "es");
         Assert.Null(turned.To);
         Assert.Equal(["gothic"], turned.Unknown);
-        Assert.Equal(["zebra", "saddle"], Glossary.Turn("zebra saddle", "es").Unknown);
-        Assert.Throws<KeyNotFoundException>(() => Glossary.Turn("bird house", "xx"));
+        Assert.Equal(["zebra", "saddle"], Glossary.Translate("zebra saddle", "es").Unknown);
+        Assert.Throws<KeyNotFoundException>(() => Glossary.Translate("bird house", "xx"));
     }
 
     [Fact]
     public void Words_alike_come_by_their_part_of_speech_and_kind()
     {
-        var house = Alike.Of("house");
-        Assert.Contains(house, a => a is { Part: "noun", Likeness: Likeness.Narrower });
+        var house = Thesaurus.Of("house");
+        Assert.Contains(house, a => a is { Part: "noun", Likeness: Relation.Narrower });
         Assert.Contains(house, a => a is { Part: "verb" });
-        Assert.Contains(Alike.Of("tiny"), a => a is { Word: "small", Part: "adjective" });
-        Assert.Contains(Alike.Of("present"), a => a is { Word: "gift", Part: "noun" });
-        Assert.Contains(Alike.Of("bird house"), a => a.Word == "shelter"); // as birdhouse
+        Assert.Contains(Thesaurus.Of("tiny"), a => a is { Word: "small", Part: "adjective" });
+        Assert.Contains(Thesaurus.Of("present"), a => a is { Word: "gift", Part: "noun" });
+        Assert.Contains(Thesaurus.Of("bird house"), a => a.Word == "shelter"); // as birdhouse
         Assert.DoesNotContain(house, a => a.Word == "house");
-        Assert.Empty(Alike.Of("qwrtz"));
+        Assert.Empty(Thesaurus.Of("qwrtz"));
     }
 
     [Fact]
     public void Compatible_picks_of_high_headroom_become_one_idea()
     {
-        Unserved Pick(string text, double volume, double headroom) => new(new(text, volume, 10, headroom), "Window feeder");
-        var ideas = Ideas.Of([
+        UnservedTerm Pick(string text, double volume, double headroom) => new(new(text, volume, 10, headroom), "Window feeder");
+        var ideas = Ideas.Find([
             Pick("copper bird feeder", 400, 70), Pick("hanging bird feeder", 900, 66), Pick("glass bird feeder", 300, 64),
             Pick("bird feeders", 100, 40), Pick("bird bath", 500, 80), Pick("hanging bird feeders", 50, 90), new(new("unknown bird feeder", null, null, 99), "x"),
         ]);

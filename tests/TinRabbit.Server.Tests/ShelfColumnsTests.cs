@@ -74,7 +74,7 @@ public class ShelfColumnsTests
 
     private static void Same(ShelfColumns shelf, Dictionary<string, ShelfLine> plain, ShelfQuery q)
     {
-        double Headroom(ShelfLine l) => Numbers.Headroom(Known(l.Volume), Known(l.Competition), shelf.Norm.Centre) ?? double.NaN;
+        double Headroom(ShelfLine l) => TermMeasures.Headroom(Known(l.Volume), Known(l.Competition), shelf.Norm.Centre) ?? double.NaN;
         var passing = plain.Values.Where(l =>
             (q.Has ?? "").Split(' ', StringSplitOptions.RemoveEmptyEntries).All(w =>
                 w[0] == '-' ? !Holds(l.Key, w[1..]) : Holds(l.Key, w))

@@ -1,7 +1,5 @@
 using System.Net.Http.Json;
-using System.Text.Json;
 using System.Text.Json.Nodes;
-using Microsoft.AspNetCore.Hosting;
 using Microsoft.AspNetCore.Mvc.Testing;
 
 namespace TinRabbit.Server.Tests;

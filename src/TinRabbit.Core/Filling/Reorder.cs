@@ -14,7 +14,7 @@ public static class Reorder
     /// <param name="folds">Which forms are the same word.</param>
     /// <param name="separator">What stands between two phrases of the text.</param>
     /// <returns>Null where a word of the term does not stand in the text.</returns>
-    public static string? So(string text, string term, Folds folds, string separator)
+    public static string? MakeContiguous(string text, string term, Folds folds, string separator)
     {
         var tokens = Tokens.Of(text);
         var taken = new List<int>();
@@ -28,7 +28,7 @@ public static class Reorder
         }
 
         var first = taken.Min();
-        var phrase = string.Join(' ', Tokens.Of(term).Select((w, i) => AsWritten(text.Substring(tokens[taken[i]].Start, tokens[taken[i]].Length), w.Word, taken[i] == 0)));
+        var phrase = string.Join(' ', Tokens.Of(term).Select((w, i) => KeepCapitals(text.Substring(tokens[taken[i]].Start, tokens[taken[i]].Length), w.Word, taken[i] == 0)));
         var moved = new System.Text.StringBuilder();
         var copied = 0;
         for (var i = 0; i < tokens.Count; i++)
@@ -61,24 +61,24 @@ public static class Reorder
         var keys = Tokens.Of(reordered).Select(t => Fold.Key(t.Word, Fold.AnyForm)).ToList();
         if (keys.Zip(keys.Skip(1)).Any(pair => pair.First == pair.Second))
             return false;
-        var known = SmallWordsIn(text, separator).Concat(SmallWordsIn(term, separator)).ToHashSet();
-        return SmallWordsIn(reordered, separator).All(known.Contains);
+        var known = StopWordsWithNeighbours(text, separator).Concat(StopWordsWithNeighbours(term, separator)).ToHashSet();
+        return StopWordsWithNeighbours(reordered, separator).All(known.Contains);
     }
 
     // Each small word with the words before and after it in its phrase.
-    private static IEnumerable<(string? Before, string Word, string? After)> SmallWordsIn(string text, string separator)
+    private static IEnumerable<(string? Before, string Word, string? After)> StopWordsWithNeighbours(string text, string separator)
     {
         var mark = separator.Trim();
         foreach (var phrase in mark.Length == 0 ? [text] : text.Split(mark))
         {
             var words = Tokens.Of(phrase).Select(t => t.Word).ToList();
             for (var i = 0; i < words.Count; i++)
-                if (SmallWords.Has(words[i]))
+                if (StopWords.Has(words[i]))
                     yield return (words.ElementAtOrDefault(i - 1), words[i], words.ElementAtOrDefault(i + 1));
         }
     }
 
     // The seller's own capitals stay where the word is the same, but the first of a text is large only for being the first.
-    private static string AsWritten(string written, string word, bool first) =>
+    private static string KeepCapitals(string written, string word, bool first) =>
         Tokens.Key(written) != word || (first && written.Skip(1).All(c => !char.IsUpper(c))) ? word : written;
 }

@@ -6,7 +6,7 @@ namespace TinRabbit.Core.Findings;
 /// <summary>Category and attributes: how deep, and what rivals fill.</summary>
 internal static class CategoryFindings
 {
-    public static IEnumerable<Finding> Of(Draft draft)
+    public static IEnumerable<Finding> Of(ListingToCheck draft)
     {
         var path = new List<string>();
         if (draft.Platform.Fields.FirstOrDefault(f => f.Shape == FieldShape.Path && f.Tree.Count > 0) is { } field)
@@ -29,5 +29,5 @@ internal static class CategoryFindings
                 yield return new("attribute-empty", Level.Should, choices.Key, 0, 0, 0, FindingTexts.AttributeEmpty(rival.Name, rival.Share)) { Subject = rival.Name };
     }
 
-    private static IEnumerable<AttributeRule> AttributesOf(Draft draft) => draft.Platform.Fields.SelectMany(f => f.Attributes);
+    private static IEnumerable<AttributeRule> AttributesOf(ListingToCheck draft) => draft.Platform.Fields.SelectMany(f => f.Attributes);
 }

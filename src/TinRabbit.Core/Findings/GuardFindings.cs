@@ -8,14 +8,14 @@ namespace TinRabbit.Core.Findings;
 /// <summary>What must not be said, and what the facts do not bear out.</summary>
 internal static class GuardFindings
 {
-    public static IEnumerable<Finding> Of(Draft draft)
+    public static IEnumerable<Finding> Of(ListingToCheck draft)
     {
         var avoided = new AvoidedTerms(draft.Platform, [.. draft.Avoid.Select(a => a.Text)]);
-        foreach (var (number, spans) in avoided.In(draft.Copy))
+        foreach (var (number, spans) in avoided.FindIn(draft.Copy))
             foreach (var span in spans.Take(ListingCheck.MostOfOneKind))
                 yield return Forbidden("avoided", draft, span, FindingTexts.Avoided(draft.Avoid[number].Text, draft.Avoid[number].Reason));
         var banned = new AvoidedTerms(draft.Platform, draft.Platform.Banned);
-        foreach (var (number, spans) in banned.In(draft.Copy))
+        foreach (var (number, spans) in banned.FindIn(draft.Copy))
             foreach (var span in spans.Take(ListingCheck.MostOfOneKind))
                 yield return Forbidden("banned", draft, span, FindingTexts.Banned(draft.Platform.Banned[number], draft.Platform.Name));
         foreach (var claim in Claims(draft))
@@ -24,14 +24,14 @@ internal static class GuardFindings
             yield return shout;
     }
 
-    private static Finding Forbidden(string id, Draft draft, Span span, string why)
+    private static Finding Forbidden(string id, ListingToCheck draft, Span span, string why)
     {
         var field = draft.Platform.Find(span.Field)!;
         return new(id, Level.Must, span.Field, span.Item, span.Start, span.Length, why, Removal(draft, field, span.Item, span.Start, span.Length));
     }
 
     /// <summary>The field without a stretch of its text; without the whole item where that is a phrase of a list.</summary>
-    internal static Fix? Removal(Draft draft, Field field, int item, int start, int length)
+    internal static Fix? Removal(ListingToCheck draft, Field field, int item, int start, int length)
     {
         if (field.Shape == FieldShape.Phrases)
             return new(FindingTexts.RemovePhrase, field.Key, draft.Without(field, item));
@@ -53,7 +53,7 @@ internal static class GuardFindings
     }
 
     // One finding for each claim in each field, at its first place.
-    private static IEnumerable<Finding> Claims(Draft draft)
+    private static IEnumerable<Finding> Claims(ListingToCheck draft)
     {
         if (draft.Facts is not { } facts)
             yield break;
@@ -77,15 +77,15 @@ internal static class GuardFindings
     /// <summary>Where the shop's name stands in a text, small words aside ("Plover &amp; Pine" is "Plover and Pine"); null where it does not.</summary>
     internal static (int Start, int End)? ShopNameIn(string text, string? shop)
     {
-        var name = Tokens.Of(shop ?? "").Select(t => t.Word).Where(w => !SmallWords.Has(w)).ToArray();
-        var words = Tokens.Of(text).Where(t => !SmallWords.Has(t.Word)).ToArray();
+        var name = Tokens.Of(shop ?? "").Select(t => t.Word).Where(w => !StopWords.Has(w)).ToArray();
+        var words = Tokens.Of(text).Where(t => !StopWords.Has(t.Word)).ToArray();
         for (var at = 0; name.Length > 0 && at + name.Length <= words.Length; at++)
             if (words.Skip(at).Take(name.Length).Select(t => t.Word).SequenceEqual(name))
                 return (words[at].Start, words[at + name.Length - 1].End);
         return null;
     }
 
-    private static IEnumerable<Finding> Shouting(Draft draft)
+    private static IEnumerable<Finding> Shouting(ListingToCheck draft)
     {
         foreach (var field in draft.Platform.Fields.Where(f => f.Shape is FieldShape.Line or FieldShape.Text or FieldShape.Lines or FieldShape.Phrases))
         {

@@ -18,11 +18,11 @@ public static class ListingCheck
     /// <summary>Every finding: what must change first, then by what it costs.</summary>
     /// <param name="draft">The listing.</param>
     /// <param name="stop">Stops the check.</param>
-    public static IReadOnlyList<Finding> Of(Draft draft, CancellationToken stop = default)
+    public static IReadOnlyList<Finding> Check(ListingToCheck draft, CancellationToken stop = default)
     {
         // The terms are made ready, and the listing weighed, once for all of them.
-        var ready = Matching.TermSet.For(draft.Platform, [.. draft.Terms.Select(t => t.Text)]);
-        var now = Weigh.Listing(ready, draft.Copy, draft.Terms, stop);
+        var ready = Matching.TermSet.Prepare(draft.Platform, [.. draft.Terms.Select(t => t.Text)]);
+        var now = Weigher.Weigh(ready, draft.Copy, draft.Terms, stop);
         var seen = draft.WithPictures();
         var found = RoomFindings.Of(draft, now)
             .Concat(GuardFindings.Of(seen))
@@ -39,13 +39,13 @@ public static class ListingCheck
         {
             stop.ThrowIfCancellationRequested();
             return finding.Fix is { } fix && draft.Platform.Find(fix.Field) is { Indexed: true }
-                ? Weigh.Listing(ready, new Dictionary<string, FieldValue>(draft.Copy) { [fix.Field] = fix.Value }, draft.Terms, stop).Grip - now.Grip : 0;
+                ? Weigher.Weigh(ready, new Dictionary<string, FieldValue>(draft.Copy) { [fix.Field] = fix.Value }, draft.Terms, stop).Grip - now.Grip : 0;
         }
     }
 
     // A finding about some words keeps its key while those words are there; one about a field, while the field is the same.
     // A claim is the same wherever it is made, so that it is shown and dismissed once for its word.
-    private static string KeyOf(Draft draft, Finding finding)
+    private static string KeyOf(ListingToCheck draft, Finding finding)
     {
         if (finding.Claim is { } claim)
             return $"{finding.Id} {claim.Facet.ToString().ToLowerInvariant()} {Words.Tokens.Key(claim.Word)}";

@@ -9,12 +9,12 @@ namespace TinRabbit.Core.Findings;
 /// <summary>The description, and the spelling of all that is read by people.</summary>
 internal static class ProseFindings
 {
-    public static IEnumerable<Finding> Of(Draft draft, CancellationToken stop) => Description(draft, stop).Concat(Spellings(draft));
+    public static IEnumerable<Finding> Of(ListingToCheck draft, CancellationToken stop) => Description(draft, stop).Concat(Spellings(draft));
 
     /// <summary>A sentence and where it stands.</summary>
     private readonly record struct Sentence(int Start, int End);
 
-    private static IEnumerable<Finding> Description(Draft draft, CancellationToken stop)
+    private static IEnumerable<Finding> Description(ListingToCheck draft, CancellationToken stop)
     {
         if (draft.Role("body") is not { } field || draft.TextOf(field) is not { } text || Tokens.Of(text) is not { Count: > 0 } words)
             yield break;
@@ -35,15 +35,15 @@ internal static class ProseFindings
             yield return stuffed;
     }
 
-    private static IReadOnlyList<WeighedTerm> Held(Draft draft, string text, IReadOnlyList<WantedTerm> terms, CancellationToken stop)
+    private static IReadOnlyList<WeighedTerm> Held(ListingToCheck draft, string text, IReadOnlyList<WantedTerm> terms, CancellationToken stop)
     {
         var platform = Alone(draft);
-        return Weigh.Listing(platform, new Dictionary<string, FieldValue> { ["text"] = new FieldValue.Text(text) }, terms, stop).Terms;
+        return Weigher.Weigh(platform, new Dictionary<string, FieldValue> { ["text"] = new FieldValue.Text(text) }, terms, stop).Terms;
     }
 
-    private static Platform Alone(Draft draft) => draft.Platform with { Fields = [new("text", "", "", FieldShape.Text, true, null, 1, false, false, null, null, " ")] };
+    private static Platform Alone(ListingToCheck draft) => draft.Platform with { Fields = [new("text", "", "", FieldShape.Text, true, null, 1, false, false, null, null, " ")] };
 
-    private static IEnumerable<Finding> Stuffed(Draft draft, Field field, string text, int words, CancellationToken stop)
+    private static IEnumerable<Finding> Stuffed(ListingToCheck draft, Field field, string text, int words, CancellationToken stop)
     {
         var most = draft.Threshold("termPerHundredWords") * Math.Max(100, words) / 100;
         foreach (var term in Held(draft, text, draft.Terms, stop).Where(t => t.Grade is Grade.Whole or Grade.Inflected))
@@ -82,7 +82,7 @@ internal static class ProseFindings
         return sentences;
     }
 
-    private static bool IsList(Draft draft, HashSet<string> picks, string sentence)
+    private static bool IsList(ListingToCheck draft, HashSet<string> picks, string sentence)
     {
         var words = Tokens.Of(sentence).Count;
         var parts = sentence.Split(',');
@@ -91,10 +91,10 @@ internal static class ProseFindings
         return parts.Where(p => picks.Contains(KeyOf(draft, p))).Sum(p => Tokens.Of(p).Count) >= draft.Threshold("listSentenceShare") * words;
     }
 
-    private static string KeyOf(Draft draft, string text) => string.Join(' ', Tokens.Of(text).Select(t => Fold.Key(t.Word, draft.Platform.Search.Folds)));
+    private static string KeyOf(ListingToCheck draft, string text) => string.Join(' ', Tokens.Of(text).Select(t => Fold.Key(t.Word, draft.Platform.Search.Folds)));
 
     // Tags and backend keywords may hold both on purpose; what a person reads should not.
-    private static IEnumerable<Finding> Spellings(Draft draft)
+    private static IEnumerable<Finding> Spellings(ListingToCheck draft)
     {
         var pairs = Spelling.Pairs.Where(p => p.British != p.American).ToList();
         var (british, american) = (pairs.Select(p => p.British).ToHashSet(), pairs.Select(p => p.American).ToHashSet());

@@ -39,6 +39,6 @@ internal static class RepeatedWords
         if (phrase.Count == 1)
             return true;
         var joined = token.End < title.Length && title[token.End] == '-';
-        return !joined && phrase[0].Start == token.Start && !SmallWords.Has(phrase[1].Word);
+        return !joined && phrase[0].Start == token.Start && !StopWords.Has(phrase[1].Word);
     }
 }

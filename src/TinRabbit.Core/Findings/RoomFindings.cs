@@ -1,4 +1,4 @@
-using TinRabbit.Core.Filling;
+using TinRabbit.Core.Filling.Words;
 using TinRabbit.Core.Matching;
 using TinRabbit.Core.Measures;
 using TinRabbit.Core.Platforms;
@@ -10,7 +10,7 @@ namespace TinRabbit.Core.Findings;
 /// <summary>Room: what passes a limit, what is empty, what lies unused, what would still fit.</summary>
 internal static class RoomFindings
 {
-    public static IEnumerable<Finding> Of(Draft draft, Weighing weighing)
+    public static IEnumerable<Finding> Of(ListingToCheck draft, Weighing weighing)
     {
         foreach (var refusal in Refusals(draft))
             yield return refusal;
@@ -22,20 +22,20 @@ internal static class RoomFindings
     }
 
     /// <summary>Why the platform refuses the listing: fields over their limit, and required ones that are empty.</summary>
-    public static IEnumerable<Finding> Refusals(Draft draft)
+    public static IEnumerable<Finding> Refusals(ListingToCheck draft)
     {
         foreach (var field in draft.Platform.Fields)
         {
-            foreach (var over in Over(draft, field, Room.Of(field, draft.Copy.GetValueOrDefault(field.Key))))
+            foreach (var over in Over(draft, field, RoomUsed.Of(field, draft.Copy.GetValueOrDefault(field.Key))))
                 yield return over;
             if (IsMissing(draft, field))
                 yield return new("required-empty", Level.Must, field.Key, 0, 0, 0, FindingTexts.RequiredEmpty(field, draft.Platform.Name));
         }
     }
 
-    private static bool IsMissing(Draft draft, Field field) => field.Required && draft.Copy.GetValueOrDefault(field.Key)?.IsEmpty(field.Shape) != false;
+    private static bool IsMissing(ListingToCheck draft, Field field) => field.Required && draft.Copy.GetValueOrDefault(field.Key)?.IsEmpty(field.Shape) != false;
 
-    private static IEnumerable<Finding> Over(Draft draft, Field field, Room room)
+    private static IEnumerable<Finding> Over(ListingToCheck draft, Field field, RoomUsed room)
     {
         if (field.Limit is not { } limit)
             yield break;
@@ -64,7 +64,7 @@ internal static class RoomFindings
         var (end, used) = (0, 0);
         foreach (var token in Tokens.Of(text))
         {
-            used += Room.Measure(text[end..token.End], limit.Unit);
+            used += RoomUsed.Measure(text[end..token.End], limit.Unit);
             if (used > max)
                 break;
             end = token.End;
@@ -73,30 +73,30 @@ internal static class RoomFindings
         return end;
     }
 
-    private static Finding? Unused(Draft draft, Field field)
+    private static Finding? Unused(ListingToCheck draft, Field field)
     {
         if (field.Role is not ("title" or "tags" or "backend") || field.Limit is not { } limit)
             return null;
-        return Room.Of(field, draft.Copy.GetValueOrDefault(field.Key)).Filled(field) is var (used, all) && all - used > draft.Threshold("unusedShare") * all
+        return RoomUsed.Of(field, draft.Copy.GetValueOrDefault(field.Key)).Filled(field) is var (used, all) && all - used > draft.Threshold("unusedShare") * all
             ? new("unused", Level.Should, field.Key, 0, 0, 0, FindingTexts.Unused(field, all - used, all, field.Shape == FieldShape.Phrases && limit.MaxItems is not null ? "slot" : FindingTexts.Name(limit.Unit)))
             : null;
     }
 
     // The worthiest missing term whose words have room where words go.
-    private static Finding? WouldFit(Draft draft, Weighing weighing)
+    private static Finding? WouldFit(ListingToCheck draft, Weighing weighing)
     {
         var field = draft.Platform.Fields.FirstOrDefault(f => f.Indexed && f.Shape == FieldShape.Words);
         if (field is null)
             return null;
-        var place = Place.In(field, draft.Copy.GetValueOrDefault(field.Key));
+        var place = InsertionPoint.Find(field, draft.Copy.GetValueOrDefault(field.Key));
         var unit = field.Limit?.Unit ?? Unit.Characters;
-        var room = place.Room(field, unit);
+        var room = place.RoomLeft(field, unit);
         var guard = new AvoidedTerms(draft.Platform, [.. draft.Avoid.Select(a => a.Text)]);
         foreach (var term in weighing.Terms.Where(t => t.Grade == Grade.Missing && t.Term.Volume > 0).OrderByDescending(t => WordsFill.Demand(t.Term)).Take(40))
         {
-            if (term.Explain() is not { Missing: { Count: > 0 } missing } || Room.Measure(string.Join(' ', missing), unit) > room || guard.UsesIn(term.Term.Text) > 0)
+            if (term.Explain() is not { Missing: { Count: > 0 } missing } || RoomUsed.Measure(string.Join(' ', missing), unit) > room || guard.UsesIn(term.Term.Text) > 0)
                 continue;
-            return new("would-fit", Level.Should, field.Key, 0, 0, 0, FindingTexts.WouldFit(missing, field, term.Term.Text, term.Term.Volume), new(FindingTexts.Add, field.Key, place.With(missing)));
+            return new("would-fit", Level.Should, field.Key, 0, 0, 0, FindingTexts.WouldFit(missing, field, term.Term.Text, term.Term.Volume), new(FindingTexts.Add, field.Key, place.ValueWith(missing)));
         }
 
         return null;

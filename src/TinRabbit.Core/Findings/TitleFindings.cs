@@ -9,7 +9,7 @@ namespace TinRabbit.Core.Findings;
 /// <summary>The title: the lead, what the thing is, and repeated words.</summary>
 internal static class TitleFindings
 {
-    public static IEnumerable<Finding> Of(Draft draft)
+    public static IEnumerable<Finding> Of(ListingToCheck draft)
     {
         if (draft.Role("title") is not { } field || draft.TextOf(field) is not { } title || Tokens.Of(title) is not { Count: > 0 } tokens)
             yield break;
@@ -19,7 +19,7 @@ internal static class TitleFindings
             yield return new("what-late", Level.Should, field.Key, 0, 0, 0, FindingTexts.WhatLate(what, draft.Threshold("whatWithinWords")));
         if (draft.Threshold("titleRepeatsPay") > 0)
             yield break;
-        foreach (var word in tokens.Where(t => !SmallWords.Has(t.Word)).GroupBy(t => Fold.Key(t.Word, draft.Platform.Search.Folds)).Where(g => g.Count() > 1))
+        foreach (var word in tokens.Where(t => !StopWords.Has(t.Word)).GroupBy(t => Fold.Key(t.Word, draft.Platform.Search.Folds)).Where(g => g.Count() > 1))
         {
             var occurrences = word.ToList();
             // A word that is there hundreds of times is no slip that one press should correct.
@@ -33,20 +33,20 @@ internal static class TitleFindings
         }
     }
 
-    private static Finding? Lead(Draft draft, Field field, string title, string lead)
+    private static Finding? Lead(ListingToCheck draft, Field field, string title, string lead)
     {
-        var matcher = new Matcher(TermSet.For(draft.Platform, [lead]), ListingIndex.Of(draft.Platform with { Fields = [field with { Indexed = true, IndexedFirst = null }] }, new Dictionary<string, FieldValue> { [field.Key] = new FieldValue.Text(title) }));
+        var matcher = new Matcher(TermSet.Prepare(draft.Platform, [lead]), ListingIndex.Build(draft.Platform with { Fields = [field with { Indexed = true, IndexedFirst = null }] }, new Dictionary<string, FieldValue> { [field.Key] = new FieldValue.Text(title) }));
         var match = matcher.Explain(0);
         var front = Tokens.Key(lead) + field.Separator;
         if (match.Grade != Grade.Whole)
         {
-            var moved = match.Grade is Grade.Inflected or Grade.Together ? Reorder.So(title, lead, draft.Platform.Search.Folds, field.Separator) : Capital(front + title);
+            var moved = match.Grade is Grade.Inflected or Grade.Together ? Reorder.MakeContiguous(title, lead, draft.Platform.Search.Folds, field.Separator) : Capital(front + title);
             return new("lead-not-whole", Level.Should, field.Key, 0, 0, 0, FindingTexts.LeadNotWhole(lead),
                 moved is not null && Fits(field, moved) ? new(FindingTexts.AddLead, field.Key, new FieldValue.Text(moved)) : null);
         }
 
         var span = match.Spans[0];
-        if (field.Shows is not { } shows || span.Start + span.Length <= Room.OffsetOf(title, shows))
+        if (field.Shows is not { } shows || span.Start + span.Length <= RoomUsed.OffsetOf(title, shows))
             return null;
         var rest = GuardFindings.Tidy(title, span.Start, span.Length);
         var first = Capital(rest.Length == 0 ? lead : front + rest);
@@ -54,17 +54,17 @@ internal static class TitleFindings
             Fits(field, first) ? new(FindingTexts.MoveToFront, field.Key, new FieldValue.Text(first)) : null);
     }
 
-    private static bool Fits(Field field, string text) => Room.Of(field, new FieldValue.Text(text)).Fits;
+    private static bool Fits(Field field, string text) => RoomUsed.Of(field, new FieldValue.Text(text)).Fits;
 
     private static string Capital(string text) => text.Length == 0 ? text : char.ToUpperInvariant(text[0]) + text[1..];
 
     // A plural will do: this is about a person's eyes, not about the search.
-    private static bool Early(Draft draft, List<Token> title, string what)
+    private static bool Early(ListingToCheck draft, List<Token> title, string what)
     {
         var first = title.Take((int)draft.Threshold("whatWithinWords")).Select(t => Fold.Key(t.Word, Fold.AnyForm)).ToHashSet();
         for (var i = 1; i < title.Count && i < draft.Threshold("whatWithinWords"); i++)
             if (Fold.Join(title[i - 1], title[i]) is { } joined)
                 first.Add(Fold.Key(joined, Fold.AnyForm));
-        return Tokens.Of(what).All(t => first.Contains(Fold.Key(t.Word, Fold.AnyForm)) || SmallWords.Has(t.Word));
+        return Tokens.Of(what).All(t => first.Contains(Fold.Key(t.Word, Fold.AnyForm)) || StopWords.Has(t.Word));
     }
 }

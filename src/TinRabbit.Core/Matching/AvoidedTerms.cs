@@ -18,7 +18,7 @@ public sealed class AvoidedTerms
     public AvoidedTerms(Platform platform, IReadOnlyList<string> texts)
     {
         _count = texts.Count;
-        _terms = TermSet.For(
+        _terms = TermSet.Prepare(
             platform with
             {
                 Search = platform.Search with { Folds = platform.Search.Folds | AnyForm, IgnoredWords = [], WordsCombine = false },
@@ -30,25 +30,25 @@ public sealed class AvoidedTerms
     /// <summary>Whether there is any.</summary>
     public bool Any => _count > 0;
 
-    /// <summary>Each of them as the keys of its words: for a quick look on the way; <see cref="In"/> has the last word.</summary>
+    /// <summary>Each of them as the keys of its words: for a quick look on the way; <see cref="FindIn"/> has the last word.</summary>
     internal IEnumerable<string[]> Phrases => _terms.Terms.Select(t => t.Tokens.Select(w => KeyOf(w.Word)).ToArray());
 
     internal string KeyOf(string word) => Fold.Key(word, _terms.Platform.Search.Folds);
 
     /// <summary>Which of them stand as a phrase in a listing, by number, and where.</summary>
-    public IEnumerable<(int Number, IReadOnlyList<Span> Spans)> In(IReadOnlyDictionary<string, FieldValue> copy)
+    public IEnumerable<(int Number, IReadOnlyList<Span> Spans)> FindIn(IReadOnlyDictionary<string, FieldValue> copy)
     {
         if (_count == 0)
             yield break;
-        var matcher = new Matcher(_terms, ListingIndex.Of(_terms.Platform, copy));
+        var matcher = new Matcher(_terms, ListingIndex.Build(_terms.Platform, copy));
         for (var i = 0; i < _count; i++)
-            if (matcher.Standing(i) is { Count: > 0 } spans)
+            if (matcher.PhraseSpans(i) is { Count: > 0 } spans)
                 yield return (i, spans);
     }
 
     /// <summary>How often any of them stands in one text.</summary>
     public int UsesIn(string text) =>
-        _count == 0 ? 0 : In(new Dictionary<string, FieldValue> { [_terms.Platform.Fields[0].Key] = One(_terms.Platform.Fields[0].Shape, text) }).Sum(u => u.Spans.Count);
+        _count == 0 ? 0 : FindIn(new Dictionary<string, FieldValue> { [_terms.Platform.Fields[0].Key] = One(_terms.Platform.Fields[0].Shape, text) }).Sum(u => u.Spans.Count);
 
     private static FieldValue One(FieldShape shape, string text) => shape == FieldShape.Choices
         ? new FieldValue.Choices(new Dictionary<string, IReadOnlyList<string>> { [""] = [text] })

@@ -3,30 +3,25 @@ using TinRabbit.Core.Words;
 
 namespace TinRabbit.Core.Matching;
 
-/// <summary>A term that a text holds, or could hold.</summary>
-/// <param name="Number">In which order it was added, from 0.</param>
-/// <param name="Grade">How firmly the text holds it: whole, inflected or together.</param>
-public readonly record struct KnownTerm(int Number, Grade Grade);
-
 /// <summary>
 /// A million known terms, ready to be found in a text: each lies under the rarest of its words, so that a text asks only for the terms
 /// whose rarest word it has. Terms are added at any time; not safe for two threads at once.
 /// </summary>
 public sealed class KnownTerms
 {
-    private readonly Platform _alone;
+    private readonly Platform _platform;
     private readonly HashSet<string> _ignored;
     private readonly Dictionary<string, int> _words = new(StringComparer.Ordinal);
     private readonly Dictionary<string, int> _numbers = new(StringComparer.Ordinal);
     private readonly List<int> _counts = [];
-    private readonly List<List<int>> _under = [];
+    private readonly List<List<int>> _byRarestWord = [];
     private readonly List<int> _starts = [0];
-    private readonly List<int> _flat = [];
+    private readonly List<int> _wordsOfTerms = [];
 
     /// <summary>Terms for a platform: its folds and ignored words are applied.</summary>
     public KnownTerms(Platform platform)
     {
-        _alone = platform with { Fields = [new("text", "", "", FieldShape.Line, true, null, 1, false, false, null, null, " ")] };
+        _platform = platform with { Fields = [new("text", "", "", FieldShape.Line, true, null, 1, false, false, null, null, " ")] };
         _ignored = [.. platform.Search.IgnoredWords.SelectMany(Tokens.Of).Select(t => t.Word)];
     }
 
@@ -39,21 +34,21 @@ public sealed class KnownTerms
         var first = Count;
         foreach (var key in keys)
         {
-            var from = _flat.Count;
+            var from = _wordsOfTerms.Count;
             for (var at = 0; at <= key.Length;)
             {
                 var end = key.IndexOf(' ', at) is >= 0 and var space ? space : key.Length;
                 var word = NumberOf(key[at..end]);
-                if (word >= 0 && _flat.IndexOf(word, from) < 0)
+                if (word >= 0 && _wordsOfTerms.IndexOf(word, from) < 0)
                 {
-                    _flat.Add(word);
+                    _wordsOfTerms.Add(word);
                     _counts[word]++;
                 }
 
                 at = end + 1;
             }
 
-            _starts.Add(_flat.Count);
+            _starts.Add(_wordsOfTerms.Count);
         }
 
         // A term of nothing but ignored words lies nowhere: it is found by none of them.
@@ -61,24 +56,24 @@ public sealed class KnownTerms
         {
             var rarest = -1;
             for (var i = _starts[term]; i < _starts[term + 1]; i++)
-                if (rarest < 0 || _counts[_flat[i]] < _counts[rarest])
-                    rarest = _flat[i];
+                if (rarest < 0 || _counts[_wordsOfTerms[i]] < _counts[rarest])
+                    rarest = _wordsOfTerms[i];
             if (rarest >= 0)
-                _under[rarest].Add(term);
+                _byRarestWord[rarest].Add(term);
         }
     }
 
     /// <summary>Every known term that a text has the words of, with how firmly it holds it.</summary>
     /// <param name="text">A title, say.</param>
     /// <param name="keyOf">The key of a term by its number.</param>
-    public IReadOnlyList<KnownTerm> In(string text, Func<int, string> keyOf)
+    public IReadOnlyList<KnownTerm> FindIn(string text, Func<int, string> keyOf)
     {
         var has = new HashSet<int>();
         var tokens = Tokens.Of(text);
         for (var i = 0; i < tokens.Count; i++)
         {
             Have(tokens[i].Word);
-            if (!_alone.Search.Folds.HasFlag(Folds.Compound))
+            if (!_platform.Search.Folds.HasFlag(Folds.Compound))
                 continue;
             if (i > 0 && Fold.Join(tokens[i - 1], tokens[i]) is { } joined)
                 Have(joined);
@@ -91,17 +86,17 @@ public sealed class KnownTerms
 
         var found = new List<int>();
         foreach (var word in has)
-            foreach (var term in _under[word])
+            foreach (var term in _byRarestWord[word])
             {
                 var all = true;
                 for (var i = _starts[term]; i < _starts[term + 1] && all; i++)
-                    all = has.Contains(_flat[i]);
+                    all = has.Contains(_wordsOfTerms[i]);
                 if (all)
                     found.Add(term);
             }
 
-        var ready = TermSet.For(_alone, [.. found.Select(keyOf)]);
-        var matcher = new Matcher(ready, ListingIndex.Of(_alone, new Dictionary<string, FieldValue> { ["text"] = new FieldValue.Text(text) }));
+        var ready = TermSet.Prepare(_platform, [.. found.Select(keyOf)]);
+        var matcher = new Matcher(ready, ListingIndex.Build(_platform, new Dictionary<string, FieldValue> { ["text"] = new FieldValue.Text(text) }));
         return [.. found.Select((term, i) => new KnownTerm(term, matcher.Grade(i).Grade)).Where(t => t.Grade > Grade.Missing)];
 
         void Have(string word)
@@ -112,7 +107,7 @@ public sealed class KnownTerms
     }
 
     // Accents aside, since a phrase stands whole with them or without; the grade is taken of those found.
-    private string KeyOf(string word) => Fold.Letters(Fold.Key(word, _alone.Search.Folds));
+    private string KeyOf(string word) => Fold.Letters(Fold.Key(word, _platform.Search.Folds));
 
     private int NumberOf(string word)
     {
@@ -125,7 +120,7 @@ public sealed class KnownTerms
         {
             _words[key] = number = _counts.Count;
             _counts.Add(0);
-            _under.Add([]);
+            _byRarestWord.Add([]);
         }
 
         return _numbers[word] = number;

@@ -8,8 +8,8 @@ public sealed class ListingIndex
 {
     private readonly Dictionary<string, int> _letters = new(StringComparer.Ordinal);
     private readonly Dictionary<string, int> _folded = new(StringComparer.Ordinal);
-    private readonly List<List<int>> _letterPlaces = [];
-    private readonly List<List<int>> _foldPlaces = [];
+    private readonly List<List<int>> _letterPostings = [];
+    private readonly List<List<int>> _foldPostings = [];
     private Token[] _tokens = [];
     private int[] _letterAt = [];
     private int[] _foldAt = [];
@@ -36,7 +36,7 @@ public sealed class ListingIndex
     internal const int Pair = 1;
 
     /// <summary>Indexes the fields of a listing that the platform's search reads.</summary>
-    public static ListingIndex Of(Platform platform, IReadOnlyDictionary<string, FieldValue> copy)
+    public static ListingIndex Build(Platform platform, IReadOnlyDictionary<string, FieldValue> copy)
     {
         var index = new ListingIndex(platform);
         var cut = new List<List<Token>>();
@@ -48,7 +48,7 @@ public sealed class ListingIndex
             var item = 0;
             foreach (var text in value.Units(field.Shape))
             {
-                var tokens = Read(text, field);
+                var tokens = ReadTokens(text, field);
                 index.Units.Add(new(f, item++, index.Places, tokens.Count));
                 index.Places += tokens.Count + 1; // and a gap, so that no phrase runs from one unit into the next
                 cut.Add(tokens);
@@ -63,11 +63,11 @@ public sealed class ListingIndex
 
     internal int FindFolded(string key) => _folded.GetValueOrDefault(key, -1);
 
-    internal List<int> LetterPlaces(int letters) => _letterPlaces[letters];
+    internal List<int> LetterPostings(int letters) => _letterPostings[letters];
 
-    internal List<int> FoldPlaces(int folded) => _foldPlaces[folded];
+    internal List<int> FoldPostings(int folded) => _foldPostings[folded];
 
-    internal int FoldCount => _foldPlaces.Count;
+    internal int FoldCount => _foldPostings.Count;
 
     internal int LetterAt(int place) => _letterAt[place];
 
@@ -84,12 +84,12 @@ public sealed class ListingIndex
     /// <summary>Whether a word stands at a place, rather than the gap between two units.</summary>
     internal bool IsWord(int place) => _letterAt[place] >= 0;
 
-    private static List<Token> Read(string text, Field field)
+    private static List<Token> ReadTokens(string text, Field field)
     {
         var tokens = Tokens.Of(text);
         if (field.IndexedFirst is { } first)
         {
-            var cut = Room.OffsetOf(text, first);
+            var cut = RoomUsed.OffsetOf(text, first);
             tokens.RemoveAll(t => t.End > cut);
         }
 
@@ -110,31 +110,31 @@ public sealed class ListingIndex
             {
                 if (!seen.TryGetValue(token.Word, out var keys))
                     seen[token.Word] = keys = (
-                        Number(_letters, _letterPlaces, Fold.Letters(token.Word)),
-                        Number(_folded, _foldPlaces, Fold.Key(token.Word, Platform.Search.Folds)));
-                _letterPlaces[keys.Letters].Add(place);
-                _foldPlaces[keys.Folded].Add(place << 1);
+                        Number(_letters, _letterPostings, Fold.Letters(token.Word)),
+                        Number(_folded, _foldPostings, Fold.Key(token.Word, Platform.Search.Folds)));
+                _letterPostings[keys.Letters].Add(place);
+                _foldPostings[keys.Folded].Add(place << 1);
                 (_tokens[place], _letterAt[place], _foldAt[place], _unitAt[place]) = (token, keys.Letters, keys.Folded, unit);
                 place++;
             }
 
         if (Platform.Search.Folds.HasFlag(Folds.Compound))
-            Join();
+            AddJoins();
     }
 
-    private void Join()
+    private void AddJoins()
     {
         for (var place = 1; place < Places; place++)
             if (IsWord(place - 1) && IsWord(place) && Fold.Join(_tokens[place - 1], _tokens[place]) is { } joined)
             {
-                var folded = Number(_folded, _foldPlaces, Fold.Key(joined, Platform.Search.Folds));
+                var folded = Number(_folded, _foldPostings, Fold.Key(joined, Platform.Search.Folds));
                 _joinAt[place - 1] = folded;
-                _foldPlaces[folded].Add((place - 1) << 1 | Pair);
+                _foldPostings[folded].Add((place - 1) << 1 | Pair);
                 HasJoins = true;
             }
 
         if (HasJoins)
-            _foldPlaces.ForEach(p => p.Sort());
+            _foldPostings.ForEach(p => p.Sort());
     }
 
     private static int Number(Dictionary<string, int> numbers, List<List<int>> places, string key)

@@ -37,7 +37,7 @@ public sealed class Matcher
     private readonly double[] _strengths;
     private readonly List<(int Unit, Grade Grade, int Start, int End)> _phrases = [];
     private readonly List<int> _units = [];
-    private bool _keep;
+    private bool _keepPlaces;
 
     /// <summary>Looks every word of the terms up in the listing.</summary>
     public Matcher(TermSet terms, ListingIndex listing)
@@ -52,7 +52,7 @@ public sealed class Matcher
         _unitMasks = new ulong[listing.FoldCount * _maskWidth];
         _bestWeight = new double[listing.FoldCount];
         for (var folded = 0; folded < listing.FoldCount; folded++)
-            foreach (var place in listing.FoldPlaces(folded))
+            foreach (var place in listing.FoldPostings(folded))
             {
                 var unit = listing.UnitAt(place >> 1);
                 _unitMasks[folded * _maskWidth + (unit >> 6)] |= 1UL << (unit & 63);
@@ -68,10 +68,10 @@ public sealed class Matcher
     /// <summary>How firmly the listing holds the term with this number, and its grip, 0–1 (docs/model.md, "Reach and grip").</summary>
     public (Grade Grade, double Grip) Grade(int number)
     {
-        if (LacksNeeded(number))
+        if (LacksRequiredWord(number))
             return (Matching.Grade.Missing, 0);
-        _keep = false;
-        var (grade, spread, _) = Look(_terms.Terms[number]);
+        _keepPlaces = false;
+        var (grade, spread, _) = Evaluate(_terms.Terms[number]);
         if (grade == Matching.Grade.Missing)
             return (grade, 0);
         if (grade == Matching.Grade.Spread)
@@ -86,21 +86,21 @@ public sealed class Matcher
     public Match Explain(int number)
     {
         var term = _terms.Terms[number];
-        if (LacksNeeded(number))
+        if (LacksRequiredWord(number))
             return new(Matching.Grade.Missing, _noGrades, _noStrengths, 0, MissingWords(term), false, []);
-        var (grade, spread, standing) = LookForAll(term);
+        var (grade, spread, standing) = EvaluateAndKeep(term);
         var lost = grade == Matching.Grade.Missing;
         return new(grade, [.. _grades], [.. _strengths], grade == Matching.Grade.Spread ? spread : 0,
             lost && !standing ? MissingWords(term) : [], lost && standing, Spans(term, grade));
     }
 
     /// <summary>The units that hold the term by themselves, each with the strength that it lends its field, 0–1.</summary>
-    internal IReadOnlyDictionary<int, double> Holding(int number)
+    internal IReadOnlyDictionary<int, double> StrengthByUnit(int number)
     {
         var holding = new Dictionary<int, double>();
-        if (LacksNeeded(number))
+        if (LacksRequiredWord(number))
             return holding;
-        LookForAll(_terms.Terms[number]);
+        EvaluateAndKeep(_terms.Terms[number]);
         foreach (var (unit, grade, start, _) in _phrases)
             Take(unit, PhraseStrength(_listing.Units[unit], grade == Matching.Grade.Whole ? 1 : InflectedFactor, start));
         foreach (var unit in _units)
@@ -113,9 +113,9 @@ public sealed class Matcher
     /// <summary>How each field's strength for the term with this number was worked out, by the occurrence that counts; only fields that hold the term.</summary>
     public IReadOnlyList<FieldStrength> Strengths(int number)
     {
-        if (LacksNeeded(number))
+        if (LacksRequiredWord(number))
             return [];
-        LookForAll(_terms.Terms[number]);
+        EvaluateAndKeep(_terms.Terms[number]);
         var best = new Dictionary<int, FieldStrength>();
         foreach (var (place, grade, start, _) in _phrases)
         {
@@ -140,11 +140,11 @@ public sealed class Matcher
     }
 
     /// <summary>Every place where the term stands as a phrase, whole or in another form.</summary>
-    internal List<Span> Standing(int number)
+    internal List<Span> PhraseSpans(int number)
     {
-        if (LacksNeeded(number))
+        if (LacksRequiredWord(number))
             return [];
-        LookForAll(_terms.Terms[number]);
+        EvaluateAndKeep(_terms.Terms[number]);
         return [.. _phrases.Select(p => (p.Unit, p.Start, p.End)).Distinct().Order().Select(p => Span(_listing.Units[p.Unit], p.Start, p.End))];
     }
 
@@ -152,27 +152,27 @@ public sealed class Matcher
     internal double WeightOf(int word) => _folded[word] < 0 ? -1 : _bestWeight[_folded[word]];
 
     /// <summary>The term as it was made ready.</summary>
-    internal TermSet.Ready ReadyOf(int number) => _terms.Terms[number];
+    internal TermSet.PreparedTerm PreparedOf(int number) => _terms.Terms[number];
 
-    private bool LacksNeeded(int number)
+    private bool LacksRequiredWord(int number)
     {
-        for (var i = _terms.NeededFrom[number]; i < _terms.NeededFrom[number + 1]; i++)
-            if (_folded[_terms.Needed[i]] < 0)
+        for (var i = _terms.RequiredFrom[number]; i < _terms.RequiredFrom[number + 1]; i++)
+            if (_folded[_terms.RequiredWords[i]] < 0)
                 return true;
         return false;
     }
 
     // Looks for a term, and remembers every place and unit where it stands.
-    private (Grade Grade, double Spread, bool Standing) LookForAll(TermSet.Ready term)
+    private (Grade Grade, double Spread, bool Standing) EvaluateAndKeep(TermSet.PreparedTerm term)
     {
-        _keep = true;
+        _keepPlaces = true;
         _phrases.Clear();
         _units.Clear();
-        return Look(term);
+        return Evaluate(term);
     }
 
     // Fills grades and strengths by field. Standing: every word that counts stands somewhere.
-    private (Grade Grade, double Spread, bool Standing) Look(TermSet.Ready term)
+    private (Grade Grade, double Spread, bool Standing) Evaluate(TermSet.PreparedTerm term)
     {
         Array.Clear(_grades);
         Array.Clear(_strengths);
@@ -183,21 +183,21 @@ public sealed class Matcher
             var letters = _wholeIsInflected && variant.Widths is null ? term.Letters : null;
             if (variant.OnlyIgnored)
             {
-                if (AllStand(variant.Folded, _folded))
+                if (AllFound(variant.Folded, _folded))
                     InflectedPhrases(variant.Folded, letters);
                 continue;
             }
 
-            if (!WordsStand(variant))
+            if (!HasAllWords(variant))
                 continue;
             standing = true;
-            if (Together(variant) && AllStand(variant.Folded, _folded))
+            if (RecordTogether(variant) && AllFound(variant.Folded, _folded))
                 InflectedPhrases(variant.Folded, letters);
             if (_combine)
                 spread = Math.Max(spread, MeanWeight(variant));
         }
 
-        if (!_wholeIsInflected && AllStand(term.Letters, _letters))
+        if (!_wholeIsInflected && AllFound(term.Letters, _letters))
             WholePhrases(term.Letters);
         var best = Matching.Grade.Missing;
         foreach (var grade in _grades)
@@ -208,7 +208,7 @@ public sealed class Matcher
 
     private Field Field(int number) => _listing.Fields[number];
 
-    private static bool AllStand(int[] words, int[] lookup)
+    private static bool AllFound(int[] words, int[] lookup)
     {
         foreach (var word in words)
             if (lookup[word] < 0)
@@ -216,7 +216,7 @@ public sealed class Matcher
         return true;
     }
 
-    private bool WordsStand(TermSet.Variant variant)
+    private bool HasAllWords(TermSet.TermVariant variant)
     {
         for (var i = 0; i < variant.Folded.Length; i++)
             if (_folded[variant.Folded[i]] < 0 && !variant.Ignored[i])
@@ -229,11 +229,11 @@ public sealed class Matcher
     {
         var rarest = 0;
         for (var i = 1; i < letters.Length; i++)
-            if (_listing.LetterPlaces(_letters[letters[i]]).Count < _listing.LetterPlaces(_letters[letters[rarest]]).Count)
+            if (_listing.LetterPostings(_letters[letters[i]]).Count < _listing.LetterPostings(_letters[letters[rarest]]).Count)
                 rarest = i;
-        foreach (var place in _listing.LetterPlaces(_letters[letters[rarest]]))
+        foreach (var place in _listing.LetterPostings(_letters[letters[rarest]]))
             if (IsWhole(letters, place - rarest))
-                TakePhrase(Matching.Grade.Whole, 1, place - rarest, place - rarest + letters.Length);
+                RecordPhrase(Matching.Grade.Whole, 1, place - rarest, place - rarest + letters.Length);
     }
 
     private bool IsWhole(int[] letters, int start)
@@ -251,17 +251,17 @@ public sealed class Matcher
         var rarest = 0;
         if (!_listing.HasJoins)
             for (var i = 1; i < words.Length; i++)
-                if (_listing.FoldPlaces(_folded[words[i]]).Count < _listing.FoldPlaces(_folded[words[rarest]]).Count)
+                if (_listing.FoldPostings(_folded[words[i]]).Count < _listing.FoldPostings(_folded[words[rarest]]).Count)
                     rarest = i;
-        foreach (var place in _listing.FoldPlaces(_folded[words[rarest]]))
+        foreach (var place in _listing.FoldPostings(_folded[words[rarest]]))
         {
             var start = (place >> 1) - rarest;
             if (start < 0 || EndOfPhrase(words, 0, start) is not (> 0 and var end))
                 continue;
             if (letters is not null && IsWhole(letters, start))
-                TakePhrase(Matching.Grade.Whole, 1, start, end);
+                RecordPhrase(Matching.Grade.Whole, 1, start, end);
             else
-                TakePhrase(Matching.Grade.Inflected, InflectedFactor, start, end);
+                RecordPhrase(Matching.Grade.Inflected, InflectedFactor, start, end);
         }
     }
 
@@ -281,7 +281,7 @@ public sealed class Matcher
         return end;
     }
 
-    private bool Together(TermSet.Variant variant)
+    private bool RecordTogether(TermSet.TermVariant variant)
     {
         var any = false;
         for (var w = 0; w < _maskWidth; w++)
@@ -295,8 +295,8 @@ public sealed class Matcher
                 any = true;
                 var unit = (w << 6) + System.Numerics.BitOperations.TrailingZeroCount(units);
                 var field = _listing.Units[unit].Field;
-                Take(field, Matching.Grade.Together, Field(field).Weight * TogetherFactor);
-                if (_keep)
+                Raise(field, Matching.Grade.Together, Field(field).Weight * TogetherFactor);
+                if (_keepPlaces)
                     _units.Add(unit);
             }
         }
@@ -304,12 +304,12 @@ public sealed class Matcher
         return any;
     }
 
-    private void TakePhrase(Grade grade, double factor, int start, int end)
+    private void RecordPhrase(Grade grade, double factor, int start, int end)
     {
         var number = _listing.UnitAt(start);
         var unit = _listing.Units[number];
-        Take(unit.Field, grade, PhraseStrength(unit, factor, start));
-        if (_keep)
+        Raise(unit.Field, grade, PhraseStrength(unit, factor, start));
+        if (_keepPlaces)
             _phrases.Add((number, grade, start, end));
     }
 
@@ -319,7 +319,7 @@ public sealed class Matcher
         return field.Weight * factor * (field.Front ? 1 - FrontShare * (start - unit.Start) / unit.Count : 1);
     }
 
-    private void Take(int field, Grade grade, double strength)
+    private void Raise(int field, Grade grade, double strength)
     {
         if (grade > _grades[field])
             _grades[field] = grade;
@@ -327,7 +327,7 @@ public sealed class Matcher
             _strengths[field] = strength;
     }
 
-    private double MeanWeight(TermSet.Variant variant)
+    private double MeanWeight(TermSet.TermVariant variant)
     {
         var sum = 0.0;
         var words = 0;
@@ -343,7 +343,7 @@ public sealed class Matcher
         return sum / words;
     }
 
-    private List<string> MissingWords(TermSet.Ready term)
+    private List<string> MissingWords(TermSet.PreparedTerm term)
     {
         List<string>? fewest = null;
         foreach (var variant in term.Variants)
@@ -367,7 +367,7 @@ public sealed class Matcher
         return fewest!;
     }
 
-    private List<Span> Spans(TermSet.Ready term, Grade best)
+    private List<Span> Spans(TermSet.PreparedTerm term, Grade best)
     {
         var spans = new List<Span>();
         for (var u = 0; best > Matching.Grade.Missing && u < _listing.Units.Count; u++)
@@ -384,11 +384,11 @@ public sealed class Matcher
         return spans;
     }
 
-    private void AddWords(TermSet.Ready term, int unit, List<Span> spans)
+    private void AddWords(TermSet.PreparedTerm term, int unit, List<Span> spans)
     {
         var places = new SortedSet<(int Start, int End)>();
         foreach (var variant in term.Variants)
-            if (!variant.OnlyIgnored && WordsStand(variant))
+            if (!variant.OnlyIgnored && HasAllWords(variant))
                 for (var i = 0; i < variant.Folded.Length; i++)
                     if (!variant.Ignored[i] && FirstIn(unit, _folded[variant.Folded[i]]) is { } place)
                         places.Add((place >> 1, (place >> 1) + 1 + (place & ListingIndex.Pair)));
@@ -400,7 +400,7 @@ public sealed class Matcher
     {
         if ((_unitMasks[folded * _maskWidth + (unit >> 6)] >> (unit & 63) & 1) == 0)
             return null;
-        foreach (var place in _listing.FoldPlaces(folded))
+        foreach (var place in _listing.FoldPostings(folded))
             if (_listing.UnitAt(place >> 1) == unit)
                 return place;
         return null;

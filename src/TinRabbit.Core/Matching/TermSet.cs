@@ -12,19 +12,19 @@ public sealed class TermSet
     private TermSet(Platform platform, int count)
     {
         Platform = platform;
-        Terms = new Ready[count];
+        Terms = new PreparedTerm[count];
     }
 
     /// <summary>The platform whose folds and ignored words were applied.</summary>
     public Platform Platform { get; }
 
-    internal Ready[] Terms { get; }
+    internal PreparedTerm[] Terms { get; }
 
     /// <summary>The words that a listing must have for a term to be held at all, all terms in one run: most terms fail here.</summary>
-    internal int[] Needed { get; private set; } = [];
+    internal int[] RequiredWords { get; private set; } = [];
 
-    /// <summary>Where each term's run of <see cref="Needed"/> begins; it is empty where a term must be looked at more closely.</summary>
-    internal int[] NeededFrom { get; private set; } = [];
+    /// <summary>Where each term's run of <see cref="RequiredWords"/> begins; it is empty where a term must be looked at more closely.</summary>
+    internal int[] RequiredFrom { get; private set; } = [];
 
     internal IReadOnlyCollection<string> Letters => _letters.Keys;
 
@@ -32,7 +32,7 @@ public sealed class TermSet
 
     /// <summary>Makes terms ready.</summary>
     /// <exception cref="FormatProblems">A term has no word; the path names it.</exception>
-    public static TermSet For(Platform platform, IReadOnlyList<string> texts)
+    public static TermSet Prepare(Platform platform, IReadOnlyList<string> texts)
     {
         var set = new TermSet(platform, texts.Count);
         var ignored = platform.Search.IgnoredWords.SelectMany(Tokens.Of).Select(t => t.Word).ToHashSet(StringComparer.Ordinal);
@@ -42,14 +42,14 @@ public sealed class TermSet
             var tokens = Tokens.Of(texts[i]);
             if (tokens.Count == 0)
                 throw new FormatProblems([new($"terms[{i}].text", $"\"{texts[i]}\" has no word in it.")]);
-            set.Terms[i] = set.Make(tokens, ignored, words);
+            set.Terms[i] = set.PrepareTerm(tokens, ignored, words);
         }
 
-        set.Flatten();
+        set.CollectRequiredWords();
         return set;
     }
 
-    private Ready Make(List<Token> tokens, HashSet<string> ignored, Dictionary<string, Word> words)
+    private PreparedTerm PrepareTerm(List<Token> tokens, HashSet<string> ignored, Dictionary<string, Word> words)
     {
         var (letters, folded, skipped) = (new int[tokens.Count], new int[tokens.Count], new bool[tokens.Count]);
         for (var i = 0; i < letters.Length; i++)
@@ -59,34 +59,34 @@ public sealed class TermSet
             (letters[i], folded[i], skipped[i]) = (word.Letters, word.Folded, word.Ignored);
         }
 
-        var plain = new Variant(folded, skipped, null);
+        var plain = new TermVariant(folded, skipped, null);
         return new(tokens, letters, Platform.Search.Folds.HasFlag(Folds.Compound) && tokens.Count is > 1 and <= Bounds.TermWords ? WithJoined(tokens, plain) : [plain]);
     }
 
-    private Variant[] WithJoined(List<Token> tokens, Variant plain)
+    private TermVariant[] WithJoined(List<Token> tokens, TermVariant plain)
     {
-        var variants = new List<Variant> { plain };
+        var variants = new List<TermVariant> { plain };
         AddJoined(tokens, plain, 0, [], [], [], variants);
         return [.. variants];
     }
 
     // A phrase held letter for letter is held under the folds too, if these fold diacritics.
-    private void Flatten()
+    private void CollectRequiredWords()
     {
         var simple = Platform.Search.Folds.HasFlag(Folds.Diacritics);
         var needed = new List<int>(Terms.Length * 3);
-        NeededFrom = new int[Terms.Length + 1];
+        RequiredFrom = new int[Terms.Length + 1];
         for (var i = 0; i < Terms.Length; i++)
         {
-            NeededFrom[i] = needed.Count;
+            RequiredFrom[i] = needed.Count;
             if (simple && Terms[i].Variants is [var only])
                 for (var k = 0; k < only.Folded.Length; k++)
                     if (!only.Ignored[k])
                         needed.Add(only.Folded[k]);
         }
 
-        NeededFrom[^1] = needed.Count;
-        Needed = [.. needed];
+        RequiredFrom[^1] = needed.Count;
+        RequiredWords = [.. needed];
     }
 
     private Word Intern(string word, HashSet<string> ignored) =>
@@ -95,7 +95,7 @@ public sealed class TermSet
     private static int Number(Dictionary<string, int> numbers, string key) => numbers.TryGetValue(key, out var n) ? n : numbers[key] = numbers.Count;
 
     // Every way of writing some neighbours as one word, up to eight; the plain way is already there. It calls itself once a word.
-    private void AddJoined(List<Token> tokens, Variant plain, int at, List<int> folded, List<bool> ignored, List<int> widths, List<Variant> variants)
+    private void AddJoined(List<Token> tokens, TermVariant plain, int at, List<int> folded, List<bool> ignored, List<int> widths, List<TermVariant> variants)
     {
         if (at == tokens.Count)
         {
@@ -125,7 +125,7 @@ public sealed class TermSet
     /// <param name="Tokens">Its words as typed.</param>
     /// <param name="Letters">Numbers into <see cref="TermSet.Letters"/>.</param>
     /// <param name="Variants">The term itself, then the ways in which some of its words join.</param>
-    internal sealed record Ready(List<Token> Tokens, int[] Letters, Variant[] Variants)
+    internal sealed record PreparedTerm(List<Token> Tokens, int[] Letters, TermVariant[] Variants)
     {
         private string?[]? _joins;
 
@@ -136,7 +136,7 @@ public sealed class TermSet
     /// <param name="Folded">Numbers into <see cref="TermSet.Folded"/>.</param>
     /// <param name="Ignored">Which of them the platform drops from a query.</param>
     /// <param name="Widths">How many of the term's words each stands for; null when all stand for one.</param>
-    internal sealed record Variant(int[] Folded, bool[] Ignored, int[]? Widths)
+    internal sealed record TermVariant(int[] Folded, bool[] Ignored, int[]? Widths)
     {
         /// <summary>Whether the platform drops all of it: then only the phrase itself counts.</summary>
         public bool OnlyIgnored { get; } = Array.IndexOf(Ignored, false) < 0;

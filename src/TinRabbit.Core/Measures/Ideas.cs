@@ -2,18 +2,6 @@ using TinRabbit.Core.Words;
 
 namespace TinRabbit.Core.Measures;
 
-/// <summary>A term that no listing serves, with where it was picked.</summary>
-/// <param name="Term">The term with its numbers.</param>
-/// <param name="Product">The product of the pick.</param>
-public sealed record Unserved(WantedTerm Term, string Product);
-
-/// <summary>A product that the shop could make.</summary>
-/// <param name="Text">What it would be: its best term, with what the others say before it.</param>
-/// <param name="Terms">The compatible picks it would serve, the best first.</param>
-/// <param name="Volume">Their searches a month.</param>
-/// <param name="Headroom">Their mean headroom.</param>
-public sealed record Idea(string Text, IReadOnlyList<Unserved> Terms, double Volume, double Headroom);
-
 /// <summary>Ideas for products (docs/model.md, "Ideas").</summary>
 public static class Ideas
 {
@@ -26,17 +14,17 @@ public static class Ideas
     /// Groups unserved terms of high headroom that can be true of one thing: they end in the same word, and none says another
     /// colour, material, size, audience or occasion than another does.
     /// </summary>
-    public static IReadOnlyList<Idea> Of(IEnumerable<Unserved> unserved)
+    public static IReadOnlyList<Idea> Find(IEnumerable<UnservedTerm> unserved)
     {
         var left = unserved.Where(u => u.Term.Headroom >= HeadroomFrom && u.Term.Volume > 0).DistinctBy(u => Family.Key(u.Term.Text))
             .OrderByDescending(u => u.Term.Volume * u.Term.Headroom).ThenBy(u => u.Term.Text, StringComparer.Ordinal).ToList();
         var ideas = new List<Idea>();
         while (left.Count > 0)
         {
-            var group = new List<Unserved> { left[0] };
-            var said = Says(left[0]);
+            var group = new List<UnservedTerm> { left[0] };
+            var said = FacetsOf(left[0]);
             foreach (var other in left.Skip(1))
-                if (group.Count < MostTerms && Head(other) == Head(left[0]) && Says(other) is var says && says.All(s => !said.TryGetValue(s.Key, out var word) || word == s.Value))
+                if (group.Count < MostTerms && Head(other) == Head(left[0]) && FacetsOf(other) is var says && says.All(s => !said.TryGetValue(s.Key, out var word) || word == s.Value))
                 {
                     group.Add(other);
                     foreach (var (facet, word) in says)
@@ -50,7 +38,7 @@ public static class Ideas
         return [.. ideas.OrderByDescending(i => i.Volume * i.Headroom)];
     }
 
-    private static string Named(List<Unserved> group)
+    private static string Named(List<UnservedTerm> group)
     {
         var best = Tokens.Of(group[0].Term.Text).Select(t => t.Word).ToList();
         var said = best.Select(w => Fold.Key(w, Fold.AnyForm)).ToHashSet();
@@ -58,12 +46,12 @@ public static class Ideas
         return string.Join(' ', [.. before, .. best]);
     }
 
-    private static string Head(Unserved one)
+    private static string Head(UnservedTerm one)
     {
         var words = Tokens.Of(one.Term.Text).Select(t => t.Word).ToList();
-        return Fold.Key(words[SmallWords.About(words)], Fold.AnyForm);
+        return Fold.Key(words[StopWords.About(words)], Fold.AnyForm);
     }
 
-    private static Dictionary<Facet, string> Says(Unserved one) =>
+    private static Dictionary<Facet, string> FacetsOf(UnservedTerm one) =>
         Facets.ClaimsOf(one.Term.Text).Where(c => c.Facet != Facet.Style).GroupBy(c => c.Facet).ToDictionary(g => g.Key, g => Fold.Key(g.First().Word.ToLowerInvariant(), Fold.AnyForm));
 }

@@ -4,19 +4,6 @@ using TinRabbit.Core.Words;
 
 namespace TinRabbit.Core.Platforms;
 
-/// <summary>Something wrong in a document, and where.</summary>
-/// <param name="Path">The key, as <c>fields[0].limit.max</c>.</param>
-/// <param name="Message">What is wrong, as a sentence.</param>
-public sealed record Problem(string Path, string Message);
-
-/// <summary>Thrown when a document is not what its format says; names every key that is wrong.</summary>
-public sealed class FormatProblems(IReadOnlyList<Problem> problems)
-    : Exception(string.Join(" ", problems.Select(p => $"{p.Path}: {p.Message}")))
-{
-    /// <summary>What is wrong, each with its key.</summary>
-    public IReadOnlyList<Problem> Problems { get; } = problems;
-}
-
 /// <summary>Reads and writes platform profiles and copy in their open format.</summary>
 public static class PlatformJson
 {

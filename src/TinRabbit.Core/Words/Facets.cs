@@ -1,39 +1,5 @@
 namespace TinRabbit.Core.Words;
 
-/// <summary>The kind of fact that a word states about a product.</summary>
-public enum Facet
-{
-    /// <summary>What it is made of.</summary>
-    Material,
-
-    /// <summary>How it looks. Taste, not a fact.</summary>
-    Style,
-
-    /// <summary>Which colour it has.</summary>
-    Colour,
-
-    /// <summary>How large it is.</summary>
-    Size,
-
-    /// <summary>Whom it is for.</summary>
-    Audience,
-
-    /// <summary>What it is given for.</summary>
-    Occasion,
-}
-
-/// <summary>A word or phrase that describes a product.</summary>
-/// <param name="Facet">What it is about.</param>
-/// <param name="Word">As written in the text.</param>
-/// <param name="Start">Where it begins, in UTF-16 units of the text.</param>
-/// <param name="Length">How long it is, in UTF-16 units.</param>
-public sealed record Claim(Facet Facet, string Word, int Start, int Length);
-
-/// <summary>True statements about a product, as the facts guard takes them.</summary>
-/// <param name="What">What it is, as a shopper would say it.</param>
-/// <param name="ByFacet">What is true of it, by facet; a facet that is not there has no true value.</param>
-public sealed record FactWords(string What, IReadOnlyDictionary<Facet, IReadOnlyList<string>> ByFacet);
-
 /// <summary>Words of material, style, colour, size, audience and occasion, as data (Data/facets.txt).</summary>
 public static class Facets
 {

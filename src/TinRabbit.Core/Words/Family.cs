@@ -12,7 +12,7 @@ public static class Family
     private static readonly Dictionary<string, string> Digits = Numbers.Select((word, i) => (word, i)).ToDictionary(n => n.word, n => n.i.ToString(System.Globalization.CultureInfo.InvariantCulture));
     private static readonly ILookup<string, string> British = Spelling.Pairs.ToLookup(p => p.American, p => p.British);
 
-    private static readonly Func<string[], IEnumerable<string[]>>[] Changes = [JoinedOrSplit, NumbersWritten, Spelt, InOtherNumber];
+    private static readonly Func<string[], IEnumerable<string[]>>[] Changes = [JoinedOrSplit, NumbersWritten, RespelledForms, InOtherNumber];
 
     // These are slow to find, and the words of a trade are few: each is found once.
     private static readonly Memory<string> Folded = new(word => string.Join(' ', Parts(word).Select(w => Fold.Key(Digits.GetValueOrDefault(w, w), Fold.AnyForm))));
@@ -46,17 +46,17 @@ public static class Family
                 foreach (var other in change(form.Split(' ')).Select(w => string.Join(' ', w)))
                     if (forms.Count < MostForms && !forms.Contains(other))
                         forms.Add(other);
-        return Same(forms);
+        return KeepSameFamily(forms);
     }
 
     /// <summary>The forms that are one change away, the term itself first: enough to see whether a source counts a family together.</summary>
-    public static IReadOnlyList<string> Near(string text)
+    public static IReadOnlyList<string> OneChangeForms(string text)
     {
         var written = Written(text);
         if (IsTooLong(written))
             return [written];
         var words = written.Split(' ');
-        return Same([written, .. Changes.SelectMany(change => change(words)).Select(w => string.Join(' ', w)).Distinct().Where(f => f != written)]);
+        return KeepSameFamily([written, .. Changes.SelectMany(change => change(words)).Select(w => string.Join(' ', w)).Distinct().Where(f => f != written)]);
     }
 
     // Nobody types that many words; each of their forms would be as long again.
@@ -64,7 +64,7 @@ public static class Family
 
     private static string Written(string text) => string.Join(' ', Tokens.Of(text).Select(t => t.Word));
 
-    private static List<string> Same(List<string> forms)
+    private static List<string> KeepSameFamily(List<string> forms)
     {
         var key = Key(forms[0]);
         return [.. forms.Where((f, i) => i == 0 || Key(f) == key)];
@@ -100,7 +100,7 @@ public static class Family
         static bool IsTimes(string[] words, int i) => i + 2 < words.Length && words[i + 1] == "x" && char.IsAsciiDigit(words[i][^1]) && char.IsAsciiDigit(words[i + 2][0]);
     }
 
-    private static IEnumerable<string[]> Spelt(string[] words)
+    private static IEnumerable<string[]> RespelledForms(string[] words)
     {
         for (var i = 0; i < words.Length; i++)
         {
@@ -121,7 +121,7 @@ public static class Family
     // What the term is about, and its last word.
     private static IEnumerable<string[]> InOtherNumber(string[] words)
     {
-        foreach (var i in new[] { SmallWords.About(words), words.Length - 1 }.Distinct())
+        foreach (var i in new[] { StopWords.About(words), words.Length - 1 }.Distinct())
         {
             if (words[i].Length < 3 || !words[i].All(char.IsLetter))
                 continue;

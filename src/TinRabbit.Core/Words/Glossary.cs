@@ -1,11 +1,5 @@
 namespace TinRabbit.Core.Words;
 
-/// <summary>A term in another language.</summary>
-/// <param name="From">As it was.</param>
-/// <param name="To">In the other language; null where a word is not in the glossary.</param>
-/// <param name="Unknown">The words that are not.</param>
-public sealed record Translation(string From, string? To, IReadOnlyList<string> Unknown);
-
 /// <summary>A glossary of one trade in another language, as data (Data/glossary-es.txt). It turns terms word by word: what it does not know it leaves to the seller.</summary>
 public static class Glossary
 {
@@ -16,7 +10,7 @@ public static class Glossary
 
     /// <summary>Turns a term: its head, then what is said of it.</summary>
     /// <exception cref="KeyNotFoundException">There is no glossary for that language.</exception>
-    public static Translation Turn(string text, string language) => ByLanguage[language].Value.Turn(text);
+    public static Translation Translate(string text, string language) => ByLanguage[language].Value.Turn(text);
 
     private sealed class Words
     {

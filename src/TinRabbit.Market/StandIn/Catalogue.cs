@@ -1,12 +1,8 @@
+using TinRabbit.Core;
 using TinRabbit.Core.Platforms;
 using TinRabbit.Core.Words;
 
 namespace TinRabbit.Market.StandIn;
-
-/// <summary>A rival's listing. It stands for a stall of others much like it.</summary>
-internal sealed record RivalListing(
-    string Shop, string Title, IReadOnlyList<string> Tags, IReadOnlyList<string> Bullets, decimal Price, decimal Shipping,
-    double Rating, int Ratings, int Photos, int Sales, double Occupancy, int Alike, int AgeDays, IReadOnlyDictionary<string, string> Attributes);
 
 /// <summary>The rival listings of one market, and which of them its search finds.</summary>
 internal sealed class Catalogue
@@ -16,12 +12,12 @@ internal sealed class Catalogue
     private readonly Dictionary<string, List<int>> _byWord = new(StringComparer.Ordinal);
     private readonly List<string> _titleKeys = [];
 
-    public Catalogue(Platform platform, QueryLog log, Vocabulary vocabulary, int listings, Dice dice)
+    public Catalogue(Platform platform, QueryLog log, Vocabulary vocabulary, int listings, DeterministicRandom random)
     {
         _folds = platform.Search.Folds;
         _ignored = [.. platform.Search.IgnoredWords];
         var maker = new Maker(platform, log, vocabulary);
-        Listings = [.. Enumerable.Range(0, listings).Select(i => maker.Make(dice.For(i)))];
+        Listings = [.. Enumerable.Range(0, listings).Select(i => maker.Make(random.For(i)))];
         for (var i = 0; i < Listings.Count; i++)
         {
             var rival = Listings[i];
@@ -93,47 +89,47 @@ internal sealed class Catalogue
         private readonly List<Head> _longestFirst = [.. vocabulary.Heads.OrderByDescending(h => h.Text.Length)];
         private readonly Dictionary<Head, List<Modifier>> _words = vocabulary.Heads.ToDictionary(h => h, h => vocabulary.Modifiers.Where(m => m.Groups.Intersect(h.Groups).Any()).ToList());
 
-        public RivalListing Make(Dice dice)
+        public RivalListing Make(DeterministicRandom random)
         {
             // Sellers follow demand, but not closely: they copy what is typed much, and each other.
-            Query Some(string why) => log.Queries[(int)(log.Queries.Count * Math.Pow(dice.For(why).Chance, 2.2))];
+            Query Some(string why) => log.Queries[(int)(log.Queries.Count * Math.Pow(random.For(why).Uniform, 2.2))];
             var lead = Some("lead");
             var head = _longestFirst.FirstOrDefault(h => lead.Text.Contains(h.Text, StringComparison.Ordinal)) ?? vocabulary.Heads[0];
             var words = _words[head];
-            var extra = Enumerable.Range(0, 2 + dice.For("extras").Pick(4)).Select(i => words.Count == 0 ? "" : words[dice.For("extra").For(i).Pick(words.Count)].Text).Distinct();
-            var title = string.Join(", ", extra.Prepend(lead.Text).Append(dice.For("also").Chance < 0.5 ? Near(head, dice) : "").Where(t => t.Length > 0).Select(Capital));
+            var extra = Enumerable.Range(0, 2 + random.For("extras").Below(4)).Select(i => words.Count == 0 ? "" : words[random.For("extra").For(i).Below(words.Count)].Text).Distinct();
+            var title = string.Join(", ", extra.Prepend(lead.Text).Append(random.For("also").Uniform < 0.5 ? Near(head, random) : "").Where(t => t.Length > 0).Select(Capital));
             var room = platform.Find("title")?.Limit?.Max ?? 120;
-            var tags = Enumerable.Range(0, 5 + dice.For("tags").Pick(8)).Select(i => i < 7 ? Near(head, dice.For(i)) : Some($"tag{i}").Text).Where(t => t.Length <= 24).Distinct().ToList();
-            var bullets = platform.Find("bullets") is null ? [] : Enumerable.Range(0, 3).Select(i => $"{Capital(Near(head, dice.For(100 + i)))} for the garden").ToList();
-            var price = Math.Round((decimal)(18 * Math.Exp(0.5 * dice.For("price").Normal)), 2);
+            var tags = Enumerable.Range(0, 5 + random.For("tags").Below(8)).Select(i => i < 7 ? Near(head, random.For(i)) : Some($"tag{i}").Text).Where(t => t.Length <= 24).Distinct().ToList();
+            var bullets = platform.Find("bullets") is null ? [] : Enumerable.Range(0, 3).Select(i => $"{Capital(Near(head, random.For(100 + i)))} for the garden").ToList();
+            var price = Math.Round((decimal)(18 * Math.Exp(0.5 * random.For("price").Normal)), 2);
             return new(
-                vocabulary.Shops[dice.For("shop").Pick(vocabulary.Shops.Count)],
+                vocabulary.Shops[random.For("shop").Below(vocabulary.Shops.Count)],
                 title.Length > room ? title[..room] : title,
                 platform.Find("tags") is null ? [] : tags,
                 bullets,
                 price,
-                dice.For("ships").Chance < 0.42 ? 0 : Math.Round(price * 0.2m, 2),
-                Math.Round(Math.Min(5, 4.55 + 0.3 * dice.For("rating").Normal), 1),
-                (int)Math.Exp(3.5 + 1.6 * dice.For("ratings").Normal),
-                1 + dice.For("photos").Pick(10),
-                (int)Math.Exp(2.5 + 1.4 * dice.For("sales").Normal),
-                Math.Clamp(0.55 + 0.18 * dice.For("nights").Normal, 0.05, 0.97),
-                1 + (int)Math.Exp(1.1 + 1.0 * dice.For("alike").Normal),
-                (int)(900 * Math.Pow(dice.For("age").Chance, 2)),
-                Attributes(dice.For("attributes")));
+                random.For("ships").Uniform < 0.42 ? 0 : Math.Round(price * 0.2m, 2),
+                Math.Round(Math.Min(5, 4.55 + 0.3 * random.For("rating").Normal), 1),
+                (int)Math.Exp(3.5 + 1.6 * random.For("ratings").Normal),
+                1 + random.For("photos").Below(10),
+                (int)Math.Exp(2.5 + 1.4 * random.For("sales").Normal),
+                Math.Clamp(0.55 + 0.18 * random.For("nights").Normal, 0.05, 0.97),
+                1 + (int)Math.Exp(1.1 + 1.0 * random.For("alike").Normal),
+                (int)(900 * Math.Pow(random.For("age").Uniform, 2)),
+                Attributes(random.For("attributes")));
         }
 
         // Some attributes nearly everybody fills, others hardly anybody.
-        private Dictionary<string, string> Attributes(Dice dice) => platform.Fields.SelectMany(f => f.Attributes)
-            .Where(a => a.Options.Count > 0 && dice.For(a.Name).Chance < 0.25 + 0.7 * new Dice(7).For(platform.Id).For(a.Name).Chance)
-            .ToDictionary(a => a.Name, a => a.Options[dice.For(a.Name).For("value").Pick(a.Options.Count)]);
+        private Dictionary<string, string> Attributes(DeterministicRandom random) => platform.Fields.SelectMany(f => f.Attributes)
+            .Where(a => a.Options.Count > 0 && random.For(a.Name).Uniform < 0.25 + 0.7 * new DeterministicRandom(7).For(platform.Id).For(a.Name).Uniform)
+            .ToDictionary(a => a.Name, a => a.Options[random.For(a.Name).For("value").Below(a.Options.Count)]);
 
-        private string Near(Head head, Dice dice)
+        private string Near(Head head, DeterministicRandom random)
         {
             var first = head.Text.Split(' ')[0];
             if (!_near.TryGetValue(first, out var like))
                 _near[first] = like = log.StartingWith(first, 60);
-            return like.Count == 0 ? head.Text : like[(int)(like.Count * Math.Pow(dice.For("near").Chance, 1.5))];
+            return like.Count == 0 ? head.Text : like[(int)(like.Count * Math.Pow(random.For("near").Uniform, 1.5))];
         }
 
         private static string Capital(string text) => text.Length == 0 ? text : char.ToUpperInvariant(text[0]) + text[1..];

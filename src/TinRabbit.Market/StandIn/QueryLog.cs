@@ -1,25 +1,19 @@
+using TinRabbit.Core;
 namespace TinRabbit.Market.StandIn;
-
-/// <summary>One thing that shoppers type.</summary>
-/// <param name="Text">As typed.</param>
-/// <param name="Volume">Searches in a typical month, before season, trend and noise.</param>
-/// <param name="Year">The name of its year.</param>
-/// <param name="Trend">flat, up, down or fad.</param>
-internal sealed record Query(string Text, double Volume, string Year, string Trend);
 
 /// <summary>Everything that shoppers type in one market, made from the vocabulary and a seed.</summary>
 internal sealed class QueryLog
 {
     private const double LeastVolume = 16;
 
-    private readonly Dice _dice;
+    private readonly DeterministicRandom _random;
     private readonly (int Query, int At)[] _wordStarts;
     private readonly Dictionary<string, int> _byText;
 
-    public QueryLog(Vocabulary vocabulary, string country, Func<Head, double> size, Dice dice)
+    public QueryLog(Vocabulary vocabulary, string country, Func<Head, double> size, DeterministicRandom random)
     {
-        _dice = dice;
-        Queries = [.. Make(vocabulary, country, size, dice)];
+        _random = random;
+        Queries = [.. Make(vocabulary, country, size, random)];
         _byText = Queries.Select((q, i) => (q.Text, i)).ToDictionary(q => q.Text, q => q.i, StringComparer.Ordinal);
         _wordStarts = [.. Queries.SelectMany((q, i) => WordStarts(q.Text).Select(at => (i, at)))];
         Array.Sort(_wordStarts, (a, b) => Tail(a).SequenceCompareTo(Tail(b)));
@@ -46,7 +40,7 @@ internal sealed class QueryLog
         for (var i = low; i < _wordStarts.Length && Tail(_wordStarts[i]).StartsWith(typed, StringComparison.Ordinal); i++)
         {
             var (query, at) = _wordStarts[i];
-            var popular = Queries[query].Volume * (at == 0 ? 3 : 1) * Math.Exp(0.3 * _dice.For("order").For(query).Normal);
+            var popular = Queries[query].Volume * (at == 0 ? 3 : 1) * Math.Exp(0.3 * _random.For("order").For(query).Normal);
             found[query] = Math.Max(popular, found.GetValueOrDefault(query));
         }
 
@@ -63,7 +57,7 @@ internal sealed class QueryLog
                 yield return i;
     }
 
-    private static IEnumerable<Query> Make(Vocabulary vocabulary, string country, Func<Head, double> size, Dice dice)
+    private static IEnumerable<Query> Make(Vocabulary vocabulary, string country, Func<Head, double> size, DeterministicRandom random)
     {
         var made = new Dictionary<string, Query>(StringComparer.Ordinal);
         foreach (var head in vocabulary.Heads)
@@ -84,7 +78,7 @@ internal sealed class QueryLog
 
         void Add(string text, double volume, string year, string trend)
         {
-            volume *= Math.Exp(0.55 * dice.For(text).Normal - 0.15);
+            volume *= Math.Exp(0.55 * random.For(text).Normal - 0.15);
             if (volume < LeastVolume || SaysTwice(text))
                 return;
             if (!made.TryGetValue(text, out var known) || known.Volume < volume)

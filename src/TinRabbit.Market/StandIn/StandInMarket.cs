@@ -1,3 +1,4 @@
+using TinRabbit.Core;
 using System.Collections.Concurrent;
 using TinRabbit.Core.Measures;
 using TinRabbit.Core.Platforms;
@@ -29,7 +30,7 @@ public sealed class StandInMarket : IMarket
     private static readonly Dictionary<string, (string Name, string Currency)> Countries = new() { ["us"] = ("United States", "USD"), ["gb"] = ("United Kingdom", "GBP"), ["au"] = ("Australia", "AUD") };
     private static readonly double[] CountrySizes = [1, 0.42, 0.16];
 
-    private readonly Dice _dice;
+    private readonly DeterministicRandom _random;
     private readonly TimeProvider _clock;
     private readonly ConcurrentDictionary<string, Platform> _platforms;
     private readonly ConcurrentDictionary<string, string> _kinds = new();
@@ -44,7 +45,7 @@ public sealed class StandInMarket : IMarket
     /// <param name="clock">Tells which month is the last whole one.</param>
     public StandInMarket(ulong seed, IEnumerable<Platform> platforms, TimeProvider clock)
     {
-        _dice = new(seed);
+        _random = new(seed);
         _clock = clock;
         _platforms = new(platforms.Where(p => Trades.ContainsKey(p.Id)).Select(p => KeyValuePair.Create(p.Id, p)));
         Places = [.. Trades.Keys.Where(p => p == MarketPlace.Web || _platforms.ContainsKey(p)).SelectMany(PlacesOf)];
@@ -86,15 +87,15 @@ public sealed class StandInMarket : IMarket
         var (log, rivals) = Made(marketId);
         if (log.Find(term.Trim().ToLowerInvariant()) is not { } query)
             return null;
-        var dice = _dice.For(marketId).For(query.Text);
+        var random = _random.For(marketId).For(query.Text);
         var today = DateOnly.FromDateTime(_clock.GetUtcNow().UtcDateTime);
         var from = new DateOnly(today.Year, today.Month, 1).AddMonths(-Months);
-        var months = Enumerable.Range(0, Months).Select(i => Years.Searches(query, from.AddMonths(i), dice)).ToArray();
+        var months = Enumerable.Range(0, Months).Select(i => Years.Searches(query, from.AddMonths(i), random)).ToArray();
         var volume = Grouped(query, marketId, log) ?? Rounded(months.TakeLast(12).Average());
-        var (found, titles) = rivals?.Count(query.Text) ?? Pages(query, dice);
-        if (dice.For("absurd").Chance < 0.008)
+        var (found, titles) = rivals?.Count(query.Text) ?? Pages(query, random);
+        if (random.For("absurd").Uniform < 0.008)
             (found, titles) = (2, Math.Max(titles, 900));
-        var cost = dice.For("advertised").Chance < 0.15 ? (decimal?)null : Math.Round((decimal)(0.35 * Math.Exp(0.5 * dice.For("cost").Normal)), 2);
+        var cost = random.For("advertised").Uniform < 0.15 ? (decimal?)null : Math.Round((decimal)(0.35 * Math.Exp(0.5 * random.For("cost").Normal)), 2);
         return new(volume, found, titles, cost, months, from);
     }
 
@@ -138,7 +139,7 @@ public sealed class StandInMarket : IMarket
             if (state.Listing is not { } listing)
                 continue;
             var platform = _platforms[Places.First(p => p.Id == marketId).PlatformId];
-            if (Weigh.Listing(platform, listing.Copy, [new(term)]).Eligible == 0)
+            if (Weigher.Weigh(platform, listing.Copy, [new(term)]).Eligible == 0)
                 continue;
             IReadOnlyList<string> Texts(string role) => platform.Fields.FirstOrDefault(f => f.Role == role) is { } field && listing.Copy.TryGetValue(field.Key, out var value) ? value.Units(field.Shape) : [];
             var attributes = listing.Copy.Values.OfType<FieldValue.Choices>().SelectMany(c => c.Values).GroupBy(v => v.Key).ToDictionary(v => v.Key, v => string.Join(", ", v.First().Value));
@@ -152,17 +153,17 @@ public sealed class StandInMarket : IMarket
     public void Make(IEnumerable<string> marketIds) => Parallel.ForEach(marketIds, id => Made(id));
 
     // The web has pages, not listings: about a thousand for each search, and their titles.
-    private static (long Pages, long Titles) Pages(Query query, Dice dice)
+    private static (long Pages, long Titles) Pages(Query query, DeterministicRandom random)
     {
-        var pages = (long)(query.Volume * 900 * Math.Exp(1.2 * dice.For("pages").Normal));
-        return (pages, (long)(pages * 0.002 * Math.Exp(0.8 * dice.For("titles").Normal)));
+        var pages = (long)(query.Volume * 900 * Math.Exp(1.2 * random.For("pages").Normal));
+        return (pages, (long)(pages * 0.002 * Math.Exp(0.8 * random.For("titles").Normal)));
     }
 
     // Some sources give all members of a family one number. This one does so for a few.
     private long? Grouped(Query query, string marketId, QueryLog log)
     {
         var family = string.Join(' ', Tokens.Of(query.Text).Select(t => Plurals.Stem(t.Word)));
-        if (_dice.For(marketId).For("family").For(family).Chance >= 0.06)
+        if (_random.For(marketId).For("family").For(family).Uniform >= 0.06)
             return null;
         var other = query.Text.EndsWith('s') ? query.Text[..^1] : query.Text + "s";
         return log.Find(other) is { } sibling ? Rounded((query.Volume + sibling.Volume) / 2) : null;
@@ -186,9 +187,9 @@ public sealed class StandInMarket : IMarket
         var trade = Trades[KindOf(place.PlatformId)];
         var vocabulary = Vocabulary.Read();
         var country = CountrySizes[Array.IndexOf(Vocabulary.Countries, place.Country)];
-        var log = new QueryLog(vocabulary, place.Country, head => trade.Size * country * trade.Of(head), _dice.For(id));
+        var log = new QueryLog(vocabulary, place.Country, head => trade.Size * country * trade.Of(head), _random.For(id));
         return (log, trade.Listings == 0 ? null
-            : new Catalogue(_platforms[place.PlatformId], log, vocabulary, (int)(trade.Listings * Math.Sqrt(country)), _dice.For(id).For("rivals")));
+            : new Catalogue(_platforms[place.PlatformId], log, vocabulary, (int)(trade.Listings * Math.Sqrt(country)), _random.For(id).For("rivals")));
     })).Value;
 
     private sealed record Trade(double Size, int Listings, double Rest, Dictionary<string, double> Groups)

@@ -2,10 +2,6 @@ using System.Globalization;
 
 namespace TinRabbit.Market.StandIn;
 
-internal sealed record Head(string Text, string[] Groups, double Volume, double[] Countries, string Year);
-
-internal sealed record Modifier(string Text, string Kind, string[] Groups, double Share, bool Before, string[] Countries, string Trend);
-
 /// <summary>The trade's words, read from the hand-written vocabulary.</summary>
 internal sealed record Vocabulary(IReadOnlyList<Head> Heads, IReadOnlyList<Modifier> Modifiers, IReadOnlyList<string> Shops)
 {

@@ -1,3 +1,4 @@
+using TinRabbit.Core;
 namespace TinRabbit.Market.StandIn;
 
 /// <summary>How a query's searches move through the months.</summary>
@@ -16,7 +17,7 @@ internal static class Years
     };
 
     /// <summary>Searches in one month.</summary>
-    public static int Searches(Query query, DateOnly month, Dice dice)
+    public static int Searches(Query query, DateOnly month, DeterministicRandom random)
     {
         var season = Seasons.GetValueOrDefault(query.Year, Seasons["flat"])[month.Month - 1];
         var years = (month.Year - 2026) + (month.Month - 7) / 12.0;
@@ -24,10 +25,10 @@ internal static class Years
         {
             "up" => Math.Exp(0.28 * years),
             "down" => Math.Exp(-0.3 * years),
-            "fad" => Math.Exp(0.35 * years) * (1 + 2.2 * Math.Exp(-Math.Pow((years - dice.For("fad").Chance + 1.1) * 5, 2))),
+            "fad" => Math.Exp(0.35 * years) * (1 + 2.2 * Math.Exp(-Math.Pow((years - random.For("fad").Uniform + 1.1) * 5, 2))),
             _ => 1,
         };
-        var noise = Math.Exp(0.07 * dice.For("month").For(month.Year * 12 + month.Month).Normal);
+        var noise = Math.Exp(0.07 * random.For("month").For(month.Year * 12 + month.Month).Normal);
         return (int)Math.Round(query.Volume * season * trend * noise);
     }
 }

@@ -1,4 +1,3 @@
-using System.Text.Json;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.AspNetCore.Http.Json;
 using Microsoft.EntityFrameworkCore;
@@ -25,7 +24,7 @@ public sealed record DigRequest(string MarketId, [Term] string Text, int? Parent
 /// <param name="Of">Steps in all.</param>
 /// <param name="Rows">The term, then suggestions in the market's order, then what sellers use.</param>
 /// <param name="Norm">Statistics of the market's shelf, the basis of headroom and competition bands.</param>
-public sealed record DigPart(int StepId, string Key, string? Doing, int Done, int Of, IReadOnlyList<DugTerm> Rows, Norm Norm);
+public sealed record DigPart(int StepId, string Key, string? Doing, int Done, int Of, IReadOnlyList<DugTerm> Rows, MarketStatistics Norm);
 
 /// <summary>A term that a dig found.</summary>
 /// <param name="Text">As typed.</param>
@@ -134,7 +133,7 @@ internal static class DigApi
         var (last, settled) = await Rows(all, settle: true);
         yield return new(step, key, null, steps, steps, [.. last.Select(r => r with { Sellers = used[r.Key] })], settled);
 
-        async Task<(List<DugTerm>, Norm)> Rows(IEnumerable<string> keys, bool settle)
+        async Task<(List<DugTerm>, MarketStatistics)> Rows(IEnumerable<string> keys, bool settle)
         {
             var wanted = keys.ToList();
             var terms = await shelves.Measure(db, marketId, [.. wanted.Select(k => texts[k])], stop, settle);

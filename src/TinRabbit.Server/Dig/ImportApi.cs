@@ -257,7 +257,7 @@ internal static class ImportApi
             if (!writing.IsCompleted)
                 await budget.CancelAsync();
             await writing.ContinueWith(_ => { }, CancellationToken.None, TaskContinuationOptions.None, TaskScheduler.Default);
-            shelves.Forget(marketId);
+            shelves.Evict(marketId);
         }
 
         if (writing.IsCanceled && !left.IsCancellationRequested)

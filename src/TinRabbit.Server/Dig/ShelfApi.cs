@@ -1,5 +1,4 @@
 using System.ComponentModel.DataAnnotations;
-using System.Globalization;
 using System.Text.Json;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
@@ -18,7 +17,7 @@ namespace TinRabbit.Server.Dig;
 /// <param name="All">How many there are.</param>
 /// <param name="Absent">Requested keys that are not on the shelf.</param>
 /// <param name="Norm">Statistics of the shelf.</param>
-public sealed record ShelfView(IReadOnlyList<ShelfTerm> Rows, int Passing, int All, IReadOnlyList<string> Absent, Norm Norm);
+public sealed record ShelfView(IReadOnlyList<ShelfTerm> Rows, int Passing, int All, IReadOnlyList<string> Absent, MarketStatistics Norm);
 
 /// <summary>A term of a shelf.</summary>
 public sealed record ShelfTerm(string Text, string Key, Measured Numbers);
@@ -162,7 +161,7 @@ internal static class ShelfApi
             await db.Readings.Where(r => ids.Contains(r.TermId)).ExecuteDeleteAsync(stop);
             await db.Terms.Where(t => ids.Contains(t.Id)).ExecuteDeleteAsync(stop);
         }, stop);
-        shelves.Forget(marketId);
+        shelves.Evict(marketId);
         return TypedResults.Ok(new Changed(change.What, change.Id));
     }
 
@@ -178,7 +177,7 @@ internal static class ShelfApi
         var before = term.Text;
         (term.Text, term.Key) = (request.Name.Trim(), to);
         var changed = await changes.Save(Messages.Renamed("term", before, term.Text), null, new(ReversalKind.Rename, Entity.Term, $"{term.Id}", before), stop);
-        shelves.Forget(marketId);
+        shelves.Evict(marketId);
         return TypedResults.Ok(changed);
     }
 

@@ -15,7 +15,7 @@ namespace TinRabbit.Server.Dig;
 /// <param name="Seen">The search results for it; null where the market shows no listings.</param>
 /// <param name="Readings">All readings, the one that counts first.</param>
 public sealed record TermView(
-    string Text, string Key, Measured Numbers, NamedYear? Year, IReadOnlyList<FamilyMember> Family, SeenResults? Seen, IReadOnlyList<OldReading> Readings, Norm Norm);
+    string Text, string Key, Measured Numbers, NamedYear? Year, IReadOnlyList<FamilyMember> Family, SeenResults? Seen, IReadOnlyList<OldReading> Readings, MarketStatistics Norm);
 
 /// <summary>A year's shape in words and figures.</summary>
 /// <param name="PeakMonths">From 1, January.</param>

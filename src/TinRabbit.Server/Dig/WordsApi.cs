@@ -15,7 +15,7 @@ public sealed record AlikeView(string Word, IReadOnlyList<AlikeTerm> Alike);
 /// <param name="Term">The term with this word in the place of the other.</param>
 /// <param name="Key">Its words.</param>
 /// <param name="Numbers">The numbers of that term in the market.</param>
-public sealed record AlikeTerm(string Word, string Part, Likeness Likeness, string Term, string Key, Measured Numbers);
+public sealed record AlikeTerm(string Word, string Part, Relation Likeness, string Term, string Key, Measured Numbers);
 
 /// <summary>A term and other names for it, combined with words that describe the product.</summary>
 /// <param name="Heads">The head term first, then other names for it that are typed.</param>
@@ -49,12 +49,12 @@ internal static class WordsApi
                 return TypedResults.NotFound();
             var words = tokens.Select(t => t.Word).ToArray();
             // The whole term, then each word of it with the rest around it.
-            var found = new List<(string Word, List<(AlikeWord Alike, string Term)> Terms)>();
+            var found = new List<(string Word, List<(RelatedWord Alike, string Term)> Terms)>();
             if (words.Length > 1)
-                found.Add((string.Join(' ', words), [.. Alike.Of(text).Select(a => (a, a.Word))]));
+                found.Add((string.Join(' ', words), [.. Thesaurus.Of(text).Select(a => (a, a.Word))]));
             for (var i = 0; i < words.Length; i++)
-                if (!SmallWords.Has(words[i]))
-                    found.Add((words[i], [.. Alike.Of(words[i]).Select(a => (a, string.Join(' ', [.. words[..i], a.Word, .. words[(i + 1)..]])))]));
+                if (!StopWords.Has(words[i]))
+                    found.Add((words[i], [.. Thesaurus.Of(words[i]).Select(a => (a, string.Join(' ', [.. words[..i], a.Word, .. words[(i + 1)..]])))]));
             var terms = await shelves.MeasureTyped(db, marketId, [.. found.SelectMany(f => f.Terms).Select(t => t.Term).Distinct()], stop);
             var context = await ContextOf(db, product, stop);
             return TypedResults.Ok(await shelves.Ask(db, marketId, shelf => found.Where(f => f.Terms.Count > 0).Select(f => new AlikeView(f.Word,
@@ -92,11 +92,11 @@ internal static class WordsApi
             return [];
         var picks = await db.Picks.AsNoTracking().Where(p => p.ProductId == id && p.Home != Home.Avoid).Select(p => p.Text).ToListAsync(stop);
         string[] said = [row.Name, row.Facts.What, .. row.Facts.Materials, .. row.Facts.Audiences, .. row.Facts.Occasions, .. picks];
-        return [.. said.SelectMany(Tokens.Of).Select(t => t.Word).Where(w => !SmallWords.Has(w))];
+        return [.. said.SelectMany(Tokens.Of).Select(t => t.Word).Where(w => !StopWords.Has(w))];
     }
 
     // The meaning comes first whose words the product uses, then the one whose terms shoppers search for, then the commonest.
-    private static IEnumerable<(AlikeWord Alike, string Term)> BySense(List<(AlikeWord Alike, string Term)> words, Dictionary<string, TermRow> terms, HashSet<string> context)
+    private static IEnumerable<(RelatedWord Alike, string Term)> BySense(List<(RelatedWord Alike, string Term)> words, Dictionary<string, TermRow> terms, HashSet<string> context)
     {
         var senses = words.GroupBy(w => (w.Alike.Part, w.Alike.Sense)).ToDictionary(g => g.Key, g => (
             Shared: g.Count(w => w.Alike.Word.Split(' ').Any(context.Contains)) / Math.Sqrt(g.Count()),

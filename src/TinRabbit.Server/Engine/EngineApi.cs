@@ -1,3 +1,6 @@
+using TinRabbit.Core.Filling.Tags;
+using TinRabbit.Core.Filling.Titles;
+using TinRabbit.Core.Filling.Words;
 using System.ComponentModel.DataAnnotations;
 using System.Globalization;
 using System.Text.Json;
@@ -177,7 +180,7 @@ internal static class EngineApi
             var platform = await ReadPlatform(request.Platform, db, stop);
             var copy = request.Fields.ValueKind == JsonValueKind.Undefined ? throw new FormatProblems([new("fields", "The listing's fields are needed.")])
                 : PlatformJson.ReadCopy(request.Fields, platform);
-            return TypedResults.Ok(WeighResponse.Of(platform, Core.Measures.Weigh.Listing(platform, copy, ReadTerms(request.Terms), stop), stop));
+            return TypedResults.Ok(WeighResponse.Of(platform, Core.Measures.Weigher.Weigh(platform, copy, ReadTerms(request.Terms), stop), stop));
         }).WithName("EngineWeigh").WithTags("Engine").ProducesValidationProblem();
     }
 
@@ -193,7 +196,7 @@ internal static class EngineApi
         app.MapPost("/api/engine/fill/phrases", async (FillRequest request, TinContext db, CancellationToken stop) =>
         {
             var (platform, copy, key, terms, avoid) = await ReadFill(request, db, stop);
-            var fill = PhrasesFill.Of(platform, copy, key, terms, avoid, request.Lead, stop: stop);
+            var fill = TagsFill.Of(platform, copy, key, terms, avoid, request.Lead, stop: stop);
             return TypedResults.Ok(new FillPhrasesResponse(fill.Items, fill.Added, fill.Grip, fill.Opens, fill.Left));
         }).WithName("EngineFillPhrases").WithTags("Engine").ProducesValidationProblem();
 
@@ -209,7 +212,7 @@ internal static class EngineApi
                 throw new FormatProblems([new("pageKind", "Pages of a web shop are not checked here yet; give a platform.")]);
             var platform = await ReadPlatform(request.Platform, db, stop);
             var copy = request.Fields.ValueKind is JsonValueKind.Undefined or JsonValueKind.Null ? new Dictionary<string, FieldValue>() : PlatformJson.ReadCopy(request.Fields, platform);
-            var findings = ListingCheck.Of(new(platform, copy, ReadTerms(request.Terms ?? []), request.Lead, request.Facts?.Words, [.. ReadAvoid(request.Avoid).Select(a => new AvoidedTerm(a))], request.ShopName, []), stop);
+            var findings = ListingCheck.Check(new(platform, copy, ReadTerms(request.Terms ?? []), request.Lead, request.Facts?.Words, [.. ReadAvoid(request.Avoid).Select(a => new AvoidedTerm(a))], request.ShopName, []), stop);
             return TypedResults.Ok(new CheckResponse([.. findings.Select(f => new CheckedFinding(f.Id, f.Level, f.Field, f.Item, f.Start, f.Length, f.Why,
                 f.Fix is { } fix ? new(fix.Label, fix.Field, PlatformJson.WriteValue(fix.Value)) : null))]));
         }).WithName("EngineCheck").WithTags("Engine").ProducesValidationProblem();

@@ -3,15 +3,6 @@ using TinRabbit.Core.Words;
 
 namespace TinRabbit.Server.Formats;
 
-/// <summary>A line of pasted text that could not be read.</summary>
-/// <param name="Line">Counted from 1.</param>
-/// <param name="Text">As pasted.</param>
-/// <param name="Reason">The problem, with its column.</param>
-public sealed record BadLine(int Line, string Text, string Reason);
-
-/// <summary>A pasted term.</summary>
-public sealed record PastedTerm(int Line, string Text, long? Volume, long? Competition);
-
 /// <summary>
 /// Reads a pasted column of terms, one a line, with volume and competition behind it where they are known, split by tabs,
 /// semicolons or commas. Numbers may be written 1,300, 1.300, 1 300 or 12.1k.

@@ -1,4 +1,3 @@
-using System.ComponentModel.DataAnnotations;
 using System.Globalization;
 using System.Text;
 using System.Text.RegularExpressions;
@@ -8,41 +7,6 @@ using TinRabbit.Core.Platforms;
 using TinRabbit.Core.Words;
 
 namespace TinRabbit.Server.Formats;
-
-/// <summary>The role of a column in a table of terms.</summary>
-public enum ColumnRole
-{
-    Ignore,
-    Term,
-    Volume,
-    Competition,
-    TitlesHolding,
-    ClickCost,
-
-    /// <summary>Searches in one month.</summary>
-    Month,
-}
-
-/// <summary>A column of a table of terms.</summary>
-/// <param name="Head">Its heading; empty without one.</param>
-/// <param name="Month">For a month, which one, as 2025-01.</param>
-public sealed record TableColumn([MaxLength(Bounds.ImportCell)] string Head, ColumnRole Role, [MaxLength(40)] string? Month = null);
-
-/// <summary>How to read a table of terms: guessed, then corrected by the seller.</summary>
-/// <param name="Encoding">Name of the character encoding; empty for XLSX.</param>
-/// <param name="Separator">The delimiter; empty for XLSX.</param>
-/// <param name="HasHead">Whether the first row names the columns.</param>
-/// <param name="Style">How its numbers are written.</param>
-public sealed record TableLook([MaxLength(40)] string Encoding, [MaxLength(40)] string Separator, bool HasHead, NumberStyle Style, [MaxLength(Bounds.ImportColumns)] IReadOnlyList<TableColumn> Columns);
-
-/// <summary>A term read from a table.</summary>
-/// <param name="Row">Counted from 1, the head included, as a spreadsheet counts.</param>
-/// <param name="Bounds">Cells that gave only a bound, such as &lt; 10: what they say stays unknown.</param>
-public readonly record struct TableTerm(int Row, string Text, string Key, long? Volume, long? Competition, long? TitlesHolding, decimal? ClickCost, int[]? Months, int Bounds);
-
-/// <summary>A row that could not be read.</summary>
-/// <param name="Cells">As in the file.</param>
-public sealed record BadRow(int Row, string Reason, IReadOnlyList<string> Cells);
 
 /// <summary>Reads tables of terms from any source: CSV in any common dress, or XLSX (first sheet). Nothing is held but the row at hand.</summary>
 public static partial class TermTables

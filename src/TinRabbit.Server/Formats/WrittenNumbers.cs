@@ -2,16 +2,6 @@ using System.Globalization;
 
 namespace TinRabbit.Server.Formats;
 
-/// <summary>How a column's numbers are written.</summary>
-public enum NumberStyle
-{
-    /// <summary>1,300.50</summary>
-    Point,
-
-    /// <summary>1.300,50</summary>
-    Comma,
-}
-
 /// <summary>Numbers as people and programs write them: 1,300 and 1.300 and 1 300, 12.1k, € 0,45, &lt; 10, unknown.</summary>
 public static class WrittenNumbers
 {

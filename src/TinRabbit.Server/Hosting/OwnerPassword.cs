@@ -4,16 +4,6 @@ using TinRabbit.Server.Storage;
 
 namespace TinRabbit.Server.Hosting;
 
-/// <summary>What became of a password that was given.</summary>
-internal enum PasswordAnswer
-{
-    Right,
-    Wrong,
-
-    /// <summary>Too many wrong ones: none is looked at for a while.</summary>
-    LockedOut,
-}
-
 /// <summary>The owner's password, hashed by ASP.NET Core Identity's hasher in a file that only the owner can read.</summary>
 /// <param name="file">Where it is kept.</param>
 /// <param name="clock">Tells when a lock-out ends.</param>

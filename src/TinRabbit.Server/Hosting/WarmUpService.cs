@@ -1,7 +1,9 @@
+using TinRabbit.Core.Filling.Tags;
+using TinRabbit.Core.Filling.Titles;
+using TinRabbit.Core.Filling.Words;
 using Microsoft.AspNetCore.Hosting.Server;
 using Microsoft.AspNetCore.Hosting.Server.Features;
 using Microsoft.EntityFrameworkCore;
-using TinRabbit.Core.Filling;
 using TinRabbit.Core.Measures;
 using TinRabbit.Core.Platforms;
 using TinRabbit.Market;
@@ -65,7 +67,7 @@ internal sealed class WarmUpService(IServiceScopeFactory scopes, IMarket market,
             {
                 stop.ThrowIfCancellationRequested();
                 if (field.Shape == FieldShape.Phrases)
-                    PhrasesFill.Of(platform, nothing, field.Key, some, ["bluebird house"], stop: stop);
+                    TagsFill.Of(platform, nothing, field.Key, some, ["bluebird house"], stop: stop);
                 else if (field is { Role: "title", Shape: FieldShape.Line })
                     TitleFill.Of(platform, nothing, field.Key, some, ["bluebird house"], stop: stop);
                 else if (field.Shape is FieldShape.Words or FieldShape.Lines)

@@ -40,7 +40,7 @@ internal static class LanguageApi
     private static List<Translation> Turn(LanguageRequest request)
     {
         if (request.Column is null)
-            return Glossary.Languages.Contains(request.Language) ? [.. request.Texts.Select(t => Glossary.Turn(t, request.Language))]
+            return Glossary.Languages.Contains(request.Language) ? [.. request.Texts.Select(t => Glossary.Translate(t, request.Language))]
                 : throw new FormatProblems([new("language", $"No glossary for “{request.Language}”. Paste your own translations.")]);
         var lines = request.Column.ReplaceLineEndings("\n").Split('\n');
         while (lines.Length > request.Texts.Count && lines[^1].Length == 0)

@@ -23,7 +23,7 @@ public sealed record PickView(
     Measured Numbers, double? Demand, double? Worth, int NoteRevision);
 
 /// <summary>A product's picks, and the change that undo would revert.</summary>
-public sealed record PicksView(IReadOnlyList<PickView> Picks, string? Undo, Norm Norm);
+public sealed record PicksView(IReadOnlyList<PickView> Picks, string? Undo, MarketStatistics Norm);
 
 /// <summary>Terms to pick, or picks to change; null leaves a value unchanged.</summary>
 /// <param name="Texts">The terms.</param>

@@ -45,7 +45,7 @@ internal static class PlatformsApi
         {
             var counts = await db.Listings.Where(l => l.Copy != "{}").GroupBy(l => l.PlatformId).Select(g => new { g.Key, Count = g.Count() }).ToDictionaryAsync(g => g.Key, g => g.Count, stop);
             var rows = await db.Platforms.AsNoTracking().ToListAsync(stop);
-            return TypedResults.Ok(new PlatformsView([.. rows.OrderBy(r => r.Like is not null).ThenBy(r => r.Id).Select(r => View(r, counts.GetValueOrDefault(r.Id)))], Draft.Thresholds));
+            return TypedResults.Ok(new PlatformsView([.. rows.OrderBy(r => r.Like is not null).ThenBy(r => r.Id).Select(r => View(r, counts.GetValueOrDefault(r.Id)))], ListingToCheck.Thresholds));
         }).WithName("GetPlatforms");
 
         api.MapGet("/{id}/profile.json", async Task<Results<FileContentHttpResult, NotFound>> (string id, TinContext db, CancellationToken stop) =>
@@ -142,7 +142,7 @@ internal static class PlatformsApi
         var why = new List<string>();
         foreach (var field in platform.Fields)
         {
-            var room = Room.Of(field, copy.GetValueOrDefault(field.Key));
+            var room = RoomUsed.Of(field, copy.GetValueOrDefault(field.Key));
             if (room.Over > 0)
                 why.Add(Messages.TooLong(field.Label, room.Over, field.Limit!.Unit));
             if (room.ItemsOver > 0)

@@ -3,27 +3,6 @@ using Microsoft.Data.Sqlite;
 
 namespace TinRabbit.Server.Storage;
 
-/// <summary>Why a backup was made.</summary>
-public enum BackupKind
-{
-    /// <summary>By itself, once a day.</summary>
-    Daily,
-
-    /// <summary>By the owner.</summary>
-    Manual,
-
-    /// <summary>Before another backup was restored.</summary>
-    Restore,
-
-    /// <summary>Before a newer program changed the database.</summary>
-    Update,
-}
-
-/// <summary>A verified copy of the shop's database.</summary>
-/// <param name="Name">File name, by which it is restored.</param>
-/// <param name="Bytes">Its size.</param>
-public sealed record BackupView(string Name, DateTime At, BackupKind Kind, long Bytes);
-
 /// <summary>Writes, lists and verifies copies of the database in the data folder's <c>backups</c>.</summary>
 internal static class Backups
 {

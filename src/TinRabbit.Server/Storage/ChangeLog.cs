@@ -1,16 +1,9 @@
 using System.Globalization;
 using System.Text.Json;
 using Microsoft.EntityFrameworkCore;
-using TinRabbit.Core;
 using TinRabbit.Core.Platforms;
 
 namespace TinRabbit.Server.Storage;
-
-/// <summary>The result of a change.</summary>
-/// <param name="What">As a sentence without a full stop; null where nothing changed.</param>
-/// <param name="Id">The change, by which it is undone; null where nothing changed.</param>
-/// <param name="Revision">Of the product's name and facts, where they changed.</param>
-public sealed record Changed(string? What, int? Id = null, int? Revision = null);
 
 /// <summary>Every change that can be undone: what was done is noted with what takes it back.</summary>
 public sealed class ChangeLog(TinContext db, Shelves shelves, WriteGate writes)
@@ -164,7 +157,7 @@ public sealed class ChangeLog(TinContext db, Shelves shelves, WriteGate writes)
             case Entity.Term when await db.Terms.FindAsync([Number(reversal)], stop) is { } term:
                 (term.Text, term.Key) = (reversal.Before, Core.Words.Tokens.Key(reversal.Before));
                 await db.SaveChangesAsync(stop);
-                shelves.Forget(term.MarketId);
+                shelves.Evict(term.MarketId);
                 break;
         }
     }
@@ -188,7 +181,7 @@ public sealed class ChangeLog(TinContext db, Shelves shelves, WriteGate writes)
         }
 
         await db.SaveChangesAsync(stop);
-        shelves.Forget(reversal.Id);
+        shelves.Evict(reversal.Id);
     }
 
     /// <summary>Removes what a finished import added, and gives the terms it changed the readings they had.</summary>
@@ -201,12 +194,9 @@ public sealed class ChangeLog(TinContext db, Shelves shelves, WriteGate writes)
         await db.SaveChangesAsync(stop);
         db.Entry(import).State = EntityState.Detached;
         await TermImport.RemoveUnfinished(db, writes);
-        shelves.Forget(import.MarketId);
+        shelves.Evict(import.MarketId);
         await Shelves.KeepNorm(db, import.MarketId, await shelves.Ask(db, import.MarketId, s => s.Renorm(), CancellationToken.None), CancellationToken.None);
     }
 
     private static int Number(Reversal reversal) => int.Parse(reversal.Id, CultureInfo.InvariantCulture);
 }
-
-/// <summary>A term that was deleted, with all that is needed to bring it back.</summary>
-public sealed record DeletedTerm(string Text, string Key, int? ReadingId, List<ReadingRow> Readings);

@@ -31,12 +31,9 @@ public sealed record Measured(
         var family = FamilyOf(term.Text).Select(k => shelf.RowOf(k) is >= 0 and var row ? shelf[row].Volume : double.NaN).Where(v => !double.IsNaN(v)).ToArray();
         var age = (DateTime.UtcNow - r.TakenAt).TotalDays;
         // What somebody looked up and put right is no longer in doubt; it can still grow old.
-        var doubts = Core.Measures.Doubts.About(r.Source == Shelves.ByHand ? new(null, null, null, null, age, []) : new(r.Volume, r.Competition, r.TitlesHolding, r.Months, age, family), norm);
-        return new(r.Volume, r.Competition, r.TitlesHolding, r.ClickCost, Numbers.Headroom(r.Volume, r.Competition, norm.Centre), norm.BandOf(r.Competition), r.Months, r.From, r.Source, r.TakenAt, doubts);
+        var doubts = Core.Measures.Doubts.Check(r.Source == Shelves.ByHand ? new(null, null, null, null, age, []) : new(r.Volume, r.Competition, r.TitlesHolding, r.Months, age, family), norm);
+        return new(r.Volume, r.Competition, r.TitlesHolding, r.ClickCost, TermMeasures.Headroom(r.Volume, r.Competition, norm.Centre), norm.BandOf(r.Competition), r.Months, r.From, r.Source, r.TakenAt, doubts);
     }
 
-    private static IEnumerable<string> FamilyOf(string text) => Family.Near(text).Skip(1).Select(Tokens.Key).Distinct();
+    private static IEnumerable<string> FamilyOf(string text) => Family.OneChangeForms(text).Skip(1).Select(Tokens.Key).Distinct();
 }
-
-/// <summary>A pick with its numbers in one market.</summary>
-public sealed record MeasuredPick(PickRow Pick, Measured Numbers);

@@ -4,11 +4,6 @@ using TinRabbit.Market;
 
 namespace TinRabbit.Server.Storage;
 
-/// <summary>A term as some source gives it, with what that source says of it.</summary>
-/// <param name="Text">As typed.</param>
-/// <param name="Reading">Its reading, with source and date; null where nothing was measured.</param>
-public sealed record Found(string Text, ReadingRow? Reading);
-
 /// <summary>The terms of a market and their readings.</summary>
 public static class Shelf
 {
@@ -26,8 +21,8 @@ public static class Shelf
     };
 
     /// <summary>Statistics of a market's shelf.</summary>
-    public static async Task<Norm> NormOf(this TinContext db, string marketId, CancellationToken stop) =>
-        (await db.Markets.AsNoTracking().FirstOrDefaultAsync(m => m.Id == marketId, stop))?.Norm ?? Norm.Unknown;
+    public static async Task<MarketStatistics> NormOf(this TinContext db, string marketId, CancellationToken stop) =>
+        (await db.Markets.AsNoTracking().FirstOrDefaultAsync(m => m.Id == marketId, stop))?.Norm ?? MarketStatistics.Unknown;
 
     /// <summary>A product's picks in their order, with all that is known of them in one market.</summary>
     public static async Task<List<MeasuredPick>> PicksOf(this Shelves shelves, TinContext db, int productId, string marketId, CancellationToken stop)
@@ -49,7 +44,7 @@ public static class Shelf
         var norm = await db.NormOf(marketId, stop);
         var rows = await Joined(db, productId, marketId).Where(p => p.Pick.Home != Home.Later && p.Pick.Home != Home.Avoid)
             .Select(p => new { p.Pick.Key, p.Pick.Text, p.Pick.Home, p.Pick.Fit, p.Term!.Reading!.Volume, p.Term.Reading.Competition }).ToListAsync(stop);
-        return [.. rows.Select(r => (r.Key, r.Home, new WantedTerm(r.Text, r.Volume, r.Competition, Numbers.Headroom(r.Volume, r.Competition, norm.Centre), r.Fit)))];
+        return [.. rows.Select(r => (r.Key, r.Home, new WantedTerm(r.Text, r.Volume, r.Competition, TermMeasures.Headroom(r.Volume, r.Competition, norm.Centre), r.Fit)))];
     }
 
     /// <summary>Every term that the shop avoids, with the first reason given.</summary>

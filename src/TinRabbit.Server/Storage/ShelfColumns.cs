@@ -1,51 +1,9 @@
-using System.ComponentModel.DataAnnotations;
 using System.Runtime.CompilerServices;
 using System.Text;
-using TinRabbit.Core;
 using TinRabbit.Core.Measures;
 using TinRabbit.Core.Words;
 
 namespace TinRabbit.Server.Storage;
-
-/// <summary>What a shelf can be sorted by.</summary>
-public enum ShelfOrder
-{
-    Volume,
-    Competition,
-    Headroom,
-    TitlesHolding,
-    ClickCost,
-    TakenAt,
-    Text,
-}
-
-/// <summary>A search of a shelf. Null filters nothing; an unknown number passes no bound.</summary>
-/// <param name="Has">Words, or beginnings and middles of words, that the term must have; with a minus before it, one that it must not.</param>
-/// <param name="Source">Only readings of this source.</param>
-/// <param name="Also">Keys of terms that need not have the words of <paramref name="Head"/>: those that a dig found. Without a head, only these pass.</param>
-/// <param name="Head">Words that the term must have unless it is among <paramref name="Also"/>.</param>
-/// <param name="By">In which order; the most searched first when nothing is said.</param>
-/// <param name="Down">Whether the highest comes first. Unknown values come last either way.</param>
-/// <param name="Skip">How many to leave out.</param>
-/// <param name="Take">How many to give.</param>
-public sealed record ShelfQuery(
-    [MaxLength(Bounds.NoteLength)] string? Has = null, double? VolumeFrom = null, double? VolumeTo = null, double? CompetitionFrom = null, double? CompetitionTo = null,
-    double? HeadroomFrom = null, double? HeadroomTo = null, double? TitlesTo = null, double? ClickCostTo = null, [MaxLength(Bounds.NameLength)] string? Source = null,
-    [Term] IReadOnlyList<string>? Also = null, [Term] string? Head = null, ShelfOrder By = ShelfOrder.Volume, bool Down = true, int Skip = 0, int Take = 200);
-
-/// <summary>One row of a shelf as it is kept in memory.</summary>
-/// <param name="Key">The term's words.</param>
-/// <param name="Volume">NaN where unknown, as the other numbers.</param>
-/// <param name="Day">Days since 1970 that it was measured; NaN where nobody has.</param>
-public readonly record struct ShelfLine(int Id, string Key, double Volume, double Competition, double TitlesHolding, double ClickCost, double Day, string Source)
-{
-    /// <summary>A term with its reading.</summary>
-    public static ShelfLine Of(TermRow term) => term.Reading is not { } r
-        ? new(term.Id, term.Key, double.NaN, double.NaN, double.NaN, double.NaN, double.NaN, "")
-        : new(term.Id, term.Key, r.Volume ?? double.NaN, r.Competition ?? double.NaN, r.TitlesHolding ?? double.NaN, r.ClickCost is { } c ? (double)c : double.NaN, DayOf(r.TakenAt), r.Source);
-
-    internal static double DayOf(DateTime at) => Math.Floor((at - DateTime.UnixEpoch).TotalDays);
-}
 
 /// <summary>
 /// A market's shelf in columns, so that a million terms are searched in milliseconds: the words of all terms lie in one text with
@@ -85,7 +43,7 @@ public sealed class ShelfColumns
     public int Count { get; private set; }
 
     /// <summary>What is typical of it.</summary>
-    public Norm Norm { get; private set; } = Norm.Unknown;
+    public MarketStatistics Norm { get; private set; } = MarketStatistics.Unknown;
 
     /// <summary>How many rows changed since the norm was taken.</summary>
     public int ChangesSinceNorm { get; private set; }
@@ -145,9 +103,9 @@ public sealed class ShelfColumns
     }
 
     /// <summary>Takes the norm anew.</summary>
-    public Norm Renorm()
+    public MarketStatistics Renorm()
     {
-        Norm = Norm.Of(Readings());
+        Norm = MarketStatistics.Compute(Readings());
         ChangesSinceNorm = 0;
         Headroomed();
         return Norm;
@@ -161,7 +119,7 @@ public sealed class ShelfColumns
     }
 
     /// <summary>Starts from a norm that was kept.</summary>
-    public void Start(Norm norm)
+    public void Start(MarketStatistics norm)
     {
         (Norm, ChangesSinceNorm) = (norm, 0);
         _changes.Clear();
@@ -316,7 +274,7 @@ public sealed class ShelfColumns
         _orders[(int)ShelfOrder.Headroom] = default;
     }
 
-    private double Headroom(int row) => Numbers.Headroom(Known(Volumes[row]), Known(Competitions[row]), Norm.Centre) ?? double.NaN;
+    private double Headroom(int row) => TermMeasures.Headroom(Known(Volumes[row]), Known(Competitions[row]), Norm.Centre) ?? double.NaN;
 
     private (int[] Rows, int Known) Order(ShelfOrder by)
     {

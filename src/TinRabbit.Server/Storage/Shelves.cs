@@ -11,17 +11,8 @@ using TinRabbit.Market;
 
 namespace TinRabbit.Server.Storage;
 
-/// <summary>A known term with its numbers.</summary>
-/// <param name="Volume">Searches/mo; null when unknown.</param>
-/// <param name="Competition">Competing listings; null when unknown.</param>
-/// <param name="Band">Competition against the market's shelf; null when unknown.</param>
-public sealed record ReadTerm(string Text, double? Volume, double? Competition, Band? Band);
-
-/// <summary>What a text holds of a market's known terms, and what it would in another order; the most searched first.</summary>
-public sealed record TextRead(IReadOnlyList<ReadTerm> Holds, IReadOnlyList<ReadTerm> Could);
-
 /// <summary>The shelves of all markets: what stands in the database, kept in columns beside it from the first time it is asked for.</summary>
-public sealed class Shelves(IMarket market, Commits commits)
+public sealed class Shelves(IMarket market, DataVersion commits)
 {
     /// <summary>The source of a reading that was corrected by hand: no market's own reading takes its place.</summary>
     public const string ByHand = "by hand";
@@ -71,7 +62,7 @@ public sealed class Shelves(IMarket market, Commits commits)
         {
             // The shelf only grows at its end.
             known.Add(Enumerable.Range(known.Count, shelf.Count - known.Count).Select(row => shelf[row].Key));
-            var found = known.In(text, row => shelf[row].Key).Select(t => (t.Grade, Line: shelf[t.Number])).OrderByDescending(t => double.IsNaN(t.Line.Volume) ? -1 : t.Line.Volume).ThenBy(t => t.Line.Key, StringComparer.Ordinal);
+            var found = known.FindIn(text, row => shelf[row].Key).Select(t => (t.Grade, Line: shelf[t.Number])).OrderByDescending(t => double.IsNaN(t.Line.Volume) ? -1 : t.Line.Volume).ThenBy(t => t.Line.Key, StringComparer.Ordinal);
             return new TextRead(Terms(found.Where(t => t.Grade > Grade.Together)), Terms(found.Where(t => t.Grade == Grade.Together)));
         }
 
@@ -81,12 +72,12 @@ public sealed class Shelves(IMarket market, Commits commits)
     }, stop);
 
     /// <summary>Forgets what was kept of a shelf: it changed behind its back, and is read again when it is next asked for.</summary>
-    public void Forget(string marketId)
+    public void Evict(string marketId)
     {
         _shelves.TryRemove(marketId, out _);
         foreach (var key in _known.Keys.Where(k => k.Market == marketId))
             _known.TryRemove(key, out _);
-        commits.Note();
+        commits.Bump();
     }
 
     /// <summary>Forgets all shelves: the whole database was replaced.</summary>
@@ -94,7 +85,7 @@ public sealed class Shelves(IMarket market, Commits commits)
     {
         _shelves.Clear();
         _known.Clear();
-        commits.Note();
+        commits.Bump();
     }
 
     /// <summary>
@@ -144,7 +135,7 @@ public sealed class Shelves(IMarket market, Commits commits)
         catch when (touched)
         {
             // The columns may say what the database does not: they are read again.
-            Forget(marketId);
+            Evict(marketId);
             throw;
         }
         finally
@@ -190,7 +181,7 @@ public sealed class Shelves(IMarket market, Commits commits)
     }
 
     /// <summary>Keeps a norm beside its shelf.</summary>
-    public static async Task KeepNorm(TinContext db, string marketId, Norm norm, CancellationToken stop)
+    public static async Task KeepNorm(TinContext db, string marketId, MarketStatistics norm, CancellationToken stop)
     {
         var row = await db.Markets.FindAsync([marketId], stop) ?? db.Markets.Add(new() { Id = marketId }).Entity;
         row.Norm = norm;

@@ -6,17 +6,6 @@ using SQLitePCL;
 
 namespace TinRabbit.Server.Storage;
 
-/// <summary>A term to import, in the columns of the tables.</summary>
-public readonly record struct ImportedTerm(string Text, string Key, long? Volume, long? Competition, long? TitlesHolding, decimal? ClickCost, int[]? Months);
-
-/// <summary>The result of an import.</summary>
-/// <param name="New">Terms that the shelf did not know.</param>
-/// <param name="Changed">Known terms with new numbers; the old reading is kept.</param>
-/// <param name="Same">Known terms with the same numbers.</param>
-/// <param name="Repeated">Rows whose term an earlier row has: the first counts.</param>
-/// <param name="Id">The import, by which it is undone.</param>
-public sealed record ImportCount(int New, int Changed, int Same, int Repeated, int Id = 0);
-
 /// <summary>
 /// Puts many terms on a shelf: all of them or none. They are staged row by row in a temporary table, then written in portions, so that
 /// other writers wait for one portion at the most. An <see cref="ImportRow"/> names what was written; until the import is done, that is

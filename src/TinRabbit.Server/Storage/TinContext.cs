@@ -10,7 +10,7 @@ namespace TinRabbit.Server.Storage;
 /// <param name="options">Where it is.</param>
 /// <param name="writes">Lets one writer in at a time; null where nobody else can write.</param>
 /// <param name="commits">Is told of every change to terms, picks and profiles.</param>
-public sealed class TinContext(DbContextOptions<TinContext> options, WriteGate? writes = null, Commits? commits = null) : DbContext(options)
+public sealed class TinContext(DbContextOptions<TinContext> options, WriteGate? writes = null, DataVersion? commits = null) : DbContext(options)
 {
     private bool _inTransaction;
 
@@ -22,7 +22,7 @@ public sealed class TinContext(DbContextOptions<TinContext> options, WriteGate? 
         using var turn = _inTransaction || writes is null ? null : await writes.Enter(stop);
         var saved = await base.SaveChangesAsync(acceptAllChangesOnSuccess, stop);
         if (terms && !_inTransaction)
-            commits?.Note();
+            commits?.Bump();
         return saved;
     }
 
@@ -44,7 +44,7 @@ public sealed class TinContext(DbContextOptions<TinContext> options, WriteGate? 
             }
         }
 
-        commits?.Note();
+        commits?.Bump();
     }
 
     public DbSet<ShopRow> Shops => Set<ShopRow>();

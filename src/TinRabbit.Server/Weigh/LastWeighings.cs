@@ -15,7 +15,7 @@ public sealed class LastWeighings
     /// <param name="picks">The picks that were weighed for.</param>
     /// <param name="weights">All weights, as <paramref name="picks"/> has them; those that are as they were are put back.</param>
     /// <returns>The weights that differ, or null when everything must be said: the weighing is not known, or was for other picks.</returns>
-    public (string Id, IReadOnlyList<PickWeight>? Changed) Remember(string? since, ReadyPicks picks, PickWeight[] weights)
+    public (string Id, IReadOnlyList<PickWeight>? Changed) Remember(string? since, PreparedPicks picks, PickWeight[] weights)
     {
         var before = Find(since);
         List<PickWeight>? changed = null;
@@ -23,7 +23,7 @@ public sealed class LastWeighings
         {
             changed = [];
             for (var i = 0; i < weights.Length; i++)
-                if (before.Weights[i].Says(weights[i]))
+                if (before.Weights[i].ContentEquals(weights[i]))
                     weights[i] = before.Weights[i];
                 else
                     changed.Add(weights[i]);
@@ -48,5 +48,5 @@ public sealed class LastWeighings
             return _kept.FirstOrDefault(k => k.Id == id);
     }
 
-    private sealed record Kept(string Id, ReadyPicks Picks, PickWeight[] Weights);
+    private sealed record Kept(string Id, PreparedPicks Picks, PickWeight[] Weights);
 }

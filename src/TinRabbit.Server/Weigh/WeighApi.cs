@@ -32,7 +32,7 @@ public sealed record DraftRequest(string MarketId, JsonElement? Fields, [MaxLeng
 /// <param name="Since">The weighing that the terms left out are to be taken from; null when none is left out.</param>
 public sealed record WeighingView(
     double Reach, double Grip, int Eligible, int Picks, double Volume, double TotalVolume, int UnknownVolume,
-    IReadOnlyList<string> Fields, IReadOnlyList<PickWeight> Terms, IReadOnlyDictionary<string, Room> Rooms, IReadOnlyList<AvoidedUse> Avoided,
+    IReadOnlyList<string> Fields, IReadOnlyList<PickWeight> Terms, IReadOnlyDictionary<string, RoomUsed> Rooms, IReadOnlyList<AvoidedUse> Avoided,
     string Id, string? Since, WeighingSums Sums);
 
 /// <summary>The sums that reach and grip are made of, 0 or more.</summary>
@@ -74,7 +74,7 @@ public sealed record PickWeight(
     [property: JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)] IReadOnlyList<Span>? Spans)
 {
     /// <summary>Whether another says the same of this pick.</summary>
-    internal bool Says(PickWeight other) =>
+    internal bool ContentEquals(PickWeight other) =>
         Grade == other.Grade && Grip == other.Grip && Apart == other.Apart && Key == other.Key
         && Same(Missing, other.Missing) && Same(Spans, other.Spans) && Same(Grades, other.Grades) && Same(Strengths, other.Strengths) && Same(Near, other.Near);
 
@@ -87,15 +87,15 @@ internal static class WeighApi
     public static void MapWeigh(this IEndpointRouteBuilder app)
     {
         app.MapPost("/api/listings/{id:int}/weigh/explain", Explain).WithName("ExplainTerm").WithTags("Weigh").ProducesValidationProblem().WithRequestTimeout(ProblemAnswers.Computes);
-        app.MapPost("/api/listings/{id:int}/weigh", async Task<Results<Ok<WeighingView>, NotFound>> (int id, DraftRequest draft, TinContext db, ReadyPicksCache ready, LastWeighings last, CancellationToken stop) =>
+        app.MapPost("/api/listings/{id:int}/weigh", async Task<Results<Ok<WeighingView>, NotFound>> (int id, DraftRequest draft, TinContext db, PreparedPicksCache ready, LastWeighings last, CancellationToken stop) =>
         {
             if (await Load(db, ready, id, draft.MarketId, draft.Fields, stop) is not var (picks, copy))
                 return TypedResults.NotFound();
-            return TypedResults.Ok(View(picks, copy, Core.Measures.Weigh.Listing(picks.Terms, copy, picks.Wanted, stop), draft.Since, last, stop));
+            return TypedResults.Ok(View(picks, copy, Core.Measures.Weigher.Weigh(picks.Terms, copy, picks.Wanted, stop), draft.Since, last, stop));
         }).WithName("WeighListing").WithTags("Weigh").ProducesValidationProblem().WithRequestTimeout(ProblemAnswers.Computes);
     }
 
-    private static async Task<Results<Ok<TermExplained>, NotFound>> Explain(int id, ExplainRequest request, TinContext db, ReadyPicksCache ready, CancellationToken stop)
+    private static async Task<Results<Ok<TermExplained>, NotFound>> Explain(int id, ExplainRequest request, TinContext db, PreparedPicksCache ready, CancellationToken stop)
     {
         if (await Load(db, ready, id, request.MarketId, request.Fields, stop) is not var (picks, copy))
             return TypedResults.NotFound();
@@ -103,7 +103,7 @@ internal static class WeighApi
         if (at < 0)
             return TypedResults.NotFound();
         var wanted = picks.Wanted[at];
-        var weighed = Core.Measures.Weigh.Listing(TermSet.For(picks.Platform, [wanted.Text]), copy, [wanted], stop).Terms[0];
+        var weighed = Core.Measures.Weigher.Weigh(TermSet.Prepare(picks.Platform, [wanted.Text]), copy, [wanted], stop).Terms[0];
         double? worth = wanted.Volume is null ? null : wanted.Worth();
         var spread = weighed.Grade == Grade.Spread;
         return TypedResults.Ok(new TermExplained(
@@ -112,15 +112,15 @@ internal static class WeighApi
     }
 
     // The picks and the texts of a listing: of the draft, or as it is saved.
-    private static async Task<(ReadyPicks Picks, IReadOnlyDictionary<string, FieldValue> Copy)?> Load(TinContext db, ReadyPicksCache ready, int id, string marketId, JsonElement? fields, CancellationToken stop)
+    private static async Task<(PreparedPicks Picks, IReadOnlyDictionary<string, FieldValue> Copy)?> Load(TinContext db, PreparedPicksCache ready, int id, string marketId, JsonElement? fields, CancellationToken stop)
     {
         if (await db.Listings.AsNoTracking().Where(l => l.Id == id).Select(l => new { l.ProductId, l.Copy, l.Platform.Profile }).FirstOrDefaultAsync(stop) is not { } listing)
             return null;
-        var picks = await ready.Of(db, listing.ProductId, marketId, listing.Profile, stop);
+        var picks = await ready.Get(db, listing.ProductId, marketId, listing.Profile, stop);
         return (picks, fields is { } draft ? PlatformJson.ReadCopy(draft, picks.Platform) : Listings.CopyOf(listing.Copy, picks.Platform));
     }
 
-    private static WeighingView View(ReadyPicks picks, IReadOnlyDictionary<string, FieldValue> copy, Weighing weighing, string? since, LastWeighings last, CancellationToken stop)
+    private static WeighingView View(PreparedPicks picks, IReadOnlyDictionary<string, FieldValue> copy, Weighing weighing, string? since, LastWeighings last, CancellationToken stop)
     {
         PickWeight[] weights = [.. picks.Keys.Zip(weighing.Terms, (key, w) =>
         {
@@ -135,8 +135,8 @@ internal static class WeighApi
             weighing.Reach, weighing.Grip, weighing.Eligible, picks.Keys.Count, weighing.Volume, picks.Wanted.Sum(p => p.Volume ?? 0), weighing.UnknownVolume,
             [.. picks.Platform.IndexedFields.Select(f => f.Key)],
             changed ?? weights,
-            picks.Platform.Fields.ToDictionary(f => f.Key, f => Room.Of(f, copy.GetValueOrDefault(f.Key))),
-            [.. picks.AvoidedTerms.In(copy).Select(a => new AvoidedUse(picks.Avoided[a.Number].Text, picks.Avoided[a.Number].Reason, picks.Avoided[a.Number].Product, a.Spans))],
+            picks.Platform.Fields.ToDictionary(f => f.Key, f => RoomUsed.Of(f, copy.GetValueOrDefault(f.Key))),
+            [.. picks.AvoidedTerms.FindIn(copy).Select(a => new AvoidedUse(picks.Avoided[a.Number].Text, picks.Avoided[a.Number].Reason, picks.Avoided[a.Number].Product, a.Spans))],
             id, changed is null ? null : since, new(weighing.Demand.Eligible, weighing.Demand.All, weighing.Worth.Gripped, weighing.Worth.All));
     }
 

@@ -42,7 +42,7 @@ internal static class CheckApi
 {
     public static void MapCheck(this IEndpointRouteBuilder app)
     {
-        app.MapPost("/api/listings/{id:int}/check", async Task<Results<Ok<Checked>, NotFound>> (int id, DraftOf draft, TinContext db, ReadyPicksCache ready, RivalAttributes rivals, CancellationToken stop) =>
+        app.MapPost("/api/listings/{id:int}/check", async Task<Results<Ok<Checked>, NotFound>> (int id, DraftOf draft, TinContext db, PreparedPicksCache ready, RivalAttributes rivals, CancellationToken stop) =>
         {
             if (await OpenDraft.Open(db, ready, id, draft, stop) is not { } open)
                 return TypedResults.NotFound();
@@ -50,7 +50,7 @@ internal static class CheckApi
             var aside = (await db.Asides.Where(a => a.ListingId == id).Select(a => a.Key).ToListAsync(stop)).ToHashSet();
             var facts = open.Listing.Product.Facts;
             var pictures = await db.Products.Where(p => p.Id == open.Listing.ProductId).SelectMany(p => p.Pictures).OrderBy(p => p.Order).Select(p => p.Description).ToListAsync(stop);
-            var findings = ListingCheck.Of(new(
+            var findings = ListingCheck.Check(new(
                 open.Platform, open.Copy, open.Picks.Wanted, open.Lead, facts == new Facts() ? null : facts.Words,
                 [.. open.Picks.Avoided.Select(a => new AvoidedTerm(a.Text, a.Reason))], shop, rivals.Of(draft.MarketId, open))
             { Pictures = pictures }, stop);

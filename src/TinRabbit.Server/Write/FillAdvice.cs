@@ -24,7 +24,7 @@ internal static class FillAdvice
         var room = (field.Limit?.MaxItems ?? int.MaxValue) - present.Length;
         string[] added = [.. open.Listing.Product.Facts.Materials
             .Where(m => Tokens.Of(m).Count > 0 && !present.Any(p => Tokens.HasPhrase(p, m)))
-            .Where(m => field.Limit?.Max is not { } max || Room.Measure(m, field.Limit.Unit) <= max).Take(Math.Max(0, room))];
+            .Where(m => field.Limit?.Max is not { } max || RoomUsed.Measure(m, field.Limit.Unit) <= max).Take(Math.Max(0, room))];
         return ([.. present, .. added], added);
     }
 
@@ -37,7 +37,7 @@ internal static class FillAdvice
             return fill with { Note = fill.Pieces.Count > 0 ? null : open.Listing.Product.Facts.Materials.Count == 0 ? Messages.NoMaterials : Messages.AllMaterials };
         if (field.Limit is not { } limit || !shelves.Knows(marketId))
             return fill;
-        if (Room.Of(field, value).Filled(field) is not var (used, most) || most - used <= Draft.ThresholdOf(open.Platform, "unusedShare") * most)
+        if (RoomUsed.Of(field, value).Filled(field) is not var (used, most) || most - used <= ListingToCheck.ThresholdOf(open.Platform, "unusedShare") * most)
             return fill;
         var items = field.Shape == FieldShape.Phrases && limit.MaxItems is not null;
         var longest = items ? limit.Max ?? int.MaxValue : most - used - (used > 0 ? field.Separator.Length : 0);
@@ -51,13 +51,13 @@ internal static class FillAdvice
     private static async Task<List<ReadTerm>> Offers(OpenDraft open, int longest, Unit unit, string marketId, TinContext db, Shelves shelves, CancellationToken stop)
     {
         var facts = open.Listing.Product.Facts.Words;
-        var about = new[] { facts.What, open.Lead ?? "" }.Select(t => Tokens.Of(t).Select(w => w.Word).ToArray()).Where(w => w.Length > 0).Select(w => w[SmallWords.About(w)]).Distinct().ToArray();
+        var about = new[] { facts.What, open.Lead ?? "" }.Select(t => Tokens.Of(t).Select(w => w.Word).ToArray()).Where(w => w.Length > 0).Select(w => w[StopWords.About(w)]).Distinct().ToArray();
         var (ids, norm) = await shelves.Ask(db, marketId, s => (about.SelectMany(word => s.Search(new(Has: word, VolumeFrom: 1, Take: LookedAt)).Ids).ToHashSet(), s.Norm), stop);
         var known = (await db.Picks.Where(p => p.ProductId == open.Listing.ProductId).Select(p => p.Key).ToListAsync(stop)).ToHashSet();
         var avoided = new AvoidedTerms(open.Platform, open.Avoid);
         var terms = await db.Terms.AsNoTracking().Include(t => t.Reading).Where(t => ids.Contains(t.Id)).ToListAsync(stop);
         var offers = terms
-            .Where(t => !known.Contains(t.Key) && t.Key.Split(' ').Intersect(about).Any() && Room.Measure(t.Key, unit) <= longest)
+            .Where(t => !known.Contains(t.Key) && t.Key.Split(' ').Intersect(about).Any() && RoomUsed.Measure(t.Key, unit) <= longest)
             .Where(t => Facets.Unbacked(t.Key, facts).Count == 0 && avoided.UsesIn(t.Key) == 0)
             .OrderByDescending(t => t.Reading!.Volume).ToList();
         // Terms with every word of what the product is, where there are any: a nest box is no bat box.

@@ -1,3 +1,6 @@
+using TinRabbit.Core.Filling.Tags;
+using TinRabbit.Core.Filling.Titles;
+using TinRabbit.Core.Filling.Words;
 using System.ComponentModel.DataAnnotations;
 using System.Text.Json;
 using System.Text.Json.Nodes;
@@ -5,7 +8,6 @@ using Microsoft.AspNetCore.Http.HttpResults;
 using TinRabbit.Core;
 using TinRabbit.Core.Filling;
 using TinRabbit.Core.Platforms;
-using TinRabbit.Core.Words;
 using TinRabbit.Server.Hosting;
 using TinRabbit.Server.Storage;
 
@@ -44,7 +46,7 @@ internal static class FillApi
 
     public static void MapFill(this IEndpointRouteBuilder app)
     {
-        app.MapPost("/api/listings/{id:int}/fill/{field}", async Task<Results<Ok<FillView>, NotFound>> (int id, string field, DraftOf draft, TinContext db, ReadyPicksCache ready, Shelves shelves, CancellationToken stop) =>
+        app.MapPost("/api/listings/{id:int}/fill/{field}", async Task<Results<Ok<FillView>, NotFound>> (int id, string field, DraftOf draft, TinContext db, PreparedPicksCache ready, Shelves shelves, CancellationToken stop) =>
         {
             if (await OpenDraft.Open(db, ready, id, draft, stop) is not { } open)
                 return TypedResults.NotFound();
@@ -53,7 +55,7 @@ internal static class FillApi
             return TypedResults.Ok(await FillAdvice.Add(fill, value, open, rule, draft.MarketId, db, shelves, stop));
         }).WithName("FillField").WithTags("Write").ProducesValidationProblem().WithRequestTimeout(ProblemAnswers.Computes);
 
-        app.MapPost("/api/listings/{id:int}/read", async Task<Results<Ok<TextReadView>, NotFound>> (int id, ReadTextRequest request, TinContext db, ReadyPicksCache ready, Shelves shelves, CancellationToken stop) =>
+        app.MapPost("/api/listings/{id:int}/read", async Task<Results<Ok<TextReadView>, NotFound>> (int id, ReadTextRequest request, TinContext db, PreparedPicksCache ready, Shelves shelves, CancellationToken stop) =>
         {
             if (!shelves.Knows(request.MarketId) || await OpenDraft.Open(db, ready, id, new(request.MarketId, request.Fields), stop) is not { } open)
                 return TypedResults.NotFound();
@@ -63,14 +65,14 @@ internal static class FillApi
             var separator = title?.Separator ?? ", ";
             var could = read.Could.Take(MostShown).Select(t =>
             {
-                var text = Reorder.So(request.Text, t.Text, open.Platform.Search.Folds, separator);
+                var text = Reorder.MakeContiguous(request.Text, t.Text, open.Platform.Search.Folds, separator);
                 return new CouldHold(t, text, text is null || !Reorder.ReadsWell(request.Text, t.Text, text, separator) ? null : Grip(text) - now);
             });
             return TypedResults.Ok(new TextReadView(
                 [.. read.Holds.Take(MostShown)],
                 [.. could.Where(c => c.Gain >= 0).OrderByDescending(c => Math.Round(c.Gain!.Value, 1)).ThenByDescending(c => c.Term.Volume)]));
 
-            double? Grip(string text) => title is null ? null : Core.Measures.Weigh.Listing(
+            double? Grip(string text) => title is null ? null : Core.Measures.Weigher.Weigh(
                 open.Picks.Terms, new Dictionary<string, FieldValue>(open.Copy) { [title.Key] = new FieldValue.Text(text) }, open.Picks.Wanted, stop).Grip;
         }).WithName("ReadText").WithTags("Write").ProducesValidationProblem().WithRequestTimeout(ProblemAnswers.Computes);
     }
@@ -94,7 +96,7 @@ internal static class FillApi
 
         if (field.Shape == FieldShape.Phrases)
         {
-            var phrases = PhrasesFill.Of(platform, copy, field.Key, wanted, open.Avoid, open.Lead, elsewhere, stop);
+            var phrases = TagsFill.Of(platform, copy, field.Key, wanted, open.Avoid, open.Lead, elsewhere, stop);
             return View(new FieldValue.Items(phrases.Items), phrases.Added);
         }
 

@@ -37,7 +37,7 @@ internal static class TakesApi
         var api = app.MapGroup("/api/listings/{id:int}/takes").WithTags("Write");
 
         // By POST, because the draft goes along.
-        api.MapPost("/weighed", async Task<Results<Ok<List<TakeView>>, NotFound>> (int id, DraftOf draft, TinContext db, ReadyPicksCache ready, CancellationToken stop) =>
+        api.MapPost("/weighed", async Task<Results<Ok<List<TakeView>>, NotFound>> (int id, DraftOf draft, TinContext db, PreparedPicksCache ready, CancellationToken stop) =>
         {
             if (await OpenDraft.Open(db, ready, id, draft, stop) is not { } open || open.Platform.Fields.FirstOrDefault(f => f.Role == "title") is not { } title)
                 return TypedResults.NotFound();
@@ -78,15 +78,15 @@ internal static class TakesApi
 
     internal static Task<int?> ProductOf(TinContext db, int listingId, CancellationToken stop) => db.Listings.Where(l => l.Id == listingId).Select(l => (int?)l.ProductId).FirstOrDefaultAsync(stop);
 
-    private static TakeView View(OpenDraft open, Field title, TakeRow row, bool inUse, Norm norm, CancellationToken stop)
+    private static TakeView View(OpenDraft open, Field title, TakeRow row, bool inUse, MarketStatistics norm, CancellationToken stop)
     {
         var value = new FieldValue.Text(row.Text);
-        var weighing = Core.Measures.Weigh.Listing(open.Picks.Terms, new Dictionary<string, FieldValue>(open.Copy) { [title.Key] = value }, open.Picks.Wanted, stop);
+        var weighing = Core.Measures.Weigher.Weigh(open.Picks.Terms, new Dictionary<string, FieldValue>(open.Copy) { [title.Key] = value }, open.Picks.Wanted, stop);
         var at = open.Platform.IndexedFields.ToList().FindIndex(f => f.Key == title.Key);
         var holds = at < 0 ? [] : weighing.Terms.Where(t => t.Grade != Grade.Missing).Select(t => (t.Term, Grade: t.Explain().Fields[at])).Where(t => t.Grade > Grade.Spread).ToList();
         int Count(Band? band) => holds.Count(h => norm.BandOf(h.Term.Competition) == band);
         return new(
-            row.Id, row.Text, row.At, Room.Measure(row.Text, title.Limit?.Unit ?? Unit.Characters), Room.Of(title, value).Fits, weighing.Reach, weighing.Grip,
+            row.Id, row.Text, row.At, RoomUsed.Measure(row.Text, title.Limit?.Unit ?? Unit.Characters), RoomUsed.Of(title, value).Fits, weighing.Reach, weighing.Grip,
             [.. holds.OrderByDescending(h => h.Term.Volume ?? -1).Select(h => new TakeTerm(h.Term.Text, h.Grade, h.Term.Volume))],
             new(Count(Band.Low), Count(Band.Medium), Count(Band.High), Count(null)), inUse, row.Name);
     }

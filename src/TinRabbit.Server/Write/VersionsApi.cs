@@ -28,13 +28,13 @@ public sealed record CompareRequest(int From, int To, JsonElement? Fields);
 public sealed record KeptVersion(bool Kept);
 
 /// <summary>How a field differs between two states.</summary>
-public sealed record FieldChange(string Field, string Label, IReadOnlyList<Words> Words);
+public sealed record FieldChange(string Field, string Label, IReadOnlyList<DiffRun> Words);
 
 /// <summary>A run of words that are in both states, or only in one.</summary>
-public sealed record Words(string Text, WordsAre Are);
+public sealed record DiffRun(string Text, DiffKind Are);
 
 /// <summary>In which state words are.</summary>
-public enum WordsAre
+public enum DiffKind
 {
     Same,
     Added,
@@ -109,12 +109,12 @@ internal static class VersionsApi
 
     private static string Text(Field field, IReadOnlyDictionary<string, FieldValue> copy) => copy.TryGetValue(field.Key, out var value) ? ListingFiles.OneText(field, value) : "";
 
-    private static List<Words> WordsOf(string before, string after)
+    private static List<DiffRun> WordsOf(string before, string after)
     {
-        var runs = new List<Words>();
+        var runs = new List<DiffRun>();
         foreach (var piece in InlineDiffBuilder.Diff(before, after, ignoreWhiteSpace: false, chunker: new WordChunker()).Lines)
         {
-            var are = piece.Type switch { ChangeType.Inserted => WordsAre.Added, ChangeType.Deleted => WordsAre.Removed, _ => WordsAre.Same };
+            var are = piece.Type switch { ChangeType.Inserted => DiffKind.Added, ChangeType.Deleted => DiffKind.Removed, _ => DiffKind.Same };
             if (runs.Count > 0 && runs[^1].Are == are)
                 runs[^1] = runs[^1] with { Text = runs[^1].Text + piece.Text };
             else
@@ -125,28 +125,28 @@ internal static class VersionsApi
     }
 
     // Words that went and words that came, with nothing but spaces between them, are read as one run each.
-    private static List<Words> Gathered(List<Words> runs)
+    private static List<DiffRun> Gathered(List<DiffRun> runs)
     {
-        var gathered = new List<Words>();
+        var gathered = new List<DiffRun>();
         for (var i = 0; i < runs.Count;)
         {
-            if (runs[i].Are == WordsAre.Same)
+            if (runs[i].Are == DiffKind.Same)
             {
                 gathered.Add(runs[i++]);
                 continue;
             }
 
             var (gone, come) = ("", "");
-            for (; i < runs.Count && (runs[i].Are != WordsAre.Same || (string.IsNullOrWhiteSpace(runs[i].Text) && i + 1 < runs.Count)); i++)
+            for (; i < runs.Count && (runs[i].Are != DiffKind.Same || (string.IsNullOrWhiteSpace(runs[i].Text) && i + 1 < runs.Count)); i++)
             {
-                gone += runs[i].Are != WordsAre.Added ? runs[i].Text : "";
-                come += runs[i].Are != WordsAre.Removed ? runs[i].Text : "";
+                gone += runs[i].Are != DiffKind.Added ? runs[i].Text : "";
+                come += runs[i].Are != DiffKind.Removed ? runs[i].Text : "";
             }
 
             if (gone.Length > 0)
-                gathered.Add(new(gone, WordsAre.Removed));
+                gathered.Add(new(gone, DiffKind.Removed));
             if (come.Length > 0)
-                gathered.Add(new(come, WordsAre.Added));
+                gathered.Add(new(come, DiffKind.Added));
         }
 
         return gathered;

@@ -1,0 +1,4 @@
+namespace TinRabbit.Core.Findings;
+
+/// <summary>The share of rivals that fill an attribute.</summary>
+public sealed record RivalAttribute(string Name, double Share);

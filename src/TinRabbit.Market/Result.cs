@@ -1,0 +1,17 @@
+namespace TinRabbit.Market;
+
+/// <summary>A listing among the results of a search.</summary>
+/// <param name="Shop">The shop's name.</param>
+/// <param name="Title">Its title.</param>
+/// <param name="Tags">Its tags, where the market shows any.</param>
+/// <param name="Price">In the market's money, without shipping.</param>
+/// <param name="Shipping">What shipping costs; 0 where it is included.</param>
+/// <param name="Rating">Mean stars, 1–5.</param>
+/// <param name="Ratings">How many rated it.</param>
+/// <param name="Photos">How many photos it has.</param>
+/// <param name="Sales">Sales a month; null where the market lets stays.</param>
+/// <param name="Occupancy">Share of nights taken, 0–1; null where the market sells things.</param>
+/// <param name="Attributes">Its attributes that are filled, by name.</param>
+public sealed record Result(
+    string Shop, string Title, IReadOnlyList<string> Tags, decimal Price, decimal Shipping, double Rating, int Ratings, int Photos, int? Sales, double? Occupancy,
+    IReadOnlyDictionary<string, string> Attributes);

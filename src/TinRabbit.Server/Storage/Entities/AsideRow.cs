@@ -1,0 +1,12 @@
+namespace TinRabbit.Server.Storage;
+
+/// <summary>A finding that the seller dismissed.</summary>
+public sealed class AsideRow
+{
+    public int Id { get; set; }
+    public int ListingId { get; set; }
+
+    /// <summary>The finding's key: it names the text it is about.</summary>
+    public required string Key { get; set; }
+    public DateTime At { get; set; }
+}

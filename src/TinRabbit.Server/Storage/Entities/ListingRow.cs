@@ -1,0 +1,24 @@
+namespace TinRabbit.Server.Storage;
+
+/// <summary>One product on one platform.</summary>
+public sealed class ListingRow : IDeletable
+{
+    public DateTime? DeletedAt { get; set; }
+
+    public int Id { get; set; }
+    public int ProductId { get; set; }
+    public ProductRow Product { get; set; } = null!;
+    public required string PlatformId { get; set; }
+    public PlatformRow Platform { get; set; } = null!;
+
+    /// <summary>Its fields as JSON: a text, a list or an object each.</summary>
+    public string Copy { get; set; } = "{}";
+
+    /// <summary>Counts the saves, so that two windows notice each other.</summary>
+    public int Revision { get; set; }
+
+    /// <summary>The key of the pick it is built around.</summary>
+    public string? LeadKey { get; set; }
+    public DateTime SavedAt { get; set; }
+    public List<VersionRow> Versions { get; } = [];
+}

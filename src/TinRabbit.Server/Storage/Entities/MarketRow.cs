@@ -1,0 +1,10 @@
+using TinRabbit.Core.Measures;
+
+namespace TinRabbit.Server.Storage;
+
+/// <summary>What is typical of a market's shelf, kept beside it.</summary>
+public sealed class MarketRow
+{
+    public required string Id { get; set; }
+    public MarketStatistics Norm { get; set; } = MarketStatistics.Unknown;
+}

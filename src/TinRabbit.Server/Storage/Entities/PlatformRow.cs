@@ -1,0 +1,16 @@
+namespace TinRabbit.Server.Storage;
+
+/// <summary>A platform's profile in its open format.</summary>
+public sealed class PlatformRow : IDeletable
+{
+    public DateTime? DeletedAt { get; set; }
+
+    public required string Id { get; set; }
+    public required string Profile { get; set; }
+
+    /// <summary>Counts the changes, so that two windows notice each other.</summary>
+    public int Revision { get; set; }
+
+    /// <summary>The shipped platform of whose kind a seller's own is; null for a shipped one.</summary>
+    public string? Like { get; set; }
+}

@@ -1,0 +1,21 @@
+namespace TinRabbit.Server.Storage;
+
+/// <summary>The thing sold.</summary>
+public sealed class ProductRow : IDeletable
+{
+    public DateTime? DeletedAt { get; set; }
+
+    public int Id { get; set; }
+    public int ShopId { get; set; }
+    public required string Name { get; set; }
+    public Facts Facts { get; set; } = new();
+
+    /// <summary>Counts the changes to name and facts, so that two windows notice each other.</summary>
+    public int Revision { get; set; }
+
+    /// <summary>The same for the alt texts.</summary>
+    public int PicturesRevision { get; set; }
+    public List<PictureRow> Pictures { get; } = [];
+    public List<ListingRow> Listings { get; } = [];
+    public List<PickRow> Picks { get; } = [];
+}

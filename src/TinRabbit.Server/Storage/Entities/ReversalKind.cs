@@ -1,0 +1,14 @@
+namespace TinRabbit.Server.Storage;
+
+/// <summary>What takes a change back.</summary>
+public enum ReversalKind
+{
+    /// <summary>What was deleted comes back.</summary>
+    Restore,
+
+    /// <summary>What was added is deleted.</summary>
+    Delete,
+
+    /// <summary>What was renamed gets its name back.</summary>
+    Rename,
+}

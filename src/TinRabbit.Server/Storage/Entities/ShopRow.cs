@@ -1,0 +1,12 @@
+namespace TinRabbit.Server.Storage;
+
+/// <summary>A seller's workspace.</summary>
+public sealed class ShopRow
+{
+    public int Id { get; set; }
+    public required string Name { get; set; }
+
+    /// <summary>ISO 4217 code: what prices are in on the seller's own platforms.</summary>
+    public string Currency { get; set; } = "USD";
+    public List<ProductRow> Products { get; } = [];
+}

@@ -1,0 +1,30 @@
+using System.Collections.Concurrent;
+using TinRabbit.Core.Matching;
+using TinRabbit.Core.Platforms;
+
+namespace TinRabbit.Server.Storage;
+
+/// <summary>Keeps ready picks until something they are made of changes: they are asked for at every key.</summary>
+public sealed class PreparedPicksCache(DataVersion commits)
+{
+    private const int Most = 32;
+
+    private readonly ConcurrentDictionary<(int Product, string Market, string Profile), (long Made, PreparedPicks Ready)> _kept = new();
+
+    /// <summary>The picks of a product in a market, ready for a profile.</summary>
+    public async Task<PreparedPicks> Get(TinContext db, int productId, string marketId, string profile, CancellationToken stop)
+    {
+        var now = commits.Count;
+        if (_kept.TryGetValue((productId, marketId, profile), out var kept) && kept.Made == now)
+            return kept.Ready;
+        var picks = await db.WantedOf(productId, marketId, stop);
+        var wanted = picks.Select(p => p.Term).ToArray();
+        var platform = PlatformJson.Read(profile);
+        var avoided = await db.AvoidedInShop(stop);
+        var ready = new PreparedPicks([.. picks.Select(p => p.Key)], [.. picks.Select(p => p.Home)], wanted, TermSet.Prepare(platform, [.. wanted.Select(w => w.Text)]), avoided, new(platform, [.. avoided.Select(a => a.Text)]));
+        if (_kept.Count >= Most)
+            _kept.Clear();
+        _kept[(productId, marketId, profile)] = (now, ready);
+        return ready;
+    }
+}
