@@ -20,9 +20,30 @@ internal static class FillBench
     internal static void Report(double seconds)
     {
         Console.WriteLine($"fill: ours against the exact solver with {seconds.ToString(CultureInfo.InvariantCulture)} s for each instance; * marks a proven optimum");
+        if (seconds <= 0)
+        {
+            Growth();
+            return;
+        }
+
         Words(seconds);
         Phrases(seconds);
         Titles(seconds);
+        Growth();
+    }
+
+    // How the time of a fill grows with the number of terms.
+    private static void Growth()
+    {
+        Console.WriteLine("  growth                                          words      ms       tags      ms      title      ms");
+        foreach (var (terms, words) in new[] { (100, 80), (400, 250), (1000, 500), (2000, 800), (4000, 1200), (4000, 300) })
+        {
+            var wanted = Terms(terms, words, terms);
+            var (bag, bagTime) = Timed(() => WordsFill.Of(new(Platform(FieldShape.Words, new(240, Unit.Bytes, null), false), Nothing, "field", wanted, [])));
+            var (tags, tagsTime) = Timed(() => TagsFill.Of(new(Platform(FieldShape.Phrases, new(24, Unit.Characters, 12), false), Nothing, "field", wanted, [])));
+            var (titles, titlesTime) = Timed(() => TitleFill.Of(new(Platform(FieldShape.Line, new(120, Unit.Characters, null), true), Nothing, "field", wanted, [])));
+            Console.WriteLine($"    {$"{terms} terms, {words} words",-32} {bag.Gain,16:F0} {bagTime,7:F0} {tags.Grip,10:F4} {tagsTime,7:F0} {titles[0].Grip,10:F4} {titlesTime,7:F0}");
+        }
     }
 
     private static void Words(double seconds)
@@ -32,7 +53,7 @@ internal static class FillBench
         {
             var platform = Platform(FieldShape.Words, new(room, Unit.Bytes, null), false);
             var wanted = Terms(terms, words, seed);
-            var (ours, ms) = Timed(() => WordsFill.Of(platform, Nothing, "field", wanted, []));
+            var (ours, ms) = Timed(() => WordsFill.Of(new(platform, Nothing, "field", wanted, [])));
             var (best, bound, proven) = SolveWords(wanted, room, seconds);
             Row($"{terms} terms, {words} words, {room}", ours.Gain, best, proven, ms, $"{ours.Gain / ours.Bound:F4} {ours.Gain / bound:F4}");
         }
@@ -45,7 +66,7 @@ internal static class FillBench
         {
             var platform = Platform(FieldShape.Phrases, new(24, Unit.Characters, slots), false);
             var wanted = Terms(terms, words, seed);
-            var (ours, ms) = Timed(() => TagsFill.Of(platform, Nothing, "field", wanted, []));
+            var (ours, ms) = Timed(() => TagsFill.Of(new(platform, Nothing, "field", wanted, [])));
             var (best, proven) = SolvePhrases(platform, wanted, slots, seconds);
             Row($"{terms} terms, {words} words, {slots} slots", ours.Grip, best, proven, ms, "");
         }
@@ -58,7 +79,7 @@ internal static class FillBench
         {
             var platform = Platform(FieldShape.Line, new(room, Unit.Characters, null), true);
             var wanted = Terms(terms, words, seed);
-            var (takes, ms) = Timed(() => TitleFill.Of(platform, Nothing, "field", wanted, []));
+            var (takes, ms) = Timed(() => TitleFill.Of(new(platform, Nothing, "field", wanted, [])));
             var (best, proven) = SolveTitle(platform, wanted, room, [.. Tokens.Of(takes[0].Text).Select(w => w.Word)], seconds);
             Row($"{terms} terms, {words} words, {room}", takes[0].Grip, best, proven, ms, "");
         }

@@ -24,8 +24,11 @@ public struct DeterministicRandom(ulong seed)
     /// <summary>A generator for a numbered thing.</summary>
     public readonly DeterministicRandom For(int number) => new(Mix(_state + (ulong)number * Increment));
 
+    /// <summary>The generator's 64 random bits.</summary>
+    public readonly ulong Bits => Mix(_state);
+
     /// <summary>The generator's number between 0 and 1, 1 excluded. It is the same each time it is read.</summary>
-    public readonly double Uniform => (Mix(_state) >> 11) * (1.0 / (1UL << 53));
+    public readonly double Uniform => (Bits >> 11) * (1.0 / (1UL << 53));
 
     /// <summary>The generator's number from the standard normal distribution (Box and Muller 1958).</summary>
     public readonly double Normal => Math.Sqrt(-2 * Math.Log(1 - For(1).Uniform)) * Math.Cos(2 * Math.PI * For(2).Uniform);

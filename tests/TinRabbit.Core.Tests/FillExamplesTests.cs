@@ -32,9 +32,9 @@ public class FillExamplesTests
 
     private static WantedTerm T(string text, double? volume = 100, Fit fit = Fit.Core) => new(text, volume, null, null, fit);
 
-    private static WordsFill Words(Platform platform, IReadOnlyDictionary<string, FieldValue> copy, string[] avoid, params WantedTerm[] terms) => WordsFill.Of(platform, copy, "backend", terms, avoid);
+    private static WordsFill Words(Platform platform, IReadOnlyDictionary<string, FieldValue> copy, string[] avoid, params WantedTerm[] terms) => WordsFill.Of(new(platform, copy, "backend", terms, avoid));
 
-    private static string[] Tags(Platform platform, IReadOnlyDictionary<string, FieldValue> copy, string? lead, params WantedTerm[] terms) => [.. TagsFill.Of(platform, copy, "tags", terms, [], lead).Items];
+    private static string[] Tags(Platform platform, IReadOnlyDictionary<string, FieldValue> copy, string? lead, params WantedTerm[] terms) => [.. TagsFill.Of(new(platform, copy, "tags", terms, []) { Lead = lead }).Items];
 
     [Theory]
     [InlineData(12, Unit.Bytes, "pájaro nido")]     // á is two bytes: 7 + 1 + 4
@@ -161,7 +161,7 @@ public class FillExamplesTests
     public void No_slot_is_free_no_tag_is_added()
     {
         var platform = With(null, tags: new(24, Unit.Characters, 2));
-        var fill = TagsFill.Of(platform, Samples.Copy(("tags", new[] { "a", "b" })), "tags", [T("bird house")], []);
+        var fill = TagsFill.Of(new(platform, Samples.Copy(("tags", new[] { "a", "b" })), "tags", [T("bird house")], []));
         Assert.Equal(["a", "b"], fill.Items);
         Assert.Empty(fill.Added);
         Assert.Equal(["bird house"], fill.Left);
@@ -190,7 +190,7 @@ public class FillExamplesTests
     [Fact]
     public void What_the_seller_wants_elsewhere_is_not_said_in_the_tags()
     {
-        var fill = TagsFill.Of(With(null), Nothing, "tags", [T("owl box", 900), T("bat box", 100)], [], null, new HashSet<string> { "owl box" });
+        var fill = TagsFill.Of(new(With(null), Nothing, "tags", [T("owl box", 900), T("bat box", 100)], []) { Elsewhere = new HashSet<string> { "owl box" } });
         Assert.Equal(["bat box"], fill.Items);
         Assert.Equal(["owl box"], fill.Left);
     }
@@ -198,7 +198,7 @@ public class FillExamplesTests
     [Fact]
     public void A_title_begins_with_the_lead_says_no_word_twice_and_reads_as_a_list()
     {
-        var takes = TitleFill.Of(With(null, title: new(40, Unit.Characters, null)), Nothing, "title", [T("bird house kit", 900), T("cedar nest box", 10), T("wren house", 800)], [], "cedar nest box");
+        var takes = TitleFill.Of(new(With(null, title: new(40, Unit.Characters, null)), Nothing, "title", [T("bird house kit", 900), T("cedar nest box", 10), T("wren house", 800)], []) { Lead = "cedar nest box" });
         Assert.All(takes, t => Assert.StartsWith("Cedar nest box", t.Text));
         Assert.Equal("Cedar nest box, bird house kit", takes[0].Text);
         Assert.DoesNotContain(takes, t => t.Text.Contains("wren house", StringComparison.Ordinal) && t.Text.Contains("bird house", StringComparison.Ordinal));
@@ -208,8 +208,8 @@ public class FillExamplesTests
     public void Where_repeats_pay_a_word_may_be_said_twice()
     {
         WantedTerm[] terms = [T("bird house", 900), T("wren house", 800)];
-        var once = TitleFill.Of(With(null, title: new(40, Unit.Characters, null)), Nothing, "title", terms, []);
-        var twice = TitleFill.Of(With(null, title: new(40, Unit.Characters, null), checks: new() { [TitleFill.RepeatsPay] = 1 }), Nothing, "title", terms, []);
+        var once = TitleFill.Of(new(With(null, title: new(40, Unit.Characters, null)), Nothing, "title", terms, []));
+        var twice = TitleFill.Of(new(With(null, title: new(40, Unit.Characters, null), checks: new() { [TitleFill.RepeatsPay] = 1 }), Nothing, "title", terms, []));
         Assert.Equal("Bird house, wren house", twice[0].Text);
         Assert.All(once, t => Assert.Single(Tokens.Of(t.Text), w => w.Word == "house"));
         Assert.True(twice[0].Grip > once[0].Grip);
@@ -219,11 +219,11 @@ public class FillExamplesTests
     [InlineData(10, Unit.Characters)]
     [InlineData(11, Unit.Bytes)]
     public void A_title_that_no_term_fits_has_no_take(int max, Unit unit) =>
-        Assert.Empty(TitleFill.Of(With(null, title: new(max - 1, unit, null)), Nothing, "title", [T("pájaro box")], []));
+        Assert.Empty(TitleFill.Of(new(With(null, title: new(max - 1, unit, null)), Nothing, "title", [T("pájaro box")], [])));
 
     [Fact]
     public void A_title_that_just_fits_is_taken() =>
-        Assert.Equal("Pájaro box", TitleFill.Of(With(null, title: new(11, Unit.Bytes, null)), Nothing, "title", [T("pájaro box")], [])[0].Text);
+        Assert.Equal("Pájaro box", TitleFill.Of(new(With(null, title: new(11, Unit.Bytes, null)), Nothing, "title", [T("pájaro box")], []))[0].Text);
 
     [Fact]
     public void A_closing_line_names_what_nothing_else_holds()
@@ -231,13 +231,13 @@ public class FillExamplesTests
         var sample = Samples.Platform(Folds.Diacritics);
         var platform = sample with { Fields = [sample.Fields[0], new("bullets", "Bullets", "bullets", FieldShape.Lines, true, null, 0.4, false, false, new(24, Unit.Characters, 2), null, "\n")] };
         var copy = Samples.Copy(("title", "Cedar box"), ("bullets", new[] { "Keeps wrens warm." }));
-        var fill = WordsFill.Of(platform, copy, "bullets", [T("cedar box", 900), T("owl roost", 50), T("bat nest", 40), T("winter shelter", 30)], []);
+        var fill = WordsFill.Of(new(platform, copy, "bullets", [T("cedar box", 900), T("owl roost", 50), T("bat nest", 40), T("winter shelter", 30)], []));
         var items = Assert.IsType<FieldValue.Items>(fill.Value).Values;
         Assert.Equal(("Keeps wrens warm.", "owl roost, bat nest"), (items[0], items[1]));
         Assert.Equal(["owl roost", "bat nest"], fill.Opens);
         Assert.True(items[1].Length <= 24);
         // All lines taken: the words go behind the one with most room.
-        var full = WordsFill.Of(platform, Samples.Copy(("bullets", new[] { "A longer one.", "Two." })), "bullets", [T("owl roost")], []);
+        var full = WordsFill.Of(new(platform, Samples.Copy(("bullets", new[] { "A longer one.", "Two." })), "bullets", [T("owl roost")], []));
         Assert.Equal(["A longer one.", "Two. owl roost"], ((FieldValue.Items)full.Value).Values);
     }
 }

@@ -85,7 +85,7 @@ public class FillQualityTests
     {
         var platform = Platform(80, 24, c.Slots, 100);
         var copy = Samples.Copy(("title", c.Standing));
-        var ours = TagsFill.Of(platform, copy, "tags", c.Terms, []);
+        var ours = TagsFill.Of(new(platform, copy, "tags", c.Terms, []));
         var hand = ByHand([.. c.Terms.Select(t => t.Text).Where(t => t.Length <= 24)], c.Slots, _ => true,
             tags => Weigher.Weigh(platform, new Dictionary<string, FieldValue>(copy) { ["tags"] = new FieldValue.Items([.. tags]) }, c.Terms).Grip);
         Assert.True(ours.Grip >= hand - 1e-9, $"ours {ours.Grip} by {string.Join(", ", ours.Items)}; by hand {hand}");
@@ -96,7 +96,7 @@ public class FillQualityTests
     {
         var platform = Platform(c.Room, 24, 3, 100);
         var copy = Samples.Copy(("tags", new[] { c.Standing }));
-        var takes = TitleFill.Of(platform, copy, "title", c.Terms, []);
+        var takes = TitleFill.Of(new(platform, copy, "title", c.Terms, []));
         var hand = ByHand([.. c.Terms.Select(t => t.Text)], 8, Reads,
             parts => Weigher.Weigh(platform, new Dictionary<string, FieldValue>(copy) { ["title"] = new FieldValue.Text(string.Join(", ", parts)) }, c.Terms).Grip);
         var ours = takes.Count == 0 ? Weigher.Weigh(platform, copy, c.Terms).Grip : takes[0].Grip;
@@ -114,7 +114,7 @@ public class FillQualityTests
     {
         var platform = Platform(80, 24, 3, c.Room);
         var copy = Samples.Copy(("title", c.Standing));
-        var ours = WordsFill.Of(platform, copy, "backend", c.Terms, []);
+        var ours = WordsFill.Of(new(platform, copy, "backend", c.Terms, []));
         var before = Weigher.Weigh(platform, copy, c.Terms);
         var hand = ByHand([.. c.Terms.Select(t => t.Text)], 12, parts => Bag(parts).Length <= c.Room, parts =>
         {
@@ -153,11 +153,11 @@ public class FillQualityTests
     {
         var platform = Platform(80, 24, c.Slots, 100);
         var copy = Samples.Copy(("title", c.Standing));
-        var ours = TagsFill.Of(platform, copy, "tags", c.Terms, []);
+        var ours = TagsFill.Of(new(platform, copy, "tags", c.Terms, []));
         // Every pick that fits, every two of them in one slot, and every part of one that does not.
         var fitting = c.Terms.Select(t => t.Text).Where(t => t.Length <= 24).ToList();
         string[] candidates = [.. fitting
-            .Concat(fitting.SelectMany(one => fitting.Where(o => o != one).Select(other => string.Join(' ', Weave.Join(one.Split(' '), other.Split(' '))))))
+            .Concat(fitting.SelectMany(one => fitting.Where(o => o != one).Select(other => string.Join(' ', Superstring.Join(one.Split(' '), other.Split(' '))))))
             .Concat(c.Terms.Select(t => t.Text.Split(' ')).SelectMany(w => Enumerable.Range(1, w.Length - 1).SelectMany(at => new[] { string.Join(' ', w[..at]), string.Join(' ', w[at..]) })))
             .Where(t => t.Length <= 24).Distinct().Take(24)];
         var best = Subsets(candidates, c.Slots).Max(tags => Weigher.Weigh(platform, new Dictionary<string, FieldValue>(copy) { ["tags"] = new FieldValue.Items([.. tags]) }, c.Terms).Grip);
@@ -169,7 +169,7 @@ public class FillQualityTests
     {
         var platform = Platform(c.Room, 24, 3, 100);
         var copy = Samples.Copy(("tags", new[] { c.Standing }));
-        var takes = TitleFill.Of(platform, copy, "title", c.Terms, []);
+        var takes = TitleFill.Of(new(platform, copy, "title", c.Terms, []));
         var (best, by) = (0.0, "");
         foreach (var parts in Orders(c.Terms.Select(t => t.Text.Split(' ')).ToList(), 5))
         {

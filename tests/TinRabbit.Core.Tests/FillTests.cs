@@ -56,14 +56,14 @@ public class FillTests
     public void Words_stay_within_the_room_open_what_they_say_and_come_under_their_bound() => Check.One(Config.QuickThrowOnFailure.WithMaxTest(1000), Prop.ForAll(Cases.ToArbitrary(), c =>
     {
         var copy = Samples.Copy(("title", c.Title));
-        var fill = WordsFill.Of(c.Platform, copy, "backend", c.Terms, c.Avoid);
+        var fill = WordsFill.Of(new(c.Platform, copy, "backend", c.Terms, c.Avoid));
         var with = new Dictionary<string, FieldValue>(copy) { ["backend"] = fill.Value };
         var before = Weigher.Weigh(c.Platform, copy, c.Terms);
         var after = Weigher.Weigh(c.Platform, with, c.Terms);
         var opened = Enumerable.Range(0, c.Terms.Length).Where(i => before.Terms[i].Grade == Grade.Missing && after.Terms[i].Grade != Grade.Missing).Select(i => c.Terms[i].Text).ToList();
         var avoided = new AvoidedTerms(c.Platform, c.Avoid);
         return RoomUsed.Of(c.Platform.Find("backend")!, fill.Value).Fits
-            && fill.Used == RoomUsed.Measure(fill.Text, c.Platform.Find("backend")!.Limit!.Unit)
+            && fill.Used == TextLength.Of(fill.Text, c.Platform.Find("backend")!.Limit!.Unit)
             && fill.Opens.All(opened.Contains)
             && Math.Abs(fill.Gain - fill.Opens.Distinct().Sum(o => c.Terms.Where(t => t.Text == o).Sum(Demand)) / 1) < 1e-6
             && fill.Gain <= fill.Bound * (1 + 1e-9)
@@ -76,7 +76,7 @@ public class FillTests
     public void No_words_at_all_open_more_than_the_bound_and_few_open_more_than_ours() => Check.One(Config.QuickThrowOnFailure.WithMaxTest(300), Prop.ForAll(Cases.Where(c => c.Avoid.Length == 0).ToArbitrary(), c =>
     {
         var copy = Samples.Copy(("title", c.Title));
-        var fill = WordsFill.Of(c.Platform, copy, "backend", c.Terms, []);
+        var fill = WordsFill.Of(new(c.Platform, copy, "backend", c.Terms, []));
         var before = Weigher.Weigh(c.Platform, copy, c.Terms);
         // No fill repeats a word that the title has, where words combine.
         string KeyOf(string word) => Fold.Key(word, c.Platform.Search.Folds);
@@ -86,7 +86,7 @@ public class FillTests
         for (var set = 0; set < 1 << words.Length; set++)
         {
             var text = string.Join(' ', words.Where((_, i) => (set >> i & 1) == 1));
-            if (RoomUsed.Measure(text, c.Platform.Find("backend")!.Limit!.Unit) > c.Platform.Find("backend")!.Limit!.Max)
+            if (TextLength.Of(text, c.Platform.Find("backend")!.Limit!.Unit) > c.Platform.Find("backend")!.Limit!.Max)
                 continue;
             var after = Weigher.Weigh(c.Platform, new Dictionary<string, FieldValue>(copy) { ["backend"] = new FieldValue.Text(text) }, c.Terms);
             best = Math.Max(best, Enumerable.Range(0, c.Terms.Length).Where(i => before.Terms[i].Grade == Grade.Missing && after.Terms[i].Grade != Grade.Missing).Sum(i => Demand(c.Terms[i])));
@@ -99,10 +99,10 @@ public class FillTests
     public void Phrases_stay_within_slots_and_room_and_no_phrase_is_there_twice() => Check.One(Config.QuickThrowOnFailure.WithMaxTest(400), Prop.ForAll(Cases.ToArbitrary(), c =>
     {
         // A tag may stand there already, if it fits.
-        var standing = c.Terms.Length > 2 && RoomUsed.Measure(c.Terms[2].Text, c.Platform.Find("tags")!.Limit!.Unit) <= c.Platform.Find("tags")!.Limit!.Max && new AvoidedTerms(c.Platform, c.Avoid).UsesIn(c.Terms[2].Text) == 0 ? c.Terms[2].Text : "";
+        var standing = c.Terms.Length > 2 && TextLength.Of(c.Terms[2].Text, c.Platform.Find("tags")!.Limit!.Unit) <= c.Platform.Find("tags")!.Limit!.Max && new AvoidedTerms(c.Platform, c.Avoid).UsesIn(c.Terms[2].Text) == 0 ? c.Terms[2].Text : "";
         var copy = Samples.Copy(("title", c.Title), ("tags", new[] { standing }));
         var lead = c.Terms.FirstOrDefault()?.Text;
-        var fill = TagsFill.Of(c.Platform, copy, "tags", c.Terms, c.Avoid, lead);
+        var fill = TagsFill.Of(new(c.Platform, copy, "tags", c.Terms, c.Avoid) { Lead = lead });
         var after = Weigher.Weigh(c.Platform, new Dictionary<string, FieldValue>(copy) { ["tags"] = new FieldValue.Items(fill.Items) }, [.. c.Terms.Where(t => new AvoidedTerms(c.Platform, c.Avoid).UsesIn(t.Text) == 0)]);
         var parts = fill.Items.Select(i => string.Join(' ', Words(i).Order(StringComparer.Ordinal))).ToList();
         var said = $"{string.Join(" | ", fill.Items)}; standing {standing}; lead {lead}; {c.Platform.Find("tags")!.Limit}";
@@ -122,7 +122,7 @@ public class FillTests
             new("5.5 for", null), new("birds pajaro pájaro", 10, null, null, Fit.Stretch), new("boxes", 10), new("box", 70, null, null, Fit.Stretch), new("women's birds 鳥の家", 0, null, null, Fit.Stretch),
             new("5.5 house box", 300, null, null, Fit.Stretch), new("for 5.5", 1000, null, null, Fit.Good), new("鳥の家 for", 300, null, null, Fit.Good), new("鳥の家", null),
         ];
-        var fill = TagsFill.Of(platform, Samples.Copy(("title", "pajaro"), ("tags", new[] { "boxes" })), "tags", terms, [], "5.5 for");
+        var fill = TagsFill.Of(new(platform, Samples.Copy(("title", "pajaro"), ("tags", new[] { "boxes" })), "tags", terms, []) { Lead = "5.5 for" });
         Assert.Single(fill.Items, i => i is "5.5 for" or "for 5.5");
     }
 
@@ -130,12 +130,12 @@ public class FillTests
     public void Titles_fit_say_no_word_twice_begin_with_the_lead_and_differ() => Check.One(Config.QuickThrowOnFailure.WithMaxTest(120), Prop.ForAll(Cases.ToArbitrary(), c =>
     {
         var lead = c.Terms.FirstOrDefault()?.Text;
-        var takes = TitleFill.Of(c.Platform, Samples.Copy(("tags", new[] { "bird box" })), "title", c.Terms, c.Avoid, lead);
+        var takes = TitleFill.Of(new(c.Platform, Samples.Copy(("tags", new[] { "bird box" })), "title", c.Terms, c.Avoid) { Lead = lead });
         var title = c.Platform.Find("title")!;
-        var saysLead = lead is not null && new AvoidedTerms(c.Platform, c.Avoid).UsesIn(lead) == 0 && RoomUsed.Measure(Tokens.Key(lead), title.Limit!.Unit) <= title.Limit.Max
+        var saysLead = lead is not null && new AvoidedTerms(c.Platform, c.Avoid).UsesIn(lead) == 0 && TextLength.Of(Tokens.Key(lead), title.Limit!.Unit) <= title.Limit.Max
             && Words(lead).Select(w => Fold.Key(w, c.Platform.Search.Folds)).Distinct().Count() == Words(lead).Count;
         return takes.Count <= 5 && takes.Select(t => t.Text).Distinct().Count() == takes.Count
-            && takes.All(t => t.Used <= title.Limit!.Max && t.Used == RoomUsed.Measure(t.Text, title.Limit.Unit))
+            && takes.All(t => t.Used <= title.Limit!.Max && t.Used == TextLength.Of(t.Text, title.Limit.Unit))
             && takes.All(t => Words(t.Text).Select(w => Fold.Key(w, c.Platform.Search.Folds)).Distinct().Count() == Words(t.Text).Count)
             && takes.All(t => new AvoidedTerms(c.Platform, c.Avoid).UsesIn(t.Text) == 0)
             && (!saysLead || takes.All(t => Words(t.Text).Take(Words(lead!).Count).SequenceEqual(Words(lead!))));
@@ -145,7 +145,7 @@ public class FillTests
     public void A_title_uses_what_two_terms_share()
     {
         var platform = Samples.Platform(Folds.Diacritics);
-        var takes = TitleFill.Of(platform, new Dictionary<string, FieldValue>(), "title", [new("cedar bird house", 900), new("bird house kit", 400)], [], "cedar bird house");
+        var takes = TitleFill.Of(new(platform, new Dictionary<string, FieldValue>(), "title", [new("cedar bird house", 900), new("bird house kit", 400)], []) { Lead = "cedar bird house" });
         Assert.Equal("Cedar bird house kit", takes[0].Text);
         Assert.Equal(["cedar bird house", "bird house kit"], takes[0].Whole);
     }
@@ -154,8 +154,7 @@ public class FillTests
     public void Words_are_those_that_nothing_else_holds_and_stand_as_they_are_searched_for()
     {
         var platform = Platform(Folds.Diacritics, true, [], Unit.Bytes, 28);
-        var fill = WordsFill.Of(platform, Samples.Copy(("title", "Cedar bird house")), "backend",
-            [new("bird house for wrens", 500), new("wren nest box", 900), new("cedar chalet", 20), new("swallow bird house", 800)], ["swallow"]);
+        var fill = WordsFill.Of(new(platform, Samples.Copy(("title", "Cedar bird house")), "backend", [new("bird house for wrens", 500), new("wren nest box", 900), new("cedar chalet", 20), new("swallow bird house", 800)], ["swallow"]));
         Assert.Equal("wren nest box for wrens", fill.Text);
         Assert.Equal(["wren nest box", "bird house for wrens"], fill.Opens);
         Assert.Equal(["swallow bird house", "cedar chalet"], fill.Left);
@@ -168,22 +167,21 @@ public class FillTests
     {
         var sample = Samples.Platform(Folds.Diacritics);
         var platform = sample with { Fields = [sample.Fields[0], new("bullets", "Bullets", "bullets", FieldShape.Lines, true, null, 0.4, false, false, new(40, Unit.Characters, 3), null, "\n")] };
-        var fill = WordsFill.Of(platform, Samples.Copy(("bullets", new[] { "Warm and dry." })), "bullets", [new("warm nest box", 10), new("dry roost", 5)], []);
+        var fill = WordsFill.Of(new(platform, Samples.Copy(("bullets", new[] { "Warm and dry." })), "bullets", [new("warm nest box", 10), new("dry roost", 5)], []));
         Assert.Equal(["Warm and dry.", "nest box, roost"], ((FieldValue.Items)fill.Value).Values);
     }
 
     [Fact]
     public void A_lead_too_long_for_a_tag_stands_there_in_two_parts_first()
     {
-        var fill = TagsFill.Of(Samples.Platform(Folds.Diacritics), new Dictionary<string, FieldValue>(), "tags",
-            [new("cedar bird house with camera", 900), new("bird house", 2000)], [], "cedar bird house with camera");
+        var fill = TagsFill.Of(new(Samples.Platform(Folds.Diacritics), new Dictionary<string, FieldValue>(), "tags", [new("cedar bird house with camera", 900), new("bird house", 2000)], []) { Lead = "cedar bird house with camera" });
         Assert.Equal(["cedar bird house with", "camera"], fill.Items.Take(2));
     }
 
     [Fact]
     public void What_stands_in_the_tags_stays()
     {
-        var fill = TagsFill.Of(Samples.Platform(Folds.Diacritics), Samples.Copy(("tags", new[] { "garden gift", "" })), "tags", [new("bird house", 2000), new("gift garden", 0)], []);
+        var fill = TagsFill.Of(new(Samples.Platform(Folds.Diacritics), Samples.Copy(("tags", new[] { "garden gift", "" })), "tags", [new("bird house", 2000), new("gift garden", 0)], []));
         Assert.Equal(["garden gift", "bird house"], fill.Items);
         Assert.Equal(["bird house"], fill.Added);
     }
@@ -192,9 +190,9 @@ public class FillTests
     public void A_field_that_is_not_searched_or_no_place_for_words_is_said_by_name()
     {
         var platform = Samples.Platform(Folds.Diacritics);
-        Assert.Contains("does not search Notes", Assert.Throws<FormatProblems>(() => WordsFill.Of(platform, new Dictionary<string, FieldValue>(), "notes", [], [])).Message);
-        Assert.Contains("no field \"slug\"", Assert.Throws<FormatProblems>(() => TagsFill.Of(platform, new Dictionary<string, FieldValue>(), "slug", [], [])).Message);
-        Assert.Contains("Tags is not a line", Assert.Throws<FormatProblems>(() => TitleFill.Of(platform, new Dictionary<string, FieldValue>(), "tags", [], [])).Message);
+        Assert.Contains("does not search Notes", Assert.Throws<FormatProblems>(() => WordsFill.Of(new(platform, new Dictionary<string, FieldValue>(), "notes", [], []))).Message);
+        Assert.Contains("no field \"slug\"", Assert.Throws<FormatProblems>(() => TagsFill.Of(new(platform, new Dictionary<string, FieldValue>(), "slug", [], []))).Message);
+        Assert.Contains("Tags is not a line", Assert.Throws<FormatProblems>(() => TitleFill.Of(new(platform, new Dictionary<string, FieldValue>(), "tags", [], []))).Message);
     }
 
     [Theory]

@@ -73,7 +73,7 @@ public class MeasuresTests
     [InlineData("héron 🐦", Unit.Characters, 7)]
     [InlineData("héron 🐦", Unit.Bytes, 11)]
     [InlineData("nest-box & kit", Unit.Words, 3)]
-    public void Room_is_measured_in_the_platforms_unit(string text, Unit unit, int used) => Assert.Equal(used, RoomUsed.Measure(text, unit));
+    public void Room_is_measured_in_the_platforms_unit(string text, Unit unit, int used) => Assert.Equal(used, TextLength.Of(text, unit));
 
     [Fact]
     public void A_field_of_words_is_measured_single_spaced_and_a_list_item_by_item()

@@ -66,13 +66,13 @@ public class StopTests
                 ListingCheck.Check(new(Platform, Copy, Terms, "bird house", null, [], null, []), stop);
                 break;
             case "words":
-                WordsFill.Of(Platform, Copy, "backend", Terms, [], stop);
+                WordsFill.Of(new(Platform, Copy, "backend", Terms, []), stop);
                 break;
             case "phrases":
-                TagsFill.Of(Platform, Copy, "tags", Terms, [], stop: stop);
+                TagsFill.Of(new(Platform, Copy, "tags", Terms, []), stop);
                 break;
             default:
-                TitleFill.Of(Platform, Copy, "title", Terms, [], stop: stop);
+                TitleFill.Of(new(Platform, Copy, "title", Terms, []), stop);
                 break;
         }
     }

@@ -36,7 +36,7 @@ public class WeaveTests
         var weave = Weave.Of([.. terms.Select(t => new WantedTerm(t))]);
         var woven = $" {string.Join(' ', Tokens.Of(weave.Text).Select(t => Fold.Letters(t.Word)))} ";
         return terms.All(t => woven.Contains($" {string.Join(' ', Tokens.Of(t).Select(w => Fold.Letters(w.Word)))} ", StringComparison.Ordinal))
-            && Tokens.Of(weave.Text).Count == Orders(terms).Min(o => o.Select(t => Tokens.Of(t).Select(w => w.Word).ToArray()).Aggregate(Weave.Join).Length);
+            && Tokens.Of(weave.Text).Count == Orders(terms).Min(o => o.Select(t => Tokens.Of(t).Select(w => w.Word).ToArray()).Aggregate(Superstring.Join).Length);
     }));
 
     [Fact]

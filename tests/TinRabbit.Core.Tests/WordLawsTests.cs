@@ -63,16 +63,16 @@ public partial class WordLawsTests
 
     [Fact]
     public void Room_is_what_one_would_count() => Check.One(Config.QuickThrowOnFailure.WithMaxTest(1000), Prop.ForAll(Text.ToArbitrary(), text =>
-        RoomUsed.Measure(text, Unit.Characters) == text.EnumerateRunes().Count()
-        && RoomUsed.Measure(text, Unit.Bytes) == Encoding.UTF8.GetByteCount(text)
-        && RoomUsed.Measure(text, Unit.Words) == Tokens.Of(text).Count));
+        TextLength.Of(text, Unit.Characters) == text.EnumerateRunes().Count()
+        && TextLength.Of(text, Unit.Bytes) == Encoding.UTF8.GetByteCount(text)
+        && TextLength.Of(text, Unit.Words) == Tokens.Of(text).Count));
 
     [Fact]
     public void The_first_characters_end_where_as_many_are_counted() => Check.One(Config.QuickThrowOnFailure.WithMaxTest(1000), Prop.ForAll(
         (from text in Text from first in Gen.Choose(0, 30) select (text, first)).ToArbitrary(), c =>
     {
-        var end = RoomUsed.OffsetOf(c.text, c.first);
-        return RoomUsed.Measure(c.text[..end], Unit.Characters) == Math.Min(c.first, RoomUsed.Measure(c.text, Unit.Characters));
+        var end = TextLength.OffsetOf(c.text, c.first);
+        return TextLength.Of(c.text[..end], Unit.Characters) == Math.Min(c.first, TextLength.Of(c.text, Unit.Characters));
     }));
 
     [Fact]

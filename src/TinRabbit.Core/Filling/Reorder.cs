@@ -45,7 +45,7 @@ public static class Reorder
         var mark = separator.Trim();
         var phrases = mark.Length == 0 ? [moved.ToString()] : moved.ToString().Split(mark);
         var tidy = string.Join(separator, phrases.Select(p => string.Join(' ', p.Split(' ', StringSplitOptions.RemoveEmptyEntries))).Where(p => Tokens.Of(p).Count > 0));
-        return char.IsUpper(text.FirstOrDefault(char.IsLetter)) && tidy.Length > 0 ? char.ToUpperInvariant(tidy[0]) + tidy[1..] : tidy;
+        return char.IsUpper(text.FirstOrDefault(char.IsLetter)) ? Capitals.First(tidy) : tidy;
     }
 
     /// <summary>

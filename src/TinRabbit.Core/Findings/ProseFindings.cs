@@ -35,13 +35,8 @@ internal static class ProseFindings
             yield return stuffed;
     }
 
-    private static IReadOnlyList<WeighedTerm> Held(ListingToCheck draft, string text, IReadOnlyList<WantedTerm> terms, CancellationToken stop)
-    {
-        var platform = Alone(draft);
-        return Weigher.Weigh(platform, new Dictionary<string, FieldValue> { ["text"] = new FieldValue.Text(text) }, terms, stop).Terms;
-    }
-
-    private static Platform Alone(ListingToCheck draft) => draft.Platform with { Fields = [new("text", "", "", FieldShape.Text, true, null, 1, false, false, null, null, " ")] };
+    private static IReadOnlyList<WeighedTerm> Held(ListingToCheck draft, string text, IReadOnlyList<WantedTerm> terms, CancellationToken stop) =>
+        Weigher.Weigh(draft.Platform.OfOneText(), Platform.CopyOf(text), terms, stop).Terms;
 
     private static IEnumerable<Finding> Stuffed(ListingToCheck draft, Field field, string text, int words, CancellationToken stop)
     {
@@ -117,5 +112,5 @@ internal static class ProseFindings
         }
     }
 
-    private static string AsWritten(char first, string word) => char.IsUpper(first) ? char.ToUpperInvariant(word[0]) + word[1..] : word;
+    private static string AsWritten(char first, string word) => char.IsUpper(first) ? Capitals.First(word) : word;
 }

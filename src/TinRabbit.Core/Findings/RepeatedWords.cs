@@ -25,7 +25,7 @@ internal static class RepeatedWords
             text = GuardFindings.Tidy(text, occurrences[i].Start, occurrences[i].Length);
         }
 
-        return text.Length == 0 ? null : char.ToUpperInvariant(text[0]) + text[1..];
+        return text.Length == 0 ? null : Capitals.First(text);
     }
 
     private static bool CanRemove(string title, IReadOnlyList<Token> tokens, Token token)

@@ -64,7 +64,7 @@ internal static class RoomFindings
         var (end, used) = (0, 0);
         foreach (var token in Tokens.Of(text))
         {
-            used += RoomUsed.Measure(text[end..token.End], limit.Unit);
+            used += TextLength.Of(text[end..token.End], limit.Unit);
             if (used > max)
                 break;
             end = token.End;
@@ -92,9 +92,9 @@ internal static class RoomFindings
         var unit = field.Limit?.Unit ?? Unit.Characters;
         var room = place.RoomLeft(field, unit);
         var guard = new AvoidedTerms(draft.Platform, [.. draft.Avoid.Select(a => a.Text)]);
-        foreach (var term in weighing.Terms.Where(t => t.Grade == Grade.Missing && t.Term.Volume > 0).OrderByDescending(t => WordsFill.Demand(t.Term)).Take(40))
+        foreach (var term in weighing.Terms.Where(t => t.Grade == Grade.Missing && t.Term.Volume > 0).OrderByDescending(t => t.Term.Demand()).Take(40))
         {
-            if (term.Explain() is not { Missing: { Count: > 0 } missing } || RoomUsed.Measure(string.Join(' ', missing), unit) > room || guard.UsesIn(term.Term.Text) > 0)
+            if (term.Explain() is not { Missing: { Count: > 0 } missing } || TextLength.Of(string.Join(' ', missing), unit) > room || guard.UsesIn(term.Term.Text) > 0)
                 continue;
             return new("would-fit", Level.Should, field.Key, 0, 0, 0, FindingTexts.WouldFit(missing, field, term.Term.Text, term.Term.Volume), new(FindingTexts.Add, field.Key, place.ValueWith(missing)));
         }

@@ -29,7 +29,7 @@ internal static class TagFindings
 
         if (draft.Threshold("shopNameInTags") > 0 && draft.ShopName is { Length: > 0 } shop && Tokens.Key(shop) is { Length: > 0 } name && !tags.Any(t => GuardFindings.ShopNameIn(t, shop) is not null))
             yield return new("shop-name", Level.Should, field.Key, 0, 0, 0, FindingTexts.ShopName(shop),
-                (field.Limit?.MaxItems is not { } most || tags.Count(t => !string.IsNullOrWhiteSpace(t)) < most) && (field.Limit?.Max is not { } max || RoomUsed.Measure(name, field.Limit.Unit) <= max)
+                (field.Limit?.MaxItems is not { } most || tags.Count(t => !string.IsNullOrWhiteSpace(t)) < most) && (field.Limit?.Max is not { } max || TextLength.Of(name, field.Limit.Unit) <= max)
                     ? new(FindingTexts.Add, field.Key, new FieldValue.Items([.. tags.Where(t => !string.IsNullOrWhiteSpace(t)), name]))
                     : null);
     }

@@ -40,23 +40,22 @@ internal static class TitleFindings
         var front = Tokens.Key(lead) + field.Separator;
         if (match.Grade != Grade.Whole)
         {
-            var moved = match.Grade is Grade.Inflected or Grade.Together ? Reorder.MakeContiguous(title, lead, draft.Platform.Search.Folds, field.Separator) : Capital(front + title);
+            var moved = match.Grade is Grade.Inflected or Grade.Together ? Reorder.MakeContiguous(title, lead, draft.Platform.Search.Folds, field.Separator) : Capitals.First(front + title);
             return new("lead-not-whole", Level.Should, field.Key, 0, 0, 0, FindingTexts.LeadNotWhole(lead),
                 moved is not null && Fits(field, moved) ? new(FindingTexts.AddLead, field.Key, new FieldValue.Text(moved)) : null);
         }
 
         var span = match.Spans[0];
-        if (field.Shows is not { } shows || span.Start + span.Length <= RoomUsed.OffsetOf(title, shows))
+        if (field.Shows is not { } shows || span.Start + span.Length <= TextLength.OffsetOf(title, shows))
             return null;
         var rest = GuardFindings.Tidy(title, span.Start, span.Length);
-        var first = Capital(rest.Length == 0 ? lead : front + rest);
+        var first = Capitals.First(rest.Length == 0 ? lead : front + rest);
         return new("lead-not-shown", Level.Should, field.Key, 0, span.Start, span.Length, FindingTexts.LeadNotShown(lead, shows),
             Fits(field, first) ? new(FindingTexts.MoveToFront, field.Key, new FieldValue.Text(first)) : null);
     }
 
     private static bool Fits(Field field, string text) => RoomUsed.Of(field, new FieldValue.Text(text)).Fits;
 
-    private static string Capital(string text) => text.Length == 0 ? text : char.ToUpperInvariant(text[0]) + text[1..];
 
     // A plural will do: this is about a person's eyes, not about the search.
     private static bool Early(ListingToCheck draft, List<Token> title, string what)

@@ -11,6 +11,7 @@ public sealed class AvoidedTerms
 {
     private const Folds AnyForm = Folds.Diacritics | Folds.Possessive | Folds.Plural;
     private readonly TermSet _terms;
+    private readonly Platform _oneText;
     private readonly int _count;
 
     /// <summary>Makes terms ready to be looked for in a platform's listings.</summary>
@@ -25,6 +26,7 @@ public sealed class AvoidedTerms
                 Fields = [.. platform.Fields.Select(f => f with { Indexed = true, IndexedFirst = null })],
             },
             texts);
+        _oneText = _terms.Platform.OfOneText();
     }
 
     /// <summary>Whether there is any.</summary>
@@ -36,21 +38,22 @@ public sealed class AvoidedTerms
     internal string KeyOf(string word) => Fold.Key(word, _terms.Platform.Search.Folds);
 
     /// <summary>Which of them stand as a phrase in a listing, by number, and where.</summary>
-    public IEnumerable<(int Number, IReadOnlyList<Span> Spans)> FindIn(IReadOnlyDictionary<string, FieldValue> copy)
+    public IEnumerable<(int Number, IReadOnlyList<Span> Spans)> FindIn(IReadOnlyDictionary<string, FieldValue> copy) => FindWith(_terms.Platform, copy);
+
+    /// <summary>How often any of them stands in one text.</summary>
+    public int UsesIn(string text) => _count == 0 ? 0 : FindWith(_oneText, Platform.CopyOf(text)).Sum(u => u.Spans.Count);
+
+    /// <summary>The numbers of the texts in which any of them stands.</summary>
+    public IReadOnlySet<int> NumbersIn(IReadOnlyList<string> texts) =>
+        _count == 0 ? new HashSet<int>() : FindWith(_oneText, Platform.CopyOf(texts)).SelectMany(u => u.Spans).Select(s => s.Item).ToHashSet();
+
+    private IEnumerable<(int Number, IReadOnlyList<Span> Spans)> FindWith(Platform platform, IReadOnlyDictionary<string, FieldValue> copy)
     {
         if (_count == 0)
             yield break;
-        var matcher = new Matcher(_terms, ListingIndex.Build(_terms.Platform, copy));
+        var matcher = new Matcher(_terms, ListingIndex.Build(platform, copy));
         for (var i = 0; i < _count; i++)
             if (matcher.PhraseSpans(i) is { Count: > 0 } spans)
                 yield return (i, spans);
     }
-
-    /// <summary>How often any of them stands in one text.</summary>
-    public int UsesIn(string text) =>
-        _count == 0 ? 0 : FindIn(new Dictionary<string, FieldValue> { [_terms.Platform.Fields[0].Key] = One(_terms.Platform.Fields[0].Shape, text) }).Sum(u => u.Spans.Count);
-
-    private static FieldValue One(FieldShape shape, string text) => shape == FieldShape.Choices
-        ? new FieldValue.Choices(new Dictionary<string, IReadOnlyList<string>> { [""] = [text] })
-        : new FieldValue.Items([text]);
 }

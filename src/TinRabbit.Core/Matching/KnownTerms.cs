@@ -21,7 +21,7 @@ public sealed class KnownTerms
     /// <summary>Terms for a platform: its folds and ignored words are applied.</summary>
     public KnownTerms(Platform platform)
     {
-        _platform = platform with { Fields = [new("text", "", "", FieldShape.Line, true, null, 1, false, false, null, null, " ")] };
+        _platform = platform.OfOneText();
         _ignored = [.. platform.Search.IgnoredWords.SelectMany(Tokens.Of).Select(t => t.Word)];
     }
 
@@ -96,7 +96,7 @@ public sealed class KnownTerms
             }
 
         var ready = TermSet.Prepare(_platform, [.. found.Select(keyOf)]);
-        var matcher = new Matcher(ready, ListingIndex.Build(_platform, new Dictionary<string, FieldValue> { ["text"] = new FieldValue.Text(text) }));
+        var matcher = new Matcher(ready, ListingIndex.Build(_platform, Platform.CopyOf(text)));
         return [.. found.Select((term, i) => new KnownTerm(term, matcher.Grade(i).Grade)).Where(t => t.Grade > Grade.Missing)];
 
         void Have(string word)

@@ -89,7 +89,7 @@ public sealed class ListingIndex
         var tokens = Tokens.Of(text);
         if (field.IndexedFirst is { } first)
         {
-            var cut = RoomUsed.OffsetOf(text, first);
+            var cut = TextLength.OffsetOf(text, first);
             tokens.RemoveAll(t => t.End > cut);
         }
 

@@ -1,7 +1,7 @@
 namespace TinRabbit.Core.Measures;
 
 /// <summary>Values by rank without sorting them all: a shelf may have a million.</summary>
-internal static class QuickSelect
+public static class QuickSelect
 {
     /// <summary>The median; null of none. Reorders the list.</summary>
     public static double? Median(List<double> values) =>

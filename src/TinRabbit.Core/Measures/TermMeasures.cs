@@ -6,10 +6,13 @@ public static class TermMeasures
     /// <summary>What a fit counts: core 1, good 0.7, stretch 0.4.</summary>
     public static double Weight(this Fit fit) => fit switch { Fit.Core => 1, Fit.Good => 0.7, _ => 0.4 };
 
+    /// <summary>What a term counts in a listing's reach: volume·fit, an unknown volume counted as 0.</summary>
+    public static double Demand(this WantedTerm term) => (term.Volume ?? 0) * term.Fit.Weight();
+
     /// <summary>
     /// What a term counts in a listing's grip: volume·fit·(0.5 + headroom/200), headroom 50 where unknown; 0 where the volume is unknown.
     /// </summary>
-    public static double Worth(this WantedTerm term) => (term.Volume ?? 0) * term.Fit.Weight() * (0.5 + (term.Headroom ?? WantedTerm.TypicalHeadroom) / 200);
+    public static double Worth(this WantedTerm term) => term.Demand() * (0.5 + (term.Headroom ?? WantedTerm.TypicalHeadroom) / 200);
 
     /// <summary>
     /// Demand against supply, 50 being typical for the market:

@@ -29,7 +29,7 @@ public static class Weigher
             stop.ThrowIfCancellationRequested();
             var term = terms[i];
             (grades[i], grips[i]) = matcher.Grade(i);
-            var demand = (term.Volume ?? 0) * term.Fit.Weight();
+            var demand = term.Demand();
             wanted += demand;
             var worthOfTerm = term.Worth();
             worth += worthOfTerm;

@@ -26,4 +26,12 @@ public sealed record Platform(
 
     /// <summary>The field with this key, or null.</summary>
     public Field? Find(string key) => Fields.FirstOrDefault(f => f.Key == key);
+
+    /// <summary>The same rules for a listing of one text, indexed with weight 1: to look for terms in any text.</summary>
+    public Platform OfOneText() => this with { Fields = [new(OneText, "", "", FieldShape.Line, true, null, 1, false, false, null, null, " ")] };
+
+    /// <summary>The copy of a listing of one text, or of several texts that are read one by one.</summary>
+    public static IReadOnlyDictionary<string, FieldValue> CopyOf(params IReadOnlyList<string> texts) => new Dictionary<string, FieldValue> { [OneText] = new FieldValue.Items(texts) };
+
+    private const string OneText = "text";
 }

@@ -1,6 +1,3 @@
-using System.Text;
-using TinRabbit.Core.Words;
-
 namespace TinRabbit.Core.Platforms;
 
 /// <summary>How much of a field's room is used.</summary>
@@ -31,44 +28,13 @@ public sealed record RoomUsed(IReadOnlyList<int> Used, int Items, int Over, int 
             FieldValue.Items i => i.Values,
             _ => value.Units(field.Shape),
         };
-        var used = texts.Select(t => Measure(field.Shape == FieldShape.Words ? SingleSpaced(t) : t, unit)).ToArray();
+        var used = texts.Select(t => TextLength.Of(field.Shape == FieldShape.Words ? SingleSpaced(t) : t, unit)).ToArray();
         var items = texts.Count(t => !string.IsNullOrWhiteSpace(t));
         return new(
             used,
             items,
             field.Limit?.Max is { } max ? used.Sum(u => Math.Max(0, u - max)) : 0,
             field.Limit?.MaxItems is { } most ? Math.Max(0, items - most) : 0);
-    }
-
-    /// <summary>The length of a text in a unit.</summary>
-    public static int Measure(string text, Unit unit) => unit switch
-    {
-        Unit.Bytes => Encoding.UTF8.GetByteCount(text),
-        Unit.Words => Tokens.Of(text).Count,
-        _ => Characters(text),
-    };
-
-    /// <summary>The number of Unicode scalar values of a text.</summary>
-    public static int Characters(ReadOnlySpan<char> text)
-    {
-        var count = text.Length;
-        for (var i = 0; i + 1 < text.Length; i++)
-            if (char.IsSurrogatePair(text[i], text[i + 1]))
-            {
-                count--;
-                i++;
-            }
-
-        return count;
-    }
-
-    /// <summary>The UTF-16 offset at which the first <paramref name="characters"/> scalar values of a text end.</summary>
-    public static int OffsetOf(string text, int characters)
-    {
-        var at = 0;
-        for (var n = 0; n < characters && at < text.Length; n++)
-            at += at + 1 < text.Length && char.IsSurrogatePair(text[at], text[at + 1]) ? 2 : 1;
-        return at;
     }
 
     private static string SingleSpaced(string text) => string.Join(' ', text.Split((char[]?)null, StringSplitOptions.RemoveEmptyEntries));

@@ -1,3 +1,5 @@
+using TinRabbit.Core.Measures;
+
 namespace TinRabbit.Core.Shapes;
 
 /// <summary>Trends that outliers do not move.</summary>
@@ -10,9 +12,8 @@ public static class Trend
         for (var i = 0; i < values.Count; i++)
             for (var k = i + 1; k < values.Count; k++)
                 slopes.Add((values[k] - values[i]) / (k - i));
-        slopes.Sort();
-        var slope = Median(slopes);
-        return (slope, Median([.. values.Select((v, i) => v - slope * i).Order()]));
+        var slope = QuickSelect.Median(slopes) ?? 0;
+        return (slope, QuickSelect.Median([.. values.Select((v, i) => v - slope * i)]) ?? 0);
     }
 
     /// <summary>Two-sided p of the Mann–Kendall test for a trend, with ties and the correction for continuity, by the normal approximation.</summary>
@@ -27,10 +28,6 @@ public static class Trend
         var variance = (n * (n - 1.0) * (2 * n + 5) - ties) / 18;
         return variance <= 0 || s == 0 ? 1 : Math.Min(1, 2 * UpperTail((Math.Abs(s) - 1) / Math.Sqrt(variance)));
     }
-
-    /// <summary>The median of sorted values; 0 of none.</summary>
-    public static double Median(IReadOnlyList<double> sorted) =>
-        sorted.Count == 0 ? 0 : (sorted[(sorted.Count - 1) / 2] + sorted[sorted.Count / 2]) / 2;
 
     // 1 − Φ(z) for z ≥ 0: the rational approximation of erfc by W. J. Cody in the form of Numerical Recipes, good to 1.2e-7.
     private static double UpperTail(double z)

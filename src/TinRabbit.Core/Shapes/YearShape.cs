@@ -1,3 +1,5 @@
+using TinRabbit.Core.Measures;
+
 namespace TinRabbit.Core.Shapes;
 
 /// <summary>A named year, with the figures that named it.</summary>
@@ -51,8 +53,8 @@ public sealed record YearShape(Shape Shape, IReadOnlyList<int> PeakMonths, doubl
     {
         var top = months.Max();
         var at = months.ToList().IndexOf(top);
-        var others = months.Where((_, i) => i != at).Order().ToArray();
-        if (top <= 0 || top < 4 * Trend.Median(others))
+        var others = months.Where((_, i) => i != at).ToList();
+        if (top <= 0 || top < 4 * QuickSelect.Median(others))
             return false;
         var high = Enumerable.Range(0, months.Count).Where(i => months[i] >= top / 2).ToArray();
         if (high.Length > 2 || (high.Length == 2 && high[1] != high[0] + 1))

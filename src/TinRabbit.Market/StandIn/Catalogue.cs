@@ -97,10 +97,10 @@ internal sealed class Catalogue
             var head = _longestFirst.FirstOrDefault(h => lead.Text.Contains(h.Text, StringComparison.Ordinal)) ?? vocabulary.Heads[0];
             var words = _words[head];
             var extra = Enumerable.Range(0, 2 + random.For("extras").Below(4)).Select(i => words.Count == 0 ? "" : words[random.For("extra").For(i).Below(words.Count)].Text).Distinct();
-            var title = string.Join(", ", extra.Prepend(lead.Text).Append(random.For("also").Uniform < 0.5 ? Near(head, random) : "").Where(t => t.Length > 0).Select(Capital));
+            var title = string.Join(", ", extra.Prepend(lead.Text).Append(random.For("also").Uniform < 0.5 ? Near(head, random) : "").Where(t => t.Length > 0).Select(Capitals.First));
             var room = platform.Find("title")?.Limit?.Max ?? 120;
             var tags = Enumerable.Range(0, 5 + random.For("tags").Below(8)).Select(i => i < 7 ? Near(head, random.For(i)) : Some($"tag{i}").Text).Where(t => t.Length <= 24).Distinct().ToList();
-            var bullets = platform.Find("bullets") is null ? [] : Enumerable.Range(0, 3).Select(i => $"{Capital(Near(head, random.For(100 + i)))} for the garden").ToList();
+            var bullets = platform.Find("bullets") is null ? [] : Enumerable.Range(0, 3).Select(i => $"{Capitals.First(Near(head, random.For(100 + i)))} for the garden").ToList();
             var price = Math.Round((decimal)(18 * Math.Exp(0.5 * random.For("price").Normal)), 2);
             return new(
                 vocabulary.Shops[random.For("shop").Below(vocabulary.Shops.Count)],
@@ -132,6 +132,5 @@ internal sealed class Catalogue
             return like.Count == 0 ? head.Text : like[(int)(like.Count * Math.Pow(random.For("near").Uniform, 1.5))];
         }
 
-        private static string Capital(string text) => text.Length == 0 ? text : char.ToUpperInvariant(text[0]) + text[1..];
     }
 }

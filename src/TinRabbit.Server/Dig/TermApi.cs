@@ -169,10 +169,10 @@ internal static class TermApi
         var words = SellersUse.TermsOf(page, WordsLookedAt).Where(w => !w.Split(' ').All(own.Contains)).ToList();
         return new(
             page.Found, all.Count, [At(0), At(0.25), At(0.5), At(0.75), At(1)], all.Count(r => r.Shipping == 0) / (double)all.Count,
-            Middle(all.Select(r => (double)r.Ratings)), all.Average(r => r.Rating), all.Average(r => r.Photos),
-            all[0].Sales is null ? null : Middle(all.Select(r => (double)r.Sales!)), all.Average(r => r.Occupancy),
+            Median(all.Select(r => (double)r.Ratings)), all.Average(r => r.Rating), all.Average(r => r.Photos),
+            all[0].Sales is null ? null : Median(all.Select(r => (double)r.Sales!)), all.Average(r => r.Occupancy),
             [.. all.Take(ResultsShown)], [.. words.Zip(SellersUse.Of(page, words), (w, u) => new UsedWord(w, u?.Count ?? 0)).OrderByDescending(w => w.Count).Take(WordsShown)]);
 
-        static double Middle(IEnumerable<double> values) => Trend.Median([.. values.Order()]);
+        static double Median(IEnumerable<double> values) => QuickSelect.Median([.. values])!.Value;
     }
 }

@@ -189,21 +189,21 @@ internal static class EngineApi
         app.MapPost("/api/engine/fill/words", async (FillRequest request, TinContext db, CancellationToken stop) =>
         {
             var (platform, copy, key, terms, avoid) = await ReadFill(request, db, stop);
-            var fill = WordsFill.Of(platform, copy, key, terms, avoid, stop);
+            var fill = WordsFill.Of(new(platform, copy, key, terms, avoid), stop);
             return TypedResults.Ok(new FillWordsResponse(fill.Words, fill.Text, fill.Used, fill.Limit, fill.Gain, fill.Bound, fill.Opens, fill.Left));
         }).WithName("EngineFillWords").WithTags("Engine").ProducesValidationProblem();
 
         app.MapPost("/api/engine/fill/phrases", async (FillRequest request, TinContext db, CancellationToken stop) =>
         {
             var (platform, copy, key, terms, avoid) = await ReadFill(request, db, stop);
-            var fill = TagsFill.Of(platform, copy, key, terms, avoid, request.Lead, stop: stop);
+            var fill = TagsFill.Of(new(platform, copy, key, terms, avoid) { Lead = request.Lead }, stop);
             return TypedResults.Ok(new FillPhrasesResponse(fill.Items, fill.Added, fill.Grip, fill.Opens, fill.Left));
         }).WithName("EngineFillPhrases").WithTags("Engine").ProducesValidationProblem();
 
         app.MapPost("/api/engine/fill/title", async (FillRequest request, TinContext db, CancellationToken stop) =>
         {
             var (platform, copy, key, terms, avoid) = await ReadFill(request, db, stop);
-            return TypedResults.Ok(new FillTitleResponse(TitleFill.Of(platform, copy, key, terms, avoid, request.Lead, stop: stop)));
+            return TypedResults.Ok(new FillTitleResponse(TitleFill.Of(new(platform, copy, key, terms, avoid) { Lead = request.Lead }, stop)));
         }).WithName("EngineFillTitle").WithTags("Engine").ProducesValidationProblem();
 
         app.MapPost("/api/engine/check", async (CheckRequest request, TinContext db, CancellationToken stop) =>

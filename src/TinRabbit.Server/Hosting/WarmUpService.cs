@@ -67,11 +67,11 @@ internal sealed class WarmUpService(IServiceScopeFactory scopes, IMarket market,
             {
                 stop.ThrowIfCancellationRequested();
                 if (field.Shape == FieldShape.Phrases)
-                    TagsFill.Of(platform, nothing, field.Key, some, ["bluebird house"], stop: stop);
+                    TagsFill.Of(new(platform, nothing, field.Key, some, ["bluebird house"]), stop);
                 else if (field is { Role: "title", Shape: FieldShape.Line })
-                    TitleFill.Of(platform, nothing, field.Key, some, ["bluebird house"], stop: stop);
+                    TitleFill.Of(new(platform, nothing, field.Key, some, ["bluebird house"]), stop);
                 else if (field.Shape is FieldShape.Words or FieldShape.Lines)
-                    WordsFill.Of(platform, nothing, field.Key, some, ["bluebird house"], stop: stop);
+                    WordsFill.Of(new(platform, nothing, field.Key, some, ["bluebird house"]), stop);
             }
     }
 }

@@ -24,7 +24,7 @@ internal static class FillAdvice
         var room = (field.Limit?.MaxItems ?? int.MaxValue) - present.Length;
         string[] added = [.. open.Listing.Product.Facts.Materials
             .Where(m => Tokens.Of(m).Count > 0 && !present.Any(p => Tokens.HasPhrase(p, m)))
-            .Where(m => field.Limit?.Max is not { } max || RoomUsed.Measure(m, field.Limit.Unit) <= max).Take(Math.Max(0, room))];
+            .Where(m => field.Limit?.Max is not { } max || TextLength.Of(m, field.Limit.Unit) <= max).Take(Math.Max(0, room))];
         return ([.. present, .. added], added);
     }
 
@@ -57,7 +57,7 @@ internal static class FillAdvice
         var avoided = new AvoidedTerms(open.Platform, open.Avoid);
         var terms = await db.Terms.AsNoTracking().Include(t => t.Reading).Where(t => ids.Contains(t.Id)).ToListAsync(stop);
         var offers = terms
-            .Where(t => !known.Contains(t.Key) && t.Key.Split(' ').Intersect(about).Any() && RoomUsed.Measure(t.Key, unit) <= longest)
+            .Where(t => !known.Contains(t.Key) && t.Key.Split(' ').Intersect(about).Any() && TextLength.Of(t.Key, unit) <= longest)
             .Where(t => Facets.Unbacked(t.Key, facts).Count == 0 && avoided.UsesIn(t.Key) == 0)
             .OrderByDescending(t => t.Reading!.Volume).ToList();
         // Terms with every word of what the product is, where there are any: a nest box is no bat box.

@@ -84,7 +84,7 @@ internal static class FillApi
         var elsewhere = wanted.Zip(open.Picks.Homes).Where(p => p.Second is Home.Backend or Home.Bullets or Home.Body).Select(p => p.First.Text).ToHashSet();
         if (field is { Role: "title", Shape: FieldShape.Line })
         {
-            var takes = TitleFill.Of(platform, copy, field.Key, wanted, open.Avoid, open.Lead, elsewhere, stop);
+            var takes = TitleFill.Of(new(platform, copy, field.Key, wanted, open.Avoid) { Lead = open.Lead, Elsewhere = elsewhere }, stop);
             return View(takes.Count > 0 ? new FieldValue.Text(takes[0].Text) : copy.GetValueOrDefault(field.Key), [], takes: takes);
         }
 
@@ -96,11 +96,11 @@ internal static class FillApi
 
         if (field.Shape == FieldShape.Phrases)
         {
-            var phrases = TagsFill.Of(platform, copy, field.Key, wanted, open.Avoid, open.Lead, elsewhere, stop);
+            var phrases = TagsFill.Of(new(platform, copy, field.Key, wanted, open.Avoid) { Lead = open.Lead, Elsewhere = elsewhere }, stop);
             return View(new FieldValue.Items(phrases.Items), phrases.Added);
         }
 
-        var words = WordsFill.Of(platform, copy, field.Key, wanted, open.Avoid, stop);
+        var words = WordsFill.Of(new(platform, copy, field.Key, wanted, open.Avoid), stop);
         return View(words.Value, words.Words, words.Gain, words.Bound);
 
         (FillView, FieldValue?) View(FieldValue? value, IReadOnlyList<string> pieces, double? gain = null, double? bound = null, IReadOnlyList<Take>? takes = null) =>

@@ -86,7 +86,7 @@ internal static class TakesApi
         var holds = at < 0 ? [] : weighing.Terms.Where(t => t.Grade != Grade.Missing).Select(t => (t.Term, Grade: t.Explain().Fields[at])).Where(t => t.Grade > Grade.Spread).ToList();
         int Count(Band? band) => holds.Count(h => norm.BandOf(h.Term.Competition) == band);
         return new(
-            row.Id, row.Text, row.At, RoomUsed.Measure(row.Text, title.Limit?.Unit ?? Unit.Characters), RoomUsed.Of(title, value).Fits, weighing.Reach, weighing.Grip,
+            row.Id, row.Text, row.At, TextLength.Of(row.Text, title.Limit?.Unit ?? Unit.Characters), RoomUsed.Of(title, value).Fits, weighing.Reach, weighing.Grip,
             [.. holds.OrderByDescending(h => h.Term.Volume ?? -1).Select(h => new TakeTerm(h.Term.Text, h.Grade, h.Term.Volume))],
             new(Count(Band.Low), Count(Band.Medium), Count(Band.High), Count(null)), inUse, row.Name);
     }

@@ -7,12 +7,14 @@ namespace TinRabbit.Core.Filling.Knapsack;
 internal sealed class LocalSearch(SetUnionKnapsack problem, long stepBudget, CancellationToken stop)
 {
     private const int MaxPerturbations = 4000;
+
+    // What looking at one bundle counts in a greedy fill.
+    private const int GreedySteps = 16;
     private const double Tolerance = SetUnionKnapsack.Tolerance;
 
     private readonly int[] _costs = problem.Costs;
     private readonly Bundle[] _bundles = problem.Bundles;
-    private readonly int[] _seen = new int[problem.Bundles.Length];
-    private int _mark;
+    private readonly MissingSets _missing = new(problem);
     private long _stepsLeft = stepBudget;
 
     /// <summary>Greedy fill: completes bundles while they fit, the one with the most value for its remaining cost first.</summary>
@@ -24,6 +26,7 @@ internal sealed class LocalSearch(SetUnionKnapsack problem, long stepBudget, Can
         {
             stop.ThrowIfCancellationRequested();
             var (best, bestDensity) = (-1, 0.0);
+            _missing.Read(selection);
             for (var b = 0; b < _bundles.Length; b++)
             {
                 if (selection.MissingItems[b] == 0 || selection.CompleteBundles[_bundles[b].Term] > 0)
@@ -34,12 +37,12 @@ internal sealed class LocalSearch(SetUnionKnapsack problem, long stepBudget, Can
                         cost = i == without ? int.MaxValue / 2 : cost + _costs[i];
                 if (cost > problem.Capacity - selection.Cost)
                     continue;
-                var gain = GainOf(selection, b);
+                var gain = _missing.GainOf(selection, b);
                 if (gain > bestDensity * cost)
                     (best, bestDensity) = (b, gain / cost);
             }
 
-            _stepsLeft -= _bundles.Length * 4;
+            _stepsLeft -= _bundles.Length * GreedySteps;
             if (best < 0)
                 return selection;
             foreach (var i in _bundles[best].Items)
@@ -156,37 +159,6 @@ internal sealed class LocalSearch(SetUnionKnapsack problem, long stepBudget, Can
         Remove(selection, item);
         RemoveUnneeded(selection, null);
         return GreedyFill(selection, item);
-    }
-
-    // What completing a bundle gains, with other bundles that its items complete too.
-    private double GainOf(Selection selection, int bundle)
-    {
-        var items = _bundles[bundle].Items;
-        var gain = 0.0;
-        _mark++;
-        foreach (var i in items)
-        {
-            if (selection.Chosen[i])
-                continue;
-            foreach (var b in problem.BundlesOfItem[i])
-            {
-                if (selection.CompleteBundles[_bundles[b].Term] > 0 || _seen[b] == _mark)
-                    continue;
-                var missing = selection.MissingItems[b];
-                if (missing > items.Length)
-                    continue;
-                foreach (var k in _bundles[b].Items)
-                    if (!selection.Chosen[k] && Array.IndexOf(items, k) >= 0)
-                        missing--;
-                _stepsLeft -= _bundles[b].Items.Length;
-                if (missing != 0)
-                    continue;
-                _seen[b] = _mark;
-                gain += _bundles[b].Value;
-            }
-        }
-
-        return gain;
     }
 
     // The value that would be lost without a chosen item.

@@ -38,6 +38,9 @@ internal sealed class SetUnionKnapsack
 
     public long Capacity { get; }
 
+    /// <summary>How much the local search may do: 1 is the usual number of steps.</summary>
+    public double Budget { get; init; } = 1;
+
     /// <summary>One more than the highest term number.</summary>
     public int TermCount { get; }
 
@@ -58,7 +61,7 @@ internal sealed class SetUnionKnapsack
             return Enumerate(useful);
         var lagrange = new LagrangianBound(this, _stop);
         var (bound, below, above) = lagrange.Solve(null);
-        var search = new LocalSearch(this, StepBudget * Math.Clamp(300 / (Costs.Length + Bundles.Length), 1, 6), _stop);
+        var search = new LocalSearch(this, (long)(StepBudget * Budget) * Math.Clamp(300 / (Costs.Length + Bundles.Length), 1, 6), _stop);
         var best = search.Improve(search.GreedyFill(below));
         if (IsOptimal(best.Value, bound))
             return new(best.Chosen, best.Value, bound);

@@ -6,19 +6,36 @@ using TinRabbit.Core.Words;
 namespace TinRabbit.Core.Filling.Tags;
 
 /// <summary>Phrases that could stand in a slot: picks, weaves of picks, and the parts of a pick that is too long for one.</summary>
-internal static class TagCandidates
+internal sealed class TagCandidates
 {
-    private const int MostPairs = 1500;
-    private const int MostLonger = 500;
+    private const int MaxTerms = 1000;
+    private const int MaxPairs = 1500;
+    private const int MaxLonger = 500;
+    private const int MaxPairsExtended = 300;
+    private const int MaxExtensions = 120;
 
-    /// <summary>All that fit one slot and say nothing avoided, each once.</summary>
-    public static IReadOnlyList<string> Build(Field field, IReadOnlyList<WantedTerm> terms, AvoidedTerms avoided)
+    private readonly Unit _unit;
+    private readonly int _max;
+    private readonly List<string> _texts = [];
+    private readonly HashSet<string> _keys = new(StringComparer.Ordinal);
+
+    private TagCandidates(Field field) => (_unit, _max) = (field.Limit?.Unit ?? Unit.Characters, field.Limit?.Max ?? int.MaxValue);
+
+    /// <summary>All that fit one slot and contain nothing avoided, each once. Of very many terms only the worthiest are considered.</summary>
+    public static IReadOnlyList<string> Build(Field field, IReadOnlyList<WantedTerm> terms, AvoidedTerms avoided, CancellationToken stop)
     {
-        var unit = field.Limit?.Unit ?? Unit.Characters;
-        var max = field.Limit?.Max ?? int.MaxValue;
-        var texts = new List<string>();
-        var seen = new HashSet<string>(StringComparer.Ordinal);
-        var whole = new List<(string[] Words, double Worth)>();
+        var candidates = new TagCandidates(field);
+        candidates.AddTerms(terms.Count <= MaxTerms ? terms : [.. terms.OrderByDescending(t => t.Worth()).Take(MaxTerms)], stop);
+        var texts = candidates._texts;
+        var banned = avoided.FindIn(new Dictionary<string, FieldValue> { [field.Key] = new FieldValue.Items(texts) }).SelectMany(u => u.Spans).Select(s => s.Item).ToHashSet();
+        return banned.Count == 0 ? texts : [.. texts.Where((_, i) => !banned.Contains(i))];
+    }
+
+    private sealed record Phrase(string[] Words, int Size, double Worth);
+
+    private void AddTerms(IReadOnlyList<WantedTerm> terms, CancellationToken stop)
+    {
+        var whole = new List<Phrase>();
         foreach (var term in terms)
         {
             string[] words = [.. Tokens.Of(term.Text).Select(t => t.Word)];
@@ -26,57 +43,61 @@ internal static class TagCandidates
             if (Fits(text) || Fits(text = string.Join(' ', words)))
             {
                 Add(words, text);
-                whole.Add((words, term.Worth()));
+                whole.Add(PhraseOf(words, term.Worth()));
             }
             else
                 for (var from = 0; from < words.Length; from++)
                     for (var to = from + 1; to <= words.Length; to++)
                         if (to - from < words.Length && words[from..to].Any(w => !StopWords.Has(w)))
-                            Add(words[from..to], null);
+                            Add(words[from..to], string.Join(' ', words[from..to]));
         }
 
-        var pairs = Woven(whole, whole, MostPairs);
-        var longer = Woven([.. pairs.Take(300)], [.. whole.OrderByDescending(w => w.Worth).Take(120)], MostLonger);
-        foreach (var (words, _) in pairs.Concat(longer))
-            Add(words, null);
-        // One look for all of them.
-        var field0 = new Dictionary<string, FieldValue> { [field.Key] = new FieldValue.Items(texts) };
-        var banned = avoided.FindIn(field0).SelectMany(u => u.Spans).Select(s => s.Item).ToHashSet();
-        return banned.Count == 0 ? texts : [.. texts.Where((_, i) => !banned.Contains(i))];
-
-        bool Fits(string text) => RoomUsed.Measure(text, unit) <= max;
-
-        void Add(string[] words, string? text)
-        {
-            text ??= string.Join(' ', words);
-            if (Fits(text) && seen.Add(string.Join(' ', words)))
-                texts.Add(text);
-        }
-
-        List<(string[] Words, double Worth)> Woven(IReadOnlyList<(string[] Words, double Worth)> firsts, IReadOnlyList<(string[] Words, double Worth)> seconds, int most)
-        {
-            var woven = new List<(string[], double)>();
-            var sizes = seconds.Select(s => RoomUsed.Measure(string.Join(' ', s.Words), unit)).ToArray();
-            foreach (var first in firsts)
-            {
-                var size = RoomUsed.Measure(string.Join(' ', first.Words), unit);
-                for (var s = 0; s < sizes.Length; s++)
-                {
-                    // Without an overlap both have to fit; with one, it is the last word of the first.
-                    var second = seconds[s];
-                    if (size + sizes[s] + 1 > max && Array.IndexOf(second.Words, first.Words[^1]) < 0)
-                        continue;
-                    var joined = Weave.Join(first.Words, second.Words);
-                    if (joined.Length > first.Words.Length && joined.Length > second.Words.Length && Fits(string.Join(' ', joined)))
-                        woven.Add((joined, first.Worth + second.Worth));
-                }
-            }
-
-            return [.. woven.OrderByDescending(w => w.Item2).Take(most)];
-        }
+        Phrase[] byWorth = [.. whole.OrderByDescending(w => w.Worth)];
+        var pairs = Weaves(byWorth, byWorth, MaxPairs, stop);
+        var longer = Weaves([.. pairs.Take(MaxPairsExtended)], [.. byWorth.Take(MaxExtensions)], MaxLonger, stop);
+        foreach (var phrase in pairs.Concat(longer))
+            Add(phrase.Words, string.Join(' ', phrase.Words));
     }
 
-    // As the seller typed it, unless that holds what would cut a tag in two.
+    // The weaves of two phrases that are worth most together. Both lists are in order of worth, so once enough are found, what follows
+    // a pair that is worth too little is worth too little as well.
+    private List<Phrase> Weaves(IReadOnlyList<Phrase> firsts, IReadOnlyList<Phrase> seconds, int most, CancellationToken stop)
+    {
+        var found = new PriorityQueue<Phrase, double>();
+        foreach (var first in firsts)
+        {
+            stop.ThrowIfCancellationRequested();
+            foreach (var second in seconds)
+            {
+                var worth = first.Worth + second.Worth;
+                if (found.Count == most && found.TryPeek(out _, out var least) && worth <= least)
+                    break;
+                // Without an overlap both have to fit; with one, the last word of the first is in the second.
+                if (first.Size + second.Size + 1 > _max && Array.IndexOf(second.Words, first.Words[^1]) < 0)
+                    continue;
+                var joined = Superstring.Join(first.Words, second.Words);
+                if (joined.Length <= first.Words.Length || joined.Length <= second.Words.Length || !Fits(string.Join(' ', joined)))
+                    continue;
+                found.Enqueue(PhraseOf(joined, worth), worth);
+                if (found.Count > most)
+                    found.Dequeue();
+            }
+        }
+
+        return [.. found.UnorderedItems.Select(i => i.Element).OrderByDescending(p => p.Worth).ThenBy(p => string.Join(' ', p.Words), StringComparer.Ordinal)];
+    }
+
+    private Phrase PhraseOf(string[] words, double worth) => new(words, TextLength.Of(string.Join(' ', words), _unit), worth);
+
+    private bool Fits(string text) => TextLength.Of(text, _unit) <= _max;
+
+    private void Add(string[] words, string text)
+    {
+        if (Fits(text) && _keys.Add(string.Join(' ', words)))
+            _texts.Add(text);
+    }
+
+    // As the seller typed it, unless it contains what would cut a tag in two.
     private static string AsTyped(string text)
     {
         text = text.Trim();

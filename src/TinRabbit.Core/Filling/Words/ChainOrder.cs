@@ -38,7 +38,7 @@ internal sealed class ChainOrder
         var ways = _covers.Covers.Where(w => w.Items.All(i => _chosen[i])).ToLookup(w => w.Term);
         // First what opens only if it stands side by side and is not open in another way.
         foreach (var t in byWorth)
-            if (ways[t].Any() && ways[t].All(w => w.Adjoin))
+            if (ways[t].Any() && ways[t].All(w => w.MustBeAdjacent))
                 Link(ways[t].First().Phrase!);
         foreach (var t in byWorth)
         {

@@ -51,7 +51,7 @@ internal sealed class CoverModel
     /// <summary>The ways of the terms whose volume is known, as the knapsack takes them.</summary>
     /// <param name="without">Ways that turned out not to be open.</param>
     public IEnumerable<Bundle> BundlesWithout(IReadOnlySet<TermCover> without) =>
-        _covers.Where(w => !without.Contains(w) && WordsFill.Demand(Terms[w.Term]) > 0).Select(w => new Bundle(w.Term, WordsFill.Demand(Terms[w.Term]), w.Items));
+        _covers.Where(w => !without.Contains(w) && Terms[w.Term].Demand() > 0).Select(w => new Bundle(w.Term, Terms[w.Term].Demand(), w.Items));
 
     /// <summary>The number of the word that stands for a word of a term; −1 when it is none of these.</summary>
     public int IndexOfWord(string word) => _wordIndex.GetValueOrDefault(Fold.Key(word, _platform.Search.Folds), -1);

@@ -43,7 +43,7 @@ internal sealed class InsertionPoint
 
         // All are taken: the shortest has the most room.
         var unit = field.Limit?.Unit ?? Unit.Characters;
-        var shortest = Enumerable.Range(0, items.Length).MinBy(i => Platforms.RoomUsed.Measure(items[i], unit));
+        var shortest = Enumerable.Range(0, items.Length).MinBy(i => TextLength.Of(items[i], unit));
         return new(field.Shape, items, shortest, ", ", char.IsLetterOrDigit(items[shortest].LastOrDefault()) ? ", " : " ");
     }
 
@@ -51,9 +51,9 @@ internal sealed class InsertionPoint
     public long RoomLeft(Field field, Unit unit)
     {
         var begun = Text.Length == 0 ? "" : Text + _leadIn;
-        var room = field.Limit?.Max is { } max ? max - Platforms.RoomUsed.Measure(begun, unit) : int.MaxValue / 4;
+        var room = field.Limit?.Max is { } max ? max - TextLength.Of(begun, unit) : int.MaxValue / 4;
         if (unit == Unit.Characters && field.IndexedFirst is { } first)
-            room = Math.Min(room, first - Platforms.RoomUsed.Characters(begun));
+            room = Math.Min(room, first - TextLength.Characters(begun));
         return Math.Max(0, room);
     }
 
@@ -62,8 +62,7 @@ internal sealed class InsertionPoint
     {
         if (platform.Search.WordsCombine)
             return ListingIndex.Build(platform, copy);
-        var alone = platform with { Fields = [new("text", "", "", FieldShape.Line, true, null, 1, false, false, null, null, " ")] };
-        return ListingIndex.Build(alone, new Dictionary<string, FieldValue> { ["text"] = new FieldValue.Text(Text) });
+        return ListingIndex.Build(platform.OfOneText(), Platform.CopyOf(Text));
     }
 
     public string TextWith(IReadOnlyList<string> words) =>
@@ -76,5 +75,48 @@ internal sealed class InsertionPoint
         string[] items = [.. _items];
         items[_item] = TextWith(words);
         return new FieldValue.Items(items[^1].Length == 0 ? items[..^1] : items);
+    }
+
+    /// <summary>
+    /// The words of the chains in an order that makes no avoided phrase, neither among themselves nor with the text before them: chain after
+    /// chain, the next that is allowed. Those left over go in between where they can, whole or else word by word.
+    /// </summary>
+    /// <param name="chains">Runs of words, the worthiest first.</param>
+    /// <param name="avoided">What must not be said.</param>
+    /// <returns>Words where spaces separate them, otherwise phrases.</returns>
+    public List<string> Arrange(IReadOnlyList<string[]> chains, AvoidedTerms avoided)
+    {
+        var left = chains.ToList();
+        var entries = new List<string>();
+        var uses = avoided.UsesIn(Text);
+        while (left.FindIndex(c => IsAllowed(entries.Count, c)) is >= 0 and var next)
+        {
+            Insert(entries.Count, left[next]);
+            left.RemoveAt(next);
+        }
+
+        foreach (var chain in left)
+            if (!InsertBetween(chain))
+                foreach (var word in chain)
+                    InsertBetween([word]);
+        return entries;
+
+        string[] EntriesOf(string[] chain) => Separator == " " ? chain : [string.Join(' ', chain)];
+
+        bool IsAllowed(int at, string[] chain) => avoided.UsesIn(TextWith([.. entries[..at], .. EntriesOf(chain), .. entries[at..]])) <= uses;
+
+        void Insert(int at, string[] chain) => entries.InsertRange(at, EntriesOf(chain));
+
+        bool InsertBetween(string[] chain)
+        {
+            for (var at = entries.Count; at >= 0; at--)
+                if (IsAllowed(at, chain))
+                {
+                    Insert(at, chain);
+                    return true;
+                }
+
+            return false;
+        }
     }
 }

@@ -18,125 +18,88 @@ namespace TinRabbit.Core.Filling.Words;
 public sealed record WordsFill(
     IReadOnlyList<string> Words, FieldValue Value, string Text, int Used, int? Limit, double Gain, double Bound, IReadOnlyList<string> Opens, IReadOnlyList<string> Left)
 {
+    private const int MaxRounds = 4;
+
     /// <summary>
     /// Chooses words by the set-union knapsack (docs/model.md, "Fills"). What stands in the field stays. In a list the words become an item
     /// of their own while there is room for one.
     /// </summary>
-    /// <param name="platform">Its limits and folds.</param>
-    /// <param name="copy">The listing's fields.</param>
-    /// <param name="key">The field to fill.</param>
-    /// <param name="terms">The terms wanted.</param>
-    /// <param name="avoid">Terms that must not be said; what contains one is not aimed at.</param>
+    /// <param name="input">The field and the terms.</param>
     /// <param name="stop">Stops the search.</param>
     /// <exception cref="FormatProblems">There is no such field, its search does not read it, or it is no place for words.</exception>
-    public static WordsFill Of(Platform platform, IReadOnlyDictionary<string, FieldValue> copy, string key, IReadOnlyList<WantedTerm> terms, IReadOnlyList<string> avoid, CancellationToken stop = default)
+    public static WordsFill Of(FillInput input, CancellationToken stop = default)
     {
-        var field = CheckField(platform, key);
-        var avoided = new AvoidedTerms(platform, avoid);
-        var wanted = terms.Where(t => Continue(stop) && avoided.UsesIn(t.Text) == 0).ToList();
-        var place = InsertionPoint.Find(field, copy.GetValueOrDefault(key));
-        var before = Weigher.Weigh(platform, copy, wanted, stop);
-        var ways = new CoverModel(platform, place.Scope(platform, copy), wanted, [.. before.Terms.Select(t => t.Grade != Grade.Missing)], avoided);
-        var unit = field.Limit?.Unit ?? Unit.Characters;
-        var step = RoomUsed.Measure(place.Separator, unit);
-        var room = place.RoomLeft(field, unit) + step;
-        var costs = ways.Forms.Select(s => RoomUsed.Measure(s, unit) + step).ToArray();
-        var (best, bound) = ((WordsFill?)null, 0.0);
-        var failed = new HashSet<TermCover>();
-        for (var round = 0; round < 4; round++)
-        {
-            stop.ThrowIfCancellationRequested();
-            var packed = new SetUnionKnapsack(costs, ways.BundlesWithout(failed), room, stop).Solve();
-            bound = round == 0 ? packed.Bound : bound;
-            var made = Made(packed.Items, bound);
-            if (best is null || made.Gain > best.Gain)
-                best = made;
-            // Words that open a term only side by side may not all be put so: those that were not are not counted on again.
-            var lost = ways.Covers.Where(w => w.Adjoin && w.Items.All(i => packed.Items[i]) && !best.Opens.Contains(wanted[w.Term].Text)).ToList();
-            if (made.Gain >= packed.Value * (1 - 1e-9) || lost.Count(failed.Add) == 0)
-                break;
-        }
-
-        return best! with { Bound = Math.Max(best.Gain, bound) };
-
-        WordsFill Made(bool[] chosen, double atMost)
-        {
-            var spent = 0L;
-            for (var i = 0; i < costs.Length; i++)
-                spent += chosen[i] ? costs[i] : 0;
-            var order = new ChainOrder(ways, chosen, room - spent, s => RoomUsed.Measure(s, unit) + step);
-            var words = ArrangeWithoutAvoided(order.BuildChains(), place, avoided);
-            // A rare form can measure otherwise in company than alone.
-            while (words.Count > 0 && !Fits(field, place.ValueWith(words)))
-                words.RemoveAt(words.Count - 1);
-            var value = words.Count == 0 ? copy.GetValueOrDefault(key) ?? place.ValueWith([]) : place.ValueWith(words);
-            var after = Weigher.Weigh(platform, new Dictionary<string, FieldValue>(copy) { [key] = value }, wanted, stop);
-            var opened = Enumerable.Range(0, wanted.Count).Where(i => before.Terms[i].Grade == Grade.Missing && after.Terms[i].Grade != Grade.Missing).ToList();
-            var text = place.TextWith(words);
-            return new(
-                words, value, text, RoomUsed.Measure(text, unit), field.Limit?.Max, opened.Sum(i => Demand(wanted[i])), atMost, Worthiest(opened.Select(i => wanted[i])),
-                Worthiest(terms.Except(wanted.Where((_, i) => after.Terms[i].Grade != Grade.Missing))));
-        }
-    }
-
-    /// <summary>True, unless the search was stopped: for a condition that is asked for each term.</summary>
-    internal static bool Continue(CancellationToken stop)
-    {
-        stop.ThrowIfCancellationRequested();
-        return true;
-    }
-
-    internal static double Demand(WantedTerm term) => (term.Volume ?? 0) * term.Fit.Weight();
-
-    internal static string[] Worthiest(IEnumerable<WantedTerm> terms) => [.. terms.OrderByDescending(Demand).Select(t => t.Text)];
-
-    private static Field CheckField(Platform platform, string key)
-    {
-        var field = platform.Find(key) ?? throw new FormatProblems([new("field", $"{platform.Name} has no field \"{key}\".")]);
-        if (!field.Indexed)
-            throw new FormatProblems([new("field", $"{platform.Name} does not search {field.Label}, so words there bring no searches.")]);
+        var field = input.IndexedField;
         if (field.Shape is FieldShape.Choices or FieldShape.Path or FieldShape.Rich or FieldShape.Phrases)
             throw new FormatProblems([new("field", $"{field.Label} is not a field for separate words.")]);
-        return field;
+        return new Filler(input, field, stop).Fill();
     }
 
-    private static bool Fits(Field field, FieldValue value) => RoomUsed.Of(field, value).Fits;
-
-    // Chain after chain, each time the worthiest that does not make an avoided phrase with what stands before it. What is left then goes
-    // in between where it can, whole or else word by word.
-    private static List<string> ArrangeWithoutAvoided(List<string[]> chains, InsertionPoint place, AvoidedTerms avoided)
+    private sealed class Filler
     {
-        var words = new List<string>();
-        var uses = avoided.UsesIn(place.Text);
-        while (chains.FindIndex(c => May(words.Count, c)) is >= 0 and var next)
+        private readonly FillInput _input;
+        private readonly Field _field;
+        private readonly Unit _unit;
+        private readonly CancellationToken _stop;
+        private readonly AvoidedTerms _avoided;
+        private readonly List<WantedTerm> _wanted;
+        private readonly InsertionPoint _point;
+        private readonly Weighing _before;
+        private readonly CoverModel _covers;
+        private readonly int _separatorSize;
+        private readonly long _capacity;
+        private readonly int[] _costs;
+
+        public Filler(FillInput input, Field field, CancellationToken stop)
         {
-            Insert(words.Count, chains[next]);
-            chains.RemoveAt(next);
+            (_input, _field, _unit, _stop) = (input, field, field.Limit?.Unit ?? Unit.Characters, stop);
+            _avoided = new(input.Platform, input.Avoid);
+            _wanted = input.AllowedTerms(_avoided);
+            _point = InsertionPoint.Find(field, input.Copy.GetValueOrDefault(input.Key));
+            _before = Weigher.Weigh(input.Platform, input.Copy, _wanted, stop);
+            _covers = new(input.Platform, _point.Scope(input.Platform, input.Copy), _wanted, [.. _before.Terms.Select(t => t.Grade != Grade.Missing)], _avoided);
+            _separatorSize = TextLength.Of(_point.Separator, _unit);
+            _capacity = _point.RoomLeft(field, _unit) + _separatorSize;
+            _costs = [.. _covers.Forms.Select(CostOf)];
         }
 
-        foreach (var chain in chains)
-            if (!Between(chain))
-                foreach (var word in chain)
-                    Between([word]);
-        return words;
-
-        // In a bag each word is an entry; else the words of a chain are one.
-        string[] Entries(string[] chain) => place.Separator == " " ? chain : [string.Join(' ', chain)];
-
-        bool May(int at, string[] chain) => avoided.UsesIn(place.TextWith([.. words[..at], .. Entries(chain), .. words[at..]])) <= uses;
-
-        void Insert(int at, string[] chain) => words.InsertRange(at, Entries(chain));
-
-        bool Between(string[] chain)
+        // Words that open a term only side by side may not all be put so. Such covers are not counted on in the next round.
+        public WordsFill Fill()
         {
-            for (var at = words.Count; at >= 0; at--)
-                if (May(at, chain))
-                {
-                    Insert(at, chain);
-                    return true;
-                }
+            var (best, bound) = ((WordsFill?)null, 0.0);
+            var failed = new HashSet<TermCover>();
+            for (var round = 0; round < MaxRounds; round++)
+            {
+                _stop.ThrowIfCancellationRequested();
+                var packing = new SetUnionKnapsack(_costs, _covers.BundlesWithout(failed), _capacity, _stop) { Budget = _input.Budget }.Solve();
+                bound = round == 0 ? packing.Bound : bound;
+                var fill = FillWith(packing.Items);
+                if (best is null || fill.Gain > best.Gain)
+                    best = fill;
+                var lost = _covers.Covers.Where(c => c.MustBeAdjacent && c.Items.All(i => packing.Items[i]) && !best.Opens.Contains(_wanted[c.Term].Text)).ToList();
+                if (fill.Gain >= packing.Value * (1 - SetUnionKnapsack.Tolerance) || lost.Count(failed.Add) == 0)
+                    break;
+            }
 
-            return false;
+            return best! with { Bound = Math.Max(best.Gain, bound) };
+        }
+
+        private int CostOf(string word) => TextLength.Of(word, _unit) + _separatorSize;
+
+        private WordsFill FillWith(bool[] chosen)
+        {
+            var spent = 0L;
+            for (var i = 0; i < _costs.Length; i++)
+                spent += chosen[i] ? _costs[i] : 0;
+            var chains = new ChainOrder(_covers, chosen, _capacity - spent, s => CostOf(s)).BuildChains();
+            var words = _point.Arrange(chains, _avoided);
+            // A rare form can measure otherwise in company than alone.
+            while (words.Count > 0 && !RoomUsed.Of(_field, _point.ValueWith(words)).Fits)
+                words.RemoveAt(words.Count - 1);
+            var value = words.Count == 0 ? _input.Copy.GetValueOrDefault(_input.Key) ?? _point.ValueWith([]) : _point.ValueWith(words);
+            var effect = FillEffect.Of(_before, Weigher.Weigh(_input.Platform, _input.With(value), _wanted, _stop), _input.Terms);
+            var text = _point.TextWith(words);
+            return new(words, value, text, TextLength.Of(text, _unit), _field.Limit?.Max, effect.Gain, 0, effect.Opens, effect.Left);
         }
     }
 }
