@@ -104,7 +104,7 @@ public class MeasuresTests
     public void Copy_of_another_shape_is_refused_by_field()
     {
         using var copy = JsonDocument.Parse("""{"title":["a"],"tags":"one","tagz":[],"description":5,"notes":null}""");
-        var wrong = Assert.Throws<FormatProblems>(() => PlatformJson.ReadCopy(copy.RootElement, Samples.Platform(Folds.None)));
+        var wrong = Assert.Throws<FormatProblems>(() => CopyJson.Read(copy.RootElement, Samples.Platform(Folds.None)));
         Assert.Equal(["fields.title", "fields.tagz", "fields.description"], wrong.Problems.Select(p => p.Path));
     }
 

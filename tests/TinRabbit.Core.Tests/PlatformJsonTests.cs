@@ -147,14 +147,14 @@ public class PlatformJsonTests
     public void A_copy_of_the_wrong_shape_is_refused_by_its_field(string json, string wrong)
     {
         using var copy = JsonDocument.Parse(json);
-        Assert.Equal([wrong], WrongKeys(() => PlatformJson.ReadCopy(copy.RootElement, Read(Good))));
+        Assert.Equal([wrong], WrongKeys(() => CopyJson.Read(copy.RootElement, Read(Good))));
     }
 
     [Fact]
     public void One_tag_may_be_written_as_a_text_and_nothing_as_null()
     {
         using var copy = JsonDocument.Parse("""{"tags":"bird house","title":null,"category":"Garden"}""");
-        var read = PlatformJson.ReadCopy(copy.RootElement, Read(Good));
+        var read = CopyJson.Read(copy.RootElement, Read(Good));
         Assert.Equal(["bird house"], read["tags"].Units(FieldShape.Phrases));
         Assert.False(read.ContainsKey("title"));
     }
@@ -177,9 +177,9 @@ public class PlatformJsonTests
             ["category"] = new FieldValue.Items(c.path),
             ["attributes"] = new FieldValue.Choices(new Dictionary<string, IReadOnlyList<string>> { ["Colour"] = c.colours }),
         };
-        var json = new JsonObject([.. copy.Select(f => KeyValuePair.Create(f.Key, PlatformJson.WriteValue(f.Value)))]);
+        var json = new JsonObject([.. copy.Select(f => KeyValuePair.Create(f.Key, CopyJson.WriteValue(f.Value)))]);
         using var written = JsonDocument.Parse(json.ToJsonString());
-        var again = PlatformJson.ReadCopy(written.RootElement, platform);
+        var again = CopyJson.Read(written.RootElement, platform);
         return platform.Fields.All(f => again[f.Key].Units(f.Shape).SequenceEqual(copy[f.Key].Units(f.Shape)));
     }));
 }

@@ -40,7 +40,7 @@ public class ShelfColumnsTests
             foreach (var query in queries)
             {
                 Set(first);
-                shelf.Renorm();
+                shelf.ComputeStatistics();
                 Same(shelf, plain, query);
                 Set(then); // changes after an order was kept: it is mended
                 Same(shelf, plain, query);

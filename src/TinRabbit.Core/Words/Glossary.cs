@@ -10,7 +10,7 @@ public static class Glossary
 
     /// <summary>Turns a term: its head, then what is said of it.</summary>
     /// <exception cref="KeyNotFoundException">There is no glossary for that language.</exception>
-    public static Translation Translate(string text, string language) => ByLanguage[language].Value.Turn(text);
+    public static Translation Translate(string text, string language) => ByLanguage[language].Value.Translate(text);
 
     private sealed class Words
     {
@@ -29,7 +29,7 @@ public static class Glossary
             _longest = _heads.Keys.Concat(_words.Keys).Max(k => k.Count(c => c == ' ') + 1);
         }
 
-        public Translation Turn(string text)
+        public Translation Translate(string text)
         {
             var words = Tokens.Of(text).Select(t => t.Word).ToArray();
             var (head, from, to) = Head(words);

@@ -137,7 +137,7 @@ internal static class DigApi
         {
             var wanted = keys.ToList();
             var terms = await shelves.Measure(db, marketId, [.. wanted.Select(k => texts[k])], stop, settle);
-            return await shelves.Ask(db, marketId, shelf =>
+            return await shelves.Query(db, marketId, shelf =>
                 (wanted.Select(k => new DugTerm(terms[k].Text, k, typed.TryGetValue(k, out var place) ? place : null, null, Measured.Of(terms[k], shelf))).ToList(), shelf.Norm), stop);
         }
     }

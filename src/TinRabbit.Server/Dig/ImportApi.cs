@@ -181,7 +181,7 @@ internal static class ImportApi
         var firstBad = new List<BadRow>();
         var source = request.Source?.Trim() is { Length: > 0 } named ? named : Path.GetFileNameWithoutExtension(await File.ReadAllTextAsync(file + ".name", stop));
         // The shelf is read before anything is written, so that nobody sees a half of the import.
-        await shelves.Ask(db, marketId, s => s.Count, stop);
+        await shelves.Query(db, marketId, s => s.Count, stop);
         using var import = new TermImport(db.Database.GetConnectionString()!, writes);
         await using (var badFile = new StreamWriter(file + ".bad", append: false, new UTF8Encoding(true)))
         {
@@ -270,7 +270,7 @@ internal static class ImportApi
         if (count.New + count.Changed > 0)
         {
             yield return new(Messages.UpdatingNumbers, 0.92, read, bad, bounds, null, null, null);
-            await Shelves.KeepNorm(db, marketId, await shelves.Ask(db, marketId, s => s.Renorm(), CancellationToken.None), CancellationToken.None);
+            await Shelves.SaveStatistics(db, marketId, await shelves.Query(db, marketId, s => s.ComputeStatistics(), CancellationToken.None), CancellationToken.None);
         }
 
         if (count.New + count.Changed > 0)

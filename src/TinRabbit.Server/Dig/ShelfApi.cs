@@ -57,18 +57,18 @@ internal static class ShelfApi
         api.MapPost("/markets/{marketId}/shelf", async (string marketId, ShelfQuery query, TinContext db, Shelves shelves, CancellationToken stop) =>
         {
             query = query with { Skip = Math.Max(0, query.Skip), Take = Math.Clamp(query.Take, 0, MostRows) };
-            var (ids, passing, all, absent, norm) = await shelves.Ask(db, marketId, s => s.Search(query) is var (found, count) ? (found, count, s.Count, Absent(query, s), s.Norm) : default, stop);
+            var (ids, passing, all, absent, norm) = await shelves.Query(db, marketId, s => s.Search(query) is var (found, count) ? (found, count, s.Count, Absent(query, s), s.Norm) : default, stop);
             return TypedResults.Ok(new ShelfView(await Rows(marketId, ids, db, shelves, stop), passing, all, absent, norm));
         }).WithName("GetShelf").DisableRequestTimeout();
 
         api.MapGet("/markets/{marketId}/sources", async (string marketId, TinContext db, Shelves shelves, CancellationToken stop) =>
-            TypedResults.Ok(await shelves.Ask(db, marketId, s => s.Sources(), stop))).WithName("GetSources");
+            TypedResults.Ok(await shelves.Query(db, marketId, s => s.Sources(), stop))).WithName("GetSources");
 
         api.MapPost("/markets/{marketId}/shelf/export.{format}", async Task<IResult> (string marketId, string format, ShelfQuery query, TinContext db, Shelves shelves, HttpContext http, CancellationToken stop) =>
         {
             if (format is not ("csv" or "xlsx"))
                 return TypedResults.NotFound();
-            var (ids, absent) = await shelves.Ask(db, marketId, s => (s.Search(query with { Skip = 0, Take = MostExported }).Ids, Absent(query, s)), stop);
+            var (ids, absent) = await shelves.Query(db, marketId, s => (s.Search(query with { Skip = 0, Take = MostExported }).Ids, Absent(query, s)), stop);
             return TermFiles.Download(Exported(), format, $"{marketId} terms");
 
             async IAsyncEnumerable<(string, Measured)> Exported()
@@ -87,10 +87,10 @@ internal static class ShelfApi
                 return TypedResults.NotFound();
             var (pasted, bad) = PastedTerms.Read(request.Text);
             var source = request.Source?.Trim() is { Length: > 0 } named ? named : "pasted";
-            var before = await shelves.Ask(db, marketId, s => s.Count, stop);
-            var terms = await shelves.Put(db, marketId, [.. pasted.Select(p => new Found(p.Text, p.Volume is null && p.Competition is null ? null
+            var before = await shelves.Query(db, marketId, s => s.Count, stop);
+            var terms = await shelves.Save(db, marketId, [.. pasted.Select(p => new Found(p.Text, p.Volume is null && p.Competition is null ? null
                 : new ReadingRow { Volume = p.Volume, Competition = p.Competition, Source = source, TakenAt = DateTime.UtcNow }))], stop);
-            return TypedResults.Ok(new PasteResult(terms.Count, await shelves.Ask(db, marketId, s => s.Count, stop) - before, bad));
+            return TypedResults.Ok(new PasteResult(terms.Count, await shelves.Query(db, marketId, s => s.Count, stop) - before, bad));
         }).WithName("PasteTerms");
 
         api.MapGet("/filters", async (TinContext db, CancellationToken stop) =>
@@ -186,6 +186,6 @@ internal static class ShelfApi
     private static async Task<List<ShelfTerm>> Rows(string marketId, IReadOnlyList<int> ids, TinContext db, Shelves shelves, CancellationToken stop)
     {
         var terms = await db.Terms.AsNoTracking().Include(t => t.Reading).Where(t => ids.Contains(t.Id)).ToDictionaryAsync(t => t.Id, stop);
-        return await shelves.Ask(db, marketId, shelf => ids.Where(terms.ContainsKey).Select(id => new ShelfTerm(terms[id].Text, terms[id].Key, Measured.Of(terms[id], shelf))).ToList(), stop);
+        return await shelves.Query(db, marketId, shelf => ids.Where(terms.ContainsKey).Select(id => new ShelfTerm(terms[id].Text, terms[id].Key, Measured.Of(terms[id], shelf))).ToList(), stop);
     }
 }

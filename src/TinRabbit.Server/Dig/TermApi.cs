@@ -78,7 +78,7 @@ internal static class TermApi
             var terms = await shelves.MeasureTyped(db, marketId, forms, stop);
             var term = terms.GetValueOrDefault(key);
             var readings = term is null ? [] : await db.Readings.AsNoTracking().Where(r => r.TermId == term.Id).OrderByDescending(r => r.Id).ToListAsync(stop);
-            var (numbers, norm) = await shelves.Ask(db, marketId, s => (Measured.Of(term, s), s.Norm), stop);
+            var (numbers, norm) = await shelves.Query(db, marketId, s => (Measured.Of(term, s), s.Norm), stop);
             return TypedResults.Ok(new TermView(
                 term?.Text ?? text.Trim(), key, numbers, YearOf(numbers), FamilyOf(forms, key, terms), place.PlatformId == MarketPlace.Web ? null : Seen(market.Search(marketId, key, TopResults), key),
                 [.. readings.OrderByDescending(r => r.Id == term!.ReadingId).Select(r => new OldReading(r.Id, r.Volume, r.Competition, r.TitlesHolding, r.ClickCost, r.Source, r.TakenAt, r.Id == term!.ReadingId))], norm));
@@ -95,7 +95,7 @@ internal static class TermApi
             {
                 var terms = await shelves.MeasureTyped(db, place.Id, forms, stop);
                 var best = terms.Values.Where(t => t.Reading?.Volume is not null).OrderByDescending(t => t.Reading!.Volume).ThenByDescending(t => t.Key == key).FirstOrDefault();
-                views.Add(await shelves.Ask(db, place.Id, s => new CountryView(place.Id, names.GetValueOrDefault(place.PlatformId, "Web search"), place.Country, place.CountryName, place.PlatformId == MarketPlace.Web,
+                views.Add(await shelves.Query(db, place.Id, s => new CountryView(place.Id, names.GetValueOrDefault(place.PlatformId, "Web search"), place.Country, place.CountryName, place.PlatformId == MarketPlace.Web,
                     Measured.Of(terms.GetValueOrDefault(key), s), best?.Text, best is null ? null : Measured.Of(best, s)), stop));
             }
 
@@ -109,7 +109,7 @@ internal static class TermApi
             Check(right);
             var key = Tokens.Key(right.Text);
             var old = (await Shelves.TermsOf(db, marketId, [key], stop)).GetValueOrDefault(key)?.Reading;
-            var terms = await shelves.Put(db, marketId, [new(right.Text, new()
+            var terms = await shelves.Save(db, marketId, [new(right.Text, new()
             {
                 Volume = right.Volume,
                 Competition = right.Competition,
@@ -120,15 +120,15 @@ internal static class TermApi
                 Source = Shelves.ByHand,
                 TakenAt = DateTime.UtcNow,
             })], stop);
-            return TypedResults.Ok(await shelves.Ask(db, marketId, s => Measured.Of(terms[key], s), stop));
+            return TypedResults.Ok(await shelves.Query(db, marketId, s => Measured.Of(terms[key], s), stop));
         }).WithName("CorrectReading").ProducesValidationProblem();
 
         api.MapPost("/readings/{readingId:int}/use", async Task<Results<Ok<Measured>, NotFound>> (string marketId, int readingId, TinContext db, Shelves shelves, CancellationToken stop) =>
         {
             if (await db.Readings.FindAsync([readingId], stop) is not { } reading || await db.Terms.FirstOrDefaultAsync(t => t.Id == reading.TermId && t.MarketId == marketId, stop) is not { } term)
                 return TypedResults.NotFound();
-            var terms = await shelves.Put(db, marketId, [new(term.Text, reading)], stop);
-            return TypedResults.Ok(await shelves.Ask(db, marketId, s => Measured.Of(terms[term.Key], s), stop));
+            var terms = await shelves.Save(db, marketId, [new(term.Text, reading)], stop);
+            return TypedResults.Ok(await shelves.Query(db, marketId, s => Measured.Of(terms[term.Key], s), stop));
         }).WithName("UseReading");
     }
 

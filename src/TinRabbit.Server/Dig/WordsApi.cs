@@ -57,7 +57,7 @@ internal static class WordsApi
                     found.Add((words[i], [.. Thesaurus.Of(words[i]).Select(a => (a, string.Join(' ', [.. words[..i], a.Word, .. words[(i + 1)..]])))]));
             var terms = await shelves.MeasureTyped(db, marketId, [.. found.SelectMany(f => f.Terms).Select(t => t.Term).Distinct()], stop);
             var context = await ContextOf(db, product, stop);
-            return TypedResults.Ok(await shelves.Ask(db, marketId, shelf => found.Where(f => f.Terms.Count > 0).Select(f => new AlikeView(f.Word,
+            return TypedResults.Ok(await shelves.Query(db, marketId, shelf => found.Where(f => f.Terms.Count > 0).Select(f => new AlikeView(f.Word,
                 [.. BySense(f.Terms, terms, context).Select(t => new AlikeTerm(t.Alike.Word, t.Alike.Part, t.Alike.Likeness, t.Term, Tokens.Key(t.Term), Measured.Of(terms.GetValueOrDefault(Tokens.Key(t.Term)), shelf)))])).ToList(), stop));
         }).WithName("GetAlike");
 
@@ -74,7 +74,7 @@ internal static class WordsApi
             // Both orders are asked: "cedar bird house", but "bird house for kids".
             string[] Orders(string word, string name) => [$"{word} {name}", $"{name} for {word}", $"{name} {word}"];
             var typed = await shelves.MeasureTyped(db, marketId, [.. rows.Values.SelectMany(r => r).SelectMany(r => heads.SelectMany(h => Orders(r.Word, h))).Distinct()], stop);
-            return TypedResults.Ok(await shelves.Ask(db, marketId, shelf => new GridView(heads, [.. rows.Select(r => new GridFacet(r.Key, [.. r.Value.Select(w => new GridRow(w.Word, w.Own, [.. heads.Select(h => Cell(w.Word, h, shelf))]))]))
+            return TypedResults.Ok(await shelves.Query(db, marketId, shelf => new GridView(heads, [.. rows.Select(r => new GridFacet(r.Key, [.. r.Value.Select(w => new GridRow(w.Word, w.Own, [.. heads.Select(h => Cell(w.Word, h, shelf))]))]))
                 .Select(f => f with { Rows = [.. f.Rows.OrderByDescending(w => w.Own).ThenByDescending(w => w.Cells.Max(c => c.Numbers.Volume ?? -1)).Take(WordsOfFacet)] })]), stop));
 
             GridCell Cell(string word, string name, ShelfColumns shelf)

@@ -179,7 +179,7 @@ internal static class EngineApi
         {
             var platform = await ReadPlatform(request.Platform, db, stop);
             var copy = request.Fields.ValueKind == JsonValueKind.Undefined ? throw new FormatProblems([new("fields", "The listing's fields are needed.")])
-                : PlatformJson.ReadCopy(request.Fields, platform);
+                : CopyJson.Read(request.Fields, platform);
             return TypedResults.Ok(WeighResponse.Of(platform, Core.Measures.Weigher.Weigh(platform, copy, ReadTerms(request.Terms), stop), stop));
         }).WithName("EngineWeigh").WithTags("Engine").ProducesValidationProblem();
     }
@@ -211,10 +211,10 @@ internal static class EngineApi
             if (request.PageKind is not null)
                 throw new FormatProblems([new("pageKind", "Pages of a web shop are not checked here yet; give a platform.")]);
             var platform = await ReadPlatform(request.Platform, db, stop);
-            var copy = request.Fields.ValueKind is JsonValueKind.Undefined or JsonValueKind.Null ? new Dictionary<string, FieldValue>() : PlatformJson.ReadCopy(request.Fields, platform);
+            var copy = request.Fields.ValueKind is JsonValueKind.Undefined or JsonValueKind.Null ? new Dictionary<string, FieldValue>() : CopyJson.Read(request.Fields, platform);
             var findings = ListingCheck.Check(new(platform, copy, ReadTerms(request.Terms ?? []), request.Lead, request.Facts?.Words, [.. ReadAvoid(request.Avoid).Select(a => new AvoidedTerm(a))], request.ShopName, []), stop);
             return TypedResults.Ok(new CheckResponse([.. findings.Select(f => new CheckedFinding(f.Id, f.Level, f.Field, f.Item, f.Start, f.Length, f.Why,
-                f.Fix is { } fix ? new(fix.Label, fix.Field, PlatformJson.WriteValue(fix.Value)) : null))]));
+                f.Fix is { } fix ? new(fix.Label, fix.Field, CopyJson.WriteValue(fix.Value)) : null))]));
         }).WithName("EngineCheck").WithTags("Engine").ProducesValidationProblem();
 
         app.MapPost("/api/engine/read", async (ReadRequest request, TinContext db, Shelves shelves, CancellationToken stop) =>
@@ -230,7 +230,7 @@ internal static class EngineApi
     private static async Task<(Platform Platform, IReadOnlyDictionary<string, FieldValue> Copy, string Field, WantedTerm[] Terms, IReadOnlyList<string> Avoid)> ReadFill(FillRequest request, TinContext db, CancellationToken stop)
     {
         var platform = await ReadPlatform(request.Platform, db, stop);
-        var copy = request.Fields.ValueKind is JsonValueKind.Undefined or JsonValueKind.Null ? new Dictionary<string, FieldValue>() : PlatformJson.ReadCopy(request.Fields, platform);
+        var copy = request.Fields.ValueKind is JsonValueKind.Undefined or JsonValueKind.Null ? new Dictionary<string, FieldValue>() : CopyJson.Read(request.Fields, platform);
         return (platform, copy, request.Field ?? throw new FormatProblems([new("field", "The key of the field to fill is needed.")]), ReadTerms(request.Terms), ReadAvoid(request.Avoid));
     }
 

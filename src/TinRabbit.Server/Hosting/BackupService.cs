@@ -110,7 +110,7 @@ internal sealed class BackupService(DataFolder folder, WriteGate writes, Shelves
         SqliteConnection.ClearAllPools();
         await using var db = TinContext.Open(folder.Database);
         await ShopSeeder.AddShippedPlatforms(db);
-        shelves.ForgetAll();
+        shelves.EvictAll();
         await MarketSetup.OpenOwn(db, market);
         await MarketSetup.SendAgain(db, market);
     }

@@ -54,7 +54,7 @@ internal sealed class WarmUpService(IServiceScopeFactory scopes, IMarket market,
     {
         var used = await db.Digs.GroupBy(d => d.MarketId).OrderByDescending(g => g.Max(d => d.At)).Select(g => g.Key).Take(ShelvesRead).ToListAsync(stop);
         foreach (var marketId in used.Where(shelves.Knows))
-            await shelves.Ask(db, marketId, s => s.Search(new(Take: 0)), stop);
+            await shelves.Query(db, marketId, s => s.Search(new(Take: 0)), stop);
         (market as StandInMarket)?.Make(used.Count > 0 ? used.Where(shelves.Knows) : [market.Places[0].Id]);
     }
 

@@ -18,7 +18,7 @@ public sealed record LanguageRequest(string MarketId, [MaxLength(20)] string Lan
 /// <param name="To">Null where the glossary lacks a word, or the column's line is empty.</param>
 /// <param name="Unknown">The words that the glossary lacks.</param>
 /// <param name="Typed">Whether it has searches there.</param>
-public sealed record TurnedTerm(string From, string? To, IReadOnlyList<string> Unknown, bool Typed, Measured Numbers);
+public sealed record TranslatedTerm(string From, string? To, IReadOnlyList<string> Unknown, bool Typed, Measured Numbers);
 
 internal static class LanguageApi
 {
@@ -26,18 +26,18 @@ internal static class LanguageApi
     {
         app.MapGet("/api/languages", () => TypedResults.Ok(Glossary.Languages)).WithName("GetLanguages").WithTags("Pick");
 
-        app.MapPost("/api/language", async Task<Results<Ok<List<TurnedTerm>>, NotFound>> (LanguageRequest request, TinContext db, IMarket market, Shelves shelves, CancellationToken stop) =>
+        app.MapPost("/api/language", async Task<Results<Ok<List<TranslatedTerm>>, NotFound>> (LanguageRequest request, TinContext db, IMarket market, Shelves shelves, CancellationToken stop) =>
         {
             if (market.Places.All(p => p.Id != request.MarketId))
                 return TypedResults.NotFound();
-            var turned = Turn(request);
+            var turned = Translate(request);
             var terms = await shelves.MeasureTyped(db, request.MarketId, [.. turned.Select(t => t.To).OfType<string>()], stop);
-            return TypedResults.Ok(await shelves.Ask(db, request.MarketId, s => turned.Select(t =>
-                t.To is not null && terms.GetValueOrDefault(Tokens.Key(t.To)) is { } term ? new TurnedTerm(t.From, t.To, t.Unknown, true, Measured.Of(term, s)) : new TurnedTerm(t.From, t.To, t.Unknown, false, Measured.Nothing)).ToList(), stop));
+            return TypedResults.Ok(await shelves.Query(db, request.MarketId, s => turned.Select(t =>
+                t.To is not null && terms.GetValueOrDefault(Tokens.Key(t.To)) is { } term ? new TranslatedTerm(t.From, t.To, t.Unknown, true, Measured.Of(term, s)) : new TranslatedTerm(t.From, t.To, t.Unknown, false, Measured.Nothing)).ToList(), stop));
         }).WithName("TurnTerms").WithTags("Pick").ProducesValidationProblem();
     }
 
-    private static List<Translation> Turn(LanguageRequest request)
+    private static List<Translation> Translate(LanguageRequest request)
     {
         if (request.Column is null)
             return Glossary.Languages.Contains(request.Language) ? [.. request.Texts.Select(t => Glossary.Translate(t, request.Language))]

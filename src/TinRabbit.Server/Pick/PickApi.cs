@@ -63,7 +63,7 @@ internal static class PickApi
             var undo = await db.Changes.Where(c => c.ProductId == id || c.ProductId == null).OrderByDescending(c => c.Id).Select(c => c.What).FirstOrDefaultAsync(stop);
             var facts = (await db.Products.AsNoTracking().FirstOrDefaultAsync(p => p.Id == id, stop))?.Facts.Words ?? new Facts().Words;
             var avoided = (await db.AvoidedInShop(stop)).ToDictionary(a => Tokens.Key(a.Text));
-            return TypedResults.Ok(new PicksView([.. picks.Select(p => View(p, facts, avoided))], undo, await db.NormOf(marketId, stop)));
+            return TypedResults.Ok(new PicksView([.. picks.Select(p => View(p, facts, avoided))], undo, await db.StatisticsOf(marketId, stop)));
         }).WithName("GetPicks");
 
         api.MapPost("/", async Task<Results<Ok<Changed>, Conflict<NoteConflict>, NotFound>> (int id, PickRequest request, TinContext db, CancellationToken stop) =>

@@ -95,7 +95,7 @@ internal static class ShopApi
         if (from is { } source && await db.FindListing(source, stop) is { } other && other.ProductId == id)
         {
             var its = PlatformJson.Read(other.Platform.Profile);
-            (listing.Copy, listing.LeadKey) = (ListingCopy.To(platform, its, Listings.CopyOf(other.Copy, its)), other.LeadKey);
+            (listing.Copy, listing.LeadKey) = (ListingCopy.ConvertTo(platform, its, Listings.CopyOf(other.Copy, its)), other.LeadKey);
         }
 
         product.Listings.Add(listing);

@@ -195,7 +195,7 @@ public sealed class ChangeLog(TinContext db, Shelves shelves, WriteGate writes)
         db.Entry(import).State = EntityState.Detached;
         await TermImport.RemoveUnfinished(db, writes);
         shelves.Evict(import.MarketId);
-        await Shelves.KeepNorm(db, import.MarketId, await shelves.Ask(db, import.MarketId, s => s.Renorm(), CancellationToken.None), CancellationToken.None);
+        await Shelves.SaveStatistics(db, import.MarketId, await shelves.Query(db, import.MarketId, s => s.ComputeStatistics(), CancellationToken.None), CancellationToken.None);
     }
 
     private static int Number(Reversal reversal) => int.Parse(reversal.Id, CultureInfo.InvariantCulture);

@@ -10,7 +10,7 @@ internal static class ListingCopy
     /// <param name="from">The platform it comes from.</param>
     /// <param name="copy">The texts there.</param>
     /// <returns>The texts as they are stored.</returns>
-    public static string To(Platform platform, Platform from, IReadOnlyDictionary<string, FieldValue> copy)
+    public static string ConvertTo(Platform platform, Platform from, IReadOnlyDictionary<string, FieldValue> copy)
     {
         var result = new Dictionary<string, FieldValue>();
         foreach (var field in platform.Fields)
@@ -20,7 +20,7 @@ internal static class ListingCopy
                 result[field.Key] = value;
         }
 
-        return PlatformJson.WriteCopy(result).ToJsonString(Listings.Json);
+        return CopyJson.Write(result).ToJsonString(Listings.Json);
 
         bool Usable(Field field) => copy.TryGetValue(field.Key, out var value) && !value.IsEmpty(field.Shape);
     }

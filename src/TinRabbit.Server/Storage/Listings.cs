@@ -22,7 +22,7 @@ internal static class Listings
     public static IReadOnlyDictionary<string, FieldValue> CopyOf(string copy, Platform platform)
     {
         using var json = JsonDocument.Parse(copy);
-        return PlatformJson.ReadKept(json.RootElement, platform);
+        return CopyJson.ReadStored(json.RootElement, platform);
     }
 
     /// <summary>Keeps the state that a listing is in, unless it is empty or the last one kept.</summary>
@@ -31,7 +31,7 @@ internal static class Listings
     /// <param name="why">Why it is kept, as words that follow "Kept".</param>
     /// <param name="name">The seller's name for it; empty where none.</param>
     /// <param name="stop">Stops waiting.</param>
-    public static async Task<bool> KeepVersion(this TinContext db, ListingRow listing, string why, string name, CancellationToken stop)
+    public static async Task<bool> SaveVersion(this TinContext db, ListingRow listing, string why, string name, CancellationToken stop)
     {
         var last = await db.Versions.Where(v => v.ListingId == listing.Id).OrderByDescending(v => v.Id).FirstOrDefaultAsync(stop);
         if (listing.Copy == "{}" || (last?.Copy == listing.Copy && name.Length == 0))
@@ -44,7 +44,7 @@ internal static class Listings
     }
 
     /// <summary>Keeps a try at a title, unless it is empty or there already.</summary>
-    public static async Task KeepTake(this TinContext db, int listingId, string text, CancellationToken stop)
+    public static async Task SaveTake(this TinContext db, int listingId, string text, CancellationToken stop)
     {
         if (text.Trim() is { Length: > 0 } take && !await db.Takes.AnyAsync(t => t.ListingId == listingId && t.Text == take, stop))
             db.Takes.Add(new() { ListingId = listingId, At = DateTime.UtcNow, Text = take });

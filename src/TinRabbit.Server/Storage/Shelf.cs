@@ -21,14 +21,14 @@ public static class Shelf
     };
 
     /// <summary>Statistics of a market's shelf.</summary>
-    public static async Task<MarketStatistics> NormOf(this TinContext db, string marketId, CancellationToken stop) =>
+    public static async Task<MarketStatistics> StatisticsOf(this TinContext db, string marketId, CancellationToken stop) =>
         (await db.Markets.AsNoTracking().FirstOrDefaultAsync(m => m.Id == marketId, stop))?.Norm ?? MarketStatistics.Unknown;
 
     /// <summary>A product's picks in their order, with all that is known of them in one market.</summary>
     public static async Task<List<MeasuredPick>> PicksOf(this Shelves shelves, TinContext db, int productId, string marketId, CancellationToken stop)
     {
         var rows = await Joined(db, productId, marketId).Select(p => new { p.Pick, p.Term, p.Term!.Reading }).ToListAsync(stop);
-        return await shelves.Ask(db, marketId, shelf => rows.Select(r => new MeasuredPick(r.Pick, Measured.Of(With(r.Term, r.Reading), shelf))).ToList(), stop);
+        return await shelves.Query(db, marketId, shelf => rows.Select(r => new MeasuredPick(r.Pick, Measured.Of(With(r.Term, r.Reading), shelf))).ToList(), stop);
     }
 
     private static TermRow? With(TermRow? term, ReadingRow? reading)
@@ -41,7 +41,7 @@ public static class Shelf
     /// <summary>The picks that are worked on, neither parked nor avoided, as the engine takes them, each with its key. Asked at every key: it reads no more than that.</summary>
     public static async Task<List<(string Key, Home Home, WantedTerm Term)>> WantedOf(this TinContext db, int productId, string marketId, CancellationToken stop)
     {
-        var norm = await db.NormOf(marketId, stop);
+        var norm = await db.StatisticsOf(marketId, stop);
         var rows = await Joined(db, productId, marketId).Where(p => p.Pick.Home != Home.Later && p.Pick.Home != Home.Avoid)
             .Select(p => new { p.Pick.Key, p.Pick.Text, p.Pick.Home, p.Pick.Fit, p.Term!.Reading!.Volume, p.Term.Reading.Competition }).ToListAsync(stop);
         return [.. rows.Select(r => (r.Key, r.Home, new WantedTerm(r.Text, r.Volume, r.Competition, TermMeasures.Headroom(r.Volume, r.Competition, norm.Centre), r.Fit)))];

@@ -103,7 +103,7 @@ public sealed class ShelfColumns
     }
 
     /// <summary>Takes the norm anew.</summary>
-    public MarketStatistics Renorm()
+    public MarketStatistics ComputeStatistics()
     {
         Norm = MarketStatistics.Compute(Readings());
         ChangesSinceNorm = 0;
@@ -119,7 +119,7 @@ public sealed class ShelfColumns
     }
 
     /// <summary>Starts from a norm that was kept.</summary>
-    public void Start(MarketStatistics norm)
+    public void BeginWith(MarketStatistics norm)
     {
         (Norm, ChangesSinceNorm) = (norm, 0);
         _changes.Clear();
@@ -161,7 +161,7 @@ public sealed class ShelfColumns
                 kept.AsSpan(from, some.Length).CopyTo(some);
             else
             {
-                Have(must, from, some);
+                Accepts(must, from, some);
                 if (having is not null)
                     some.CopyTo(having.AsSpan(from));
             }
@@ -221,7 +221,7 @@ public sealed class ShelfColumns
     private static byte[][] Words(string typed) => [.. Tokens.Of(typed).Select(t => Encoding.UTF8.GetBytes(t.Word))];
 
     // Marks the rows that have all the words: those whose pairs of letters allow it are looked into.
-    private void Have(byte[][] must, int from, Span<byte> some)
+    private void Accepts(byte[][] must, int from, Span<byte> some)
     {
         some.Fill((byte)(must.Length == 0 ? 1 : 0));
         if (must.Length == 0)
@@ -282,7 +282,7 @@ public sealed class ShelfColumns
         if (order.Rows is null || _changes.Count - order.Seen > Math.Max(1000, Count / 10))
             (order.Rows, order.Known) = Sorted(by, Enumerable.Range(0, Count).ToArray());
         else if (order.Seen < _changes.Count)
-            (order.Rows, order.Known) = Mended(by, order.Rows, order.Known, order.Seen);
+            (order.Rows, order.Known) = RepairOrder(by, order.Rows, order.Known, order.Seen);
         order.Seen = _changes.Count;
         return (order.Rows, order.Known);
     }
@@ -312,7 +312,7 @@ public sealed class ShelfColumns
     }
 
     // Takes what changed out of an order and puts it back where it belongs.
-    private (int[] Rows, int Known) Mended(ShelfOrder by, int[] old, int oldKnown, int seen)
+    private (int[] Rows, int Known) RepairOrder(ShelfOrder by, int[] old, int oldKnown, int seen)
     {
         var changed = _changes.Skip(seen).Distinct().ToArray();
         var moved = new System.Collections.BitArray(Count);
@@ -325,7 +325,7 @@ public sealed class ShelfColumns
         {
             if (moved[old[i]])
                 continue;
-            while (next < put.Known && Before(by, put.Rows[next], old[i]))
+            while (next < put.Known && CompareRows(by, put.Rows[next], old[i]))
                 rows[at++] = put.Rows[next++];
             rows[at++] = old[i];
         }
@@ -341,7 +341,7 @@ public sealed class ShelfColumns
         return (rows, known);
     }
 
-    private bool Before(ShelfOrder by, int one, int other) =>
+    private bool CompareRows(ShelfOrder by, int one, int other) =>
         by == ShelfOrder.Text ? KeyBytes(one).SequenceCompareTo(KeyBytes(other)) < 0 : Value(by, one) < Value(by, other);
 
     private double Value(ShelfOrder by, int row) => by switch

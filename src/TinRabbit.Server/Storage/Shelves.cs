@@ -29,13 +29,13 @@ public sealed class Shelves(IMarket market, DataVersion commits)
     private readonly ConcurrentDictionary<(string Market, string Search), KnownTerms> _known = new();
 
     /// <summary>Asks something of a market's shelf while nothing else does.</summary>
-    public async Task<T> Ask<T>(TinContext db, string marketId, Func<ShelfColumns, T> question, CancellationToken stop)
+    public async Task<T> Query<T>(TinContext db, string marketId, Func<ShelfColumns, T> question, CancellationToken stop)
     {
         var gate = GateOf(marketId);
         await gate.WaitAsync(stop);
         try
         {
-            return question(await Loaded(db, marketId, stop));
+            return question(await Load(db, marketId, stop));
         }
         finally
         {
@@ -53,7 +53,7 @@ public sealed class Shelves(IMarket market, DataVersion commits)
     public bool Knows(string marketId) => market.Places.Any(p => p.Id == marketId);
 
     /// <summary>The known terms of a market that a text holds, and those that it would hold if its words stood in another order.</summary>
-    public Task<TextRead> Read(TinContext db, string marketId, Platform platform, string text, CancellationToken stop) => Ask(db, marketId, shelf =>
+    public Task<TextRead> Read(TinContext db, string marketId, Platform platform, string text, CancellationToken stop) => Query(db, marketId, shelf =>
     {
         if (_known.Count >= MostKnown)
             _known.Clear();
@@ -81,7 +81,7 @@ public sealed class Shelves(IMarket market, DataVersion commits)
     }
 
     /// <summary>Forgets all shelves: the whole database was replaced.</summary>
-    public void ForgetAll()
+    public void EvictAll()
     {
         _shelves.Clear();
         _known.Clear();
@@ -94,7 +94,7 @@ public sealed class Shelves(IMarket market, DataVersion commits)
     /// </summary>
     /// <param name="settle">Whether the norm of a large shelf is taken anew too, which takes a while.</param>
     /// <returns>Every term given, by key.</returns>
-    public async Task<Dictionary<string, TermRow>> Put(TinContext db, string marketId, IReadOnlyCollection<Found> found, CancellationToken stop, bool settle = true)
+    public async Task<Dictionary<string, TermRow>> Save(TinContext db, string marketId, IReadOnlyCollection<Found> found, CancellationToken stop, bool settle = true)
     {
         var byKey = new Dictionary<string, Found>(StringComparer.Ordinal);
         foreach (var one in found)
@@ -105,7 +105,7 @@ public sealed class Shelves(IMarket market, DataVersion commits)
         var touched = false;
         try
         {
-            var shelf = await Loaded(db, marketId, stop);
+            var shelf = await Load(db, marketId, stop);
             Dictionary<string, TermRow> terms = [];
             await db.InOneWrite(async () =>
             {
@@ -128,7 +128,7 @@ public sealed class Shelves(IMarket market, DataVersion commits)
                 foreach (var term in changed)
                     shelf.Set(ShelfLine.Of(term));
                 if (shelf.ChangesSinceNorm > 0 && (settle || shelf.Count < Small))
-                    await KeepNorm(db, marketId, shelf.Renorm(), stop);
+                    await SaveStatistics(db, marketId, shelf.ComputeStatistics(), stop);
             }, stop);
             return terms;
         }
@@ -158,13 +158,13 @@ public sealed class Shelves(IMarket market, DataVersion commits)
         var from = ShelfLine.DayOf(DateTime.UtcNow) - FreshDays;
         var byKey = texts.Select(t => (Text: t, Key: Tokens.Key(t))).Where(t => t.Key.Length > 0).DistinctBy(t => t.Key).ToList();
         // What is fresh is not measured again, and what a person put right never is.
-        var (fresh, there) = await Ask(db, marketId, shelf =>
+        var (fresh, there) = await Query(db, marketId, shelf =>
         {
             var rows = byKey.Select(t => (t.Key, Row: shelf.RowOf(t.Key))).Where(t => t.Row >= 0).ToList();
             return (rows.Where(t => shelf[t.Row].Day > from || shelf[t.Row].Source == ByHand).Select(t => t.Key).ToHashSet(), rows.Select(t => t.Key).ToHashSet());
         }, stop);
         var found = byKey.Where(t => !fresh.Contains(t.Key)).Select(t => new Found(t.Text, market.Read(marketId, t.Text))).Where(f => !onlyTyped || f.Reading is not null).ToList();
-        var terms = found.Count > 0 ? await Put(db, marketId, found, stop, settle) : [];
+        var terms = found.Count > 0 ? await Save(db, marketId, found, stop, settle) : [];
         foreach (var (key, term) in await TermsOf(db, marketId, [.. there.Where(k => !terms.ContainsKey(k))], stop))
             terms[key] = term;
         return terms;
@@ -181,14 +181,14 @@ public sealed class Shelves(IMarket market, DataVersion commits)
     }
 
     /// <summary>Keeps a norm beside its shelf.</summary>
-    public static async Task KeepNorm(TinContext db, string marketId, MarketStatistics norm, CancellationToken stop)
+    public static async Task SaveStatistics(TinContext db, string marketId, MarketStatistics norm, CancellationToken stop)
     {
         var row = await db.Markets.FindAsync([marketId], stop) ?? db.Markets.Add(new() { Id = marketId }).Entity;
         row.Norm = norm;
         await db.SaveChangesAsync(stop);
     }
 
-    private async Task<ShelfColumns> Loaded(TinContext db, string marketId, CancellationToken stop)
+    private async Task<ShelfColumns> Load(TinContext db, string marketId, CancellationToken stop)
     {
         if (_shelves.TryGetValue(marketId, out var shelf))
             return shelf;
@@ -197,18 +197,18 @@ public sealed class Shelves(IMarket market, DataVersion commits)
         await db.Database.OpenConnectionAsync(stop);
         try
         {
-            Fill(shelf, ((Microsoft.Data.Sqlite.SqliteConnection)db.Database.GetDbConnection()).Handle!, marketId, stop);
+            ReadColumns(shelf, ((Microsoft.Data.Sqlite.SqliteConnection)db.Database.GetDbConnection()).Handle!, marketId, stop);
         }
         finally
         {
             await db.Database.CloseConnectionAsync();
         }
 
-        shelf.Start(await db.NormOf(marketId, stop));
+        shelf.BeginWith(await db.StatisticsOf(marketId, stop));
         return _shelves[marketId] = shelf;
     }
 
-    private static void Fill(ShelfColumns shelf, sqlite3 database, string marketId, CancellationToken stop)
+    private static void ReadColumns(ShelfColumns shelf, sqlite3 database, string marketId, CancellationToken stop)
     {
         const string Rows = "SELECT t.Id, t.Key, IFNULL(r.Volume, -1), IFNULL(r.Competition, -1), IFNULL(r.TitlesHolding, -1), IFNULL(r.ClickCost, -1), r.TakenAt, r.Source FROM Terms t NOT INDEXED LEFT JOIN Readings r ON r.Id = t.ReadingId WHERE t.MarketId = ?1";
         if (raw.sqlite3_prepare_v2(database, Rows, out var rows) != raw.SQLITE_OK)

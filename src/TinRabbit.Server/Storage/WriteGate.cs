@@ -12,13 +12,13 @@ public sealed class WriteGate : IDisposable
     public async Task<IDisposable> Enter(CancellationToken stop)
     {
         await _gate.WaitAsync(stop);
-        return new Turn(_gate);
+        return new Lease(_gate);
     }
 
     /// <inheritdoc/>
     public void Dispose() => _gate.Dispose();
 
-    private sealed class Turn(SemaphoreSlim gate) : IDisposable
+    private sealed class Lease(SemaphoreSlim gate) : IDisposable
     {
         private int _ended;
 

@@ -117,7 +117,7 @@ internal static class WeighApi
         if (await db.Listings.AsNoTracking().Where(l => l.Id == id).Select(l => new { l.ProductId, l.Copy, l.Platform.Profile }).FirstOrDefaultAsync(stop) is not { } listing)
             return null;
         var picks = await ready.Get(db, listing.ProductId, marketId, listing.Profile, stop);
-        return (picks, fields is { } draft ? PlatformJson.ReadCopy(draft, picks.Platform) : Listings.CopyOf(listing.Copy, picks.Platform));
+        return (picks, fields is { } draft ? CopyJson.Read(draft, picks.Platform) : Listings.CopyOf(listing.Copy, picks.Platform));
     }
 
     private static WeighingView View(PreparedPicks picks, IReadOnlyDictionary<string, FieldValue> copy, Weighing weighing, string? since, LastWeighings last, CancellationToken stop)

@@ -29,7 +29,7 @@ public sealed record FindingView(
 /// <param name="Value">The field's new value.</param>
 public sealed record FixView(string Label, string Field, JsonNode? Value)
 {
-    public static FixView Of(Fix fix) => new(fix.Label, fix.Field, PlatformJson.WriteValue(fix.Value));
+    public static FixView Of(Fix fix) => new(fix.Label, fix.Field, CopyJson.WriteValue(fix.Value));
 }
 
 /// <summary>The findings of a check.</summary>

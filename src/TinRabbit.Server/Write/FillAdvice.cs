@@ -52,7 +52,7 @@ internal static class FillAdvice
     {
         var facts = open.Listing.Product.Facts.Words;
         var about = new[] { facts.What, open.Lead ?? "" }.Select(t => Tokens.Of(t).Select(w => w.Word).ToArray()).Where(w => w.Length > 0).Select(w => w[StopWords.About(w)]).Distinct().ToArray();
-        var (ids, norm) = await shelves.Ask(db, marketId, s => (about.SelectMany(word => s.Search(new(Has: word, VolumeFrom: 1, Take: LookedAt)).Ids).ToHashSet(), s.Norm), stop);
+        var (ids, norm) = await shelves.Query(db, marketId, s => (about.SelectMany(word => s.Search(new(Has: word, VolumeFrom: 1, Take: LookedAt)).Ids).ToHashSet(), s.Norm), stop);
         var known = (await db.Picks.Where(p => p.ProductId == open.Listing.ProductId).Select(p => p.Key).ToListAsync(stop)).ToHashSet();
         var avoided = new AvoidedTerms(open.Platform, open.Avoid);
         var terms = await db.Terms.AsNoTracking().Include(t => t.Reading).Where(t => ids.Contains(t.Id)).ToListAsync(stop);

@@ -104,6 +104,6 @@ internal static class FillApi
         return View(words.Value, words.Words, words.Gain, words.Bound);
 
         (FillView, FieldValue?) View(FieldValue? value, IReadOnlyList<string> pieces, double? gain = null, double? bound = null, IReadOnlyList<Take>? takes = null) =>
-            (new(value is null ? null : PlatformJson.WriteValue(value), pieces, field.Limit?.Max, gain, bound, takes ?? []), value);
+            (new(value is null ? null : CopyJson.WriteValue(value), pieces, field.Limit?.Max, gain, bound, takes ?? []), value);
     }
 }

@@ -42,7 +42,7 @@ internal static class SendApi
             var now = DateTime.UtcNow;
             // A platform of the seller's own has no connection: it is published there by hand.
             var byHand = listing.Platform.Like is not null;
-            await db.KeepVersion(listing, byHand ? "when it was published" : "when it was sent", "", stop);
+            await db.SaveVersion(listing, byHand ? "when it was published" : "when it was sent", "", stop);
             await db.SaveChangesAsync(stop);
             var noticed = byHand ? now.AddHours(platform.Search.IndexDelayHours) : market.Send(request.MarketId, new(id.ToString(System.Globalization.CultureInfo.InvariantCulture), shop, copy), now);
             var sent = new SentRow { ListingId = id, MarketId = request.MarketId, At = now, NoticedAt = noticed, ByHand = byHand, Copy = listing.Copy };

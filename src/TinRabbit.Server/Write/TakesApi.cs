@@ -45,7 +45,7 @@ internal static class TakesApi
             var rows = await db.Takes.AsNoTracking().Where(t => t.ListingId == id).OrderByDescending(t => t.Id).ToListAsync(stop);
             if (now.Length > 0 && rows.All(r => r.Text != now))
                 rows.Insert(0, new() { ListingId = id, Text = now, At = DateTime.UtcNow });
-            var norm = await db.NormOf(draft.MarketId, stop);
+            var norm = await db.StatisticsOf(draft.MarketId, stop);
             return TypedResults.Ok(rows.Select(r => View(open, title, r, r.Text == now, norm, stop)).ToList());
         }).WithName("GetTakes").WithRequestTimeout(ProblemAnswers.Computes);
 
@@ -53,7 +53,7 @@ internal static class TakesApi
         {
             if (!await db.Listings.AnyAsync(l => l.Id == id, stop))
                 return TypedResults.NotFound();
-            await db.KeepTake(id, request.Text, stop);
+            await db.SaveTake(id, request.Text, stop);
             await db.SaveChangesAsync(stop);
             return TypedResults.NoContent();
         }).WithName("KeepTake");

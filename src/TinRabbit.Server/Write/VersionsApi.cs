@@ -55,14 +55,14 @@ internal static class VersionsApi
                 return TypedResults.NotFound();
             var platform = PlatformJson.Read(listing.Platform.Profile);
             return TypedResults.Ok((await db.Versions.AsNoTracking().Where(v => v.ListingId == id).OrderByDescending(v => v.Id).ToListAsync(stop))
-                .Select(v => new VersionView(v.Id, v.At, v.Why, v.Name, PlatformJson.WriteCopy(Listings.CopyOf(v.Copy, platform)))).ToList());
+                .Select(v => new VersionView(v.Id, v.At, v.Why, v.Name, CopyJson.Write(Listings.CopyOf(v.Copy, platform)))).ToList());
         }).WithName("GetVersions");
 
         api.MapPost("/", async Task<Results<Ok<KeptVersion>, NotFound>> (int id, NameRequest request, TinContext db, CancellationToken stop) =>
         {
             if (await db.FindListing(id, stop) is not { } listing)
                 return TypedResults.NotFound();
-            var kept = await db.KeepVersion(listing, "by hand", NameOf(request), stop);
+            var kept = await db.SaveVersion(listing, "by hand", NameOf(request), stop);
             await db.SaveChangesAsync(stop);
             return TypedResults.Ok(new KeptVersion(kept));
         }).WithName("KeepVersion").ProducesValidationProblem();
@@ -81,7 +81,7 @@ internal static class VersionsApi
             async Task<IReadOnlyDictionary<string, FieldValue>?> State(int version)
             {
                 if (version == 0)
-                    return request.Fields is { ValueKind: JsonValueKind.Object } draft ? PlatformJson.ReadCopy(draft, platform) : Listings.CopyOf(listing.Copy, platform);
+                    return request.Fields is { ValueKind: JsonValueKind.Object } draft ? CopyJson.Read(draft, platform) : Listings.CopyOf(listing.Copy, platform);
                 return await db.Versions.AsNoTracking().FirstOrDefaultAsync(v => v.Id == version && v.ListingId == id, stop) is { } row ? Listings.CopyOf(row.Copy, platform) : null;
             }
         }).WithName("CompareVersions").ProducesValidationProblem();

@@ -64,7 +64,7 @@ internal static class WriteApi
             if (await db.FindListing(id, stop) is not { } listing)
                 return TypedResults.NotFound();
             var platform = PlatformJson.Read(listing.Platform.Profile);
-            var fields = PlatformJson.WriteCopy(PlatformJson.ReadCopy(request.Fields, platform));
+            var fields = CopyJson.Write(CopyJson.Read(request.Fields, platform));
             // What a changed profile has no field for any more is not lost.
             foreach (var (key, kept) in Listings.Parse(listing.Copy))
                 if (platform.Find(key) is null)
@@ -78,10 +78,10 @@ internal static class WriteApi
             var now = DateTime.UtcNow;
             if (request.Keep is { Length: > 0 } || now - listing.SavedAt > Pause)
             {
-                await db.KeepVersion(listing, request.Keep ?? "after a pause", "", stop);
+                await db.SaveVersion(listing, request.Keep ?? "after a pause", "", stop);
                 // A title that was stayed with is a take.
                 if (platform.Fields.FirstOrDefault(f => f.Role == "title") is { } title && Listings.Parse(listing.Copy)[title.Key] is JsonValue was && was.TryGetValue<string>(out var text))
-                    await db.KeepTake(id, text, stop);
+                    await db.SaveTake(id, text, stop);
             }
 
             (listing.Copy, listing.SavedAt, listing.Revision) = (copy, now, listing.Revision + 1);
@@ -107,8 +107,8 @@ internal static class WriteApi
         var platform = PlatformJson.Read(listing.Platform.Profile);
         return new(
             listing.Id, listing.Product.Name, platform.Id, platform.Name, platform.About, [.. platform.Fields.Select(FieldView.Of)],
-            PlatformJson.WriteCopy(Listings.CopyOf(listing.Copy, platform)), listing.Revision, listing.LeadKey, listing.SavedAt);
+            CopyJson.Write(Listings.CopyOf(listing.Copy, platform)), listing.Revision, listing.LeadKey, listing.SavedAt);
     }
 
-    private static Conflict Now(ListingRow listing) => new(PlatformJson.WriteCopy(Listings.CopyOf(listing.Copy, PlatformJson.Read(listing.Platform.Profile))), listing.Revision, listing.SavedAt);
+    private static Conflict Now(ListingRow listing) => new(CopyJson.Write(Listings.CopyOf(listing.Copy, PlatformJson.Read(listing.Platform.Profile))), listing.Revision, listing.SavedAt);
 }
