@@ -1,10 +1,10 @@
-using TinRabbit.Core.Filling.Tags;
-using TinRabbit.Core.Filling.Titles;
-using TinRabbit.Core.Filling.Words;
 using System.Diagnostics;
 using System.Globalization;
 using Google.OrTools.Sat;
 using TinRabbit.Core.Filling;
+using TinRabbit.Core.Filling.Tags;
+using TinRabbit.Core.Filling.Titles;
+using TinRabbit.Core.Filling.Words;
 using TinRabbit.Core.Matching;
 using TinRabbit.Core.Measures;
 using TinRabbit.Core.Platforms;
@@ -19,7 +19,9 @@ internal static class FillBench
 
     internal static void Report(double seconds)
     {
-        Console.WriteLine($"fill: ours against the exact solver with {seconds.ToString(CultureInfo.InvariantCulture)} s for each instance; * marks a proven optimum");
+        Console.WriteLine(
+            $"fill: ours against the exact solver with {seconds.ToString(CultureInfo.InvariantCulture)} s for each instance; * marks a proven optimum"
+        );
         if (seconds <= 0)
         {
             Growth();
@@ -39,30 +41,68 @@ internal static class FillBench
         foreach (var (terms, words) in new[] { (100, 80), (400, 250), (1000, 500), (2000, 800), (4000, 1200), (4000, 300) })
         {
             var wanted = Terms(terms, words, terms);
-            var (bag, bagTime) = Timed(() => WordsFill.Of(new(Platform(FieldShape.Words, new(240, Unit.Bytes, null), false), Nothing, "field", wanted, [])));
-            var (tags, tagsTime) = Timed(() => TagsFill.Of(new(Platform(FieldShape.Phrases, new(24, Unit.Characters, 12), false), Nothing, "field", wanted, [])));
-            var (titles, titlesTime) = Timed(() => TitleFill.Of(new(Platform(FieldShape.Line, new(120, Unit.Characters, null), true), Nothing, "field", wanted, [])));
-            Console.WriteLine($"    {$"{terms} terms, {words} words",-32} {bag.Gain,16:F0} {bagTime,7:F0} {tags.Grip,10:F4} {tagsTime,7:F0} {titles[0].Grip,10:F4} {titlesTime,7:F0}");
+            var (bag, bagTime) = Timed(() =>
+                WordsFill.Of(new(Platform(FieldShape.Words, new(240, Unit.Bytes, null), false), Nothing, "field", wanted, []))
+            );
+            var (tags, tagsTime) = Timed(() =>
+                TagsFill.Of(new(Platform(FieldShape.Phrases, new(24, Unit.Characters, 12), false), Nothing, "field", wanted, []))
+            );
+            var (titles, titlesTime) = Timed(() =>
+                TitleFill.Of(new(Platform(FieldShape.Line, new(120, Unit.Characters, null), true), Nothing, "field", wanted, []))
+            );
+            Console.WriteLine(
+                $"    {$"{terms} terms, {words} words", -32} {bag.Gain, 16:F0} {bagTime, 7:F0} {tags.Grip, 10:F4} {tagsTime, 7:F0} {titles[0].Grip, 10:F4} {titlesTime, 7:F0}"
+            );
         }
     }
 
     private static void Words(double seconds)
     {
-        Console.WriteLine("  words (240 bytes unless said)            ours      solver   ours ÷ solver   ours ÷ our bound, ÷ the solver's      ms");
-        foreach (var (terms, words, room, seed) in new[] { (12, 12, 60, 1), (30, 30, 90, 2), (60, 60, 120, 3), (120, 100, 240, 4), (200, 150, 240, 5), (400, 250, 240, 6), (400, 250, 240, 7), (400, 250, 500, 8) })
+        Console.WriteLine(
+            "  words (240 bytes unless said)            ours      solver   ours ÷ solver   ours ÷ our bound, ÷ the solver's      ms"
+        );
+        foreach (
+            var (terms, words, room, seed) in new[]
+            {
+                (12, 12, 60, 1),
+                (30, 30, 90, 2),
+                (60, 60, 120, 3),
+                (120, 100, 240, 4),
+                (200, 150, 240, 5),
+                (400, 250, 240, 6),
+                (400, 250, 240, 7),
+                (400, 250, 500, 8),
+            }
+        )
         {
             var platform = Platform(FieldShape.Words, new(room, Unit.Bytes, null), false);
             var wanted = Terms(terms, words, seed);
             var (ours, ms) = Timed(() => WordsFill.Of(new(platform, Nothing, "field", wanted, [])));
             var (best, bound, proven) = SolveWords(wanted, room, seconds);
-            Row($"{terms} terms, {words} words, {room}", ours.Gain, best, proven, ms, $"{ours.Gain / ours.Bound:F4} {ours.Gain / bound:F4}");
+            Row(
+                $"{terms} terms, {words} words, {room}",
+                ours.Gain,
+                best,
+                proven,
+                ms,
+                $"{ours.Gain / ours.Bound:F4} {ours.Gain / bound:F4}"
+            );
         }
     }
 
     private static void Phrases(double seconds)
     {
         Console.WriteLine("  phrases (12 of 24)                       ours      solver   ours ÷ solver                             ms");
-        foreach (var (terms, words, slots, seed) in new[] { (15, 15, 4, 11), (60, 60, 8, 12), (150, 120, 12, 13), (400, 250, 12, 14), (400, 250, 15, 15) })
+        foreach (
+            var (terms, words, slots, seed) in new[]
+            {
+                (15, 15, 4, 11),
+                (60, 60, 8, 12),
+                (150, 120, 12, 13),
+                (400, 250, 12, 14),
+                (400, 250, 15, 15),
+            }
+        )
         {
             var platform = Platform(FieldShape.Phrases, new(24, Unit.Characters, slots), false);
             var wanted = Terms(terms, words, seed);
@@ -75,7 +115,17 @@ internal static class FillBench
     private static void Titles(double seconds)
     {
         Console.WriteLine("  title (120 characters unless said)       ours      solver   ours ÷ solver                             ms");
-        foreach (var (terms, words, room, seed) in new[] { (10, 12, 50, 21), (30, 30, 80, 22), (80, 60, 120, 23), (200, 150, 120, 24), (400, 250, 120, 25), (400, 250, 180, 26) })
+        foreach (
+            var (terms, words, room, seed) in new[]
+            {
+                (10, 12, 50, 21),
+                (30, 30, 80, 22),
+                (80, 60, 120, 23),
+                (200, 150, 120, 24),
+                (400, 250, 120, 25),
+                (400, 250, 180, 26),
+            }
+        )
         {
             var platform = Platform(FieldShape.Line, new(room, Unit.Characters, null), true);
             var wanted = Terms(terms, words, seed);
@@ -101,11 +151,22 @@ internal static class FillBench
     }
 
     private static void Row(string instance, double ours, double best, bool proven, double ms, string bound) =>
-        Console.WriteLine($"    {instance,-32} {ours,10:F2} {(best > 0 ? $"{best:F2}" : "none"),11}{(proven ? "*" : " ")} {(best > 0 ? $"{ours / best:F4}" : ""),12}      {bound,14}    {ms,8:F1}");
+        Console.WriteLine(
+            $"    {instance, -32} {ours, 10:F2} {(best > 0 ? $"{best:F2}" : "none"), 11}{(proven ? "*" : " ")} {(best > 0 ? $"{ours / best:F4}" : ""), 12}      {bound, 14}    {ms, 8:F1}"
+        );
 
-    private static Platform Platform(FieldShape shape, Limit limit, bool front) => new(
-        "bench", "Bench", "", "en", null, new(Folds.Diacritics, [], true, 0),
-        [new("field", "Field", "", shape, true, null, 0.7, front, false, limit, null, ", ")], [], new Dictionary<string, double>());
+    private static Platform Platform(FieldShape shape, Limit limit, bool front) =>
+        new(
+            "bench",
+            "Bench",
+            "",
+            "en",
+            null,
+            new(Folds.Diacritics, [], true, 0),
+            [new("field", "Field", "", shape, true, null, 0.7, front, false, limit, null, ", ")],
+            [],
+            new Dictionary<string, double>()
+        );
 
     // Words as common as words are (Zipf), in terms of one to four, searched for as terms are (log-normal), of every fit.
     private static WantedTerm[] Terms(int count, int words, int seed)
@@ -115,14 +176,22 @@ internal static class FillBench
         const string vowels = "aeiou";
         var vocabulary = new HashSet<string>();
         while (vocabulary.Count < words)
-            vocabulary.Add(string.Concat(Enumerable.Range(0, dice.Next(2, 5)).Select(_ => $"{consonants[dice.Next(consonants.Length)]}{vowels[dice.Next(vowels.Length)]}")) + (dice.Next(2) == 0 ? "n" : ""));
+            vocabulary.Add(
+                string.Concat(
+                    Enumerable
+                        .Range(0, dice.Next(2, 5))
+                        .Select(_ => $"{consonants[dice.Next(consonants.Length)]}{vowels[dice.Next(vowels.Length)]}")
+                ) + (dice.Next(2) == 0 ? "n" : "")
+            );
         var all = vocabulary.ToArray();
         var weights = all.Select((_, i) => 1.0 / (i + 4)).ToArray();
         var terms = new Dictionary<string, WantedTerm>();
         while (terms.Count < count)
         {
             var text = string.Join(' ', Enumerable.Range(0, 1 + dice.Next(1, 4)).Select(_ => Draw()).Distinct());
-            var volume = Math.Round(Math.Exp(4 + 1.4 * Math.Sqrt(-2 * Math.Log(1 - dice.NextDouble())) * Math.Cos(2 * Math.PI * dice.NextDouble())));
+            var volume = Math.Round(
+                Math.Exp(4 + 1.4 * Math.Sqrt(-2 * Math.Log(1 - dice.NextDouble())) * Math.Cos(2 * Math.PI * dice.NextDouble()))
+            );
             terms.TryAdd(text, new(text, volume, null, dice.Next(10, 91), (Fit)dice.Next(3)));
         }
 
@@ -164,11 +233,16 @@ internal static class FillBench
                 candidates.Add(one.Text);
             else if (one.Text.Split(' ') is var words)
                 for (var from = 0; from < words.Length; from++)
-                    for (var to = from + 1; to <= words.Length; to++)
-                        if (string.Join(' ', words[from..to]) is { Length: <= 24 } part)
-                            candidates.Add(part);
+                for (var to = from + 1; to <= words.Length; to++)
+                    if (string.Join(' ', words[from..to]) is { Length: <= 24 } part)
+                        candidates.Add(part);
             foreach (var other in terms)
-                if (one.Text.Length <= 24 && other.Text.Length <= 24 && other != one && Weave.Of([one, other]).Text is { Length: <= 24 } woven)
+                if (
+                    one.Text.Length <= 24
+                    && other.Text.Length <= 24
+                    && other != one
+                    && Weave.Of([one, other]).Text is { Length: <= 24 } woven
+                )
                     candidates.Add(woven);
         }
 
@@ -185,7 +259,9 @@ internal static class FillBench
             var weighed = Weigher.Weigh(ready, new Dictionary<string, FieldValue> { ["field"] = new FieldValue.Items([text]) }, terms);
             for (var t = 0; t < terms.Length; t++)
                 if (weighed.Terms[t].Grade is Grade.Whole or Grade.Inflected or Grade.Together)
-                    (byGrip[t].TryGetValue(weighed.Terms[t].Grip, out var list) ? list : byGrip[t][weighed.Terms[t].Grip] = []).Add(variable);
+                    (byGrip[t].TryGetValue(weighed.Terms[t].Grip, out var list) ? list : byGrip[t][weighed.Terms[t].Grip] = []).Add(
+                        variable
+                    );
         }
 
         var (objective, values) = (new List<BoolVar>(), new List<long>());
@@ -236,7 +312,14 @@ internal static class FillBench
         return (best, proven);
     }
 
-    private static (double Best, bool Proven) SolveTitleOf(Platform platform, WantedTerm[] terms, int room, int n, string[] ours, double seconds)
+    private static (double Best, bool Proven) SolveTitleOf(
+        Platform platform,
+        WantedTerm[] terms,
+        int room,
+        int n,
+        string[] ours,
+        double seconds
+    )
     {
         var field = platform.Fields[0];
         var model = new CpModel();
@@ -307,5 +390,6 @@ internal static class FillBench
         }
     }
 
-    private static CpSolver Solver(double seconds) => new() { StringParameters = string.Create(CultureInfo.InvariantCulture, $"max_time_in_seconds:{seconds},num_workers:2") };
+    private static CpSolver Solver(double seconds) =>
+        new() { StringParameters = string.Create(CultureInfo.InvariantCulture, $"max_time_in_seconds:{seconds},num_workers:2") };
 }

@@ -22,6 +22,8 @@ internal static class FuzzBench
 
         foreach (var finding in wrong.Take(20))
             Console.WriteLine($"  {finding.Asked}\n    {finding.Wrong}");
-        Console.WriteLine($"fuzz: {asked} requests, {done} of them done and the others refused in words; {wrong.Count} wrong answers; the longest took {longest.TotalSeconds:F2} s");
+        Console.WriteLine(
+            $"fuzz: {asked} requests, {done} of them done and the others refused in words; {wrong.Count} wrong answers; the longest took {longest.TotalSeconds:F2} s"
+        );
     }
 }

@@ -21,9 +21,35 @@ internal static class KeysBench
         using var shop = new RunningShop(demo: true);
         using var http = new HttpClient { BaseAddress = new(shop.Address) };
         var texts = new List<string>();
-        foreach (var head in new[] { "bird house", "nest box", "bird feeder", "bat box", "bird lover gift", "bird bath", "owl box", "bat house", "bird shirt", "bird print" })
+        foreach (
+            var head in new[]
+            {
+                "bird house",
+                "nest box",
+                "bird feeder",
+                "bat box",
+                "bird lover gift",
+                "bird bath",
+                "owl box",
+                "bat house",
+                "bird shirt",
+                "bird print",
+            }
+        )
         {
-            var dug = JsonNode.Parse(http.PostAsJsonAsync("/api/products/1/dig", new { marketId = "hedgerow-fair-us", text = head, parentId = (int?)null }).Result.Content.ReadAsStringAsync().Result.Split('\n', StringSplitOptions.RemoveEmptyEntries)[^1])!; // the last line has all rows
+            var dug = JsonNode.Parse(
+                http.PostAsJsonAsync(
+                        "/api/products/1/dig",
+                        new
+                        {
+                            marketId = "hedgerow-fair-us",
+                            text = head,
+                            parentId = (int?)null,
+                        }
+                    )
+                    .Result.Content.ReadAsStringAsync()
+                    .Result.Split('\n', StringSplitOptions.RemoveEmptyEntries)[^1]
+            )!; // the last line has all rows
             texts.AddRange(dug["rows"]!.AsArray().Select(r => r!["text"]!.GetValue<string>()));
         }
 
@@ -31,10 +57,30 @@ internal static class KeysBench
         var known = already.Select(p => p!["text"]!.GetValue<string>()).ToHashSet();
         var counting = already.Count(p => p!["home"]!.GetValue<string>() is not ("later" or "avoid"));
         // Beyond what the market suggests, a seller's own long list.
-        string[] kinds = ["cedar", "oak", "painted", "rustic", "large", "small", "hanging", "garden", "vintage", "modern"], heads = ["bird house", "nest box", "bird feeder", "bat box", "bird bath"], ends = ["kit", "gift", "for wrens", "for robins", "for mom", "for dad", "with camera", "for outside", "set", "uk"];
-        texts.AddRange(from kind in kinds from other in kinds where kind != other from head in heads from end in ends select $"{kind} {other} {head} {end}");
+        string[] kinds = ["cedar", "oak", "painted", "rustic", "large", "small", "hanging", "garden", "vintage", "modern"],
+            heads = ["bird house", "nest box", "bird feeder", "bat box", "bird bath"],
+            ends = ["kit", "gift", "for wrens", "for robins", "for mom", "for dad", "with camera", "for outside", "set", "uk"];
+        texts.AddRange(
+            from kind in kinds
+            from other in kinds
+            where kind != other
+            from head in heads
+            from end in ends
+            select $"{kind} {other} {head} {end}"
+        );
         texts = [.. texts.Distinct().Where(t => !known.Contains(t)).Take(picks - counting)];
-        http.PostAsJsonAsync("/api/products/1/picks", new { texts = texts.ToArray(), source = "bench", fit = (string?)null, home = (string?)null, note = (string?)null }).Result.EnsureSuccessStatusCode();
+        http.PostAsJsonAsync(
+                "/api/products/1/picks",
+                new
+                {
+                    texts = texts.ToArray(),
+                    source = "bench",
+                    fit = (string?)null,
+                    home = (string?)null,
+                    note = (string?)null,
+                }
+            )
+            .Result.EnsureSuccessStatusCode();
 
         using var browser = new TinRabbit.Browser.Tests.Browser(shop);
         browser.Go("/1/hedgerow-fair-us/write");
@@ -48,7 +94,8 @@ internal static class KeysBench
         }
 
         browser.Labelled("Description").SendKeys(Keys.End);
-        const string Told = " A cedar bird house for the smallest birds in the garden. It keeps a wren family dry through a wet spring and opens at the side, so that it is clean again by autumn. The wood is left as it grew: no paint, no stain, nothing a young bird should not eat. Hang it from a branch or fix it to a wall with the two brass screws that come with it, out of the noon sun and away from the feeder.";
+        const string Told =
+            " A cedar bird house for the smallest birds in the garden. It keeps a wren family dry through a wet spring and opens at the side, so that it is clean again by autumn. The wood is left as it grew: no paint, no stain, nothing a young bird should not eat. Hang it from a branch or fix it to a wall with the two brass screws that come with it, out of the noon sun and away from the feeder.";
         foreach (var letter in Told)
         {
             browser.Press(letter.ToString());
@@ -57,7 +104,13 @@ internal static class KeysBench
 
         Thread.Sleep(500);
         double[] measured = [.. Read("performance.getEntriesByName('key to lines').map(e => e.duration)")];
-        double[] asked = [.. Read("performance.getEntriesByType('resource').filter(e => e.name.endsWith('/weigh')).slice(5).map(e => e.responseEnd - e.fetchStart)").Order()];
+        double[] asked =
+        [
+            .. Read(
+                    "performance.getEntriesByType('resource').filter(e => e.name.endsWith('/weigh')).slice(5).map(e => e.responseEnd - e.fetchStart)"
+                )
+                .Order(),
+        ];
         Console.WriteLine($"keys: key to repainted lines with {picks} picks, {measured.Length} keys measured in the browser");
         Say($"the first {Early}, while the browser still compiles the page", measured[..Early]);
         Say("all after them", measured[Early..]);

@@ -16,11 +16,19 @@ internal static class KillBench
             var kills = new KillRounds(seed: done, folder);
             for (var round = 0; round < Math.Min(RoundsOfShop, rounds - done); round++)
                 await kills.Round(round);
-            (acknowledged, starting, importing) = (acknowledged + kills.Acknowledged, starting + kills.KilledWhileStarting, importing + kills.KilledWhileImporting);
-            Console.WriteLine($"  {Math.Min(rounds, done + RoundsOfShop)} rounds: {acknowledged} acknowledged saves, {starting} kills during a start, {importing} during an import; nothing lost, nothing half done");
+            (acknowledged, starting, importing) = (
+                acknowledged + kills.Acknowledged,
+                starting + kills.KilledWhileStarting,
+                importing + kills.KilledWhileImporting
+            );
+            Console.WriteLine(
+                $"  {Math.Min(rounds, done + RoundsOfShop)} rounds: {acknowledged} acknowledged saves, {starting} kills during a start, {importing} during an import; nothing lost, nothing half done"
+            );
             Directory.Delete(folder, true);
         }
 
-        Console.WriteLine($"kill: {rounds} rounds, {2 * rounds} kills, of them {starting} before the server was ready and {importing} in the middle of an import; {acknowledged} acknowledged saves, none lost; no half import; every start succeeded");
+        Console.WriteLine(
+            $"kill: {rounds} rounds, {2 * rounds} kills, of them {starting} before the server was ready and {importing} in the middle of an import; {acknowledged} acknowledged saves, none lost; no half import; every start succeeded"
+        );
     }
 }

@@ -7,7 +7,9 @@ foreach (var name in named)
     {
         case "fill":
             // fill=5 gives the solver five seconds for each instance.
-            FillBench.Report(name.Split('=') is [_, var seconds] ? double.Parse(seconds, System.Globalization.CultureInfo.InvariantCulture) : 60);
+            FillBench.Report(
+                name.Split('=') is [_, var seconds] ? double.Parse(seconds, System.Globalization.CultureInfo.InvariantCulture) : 60
+            );
             break;
         case "match":
             MatchBench.Report();
@@ -23,11 +25,15 @@ foreach (var name in named)
             break;
         case "kill":
             // kill=20 makes twenty rounds.
-            await KillBench.Report(name.Split('=') is [_, var rounds] ? int.Parse(rounds, System.Globalization.CultureInfo.InvariantCulture) : 200);
+            await KillBench.Report(
+                name.Split('=') is [_, var rounds] ? int.Parse(rounds, System.Globalization.CultureInfo.InvariantCulture) : 200
+            );
             break;
         case "fuzz":
             // fuzz=500 asks each endpoint five hundred times.
-            await FuzzBench.Report(name.Split('=') is [_, var times] ? int.Parse(times, System.Globalization.CultureInfo.InvariantCulture) : 100);
+            await FuzzBench.Report(
+                name.Split('=') is [_, var times] ? int.Parse(times, System.Globalization.CultureInfo.InvariantCulture) : 100
+            );
             break;
         default:
             Console.Error.WriteLine($"There is no measurement {name}; there are match, keys, start, shelf, fill, kill and fuzz.");

@@ -7,4 +7,11 @@ namespace TinRabbit.Market;
 /// <param name="ClickCost">What a click costs, in the market's money; null where nobody advertises.</param>
 /// <param name="Months">Searches by month, oldest first; the last is the last whole month.</param>
 /// <param name="From">The month that the history begins with.</param>
-public sealed record Measurement(long Volume, long Competition, long TitlesHolding, decimal? ClickCost, IReadOnlyList<int> Months, DateOnly From);
+public sealed record Measurement(
+    long Volume,
+    long Competition,
+    long TitlesHolding,
+    decimal? ClickCost,
+    IReadOnlyList<int> Months,
+    DateOnly From
+);

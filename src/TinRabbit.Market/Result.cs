@@ -13,5 +13,15 @@ namespace TinRabbit.Market;
 /// <param name="Occupancy">Share of nights taken, 0–1; null where the market sells things.</param>
 /// <param name="Attributes">Its attributes that are filled, by name.</param>
 public sealed record Result(
-    string Shop, string Title, IReadOnlyList<string> Tags, decimal Price, decimal Shipping, double Rating, int Ratings, int Photos, int? Sales, double? Occupancy,
-    IReadOnlyDictionary<string, string> Attributes);
+    string Shop,
+    string Title,
+    IReadOnlyList<string> Tags,
+    decimal Price,
+    decimal Shipping,
+    double Rating,
+    int Ratings,
+    int Photos,
+    int? Sales,
+    double? Occupancy,
+    IReadOnlyDictionary<string, string> Attributes
+);

@@ -26,9 +26,18 @@ public sealed record SellersUse(int Count, int Among, decimal Price, double Rati
     {
         var users = new Dictionary<string, int>(StringComparer.Ordinal);
         foreach (var result in page.Results)
-            foreach (var term in Phrases(result).ToHashSet())
-                users[term] = users.GetValueOrDefault(term) + 1;
-        return [.. users.Where(u => u.Value >= FewestUsers).OrderByDescending(u => u.Value).ThenByDescending(u => u.Key.Length).ThenBy(u => u.Key, StringComparer.Ordinal).Take(most).Select(u => u.Key)];
+        foreach (var term in Phrases(result).ToHashSet())
+            users[term] = users.GetValueOrDefault(term) + 1;
+        return
+        [
+            .. users
+                .Where(u => u.Value >= FewestUsers)
+                .OrderByDescending(u => u.Value)
+                .ThenByDescending(u => u.Key.Length)
+                .ThenBy(u => u.Key, StringComparer.Ordinal)
+                .Take(most)
+                .Select(u => u.Key),
+        ];
     }
 
     private static IEnumerable<string> Phrases(Result result)
@@ -40,9 +49,9 @@ public sealed record SellersUse(int Count, int Among, decimal Price, double Rati
         {
             var words = Tokens.Of(part).Select(t => t.Word).ToArray();
             for (var from = 0; from < words.Length; from++)
-                for (var to = from; to < words.Length && to < from + MostWords; to++)
-                    if (!StopWords.Has(words[from]) && !StopWords.Has(words[to]))
-                        yield return string.Join(' ', words[from..(to + 1)]);
+            for (var to = from; to < words.Length && to < from + MostWords; to++)
+                if (!StopWords.Has(words[from]) && !StopWords.Has(words[to]))
+                    yield return string.Join(' ', words[from..(to + 1)]);
         }
     }
 
@@ -51,7 +60,15 @@ public sealed record SellersUse(int Count, int Among, decimal Price, double Rati
     private static SellersUse? ForTerm(IReadOnlyList<Result> results, List<string[]> units, string phrase)
     {
         var users = results.Where((_, i) => units[i].Any(u => u.Contains(phrase, StringComparison.Ordinal))).ToList();
-        return users.Count == 0 ? null : new(
-            users.Count, results.Count, Math.Round(users.Average(u => u.Price), 2), users.Average(u => u.Ratings), users.Average(u => u.Sales), users.Average(u => u.Occupancy));
+        return users.Count == 0
+            ? null
+            : new(
+                users.Count,
+                results.Count,
+                Math.Round(users.Average(u => u.Price), 2),
+                users.Average(u => u.Ratings),
+                users.Average(u => u.Sales),
+                users.Average(u => u.Occupancy)
+            );
     }
 }

@@ -21,5 +21,6 @@ public static class Walk
     }
 
     /// <summary>All of it at once.</summary>
-    public static IEnumerable<string> Suggestions(this IMarket market, string marketId, string head) => market.WalkAlphabet(marketId, head).SelectMany(s => s);
+    public static IEnumerable<string> Suggestions(this IMarket market, string marketId, string head) =>
+        market.WalkAlphabet(marketId, head).SelectMany(s => s);
 }

@@ -12,19 +12,23 @@ internal static class Messages
 
     public static string Picked(IReadOnlyList<string> texts) => $"Picked {Named(texts)}";
 
-    public static string RemovedPicks(IReadOnlyList<string> texts) => $"Removed {(texts.Count == 1 ? $"“{texts[0]}” from the picks" : $"{texts.Count} picks")}";
+    public static string RemovedPicks(IReadOnlyList<string> texts) =>
+        $"Removed {(texts.Count == 1 ? $"“{texts[0]}” from the picks" : $"{texts.Count} picks")}";
 
     public static string MarkedAsAvoid(IReadOnlyList<string> texts) => $"Marked {Named(texts)} as avoid";
 
     public static string Moved(IReadOnlyList<string> texts, Home home) =>
         home == Home.Anywhere ? $"Cleared the home of {Named(texts)}" : $"Moved {Named(texts)} to {Name(home)}";
 
-    public static string ChangedFit(IReadOnlyList<string> texts, Fit fit) => $"Changed the fit of {Named(texts)} to {fit.ToString().ToLowerInvariant()}";
+    public static string ChangedFit(IReadOnlyList<string> texts, Fit fit) =>
+        $"Changed the fit of {Named(texts)} to {fit.ToString().ToLowerInvariant()}";
 
     public static string ChangedNote(IReadOnlyList<string> texts) => $"Changed the note on {Named(texts)}";
 
     public static string Renamed(string kind, string before, string now) =>
-        before.Length == 0 ? $"Named the {kind} “{now}”" : now.Length == 0 ? $"Removed the name “{before}” of the {kind}" : $"Renamed {kind} “{before}” to “{now}”";
+        before.Length == 0 ? $"Named the {kind} “{now}”"
+        : now.Length == 0 ? $"Removed the name “{before}” of the {kind}"
+        : $"Renamed {kind} “{before}” to “{now}”";
 
     public static string Deleted(string kind, string name) => $"Deleted {kind}{(name.Length > 0 ? $" “{name}”" : "")}";
 
@@ -55,15 +59,26 @@ internal static class Messages
     public static string Empty(string field) => $"{field} is required and empty";
 
     // Sending
-    public static string NoMarketToSendTo(string platform) => $"{platform} has no connected market. Copy or export the listing, then mark it as published.";
+    public static string NoMarketToSendTo(string platform) =>
+        $"{platform} has no connected market. Copy or export the listing, then mark it as published.";
 
     // Fills
     public const string NoMaterials = "This product’s facts list no materials. Add them under Pick › Facts.";
     public const string AllMaterials = "All materials from this product’s facts are here.";
 
     public static string RoomLeft(int picks, bool nothing, int offers) =>
-        (picks == 0 ? "No picks yet." : nothing ? "No picks left that fit." : "No more picks fit.")
-        + (offers == 0 ? picks == 0 ? " Pick terms in Dig first." : " Pick more terms in Dig to use the rest." : $" {offers:#,0} more {(offers == 1 ? "term" : "terms")} on your shelf would fit.");
+        (
+            picks == 0 ? "No picks yet."
+            : nothing ? "No picks left that fit."
+            : "No more picks fit."
+        )
+        + (
+            offers == 0
+                ? picks == 0
+                    ? " Pick terms in Dig first."
+                    : " Pick more terms in Dig to use the rest."
+                : $" {offers:#,0} more {(offers == 1 ? "term" : "terms")} on your shelf would fit."
+        );
 
     // Importing
     public const string ReadingRows = "Reading rows";
@@ -79,5 +94,6 @@ internal static class Messages
 
     private static string Name(Home home) => home == Home.Body ? "description" : home.ToString().ToLowerInvariant();
 
-    private static string Unit(Core.Platforms.Unit unit, int count) => count == 1 ? unit.ToString().ToLowerInvariant().TrimEnd('s') : unit.ToString().ToLowerInvariant();
+    private static string Unit(Core.Platforms.Unit unit, int count) =>
+        count == 1 ? unit.ToString().ToLowerInvariant().TrimEnd('s') : unit.ToString().ToLowerInvariant();
 }

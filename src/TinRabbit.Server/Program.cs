@@ -64,11 +64,15 @@ static void AddServices(WebApplicationBuilder builder, StartOptions options, Dat
     {
         kestrel.AddServerHeader = false;
         kestrel.Limits.MaxRequestBodySize = Bounds.RequestBytes;
-        kestrel.Listen(options.Listen, options.Port, listen =>
-        {
-            if (certificate is not null)
-                listen.UseHttps(certificate);
-        });
+        kestrel.Listen(
+            options.Listen,
+            options.Port,
+            listen =>
+            {
+                if (certificate is not null)
+                    listen.UseHttps(certificate);
+            }
+        );
     });
     builder.Logging.SetMinimumLevel(LogLevel.Warning);
     // What goes wrong is told to whoever asked; the server's own report of it is logged once.
@@ -80,7 +84,9 @@ static void AddServices(WebApplicationBuilder builder, StartOptions options, Dat
     var services = builder.Services;
     services.AddSingleton(_ => folder ?? throw new InvalidOperationException("There is no data folder while the API is described."));
     var database = folder?.Database ?? "describing.db";
-    services.AddDbContext<TinContext>(o => o.UseSqlite(TinContext.Connection(database), s => s.UseQuerySplittingBehavior(QuerySplittingBehavior.SplitQuery)));
+    services.AddDbContext<TinContext>(o =>
+        o.UseSqlite(TinContext.Connection(database), s => s.UseQuerySplittingBehavior(QuerySplittingBehavior.SplitQuery))
+    );
     services.AddSingleton(options);
     services.AddSingleton<WriteGate>();
     services.AddSingleton<DataVersion>();
@@ -107,10 +113,14 @@ static void AddServices(WebApplicationBuilder builder, StartOptions options, Dat
     services.Configure<RouteHandlerOptions>(o => o.ThrowOnBadRequest = true);
     services.ConfigureHttpJsonOptions(o =>
     {
-        o.SerializerOptions.Converters.Add(new JsonStringEnumConverter(System.Text.Json.JsonNamingPolicy.CamelCase, allowIntegerValues: false));
+        o.SerializerOptions.Converters.Add(
+            new JsonStringEnumConverter(System.Text.Json.JsonNamingPolicy.CamelCase, allowIntegerValues: false)
+        );
         o.SerializerOptions.NumberHandling = JsonNumberHandling.Strict;
         o.SerializerOptions.RespectNullableAnnotations = true;
-        o.SerializerOptions.TypeInfoResolver = (o.SerializerOptions.TypeInfoResolver ?? new DefaultJsonTypeInfoResolver()).WithAddedModifier(RequestValidation.MarkRequired);
+        o.SerializerOptions.TypeInfoResolver = (
+            o.SerializerOptions.TypeInfoResolver ?? new DefaultJsonTypeInfoResolver()
+        ).WithAddedModifier(RequestValidation.MarkRequired);
     });
     services.AddOpenApi(o => o.AddSchemaTransformer(RequestValidation.Describe));
 }
@@ -118,14 +128,16 @@ static void AddServices(WebApplicationBuilder builder, StartOptions options, Dat
 static void AddLogin(IServiceCollection services, DataFolder folder)
 {
     services.AddDataProtection().PersistKeysToFileSystem(new(folder.Keys)).SetApplicationName("TinRabbit");
-    services.AddAuthentication(CookieAuthenticationDefaults.AuthenticationScheme).AddCookie(cookie =>
-    {
-        cookie.Cookie.Name = "tin-rabbit";
-        cookie.Cookie.HttpOnly = true;
-        cookie.Cookie.SameSite = SameSiteMode.Strict;
-        cookie.Cookie.SecurePolicy = CookieSecurePolicy.Always;
-        cookie.ExpireTimeSpan = TimeSpan.FromDays(7);
-    });
+    services
+        .AddAuthentication(CookieAuthenticationDefaults.AuthenticationScheme)
+        .AddCookie(cookie =>
+        {
+            cookie.Cookie.Name = "tin-rabbit";
+            cookie.Cookie.HttpOnly = true;
+            cookie.Cookie.SameSite = SameSiteMode.Strict;
+            cookie.Cookie.SecurePolicy = CookieSecurePolicy.Always;
+            cookie.ExpireTimeSpan = TimeSpan.FromDays(7);
+        });
 }
 
 static void MapRequests(WebApplication app, StartOptions options)
@@ -133,7 +145,10 @@ static void MapRequests(WebApplication app, StartOptions options)
     app.UseExceptionHandler();
     if (options.Proxy is { } proxy)
     {
-        var forwarded = new ForwardedHeadersOptions { ForwardedHeaders = ForwardedHeaders.XForwardedProto | ForwardedHeaders.XForwardedFor };
+        var forwarded = new ForwardedHeadersOptions
+        {
+            ForwardedHeaders = ForwardedHeaders.XForwardedProto | ForwardedHeaders.XForwardedFor,
+        };
         forwarded.KnownProxies.Add(proxy);
         app.UseForwardedHeaders(forwarded);
     }
@@ -148,8 +163,14 @@ static void MapRequests(WebApplication app, StartOptions options)
     }
 
     app.MapOpenApi();
-    app.MapGet("/healthz", async (TinContext db, CancellationToken stop) =>
-        await db.Database.CanConnectAsync(stop) ? Results.Text("ok") : Results.Text("The database cannot be opened.", statusCode: 503)).ExcludeFromDescription();
+    app.MapGet(
+            "/healthz",
+            async (TinContext db, CancellationToken stop) =>
+                await db.Database.CanConnectAsync(stop)
+                    ? Results.Text("ok")
+                    : Results.Text("The database cannot be opened.", statusCode: 503)
+        )
+        .ExcludeFromDescription();
     var api = app.MapGroup("").AddEndpointFilterFactory(RequestValidation.Filter).AddEndpointFilter(RaceRetry.Filter);
     api.MapSession();
     api.MapEngine();

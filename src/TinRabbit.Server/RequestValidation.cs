@@ -26,7 +26,10 @@ internal static class RequestValidation
     public static void MarkRequired(JsonTypeInfo type)
     {
         foreach (var property in type.Properties)
-            if (property.AssociatedParameter is { HasDefaultValue: false, IsNullable: false } parameter && parameter.ParameterType != typeof(JsonElement))
+            if (
+                property.AssociatedParameter is { HasDefaultValue: false, IsNullable: false } parameter
+                && parameter.ParameterType != typeof(JsonElement)
+            )
                 property.IsRequired = true;
     }
 
@@ -47,7 +50,11 @@ internal static class RequestValidation
                 if (invocation.Arguments[position] is string text)
                 {
                     if (name == "marketId" && !Knows(invocation, text))
-                        return TypedResults.Problem($"There is no market \"{Short(text)}\".", statusCode: StatusCodes.Status404NotFound, title: "Not found.");
+                        return TypedResults.Problem(
+                            $"There is no market \"{Short(text)}\".",
+                            statusCode: StatusCodes.Status404NotFound,
+                            title: "Not found."
+                        );
                     if (text.Length > Bounds.TermLength)
                         problems.Add(new(name, TooLong(text.Length, Bounds.TermLength)));
                 }
@@ -111,7 +118,13 @@ internal static class RequestValidation
         }
     }
 
-    private static void CheckItem(object? item, Member member, string at, List<Problem> problems, EndpointFilterInvocationContext invocation)
+    private static void CheckItem(
+        object? item,
+        Member member,
+        string at,
+        List<Problem> problems,
+        EndpointFilterInvocationContext invocation
+    )
     {
         if (item is null && !member.ItemsMayBeNull)
             problems.Add(new(at, "This is null: give a value, or leave it out."));
@@ -128,7 +141,9 @@ internal static class RequestValidation
         else if (isTerm && text.Length > Bounds.TermWords && Tokens.Of(text).Count > Bounds.TermWords)
             problems.Add(new(at, $"A search term has at most {Bounds.TermWords} words."));
         else if (LoneSurrogate(text) is >= 0 and var place)
-            problems.Add(new(at, $"Character {place + 1} is half of a character (a lone surrogate). Write the whole character, or remove it."));
+            problems.Add(
+                new(at, $"Character {place + 1} is half of a character (a lone surrogate). Write the whole character, or remove it.")
+            );
     }
 
     /// <summary>Where half of a surrogate pair is without the other half; −1 where there is none.</summary>
@@ -146,30 +161,69 @@ internal static class RequestValidation
 
     private static string Short(string text) => text.Length <= 60 ? text : text[..60] + "…";
 
-    private static bool IsOurs(Type type) => type is { IsClass: true, IsArray: false } && type.Assembly == typeof(RequestValidation).Assembly && type.GetMethod("<Clone>$") is not null;
+    private static bool IsOurs(Type type) =>
+        type is { IsClass: true, IsArray: false }
+        && type.Assembly == typeof(RequestValidation).Assembly
+        && type.GetMethod("<Clone>$") is not null;
 
-    private static Member[] MembersOf(Type record) => Records.GetOrAdd(record, type =>
-    {
-        var parameters = type.GetConstructors().OrderByDescending(c => c.GetParameters().Length).First().GetParameters().ToDictionary(p => p.Name!, StringComparer.Ordinal);
-        return [.. type.GetProperties().Where(p => p.GetIndexParameters().Length == 0 && p.GetMethod is { IsStatic: false } && (p.SetMethod is not null))
-            .Select(p => Member.Of(p, parameters.GetValueOrDefault(p.Name))).Where(m => m.IsText || m.IsList || IsOurs(p(m)))];
+    private static Member[] MembersOf(Type record) =>
+        Records.GetOrAdd(
+            record,
+            type =>
+            {
+                var parameters = type.GetConstructors()
+                    .OrderByDescending(c => c.GetParameters().Length)
+                    .First()
+                    .GetParameters()
+                    .ToDictionary(p => p.Name!, StringComparer.Ordinal);
+                return
+                [
+                    .. type.GetProperties()
+                        .Where(p => p.GetIndexParameters().Length == 0 && p.GetMethod is { IsStatic: false } && (p.SetMethod is not null))
+                        .Select(p => Member.Of(p, parameters.GetValueOrDefault(p.Name)))
+                        .Where(m => m.IsText || m.IsList || IsOurs(p(m))),
+                ];
 
-        static Type p(Member m) => m.Property.PropertyType;
-    });
+                static Type p(Member m) => m.Property.PropertyType;
+            }
+        );
 
-    private sealed record Member(string Name, PropertyInfo Property, bool IsText, bool IsList, bool IsTerm, bool ItemsAreTexts, bool ItemsMayBeNull, int Most, int MostOfItem)
+    private sealed record Member(
+        string Name,
+        PropertyInfo Property,
+        bool IsText,
+        bool IsList,
+        bool IsTerm,
+        bool ItemsAreTexts,
+        bool ItemsMayBeNull,
+        int Most,
+        int MostOfItem
+    )
     {
         public static Member Of(PropertyInfo property, ParameterInfo? parameter)
         {
-            T? Attribute<T>() where T : Attribute => property.GetCustomAttribute<T>() ?? parameter?.GetCustomAttribute<T>();
+            T? Attribute<T>()
+                where T : Attribute => property.GetCustomAttribute<T>() ?? parameter?.GetCustomAttribute<T>();
             var (type, isTerm) = (property.PropertyType, Attribute<TermAttribute>() is not null);
             var (isText, isList) = (type == typeof(string), type != typeof(string) && type.IsAssignableTo(typeof(IEnumerable)));
             var item = type.GenericTypeArguments.FirstOrDefault();
             var of = Attribute<MaxLengthAttribute>()?.Length;
             return new(
-                JsonNamingPolicy.CamelCase.ConvertName(property.Name), property, isText, isList, isTerm, item == typeof(string), item is not null && Nullable.GetUnderlyingType(item) is not null,
-                of ?? (isList ? Bounds.List : isTerm ? Bounds.TermLength : Bounds.TextLength),
-                Attribute<EachMaxLengthAttribute>()?.Length ?? (isTerm ? Bounds.TermLength : Bounds.TextLength));
+                JsonNamingPolicy.CamelCase.ConvertName(property.Name),
+                property,
+                isText,
+                isList,
+                isTerm,
+                item == typeof(string),
+                item is not null && Nullable.GetUnderlyingType(item) is not null,
+                of
+                    ?? (
+                        isList ? Bounds.List
+                        : isTerm ? Bounds.TermLength
+                        : Bounds.TextLength
+                    ),
+                Attribute<EachMaxLengthAttribute>()?.Length ?? (isTerm ? Bounds.TermLength : Bounds.TextLength)
+            );
         }
     }
 }

@@ -6,7 +6,9 @@ namespace TinRabbit.Browser.Tests;
 [Collection("browser")]
 public sealed class AccessTests(DemoShop demo) : IClassFixture<DemoShop>
 {
-    private static readonly string Axe = File.ReadAllText(Path.Combine(Repository.Root, "src", "web", "node_modules", "axe-core", "axe.min.js"));
+    private static readonly string Axe = File.ReadAllText(
+        Path.Combine(Repository.Root, "src", "web", "node_modules", "axe-core", "axe.min.js")
+    );
 
     // A view: its address, what to wait for, and what to press then.
     private static readonly (string Path, string Wait, string[] Press)[] Views =
@@ -51,12 +53,16 @@ public sealed class AccessTests(DemoShop demo) : IClassFixture<DemoShop>
             browser.Press(press);
             Thread.Sleep(300);
             browser.Run(Axe);
-            var violations = (IEnumerable<object>)browser.RunAsync("""
-                const done = arguments[arguments.length - 1];
-                axe.run(document, { resultTypes: ['violations'] }).then(
-                    r => done(r.violations.filter(v => v.impact === 'serious' || v.impact === 'critical').map(v => v.id + ': ' + v.nodes.slice(0, 4).map(n => n.target.join(' ') + ' ' + (n.any[0]?.message ?? n.all[0]?.message ?? n.none[0]?.message ?? '')).join(' | '))),
-                    e => done(['axe failed: ' + e]));
-                """)!;
+            var violations =
+                (IEnumerable<object>)
+                    browser.RunAsync(
+                        """
+                        const done = arguments[arguments.length - 1];
+                        axe.run(document, { resultTypes: ['violations'] }).then(
+                            r => done(r.violations.filter(v => v.impact === 'serious' || v.impact === 'critical').map(v => v.id + ': ' + v.nodes.slice(0, 4).map(n => n.target.join(' ') + ' ' + (n.any[0]?.message ?? n.all[0]?.message ?? n.none[0]?.message ?? '')).join(' | '))),
+                            e => done(['axe failed: ' + e]));
+                        """
+                    )!;
             found.AddRange(violations.Select(v => $"{path} {string.Join(' ', press)}: {v}"));
         }
 
@@ -88,7 +94,11 @@ public sealed class AccessTests(DemoShop demo) : IClassFixture<DemoShop>
         using var browser = new Browser(demo.Shop);
         browser.Go("/2/hedgerow-fair-us/pick");
         browser.Find("[role=row][data-id]");
-        string Focused() => (string)browser.Run("return document.activeElement === document.body ? 'the page' : document.activeElement.getAttribute('role') ?? document.activeElement.tagName")!;
+        string Focused() =>
+            (string)
+                browser.Run(
+                    "return document.activeElement === document.body ? 'the page' : document.activeElement.getAttribute('role') ?? document.activeElement.tagName"
+                )!;
         // A button is pressed by the space bar; no row is selected.
         browser.Run("document.querySelector('.choice[aria-pressed]').focus()");
         browser.Run("[...document.querySelectorAll('button.choice')].find(b => b.textContent.includes('Facts')).focus()");
@@ -99,7 +109,10 @@ public sealed class AccessTests(DemoShop demo) : IClassFixture<DemoShop>
         browser.Run("document.querySelector('[role=row][tabindex=\"0\"]').focus()");
         var first = (string)browser.Run("return document.activeElement.dataset.id")!;
         browser.Press(Keys.ArrowDown);
-        browser.Waits("the focus on the next row", () => (string?)browser.Run("return document.activeElement.dataset.id ?? ''") is { Length: > 0 } now && now != first);
+        browser.Waits(
+            "the focus on the next row",
+            () => (string?)browser.Run("return document.activeElement.dataset.id ?? ''") is { Length: > 0 } now && now != first
+        );
         Assert.Single(browser.All("[role=row][data-id][tabindex='0']"));
         // A row that goes away leaves the focus in the table.
         var here = (string)browser.Run("return document.activeElement.dataset.id")!;

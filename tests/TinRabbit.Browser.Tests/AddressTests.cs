@@ -15,7 +15,10 @@ public sealed class AddressTests(DemoShop demo) : IClassFixture<DemoShop>
         using var browser = new Browser(demo.Shop);
         browser.Go("/2/hedgerow-fair-us/pick");
         browser.Sees("Window feeder");
-        browser.Waits("the place remembered", () => browser.Run("return localStorage.getItem('last')") as string == "/2/hedgerow-fair-us/pick");
+        browser.Waits(
+            "the place remembered",
+            () => browser.Run("return localStorage.getItem('last')") as string == "/2/hedgerow-fair-us/pick"
+        );
         browser.Go(address);
         browser.Sees("There is no page at this address");
         Assert.Equal(1L, browser.Run("return performance.getEntriesByType('navigation').length"));

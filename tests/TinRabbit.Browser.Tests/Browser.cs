@@ -60,7 +60,12 @@ public sealed class RunningShop : IDisposable
         var app = Path.Combine(Program, "TinRabbit.Server.dll");
         if (!File.Exists(Path.Combine(Program, "wwwroot", "index.html")))
             throw new InvalidOperationException($"The front end is missing in {Program}: build the solution first.");
-        var server = Process.Start(new ProcessStartInfo("dotnet", [app, "--demo", demo ? "true" : "false", "--data", Folder, "--port", Port.ToString()]) { RedirectStandardOutput = true })!;
+        var server = Process.Start(
+            new ProcessStartInfo("dotnet", [app, "--demo", demo ? "true" : "false", "--data", Folder, "--port", Port.ToString()])
+            {
+                RedirectStandardOutput = true,
+            }
+        )!;
         while (server.StandardOutput.ReadLine() is { } line)
             if (line.StartsWith("Tin Rabbit is ready", StringComparison.Ordinal))
                 return server;
@@ -84,21 +89,46 @@ public sealed class Browser : IDisposable
     private readonly ChromeDriver _driver;
     private readonly string _address;
 
-    public Browser(RunningShop shop, bool night = false) : this(shop.Address, night)
-    {
-    }
+    public Browser(RunningShop shop, bool night = false)
+        : this(shop.Address, night) { }
 
     public Browser(string address, bool night = false)
     {
         _address = address;
         var options = new ChromeOptions { BinaryLocation = OnPath("chromium") };
-        options.AddArguments("--headless=new", "--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run", "--disable-background-networking",
-            "--disable-component-update", "--disable-sync", "--disable-dev-shm-usage", "--window-size=1280,800", "--force-device-scale-factor=1");
+        options.AddArguments(
+            "--headless=new",
+            "--no-sandbox",
+            "--disable-gpu",
+            "--disable-quic",
+            "--no-first-run",
+            "--disable-background-networking",
+            "--disable-component-update",
+            "--disable-sync",
+            "--disable-dev-shm-usage",
+            "--window-size=1280,800",
+            "--force-device-scale-factor=1"
+        );
         _driver = new ChromeDriver(ChromeDriverService.CreateDefaultService(OnPath("chromedriver")), options);
-        _driver.ExecuteCdpCommand("Emulation.setDeviceMetricsOverride", new() { ["width"] = 1280, ["height"] = 800, ["deviceScaleFactor"] = 1, ["mobile"] = false });
-        _driver.ExecuteCdpCommand("Browser.grantPermissions", new() { ["permissions"] = new[] { "clipboardReadWrite", "clipboardSanitizedWrite" } });
+        _driver.ExecuteCdpCommand(
+            "Emulation.setDeviceMetricsOverride",
+            new()
+            {
+                ["width"] = 1280,
+                ["height"] = 800,
+                ["deviceScaleFactor"] = 1,
+                ["mobile"] = false,
+            }
+        );
+        _driver.ExecuteCdpCommand(
+            "Browser.grantPermissions",
+            new() { ["permissions"] = new[] { "clipboardReadWrite", "clipboardSanitizedWrite" } }
+        );
         if (night)
-            _driver.ExecuteCdpCommand("Page.addScriptToEvaluateOnNewDocument", new() { ["source"] = "localStorage.setItem('theme', 'night-tin')" });
+            _driver.ExecuteCdpCommand(
+                "Page.addScriptToEvaluateOnNewDocument",
+                new() { ["source"] = "localStorage.setItem('theme', 'night-tin')" }
+            );
     }
 
     public string Address => new Uri(_driver.Url).PathAndQuery;
@@ -134,7 +164,8 @@ public sealed class Browser : IDisposable
     public void Chord(string modifier, string key) => new Actions(_driver).KeyDown(modifier).SendKeys(key).KeyUp(modifier).Perform();
 
     /// <summary>Presses Alt and Shift with a key, as most shortcuts inside a text box are.</summary>
-    public void AltShift(string key) => new Actions(_driver).KeyDown(Keys.Alt).KeyDown(Keys.Shift).SendKeys(key).KeyUp(Keys.Shift).KeyUp(Keys.Alt).Perform();
+    public void AltShift(string key) =>
+        new Actions(_driver).KeyDown(Keys.Alt).KeyDown(Keys.Shift).SendKeys(key).KeyUp(Keys.Shift).KeyUp(Keys.Alt).Perform();
 
     public IWebElement Find(string css) => Until($"{css} on the page", () => _driver.FindElements(By.CssSelector(css)).FirstOrDefault());
 
@@ -142,19 +173,32 @@ public sealed class Browser : IDisposable
 
     public IWebElement Labelled(string label) => Find($"[aria-label=\"{label}\"]");
 
-    public void Click(string css) => Until($"{css} to click", () =>
-    {
-        Find(css).Click();
-        return "";
-    });
+    public void Click(string css) =>
+        Until(
+            $"{css} to click",
+            () =>
+            {
+                Find(css).Click();
+                return "";
+            }
+        );
 
-    public void ClickText(string text) => Until($"\"{text}\" to click", () =>
-    {
-        if (_driver.FindElements(By.XPath($"//*[self::button or self::a][contains(normalize-space(.), \"{text}\")]")).FirstOrDefault(e => e.Displayed) is not { } found)
-            return null;
-        found.Click();
-        return "";
-    });
+    public void ClickText(string text) =>
+        Until(
+            $"\"{text}\" to click",
+            () =>
+            {
+                if (
+                    _driver
+                        .FindElements(By.XPath($"//*[self::button or self::a][contains(normalize-space(.), \"{text}\")]"))
+                        .FirstOrDefault(e => e.Displayed)
+                    is not { } found
+                )
+                    return null;
+                found.Click();
+                return "";
+            }
+        );
 
     /// <summary>Replaces what stands in a box.</summary>
     public void Write(string label, string text)
@@ -170,7 +214,11 @@ public sealed class Browser : IDisposable
 
     public void Sees(string text) => Until($"\"{text}\"", () => Text("body").Contains(text, StringComparison.Ordinal) ? "" : null);
 
-    public void Sees(string css, string text) => Until(() => $"\"{text}\" in {css}, where stands \"{string.Join(" | ", All(css).Select(Safe))}\"", () => All(css).Any(e => Safe(e).Contains(text, StringComparison.Ordinal)) ? "" : null);
+    public void Sees(string css, string text) =>
+        Until(
+            () => $"\"{text}\" in {css}, where stands \"{string.Join(" | ", All(css).Select(Safe))}\"",
+            () => All(css).Any(e => Safe(e).Contains(text, StringComparison.Ordinal)) ? "" : null
+        );
 
     public void Waits(string what, Func<bool> holds) => Until(what, () => holds() ? "" : null);
 
@@ -178,24 +226,37 @@ public sealed class Browser : IDisposable
     public void WaitsForChecks()
     {
         var (asked, since) = (-1L, Stopwatch.StartNew());
-        Waits("the checks to end", () =>
-        {
-            var now = (long)Run("return performance.getEntriesByType('resource').filter(e => e.name.endsWith('/check')).length")!;
-            if (now != asked || Text("[data-testid=save-state]") != "Saved automatically")
-                (asked, since) = (now, Stopwatch.StartNew());
-            return since.ElapsedMilliseconds > 1000;
-        });
+        Waits(
+            "the checks to end",
+            () =>
+            {
+                var now = (long)Run("return performance.getEntriesByType('resource').filter(e => e.name.endsWith('/check')).length")!;
+                if (now != asked || Text("[data-testid=save-state]") != "Saved automatically")
+                    (asked, since) = (now, Stopwatch.StartNew());
+                return since.ElapsedMilliseconds > 1000;
+            }
+        );
     }
 
     public string Text(string css) => Safe(Find(css));
 
     /// <summary>What all of them say, read at once: none of them can be drawn anew in between.</summary>
     public IReadOnlyList<string> Texts(string css) =>
-        [.. ((IEnumerable<object>)Run("return [...document.querySelectorAll(arguments[0])].map(e => e.matches('input, textarea, select') ? e.value : e.innerText)", css)!).Select(t => (string)t)];
+        [
+            .. (
+                (IEnumerable<object>)
+                    Run(
+                        "return [...document.querySelectorAll(arguments[0])].map(e => e.matches('input, textarea, select') ? e.value : e.innerText)",
+                        css
+                    )!
+            ).Select(t => (string)t),
+        ];
 
     public string Value(string label) => Until(label, () => Labelled(label).GetAttribute("value") ?? "");
 
-    public string Clipboard() => (string)_driver.ExecuteAsyncScript("const done = arguments[0]; navigator.clipboard.readText().then(done, e => done('error ' + e))")!;
+    public string Clipboard() =>
+        (string)
+            _driver.ExecuteAsyncScript("const done = arguments[0]; navigator.clipboard.readText().then(done, e => done('error ' + e))")!;
 
     public object? Run(string script, params object[] args) => _driver.ExecuteScript(script, args);
 
@@ -204,12 +265,28 @@ public sealed class Browser : IDisposable
 
     /// <summary>Gives the window another size, in CSS pixels.</summary>
     public void Resize(int width, int height) =>
-        _driver.ExecuteCdpCommand("Emulation.setDeviceMetricsOverride", new() { ["width"] = width, ["height"] = height, ["deviceScaleFactor"] = 1, ["mobile"] = false });
+        _driver.ExecuteCdpCommand(
+            "Emulation.setDeviceMetricsOverride",
+            new()
+            {
+                ["width"] = width,
+                ["height"] = height,
+                ["deviceScaleFactor"] = 1,
+                ["mobile"] = false,
+            }
+        );
 
     public void Picture(string file) => _driver.GetScreenshot().SaveAsFile(file);
 
     /// <summary>What the page has complained of since it was opened.</summary>
-    public IReadOnlyList<string> Complaints() => [.. _driver.Manage().Logs.GetLog(LogType.Browser).Where(l => l.Level == LogLevel.Severe && !l.Message.Contains("409")).Select(l => l.Message)];
+    public IReadOnlyList<string> Complaints() =>
+        [
+            .. _driver
+                .Manage()
+                .Logs.GetLog(LogType.Browser)
+                .Where(l => l.Level == LogLevel.Severe && !l.Message.Contains("409"))
+                .Select(l => l.Message),
+        ];
 
     public void Dispose() => _driver.Dispose();
 
@@ -225,9 +302,11 @@ public sealed class Browser : IDisposable
         }
     }
 
-    private static T Until<T>(string what, Func<T?> seen) where T : class => Until(() => what, seen);
+    private static T Until<T>(string what, Func<T?> seen)
+        where T : class => Until(() => what, seen);
 
-    private static T Until<T>(Func<string> what, Func<T?> seen) where T : class
+    private static T Until<T>(Func<string> what, Func<T?> seen)
+        where T : class
     {
         var clock = Stopwatch.StartNew();
         while (true)
@@ -237,9 +316,7 @@ public sealed class Browser : IDisposable
                 if (seen() is { } found)
                     return found;
             }
-            catch (Exception e) when (e is StaleElementReferenceException or ElementClickInterceptedException)
-            {
-            }
+            catch (Exception e) when (e is StaleElementReferenceException or ElementClickInterceptedException) { }
 
             if (clock.Elapsed > TimeSpan.FromSeconds(30))
                 throw new TimeoutException($"Waited in vain for {what()}.");
@@ -248,7 +325,11 @@ public sealed class Browser : IDisposable
     }
 
     private static string OnPath(string program) =>
-        Environment.GetEnvironmentVariable("PATH")!.Split(Path.PathSeparator).Select(p => Path.Combine(p, program)).FirstOrDefault(File.Exists)
+        Environment
+            .GetEnvironmentVariable("PATH")!
+            .Split(Path.PathSeparator)
+            .Select(p => Path.Combine(p, program))
+            .FirstOrDefault(File.Exists)
         ?? throw new InvalidOperationException($"{program} is not installed; ./tin test installs it.");
 }
 

@@ -100,7 +100,10 @@ public sealed class FailingProxy : IAsyncDisposable
 
         if (fault == Fault.Held)
             await released;
-        using var request = new HttpRequestMessage(new(context.Request.Method), context.Request.Path + context.Request.QueryString) { Headers = { Host = context.Request.Host.Value } };
+        using var request = new HttpRequestMessage(new(context.Request.Method), context.Request.Path + context.Request.QueryString)
+        {
+            Headers = { Host = context.Request.Host.Value },
+        };
         if (context.Request.ContentLength > 0 || context.Request.Headers.TransferEncoding.Count > 0)
         {
             using var body = new MemoryStream();

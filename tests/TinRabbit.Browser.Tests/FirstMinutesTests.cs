@@ -25,7 +25,10 @@ public sealed class FirstMinutesTests
         // The market does not know notebooks: it says so, and the next step is a key away.
         browser.Sees("[data-testid=no-term]", "No market data for “hand bound notebook”");
         browser.Press("v");
-        browser.Waits("the box to paste into", () => (string?)browser.Run("return document.activeElement.getAttribute('aria-label') ?? ''") == "Terms to paste");
+        browser.Waits(
+            "the box to paste into",
+            () => (string?)browser.Run("return document.activeElement.getAttribute('aria-label') ?? ''") == "Terms to paste"
+        );
         browser.Press("hand bound notebook 400", Keys.Enter, "linen notebook; 900; 120", Keys.Enter, "a5 journal; 1,300; 800");
         browser.Chord(Keys.Control, Keys.Enter);
         browser.Sees("[data-testid=guessed]", "“hand bound notebook” with 400");
@@ -38,7 +41,10 @@ public sealed class FirstMinutesTests
         browser.Press(Keys.Enter);
 
         // The shelf joins in by itself. Pick all three.
-        browser.Waits("the shelf's own term", () => browser.All("[role=row][data-id='hand bound notebook']").Any(r => r.Text.Contains("400")));
+        browser.Waits(
+            "the shelf's own term",
+            () => browser.All("[role=row][data-id='hand bound notebook']").Any(r => r.Text.Contains("400"))
+        );
         browser.Press("p");
         browser.Sees("[data-testid=toast]", "Picked “hand bound notebook”");
         browser.Press("/");
@@ -88,7 +94,11 @@ public sealed class FirstMinutesTests
     {
         for (var i = 0; i < 120; i++)
         {
-            if (((string)browser.Run("const a = document.activeElement; return a.getAttribute('aria-label') ?? a.innerText ?? ''")!).StartsWith(name, StringComparison.Ordinal))
+            if (
+                (
+                    (string)browser.Run("const a = document.activeElement; return a.getAttribute('aria-label') ?? a.innerText ?? ''")!
+                ).StartsWith(name, StringComparison.Ordinal)
+            )
                 return;
             browser.Press(Keys.Tab);
         }

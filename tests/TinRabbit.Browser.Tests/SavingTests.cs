@@ -121,7 +121,9 @@ public sealed class SavingTests : IClassFixture<DemoShop>, IAsyncLifetime
         using var browser = Open(product);
         var text = string.Concat(Enumerable.Repeat("Кедровый домик. ", 5000));
         browser.Run(
-            "const box = document.querySelector('[aria-label=Description]'); Object.getOwnPropertyDescriptor(HTMLTextAreaElement.prototype, 'value').set.call(box, arguments[0]); box.dispatchEvent(new Event('input', { bubbles: true }))", text);
+            "const box = document.querySelector('[aria-label=Description]'); Object.getOwnPropertyDescriptor(HTMLTextAreaElement.prototype, 'value').set.call(box, arguments[0]); box.dispatchEvent(new Event('input', { bubbles: true }))",
+            text
+        );
         browser.Go("/settings");
         browser.Go($"/{product}/{Market}/write");
         browser.Sees("[data-testid=save-state]", "Saved automatically");
@@ -166,7 +168,15 @@ public sealed class SavingTests : IClassFixture<DemoShop>, IAsyncLifetime
         browser.Waits("mine saved", () => Pictures().Result == "Mine");
         browser.Go($"/{product}/{Market}/pick?side=facts");
         browser.Sees("[data-testid=facts]", "Material");
-        var facts = new { what = "box", materials = new[] { "larch" }, colours = Array.Empty<string>(), sizes = Array.Empty<string>(), audiences = Array.Empty<string>(), occasions = Array.Empty<string>() };
+        var facts = new
+        {
+            what = "box",
+            materials = new[] { "larch" },
+            colours = Array.Empty<string>(),
+            sizes = Array.Empty<string>(),
+            audiences = Array.Empty<string>(),
+            occasions = Array.Empty<string>(),
+        };
         await _http.PutAsJsonAsync($"/api/products/{product}/facts", new { facts, revision = 0 });
         // Another line is no conflict, and what the other window wrote stays.
         browser.Write("Colour", "green" + Keys.Enter);
@@ -181,7 +191,8 @@ public sealed class SavingTests : IClassFixture<DemoShop>, IAsyncLifetime
         browser.Waits("mine saved", () => Fact("materials").Result == "pine");
 
         async Task<string> Pictures() => string.Join(", ", (await Shop(product))["pictures"]!.AsArray().Select(p => p!.GetValue<string>()));
-        async Task<string> Fact(string key) => string.Join(", ", (await Shop(product))["facts"]![key]!.AsArray().Select(p => p!.GetValue<string>()));
+        async Task<string> Fact(string key) =>
+            string.Join(", ", (await Shop(product))["facts"]![key]!.AsArray().Select(p => p!.GetValue<string>()));
     }
 
     [Fact]
@@ -197,7 +208,9 @@ public sealed class SavingTests : IClassFixture<DemoShop>, IAsyncLifetime
         _shop.StartAgain();
         browser.ClickText("Try again");
         browser.Sees("[data-testid=toast]", "Picked");
-        Assert.NotEmpty(JsonNode.Parse(await _http.GetStringAsync($"/api/products/{product}/picks?marketId={Market}"))!["picks"]!.AsArray());
+        Assert.NotEmpty(
+            JsonNode.Parse(await _http.GetStringAsync($"/api/products/{product}/picks?marketId={Market}"))!["picks"]!.AsArray()
+        );
     }
 
     private Browser Open(int product)
@@ -210,12 +223,21 @@ public sealed class SavingTests : IClassFixture<DemoShop>, IAsyncLifetime
 
     private async Task<(int Product, int Listing)> Product(string name)
     {
-        using var added = await _http.PostAsJsonAsync("/api/products", new { name, facts = (object?)null, pictures = (object?)null });
+        using var added = await _http.PostAsJsonAsync(
+            "/api/products",
+            new
+            {
+                name,
+                facts = (object?)null,
+                pictures = (object?)null,
+            }
+        );
         var product = JsonNode.Parse(await added.Content.ReadAsStringAsync())!;
         return (product["id"]!.GetValue<int>(), product["listings"]!["hedgerow-fair"]!.GetValue<int>());
     }
 
-    private async Task<JsonNode> Shop(int product) => JsonNode.Parse(await _http.GetStringAsync("/api/shop"))!["products"]!.AsArray().Single(p => p!["id"]!.GetValue<int>() == product)!;
+    private async Task<JsonNode> Shop(int product) =>
+        JsonNode.Parse(await _http.GetStringAsync("/api/shop"))!["products"]!.AsArray().Single(p => p!["id"]!.GetValue<int>() == product)!;
 
     private async Task<JsonNode> Copy(int listing) => JsonNode.Parse(await _http.GetStringAsync($"/api/listings/{listing}"))!["copy"]!;
 

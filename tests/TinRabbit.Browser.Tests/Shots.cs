@@ -24,59 +24,92 @@ public sealed class Shots
                 browser.Picture(Path.Combine(folder, name + ".png"));
             }
 
-            Shot("dig", "/1/hedgerow-fair-us/dig?term=bird+house", "[data-testid=detail]", () =>
-            {
-                browser.Go("/1/hedgerow-fair-us/dig?term=nest+box&parent=1&at=wren+nest+box");
-                browser.Find("[data-testid=detail]");
-            });
+            Shot(
+                "dig",
+                "/1/hedgerow-fair-us/dig?term=bird+house",
+                "[data-testid=detail]",
+                () =>
+                {
+                    browser.Go("/1/hedgerow-fair-us/dig?term=nest+box&parent=1&at=wren+nest+box");
+                    browser.Find("[data-testid=detail]");
+                }
+            );
             Shot("dig-grid", "/1/hedgerow-fair-us/dig?term=bird+house&view=grid&at=cedar+bird+house", "[data-testid=grid] .cursor");
             Shot("dig-scatter", "/1/hedgerow-fair-us/dig?term=nest+box&view=scatter&at=wren+nest+box", "[data-testid=scatter] circle");
-            Shot("dig-import", "/1/longbarrow-us/dig?view=import", "[data-testid=import]", () =>
-            {
-                var file = Path.Combine(shop.Folder, "spring terms.csv");
-                File.WriteAllText(file, "Keyword;Monthly volume;Competition;CPC;Jan 2026;Feb 2026;Mar 2026\nlarch nest box;1.300;120;0,45;900;1.700;1.300\n\"owl box; barn\";12,1k;< 10;1,20;9.000;14.000;13.500\nswift brick;viele;9;;;;\nbat box kit;880;240;0,60;700;900;1.040\n");
-                browser.Find("input[type=file]").SendKeys(file);
-                browser.Find("[data-testid=read-as]");
-            });
+            Shot(
+                "dig-import",
+                "/1/longbarrow-us/dig?view=import",
+                "[data-testid=import]",
+                () =>
+                {
+                    var file = Path.Combine(shop.Folder, "spring terms.csv");
+                    File.WriteAllText(
+                        file,
+                        "Keyword;Monthly volume;Competition;CPC;Jan 2026;Feb 2026;Mar 2026\nlarch nest box;1.300;120;0,45;900;1.700;1.300\n\"owl box; barn\";12,1k;< 10;1,20;9.000;14.000;13.500\nswift brick;viele;9;;;;\nbat box kit;880;240;0,60;700;900;1.040\n"
+                    );
+                    browser.Find("input[type=file]").SendKeys(file);
+                    browser.Find("[data-testid=read-as]");
+                }
+            );
             Shot("pick", "/1/hedgerow-fair-us/pick?at=bird+lover+gift+for+mom", "[data-testid=claims]");
             Shot("pick-facts", "/2/hedgerow-fair-us/pick?side=facts", "[data-testid=facts]");
             Shot("pick-language", "/1/hedgerow-fair-us/pick?side=language", "[data-testid=language] table");
             Shot("write", "/1/hedgerow-fair-us/write?at=bird+house", ".under .whole");
             Shot("write-fill", "/1/longbarrow-us/write?side=fill&field=backend", "[data-testid=fill] .choice");
             Shot("write-findings", "/1/hedgerow-fair-us/write?side=findings", "[data-testid=findings] .take");
-            Shot("write-takes", "/2/hedgerow-fair-us/write", ".under .whole, .under .together", () =>
-            {
-                browser.Labelled("Title").Click();
-                browser.AltShift("f");
-                browser.Find("[data-testid=fill-effect]");
-                browser.Press("k", Keys.ArrowDown, "k", Keys.Escape);
-                browser.AltShift("k");
-                browser.Waits("three takes", () => browser.All("[data-testid=takes] .take").Count >= 2);
-                browser.Press(" ", Keys.ArrowDown, " ");
-                browser.Find("[data-testid=side-by-side]");
-            });
+            Shot(
+                "write-takes",
+                "/2/hedgerow-fair-us/write",
+                ".under .whole, .under .together",
+                () =>
+                {
+                    browser.Labelled("Title").Click();
+                    browser.AltShift("f");
+                    browser.Find("[data-testid=fill-effect]");
+                    browser.Press("k", Keys.ArrowDown, "k", Keys.Escape);
+                    browser.AltShift("k");
+                    browser.Waits("three takes", () => browser.All("[data-testid=takes] .take").Count >= 2);
+                    browser.Press(" ", Keys.ArrowDown, " ");
+                    browser.Find("[data-testid=side-by-side]");
+                }
+            );
             Shot("write-read", "/1/hedgerow-fair-us/write?side=read", "[data-testid=reading] h3");
-            Shot("write-versions", "/1/longbarrow-us/write?side=versions", "[data-testid=versions]", () =>
-            {
-                browser.Labelled("Name of the new version").SendKeys("As it was" + Keys.Enter);
-                browser.Find("[data-testid=versions] .take");
-                browser.Write("Title", "Wren nest box, western red cedar bird house for the garden, Plover & Pine");
-                browser.Sees("[data-testid=save-state]", "Saved automatically");
-                browser.Run("document.querySelector('[data-testid=versions]').focus()");
-                browser.Press(Keys.Enter);
-                browser.Find("[data-testid=changed-field]");
-            });
-            Shot("shop-platforms", "/platforms?id=longbarrow", "[data-testid=profile] table", () =>
-            {
-                browser.Write("Limit of title", "60");
-                browser.Find("[data-testid=unfit]");
-            });
+            Shot(
+                "write-versions",
+                "/1/longbarrow-us/write?side=versions",
+                "[data-testid=versions]",
+                () =>
+                {
+                    browser.Labelled("Name of the new version").SendKeys("As it was" + Keys.Enter);
+                    browser.Find("[data-testid=versions] .take");
+                    browser.Write("Title", "Wren nest box, western red cedar bird house for the garden, Plover & Pine");
+                    browser.Sees("[data-testid=save-state]", "Saved automatically");
+                    browser.Run("document.querySelector('[data-testid=versions]').focus()");
+                    browser.Press(Keys.Enter);
+                    browser.Find("[data-testid=changed-field]");
+                }
+            );
+            Shot(
+                "shop-platforms",
+                "/platforms?id=longbarrow",
+                "[data-testid=profile] table",
+                () =>
+                {
+                    browser.Write("Limit of title", "60");
+                    browser.Find("[data-testid=unfit]");
+                }
+            );
             Shot("weigh", "/1/hedgerow-fair-us/weigh?at=cedar+bird+house", "[data-testid=trace]");
-            Shot("settings", "/settings", "[data-testid=backups]", () =>
-            {
-                browser.ClickText("Back up now");
-                browser.Sees("[data-testid=backups]", "Manual");
-            });
+            Shot(
+                "settings",
+                "/settings",
+                "[data-testid=backups]",
+                () =>
+                {
+                    browser.ClickText("Back up now");
+                    browser.Sees("[data-testid=backups]", "Manual");
+                }
+            );
             Shot("help", "/help#grip", "[data-testid=help] h2");
             Shot("new", "/new", "[name=where]", () => browser.Run("[...document.querySelectorAll('[name=where]')].at(-1).click()"));
         }

@@ -37,7 +37,10 @@ public sealed class SliceTests(DemoShop demo) : IClassFixture<DemoShop>
         browser.Sees("[data-testid=pocket]", "Pocket 4");
         browser.Press(Keys.Enter);
         browser.Sees("[role=row][aria-current=true]", "nest box kit");
-        browser.Waits("the deeper dig in the address", () => browser.Address.Contains("term=nest+box+kit") && browser.Address.Contains("parent="));
+        browser.Waits(
+            "the deeper dig in the address",
+            () => browser.Address.Contains("term=nest+box+kit") && browser.Address.Contains("parent=")
+        );
         browser.Waits("two steps in the trail", () => browser.All("[aria-label=Trail] li").Count == 2);
 
         // Pick: fit, home, lead, by key.
@@ -55,7 +58,10 @@ public sealed class SliceTests(DemoShop demo) : IClassFixture<DemoShop>
         browser.Sees("[data-testid=sheet]", "29 of 120");
         browser.Sees("aside [role=row]", "has “boxes”");
         browser.Write("Title", "Bluebird nest box, wren nest box");
-        browser.Waits("a solid thread under the phrase", () => browser.All(".under .whole").Any(e => e.GetAttribute("textContent")!.Contains("Bluebird nest box")));
+        browser.Waits(
+            "a solid thread under the phrase",
+            () => browser.All(".under .whole").Any(e => e.GetAttribute("textContent")!.Contains("Bluebird nest box"))
+        );
         browser.Waits("reach to rise", () => browser.Text("[data-testid=reach]") != "0%");
         browser.Write("Tags 1", "nest box kit");
         browser.Waits("all picks held", () => browser.Text("[data-testid=reach]") == "100%");
@@ -105,7 +111,10 @@ public sealed class SliceTests(DemoShop demo) : IClassFixture<DemoShop>
         browser.ClickText("Headroom");
         browser.Waits("headroom falling", () => Falls(Numbers(browser, 5)));
         browser.Press("f", "wood -kit", Keys.Enter);
-        browser.Waits("only what passes", () => Terms(browser) is { Length: > 1 } terms && terms.All(t => t.Contains("wood") && !t.Contains("kit")));
+        browser.Waits(
+            "only what passes",
+            () => Terms(browser) is { Length: > 1 } terms && terms.All(t => t.Contains("wood") && !t.Contains("kit"))
+        );
         var all = Terms(browser);
         browser.Press("x");
         browser.Sees("[data-testid=toast]", $"Marked “{all[0]}” as avoid");
@@ -152,11 +161,13 @@ public sealed class SliceTests(DemoShop demo) : IClassFixture<DemoShop>
         browser.Sees("[data-testid=sheet]", "120 of 120");
         browser.Labelled("Title").SendKeys("é");
         browser.Sees("[data-testid=sheet]", "1 too long");
-        browser.Run("""
+        browser.Run(
+            """
             const box = document.querySelector('[aria-label="Tags 1"]'), data = new DataTransfer();
             data.setData('text/plain', 'bat box, bat house; larch bat box for the barn wall');
             box.dispatchEvent(new ClipboardEvent('paste', { clipboardData: data, bubbles: true, cancelable: true }));
-            """);
+            """
+        );
         browser.Waits("the list over three tags", () => browser.Value("Tags 2") == "bat house");
         browser.Sees("[data-testid=sheet]", "7 too long");
         browser.Sees("[data-testid=save-state]", "Saved automatically");
@@ -210,7 +221,10 @@ public sealed class SliceTests(DemoShop demo) : IClassFixture<DemoShop>
     {
         using var browser = new Browser(demo.Shop);
         browser.Go("/2/longbarrow-us/dig?term=bird+bath");
-        browser.Waits("all of it found", () => browser.All("[data-testid=digging]").Count == 0 && browser.All("[role=row][data-id='bird bath']").Count == 1);
+        browser.Waits(
+            "all of it found",
+            () => browser.All("[data-testid=digging]").Count == 0 && browser.All("[role=row][data-id='bird bath']").Count == 1
+        );
         browser.Sees("[role=row][data-id='bird bath']", "#1 · ");
         browser.ClickText("Grid");
         browser.Sees("[data-testid=grid]", "copper");
@@ -258,7 +272,10 @@ public sealed class SliceTests(DemoShop demo) : IClassFixture<DemoShop>
     {
         using var browser = new Browser(demo.Shop);
         var file = Path.Combine(demo.Shop.Folder, "terms.csv");
-        File.WriteAllText(file, "Keyword;Monthly volume;Competition\nkingfisher mug;1.300;120\nkingfisher print;viele;9\nkingfisher tea towel;12,1k;< 10\n");
+        File.WriteAllText(
+            file,
+            "Keyword;Monthly volume;Competition\nkingfisher mug;1.300;120\nkingfisher print;viele;9\nkingfisher tea towel;12,1k;< 10\n"
+        );
         browser.Go("/5/overprint-lane-us/dig");
         browser.Find("[role=row][data-id]");
         browser.Press("i");
@@ -271,7 +288,9 @@ public sealed class SliceTests(DemoShop demo) : IClassFixture<DemoShop>
         browser.Waits("the shelf", () => browser.Address.Contains("from=shelf"));
         browser.Press("f", "kingfisher", Keys.Enter);
         browser.Waits("what was imported", () => Terms(browser).SequenceEqual(["kingfisher tea towel", "kingfisher mug"]));
-        browser.Run("const s = document.querySelector('[aria-label=\"Saved filters\"]'); s.value = 'name'; s.dispatchEvent(new Event('change', { bubbles: true }))");
+        browser.Run(
+            "const s = document.querySelector('[aria-label=\"Saved filters\"]'); s.value = 'name'; s.dispatchEvent(new Event('change', { bubbles: true }))"
+        );
         browser.Press("Kingfishers", Keys.Enter);
         browser.Sees("[data-testid=toast]", "Saved the filters as “Kingfishers”");
         browser.ClickText("Clear filters");
@@ -290,7 +309,10 @@ public sealed class SliceTests(DemoShop demo) : IClassFixture<DemoShop>
         browser.Press("w");
         browser.Sees("[data-testid=toast]", "Picked “heron shirt bird shirt”");
         browser.Press("2", "g");
-        browser.Waits("both changed", () => browser.All(".grid-row.marked").Count(r => r.Text.Contains("good") && r.Text.Contains("tags")) == 2);
+        browser.Waits(
+            "both changed",
+            () => browser.All(".grid-row.marked").Count(r => r.Text.Contains("good") && r.Text.Contains("tags")) == 2
+        );
         browser.Press("u", "u", "u", Keys.Escape);
         browser.Waits("all taken back", () => browser.All(".grid-row").Count(r => r.Text.Contains("heron shirt bird shirt")) == 0);
 
@@ -364,10 +386,22 @@ public sealed class SliceTests(DemoShop demo) : IClassFixture<DemoShop>
         browser.Press(Keys.Enter);
     }
 
-    private static string[] Terms(Browser browser) => [.. ((IEnumerable<object>)browser.Run("return [...document.querySelectorAll('[data-testid=rows] [role=row][data-id]')].map(e => e.dataset.id)")!).Select(t => (string)t)];
+    private static string[] Terms(Browser browser) =>
+        [
+            .. (
+                (IEnumerable<object>)
+                    browser.Run("return [...document.querySelectorAll('[data-testid=rows] [role=row][data-id]')].map(e => e.dataset.id)")!
+            ).Select(t => (string)t),
+        ];
 
     private static double[] Numbers(Browser browser, int column) =>
-        [.. browser.Texts($"[data-testid=rows] [role=row] [role=gridcell]:nth-child({column})").Take(10).Select(t => double.TryParse(t, out var n) ? n : -1)];
+        [
+            .. browser
+                .Texts($"[data-testid=rows] [role=row] [role=gridcell]:nth-child({column})")
+                .Take(10)
+                .Select(t => double.TryParse(t, out var n) ? n : -1),
+        ];
 
-    private static bool Falls(double[] numbers) => numbers.Length > 5 && numbers.Zip(numbers.Skip(1)).All(p => p.First >= p.Second) && numbers[0] > numbers[^1];
+    private static bool Falls(double[] numbers) =>
+        numbers.Length > 5 && numbers.Zip(numbers.Skip(1)).All(p => p.First >= p.Second) && numbers[0] > numbers[^1];
 }

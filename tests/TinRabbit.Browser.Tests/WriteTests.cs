@@ -49,7 +49,9 @@ public sealed class WriteTests(DemoShop demo) : IClassFixture<DemoShop>
         foreach (var box in browser.All("[data-testid=takes] input[type=checkbox]").Take(2))
             box.Click();
         browser.Sees("[data-testid=side-by-side]", "Grip");
-        browser.Run("[...document.querySelectorAll('[data-testid=takes] .take')].find(t => t.textContent.includes('Window feeder clear')).querySelector('button').click()");
+        browser.Run(
+            "[...document.querySelectorAll('[data-testid=takes] .take')].find(t => t.textContent.includes('Window feeder clear')).querySelector('button').click()"
+        );
         browser.Waits("the old title", () => Box(browser, "Title") == "Window feeder clear");
         browser.Sees("[data-testid=takes]", first);
         browser.Sees("[data-testid=save-state]", "Saved automatically");
@@ -68,7 +70,10 @@ public sealed class WriteTests(DemoShop demo) : IClassFixture<DemoShop>
         browser.Press(Keys.F8);
         browser.Sees("[data-testid=findings]", "Most important first");
         browser.Run("[...document.querySelectorAll('[data-finding=same-tag] button')].find(b => b.textContent.includes('Remove')).click()");
-        browser.Waits("the doubled tag gone", () => !browser.Text("[data-testid=sheet]").Contains("is also Tags 1") && Box(browser, "Tags 3") != "bat box");
+        browser.Waits(
+            "the doubled tag gone",
+            () => !browser.Text("[data-testid=sheet]").Contains("is also Tags 1") && Box(browser, "Tags 3") != "bat box"
+        );
         browser.Waits("a finding to put aside", () => browser.All("[data-testid=findings] [data-finding=description-short]").Count == 1);
         browser.Run("[...document.querySelectorAll('[data-testid=findings] [data-finding=description-short] button')].at(-1).click()");
         browser.Sees("[data-testid=findings] h3", "Dismissed");
@@ -116,7 +121,10 @@ public sealed class WriteTests(DemoShop demo) : IClassFixture<DemoShop>
         var deeper = browser.Labelled("Category, level 3");
         deeper.SendKeys("Bird houses");
         browser.Find("[aria-label='Attributes: Entrance']").SendKeys("28 mm");
-        browser.Waits("no deeper category is asked for", () => !browser.Text("[data-testid=sheet]").Contains("has more specific categories"));
+        browser.Waits(
+            "no deeper category is asked for",
+            () => !browser.Text("[data-testid=sheet]").Contains("has more specific categories")
+        );
         browser.Sees("[data-testid=save-state]", "Saved automatically");
     }
 
@@ -147,7 +155,9 @@ public sealed class WriteTests(DemoShop demo) : IClassFixture<DemoShop>
         browser.Write("Title", "House for birds, cedar bird");
         browser.AltShift("r");
         browser.Sees("[data-testid=reading]", "cedar bird house");
-        browser.Run("[...document.querySelectorAll('[data-testid=reading] .take')].find(r => r.textContent.startsWith('cedar bird house')).querySelector('button').click()");
+        browser.Run(
+            "[...document.querySelectorAll('[data-testid=reading] .take')].find(r => r.textContent.startsWith('cedar bird house')).querySelector('button').click()"
+        );
         browser.Waits("the words in that order", () => Box(browser, "Title").StartsWith("Cedar bird house", StringComparison.Ordinal));
     }
 
@@ -191,19 +201,24 @@ public sealed class WriteTests(DemoShop demo) : IClassFixture<DemoShop>
     }
 
     // Where the keys of a list beside the work have brought one.
-    private static string Cursor(Browser browser, string list) => browser.Texts($"[data-testid={list}] .take.cursor").FirstOrDefault() ?? "";
+    private static string Cursor(Browser browser, string list) =>
+        browser.Texts($"[data-testid={list}] .take.cursor").FirstOrDefault() ?? "";
 
     // Walks down a list to what says this, from the top again where it moved up meanwhile.
-    private static void WalkTo(Browser browser, string list, string text) => browser.Waits($"the cursor on \"{text}\"", () =>
-    {
-        var at = Cursor(browser, list);
-        if (at.Contains(text, StringComparison.Ordinal))
-            return true;
-        browser.Press(Keys.ArrowDown);
-        if (Cursor(browser, list) == at)
-            browser.Run($"document.querySelector('[data-testid={list}] [data-walked]')?.click()");
-        return false;
-    });
+    private static void WalkTo(Browser browser, string list, string text) =>
+        browser.Waits(
+            $"the cursor on \"{text}\"",
+            () =>
+            {
+                var at = Cursor(browser, list);
+                if (at.Contains(text, StringComparison.Ordinal))
+                    return true;
+                browser.Press(Keys.ArrowDown);
+                if (Cursor(browser, list) == at)
+                    browser.Run($"document.querySelector('[data-testid={list}] [data-walked]')?.click()");
+                return false;
+            }
+        );
 
     [Fact]
     public void Takes_are_walked_used_and_laid_side_by_side_by_key()
@@ -329,9 +344,15 @@ public sealed class WriteTests(DemoShop demo) : IClassFixture<DemoShop>
         browser.Run("document.querySelector('[data-testid=findings]').focus()");
         WalkTo(browser, "findings", "has the same words");
         browser.Press("d");
-        browser.Waits("it put aside", () => !browser.Texts("[data-testid=findings] .take").Any(t => t.Contains("has the same words", StringComparison.Ordinal)));
+        browser.Waits(
+            "it put aside",
+            () => !browser.Texts("[data-testid=findings] .take").Any(t => t.Contains("has the same words", StringComparison.Ordinal))
+        );
         browser.ClickText("Undo");
-        browser.Waits("it brought back", () => browser.Texts("[data-testid=findings] .take").Any(t => t.Contains("has the same words", StringComparison.Ordinal)));
+        browser.Waits(
+            "it brought back",
+            () => browser.Texts("[data-testid=findings] .take").Any(t => t.Contains("has the same words", StringComparison.Ordinal))
+        );
         browser.WaitsForChecks();
         browser.Run("document.querySelector('[data-testid=findings]').focus()");
         WalkTo(browser, "findings", "has the same words");
@@ -364,9 +385,20 @@ public sealed class WriteTests(DemoShop demo) : IClassFixture<DemoShop>
     {
         using var browser = new Browser(demo.Shop);
         browser.Go("/1/hedgerow-fair-us/write");
-        browser.Waits("a thread under the category", () => browser.All("[data-field=category] .under .spread, [data-field=category] .under .whole, [data-field=category] .under .together").Count > 0);
+        browser.Waits(
+            "a thread under the category",
+            () =>
+                browser
+                    .All(
+                        "[data-field=category] .under .spread, [data-field=category] .under .whole, [data-field=category] .under .together"
+                    )
+                    .Count > 0
+        );
         browser.Write("Attributes: Made from", "wooden bird house");
-        browser.Waits("a thread under the attribute", () => browser.All("[data-field=attributes] .under .whole").Any(t => t.GetAttribute("textContent") == "wooden bird house"));
+        browser.Waits(
+            "a thread under the attribute",
+            () => browser.All("[data-field=attributes] .under .whole").Any(t => t.GetAttribute("textContent") == "wooden bird house")
+        );
         browser.Write("Attributes: Made from", "cedar");
         browser.Sees("[data-testid=save-state]", "Saved automatically");
     }
@@ -385,7 +417,9 @@ public sealed class WriteTests(DemoShop demo) : IClassFixture<DemoShop>
         browser.Sees("[data-testid=profile]", "3 categories");
         browser.Labelled("Name of the new attribute").SendKeys("Perch" + Keys.Enter);
         browser.Write("Values of Perch", "rope, branch");
-        browser.Run("const s = document.querySelector('[aria-label=\"Category of Perch\"]'); Object.getOwnPropertyDescriptor(HTMLSelectElement.prototype, 'value').set.call(s, 'Owls'); s.dispatchEvent(new Event('change', { bubbles: true }))");
+        browser.Run(
+            "const s = document.querySelector('[aria-label=\"Category of Perch\"]'); Object.getOwnPropertyDescriptor(HTMLSelectElement.prototype, 'value').set.call(s, 'Owls'); s.dispatchEvent(new Event('change', { bubbles: true }))"
+        );
         browser.Chord(Keys.Control, "s");
         browser.Sees("[data-testid=toast]", "Saved Stall");
         browser.Go("/1/stall-us/write");

@@ -10,10 +10,36 @@ namespace TinRabbit.Core.Tests;
 /// <summary>The index is held against the definitions of the grades written out plainly, one term and one unit at a time.</summary>
 public class AgainstDefinitionTests
 {
-    private static readonly string[] Vocabulary = ["bird", "Birds", "house", "houses", "box", "boxes", "grey", "gray", "casa", "pájaro", "pajaro", "for", "the", "womens", "women's", "kit", "🐦", "5.5"];
+    private static readonly string[] Vocabulary =
+    [
+        "bird",
+        "Birds",
+        "house",
+        "houses",
+        "box",
+        "boxes",
+        "grey",
+        "gray",
+        "casa",
+        "pájaro",
+        "pajaro",
+        "for",
+        "the",
+        "womens",
+        "women's",
+        "kit",
+        "🐦",
+        "5.5",
+    ];
 
     // Compounds change how many words a phrase has; they have examples of their own.
-    private static readonly Folds[] FoldChoices = [Folds.None, Folds.Diacritics, Folds.Plural, Folds.Diacritics | Folds.Plural | Folds.Possessive | Folds.Spelling];
+    private static readonly Folds[] FoldChoices =
+    [
+        Folds.None,
+        Folds.Diacritics,
+        Folds.Plural,
+        Folds.Diacritics | Folds.Plural | Folds.Possessive | Folds.Spelling,
+    ];
 
     private static Gen<string> Phrase(int least, int most) =>
         Gen.Choose(least, most).SelectMany(n => Gen.Elements(Vocabulary).ListOf(n)).Select(w => string.Join(' ', w));
@@ -28,25 +54,48 @@ public class AgainstDefinitionTests
         select (Samples.Platform(folds, combine, ignored), title, tags.ToArray(), term);
 
     [Fact]
-    public void Grades_strengths_and_missing_words_follow_the_definitions() => Check.One(Config.QuickThrowOnFailure.WithMaxTest(4000), Prop.ForAll(Cases.ToArbitrary(), c =>
-    {
-        var copy = Samples.Copy(("title", c.Title), ("tags", c.Tags), ("notes", "bird house boxes"));
-        var weighed = Weigher.Weigh(c.Platform, copy, [new(c.Term, 100)]).Terms[0];
-        var plain = Plainly(c.Platform, [(0.8, true, [c.Title]), (0.6, false, c.Tags), (0.2, false, [])], c.Term);
-        var match = weighed.Explain();
-        return weighed.Grade == plain.Grade && match.Grade == plain.Grade && Math.Abs(weighed.Grip - plain.Grip) < 1e-12
-            && match.Missing.SequenceEqual(plain.Missing) && match.Apart == plain.Apart;
-    }));
+    public void Grades_strengths_and_missing_words_follow_the_definitions() =>
+        Check.One(
+            Config.QuickThrowOnFailure.WithMaxTest(4000),
+            Prop.ForAll(
+                Cases.ToArbitrary(),
+                c =>
+                {
+                    var copy = Samples.Copy(("title", c.Title), ("tags", c.Tags), ("notes", "bird house boxes"));
+                    var weighed = Weigher.Weigh(c.Platform, copy, [new(c.Term, 100)]).Terms[0];
+                    var plain = Plainly(c.Platform, [(0.8, true, [c.Title]), (0.6, false, c.Tags), (0.2, false, [])], c.Term);
+                    var match = weighed.Explain();
+                    return weighed.Grade == plain.Grade
+                        && match.Grade == plain.Grade
+                        && Math.Abs(weighed.Grip - plain.Grip) < 1e-12
+                        && match.Missing.SequenceEqual(plain.Missing)
+                        && match.Apart == plain.Apart;
+                }
+            )
+        );
 
     [Fact]
-    public void Adding_a_word_at_the_end_never_lowers_reach() => Check.QuickThrowOnFailure(Prop.ForAll(
-        Cases.ToArbitrary(), Gen.Elements(Vocabulary).ToArbitrary(), (c, word) =>
-        {
-            double Reach(string title) => Weigher.Weigh(c.Platform, Samples.Copy(("title", title), ("tags", c.Tags)), [new(c.Term, 100), new("bird box", 7)]).Reach;
-            return Reach($"{c.Title} {word}") >= Reach(c.Title);
-        }));
+    public void Adding_a_word_at_the_end_never_lowers_reach() =>
+        Check.QuickThrowOnFailure(
+            Prop.ForAll(
+                Cases.ToArbitrary(),
+                Gen.Elements(Vocabulary).ToArbitrary(),
+                (c, word) =>
+                {
+                    double Reach(string title) =>
+                        Weigher
+                            .Weigh(c.Platform, Samples.Copy(("title", title), ("tags", c.Tags)), [new(c.Term, 100), new("bird box", 7)])
+                            .Reach;
+                    return Reach($"{c.Title} {word}") >= Reach(c.Title);
+                }
+            )
+        );
 
-    private static (Grade Grade, double Grip, List<string> Missing, bool Apart) Plainly(Platform platform, (double Weight, bool Front, string[] Units)[] fields, string text)
+    private static (Grade Grade, double Grip, List<string> Missing, bool Apart) Plainly(
+        Platform platform,
+        (double Weight, bool Front, string[] Units)[] fields,
+        string text
+    )
     {
         var folds = platform.Search.Folds;
         var term = Words(text);
@@ -91,7 +140,8 @@ public class AgainstDefinitionTests
             : (Grade.Missing, 0, [], true);
 
         string Folded(string word) => Fold.Key(word, folds);
-        bool Holds((double Weight, bool Front, string[] Units) field, string word) => field.Units.Any(u => Words(u).Any(t => Folded(t) == Folded(word)));
+        bool Holds((double Weight, bool Front, string[] Units) field, string word) =>
+            field.Units.Any(u => Words(u).Any(t => Folded(t) == Folded(word)));
         static List<string> Words(string s) => [.. Tokens.Of(s).Select(t => t.Word)];
     }
 }

@@ -5,7 +5,9 @@ namespace TinRabbit.Core.Tests;
 public class DoubtsTests
 {
     // Forty terms whose competition follows volume closely.
-    private static readonly MarketStatistics Shelf = MarketStatistics.Compute(Enumerable.Range(1, 40).Select(i => ((double?)(i * 100), (double?)(i * 50 * (1 + i % 3 * 0.05)))));
+    private static readonly MarketStatistics Shelf = MarketStatistics.Compute(
+        Enumerable.Range(1, 40).Select(i => ((double?)(i * 100), (double?)(i * 50 * (1 + i % 3 * 0.05))))
+    );
 
     [Fact]
     public void A_reading_that_sits_is_not_doubted() =>
@@ -22,7 +24,10 @@ public class DoubtsTests
     [Fact]
     public void Grouped_forms_another_history_and_old_age_are_named_with_their_figures()
     {
-        var doubts = Doubts.Check(new(1300, 650, 40, [.. Enumerable.Repeat(9000, 18), .. Enumerable.Repeat(500, 12)], 91.5, [1300, 1300]), Shelf);
+        var doubts = Doubts.Check(
+            new(1300, 650, 40, [.. Enumerable.Repeat(9000, 18), .. Enumerable.Repeat(500, 12)], 91.5, [1300, 1300]),
+            Shelf
+        );
         Assert.Equal([DoubtKind.Grouped, DoubtKind.History, DoubtKind.Old], doubts.Select(d => d.Kind));
         Assert.Contains("1,300", doubts[0].Why);
         Assert.Contains("average 500 searches, not 1,300", doubts[1].Why);
@@ -34,7 +39,12 @@ public class DoubtsTests
 
     [Fact]
     public void A_small_shelf_has_no_line_to_be_off() =>
-        Assert.Empty(Doubts.Check(new(1000, 2, 1, null, null, []), MarketStatistics.Compute(Enumerable.Range(1, 29).Select(i => ((double?)(i * 100), (double?)(i * 50))))));
+        Assert.Empty(
+            Doubts.Check(
+                new(1000, 2, 1, null, null, []),
+                MarketStatistics.Compute(Enumerable.Range(1, 29).Select(i => ((double?)(i * 100), (double?)(i * 50))))
+            )
+        );
 
     [Fact]
     public void Ranks_are_those_of_the_sorted_values()

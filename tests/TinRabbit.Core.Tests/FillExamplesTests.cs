@@ -13,15 +13,29 @@ public class FillExamplesTests
 {
     private static readonly Dictionary<string, FieldValue> Nothing = [];
 
-    private static Platform With(Limit? backend, Folds folds = Folds.Diacritics, bool combine = true, string[]? ignored = null, Limit? title = null, Limit? tags = null, Dictionary<string, double>? checks = null)
+    private static Platform With(
+        Limit? backend,
+        Folds folds = Folds.Diacritics,
+        bool combine = true,
+        string[]? ignored = null,
+        Limit? title = null,
+        Limit? tags = null,
+        Dictionary<string, double>? checks = null
+    )
     {
         var sample = Samples.Platform(folds, combine, ignored);
         return sample with
         {
             Fields =
             [
-                sample.Fields[0] with { Limit = title ?? sample.Fields[0].Limit },
-                sample.Fields[1] with { Limit = tags ?? sample.Fields[1].Limit },
+                sample.Fields[0] with
+                {
+                    Limit = title ?? sample.Fields[0].Limit,
+                },
+                sample.Fields[1] with
+                {
+                    Limit = tags ?? sample.Fields[1].Limit,
+                },
                 new("backend", "Backend", "backend", FieldShape.Words, true, null, 0.4, false, false, backend, null, " "),
                 sample.Fields[2],
                 sample.Fields[3],
@@ -32,12 +46,22 @@ public class FillExamplesTests
 
     private static WantedTerm T(string text, double? volume = 100, Fit fit = Fit.Core) => new(text, volume, null, null, fit);
 
-    private static WordsFill Words(Platform platform, IReadOnlyDictionary<string, FieldValue> copy, string[] avoid, params WantedTerm[] terms) => WordsFill.Of(new(platform, copy, "backend", terms, avoid));
+    private static WordsFill Words(
+        Platform platform,
+        IReadOnlyDictionary<string, FieldValue> copy,
+        string[] avoid,
+        params WantedTerm[] terms
+    ) => WordsFill.Of(new(platform, copy, "backend", terms, avoid));
 
-    private static string[] Tags(Platform platform, IReadOnlyDictionary<string, FieldValue> copy, string? lead, params WantedTerm[] terms) => [.. TagsFill.Of(new(platform, copy, "tags", terms, []) { Lead = lead }).Items];
+    private static string[] Tags(
+        Platform platform,
+        IReadOnlyDictionary<string, FieldValue> copy,
+        string? lead,
+        params WantedTerm[] terms
+    ) => [.. TagsFill.Of(new(platform, copy, "tags", terms, []) { Lead = lead }).Items];
 
     [Theory]
-    [InlineData(12, Unit.Bytes, "pájaro nido")]     // á is two bytes: 7 + 1 + 4
+    [InlineData(12, Unit.Bytes, "pájaro nido")] // á is two bytes: 7 + 1 + 4
     [InlineData(11, Unit.Bytes, "pájaro")]
     [InlineData(11, Unit.Characters, "pájaro nido")]
     [InlineData(10, Unit.Characters, "pájaro")]
@@ -53,7 +77,12 @@ public class FillExamplesTests
     [InlineData("🐦 wren", 4)]
     public void A_script_of_many_bytes_is_never_cut_within_a_word(string standing, int room)
     {
-        var fill = Words(With(new(room, Unit.Bytes, null)), Nothing, [], [.. standing.Split(' ').Where(w => Tokens.Of(w).Count > 0).Select(w => T(w))]);
+        var fill = Words(
+            With(new(room, Unit.Bytes, null)),
+            Nothing,
+            [],
+            [.. standing.Split(' ').Where(w => Tokens.Of(w).Count > 0).Select(w => T(w))]
+        );
         Assert.True(fill.Used <= room);
         Assert.All(fill.Words, w => Assert.Contains(w, standing));
         Assert.Equal(Tokens.Of(standing).Count(t => System.Text.Encoding.UTF8.GetByteCount(t.Word) <= room), fill.Words.Count);
@@ -69,7 +98,10 @@ public class FillExamplesTests
     [InlineData(true, "house")]
     [InlineData(false, "bird house")]
     public void Where_words_of_several_fields_do_not_combine_the_whole_term_goes_in(bool combine, string text) =>
-        Assert.Equal(text, Words(With(new(40, Unit.Bytes, null), combine: combine), Samples.Copy(("title", "Bird")), [], T("bird house")).Text);
+        Assert.Equal(
+            text,
+            Words(With(new(40, Unit.Bytes, null), combine: combine), Samples.Copy(("title", "Bird")), [], T("bird house")).Text
+        );
 
     [Fact]
     public void A_word_that_a_search_drops_takes_no_room()
@@ -82,7 +114,13 @@ public class FillExamplesTests
     [Fact]
     public void What_stands_in_the_field_stays_and_counts()
     {
-        var fill = Words(With(new(14, Unit.Bytes, null)), Samples.Copy(("backend", "  owl   nest ")), [], T("owl box", 50), T("owl roost", 900));
+        var fill = Words(
+            With(new(14, Unit.Bytes, null)),
+            Samples.Copy(("backend", "  owl   nest ")),
+            [],
+            T("owl box", 50),
+            T("owl roost", 900)
+        );
         Assert.Equal("owl nest roost", fill.Text);
         Assert.Equal(["roost"], fill.Words);
         Assert.Equal((14, 900.0, 900.0), (fill.Used, fill.Gain, fill.Bound));
@@ -119,7 +157,14 @@ public class FillExamplesTests
     [Fact]
     public void What_is_avoided_is_not_said_by_words_that_come_to_stand_side_by_side()
     {
-        var fill = Words(With(new(60, Unit.Bytes, null)), Nothing, ["cedar box", "kits house"], T("house cedar", 900), T("box kit", 800), T("cedar box", 5000));
+        var fill = Words(
+            With(new(60, Unit.Bytes, null)),
+            Nothing,
+            ["cedar box", "kits house"],
+            T("house cedar", 900),
+            T("box kit", 800),
+            T("cedar box", 5000)
+        );
         Assert.Equal(["box", "cedar", "house", "kit"], fill.Words.Order());
         var avoided = new AvoidedTerms(With(null), ["cedar box", "kits house"]);
         Assert.Equal(0, avoided.UsesIn(fill.Text));
@@ -137,21 +182,38 @@ public class FillExamplesTests
     [Fact]
     public void One_word_that_opens_many_beats_one_that_opens_the_best()
     {
-        var fill = Words(With(new(5, Unit.Bytes, null)), Samples.Copy(("title", "bird nest owl")), [], T("bird house", 60), T("owl house", 60), T("nest chalet", 100), T("nest house", 1));
+        var fill = Words(
+            With(new(5, Unit.Bytes, null)),
+            Samples.Copy(("title", "bird nest owl")),
+            [],
+            T("bird house", 60),
+            T("owl house", 60),
+            T("nest chalet", 100),
+            T("nest house", 1)
+        );
         Assert.Equal(("house", 121.0), (fill.Text, fill.Gain));
     }
 
     [Fact]
     public void Two_terms_in_one_slot_are_woven_where_they_overlap() =>
-        Assert.Equal(["cedar bird house kit"], Tags(With(null, tags: new(24, Unit.Characters, 1)), Nothing, null, T("cedar bird house"), T("bird house kit")));
+        Assert.Equal(
+            ["cedar bird house kit"],
+            Tags(With(null, tags: new(24, Unit.Characters, 1)), Nothing, null, T("cedar bird house"), T("bird house kit"))
+        );
 
     [Fact]
     public void Free_slots_hold_two_phrases_apart_rather_than_in_one() =>
-        Assert.Equal(["bird house", "owl kit"], Tags(With(null, tags: new(24, Unit.Characters, 3)), Nothing, null, T("bird house", 200), T("owl kit")).Take(2));
+        Assert.Equal(
+            ["bird house", "owl kit"],
+            Tags(With(null, tags: new(24, Unit.Characters, 3)), Nothing, null, T("bird house", 200), T("owl kit")).Take(2)
+        );
 
     [Fact]
     public void The_lead_is_the_first_tag_however_little_it_is_searched_for() =>
-        Assert.Equal("wren box", Tags(With(null), Samples.Copy(("tags", new[] { "old tag" })), "wren box", T("bird house", 9000), T("wren box", 1))[0]);
+        Assert.Equal(
+            "wren box",
+            Tags(With(null), Samples.Copy(("tags", new[] { "old tag" })), "wren box", T("bird house", 9000), T("wren box", 1))[0]
+        );
 
     [Fact]
     public void A_tag_in_another_order_is_no_new_tag() =>
@@ -180,7 +242,13 @@ public class FillExamplesTests
     public void A_part_that_stands_already_is_not_said_again_in_any_order()
     {
         var platform = With(null, tags: new(12, Unit.Characters, 4));
-        var tags = Tags(platform, Samples.Copy(("tags", new[] { "feeder bird" })), null, T("window bird feeder", 500), T("oak bird feeder", 400));
+        var tags = Tags(
+            platform,
+            Samples.Copy(("tags", new[] { "feeder bird" })),
+            null,
+            T("window bird feeder", 500),
+            T("oak bird feeder", 400)
+        );
         Assert.Equal("feeder bird", tags[0]);
         Assert.Equal(tags.Length, tags.Select(t => string.Join(' ', t.Split(' ').Order(StringComparer.Ordinal))).Distinct().Count());
         Assert.Contains(tags, t => t.Contains("window", StringComparison.Ordinal));
@@ -190,7 +258,9 @@ public class FillExamplesTests
     [Fact]
     public void What_the_seller_wants_elsewhere_is_not_said_in_the_tags()
     {
-        var fill = TagsFill.Of(new(With(null), Nothing, "tags", [T("owl box", 900), T("bat box", 100)], []) { Elsewhere = new HashSet<string> { "owl box" } });
+        var fill = TagsFill.Of(
+            new(With(null), Nothing, "tags", [T("owl box", 900), T("bat box", 100)], []) { Elsewhere = new HashSet<string> { "owl box" } }
+        );
         Assert.Equal(["bat box"], fill.Items);
         Assert.Equal(["owl box"], fill.Left);
     }
@@ -198,10 +268,24 @@ public class FillExamplesTests
     [Fact]
     public void A_title_begins_with_the_lead_says_no_word_twice_and_reads_as_a_list()
     {
-        var takes = TitleFill.Of(new(With(null, title: new(40, Unit.Characters, null)), Nothing, "title", [T("bird house kit", 900), T("cedar nest box", 10), T("wren house", 800)], []) { Lead = "cedar nest box" });
+        var takes = TitleFill.Of(
+            new(
+                With(null, title: new(40, Unit.Characters, null)),
+                Nothing,
+                "title",
+                [T("bird house kit", 900), T("cedar nest box", 10), T("wren house", 800)],
+                []
+            )
+            {
+                Lead = "cedar nest box",
+            }
+        );
         Assert.All(takes, t => Assert.StartsWith("Cedar nest box", t.Text));
         Assert.Equal("Cedar nest box, bird house kit", takes[0].Text);
-        Assert.DoesNotContain(takes, t => t.Text.Contains("wren house", StringComparison.Ordinal) && t.Text.Contains("bird house", StringComparison.Ordinal));
+        Assert.DoesNotContain(
+            takes,
+            t => t.Text.Contains("wren house", StringComparison.Ordinal) && t.Text.Contains("bird house", StringComparison.Ordinal)
+        );
     }
 
     [Fact]
@@ -209,7 +293,15 @@ public class FillExamplesTests
     {
         WantedTerm[] terms = [T("bird house", 900), T("wren house", 800)];
         var once = TitleFill.Of(new(With(null, title: new(40, Unit.Characters, null)), Nothing, "title", terms, []));
-        var twice = TitleFill.Of(new(With(null, title: new(40, Unit.Characters, null), checks: new() { [TitleFill.RepeatsPay] = 1 }), Nothing, "title", terms, []));
+        var twice = TitleFill.Of(
+            new(
+                With(null, title: new(40, Unit.Characters, null), checks: new() { [TitleFill.RepeatsPay] = 1 }),
+                Nothing,
+                "title",
+                terms,
+                []
+            )
+        );
         Assert.Equal("Bird house, wren house", twice[0].Text);
         Assert.All(once, t => Assert.Single(Tokens.Of(t.Text), w => w.Word == "house"));
         Assert.True(twice[0].Grip > once[0].Grip);
@@ -223,21 +315,48 @@ public class FillExamplesTests
 
     [Fact]
     public void A_title_that_just_fits_is_taken() =>
-        Assert.Equal("Pájaro box", TitleFill.Of(new(With(null, title: new(11, Unit.Bytes, null)), Nothing, "title", [T("pájaro box")], []))[0].Text);
+        Assert.Equal(
+            "Pájaro box",
+            TitleFill.Of(new(With(null, title: new(11, Unit.Bytes, null)), Nothing, "title", [T("pájaro box")], []))[0].Text
+        );
 
     [Fact]
     public void A_closing_line_names_what_nothing_else_holds()
     {
         var sample = Samples.Platform(Folds.Diacritics);
-        var platform = sample with { Fields = [sample.Fields[0], new("bullets", "Bullets", "bullets", FieldShape.Lines, true, null, 0.4, false, false, new(24, Unit.Characters, 2), null, "\n")] };
+        var platform = sample with
+        {
+            Fields =
+            [
+                sample.Fields[0],
+                new(
+                    "bullets",
+                    "Bullets",
+                    "bullets",
+                    FieldShape.Lines,
+                    true,
+                    null,
+                    0.4,
+                    false,
+                    false,
+                    new(24, Unit.Characters, 2),
+                    null,
+                    "\n"
+                ),
+            ],
+        };
         var copy = Samples.Copy(("title", "Cedar box"), ("bullets", new[] { "Keeps wrens warm." }));
-        var fill = WordsFill.Of(new(platform, copy, "bullets", [T("cedar box", 900), T("owl roost", 50), T("bat nest", 40), T("winter shelter", 30)], []));
+        var fill = WordsFill.Of(
+            new(platform, copy, "bullets", [T("cedar box", 900), T("owl roost", 50), T("bat nest", 40), T("winter shelter", 30)], [])
+        );
         var items = Assert.IsType<FieldValue.Items>(fill.Value).Values;
         Assert.Equal(("Keeps wrens warm.", "owl roost, bat nest"), (items[0], items[1]));
         Assert.Equal(["owl roost", "bat nest"], fill.Opens);
         Assert.True(items[1].Length <= 24);
         // All lines taken: the words go behind the one with most room.
-        var full = WordsFill.Of(new(platform, Samples.Copy(("bullets", new[] { "A longer one.", "Two." })), "bullets", [T("owl roost")], []));
+        var full = WordsFill.Of(
+            new(platform, Samples.Copy(("bullets", new[] { "A longer one.", "Two." })), "bullets", [T("owl roost")], [])
+        );
         Assert.Equal(["A longer one.", "Two. owl roost"], ((FieldValue.Items)full.Value).Values);
     }
 }

@@ -44,8 +44,7 @@ public class FoldsTests
     [InlineData("women's", "woman", Folds.Plural | Folds.Possessive)]
     [InlineData("children's", "childs", Folds.Plural | Folds.Possessive)]
     [InlineData("jewelleries", "jewelry", Folds.Plural | Folds.Spelling | Folds.Diacritics)]
-    public void Folds_add_up(string one, string other, Folds folds) =>
-        Assert.Equal(Fold.Key(one, folds), Fold.Key(other, folds));
+    public void Folds_add_up(string one, string other, Folds folds) => Assert.Equal(Fold.Key(one, folds), Fold.Key(other, folds));
 
     // Another library's plurals, over the nouns of this trade and the awkward ones of English.
     [Theory]
@@ -60,14 +59,19 @@ public class FoldsTests
     public void Plural_and_singular_share_a_stem(string nouns)
     {
         foreach (var noun in nouns.Split(' '))
-            Assert.True(Plurals.Stem(noun) == Plurals.Stem(noun.Pluralize(false)), $"{noun}: {Plurals.Stem(noun)}, {noun.Pluralize(false)}: {Plurals.Stem(noun.Pluralize(false))}");
+            Assert.True(
+                Plurals.Stem(noun) == Plurals.Stem(noun.Pluralize(false)),
+                $"{noun}: {Plurals.Stem(noun)}, {noun.Pluralize(false)}: {Plurals.Stem(noun.Pluralize(false))}"
+            );
     }
 
     [Fact]
     public void Different_words_of_the_trade_keep_different_stems()
     {
-        var words = ("box bird house nest feeder seed gift kit leaf leave shelf life live glass glaze gas gaze bus base basis brass bra bras news new lens len pole poll "
-            + "rose row pin pine plan plane bar bare car care cart carte wood woods wooden wool print prince bath bathe cloth clothe post poster stamp stand hose hoe shoe show").Split(' ');
+        var words = (
+            "box bird house nest feeder seed gift kit leaf leave shelf life live glass glaze gas gaze bus base basis brass bra bras news new lens len pole poll "
+            + "rose row pin pine plan plane bar bare car care cart carte wood woods wooden wool print prince bath bathe cloth clothe post poster stamp stand hose hoe shoe show"
+        ).Split(' ');
         var clashes = words.GroupBy(Plurals.Stem).Where(g => g.Count() > 1).Select(g => string.Join('=', g)).ToArray();
         Assert.Equal(["bra=bras", "wood=woods"], clashes);
     }

@@ -7,7 +7,10 @@ namespace TinRabbit.Core.Tests;
 public class MatchingTests
 {
     private static readonly Platform Literal = Samples.Platform(Folds.Diacritics);
-    private static readonly Platform Folding = Samples.Platform(Folds.Diacritics | Folds.Plural | Folds.Possessive | Folds.Spelling | Folds.Compound, ignored: ["for", "the", "a"]);
+    private static readonly Platform Folding = Samples.Platform(
+        Folds.Diacritics | Folds.Plural | Folds.Possessive | Folds.Spelling | Folds.Compound,
+        ignored: ["for", "the", "a"]
+    );
 
     [Theory]
     [InlineData("Cedar bird house kit", "bird house", Grade.Whole)]
@@ -18,7 +21,8 @@ public class MatchingTests
     [InlineData("Casa para pajaros", "casa para pájaros", Grade.Whole)]
     [InlineData("bird bird house", "bird house bird", Grade.Together)]
     [InlineData("bird house bird", "bird house bird", Grade.Whole)]
-    public void A_literal_platform_wants_the_very_words(string title, string term, Grade grade) => Assert.Equal(grade, Match(Literal, term, ("title", title)).Grade);
+    public void A_literal_platform_wants_the_very_words(string title, string term, Grade grade) =>
+        Assert.Equal(grade, Match(Literal, term, ("title", title)).Grade);
 
     [Theory]
     [InlineData("Cedar bird houses", "bird house", Grade.Inflected)]
@@ -34,7 +38,8 @@ public class MatchingTests
     [InlineData("Women’s gray jewelry", "womens grey jewellery", Grade.Inflected)]
     [InlineData("for the", "for the", Grade.Whole)]
     [InlineData("the for", "for the", Grade.Missing)]
-    public void A_folding_platform_sees_through_forms(string title, string term, Grade grade) => Assert.Equal(grade, Match(Folding, term, ("title", title)).Grade);
+    public void A_folding_platform_sees_through_forms(string title, string term, Grade grade) =>
+        Assert.Equal(grade, Match(Folding, term, ("title", title)).Grade);
 
     [Fact]
     public void Words_in_several_fields_are_spread_or_apart()
@@ -46,7 +51,15 @@ public class MatchingTests
         Assert.Equal(["title 0 4", "title 5 5", "tags 0 3"], spread.Spans.Select(s => $"{s.Field} {s.Start} {s.Length}"));
         Assert.Equal(1, spread.Spans[2].Item);
 
-        var apart = Match(Literal with { Search = Literal.Search with { WordsCombine = false } }, "bird house kit", ("title", "bird house"), ("tags", new[] { "kit" }));
+        var apart = Match(
+            Literal with
+            {
+                Search = Literal.Search with { WordsCombine = false },
+            },
+            "bird house kit",
+            ("title", "bird house"),
+            ("tags", new[] { "kit" })
+        );
         Assert.Equal(Grade.Missing, apart.Grade);
         Assert.True(apart.Apart);
         Assert.Empty(apart.Missing);
@@ -64,9 +77,9 @@ public class MatchingTests
     public void Only_the_first_characters_count_and_not_a_word_that_the_cut_falls_within()
     {
         var platform = Literal with { Fields = [.. Literal.Fields.Select(f => f.Key == "description" ? f with { IndexedFirst = 10 } : f)] };
-        Assert.Equal(Grade.Whole, Match(platform, "wren", ("description", "🏡 a wren nest box")).Grade);      // scalars 0–7
-        Assert.Equal(["nest"], Match(platform, "wren nest", ("description", "🏡 a wren nest box")).Missing);  // the cut falls within "nest"
-        Assert.Equal(Grade.Whole, Match(platform, "nest", ("description", "🏡 in: nest box")).Grade);            // ends on the cut
+        Assert.Equal(Grade.Whole, Match(platform, "wren", ("description", "🏡 a wren nest box")).Grade); // scalars 0–7
+        Assert.Equal(["nest"], Match(platform, "wren nest", ("description", "🏡 a wren nest box")).Missing); // the cut falls within "nest"
+        Assert.Equal(Grade.Whole, Match(platform, "nest", ("description", "🏡 in: nest box")).Grade); // ends on the cut
     }
 
     [Fact]
@@ -90,7 +103,13 @@ public class MatchingTests
         var copy = Samples.Copy(("title", title));
         var index = ListingIndex.Build(Literal, copy);
         var matcher = new Matcher(TermSet.Prepare(Literal, [term]), index);
-        Assert.Equal(near, string.Join(' ', new NearMisses(index).Of(matcher.PreparedOf(0), matcher.Explain(0).Missing).Select(n => $"{n.Needs}/{n.Has}/{n.Fold}")));
+        Assert.Equal(
+            near,
+            string.Join(
+                ' ',
+                new NearMisses(index).Of(matcher.PreparedOf(0), matcher.Explain(0).Missing).Select(n => $"{n.Needs}/{n.Has}/{n.Fold}")
+            )
+        );
     }
 
     [Fact]

@@ -13,7 +13,13 @@ public class MeasuresTests
         var weighed = Weigher.Weigh(
             Samples.Platform(Folds.Diacritics),
             Samples.Copy(("title", "Cedar bird house"), ("tags", new[] { "wren house" })),
-            [new("bird house", 1000), new("wren house", 500, Headroom: 80, Fit: Fit.Good), new("bird house kit", 300, Fit: Fit.Stretch), new("owl box")]);
+            [
+                new("bird house", 1000),
+                new("wren house", 500, Headroom: 80, Fit: Fit.Good),
+                new("bird house kit", 300, Fit: Fit.Stretch),
+                new("owl box"),
+            ]
+        );
         Assert.Equal((1000 + 350) / (1000 + 350 + 120.0) * 100, weighed.Reach, 10);
         Assert.Equal(2, weighed.Eligible);
         Assert.Equal(1500, weighed.Volume);
@@ -29,7 +35,8 @@ public class MeasuresTests
     public void Fields_add_up_and_the_front_counts()
     {
         var platform = Samples.Platform(Folds.Plural);
-        double Grip(string title, params string[] tags) => Weigher.Weigh(platform, Samples.Copy(("title", title), ("tags", tags)), [new("bird house", 10)]).Terms[0].Grip;
+        double Grip(string title, params string[] tags) =>
+            Weigher.Weigh(platform, Samples.Copy(("title", title), ("tags", tags)), [new("bird house", 10)]).Terms[0].Grip;
         Assert.Equal(1 - (1 - 0.8) * (1 - 0.6), Grip("bird house", "bird house"), 12);
         Assert.Equal(0.8 * 0.85 * (1 - 0.3 * 1 / 3), Grip("cedar bird houses"), 12);
         // An inflected phrase at the very front beats a whole one far back: the best occurrence counts.
@@ -78,7 +85,20 @@ public class MeasuresTests
     [Fact]
     public void A_field_of_words_is_measured_single_spaced_and_a_list_item_by_item()
     {
-        var words = new Field("backend", "Backend", "backend", FieldShape.Words, true, null, 0.4, false, false, new(12, Unit.Bytes, null), null, " ");
+        var words = new Field(
+            "backend",
+            "Backend",
+            "backend",
+            FieldShape.Words,
+            true,
+            null,
+            0.4,
+            false,
+            false,
+            new(12, Unit.Bytes, null),
+            null,
+            " "
+        );
         Assert.Equal([9], RoomUsed.Of(words, new FieldValue.Text("  owl \n bird  ")).Used.Select(u => u + 1));
         Assert.Equal(1, RoomUsed.Of(words, new FieldValue.Items(["owl", "nest", "kits"])).Over);
         var tags = Samples.Platform(Folds.None).Find("tags")!;
@@ -93,11 +113,23 @@ public class MeasuresTests
         var json = PlatformJson.Write(platform).ToJsonString();
         Assert.Equal(json, PlatformJson.Write(PlatformJson.Read(json)).ToJsonString());
 
-        var wrong = Assert.Throws<FormatProblems>(() => PlatformJson.Read(
-            """{"id":"A b","search":{"folds":["plurals"]},"fields":[{"key":"title","shape":"lane","indexed":true,"limit":{"max":0}},{"key":"title","shape":"line","indexFirst":3}]}"""));
+        var wrong = Assert.Throws<FormatProblems>(() =>
+            PlatformJson.Read(
+                """{"id":"A b","search":{"folds":["plurals"]},"fields":[{"key":"title","shape":"lane","indexed":true,"limit":{"max":0}},{"key":"title","shape":"line","indexFirst":3}]}"""
+            )
+        );
         Assert.Equal(
-            ["platform.fields[0].limit.max", "platform.fields[0].shape", "platform.fields[0].weight", "platform.fields[1].indexFirst", "platform.fields[1].key", "platform.id", "platform.search.folds[0]"],
-            wrong.Problems.Select(p => p.Path).Order(StringComparer.Ordinal));
+            [
+                "platform.fields[0].limit.max",
+                "platform.fields[0].shape",
+                "platform.fields[0].weight",
+                "platform.fields[1].indexFirst",
+                "platform.fields[1].key",
+                "platform.id",
+                "platform.search.folds[0]",
+            ],
+            wrong.Problems.Select(p => p.Path).Order(StringComparer.Ordinal)
+        );
     }
 
     [Fact]
@@ -111,7 +143,9 @@ public class MeasuresTests
     [Fact]
     public void Attributes_and_html_are_read_unit_by_unit()
     {
-        var choices = new FieldValue.Choices(new Dictionary<string, IReadOnlyList<string>> { ["Colour"] = ["grey", "green"], ["Size"] = ["28 mm"] });
+        var choices = new FieldValue.Choices(
+            new Dictionary<string, IReadOnlyList<string>> { ["Colour"] = ["grey", "green"], ["Size"] = ["28 mm"] }
+        );
         Assert.Equal(["grey", "green", "28 mm"], choices.Units(FieldShape.Choices));
         var html = "<p class='bird'>A <b>nest</b>&nbsp;box<!-- owl --> &amp; kit</p><script>wren()</script>";
         var unit = new FieldValue.Text(html).Units(FieldShape.Rich)[0];

@@ -48,7 +48,10 @@ public class PlatformJsonTests
     {
         var platform = Read(Good);
         Assert.Equal(("fair", "The fair", "en-GB"), (platform.Id, platform.Name, platform.Spelling));
-        Assert.Equal((Folds.Diacritics | Folds.Plural, true, 6.0), (platform.Search.Folds, platform.Search.WordsCombine, platform.Search.IndexDelayHours));
+        Assert.Equal(
+            (Folds.Diacritics | Folds.Plural, true, 6.0),
+            (platform.Search.Folds, platform.Search.WordsCombine, platform.Search.IndexDelayHours)
+        );
         Assert.Equal(new Limit(80, Unit.Bytes, null), platform.Fields[0].Limit);
         Assert.Equal(new Limit(20, Unit.Characters, 10), platform.Fields[1].Limit);
         Assert.Equal(["title", "tags"], platform.IndexedFields.Select(f => f.Key));
@@ -103,10 +106,12 @@ public class PlatformJsonTests
     [InlineData("banned", "\"free\"", "platform.banned")]
     [InlineData("checks.unusedShare", "\"0.3\"", "platform.checks.unusedShare")]
     [InlineData("limits", "[]", "platform.limits")]
-    public void What_is_wrong_is_named_by_its_key(string path, string value, string wrong) => Assert.Equal([wrong], WrongKeys(() => Read(With(path, value))));
+    public void What_is_wrong_is_named_by_its_key(string path, string value, string wrong) =>
+        Assert.Equal([wrong], WrongKeys(() => Read(With(path, value))));
 
     [Fact]
-    public void Half_a_character_is_named() => Assert.Equal(["platform.name"], WrongKeys(() => Read(Good.Replace("The fair", "half \\ud83d"))));
+    public void Half_a_character_is_named() =>
+        Assert.Equal(["platform.name"], WrongKeys(() => Read(Good.Replace("The fair", "half \\ud83d"))));
 
     [Fact]
     public void A_searched_field_without_its_weight_is_named()
@@ -119,8 +124,13 @@ public class PlatformJsonTests
     [Fact]
     public void All_that_is_wrong_is_told_at_once()
     {
-        var json = With("fields.0.limit.max", "0").Replace("\"plural\"", "\"plurals\"").Replace("\"unusedShare\":0.3", "\"unusedShare\":true");
-        Assert.Equal(["platform.checks.unusedShare", "platform.fields[0].limit.max", "platform.search.folds[1]"], WrongKeys(() => Read(json)).Order(StringComparer.Ordinal));
+        var json = With("fields.0.limit.max", "0")
+            .Replace("\"plural\"", "\"plurals\"")
+            .Replace("\"unusedShare\":0.3", "\"unusedShare\":true");
+        Assert.Equal(
+            ["platform.checks.unusedShare", "platform.fields[0].limit.max", "platform.search.folds[1]"],
+            WrongKeys(() => Read(json)).Order(StringComparer.Ordinal)
+        );
     }
 
     [Theory]
@@ -159,27 +169,46 @@ public class PlatformJsonTests
         Assert.False(read.ContainsKey("title"));
     }
 
-    private static readonly Gen<string> Text = Gen.Elements("", " ", "Cedar", "pájaro 🐦", "a\nb", "\"quoted\"", "ﬁnch", "</script>", "=1+1").Select(t => t);
+    private static readonly Gen<string> Text = Gen.Elements(
+            "",
+            " ",
+            "Cedar",
+            "pájaro 🐦",
+            "a\nb",
+            "\"quoted\"",
+            "ﬁnch",
+            "</script>",
+            "=1+1"
+        )
+        .Select(t => t);
 
     [Fact]
-    public void Any_copy_survives_the_way_out_and_in() => Check.One(Config.QuickThrowOnFailure.WithMaxTest(300), Prop.ForAll(
-        (from title in Text
-         from tags in Gen.Choose(0, 4).SelectMany(n => Text.ListOf(n))
-         from path in Gen.Choose(0, 3).SelectMany(n => Text.ListOf(n))
-         from colours in Gen.Choose(1, 3).SelectMany(n => Text.ListOf(n))
-         select (title, tags: tags.ToArray(), path: path.ToArray(), colours: colours.ToArray())).ToArbitrary(), c =>
-    {
-        var platform = Read(Good);
-        var copy = new Dictionary<string, FieldValue>
-        {
-            ["title"] = new FieldValue.Text(c.title),
-            ["tags"] = new FieldValue.Items(c.tags),
-            ["category"] = new FieldValue.Items(c.path),
-            ["attributes"] = new FieldValue.Choices(new Dictionary<string, IReadOnlyList<string>> { ["Colour"] = c.colours }),
-        };
-        var json = new JsonObject([.. copy.Select(f => KeyValuePair.Create(f.Key, CopyJson.WriteValue(f.Value)))]);
-        using var written = JsonDocument.Parse(json.ToJsonString());
-        var again = CopyJson.Read(written.RootElement, platform);
-        return platform.Fields.All(f => again[f.Key].Units(f.Shape).SequenceEqual(copy[f.Key].Units(f.Shape)));
-    }));
+    public void Any_copy_survives_the_way_out_and_in() =>
+        Check.One(
+            Config.QuickThrowOnFailure.WithMaxTest(300),
+            Prop.ForAll(
+                (
+                    from title in Text
+                    from tags in Gen.Choose(0, 4).SelectMany(n => Text.ListOf(n))
+                    from path in Gen.Choose(0, 3).SelectMany(n => Text.ListOf(n))
+                    from colours in Gen.Choose(1, 3).SelectMany(n => Text.ListOf(n))
+                    select (title, tags: tags.ToArray(), path: path.ToArray(), colours: colours.ToArray())
+                ).ToArbitrary(),
+                c =>
+                {
+                    var platform = Read(Good);
+                    var copy = new Dictionary<string, FieldValue>
+                    {
+                        ["title"] = new FieldValue.Text(c.title),
+                        ["tags"] = new FieldValue.Items(c.tags),
+                        ["category"] = new FieldValue.Items(c.path),
+                        ["attributes"] = new FieldValue.Choices(new Dictionary<string, IReadOnlyList<string>> { ["Colour"] = c.colours }),
+                    };
+                    var json = new JsonObject([.. copy.Select(f => KeyValuePair.Create(f.Key, CopyJson.WriteValue(f.Value)))]);
+                    using var written = JsonDocument.Parse(json.ToJsonString());
+                    var again = CopyJson.Read(written.RootElement, platform);
+                    return platform.Fields.All(f => again[f.Key].Units(f.Shape).SequenceEqual(copy[f.Key].Units(f.Shape)));
+                }
+            )
+        );
 }

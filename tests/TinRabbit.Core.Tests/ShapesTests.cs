@@ -67,10 +67,16 @@ public class ShapesTests
             var random = new Random(seed);
             var kind = (Shape)(seed % 6);
             var (count, level) = (24 + random.Next(24), 60 * Math.Exp(5 * random.NextDouble()));
-            var season = Enumerable.Range(0, 12).Select(m => 1 + (0.5 + random.NextDouble() * 0.4) * Math.Cos((m - seed) * Math.PI / 6)).ToArray();
+            var season = Enumerable
+                .Range(0, 12)
+                .Select(m => 1 + (0.5 + random.NextDouble() * 0.4) * Math.Cos((m - seed) * Math.PI / 6))
+                .ToArray();
             var series = kind switch
             {
-                Shape.Sparse => [.. Enumerable.Range(0, count).Select(_ => random.NextDouble() < 0.55 ? 0 : Math.Round(random.NextDouble() * 30))],
+                Shape.Sparse =>
+                [
+                    .. Enumerable.Range(0, count).Select(_ => random.NextDouble() < 0.55 ? 0 : Math.Round(random.NextDouble() * 30)),
+                ],
                 Shape.Seasonal => Series(count, level, season, 0.006 * (random.NextDouble() - 0.5), random),
                 Shape.Rising => Series(count, level, null, 0.03 + 0.03 * random.NextDouble(), random),
                 Shape.Fading => Series(count, level, null, -0.03 - 0.03 * random.NextDouble(), random),
@@ -95,6 +101,16 @@ public class ShapesTests
     }
 
     private static double[] Series(int count, double level, double[]? season = null, double monthly = 0, Random? noise = null) =>
-        [.. Enumerable.Range(0, count).Select(i => Math.Round(level * (season?[(From.Month - 1 + i) % 12] ?? 1) * Math.Exp(monthly * i)
-            * (1 + (noise is null ? 0.01 * (i * 7 % 5 - 2) : 0.25 * (noise.NextDouble() - 0.5)))))];
+        [
+            .. Enumerable
+                .Range(0, count)
+                .Select(i =>
+                    Math.Round(
+                        level
+                            * (season?[(From.Month - 1 + i) % 12] ?? 1)
+                            * Math.Exp(monthly * i)
+                            * (1 + (noise is null ? 0.01 * (i * 7 % 5 - 2) : 0.25 * (noise.NextDouble() - 0.5)))
+                    )
+                ),
+        ];
 }

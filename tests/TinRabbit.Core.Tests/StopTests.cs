@@ -12,17 +12,23 @@ namespace TinRabbit.Core.Tests;
 /// <summary>Every long computation can be stopped, and none grows without bound with the length of a term.</summary>
 public class StopTests
 {
-    private static readonly Platform Platform = PlatformJson.Read("""
+    private static readonly Platform Platform = PlatformJson.Read(
+        """
         {"id":"p","name":"P","search":{"folds":["plural","compound"],"wordsCombine":true},"banned":["free shipping"],
          "fields":[{"key":"title","shape":"line","role":"title","indexed":true,"weight":0.8,"front":true,"limit":{"max":80}},
                    {"key":"tags","shape":"phrases","role":"tags","indexed":true,"weight":0.6,"limit":{"maxItems":8,"max":24}},
                    {"key":"backend","shape":"words","role":"backend","indexed":true,"weight":0.4,"limit":{"max":120,"unit":"bytes"}},
                    {"key":"description","shape":"text","role":"body","indexed":true,"weight":0.1}]}
-        """);
+        """
+    );
 
     private static readonly WantedTerm[] Terms = [.. Enumerable.Range(0, 60).Select(i => new WantedTerm($"bird house {i} kit", 100 + i))];
 
-    private static readonly Dictionary<string, FieldValue> Copy = new() { ["title"] = new FieldValue.Text("Bird house 7"), ["description"] = new FieldValue.Text("A bird house. Free shipping.") };
+    private static readonly Dictionary<string, FieldValue> Copy = new()
+    {
+        ["title"] = new FieldValue.Text("Bird house 7"),
+        ["description"] = new FieldValue.Text("A bird house. Free shipping."),
+    };
 
     [Theory]
     [InlineData("weigh")]
@@ -49,7 +55,10 @@ public class StopTests
     [Fact]
     public void Twenty_findings_of_one_kind_are_enough()
     {
-        var copy = new Dictionary<string, FieldValue>(Copy) { ["description"] = new FieldValue.Text(string.Concat(Enumerable.Repeat("Free shipping and a grey or gray house. ", 400))) };
+        var copy = new Dictionary<string, FieldValue>(Copy)
+        {
+            ["description"] = new FieldValue.Text(string.Concat(Enumerable.Repeat("Free shipping and a grey or gray house. ", 400))),
+        };
         var found = ListingCheck.Check(new(Platform, copy, Terms, null, null, [], null, []));
         Assert.All(found.GroupBy(f => f.Id), kind => Assert.InRange(kind.Count(), 1, 20));
         Assert.Equal(20, found.Count(f => f.Id == "banned"));

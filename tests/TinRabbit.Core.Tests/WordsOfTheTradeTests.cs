@@ -6,27 +6,30 @@ namespace TinRabbit.Core.Tests;
 /// <summary>What words say of a product, words alike, another language, and what could be made of picks.</summary>
 public class WordsOfTheTradeTests
 {
-    private static readonly FactWords Facts = new("nest box", new Dictionary<Facet, IReadOnlyList<string>>
-    {
-        [Facet.Material] = ["western red cedar", "brass"],
-        [Facet.Colour] = ["natural"],
-        [Facet.Size] = ["small", "28 mm hole"],
-        [Facet.Audience] = ["gardeners", "children"],
-    });
+    private static readonly FactWords Facts = new(
+        "nest box",
+        new Dictionary<Facet, IReadOnlyList<string>>
+        {
+            [Facet.Material] = ["western red cedar", "brass"],
+            [Facet.Colour] = ["natural"],
+            [Facet.Size] = ["small", "28 mm hole"],
+            [Facet.Audience] = ["gardeners", "children"],
+        }
+    );
 
     [Theory]
-    [InlineData("cedar nest box", "")]                      // western red cedar is cedar
-    [InlineData("wooden nest box", "")]                     // and it is wood
-    [InlineData("red nest box", "Colour red")]              // but the box is not red
+    [InlineData("cedar nest box", "")] // western red cedar is cedar
+    [InlineData("wooden nest box", "")] // and it is wood
+    [InlineData("red nest box", "Colour red")] // but the box is not red
     [InlineData("western red cedar nest box", "")]
     [InlineData("28mm hole wren house", "")]
     [InlineData("32 mm nest box", "Size 32 mm")]
-    [InlineData("nest box for kids", "")]                   // kids are children
+    [InlineData("nest box for kids", "")] // kids are children
     [InlineData("bird lover gift for mom", "Audience bird lover|Audience mom")]
     [InlineData("copper bird house, white", "Material copper|Colour white")]
-    [InlineData("rustic nest box", "")]                     // style is taste
+    [InlineData("rustic nest box", "")] // style is taste
     [InlineData("nest box for small birds", "")]
-    [InlineData("robin and blue tit nest box", "")]         // a blue tit is not a colour
+    [InlineData("robin and blue tit nest box", "")] // a blue tit is not a colour
     [InlineData("Christmas nest box", "Occasion Christmas")]
     [InlineData("2 in 1 nest box", "")]
     public void A_claim_that_the_facts_lack_is_called_out(string text, string claims)
@@ -40,8 +43,8 @@ public class WordsOfTheTradeTests
     public void Every_word_of_the_facets_is_found_where_it_stands_alone()
     {
         foreach (var facet in Enum.GetValues<Facet>())
-            foreach (var word in Facets.WordsOf(facet))
-                Assert.Contains(Facets.ClaimsOf($"the {word} thing"), c => c.Facet == facet && c.Word == word);
+        foreach (var word in Facets.WordsOf(facet))
+            Assert.Contains(Facets.ClaimsOf($"the {word} thing"), c => c.Facet == facet && c.Word == word);
     }
 
     [Fact]
@@ -95,10 +98,18 @@ public class WordsOfTheTradeTests
     {
         UnservedTerm Pick(string text, double volume, double headroom) => new(new(text, volume, 10, headroom), "Window feeder");
         var ideas = Ideas.Find([
-            Pick("copper bird feeder", 400, 70), Pick("hanging bird feeder", 900, 66), Pick("glass bird feeder", 300, 64),
-            Pick("bird feeders", 100, 40), Pick("bird bath", 500, 80), Pick("hanging bird feeders", 50, 90), new(new("unknown bird feeder", null, null, 99), "x"),
+            Pick("copper bird feeder", 400, 70),
+            Pick("hanging bird feeder", 900, 66),
+            Pick("glass bird feeder", 300, 64),
+            Pick("bird feeders", 100, 40),
+            Pick("bird bath", 500, 80),
+            Pick("hanging bird feeders", 50, 90),
+            new(new("unknown bird feeder", null, null, 99), "x"),
         ]);
-        Assert.Equal(["bird feeder", "bird bath", "bird feeder"], ideas.Select(i => string.Join(' ', i.Terms[0].Term.Text.Split(' ')[^2..])));
+        Assert.Equal(
+            ["bird feeder", "bird bath", "bird feeder"],
+            ideas.Select(i => string.Join(' ', i.Terms[0].Term.Text.Split(' ')[^2..]))
+        );
         // Hanging goes with copper; glass is another material, and a thing of its own. One of each family is enough.
         Assert.Equal(["hanging bird feeder", "copper bird feeder"], ideas[0].Terms.Select(t => t.Term.Text));
         Assert.Equal((1300, 68), (ideas[0].Volume, ideas[0].Headroom));

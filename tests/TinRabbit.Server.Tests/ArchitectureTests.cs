@@ -9,25 +9,59 @@ public class ArchitectureTests
     private static readonly string[] Features = ["Dig", "Pick", "Write", "Weigh", "Shop", "Engine"];
 
     [Fact]
-    public void Core_imports_nothing_of_ours_and_no_host() => Holds(Types.InAssembly(typeof(Tokens).Assembly)
-        .ShouldNot().HaveDependencyOnAny("TinRabbit.Market", "TinRabbit.Server", "Microsoft.AspNetCore", "Microsoft.EntityFrameworkCore", "System.Net.Http", "System.IO.File", "System.Random", "System.DateTime", "System.TimeProvider"));
+    public void Core_imports_nothing_of_ours_and_no_host() =>
+        Holds(
+            Types
+                .InAssembly(typeof(Tokens).Assembly)
+                .ShouldNot()
+                .HaveDependencyOnAny(
+                    "TinRabbit.Market",
+                    "TinRabbit.Server",
+                    "Microsoft.AspNetCore",
+                    "Microsoft.EntityFrameworkCore",
+                    "System.Net.Http",
+                    "System.IO.File",
+                    "System.Random",
+                    "System.DateTime",
+                    "System.TimeProvider"
+                )
+        );
 
     [Fact]
-    public void The_market_knows_only_core() => Holds(Types.InAssembly(typeof(IMarket).Assembly)
-        .ShouldNot().HaveDependencyOnAny("TinRabbit.Server", "Microsoft.AspNetCore", "Microsoft.EntityFrameworkCore"));
+    public void The_market_knows_only_core() =>
+        Holds(
+            Types
+                .InAssembly(typeof(IMarket).Assembly)
+                .ShouldNot()
+                .HaveDependencyOnAny("TinRabbit.Server", "Microsoft.AspNetCore", "Microsoft.EntityFrameworkCore")
+        );
 
     [Fact]
     public void A_feature_does_not_reach_into_another()
     {
         foreach (var feature in Features)
-            Holds(Types.InAssembly(typeof(Program).Assembly).That().ResideInNamespace($"TinRabbit.Server.{feature}")
-                .ShouldNot().HaveDependencyOnAny([.. Features.Where(f => f != feature).Select(f => $"TinRabbit.Server.{f}")]));
+            Holds(
+                Types
+                    .InAssembly(typeof(Program).Assembly)
+                    .That()
+                    .ResideInNamespace($"TinRabbit.Server.{feature}")
+                    .ShouldNot()
+                    .HaveDependencyOnAny([.. Features.Where(f => f != feature).Select(f => $"TinRabbit.Server.{f}")])
+            );
     }
 
     [Fact]
-    public void What_is_shared_knows_no_feature() => Holds(Types.InAssembly(typeof(Program).Assembly)
-        .That().ResideInNamespace("TinRabbit.Server.Storage").Or().ResideInNamespace("TinRabbit.Server.Formats")
-        .ShouldNot().HaveDependencyOnAny([.. Features.Select(f => $"TinRabbit.Server.{f}")]));
+    public void What_is_shared_knows_no_feature() =>
+        Holds(
+            Types
+                .InAssembly(typeof(Program).Assembly)
+                .That()
+                .ResideInNamespace("TinRabbit.Server.Storage")
+                .Or()
+                .ResideInNamespace("TinRabbit.Server.Formats")
+                .ShouldNot()
+                .HaveDependencyOnAny([.. Features.Select(f => $"TinRabbit.Server.{f}")])
+        );
 
     private static void Holds(ConditionList rule)
     {

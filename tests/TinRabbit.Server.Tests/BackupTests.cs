@@ -33,7 +33,10 @@ public sealed class BackupTests : IDisposable
         Assert.Equal(["Before"], await Names());
         Assert.Equal("Before", (await shop.Get($"/api/listings/{listing}"))["copy"]!["title"]!.GetValue<string>());
         // Nothing that was kept in memory shows the other shop.
-        Assert.Equal(["9 owl box"], (await shop.Shelf("longbarrow-us", new { }))["rows"]!.AsArray().Select(r => $"{r!["numbers"]!["volume"]} {r["text"]}"));
+        Assert.Equal(
+            ["9 owl box"],
+            (await shop.Shelf("longbarrow-us", new { }))["rows"]!.AsArray().Select(r => $"{r!["numbers"]!["volume"]} {r["text"]}")
+        );
         // A window that was open before must not save over the restored text by a revision that happens to fit.
         var now = (await shop.Get($"/api/listings/{listing}"))["revision"]!.GetValue<int>();
         Assert.True(now > 4, $"revision {now}");
@@ -46,7 +49,8 @@ public sealed class BackupTests : IDisposable
         shop.Restart();
         Assert.Equal(["Before", "Later"], await Names());
 
-        async Task<string[]> Names() => [.. (await shop.Get("/api/shop"))["products"]!.AsArray().Select(p => p!["name"]!.GetValue<string>())];
+        async Task<string[]> Names() =>
+            [.. (await shop.Get("/api/shop"))["products"]!.AsArray().Select(p => p!["name"]!.GetValue<string>())];
     }
 
     [Fact]
@@ -97,7 +101,14 @@ public sealed class BackupTests : IDisposable
     {
         var folder = shop.Services.GetRequiredService<DataFolder>();
         var clock = new Clock();
-        using var service = new BackupService(folder, new(), shop.Services.GetRequiredService<Shelves>(), shop.Services.GetRequiredService<IMarket>(), clock, NullLogger<BackupService>.Instance);
+        using var service = new BackupService(
+            folder,
+            new(),
+            shop.Services.GetRequiredService<Shelves>(),
+            shop.Services.GetRequiredService<IMarket>(),
+            clock,
+            NullLogger<BackupService>.Instance
+        );
         await service.StartAsync(default);
         await Until(() => Daily() == 1);
         var asked = clock.Waits;

@@ -14,7 +14,10 @@ public sealed class ChangesTests : IDisposable
 
     private async Task<string?> Undo(int? change = null, int? product = null)
     {
-        var query = string.Join('&', new[] { change is { } c ? $"change={c}" : "", product is { } p ? $"product={p}" : "" }.Where(q => q.Length > 0));
+        var query = string.Join(
+            '&',
+            new[] { change is { } c ? $"change={c}" : "", product is { } p ? $"product={p}" : "" }.Where(q => q.Length > 0)
+        );
         return (await _shop.Post($"/api/changes/undo?{query}", new { }))["what"]?.GetValue<string>();
     }
 
@@ -65,7 +68,10 @@ public sealed class ChangesTests : IDisposable
             Assert.Equal(404, (int)gone.StatusCode);
         // A new listing there stands in the way of the old one.
         await _shop.Post("/api/products/1/listings/hedgerow-fair", new { });
-        Assert.Contains("new listing", (await _shop.Post($"/api/changes/undo?product=1&change={Id(deleted)}", new { }, 400)).ToJsonString());
+        Assert.Contains(
+            "new listing",
+            (await _shop.Post($"/api/changes/undo?product=1&change={Id(deleted)}", new { }, 400)).ToJsonString()
+        );
         Assert.Equal("Added “Wren nest box, cedar” to Hedgerow Fair", await Undo(product: 1));
         Assert.NotNull(await Undo(Id(deleted), 1));
         Assert.Equal(before, await Shop());
@@ -108,14 +114,32 @@ public sealed class ChangesTests : IDisposable
     [Fact]
     public async Task Terms_come_back_with_all_their_readings()
     {
-        await _shop.Post($"/api/markets/{Market}/correct", new { text = "bird house", volume = 50, competition = 7, titlesHolding = (int?)null, clickCost = (double?)null });
-        var before = (await _shop.Get($"/api/markets/{Market}/term?text=bird+house"))["readings"]!.AsArray().Select(r => $"{r!["volume"]} {r["source"]} {r["counts"]}").ToArray();
+        await _shop.Post(
+            $"/api/markets/{Market}/correct",
+            new
+            {
+                text = "bird house",
+                volume = 50,
+                competition = 7,
+                titlesHolding = (int?)null,
+                clickCost = (double?)null,
+            }
+        );
+        var before = (await _shop.Get($"/api/markets/{Market}/term?text=bird+house"))["readings"]!
+            .AsArray()
+            .Select(r => $"{r!["volume"]} {r["source"]} {r["counts"]}")
+            .ToArray();
         Assert.Equal(2, before.Length);
         var all = await _shop.Shelf(Market, new { take = 1 });
         var deleted = await _shop.Post($"/api/markets/{Market}/terms/delete", new { texts = new[] { "bird house", "no such term" } });
         Assert.Equal(all["all"]!.GetValue<int>() - 1, (await _shop.Shelf(Market, new { take = 1 }))["all"]!.GetValue<int>());
         await Undo(Id(deleted));
-        Assert.Equal(before, (await _shop.Get($"/api/markets/{Market}/term?text=bird+house"))["readings"]!.AsArray().Select(r => $"{r!["volume"]} {r["source"]} {r["counts"]}"));
+        Assert.Equal(
+            before,
+            (await _shop.Get($"/api/markets/{Market}/term?text=bird+house"))["readings"]!
+                .AsArray()
+                .Select(r => $"{r!["volume"]} {r["source"]} {r["counts"]}")
+        );
     }
 
     [Fact]
@@ -138,7 +162,10 @@ public sealed class ChangesTests : IDisposable
         using var body = new StringContent("term,volume\nowl box,900\nowl perch,40\n");
         using var response = await _shop.Client.PostAsync($"/api/markets/{Market}/imports?name=owls.csv", body);
         var view = JsonNode.Parse(await response.Content.ReadAsStringAsync())!;
-        Assert.Equal(3, (await _shop.Post($"/api/markets/{Market}/imports/{view["id"]}/rows", new { look = view["look"] }))["rows"]!.GetValue<int>());
+        Assert.Equal(
+            3,
+            (await _shop.Post($"/api/markets/{Market}/imports/{view["id"]}/rows", new { look = view["look"] }))["rows"]!.GetValue<int>()
+        );
         await _shop.Lines($"/api/markets/{Market}/imports/{view["id"]}/run", new { look = view["look"], source = "owls" });
         async Task<int> Volume() => (await _shop.Get($"/api/markets/{Market}/term?text=owl+box"))["numbers"]!["volume"]!.GetValue<int>();
         Assert.Equal(900, await Volume());
@@ -165,7 +192,10 @@ public sealed class ChangesTests : IDisposable
         Assert.Equal(["Roomy"], (await _shop.Get("/api/filters")).AsArray().Select(f => f!["name"]!.GetValue<string>()));
 
         await _shop.Post("/api/listings/1/takes", new { text = "Cedar house for a wren" }, 204);
-        async Task<JsonNode?> Take() => (await _shop.Post("/api/listings/1/takes/weighed", new { marketId = Market, fields = (object?)null })).AsArray().FirstOrDefault(t => t!["text"]!.GetValue<string>() == "Cedar house for a wren");
+        async Task<JsonNode?> Take() =>
+            (await _shop.Post("/api/listings/1/takes/weighed", new { marketId = Market, fields = (object?)null }))
+                .AsArray()
+                .FirstOrDefault(t => t!["text"]!.GetValue<string>() == "Cedar house for a wren");
         var take = (await Take())!["id"]!.GetValue<int>();
         await _shop.Put($"/api/listings/1/takes/{take}/name", new { name = "Short" });
         Assert.Equal("Short", (await Take())!["name"]!.GetValue<string>());
@@ -174,7 +204,15 @@ public sealed class ChangesTests : IDisposable
         Assert.Equal("Deleted take “Short”", await Undo(product: 1));
         Assert.NotNull(await Take());
 
-        await _shop.Lines("/api/products/1/dig", new { marketId = Market, text = "owl box", parentId = (int?)null });
+        await _shop.Lines(
+            "/api/products/1/dig",
+            new
+            {
+                marketId = Market,
+                text = "owl box",
+                parentId = (int?)null,
+            }
+        );
         var trail = (await _shop.Get($"/api/products/1/trail/{Market}")).AsArray();
         var step = trail.First(s => s!["text"]!.GetValue<string>() == "owl box")!["id"]!.GetValue<int>();
         await Delete($"/api/products/1/trail/{step}");
@@ -187,10 +225,16 @@ public sealed class ChangesTests : IDisposable
     public async Task The_shop_has_a_name_and_a_currency()
     {
         await _shop.Put("/api/shop", new { name = "Quire & Thread", currency = "EUR" });
-        Assert.Equal(("Quire & Thread", "EUR"), ((await _shop.Get("/api/shop"))["name"]!.GetValue<string>(), (await _shop.Get("/api/shop"))["currency"]!.GetValue<string>()));
+        Assert.Equal(
+            ("Quire & Thread", "EUR"),
+            ((await _shop.Get("/api/shop"))["name"]!.GetValue<string>(), (await _shop.Get("/api/shop"))["currency"]!.GetValue<string>())
+        );
         await _shop.Put("/api/shop", new { name = "Quire", currency = "euro" }, 400);
         await Undo();
-        Assert.Equal(("Plover & Pine", "USD"), ((await _shop.Get("/api/shop"))["name"]!.GetValue<string>(), (await _shop.Get("/api/shop"))["currency"]!.GetValue<string>()));
+        Assert.Equal(
+            ("Plover & Pine", "USD"),
+            ((await _shop.Get("/api/shop"))["name"]!.GetValue<string>(), (await _shop.Get("/api/shop"))["currency"]!.GetValue<string>())
+        );
     }
 
     [Fact]
@@ -199,8 +243,15 @@ public sealed class ChangesTests : IDisposable
         await _shop.Pick(1, ["owl box"]);
         await _shop.Pick(1, ["owl perch"]);
         await _shop.Put("/api/products/1/name", new { name = "Wren box", revision = 0 });
-        var history = (await _shop.Get("/api/changes?product=1")).AsArray().Take(3).Select(c => (c!["what"]!.GetValue<string>(), c["canUndo"]!.GetValue<bool>())).ToList();
-        Assert.Equal([("Renamed product “Wren nest box, cedar” to “Wren box”", true), ("Picked “owl perch”", true), ("Picked “owl box”", false)], history);
+        var history = (await _shop.Get("/api/changes?product=1"))
+            .AsArray()
+            .Take(3)
+            .Select(c => (c!["what"]!.GetValue<string>(), c["canUndo"]!.GetValue<bool>()))
+            .ToList();
+        Assert.Equal(
+            [("Renamed product “Wren nest box, cedar” to “Wren box”", true), ("Picked “owl perch”", true), ("Picked “owl box”", false)],
+            history
+        );
         var first = (await _shop.Get("/api/changes?product=1")).AsArray()[2]!["id"]!.GetValue<int>();
         Assert.Null(await Undo(first, 1));
         Assert.Equal("Renamed product “Wren nest box, cedar” to “Wren box”", await Undo(product: 1));
@@ -210,7 +261,10 @@ public sealed class ChangesTests : IDisposable
     [Fact]
     public async Task A_fill_of_materials_comes_from_the_facts_and_a_roomy_fill_offers_terms_of_the_shelf()
     {
-        var fill = await _shop.Post("/api/listings/1/fill/materials", new { marketId = Market, fields = new { materials = new[] { "brass screws" } } });
+        var fill = await _shop.Post(
+            "/api/listings/1/fill/materials",
+            new { marketId = Market, fields = new { materials = new[] { "brass screws" } } }
+        );
         Assert.Equal(["western red cedar"], fill["pieces"]!.AsArray().Select(p => p!.GetValue<string>()));
         // Nothing is picked for the bat box: the shelf has terms for it.
         await _shop.Pick(3, ["bat box"]);
@@ -225,9 +279,26 @@ public sealed class ChangesTests : IDisposable
     public async Task A_term_is_explained_with_the_factors_that_the_engine_used()
     {
         var longbarrow = (await _shop.Get("/api/shop"))["products"]![0]!["listings"]!["longbarrow"]!.GetValue<int>();
-        var why = await _shop.Post($"/api/listings/{longbarrow}/weigh/explain", new { marketId = "longbarrow-us", key = "bird house", fields = new { title = "Bird houses made of cedar, a large bird house" } });
+        var why = await _shop.Post(
+            $"/api/listings/{longbarrow}/weigh/explain",
+            new
+            {
+                marketId = "longbarrow-us",
+                key = "bird house",
+                fields = new { title = "Bird houses made of cedar, a large bird house" },
+            }
+        );
         var field = Assert.Single(why["fields"]!.AsArray())!;
-        Assert.Equal(("title", "inflected", 0.85, 1.0, 0), (field["field"]!.GetValue<string>(), field["grade"]!.GetValue<string>(), field["factor"]!.GetValue<double>(), field["front"]!.GetValue<double>(), field["token"]!.GetValue<int>()));
+        Assert.Equal(
+            ("title", "inflected", 0.85, 1.0, 0),
+            (
+                field["field"]!.GetValue<string>(),
+                field["grade"]!.GetValue<string>(),
+                field["factor"]!.GetValue<double>(),
+                field["front"]!.GetValue<double>(),
+                field["token"]!.GetValue<int>()
+            )
+        );
         Assert.Equal(field["weight"]!.GetValue<double>() * 0.85, field["strength"]!.GetValue<double>(), 9);
         Assert.Equal(field["strength"]!.GetValue<double>() * 100, why["grip"]!.GetValue<double>(), 9);
     }
@@ -236,14 +307,18 @@ public sealed class ChangesTests : IDisposable
     public async Task A_new_pick_gets_the_fit_that_its_words_deserve()
     {
         await _shop.Pick(1, ["cedar nest box for robins", "robin house", "purple nest box"]);
-        var picks = (await _shop.Get($"/api/products/1/picks?marketId={Market}"))["picks"]!.AsArray().TakeLast(3).Select(p => p!["fit"]!.GetValue<string>());
+        var picks = (await _shop.Get($"/api/products/1/picks?marketId={Market}"))["picks"]!
+            .AsArray()
+            .TakeLast(3)
+            .Select(p => p!["fit"]!.GetValue<string>());
         Assert.Equal(["core", "good", "stretch"], picks);
     }
 
     [Fact]
     public async Task Words_of_the_meaning_that_fits_the_product_come_first()
     {
-        async Task<string> First(string query) => (await _shop.Get($"/api/markets/{Market}/alike?text=bat{query}"))[0]!["alike"]![0]!["word"]!.GetValue<string>();
+        async Task<string> First(string query) =>
+            (await _shop.Get($"/api/markets/{Market}/alike?text=bat{query}"))[0]!["alike"]![0]!["word"]!.GetValue<string>();
         var product = await _shop.Post("/api/products", new { name = "For the court", facts = new { what = "squash racket" } });
         Assert.Contains("racket", await First($"&product={product["id"]}"));
         Assert.DoesNotContain("racket", await First("&product=3"));

@@ -13,16 +13,24 @@ public sealed class EngineApiTests(TestShop shop) : IClassFixture<TestShop>
     [Fact]
     public async Task Weigh_answers_exactly_as_described()
     {
-        var answer = await Weigh($$$"""
+        var answer = await Weigh(
+            $$$"""
             {"platform":{{{Platform}}},"fields":{"title":"🐦 Wren boxes","tags":["cedar wren"]},
              "terms":[{"text":"wren boxes","volume":100},{"text":"wren box","volume":50,"competition":3,"headroom":40,"fit":"good"},{"text":"cedar boxes"}]}
-            """);
+            """
+        );
         Assert.Equal(["reach", "grip", "eligible", "volume", "unknownVolume", "terms"], Keys(answer));
         Assert.Equal(100 / 135.0 * 100, answer["reach"]!.GetValue<double>(), 9);
-        Assert.Equal((2, 100.0, 1), (answer["eligible"]!.GetValue<int>(), answer["volume"]!.GetValue<double>(), answer["unknownVolume"]!.GetValue<int>()));
+        Assert.Equal(
+            (2, 100.0, 1),
+            (answer["eligible"]!.GetValue<int>(), answer["volume"]!.GetValue<double>(), answer["unknownVolume"]!.GetValue<int>())
+        );
         var terms = answer["terms"]!.AsArray();
         Assert.Equal(["text", "grade", "grip", "fields", "missing", "near", "spans"], Keys(terms[0]!));
-        Assert.Equal("""{"text":"wren boxes","grade":"whole","grip":0.8,"fields":{"title":"whole","tags":"missing"},"missing":[],"near":[],"spans":[{"field":"title","item":0,"start":3,"length":10}]}""", terms[0]!.ToJsonString());
+        Assert.Equal(
+            """{"text":"wren boxes","grade":"whole","grip":0.8,"fields":{"title":"whole","tags":"missing"},"missing":[],"near":[],"spans":[{"field":"title","item":0,"start":3,"length":10}]}""",
+            terms[0]!.ToJsonString()
+        );
         Assert.Equal("""["box"]""", terms[1]!["missing"]!.ToJsonString());
         Assert.Equal("""[{"needs":"box","has":"boxes","fold":"plural"}]""", terms[1]!["near"]!.ToJsonString());
         Assert.Equal("spread", terms[2]!["grade"]!.GetValue<string>());
@@ -31,9 +39,14 @@ public sealed class EngineApiTests(TestShop shop) : IClassFixture<TestShop>
     [Fact]
     public async Task Words_apart_are_told_only_where_they_are()
     {
-        var answer = await Weigh($$$"""
-            {"platform":{{{Platform.Replace("\"wordsCombine\":true", "\"wordsCombine\":false")}}},"fields":{"title":"wren","tags":["box"]},"terms":[{"text":"wren box","volume":1},{"text":"wren","volume":1}]}
-            """);
+        var answer = await Weigh(
+            $$$"""
+            {"platform":{{{Platform.Replace(
+                "\"wordsCombine\":true",
+                "\"wordsCombine\":false"
+            )}}},"fields":{"title":"wren","tags":["box"]},"terms":[{"text":"wren box","volume":1},{"text":"wren","volume":1}]}
+            """
+        );
         Assert.True(answer["terms"]![0]!["apart"]!.GetValue<bool>());
         Assert.Null(answer["terms"]![1]!["apart"]);
         Assert.Equal(50, answer["reach"]!.GetValue<double>());
@@ -42,7 +55,9 @@ public sealed class EngineApiTests(TestShop shop) : IClassFixture<TestShop>
     [Fact]
     public async Task A_stored_platform_is_known_by_its_id()
     {
-        var answer = await Weigh("""{"platform":"longbarrow","fields":{"title":"Bird houses for the garden"},"terms":[{"text":"bird house in garden","volume":10}]}""");
+        var answer = await Weigh(
+            """{"platform":"longbarrow","fields":{"title":"Bird houses for the garden"},"terms":[{"text":"bird house in garden","volume":10}]}"""
+        );
         Assert.Equal("together", answer["terms"]![0]!["grade"]!.GetValue<string>());
     }
 
@@ -108,8 +123,19 @@ public sealed class EngineApiTests(TestShop shop) : IClassFixture<TestShop>
     [Fact]
     public async Task Weave_answers_with_the_shortest_phrase_and_what_it_serves()
     {
-        var answer = await Ask("weave", """{"terms":[{"text":"bird house kit","volume":30},{"text":"cedar bird house","volume":12},{"text":"house kit"}]}""");
-        Assert.Equal(("cedar bird house kit", true, 42.0, 1), (answer["text"]!.GetValue<string>(), answer["whole"]!.GetValue<bool>(), answer["volume"]!.GetValue<double>(), answer["unknownVolume"]!.GetValue<int>()));
+        var answer = await Ask(
+            "weave",
+            """{"terms":[{"text":"bird house kit","volume":30},{"text":"cedar bird house","volume":12},{"text":"house kit"}]}"""
+        );
+        Assert.Equal(
+            ("cedar bird house kit", true, 42.0, 1),
+            (
+                answer["text"]!.GetValue<string>(),
+                answer["whole"]!.GetValue<bool>(),
+                answer["volume"]!.GetValue<double>(),
+                answer["unknownVolume"]!.GetValue<int>()
+            )
+        );
     }
 
     private Task<JsonNode> Weigh(string body) => Ask("weigh", body);
@@ -139,31 +165,107 @@ public sealed class EngineFillTests : IDisposable
         search = new { folds = new[] { "diacritics", "plural" }, wordsCombine = true },
         fields = new object[]
         {
-            new { key = "title", role = "title", shape = "line", indexed = true, weight = 0.8, front = true, limit = new { max = 40 } },
-            new { key = "tags", role = "tags", shape = "phrases", indexed = true, weight = 0.6, limit = new { maxItems = 2, max = 16 } },
-            new { key = "backend", role = "backend", shape = "words", indexed = true, weight = 0.4, limit = new { max = 18, unit = "bytes" } },
+            new
+            {
+                key = "title",
+                role = "title",
+                shape = "line",
+                indexed = true,
+                weight = 0.8,
+                front = true,
+                limit = new { max = 40 },
+            },
+            new
+            {
+                key = "tags",
+                role = "tags",
+                shape = "phrases",
+                indexed = true,
+                weight = 0.6,
+                limit = new { maxItems = 2, max = 16 },
+            },
+            new
+            {
+                key = "backend",
+                role = "backend",
+                shape = "words",
+                indexed = true,
+                weight = 0.4,
+                limit = new { max = 18, unit = "bytes" },
+            },
         },
     };
 
-    private static readonly object[] Terms = [new { text = "cedar bird houses", volume = 900 }, new { text = "pájaro casa", volume = 300 }, new { text = "wren box", volume = 200, fit = "good" }];
+    private static readonly object[] Terms =
+    [
+        new { text = "cedar bird houses", volume = 900 },
+        new { text = "pájaro casa", volume = 300 },
+        new
+        {
+            text = "wren box",
+            volume = 200,
+            fit = "good",
+        },
+    ];
 
     [Fact]
     public async Task Words_answer_exactly_as_described()
     {
-        var fill = await shop.Post("/api/engine/fill/words", new { platform = Platform, fields = new { title = "Cedar bird" }, field = "backend", terms = Terms, avoid = new[] { "casa" } });
-        Assert.Equal("""{"words":["wren","box","houses"],"text":"wren box houses","used":15,"limit":18,"gain":1040,"bound":1040,"opens":["cedar bird houses","wren box"],"left":["pájaro casa"]}""", System.Text.RegularExpressions.Regex.Unescape(fill.ToJsonString()));
+        var fill = await shop.Post(
+            "/api/engine/fill/words",
+            new
+            {
+                platform = Platform,
+                fields = new { title = "Cedar bird" },
+                field = "backend",
+                terms = Terms,
+                avoid = new[] { "casa" },
+            }
+        );
+        Assert.Equal(
+            """{"words":["wren","box","houses"],"text":"wren box houses","used":15,"limit":18,"gain":1040,"bound":1040,"opens":["cedar bird houses","wren box"],"left":["pájaro casa"]}""",
+            System.Text.RegularExpressions.Regex.Unescape(fill.ToJsonString())
+        );
     }
 
     [Fact]
     public async Task Phrases_and_titles_answer_with_their_grip()
     {
-        var phrases = await shop.Post("/api/engine/fill/phrases", new { platform = Platform, fields = new { }, field = "tags", terms = Terms, avoid = Array.Empty<string>() });
+        var phrases = await shop.Post(
+            "/api/engine/fill/phrases",
+            new
+            {
+                platform = Platform,
+                fields = new { },
+                field = "tags",
+                terms = Terms,
+                avoid = Array.Empty<string>(),
+            }
+        );
         Assert.Equal(2, phrases["items"]!.AsArray().Count);
         Assert.All(phrases["items"]!.AsArray(), i => Assert.InRange(i!.GetValue<string>().Length, 1, 16));
-        var weighed = await shop.Post("/api/engine/weigh", new { platform = Platform, fields = new { tags = phrases["items"] }, terms = Terms });
+        var weighed = await shop.Post(
+            "/api/engine/weigh",
+            new
+            {
+                platform = Platform,
+                fields = new { tags = phrases["items"] },
+                terms = Terms,
+            }
+        );
         Assert.Equal(weighed["grip"]!.GetValue<double>(), phrases["grip"]!.GetValue<double>(), 9);
 
-        var title = await shop.Post("/api/engine/fill/title", new { platform = Platform, fields = new { title = "old" }, field = "title", terms = Terms, lead = "wren box" });
+        var title = await shop.Post(
+            "/api/engine/fill/title",
+            new
+            {
+                platform = Platform,
+                fields = new { title = "old" },
+                field = "title",
+                terms = Terms,
+                lead = "wren box",
+            }
+        );
         var best = title["takes"]![0]!;
         Assert.Equal("Wren box, cedar bird houses, pájaro casa", best["text"]!.GetValue<string>());
         Assert.Equal((40, 3), (best["used"]!.GetValue<int>(), best["whole"]!.AsArray().Count));
@@ -172,20 +274,29 @@ public sealed class EngineFillTests : IDisposable
     [Fact]
     public async Task A_check_gives_findings_with_their_places_and_fixes()
     {
-        var check = await shop.Post("/api/engine/check", new
-        {
-            platform = Platform,
-            fields = new { title = "Oak bird house, oak", tags = new[] { "bird box", "bird box" } },
-            lead = "bird house",
-            terms = Terms,
-            facts = new { what = "bird house", materials = new[] { "cedar" } },
-        });
+        var check = await shop.Post(
+            "/api/engine/check",
+            new
+            {
+                platform = Platform,
+                fields = new { title = "Oak bird house, oak", tags = new[] { "bird box", "bird box" } },
+                lead = "bird house",
+                terms = Terms,
+                facts = new { what = "bird house", materials = new[] { "cedar" } },
+            }
+        );
         var findings = check["findings"]!.AsArray();
         Assert.Equal(["id", "level", "field", "item", "start", "length", "why", "fix"], findings[0]!.AsObject().Select(k => k.Key));
         var repeat = findings.Single(f => f!["id"]!.GetValue<string>() == "title-repeat")!;
-        Assert.Equal((16, 3, "Oak bird house"), (repeat["start"]!.GetValue<int>(), repeat["length"]!.GetValue<int>(), repeat["fix"]!["value"]!.GetValue<string>()));
+        Assert.Equal(
+            (16, 3, "Oak bird house"),
+            (repeat["start"]!.GetValue<int>(), repeat["length"]!.GetValue<int>(), repeat["fix"]!["value"]!.GetValue<string>())
+        );
         Assert.Contains(findings, f => f!["id"]!.GetValue<string>() == "claim");
-        Assert.Equal("""["bird box"]""", findings.Single(f => f!["id"]!.GetValue<string>() == "same-tag")!["fix"]!["value"]!.ToJsonString());
+        Assert.Equal(
+            """["bird box"]""",
+            findings.Single(f => f!["id"]!.GetValue<string>() == "same-tag")!["fix"]!["value"]!.ToJsonString()
+        );
     }
 
     [Theory]
@@ -193,10 +304,33 @@ public sealed class EngineFillTests : IDisposable
     [InlineData("fill/words", "tags", "field")]
     [InlineData("fill/phrases", "title", "field")]
     [InlineData("fill/title", "tags", "field")]
-    public async Task A_wrong_field_is_named(string what, string field, string key) =>
-        Assert.Contains(key, (await shop.Post($"/api/engine/{what}", new { platform = Platform, fields = new { }, field, terms = Terms }, 400))["errors"]!.AsObject().Select(e => e.Key));
+    public async Task A_wrong_field_is_named(string what, string field, string key) => Assert.Contains(key, (
+                await shop.Post(
+                    $"/api/engine/{what}",
+                    new
+                    {
+                        platform = Platform,
+                        fields = new { },
+                        field,
+                        terms = Terms,
+                    },
+                    400
+                )
+            )["errors"]!.AsObject().Select(e => e.Key));
 
     [Fact]
-    public async Task An_avoided_term_without_a_word_is_named() =>
-        Assert.Contains("avoid[1]", (await shop.Post("/api/engine/fill/words", new { platform = Platform, fields = new { }, field = "backend", terms = Terms, avoid = new[] { "a", "–" } }, 400))["errors"]!.AsObject().Select(e => e.Key));
+    public async Task An_avoided_term_without_a_word_is_named() => Assert.Contains("avoid[1]", (
+                await shop.Post(
+                    "/api/engine/fill/words",
+                    new
+                    {
+                        platform = Platform,
+                        fields = new { },
+                        field = "backend",
+                        terms = Terms,
+                        avoid = new[] { "a", "–" },
+                    },
+                    400
+                )
+            )["errors"]!.AsObject().Select(e => e.Key));
 }

@@ -41,7 +41,9 @@ public class FormatsTests
     [Fact]
     public async Task The_shipped_profiles_satisfy_the_shipped_schema_and_so_does_what_is_written()
     {
-        var schema = await NJsonSchema.JsonSchema.FromFileAsync(Path.Combine(Repository.Root, "src/TinRabbit.Server/wwwroot/schemas/platform.json"));
+        var schema = await NJsonSchema.JsonSchema.FromFileAsync(
+            Path.Combine(Repository.Root, "src/TinRabbit.Server/wwwroot/schemas/platform.json")
+        );
         foreach (var file in Directory.GetFiles(Path.Combine(Repository.Root, "src/TinRabbit.Server/Platforms/Shipped")))
             Assert.Empty(schema.Validate(await File.ReadAllTextAsync(file)));
         foreach (var platform in ShippedPlatforms.All)
@@ -56,7 +58,9 @@ public class FormatsTests
     [InlineData("""{"name":"no fields"}""")]
     public async Task Schema_and_reader_refuse_the_same(string profile)
     {
-        var schema = await NJsonSchema.JsonSchema.FromFileAsync(Path.Combine(Repository.Root, "src/TinRabbit.Server/wwwroot/schemas/platform.json"));
+        var schema = await NJsonSchema.JsonSchema.FromFileAsync(
+            Path.Combine(Repository.Root, "src/TinRabbit.Server/wwwroot/schemas/platform.json")
+        );
         Assert.NotEmpty(schema.Validate(profile));
         Assert.Throws<FormatProblems>(() => PlatformJson.Read(profile));
     }

@@ -22,15 +22,61 @@ public sealed class Fuzz(HttpClient client, JsonNode document, int seed)
     private static readonly string[] Markets = ["hedgerow-fair-us", "longbarrow-gb", "nowhere", "", "\u0000", "web-us"];
     private static readonly string[] Texts =
     [
-        "", " ", "bird house", "cedar bird house kit", "…", "pájaros", "🐦", "\ud83d", "a\u0000b", "../../etc/passwd", "=1+1", "<script>", "%00", "''; DROP TABLE Terms; --", "999999999999999999999", "es", "title",
-        "longbarrow", "hedgerow-fair", "2025-01", "9999-12", "0001-01", "csv", "\n\n\n", "\u202e", "ﬃ", "İ", "1e400", "null", "utf-8", "utf-7", ",", "ab", "\"",
+        "",
+        " ",
+        "bird house",
+        "cedar bird house kit",
+        "…",
+        "pájaros",
+        "🐦",
+        "\ud83d",
+        "a\u0000b",
+        "../../etc/passwd",
+        "=1+1",
+        "<script>",
+        "%00",
+        "''; DROP TABLE Terms; --",
+        "999999999999999999999",
+        "es",
+        "title",
+        "longbarrow",
+        "hedgerow-fair",
+        "2025-01",
+        "9999-12",
+        "0001-01",
+        "csv",
+        "\n\n\n",
+        "\u202e",
+        "ﬃ",
+        "İ",
+        "1e400",
+        "null",
+        "utf-8",
+        "utf-7",
+        ",",
+        "ab",
+        "\"",
     ];
 
     private static readonly string[] Raw =
     [
-        "", "{", "null", "[]", "{}", "7", "\"x\"", "\u0000", "{\"a\":1e400}", "{\"\\ud83d\":1}", "{\"fields\":{\"\\ud83d\":\"x\"},\"marketId\":\"longbarrow-us\"}", "{\"fields\":{\"title\":\"\\ud83d\"},\"revision\":0}",
-        "{\"platform\":{\"\\ud83d\":1},\"fields\":{},\"terms\":[]}", "{\"platform\":\"longbarrow\",\"fields\":{\"attributes\":{\"\\ud83d\":\"x\"}},\"terms\":[{\"text\":\"a\",\"volume\":1e400}]}", "{\"months\":[1,2,3,4,5,6,7,8,9,10,11,12],\"from\":\"9999-12\"}",
-        "{\"months\":[1e400,1,1,1,1,1,1,1,1,1,1,1],\"from\":\"2025-01\"}", "{\"profile\":{\"id\":\"x\",\"checks\":{\"unusedShare\":1e400},\"fields\":[]}}",
+        "",
+        "{",
+        "null",
+        "[]",
+        "{}",
+        "7",
+        "\"x\"",
+        "\u0000",
+        "{\"a\":1e400}",
+        "{\"\\ud83d\":1}",
+        "{\"fields\":{\"\\ud83d\":\"x\"},\"marketId\":\"longbarrow-us\"}",
+        "{\"fields\":{\"title\":\"\\ud83d\"},\"revision\":0}",
+        "{\"platform\":{\"\\ud83d\":1},\"fields\":{},\"terms\":[]}",
+        "{\"platform\":\"longbarrow\",\"fields\":{\"attributes\":{\"\\ud83d\":\"x\"}},\"terms\":[{\"text\":\"a\",\"volume\":1e400}]}",
+        "{\"months\":[1,2,3,4,5,6,7,8,9,10,11,12],\"from\":\"9999-12\"}",
+        "{\"months\":[1e400,1,1,1,1,1,1,1,1,1,1,1],\"from\":\"2025-01\"}",
+        "{\"profile\":{\"id\":\"x\",\"checks\":{\"unusedShare\":1e400},\"fields\":[]}}",
     ];
 
     private readonly Random _random = new(seed);
@@ -51,10 +97,14 @@ public sealed class Fuzz(HttpClient client, JsonNode document, int seed)
     {
         var found = new List<Finding>();
         foreach (var (path, methods) in document["paths"]!.AsObject())
-            foreach (var (method, operation) in methods!.AsObject().Where(m => Methods.Contains(m.Key) && !Left.Contains(m.Value!["operationId"]?.GetValue<string>())))
-                for (var i = 0; i < timesEach; i++)
-                    if (await Ask(path, method, operation!, i) is { } wrong)
-                        found.Add(wrong);
+        foreach (
+            var (method, operation) in methods!
+                .AsObject()
+                .Where(m => Methods.Contains(m.Key) && !Left.Contains(m.Value!["operationId"]?.GetValue<string>()))
+        )
+            for (var i = 0; i < timesEach; i++)
+                if (await Ask(path, method, operation!, i) is { } wrong)
+                    found.Add(wrong);
         return found;
     }
 
@@ -71,7 +121,8 @@ public sealed class Fuzz(HttpClient client, JsonNode document, int seed)
         using var request = new HttpRequestMessage(new(method), address);
         if (body is not null)
             request.Content = new ByteArrayContent(Encoding.UTF8.GetBytes(body)) { Headers = { { "Content-Type", "application/json" } } };
-        var asked = $"{method.ToUpperInvariant()} {address} {(body is null ? "" : body.Length > 300 ? body[..300] + $"… ({body.Length:#,0} characters)" : body)}";
+        var asked =
+            $"{method.ToUpperInvariant()} {address} {(body is null ? "" : body.Length > 300 ? body[..300] + $"… ({body.Length:#,0} characters)" : body)}";
         var clock = Stopwatch.StartNew();
         Asked++;
         using var response = await client.SendAsync(request, HttpCompletionOption.ResponseContentRead);
@@ -84,7 +135,10 @@ public sealed class Fuzz(HttpClient client, JsonNode document, int seed)
             return new(asked, $"{status}: {Short(text)}");
         if (took > TimeSpan.FromSeconds(5))
             return new(asked, $"{TooLong} {took.TotalSeconds:F1} s");
-        if (status is >= 400 and not 404 and not 405 and not 415 && (text.Contains("System.", StringComparison.Ordinal) || text.Contains("TinRabbit.Server", StringComparison.Ordinal)))
+        if (
+            status is >= 400 and not 404 and not 405 and not 415
+            && (text.Contains("System.", StringComparison.Ordinal) || text.Contains("TinRabbit.Server", StringComparison.Ordinal))
+        )
             return new(asked, $"names a type: {Short(text)}");
         return null;
     }
@@ -96,15 +150,23 @@ public sealed class Fuzz(HttpClient client, JsonNode document, int seed)
         foreach (var parameter in operation["parameters"]?.AsArray() ?? [])
         {
             var name = parameter!["name"]!.GetValue<string>();
-            var value = Uri.EscapeDataString(WithoutLoneSurrogates(name switch
-            {
-                "marketId" => Pick(Markets),
-                "id" or "stepId" or "readingId" or "version" or "change" => Pick("1", "2", "3", "999999", "-1", "99999999999", "x"),
-                _ => Pick(Texts),
-            }));
+            var value = Uri.EscapeDataString(
+                WithoutLoneSurrogates(
+                    name switch
+                    {
+                        "marketId" => Pick(Markets),
+                        "id" or "stepId" or "readingId" or "version" or "change" => Pick("1", "2", "3", "999999", "-1", "99999999999", "x"),
+                        _ => Pick(Texts),
+                    }
+                )
+            );
             // No client sends an empty part of a path, nor one with NUL.
             if (parameter["in"]!.GetValue<string>() == "path")
-                address = address.Replace($"{{{name}}}", value.Length > 0 ? value.Replace("%00", "x", StringComparison.Ordinal) : "x", StringComparison.Ordinal);
+                address = address.Replace(
+                    $"{{{name}}}",
+                    value.Length > 0 ? value.Replace("%00", "x", StringComparison.Ordinal) : "x",
+                    StringComparison.Ordinal
+                );
             else if (_random.Next(4) > 0)
                 query.Add($"{name}={value}");
         }
@@ -140,31 +202,67 @@ public sealed class Fuzz(HttpClient client, JsonNode document, int seed)
             return Make(choices[_random.Next(choices.Count)]!, depth + 1);
         if (schema["enum"]?.AsArray() is { Count: > 0 } values)
             return values[_random.Next(values.Count)]?.DeepClone();
-        var types = schema["type"] switch { JsonArray several => several.Select(t => t!.GetValue<string>()).ToArray(), { } one => [one.GetValue<string>()], _ => [] };
+        var types = schema["type"] switch
+        {
+            JsonArray several => several.Select(t => t!.GetValue<string>()).ToArray(),
+            { } one => [one.GetValue<string>()],
+            _ => [],
+        };
         if (types.Contains("null") && _random.Next(4) == 0)
             return null;
         return types.FirstOrDefault(t => t != "null") switch
         {
             "string" => Safe(Pick(Texts)),
-            "integer" => _random.Next(4) switch { 0 => 0, 1 => _random.Next(-5, 50), 2 => int.MaxValue, _ => _random.Next(1, 5) },
-            "number" => _random.Next(3) switch { 0 => 0, 1 => _random.NextDouble() * 10_000, _ => -1.5 },
+            "integer" => _random.Next(4) switch
+            {
+                0 => 0,
+                1 => _random.Next(-5, 50),
+                2 => int.MaxValue,
+                _ => _random.Next(1, 5),
+            },
+            "number" => _random.Next(3) switch
+            {
+                0 => 0,
+                1 => _random.NextDouble() * 10_000,
+                _ => -1.5,
+            },
             "boolean" => _random.Next(2) == 0,
-            "array" => new JsonArray([.. Enumerable.Range(0, _random.Next(5)).Select(_ => schema["items"] is { } items ? Make(items, depth + 1) : JsonValue.Create("x"))]),
-            "object" => new JsonObject((schema["properties"]?.AsObject() ?? []).Select(p => KeyValuePair.Create(p.Key, p.Key is "marketId" ? JsonValue.Create(Markets[_random.Next(2)]) : Make(p.Value!, depth + 1)))),
+            "array" => new JsonArray([
+                .. Enumerable
+                    .Range(0, _random.Next(5))
+                    .Select(_ => schema["items"] is { } items ? Make(items, depth + 1) : JsonValue.Create("x")),
+            ]),
+            "object" => new JsonObject(
+                (schema["properties"]?.AsObject() ?? []).Select(p =>
+                    KeyValuePair.Create(p.Key, p.Key is "marketId" ? JsonValue.Create(Markets[_random.Next(2)]) : Make(p.Value!, depth + 1))
+                )
+            ),
             _ => Anything(), // a whole document: a profile, or fields
         };
     }
 
     // Platforms and fields are documents of their own.
-    private JsonNode? Anything() => _random.Next(6) switch
-    {
-        0 => JsonValue.Create(Pick("longbarrow", "hedgerow-fair", "nowhere")),
-        1 => new JsonObject { ["title"] = Safe(Pick(Texts)), ["tags"] = new JsonArray("bird house", Safe(Pick(Texts))), ["description"] = Safe(Pick(Texts)) },
-        2 => JsonNode.Parse("""{"id":"fuzzed","name":"F","fields":[{"key":"title","shape":"line","role":"title","indexed":true,"weight":0.8,"limit":{"max":60}},{"key":"b","shape":"words","indexed":true,"weight":0.3}],"search":{"folds":["plural","compound"],"wordsCombine":true}}"""),
-        3 => new JsonObject { ["title"] = new string('x', _random.Next(3) * 120_000), ["nowhere"] = 1 },
-        4 => new JsonObject(),
-        _ => JsonNode.Parse("""{"id":"x","fields":[{"key":"t","shape":"line","limit":{"max":-1}}],"banned":[""" + string.Join(',', Enumerable.Repeat("\"a b\"", _random.Next(3000))) + "]}"),
-    };
+    private JsonNode? Anything() =>
+        _random.Next(6) switch
+        {
+            0 => JsonValue.Create(Pick("longbarrow", "hedgerow-fair", "nowhere")),
+            1 => new JsonObject
+            {
+                ["title"] = Safe(Pick(Texts)),
+                ["tags"] = new JsonArray("bird house", Safe(Pick(Texts))),
+                ["description"] = Safe(Pick(Texts)),
+            },
+            2 => JsonNode.Parse(
+                """{"id":"fuzzed","name":"F","fields":[{"key":"title","shape":"line","role":"title","indexed":true,"weight":0.8,"limit":{"max":60}},{"key":"b","shape":"words","indexed":true,"weight":0.3}],"search":{"folds":["plural","compound"],"wordsCombine":true}}"""
+            ),
+            3 => new JsonObject { ["title"] = new string('x', _random.Next(3) * 120_000), ["nowhere"] = 1 },
+            4 => new JsonObject(),
+            _ => JsonNode.Parse(
+                """{"id":"x","fields":[{"key":"t","shape":"line","limit":{"max":-1}}],"banned":["""
+                    + string.Join(',', Enumerable.Repeat("\"a b\"", _random.Next(3000)))
+                    + "]}"
+            ),
+        };
 
     private JsonNode? Mutate(JsonNode? node, int depth)
     {
@@ -211,23 +309,24 @@ public sealed class Fuzz(HttpClient client, JsonNode document, int seed)
         return Wild();
     }
 
-    private JsonNode? Wild() => _random.Next(14) switch
-    {
-        0 => null,
-        1 => JsonValue.Create(long.MaxValue),
-        2 => JsonValue.Create(-1),
-        3 => JsonValue.Create(1e308),
-        4 => JsonValue.Create(true),
-        5 => new JsonArray(),
-        6 => new JsonObject(),
-        7 => JsonValue.Create(string.Join(' ', Enumerable.Repeat("bird", 20_000))),
-        8 => JsonValue.Create(new string('a', 300_000)),
-        9 => JsonValue.Create(string.Concat(Enumerable.Repeat("nest-box ", 15_000))),
-        10 => new JsonArray([.. Enumerable.Range(0, 30_000).Select(i => (JsonNode?)JsonValue.Create(i))]),
-        11 => Deep(),
-        12 => JsonValue.Create(0.1),
-        _ => Safe(Pick(Texts)),
-    };
+    private JsonNode? Wild() =>
+        _random.Next(14) switch
+        {
+            0 => null,
+            1 => JsonValue.Create(long.MaxValue),
+            2 => JsonValue.Create(-1),
+            3 => JsonValue.Create(1e308),
+            4 => JsonValue.Create(true),
+            5 => new JsonArray(),
+            6 => new JsonObject(),
+            7 => JsonValue.Create(string.Join(' ', Enumerable.Repeat("bird", 20_000))),
+            8 => JsonValue.Create(new string('a', 300_000)),
+            9 => JsonValue.Create(string.Concat(Enumerable.Repeat("nest-box ", 15_000))),
+            10 => new JsonArray([.. Enumerable.Range(0, 30_000).Select(i => (JsonNode?)JsonValue.Create(i))]),
+            11 => Deep(),
+            12 => JsonValue.Create(0.1),
+            _ => Safe(Pick(Texts)),
+        };
 
     private static JsonNode Deep()
     {

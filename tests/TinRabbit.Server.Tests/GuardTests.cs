@@ -20,7 +20,10 @@ public sealed class GuardTests(TestShop shop) : IClassFixture<TestShop>
         foreach (var path in new[] { "/api/shop", "/", "/openapi/v1.json", "/healthz" })
         {
             using var response = await Ask(HttpMethod.Get, path, host: host);
-            Assert.True((status == HttpStatusCode.OK) == (response.StatusCode != HttpStatusCode.MisdirectedRequest), $"{path} for {host}: {response.StatusCode}");
+            Assert.True(
+                (status == HttpStatusCode.OK) == (response.StatusCode != HttpStatusCode.MisdirectedRequest),
+                $"{path} for {host}: {response.StatusCode}"
+            );
         }
     }
 
@@ -38,7 +41,13 @@ public sealed class GuardTests(TestShop shop) : IClassFixture<TestShop>
     public async Task Another_sites_page_changes_nothing(string? origin, string? site, bool allowed)
     {
         var before = (await shop.Get("/api/shop"))["products"]!.AsArray().Count;
-        using var response = await Ask(HttpMethod.Post, "/api/products", """{"name":"Forged","facts":null,"pictures":null}""", origin, site);
+        using var response = await Ask(
+            HttpMethod.Post,
+            "/api/products",
+            """{"name":"Forged","facts":null,"pictures":null}""",
+            origin,
+            site
+        );
         Assert.Equal(allowed ? HttpStatusCode.OK : HttpStatusCode.Forbidden, response.StatusCode);
         Assert.Equal(before + (allowed ? 1 : 0), (await shop.Get("/api/shop"))["products"]!.AsArray().Count);
         foreach (var method in new[] { HttpMethod.Put, HttpMethod.Delete })
@@ -80,7 +89,12 @@ public sealed class GuardTests(TestShop shop) : IClassFixture<TestShop>
     [Theory]
     [InlineData("POST", "/api/engine/weigh", """{"terms":7}""", "terms")]
     [InlineData("POST", "/api/engine/weigh", """{"terms":[{"text":"a","fit":"perfect"}]}""", "terms[0].fit")]
-    [InlineData("POST", "/api/markets/longbarrow-us/correct", """{"text":"a","volume":"many","competition":null,"titlesHolding":null,"clickCost":null}""", "volume")]
+    [InlineData(
+        "POST",
+        "/api/markets/longbarrow-us/correct",
+        """{"text":"a","volume":"many","competition":null,"titlesHolding":null,"clickCost":null}""",
+        "volume"
+    )]
     [InlineData("PUT", "/api/listings/1/copy", """{"fields":{},"revision":99999999999999999999,"keep":null}""", "revision")]
     [InlineData("POST", "/api/changes/undo?change=x", "{}", "change")]
     public async Task No_error_names_a_type_of_the_program(string method, string path, string body, string field)
@@ -94,7 +108,14 @@ public sealed class GuardTests(TestShop shop) : IClassFixture<TestShop>
         Assert.DoesNotContain("Nullable", text);
     }
 
-    private async Task<HttpResponseMessage> Ask(HttpMethod method, string path, string? body = null, string? origin = null, string? site = null, string host = "localhost:5170")
+    private async Task<HttpResponseMessage> Ask(
+        HttpMethod method,
+        string path,
+        string? body = null,
+        string? origin = null,
+        string? site = null,
+        string host = "localhost:5170"
+    )
     {
         using var request = new HttpRequestMessage(method, path) { Headers = { Host = host } };
         if (origin is not null)

@@ -18,14 +18,67 @@ public sealed class HostileInputTests(TestShop shop) : IClassFixture<TestShop>
         var many = string.Join(' ', Enumerable.Repeat("a", 60));
         foreach (var term in new[] { words, many })
         {
-            await Refused("terms[0].text", "/api/engine/weigh", new { platform = "longbarrow", fields = new { title = "a" }, terms = new[] { new { text = term } } });
-            await Refused("text", $"/api/markets/{Market}/correct", new { text = term, volume = 1, competition = (int?)null, titlesHolding = (int?)null, clickCost = (decimal?)null });
-            await Refused("texts[0]", "/api/products/1/picks", new { texts = new[] { term }, source = "", fit = (string?)null, home = (string?)null, note = (string?)null });
-            await Refused("text", "/api/products/1/dig", new { marketId = Market, text = term, parentId = (int?)null });
-            await Refused("avoid[0]", "/api/engine/fill/words", new { platform = "longbarrow", fields = new { }, field = "backend", terms = new[] { new { text = "a" } }, avoid = new[] { term } });
+            await Refused(
+                "terms[0].text",
+                "/api/engine/weigh",
+                new
+                {
+                    platform = "longbarrow",
+                    fields = new { title = "a" },
+                    terms = new[] { new { text = term } },
+                }
+            );
+            await Refused(
+                "text",
+                $"/api/markets/{Market}/correct",
+                new
+                {
+                    text = term,
+                    volume = 1,
+                    competition = (int?)null,
+                    titlesHolding = (int?)null,
+                    clickCost = (decimal?)null,
+                }
+            );
+            await Refused(
+                "texts[0]",
+                "/api/products/1/picks",
+                new
+                {
+                    texts = new[] { term },
+                    source = "",
+                    fit = (string?)null,
+                    home = (string?)null,
+                    note = (string?)null,
+                }
+            );
+            await Refused(
+                "text",
+                "/api/products/1/dig",
+                new
+                {
+                    marketId = Market,
+                    text = term,
+                    parentId = (int?)null,
+                }
+            );
+            await Refused(
+                "avoid[0]",
+                "/api/engine/fill/words",
+                new
+                {
+                    platform = "longbarrow",
+                    fields = new { },
+                    field = "backend",
+                    terms = new[] { new { text = "a" } },
+                    avoid = new[] { term },
+                }
+            );
             var pasted = await shop.Post($"/api/markets/{Market}/paste", new { text = $"{term}\t5\nowl box\t3", source = "x" });
             Assert.Equal((1, 1), (pasted["taken"]!.GetValue<int>(), pasted["bad"]!.AsArray().Count));
-            var profile = (await shop.Get("/api/platforms"))["platforms"]!.AsArray().First(p => p!["id"]!.GetValue<string>() == "longbarrow")!["profile"]!.DeepClone();
+            var profile = (await shop.Get("/api/platforms"))["platforms"]!
+                .AsArray()
+                .First(p => p!["id"]!.GetValue<string>() == "longbarrow")!["profile"]!.DeepClone();
             profile["id"] = "poisoned";
             profile["banned"] = new JsonArray("free shipping", term);
             await Refused("profile.banned[1]", "/api/platforms", new { profile, like = "longbarrow" });
@@ -34,18 +87,63 @@ public sealed class HostileInputTests(TestShop shop) : IClassFixture<TestShop>
 
     [Theory]
     [InlineData("months", """{"months":[{0}1],"from":"2025-01"}""", "/api/engine/shape", "1,", 100_000)]
-    [InlineData("terms", """{"platform":"longbarrow","fields":{},"field":"backend","terms":[{0}{"text":"a"}]}""", "/api/engine/fill/words", """{"text":"a"},""", 6_000)]
-    [InlineData("terms", """{"platform":"longbarrow","fields":{},"terms":[{0}{"text":"a"}]}""", "/api/engine/weigh", """{"text":"a"},""", 21_000)]
-    [InlineData("fields.bullets", """{"platform":"longbarrow","fields":{"bullets":[{0}"a"]},"terms":[]}""", "/api/engine/weigh", "\"a\",", 2_000)]
-    [InlineData("fields.title", """{"platform":"longbarrow","fields":{"title":"{0}"},"terms":[]}""", "/api/engine/check", "aaaaaaaaaa", 21_000)]
-    [InlineData("platform.fields", """{"platform":{"id":"x","fields":[{0}{"key":"z","shape":"line"}]},"fields":{},"terms":[]}""", "/api/engine/weigh", """{"key":"a","shape":"line"},""", 100)]
-    [InlineData("platform.banned", """{"platform":{"id":"x","fields":[],"banned":[{0}"z"]},"fields":{},"terms":[]}""", "/api/engine/weigh", "\"a b\",", 3_000)]
+    [InlineData(
+        "terms",
+        """{"platform":"longbarrow","fields":{},"field":"backend","terms":[{0}{"text":"a"}]}""",
+        "/api/engine/fill/words",
+        """{"text":"a"},""",
+        6_000
+    )]
+    [InlineData(
+        "terms",
+        """{"platform":"longbarrow","fields":{},"terms":[{0}{"text":"a"}]}""",
+        "/api/engine/weigh",
+        """{"text":"a"},""",
+        21_000
+    )]
+    [InlineData(
+        "fields.bullets",
+        """{"platform":"longbarrow","fields":{"bullets":[{0}"a"]},"terms":[]}""",
+        "/api/engine/weigh",
+        "\"a\",",
+        2_000
+    )]
+    [InlineData(
+        "fields.title",
+        """{"platform":"longbarrow","fields":{"title":"{0}"},"terms":[]}""",
+        "/api/engine/check",
+        "aaaaaaaaaa",
+        21_000
+    )]
+    [InlineData(
+        "platform.fields",
+        """{"platform":{"id":"x","fields":[{0}{"key":"z","shape":"line"}]},"fields":{},"terms":[]}""",
+        "/api/engine/weigh",
+        """{"key":"a","shape":"line"},""",
+        100
+    )]
+    [InlineData(
+        "platform.banned",
+        """{"platform":{"id":"x","fields":[],"banned":[{0}"z"]},"fields":{},"terms":[]}""",
+        "/api/engine/weigh",
+        "\"a b\",",
+        3_000
+    )]
     [InlineData("also", """{"also":[{0}"z"]}""", "/api/markets/longbarrow-us/shelf", "\"a\",", 21_000)]
     [InlineData("texts", """{"texts":[{0}"z"]}""", "/api/products/1/picks/drop", "\"a\",", 6_000)]
     [InlineData("text", """{"platform":"longbarrow","marketId":"longbarrow-us","text":"{0}"}""", "/api/engine/read", "bird house ", 1_000)]
-    public async Task What_is_too_much_is_refused_with_the_field_and_the_bound(string field, string body, string path, string item, int times)
+    public async Task What_is_too_much_is_refused_with_the_field_and_the_bound(
+        string field,
+        string body,
+        string path,
+        string item,
+        int times
+    )
     {
-        using var response = await shop.Client.PostAsync(path, new StringContent(body.Replace("{0}", string.Concat(Enumerable.Repeat(item, times))), Encoding.UTF8, "application/json"));
+        using var response = await shop.Client.PostAsync(
+            path,
+            new StringContent(body.Replace("{0}", string.Concat(Enumerable.Repeat(item, times))), Encoding.UTF8, "application/json")
+        );
         var problem = JsonNode.Parse(await response.Content.ReadAsStringAsync())!;
         Assert.Equal(HttpStatusCode.BadRequest, response.StatusCode);
         Assert.Contains(field, problem["errors"]!.AsObject().Select(e => e.Key));
@@ -54,10 +152,18 @@ public sealed class HostileInputTests(TestShop shop) : IClassFixture<TestShop>
 
     [Theory]
     [InlineData("fields", """{"platform":"longbarrow","fields":{"\ud83d":"x"},"terms":[]}""", "/api/engine/weigh")]
-    [InlineData("fields.attributes", """{"platform":"longbarrow","fields":{"attributes":{"\ud83d":"x"}},"terms":[]}""", "/api/engine/weigh")]
+    [InlineData(
+        "fields.attributes",
+        """{"platform":"longbarrow","fields":{"attributes":{"\ud83d":"x"}},"terms":[]}""",
+        "/api/engine/weigh"
+    )]
     [InlineData("fields.title", """{"platform":"longbarrow","fields":{"title":"\ud83d"},"terms":[]}""", "/api/engine/weigh")]
     [InlineData("platform", """{"platform":{"\ud83d":1,"id":"x","fields":[]},"fields":{},"terms":[]}""", "/api/engine/weigh")]
-    [InlineData("platform.checks.unusedShare", """{"platform":{"id":"x","fields":[],"checks":{"unusedShare":1e400}},"fields":{},"terms":[]}""", "/api/engine/check")]
+    [InlineData(
+        "platform.checks.unusedShare",
+        """{"platform":{"id":"x","fields":[],"checks":{"unusedShare":1e400}},"fields":{},"terms":[]}""",
+        "/api/engine/check"
+    )]
     [InlineData("terms[0].volume", """{"platform":"longbarrow","fields":{},"terms":[{"text":"a","volume":1e400}]}""", "/api/engine/weigh")]
     [InlineData("terms[0].text", """{"platform":"longbarrow","fields":{},"terms":[{"text":"a\ud83d"}]}""", "/api/engine/weigh")]
     [InlineData("months[0]", """{"months":[1e400,1,1,1,1,1,1,1,1,1,1,1],"from":"2025-01"}""", "/api/engine/shape")]
@@ -78,9 +184,32 @@ public sealed class HostileInputTests(TestShop shop) : IClassFixture<TestShop>
     {
         foreach (var path in new[] { "term?text=a", "countries?text=a", "alike?text=a", "sources", "suggest?typed=a" })
             Assert.Equal(HttpStatusCode.NotFound, (await shop.Client.GetAsync($"/api/markets/nowhere/{path}")).StatusCode);
-        foreach (var path in new[] { "shelf", "paste", "correct", "readings/1/use", $"imports/{Guid.NewGuid():N}/run", $"imports/{Guid.NewGuid():N}/look", "imports" })
+        foreach (
+            var path in new[]
+            {
+                "shelf",
+                "paste",
+                "correct",
+                "readings/1/use",
+                $"imports/{Guid.NewGuid():N}/run",
+                $"imports/{Guid.NewGuid():N}/look",
+                "imports",
+            }
+        )
         {
-            using var response = await shop.Client.PostAsJsonAsync($"/api/markets/nowhere/{path}", new { text = "a", source = "x", look = (object?)null, volume = (int?)null, competition = (int?)null, titlesHolding = (int?)null, clickCost = (int?)null });
+            using var response = await shop.Client.PostAsJsonAsync(
+                $"/api/markets/nowhere/{path}",
+                new
+                {
+                    text = "a",
+                    source = "x",
+                    look = (object?)null,
+                    volume = (int?)null,
+                    competition = (int?)null,
+                    titlesHolding = (int?)null,
+                    clickCost = (int?)null,
+                }
+            );
             Assert.True(response.StatusCode is HttpStatusCode.NotFound or HttpStatusCode.BadRequest, $"{path}: {response.StatusCode}");
         }
     }
@@ -89,8 +218,21 @@ public sealed class HostileInputTests(TestShop shop) : IClassFixture<TestShop>
     public async Task A_description_of_twenty_thousand_words_is_checked_within_the_time_that_a_request_has()
     {
         var sentence = "Grey cedar, bird house, colour bird house kit, wooden bird house. ";
-        var terms = Enumerable.Range(0, 500).Select(i => new { text = $"bird house {i}", volume = i }).Append(new { text = "bird house", volume = 900 });
-        var check = await shop.Post("/api/engine/check", new { platform = "longbarrow", fields = new { description = string.Concat(Enumerable.Repeat(sentence, 2000)), title = "Bird house" }, lead = "bird house", terms, facts = new { what = "bird house" } });
+        var terms = Enumerable
+            .Range(0, 500)
+            .Select(i => new { text = $"bird house {i}", volume = i })
+            .Append(new { text = "bird house", volume = 900 });
+        var check = await shop.Post(
+            "/api/engine/check",
+            new
+            {
+                platform = "longbarrow",
+                fields = new { description = string.Concat(Enumerable.Repeat(sentence, 2000)), title = "Bird house" },
+                lead = "bird house",
+                terms,
+                facts = new { what = "bird house" },
+            }
+        );
         Assert.NotEmpty(check["findings"]!.AsArray());
     }
 
@@ -98,9 +240,16 @@ public sealed class HostileInputTests(TestShop shop) : IClassFixture<TestShop>
     public async Task What_would_take_minutes_is_stopped_and_said()
     {
         // Two thousand terms, each of twenty words that are all the same, against a text of nothing else: minutes of work.
-        var body = new { platform = "longbarrow", fields = new { title = string.Concat(Enumerable.Repeat("bird ", 39_000)) }, terms = Enumerable.Repeat(new { text = string.Join(' ', Enumerable.Repeat("bird", 20)), volume = 5 }, 2000) };
+        var body = new
+        {
+            platform = "longbarrow",
+            fields = new { title = string.Concat(Enumerable.Repeat("bird ", 39_000)) },
+            terms = Enumerable.Repeat(new { text = string.Join(' ', Enumerable.Repeat("bird", 20)), volume = 5 }, 2000),
+        };
         using (var leave = new CancellationTokenSource(TimeSpan.FromMilliseconds(700)))
-            await Assert.ThrowsAnyAsync<OperationCanceledException>(() => shop.Client.PostAsJsonAsync("/api/engine/weigh", body, leave.Token));
+            await Assert.ThrowsAnyAsync<OperationCanceledException>(() =>
+                shop.Client.PostAsJsonAsync("/api/engine/weigh", body, leave.Token)
+            );
         // Who leaves is not waited for; who stays is told after a few seconds.
         using var response = await shop.Client.PostAsJsonAsync("/api/engine/weigh", body);
         Assert.Equal(HttpStatusCode.ServiceUnavailable, response.StatusCode);
@@ -115,12 +264,22 @@ public sealed class HostileInputTests(TestShop shop) : IClassFixture<TestShop>
         Assert.Equal(Bounds.TermLength, schemas["EngineTerm"]!["properties"]!["text"]!["maxLength"]!.GetValue<int>());
         Assert.Equal(Bounds.FillTerms, schemas["FillRequest"]!["properties"]!["terms"]!["maxItems"]!.GetValue<int>());
         Assert.Equal(Bounds.PasteLength, schemas["PasteRequest"]!["properties"]!["text"]!["maxLength"]!.GetValue<int>());
-        Assert.Equal((Bounds.TermsAtOnce, Bounds.TermLength), (schemas["PickRequest"]!["properties"]!["texts"]!["maxItems"]!.GetValue<int>(), schemas["PickRequest"]!["properties"]!["texts"]!["items"]!["maxLength"]!.GetValue<int>()));
+        Assert.Equal(
+            (Bounds.TermsAtOnce, Bounds.TermLength),
+            (
+                schemas["PickRequest"]!["properties"]!["texts"]!["maxItems"]!.GetValue<int>(),
+                schemas["PickRequest"]!["properties"]!["texts"]!["items"]!["maxLength"]!.GetValue<int>()
+            )
+        );
         // No text and no list of any request is without one.
         foreach (var (name, schema) in schemas.AsObject().Where(s => s.Key.EndsWith("Request", StringComparison.Ordinal)))
-            foreach (var (property, described) in schema!["properties"]?.AsObject() ?? [])
-                if (described!["type"]?.ToJsonString() is { } type && (type.Contains("\"string\"") || type.Contains("array")) && described["enum"] is null)
-                    Assert.True(described["maxLength"] is not null || described["maxItems"] is not null, $"{name}.{property}");
+        foreach (var (property, described) in schema!["properties"]?.AsObject() ?? [])
+            if (
+                described!["type"]?.ToJsonString() is { } type
+                && (type.Contains("\"string\"") || type.Contains("array"))
+                && described["enum"] is null
+            )
+                Assert.True(described["maxLength"] is not null || described["maxItems"] is not null, $"{name}.{property}");
     }
 
     [Theory]
@@ -150,7 +309,10 @@ public sealed class HostileInputTests(TestShop shop) : IClassFixture<TestShop>
     [InlineData("nothing", "The file has no rows")]
     public async Task A_hostile_table_is_refused_with_its_row(string how, string says)
     {
-        using var response = await shop.Client.PostAsync($"/api/markets/{Market}/imports?name=terms.csv", new ByteArrayContent(HostileFiles.Table(how)));
+        using var response = await shop.Client.PostAsync(
+            $"/api/markets/{Market}/imports?name=terms.csv",
+            new ByteArrayContent(HostileFiles.Table(how))
+        );
         Assert.Equal(HttpStatusCode.BadRequest, response.StatusCode);
         Assert.Contains(says, JsonNode.Parse(await response.Content.ReadAsStringAsync())!["detail"]!.GetValue<string>());
     }
@@ -161,7 +323,10 @@ public sealed class HostileInputTests(TestShop shop) : IClassFixture<TestShop>
         var rows = new StringBuilder("term,volume\nbird house,5\n");
         for (var i = 0; i < 400_000; i++)
             rows.Append("!!,x\n");
-        using var begun = await shop.Client.PostAsync($"/api/markets/{Market}/imports?name=terms.csv", new StringContent(rows.ToString(), Encoding.UTF8, "text/csv"));
+        using var begun = await shop.Client.PostAsync(
+            $"/api/markets/{Market}/imports?name=terms.csv",
+            new StringContent(rows.ToString(), Encoding.UTF8, "text/csv")
+        );
         var view = JsonNode.Parse(await begun.Content.ReadAsStringAsync())!;
         var last = (await shop.Lines($"/api/markets/{Market}/imports/{view["id"]}/run", new { look = view["look"], source = "x" }))[^1];
         Assert.Contains("More than 100,000 rows could not be read", last["problem"]!.GetValue<string>());
@@ -171,17 +336,47 @@ public sealed class HostileInputTests(TestShop shop) : IClassFixture<TestShop>
     [Fact]
     public async Task A_wrong_encoding_or_delimiter_is_refused_with_its_name()
     {
-        using var begun = await shop.Client.PostAsync($"/api/markets/{Market}/imports?name=terms.csv", new StringContent("term,volume\nbird house,5\n"));
+        using var begun = await shop.Client.PostAsync(
+            $"/api/markets/{Market}/imports?name=terms.csv",
+            new StringContent("term,volume\nbird house,5\n")
+        );
         var view = JsonNode.Parse(await begun.Content.ReadAsStringAsync())!;
         var path = $"/api/markets/{Market}/imports/{view["id"]}/look";
         foreach (var encoding in new[] { "utf-7", "nonsense", "utf-32" })
-            await Refused("encoding", path, new { look = (object?)null, encoding, separator = "," });
+            await Refused(
+                "encoding",
+                path,
+                new
+                {
+                    look = (object?)null,
+                    encoding,
+                    separator = ",",
+                }
+            );
         foreach (var separator in new[] { "ab", "\"", "x", "\n" })
-            await Refused("separator", path, new { look = (object?)null, encoding = "utf-8", separator });
+            await Refused(
+                "separator",
+                path,
+                new
+                {
+                    look = (object?)null,
+                    encoding = "utf-8",
+                    separator,
+                }
+            );
         // A workbook's way of reading does not fit a CSV file, nor the reverse.
         var look = view["look"]!.DeepClone();
         (look["encoding"], look["separator"]) = ("", "");
-        await Refused("separator", path, new { look, encoding = (string?)null, separator = (string?)null });
+        await Refused(
+            "separator",
+            path,
+            new
+            {
+                look,
+                encoding = (string?)null,
+                separator = (string?)null,
+            }
+        );
     }
 
     [Fact]
@@ -192,7 +387,10 @@ public sealed class HostileInputTests(TestShop shop) : IClassFixture<TestShop>
         var old = Path.Combine(folder, Guid.NewGuid().ToString("N"));
         await File.WriteAllTextAsync(old, "term\nx\n");
         File.SetLastWriteTimeUtc(old, DateTime.UtcNow.AddDays(-2));
-        using var begun = await shop.Client.PostAsync($"/api/markets/{Market}/imports?name=terms.csv", new StringContent("term,volume\nbird house,5\n"));
+        using var begun = await shop.Client.PostAsync(
+            $"/api/markets/{Market}/imports?name=terms.csv",
+            new StringContent("term,volume\nbird house,5\n")
+        );
         Assert.True(begun.IsSuccessStatusCode);
         Assert.False(File.Exists(old));
     }

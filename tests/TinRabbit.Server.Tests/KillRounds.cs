@@ -59,7 +59,10 @@ public sealed class KillRounds(int seed, string folder)
         {
             // The last save that was acknowledged, or the one that was under way.
             var (title, revision) = (listing["copy"]!["title"]!.GetValue<string>(), listing["revision"]!.GetValue<int>());
-            Assert.True((title == _title && revision == _revision) || (title == $"Title {_revision + 1}" && revision == _revision + 1), $"\"{title}\" at {revision}, \"{_title}\" at {_revision} was acknowledged");
+            Assert.True(
+                (title == _title && revision == _revision) || (title == $"Title {_revision + 1}" && revision == _revision + 1),
+                $"\"{title}\" at {revision}, \"{_title}\" at {_revision} was acknowledged"
+            );
         }
 
         (_title, _revision) = (listing["copy"]!["title"]!.GetValue<string>(), listing["revision"]!.GetValue<int>());
@@ -86,16 +89,18 @@ public sealed class KillRounds(int seed, string folder)
             while (!stop.IsCancellationRequested)
             {
                 var title = $"Title {_revision + 1}";
-                var saved = await server.Client.PutAsJsonAsync("/api/listings/1/copy", new { fields = new { title }, revision = _revision }, stop);
+                var saved = await server.Client.PutAsJsonAsync(
+                    "/api/listings/1/copy",
+                    new { fields = new { title }, revision = _revision },
+                    stop
+                );
                 if (!saved.IsSuccessStatusCode)
                     return;
                 (_title, _revision) = (title, JsonNode.Parse(await saved.Content.ReadAsStringAsync(stop))!["revision"]!.GetValue<int>());
                 Acknowledged++;
             }
         }
-        catch (Exception e) when (e is HttpRequestException or OperationCanceledException or IOException)
-        {
-        }
+        catch (Exception e) when (e is HttpRequestException or OperationCanceledException or IOException) { }
     }
 
     private static async Task Import(RunningServer server, int round)
@@ -105,13 +110,17 @@ public sealed class KillRounds(int seed, string folder)
             file.Append("sheet ").Append(round).Append(' ').Append(i).Append(',').Append(i % 997).Append('\n');
         try
         {
-            using var begun = await server.Client.PostAsync("/api/markets/chalk-shelf-gb/imports?name=terms.csv", new StringContent(file.ToString(), Encoding.UTF8, "text/csv"));
+            using var begun = await server.Client.PostAsync(
+                "/api/markets/chalk-shelf-gb/imports?name=terms.csv",
+                new StringContent(file.ToString(), Encoding.UTF8, "text/csv")
+            );
             var view = JsonNode.Parse(await begun.Content.ReadAsStringAsync())!;
-            using var done = await server.Client.PostAsJsonAsync($"/api/markets/chalk-shelf-gb/imports/{view["id"]}/run", new { look = view["look"], source = "kill" });
+            using var done = await server.Client.PostAsJsonAsync(
+                $"/api/markets/chalk-shelf-gb/imports/{view["id"]}/run",
+                new { look = view["look"], source = "kill" }
+            );
             await done.Content.ReadAsStringAsync();
         }
-        catch (Exception e) when (e is HttpRequestException or OperationCanceledException or IOException)
-        {
-        }
+        catch (Exception e) when (e is HttpRequestException or OperationCanceledException or IOException) { }
     }
 }

@@ -14,7 +14,8 @@ public sealed class LawsTests : IDisposable
     private const string Market = "longbarrow-us";
     private static readonly string[] Words = ["bird", "house", "owl", "box", "wren", "Pájaro", "kit", "nest-box", "28mm"];
 
-    private static string Some(Random dice, int most) => string.Join(' ', Enumerable.Range(0, 1 + dice.Next(most)).Select(_ => Words[dice.Next(Words.Length)]));
+    private static string Some(Random dice, int most) =>
+        string.Join(' ', Enumerable.Range(0, 1 + dice.Next(most)).Select(_ => Words[dice.Next(Words.Length)]));
 
     [Theory]
     [InlineData(1)]
@@ -32,8 +33,16 @@ public sealed class LawsTests : IDisposable
             var changed = dice.Next(6) switch
             {
                 0 => await shop.Post($"/api/products/{product}/picks/drop", new { texts }),
-                1 => await shop.Put($"/api/products/{product}/picks/order", new { keys = (await Keys()).OrderBy(_ => dice.Next()).ToArray() }),
-                2 => await shop.Pick(product, texts, home: new[] { "title", "tags", "backend", "later", "avoid", "anywhere" }[dice.Next(6)], note: Some(dice, 3)),
+                1 => await shop.Put(
+                    $"/api/products/{product}/picks/order",
+                    new { keys = (await Keys()).OrderBy(_ => dice.Next()).ToArray() }
+                ),
+                2 => await shop.Pick(
+                    product,
+                    texts,
+                    home: new[] { "title", "tags", "backend", "later", "avoid", "anywhere" }[dice.Next(6)],
+                    note: Some(dice, 3)
+                ),
                 3 => await shop.Pick(product, texts, fit: new[] { "core", "good", "stretch" }[dice.Next(3)]),
                 4 => await shop.SaveFacts(product, new { what = Some(dice, 1), materials = new[] { Some(dice, 1) } }),
                 _ => await shop.Pick(product, texts),
@@ -54,13 +63,20 @@ public sealed class LawsTests : IDisposable
         Assert.Equal(states[0], await State());
         Assert.Null((await shop.Post($"/api/changes/undo?product={product}", new { }))["what"]);
 
-        async Task<string[]> Keys() => [.. (await shop.Get($"/api/products/{product}/picks?marketId={Market}"))["picks"]!.AsArray().Select(p => p!["key"]!.GetValue<string>())];
+        async Task<string[]> Keys() =>
+            [
+                .. (await shop.Get($"/api/products/{product}/picks?marketId={Market}"))["picks"]!
+                    .AsArray()
+                    .Select(p => p!["key"]!.GetValue<string>()),
+            ];
 
         async Task<string> State()
         {
             var picks = (await shop.Get($"/api/products/{product}/picks?marketId={Market}"))["picks"]!.AsArray();
             var facts = (await shop.Get("/api/shop"))["products"]!.AsArray().Single(p => p!["id"]!.GetValue<int>() == product)!["facts"]!;
-            return string.Join('\n', picks.Select(p => $"{p!["text"]}|{p["home"]}|{p["fit"]}|{p["note"]}|{p["source"]}")) + "\n" + facts.ToJsonString();
+            return string.Join('\n', picks.Select(p => $"{p!["text"]}|{p["home"]}|{p["fit"]}|{p["note"]}|{p["source"]}"))
+                + "\n"
+                + facts.ToJsonString();
         }
     }
 
@@ -76,7 +92,17 @@ public sealed class LawsTests : IDisposable
             await shop.Put($"/api/listings/{listing}/copy", new { fields = new { description = before }, revision });
             await shop.Post($"/api/listings/{listing}/versions", new { name = $"v{revision}" });
             var version = (await shop.Get($"/api/listings/{listing}/versions"))[0]!["id"]!.GetValue<int>();
-            var changes = (await shop.Post($"/api/listings/{listing}/versions/compare", new { from = version, to = 0, fields = new { description = after } })).AsArray();
+            var changes = (
+                await shop.Post(
+                    $"/api/listings/{listing}/versions/compare",
+                    new
+                    {
+                        from = version,
+                        to = 0,
+                        fields = new { description = after },
+                    }
+                )
+            ).AsArray();
             if (before == after)
             {
                 Assert.Empty(changes);
@@ -84,7 +110,8 @@ public sealed class LawsTests : IDisposable
             }
 
             var words = Assert.Single(changes)!["words"]!.AsArray();
-            string But(string gone) => string.Concat(words.Where(w => w!["are"]!.GetValue<string>() != gone).Select(w => w!["text"]!.GetValue<string>()));
+            string But(string gone) =>
+                string.Concat(words.Where(w => w!["are"]!.GetValue<string>() != gone).Select(w => w!["text"]!.GetValue<string>()));
             Assert.Equal((before, after), (But("added"), But("removed")));
         }
     }
@@ -92,13 +119,40 @@ public sealed class LawsTests : IDisposable
     [Fact]
     public async Task Whatever_is_written_goes_out_as_it_stood_in_every_format()
     {
-        string[] texts = ["Plain", "comma, and \"quotes\"", "two\nlines", "semi;colon\tand tab", "pájaro ñandú 鳥の家 🐦", "<b>bold</b> & more", " spaces around ", "0123", "1e5", "TRUE", "https://shop.example"];
+        string[] texts =
+        [
+            "Plain",
+            "comma, and \"quotes\"",
+            "two\nlines",
+            "semi;colon\tand tab",
+            "pájaro ñandú 鳥の家 🐦",
+            "<b>bold</b> & more",
+            " spaces around ",
+            "0123",
+            "1e5",
+            "TRUE",
+            "https://shop.example",
+        ];
         var product = await shop.AddProduct("Laws, \"of\" files");
         var listing = await shop.ListingOf(product, "hedgerow-fair");
         for (var i = 0; i < texts.Length; i++)
         {
-            await shop.Put($"/api/listings/{listing}/copy", new { fields = new { title = texts[i], tags = new[] { texts[i], "", "b" }, description = texts[^(i + 1)] }, revision = i });
-            using var csv = CsvDataReader.Create(new StringReader((await shop.Client.GetStringAsync($"/api/listings/{listing}/export.csv")).TrimStart('\uFEFF')));
+            await shop.Put(
+                $"/api/listings/{listing}/copy",
+                new
+                {
+                    fields = new
+                    {
+                        title = texts[i],
+                        tags = new[] { texts[i], "", "b" },
+                        description = texts[^(i + 1)],
+                    },
+                    revision = i,
+                }
+            );
+            using var csv = CsvDataReader.Create(
+                new StringReader((await shop.Client.GetStringAsync($"/api/listings/{listing}/export.csv")).TrimStart('\uFEFF'))
+            );
             Assert.True(csv.Read());
             string Cell(string column) => csv.GetString(csv.GetOrdinal(column));
             Assert.Equal((texts[i], $"{texts[i]}, b", texts[^(i + 1)]), (Cell("title"), Cell("tags"), Cell("description")));
@@ -137,7 +191,12 @@ public sealed class LawsTests : IDisposable
             for (var turn = 0; turn < 4; turn++)
             {
                 var draft = new JsonObject { ["title"] = Some(dice, 6) };
-                foreach (var field in fields.Where(f => f!["indexed"]!.GetValue<bool>() && f["shape"]!.GetValue<string>() is "phrases" or "words" or "lines" || f!["role"]!.GetValue<string>() == "title"))
+                foreach (
+                    var field in fields.Where(f =>
+                        f!["indexed"]!.GetValue<bool>() && f["shape"]!.GetValue<string>() is "phrases" or "words" or "lines"
+                        || f!["role"]!.GetValue<string>() == "title"
+                    )
+                )
                 {
                     var key = field!["key"]!.GetValue<string>();
                     var fill = await shop.Post($"/api/listings/{listing}/fill/{key}", new { marketId = market, fields = draft });

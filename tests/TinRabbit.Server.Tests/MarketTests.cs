@@ -24,7 +24,12 @@ public class MarketTests
     {
         var market = Market();
         var now = new Clock(0).GetUtcNow().UtcDateTime;
-        Sending Listing(string title) => new("1", "Plover & Pine", new Dictionary<string, Core.Platforms.FieldValue> { ["title"] = new Core.Platforms.FieldValue.Text(title) });
+        Sending Listing(string title) =>
+            new(
+                "1",
+                "Plover & Pine",
+                new Dictionary<string, Core.Platforms.FieldValue> { ["title"] = new Core.Platforms.FieldValue.Text(title) }
+            );
         Assert.Equal(now.AddHours(6), market.Send(Us, Listing("Zebra saddle"), now));
         Assert.Empty(market.Search(Us, "zebra saddle", 10).Results);
         Assert.Equal(now.AddHours(-2), market.Send(Us, Listing("Zebra saddle"), now.AddHours(-8)));
@@ -81,7 +86,22 @@ public class MarketTests
     public void It_makes_the_mistakes_of_real_sources()
     {
         var market = Market();
-        var terms = new[] { "bird house", "birdhouse", "nest box", "nesting box", "bird feeder", "bat box", "bat house", "owl box", "bird bath", "bird lover" }.SelectMany(h => market.Suggestions("longbarrow-us", h)).Distinct().ToList();
+        var terms = new[]
+        {
+            "bird house",
+            "birdhouse",
+            "nest box",
+            "nesting box",
+            "bird feeder",
+            "bat box",
+            "bat house",
+            "owl box",
+            "bird bath",
+            "bird lover",
+        }
+            .SelectMany(h => market.Suggestions("longbarrow-us", h))
+            .Distinct()
+            .ToList();
         var measured = terms.ToDictionary(t => t, t => market.Measure("longbarrow-us", t)!);
         Assert.Contains(measured.Values, m => m.TitlesHolding > m.Competition);
         var families = terms.GroupBy(t => string.Join(' ', Tokens.Of(t).Select(w => Plurals.Stem(w.Word)))).Where(f => f.Count() > 1);
@@ -107,8 +127,18 @@ public class MarketTests
         var page = market.Search(Us, "cedar bird house", 10);
         Assert.Equal(10, page.Results.Count);
         Assert.True(page.Found > 10);
-        Assert.All(page.Results, r => Assert.All(new[] { "cedar", "bird", "house" }, w => Assert.Contains(w, $"{r.Title} {string.Join(' ', r.Tags)}".ToLowerInvariant())));
-        Assert.All(page.Results, r => Assert.True(r is { Price: > 0, Shipping: >= 0, Rating: >= 1 and <= 5, Photos: > 0, Sales: >= 0, Occupancy: null }));
+        Assert.All(
+            page.Results,
+            r =>
+                Assert.All(
+                    new[] { "cedar", "bird", "house" },
+                    w => Assert.Contains(w, $"{r.Title} {string.Join(' ', r.Tags)}".ToLowerInvariant())
+                )
+        );
+        Assert.All(
+            page.Results,
+            r => Assert.True(r is { Price: > 0, Shipping: >= 0, Rating: >= 1 and <= 5, Photos: > 0, Sales: >= 0, Occupancy: null })
+        );
         Assert.Equal(0, market.Search(Us, "zebra saddle", 10).Found);
         Assert.Empty(market.Search("web-us", "bird house", 10).Results); // web search is a source of numbers, not a place to list
     }
@@ -116,13 +146,17 @@ public class MarketTests
     [Fact]
     public void What_sellers_use_is_counted_by_whole_phrases_in_titles_and_tags()
     {
-        Result Rival(string title, string[] tags, decimal price, int ratings, int sales) => new("Shop", title, tags, price, 0, 4.5, ratings, 5, sales, null, new Dictionary<string, string>());
-        var page = new SearchPage(4, [
-            Rival("Cedar bird house, gift for her", ["wren house"], 10, 100, 10),
-            Rival("Cedar Bird-House | small", ["gift"], 20, 300, 30),
-            Rival("House for a bird, cedar", ["bird house kit"], 30, 200, 20),
-            Rival("Bird feeder", [], 40, 0, 0),
-        ]);
+        Result Rival(string title, string[] tags, decimal price, int ratings, int sales) =>
+            new("Shop", title, tags, price, 0, 4.5, ratings, 5, sales, null, new Dictionary<string, string>());
+        var page = new SearchPage(
+            4,
+            [
+                Rival("Cedar bird house, gift for her", ["wren house"], 10, 100, 10),
+                Rival("Cedar Bird-House | small", ["gift"], 20, 300, 30),
+                Rival("House for a bird, cedar", ["bird house kit"], 30, 200, 20),
+                Rival("Bird feeder", [], 40, 0, 0),
+            ]
+        );
         var used = SellersUse.Of(page, ["bird house", "cedar bird house", "wren house", "owl"]);
         Assert.Equal([3, 2, 1, null], used.Select(u => u?.Count));
         Assert.Equal((4, 20m, 200.0, 20.0), (used[0]!.Among, used[0]!.Price, used[0]!.Ratings, used[0]!.Sales!.Value));

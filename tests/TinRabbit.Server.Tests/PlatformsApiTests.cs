@@ -10,7 +10,9 @@ public sealed class PlatformsApiTests : IDisposable
     public void Dispose() => shop.Dispose();
 
     private async Task<JsonObject> Profile(string id) =>
-        (await shop.Get("/api/platforms"))["platforms"]!.AsArray().Single(p => p!["id"]!.GetValue<string>() == id)!["profile"]!.DeepClone().AsObject();
+        (await shop.Get("/api/platforms"))["platforms"]!.AsArray().Single(p => p!["id"]!.GetValue<string>() == id)!["profile"]!
+            .DeepClone()
+            .AsObject();
 
     private async Task<JsonObject> Copy(string id, string from = "hedgerow-fair")
     {
@@ -24,7 +26,10 @@ public sealed class PlatformsApiTests : IDisposable
     public async Task Six_platforms_ship_and_every_threshold_is_told()
     {
         var all = await shop.Get("/api/platforms");
-        Assert.Equal(["chalk-shelf", "hedgerow-fair", "longbarrow", "marsh-and-moor", "overprint-lane", "web-shop"], all["platforms"]!.AsArray().Where(p => p!["shipped"]!.GetValue<bool>()).Select(p => p!["id"]!.GetValue<string>()));
+        Assert.Equal(
+            ["chalk-shelf", "hedgerow-fair", "longbarrow", "marsh-and-moor", "overprint-lane", "web-shop"],
+            all["platforms"]!.AsArray().Where(p => p!["shipped"]!.GetValue<bool>()).Select(p => p!["id"]!.GetValue<string>())
+        );
         Assert.Equal(0.25, all["thresholds"]!["unusedShare"]!.GetValue<double>());
     }
 
@@ -48,7 +53,19 @@ public sealed class PlatformsApiTests : IDisposable
         var profile = await Copy("tight");
         var product = await shop.AddProduct("Bat box");
         var listing = await shop.ListingOf(product, "tight");
-        await shop.Put($"/api/listings/{listing}/copy", new { fields = new { title = "Bat box made of larch for the garden", category = new[] { "Garden" }, description = "Bats." }, revision = 0 });
+        await shop.Put(
+            $"/api/listings/{listing}/copy",
+            new
+            {
+                fields = new
+                {
+                    title = "Bat box made of larch for the garden",
+                    category = new[] { "Garden" },
+                    description = "Bats.",
+                },
+                revision = 0,
+            }
+        );
         profile["fields"]![0]!["limit"]!["max"] = 30;
         var check = await shop.Post("/api/platforms/check", new { profile });
         var unfit = Assert.Single(check["unfit"]!.AsArray())!;
@@ -65,7 +82,10 @@ public sealed class PlatformsApiTests : IDisposable
         var profile = await Copy("bare");
         var product = await shop.AddProduct("Feeder");
         var listing = await shop.ListingOf(product, "bare");
-        await shop.Put($"/api/listings/{listing}/copy", new { fields = new { title = "Feeder", tags = new[] { "bird feeder" } }, revision = 0 });
+        await shop.Put(
+            $"/api/listings/{listing}/copy",
+            new { fields = new { title = "Feeder", tags = new[] { "bird feeder" } }, revision = 0 }
+        );
         var tags = profile["fields"]![1]!;
         Assert.Equal("tags", tags["key"]!.GetValue<string>());
         profile["fields"]!.AsArray().RemoveAt(1);

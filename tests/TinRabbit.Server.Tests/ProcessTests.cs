@@ -30,7 +30,10 @@ public sealed class ProcessTests : IDisposable
     public async Task A_lock_that_an_interrupted_update_left_behind_is_no_obstacle()
     {
         await MakeOlder();
-        Execute("CREATE TABLE IF NOT EXISTS __EFMigrationsLock (Id INTEGER PRIMARY KEY, Timestamp TEXT NOT NULL)", "INSERT OR REPLACE INTO __EFMigrationsLock VALUES (1, '2026-01-01')");
+        Execute(
+            "CREATE TABLE IF NOT EXISTS __EFMigrationsLock (Id INTEGER PRIMARY KEY, Timestamp TEXT NOT NULL)",
+            "INSERT OR REPLACE INTO __EFMigrationsLock VALUES (1, '2026-01-01')"
+        );
         using var server = await RunningServer.Start(_folder);
         Assert.Equal("An older shop", (await server.Get("/api/shop"))["name"]!.GetValue<string>());
         // It was backed up before it was changed.
@@ -42,13 +45,17 @@ public sealed class ProcessTests : IDisposable
     public async Task A_start_with_nothing_to_update_clears_the_lock_too()
     {
         TestShop.CopyTo(_folder, demo: false);
-        Execute("CREATE TABLE IF NOT EXISTS __EFMigrationsLock (Id INTEGER PRIMARY KEY, Timestamp TEXT NOT NULL)", "INSERT OR REPLACE INTO __EFMigrationsLock VALUES (1, '2026-01-01')");
-        using (await RunningServer.Start(_folder))
-        {
-        }
+        Execute(
+            "CREATE TABLE IF NOT EXISTS __EFMigrationsLock (Id INTEGER PRIMARY KEY, Timestamp TEXT NOT NULL)",
+            "INSERT OR REPLACE INTO __EFMigrationsLock VALUES (1, '2026-01-01')"
+        );
+        using (await RunningServer.Start(_folder)) { }
 
         Assert.Equal(0L, Ask("SELECT COUNT(*) FROM __EFMigrationsLock"));
-        Assert.False(Directory.Exists(Path.Combine(_folder, "backups")) && Directory.GetFiles(Path.Combine(_folder, "backups"), "*-update.db").Length > 0);
+        Assert.False(
+            Directory.Exists(Path.Combine(_folder, "backups"))
+                && Directory.GetFiles(Path.Combine(_folder, "backups"), "*-update.db").Length > 0
+        );
     }
 
     [Fact]
@@ -57,7 +64,10 @@ public sealed class ProcessTests : IDisposable
         await MakeOlder();
         Execute("INSERT INTO Filters(Name, Filters) VALUES ('mine', 'a=1'), ('mine', 'b=2'), ('other', 'source=stand-in+market')");
         using var server = await RunningServer.Start(_folder);
-        Assert.Equal("mine b=2, other source=Sample+data", string.Join(", ", (await server.Get("/api/filters")).AsArray().Select(f => $"{f!["name"]} {f["filters"]}")));
+        Assert.Equal(
+            "mine b=2, other source=Sample+data",
+            string.Join(", ", (await server.Get("/api/filters")).AsArray().Select(f => $"{f!["name"]} {f["filters"]}"))
+        );
     }
 
     [Fact]
@@ -65,9 +75,19 @@ public sealed class ProcessTests : IDisposable
     {
         TestShop.CopyTo(_folder, demo: false);
         var words = string.Join(' ', Enumerable.Repeat("bird house", 10_000));
-        Execute($"UPDATE Platforms SET Profile = json_set(Profile, '$.banned', json_array('free shipping', '{words}')) WHERE Id = 'longbarrow'");
+        Execute(
+            $"UPDATE Platforms SET Profile = json_set(Profile, '$.banned', json_array('free shipping', '{words}')) WHERE Id = 'longbarrow'"
+        );
         using var server = await RunningServer.Start(_folder);
-        var product = await server.Post("/api/products", new { name = "Box", facts = (object?)null, pictures = (object?)null });
+        var product = await server.Post(
+            "/api/products",
+            new
+            {
+                name = "Box",
+                facts = (object?)null,
+                pictures = (object?)null,
+            }
+        );
         var listing = product["listings"]!["longbarrow"]!.GetValue<int>();
         await server.Put($"/api/listings/{listing}/copy", new { fields = new { title = "Bird house, free shipping" }, revision = 0 });
         var check = await server.Post($"/api/listings/{listing}/check", new { marketId = "longbarrow-us", fields = (object?)null });
@@ -87,7 +107,10 @@ public sealed class ProcessTests : IDisposable
     public async Task A_second_program_on_the_same_folder_is_refused_and_the_first_goes_on()
     {
         using var first = await RunningServer.Start(_folder);
-        Assert.Equal($"Another Tin Rabbit is running on {_folder}. Stop it first, or choose another folder with --data DIR.", await Said("--data", _folder, "--port", RunningServer.FreePort().ToString()));
+        Assert.Equal(
+            $"Another Tin Rabbit is running on {_folder}. Stop it first, or choose another folder with --data DIR.",
+            await Said("--data", _folder, "--port", RunningServer.FreePort().ToString())
+        );
         Assert.Equal("My shop", (await first.Get("/api/shop"))["name"]!.GetValue<string>());
     }
 
@@ -100,14 +123,21 @@ public sealed class ProcessTests : IDisposable
         Assert.Equal($"Port {port} is in use: choose another with --port N.", await Said("--data", _folder, "--port", port.ToString()));
         var file = Path.Combine(_folder, "a-file");
         await File.WriteAllTextAsync(file, "");
-        Assert.Equal($"Tin Rabbit cannot write to {file}/data: choose another folder with --data DIR.", await Said("--data", $"{file}/data", "--port", port.ToString()));
+        Assert.Equal(
+            $"Tin Rabbit cannot write to {file}/data: choose another folder with --data DIR.",
+            await Said("--data", $"{file}/data", "--port", port.ToString())
+        );
     }
 
     [Theory]
     [InlineData("--port takes a number from 1 to 65535; \"abc\" is not one.", "--port", "abc")]
     [InlineData("--port takes a number from 1 to 65535; \"99999\" is not one.", "--port", "99999")]
     [InlineData("--port takes a number from 1 to 65535; \"-1\" is not one.", "--port", "-1")]
-    [InlineData("--data takes a folder whose path has no semicolon and no control character, and at most 2000 characters.", "--data", "a;b")]
+    [InlineData(
+        "--data takes a folder whose path has no semicolon and no control character, and at most 2000 characters.",
+        "--data",
+        "a;b"
+    )]
     [InlineData("--demo takes true or false; \"maybe\" is neither.", "--demo", "maybe")]
     [InlineData("--listen takes an IP address, such as 192.0.2.10; \"everywhere\" is not one.", "--listen", "everywhere")]
     public async Task A_wrong_option_gets_one_line(string line, params string[] options) => Assert.Equal(line, await Said(options));
@@ -117,7 +147,10 @@ public sealed class ProcessTests : IDisposable
     {
         TestShop.CopyTo(_folder, demo: false);
         Execute("INSERT INTO __EFMigrationsHistory VALUES ('29990101000000_FromTheFuture', '99.0')");
-        Assert.Equal($"{Database} was made by a newer version of Tin Rabbit. Start that version, or choose another folder with --data DIR.", await Said("--data", _folder));
+        Assert.Equal(
+            $"{Database} was made by a newer version of Tin Rabbit. Start that version, or choose another folder with --data DIR.",
+            await Said("--data", _folder)
+        );
         Assert.Equal(1L, Ask("SELECT COUNT(*) FROM __EFMigrationsHistory WHERE MigrationId LIKE '2999%'"));
     }
 
@@ -129,10 +162,18 @@ public sealed class ProcessTests : IDisposable
     {
         TestShop.CopyTo(_folder, demo: false);
         var whole = await File.ReadAllBytesAsync(Database);
-        byte[] damaged = how switch { "torn" => whole[..(whole.Length / 3)], "text" => "This is a shopping list. Eggs, milk, bread and a wren box."u8.ToArray(), _ => new byte[8192] };
+        byte[] damaged = how switch
+        {
+            "torn" => whole[..(whole.Length / 3)],
+            "text" => "This is a shopping list. Eggs, milk, bread and a wren box."u8.ToArray(),
+            _ => new byte[8192],
+        };
         await File.WriteAllBytesAsync(Database, damaged);
         var said = await Said("--data", _folder);
-        Assert.Equal($"{Database} is damaged, or is not a Tin Rabbit database. Put a copy from {Path.Combine(_folder, "backups")} in its place, or choose another folder with --data DIR.", said);
+        Assert.Equal(
+            $"{Database} is damaged, or is not a Tin Rabbit database. Put a copy from {Path.Combine(_folder, "backups")} in its place, or choose another folder with --data DIR.",
+            said
+        );
         Assert.Equal(damaged, await File.ReadAllBytesAsync(Database));
     }
 
@@ -140,13 +181,22 @@ public sealed class ProcessTests : IDisposable
     public async Task The_database_of_another_program_a_folder_and_a_read_only_file_are_each_said()
     {
         Execute("CREATE TABLE Recipes (Id INTEGER PRIMARY KEY)");
-        Assert.Equal($"{Database} is not a Tin Rabbit database. Move it away, or choose another folder with --data DIR.", await Said("--data", _folder));
+        Assert.Equal(
+            $"{Database} is not a Tin Rabbit database. Move it away, or choose another folder with --data DIR.",
+            await Said("--data", _folder)
+        );
         File.SetAttributes(Database, FileAttributes.ReadOnly);
-        Assert.Equal($"{Database} is read-only. Make it writable, or choose another folder with --data DIR.", await Said("--data", _folder));
+        Assert.Equal(
+            $"{Database} is read-only. Make it writable, or choose another folder with --data DIR.",
+            await Said("--data", _folder)
+        );
         File.SetAttributes(Database, FileAttributes.Normal);
         File.Delete(Database);
         Directory.CreateDirectory(Database);
-        Assert.Equal($"{Database} is a folder, but the shop's database belongs there. Move the folder away, or choose another folder with --data DIR.", await Said("--data", _folder));
+        Assert.Equal(
+            $"{Database} is a folder, but the shop's database belongs there. Move the folder away, or choose another folder with --data DIR.",
+            await Said("--data", _folder)
+        );
     }
 
     [Fact]
@@ -154,7 +204,10 @@ public sealed class ProcessTests : IDisposable
     {
         var port = RunningServer.FreePort().ToString();
         string[] outside = ["--data", _folder, "--port", port, "--listen", "0.0.0.0"];
-        Assert.StartsWith("--listen 0.0.0.0 lets other computers connect, so the shop needs an owner's password first", await Said(outside));
+        Assert.StartsWith(
+            "--listen 0.0.0.0 lets other computers connect, so the shop needs an owner's password first",
+            await Said(outside)
+        );
         using (var process = RunningServer.Launch(_folder, RunningServer.FreePort(), more: ["--set-password", "true"]))
         {
             await process.StandardInput.WriteLineAsync("correct horse battery");
@@ -166,15 +219,33 @@ public sealed class ProcessTests : IDisposable
         Assert.StartsWith("--listen 0.0.0.0 needs HTTPS", await Said(outside));
         var noCertificate = Path.Combine(_folder, "certificate.pfx");
         await File.WriteAllTextAsync(noCertificate, "no certificate");
-        Assert.Equal($"{noCertificate} is not a PFX file, or TIN_RABBIT_CERTIFICATE_PASSWORD is not its password.", await Said([.. outside, "--host", "shop.example", "--certificate", noCertificate]));
+        Assert.Equal(
+            $"{noCertificate} is not a PFX file, or TIN_RABBIT_CERTIFICATE_PASSWORD is not its password.",
+            await Said([.. outside, "--host", "shop.example", "--certificate", noCertificate])
+        );
         Assert.StartsWith("--listen 0.0.0.0 needs --host", await Said([.. outside, "--proxy", "127.0.0.1"]));
-        using var server = await RunningServer.Start(_folder, demo: false, "--listen", "0.0.0.0", "--proxy", "127.0.0.1", "--host", "shop.example");
+        using var server = await RunningServer.Start(
+            _folder,
+            demo: false,
+            "--listen",
+            "0.0.0.0",
+            "--proxy",
+            "127.0.0.1",
+            "--host",
+            "shop.example"
+        );
         // The proxy says that the browser came over HTTPS; without that nobody is answered.
         Assert.Equal(HttpStatusCode.Forbidden, (await Ask(server, HttpMethod.Get, "/api/shop", https: false)).StatusCode);
         Assert.Equal(HttpStatusCode.Unauthorized, (await Ask(server, HttpMethod.Get, "/api/shop")).StatusCode);
         Assert.Equal(HttpStatusCode.Unauthorized, (await Ask(server, HttpMethod.Get, "/openapi/v1.json")).StatusCode);
-        Assert.Equal(HttpStatusCode.MisdirectedRequest, (await Ask(server, HttpMethod.Get, "/api/session", host: "rebound.example")).StatusCode);
-        Assert.Equal("""{"needed":true,"loggedIn":false}""", await (await Ask(server, HttpMethod.Get, "/api/session")).Content.ReadAsStringAsync());
+        Assert.Equal(
+            HttpStatusCode.MisdirectedRequest,
+            (await Ask(server, HttpMethod.Get, "/api/session", host: "rebound.example")).StatusCode
+        );
+        Assert.Equal(
+            """{"needed":true,"loggedIn":false}""",
+            await (await Ask(server, HttpMethod.Get, "/api/session")).Content.ReadAsStringAsync()
+        );
         using var login = await Ask(server, HttpMethod.Post, "/api/session", """{"password":"correct horse battery"}""");
         Assert.Equal(HttpStatusCode.NoContent, login.StatusCode);
         var cookie = Assert.Single(login.Headers.GetValues("Set-Cookie"));
@@ -183,10 +254,24 @@ public sealed class ProcessTests : IDisposable
         Assert.Contains("samesite=strict", cookie, StringComparison.OrdinalIgnoreCase);
         Assert.Equal(HttpStatusCode.OK, (await Ask(server, HttpMethod.Get, "/api/shop", cookie: cookie.Split(';')[0])).StatusCode);
         for (var i = 0; i < 5; i++)
-            Assert.Equal(HttpStatusCode.Unauthorized, (await Ask(server, HttpMethod.Post, "/api/session", """{"password":"guess"}""")).StatusCode);
-        Assert.Equal(HttpStatusCode.TooManyRequests, (await Ask(server, HttpMethod.Post, "/api/session", """{"password":"correct horse battery"}""")).StatusCode);
+            Assert.Equal(
+                HttpStatusCode.Unauthorized,
+                (await Ask(server, HttpMethod.Post, "/api/session", """{"password":"guess"}""")).StatusCode
+            );
+        Assert.Equal(
+            HttpStatusCode.TooManyRequests,
+            (await Ask(server, HttpMethod.Post, "/api/session", """{"password":"correct horse battery"}""")).StatusCode
+        );
 
-        static Task<HttpResponseMessage> Ask(RunningServer server, HttpMethod method, string path, string? body = null, bool https = true, string host = "shop.example", string? cookie = null)
+        static Task<HttpResponseMessage> Ask(
+            RunningServer server,
+            HttpMethod method,
+            string path,
+            string? body = null,
+            bool https = true,
+            string host = "shop.example",
+            string? cookie = null
+        )
         {
             var request = new HttpRequestMessage(method, path) { Headers = { Host = host } };
             if (https)
@@ -205,10 +290,16 @@ public sealed class ProcessTests : IDisposable
         using var server = await RunningServer.Start(_folder);
         // A client that waits for leave is told before it has sent anything.
         server.Client.DefaultRequestHeaders.ExpectContinue = true;
-        using var response = await server.Client.PostAsync("/api/engine/weigh", new StringContent("{\"terms\":\"" + new string('x', 17 << 20) + "\"}", System.Text.Encoding.UTF8, "application/json"));
+        using var response = await server.Client.PostAsync(
+            "/api/engine/weigh",
+            new StringContent("{\"terms\":\"" + new string('x', 17 << 20) + "\"}", System.Text.Encoding.UTF8, "application/json")
+        );
         Assert.Equal(HttpStatusCode.RequestEntityTooLarge, response.StatusCode);
         Assert.Contains("larger than 16 MB", await response.Content.ReadAsStringAsync());
-        using var upload = new HttpRequestMessage(HttpMethod.Post, "/api/markets/longbarrow-us/imports") { Content = new StreamContent(new Zeros(600L << 20)) };
+        using var upload = new HttpRequestMessage(HttpMethod.Post, "/api/markets/longbarrow-us/imports")
+        {
+            Content = new StreamContent(new Zeros(600L << 20)),
+        };
         upload.Content.Headers.ContentLength = 600L << 20;
         using var refused = await server.Client.SendAsync(upload);
         Assert.Equal(HttpStatusCode.RequestEntityTooLarge, refused.StatusCode);
@@ -255,7 +346,11 @@ public sealed class ProcessTests : IDisposable
         public override bool CanSeek => false;
         public override bool CanWrite => false;
         public override long Length => throw new NotSupportedException();
-        public override long Position { get => throw new NotSupportedException(); set => throw new NotSupportedException(); }
+        public override long Position
+        {
+            get => throw new NotSupportedException();
+            set => throw new NotSupportedException();
+        }
 
         public override int Read(byte[] buffer, int offset, int count)
         {
@@ -265,12 +360,12 @@ public sealed class ProcessTests : IDisposable
             return read;
         }
 
-        public override void Flush()
-        {
-        }
+        public override void Flush() { }
 
         public override long Seek(long offset, SeekOrigin origin) => throw new NotSupportedException();
+
         public override void SetLength(long value) => throw new NotSupportedException();
+
         public override void Write(byte[] buffer, int offset, int count) => throw new NotSupportedException();
     }
 }

@@ -20,7 +20,21 @@ public sealed class RaceTests : IDisposable
         for (var round = 0; round < 5; round++)
         {
             var term = $"bird house {round}";
-            await AtOnce(3, _ => shop.Client.PostAsJsonAsync($"/api/products/{product}/picks", new { texts = new[] { term }, source = "", fit = (string?)null, home = (string?)null, note = (string?)null }));
+            await AtOnce(
+                3,
+                _ =>
+                    shop.Client.PostAsJsonAsync(
+                        $"/api/products/{product}/picks",
+                        new
+                        {
+                            texts = new[] { term },
+                            source = "",
+                            fit = (string?)null,
+                            home = (string?)null,
+                            note = (string?)null,
+                        }
+                    )
+            );
             Assert.Equal(round + 1, await Count());
         }
 
@@ -46,7 +60,16 @@ public sealed class RaceTests : IDisposable
     public async Task Alt_texts_saved_from_the_same_revision_are_never_mixed()
     {
         var product = await shop.AddProduct();
-        var answers = await AtOnce(4, i => shop.Client.PutAsJsonAsync($"/api/products/{product}/pictures", new { pictures = new[] { $"Picture {i}", $"Another {i}" }, revision = 0 }), HttpStatusCode.OK, HttpStatusCode.Conflict);
+        var answers = await AtOnce(
+            4,
+            i =>
+                shop.Client.PutAsJsonAsync(
+                    $"/api/products/{product}/pictures",
+                    new { pictures = new[] { $"Picture {i}", $"Another {i}" }, revision = 0 }
+                ),
+            HttpStatusCode.OK,
+            HttpStatusCode.Conflict
+        );
         var now = await shop.Product(product);
         Assert.Equal(1, now["picturesRevision"]!.GetValue<int>());
         var texts = now["pictures"]!.AsArray().Select(p => p!.GetValue<string>()).ToArray();
@@ -60,14 +83,31 @@ public sealed class RaceTests : IDisposable
     {
         var product = await shop.AddProduct();
         var listing = await shop.ListingOf(product, "longbarrow");
-        await AtOnce(3, _ => shop.Client.PutAsJsonAsync($"/api/listings/{listing}/asides", new { key = "title-short title x", aside = true }), HttpStatusCode.NoContent);
-        await AtOnce(3, _ => shop.Client.PutAsJsonAsync($"/api/listings/{listing}/asides", new { key = "title-short title x", aside = false }), HttpStatusCode.NoContent);
-        var ids = (await AtOnce(3, i => shop.Client.PostAsJsonAsync("/api/filters", new { name = "Worth it", filters = $"volume={i}" }))).Select(a => a["id"]!.GetValue<int>()).Distinct();
+        await AtOnce(
+            3,
+            _ => shop.Client.PutAsJsonAsync($"/api/listings/{listing}/asides", new { key = "title-short title x", aside = true }),
+            HttpStatusCode.NoContent
+        );
+        await AtOnce(
+            3,
+            _ => shop.Client.PutAsJsonAsync($"/api/listings/{listing}/asides", new { key = "title-short title x", aside = false }),
+            HttpStatusCode.NoContent
+        );
+        var ids = (await AtOnce(3, i => shop.Client.PostAsJsonAsync("/api/filters", new { name = "Worth it", filters = $"volume={i}" })))
+            .Select(a => a["id"]!.GetValue<int>())
+            .Distinct();
         Assert.Single(ids);
         Assert.Single((await shop.Get("/api/filters")).AsArray());
-        var platform = (await shop.Get("/api/platforms"))["platforms"]!.AsArray().First(p => p!["id"]!.GetValue<string>() == "longbarrow")!["profile"]!.DeepClone();
+        var platform = (await shop.Get("/api/platforms"))["platforms"]!.AsArray().First(p => p!["id"]!.GetValue<string>() == "longbarrow")![
+            "profile"
+        ]!.DeepClone();
         platform["id"] = "mine";
-        await AtOnce(3, _ => shop.Client.PostAsJsonAsync("/api/platforms", new { profile = platform, like = "longbarrow" }), HttpStatusCode.OK, HttpStatusCode.BadRequest);
+        await AtOnce(
+            3,
+            _ => shop.Client.PostAsJsonAsync("/api/platforms", new { profile = platform, like = "longbarrow" }),
+            HttpStatusCode.OK,
+            HttpStatusCode.BadRequest
+        );
         await AtOnce(3, _ => shop.Client.PostAsync($"/api/products/{product}/listings/mine", null));
     }
 
@@ -81,9 +121,18 @@ public sealed class RaceTests : IDisposable
         {
             var lead = round % 2 == 0 ? "bird house" : "nest box";
             var revision = round;
-            await AtOnce(2, i => i == 0
-                ? shop.Client.PutAsJsonAsync($"/api/listings/{listing}/copy", new { fields = new { title = $"Title {revision}" }, revision })
-                : shop.Client.PutAsJsonAsync($"/api/listings/{listing}/lead", new { key = lead }), HttpStatusCode.OK, HttpStatusCode.NoContent);
+            await AtOnce(
+                2,
+                i =>
+                    i == 0
+                        ? shop.Client.PutAsJsonAsync(
+                            $"/api/listings/{listing}/copy",
+                            new { fields = new { title = $"Title {revision}" }, revision }
+                        )
+                        : shop.Client.PutAsJsonAsync($"/api/listings/{listing}/lead", new { key = lead }),
+                HttpStatusCode.OK,
+                HttpStatusCode.NoContent
+            );
             var now = await shop.Get($"/api/listings/{listing}");
             Assert.Equal((lead, $"Title {round}"), (now["leadKey"]!.GetValue<string>(), now["copy"]!["title"]!.GetValue<string>()));
         }
@@ -96,8 +145,16 @@ public sealed class RaceTests : IDisposable
         var mine = new { title = "Cedar nest box", bullets = new[] { "Warm" } };
         await shop.Put($"/api/listings/{listing}/copy", new { fields = mine, revision = 0 });
         // The answer was lost, so it is asked for again from the old revision.
-        Assert.Equal(1, (await shop.Put($"/api/listings/{listing}/copy", new { fields = mine, revision = 0 }))["revision"]!.GetValue<int>());
-        Assert.Equal("Cedar nest box", (await shop.Put($"/api/listings/{listing}/copy", new { fields = new { title = "Other" }, revision = 0 }, 409))["copy"]!["title"]!.GetValue<string>());
+        Assert.Equal(
+            1,
+            (await shop.Put($"/api/listings/{listing}/copy", new { fields = mine, revision = 0 }))["revision"]!.GetValue<int>()
+        );
+        Assert.Equal(
+            "Cedar nest box",
+            (await shop.Put($"/api/listings/{listing}/copy", new { fields = new { title = "Other" }, revision = 0 }, 409))["copy"]![
+                "title"
+            ]!.GetValue<string>()
+        );
     }
 
     [Fact]
@@ -111,7 +168,10 @@ public sealed class RaceTests : IDisposable
         await shop.Put($"/api/products/{product}/facts", new { facts = new { what = "bird house" }, revision = 1 });
 
         await shop.Put($"/api/products/{product}/name", new { name = "Cedar box", revision = 2 });
-        Assert.Equal("Cedar box", (await shop.Put($"/api/products/{product}/name", new { name = "Pine box", revision = 2 }, 409))["name"]!.GetValue<string>());
+        Assert.Equal(
+            "Cedar box",
+            (await shop.Put($"/api/products/{product}/name", new { name = "Pine box", revision = 2 }, 409))["name"]!.GetValue<string>()
+        );
         await shop.Put($"/api/products/{product}/name", new { name = " ", revision = 3 }, 400);
 
         await shop.Pick(product, ["bird house"]);
@@ -127,11 +187,26 @@ public sealed class RaceTests : IDisposable
         profile["about"] = "Mine";
         Assert.Equal(1, (await shop.Put("/api/platforms/longbarrow", new { profile, revision = 0 }))["revision"]!.GetValue<int>());
         profile["about"] = "Theirs";
-        Assert.Equal("Mine", (await shop.Put("/api/platforms/longbarrow", new { profile, revision = 0 }, 409))["about"]!.GetValue<string>());
+        Assert.Equal(
+            "Mine",
+            (await shop.Put("/api/platforms/longbarrow", new { profile, revision = 0 }, 409))["about"]!.GetValue<string>()
+        );
         Assert.Contains("revision", (await shop.Put("/api/platforms/longbarrow", new { profile }, 400)).ToJsonString());
 
         Task<JsonNode> Note(string text, int revision, int status = 200) =>
-            shop.Post($"/api/products/{product}/picks", new { texts = new[] { "bird house" }, source = "", fit = (string?)null, home = (string?)null, note = text, noteRevision = revision }, status);
+            shop.Post(
+                $"/api/products/{product}/picks",
+                new
+                {
+                    texts = new[] { "bird house" },
+                    source = "",
+                    fit = (string?)null,
+                    home = (string?)null,
+                    note = text,
+                    noteRevision = revision,
+                },
+                status
+            );
     }
 
     [Fact]
@@ -141,7 +216,10 @@ public sealed class RaceTests : IDisposable
         var file = new StringBuilder("term,volume\n");
         for (var i = 0; i < 200_000; i++)
             file.Append("sheet ").Append(i).Append(',').Append(i % 97).Append('\n');
-        using var begun = await shop.Client.PostAsync($"/api/markets/{Market}/imports?name=terms.csv", new StringContent(file.ToString(), Encoding.UTF8, "text/csv"));
+        using var begun = await shop.Client.PostAsync(
+            $"/api/markets/{Market}/imports?name=terms.csv",
+            new StringContent(file.ToString(), Encoding.UTF8, "text/csv")
+        );
         var view = JsonNode.Parse(await begun.Content.ReadAsStringAsync())!;
         var running = shop.Lines($"/api/markets/{Market}/imports/{view["id"]}/run", new { look = view["look"], source = "x" });
         var saves = 0;
@@ -165,23 +243,26 @@ public sealed class RaceTests : IDisposable
         var file = new StringBuilder("term,volume\n");
         for (var i = 0; i < 300_000; i++)
             file.Append("sheet ").Append(i).Append(',').Append(i % 97 + 100).Append('\n');
-        using var begun = await shop.Client.PostAsync($"/api/markets/{Market}/imports?name=terms.csv", new StringContent(file.ToString(), Encoding.UTF8, "text/csv"));
+        using var begun = await shop.Client.PostAsync(
+            $"/api/markets/{Market}/imports?name=terms.csv",
+            new StringContent(file.ToString(), Encoding.UTF8, "text/csv")
+        );
         var view = JsonNode.Parse(await begun.Content.ReadAsStringAsync())!;
         using var leave = new CancellationTokenSource();
-        using var request = new HttpRequestMessage(HttpMethod.Post, $"/api/markets/{Market}/imports/{view["id"]}/run") { Content = JsonContent.Create(new { look = view["look"], source = "x" }) };
+        using var request = new HttpRequestMessage(HttpMethod.Post, $"/api/markets/{Market}/imports/{view["id"]}/run")
+        {
+            Content = JsonContent.Create(new { look = view["look"], source = "x" }),
+        };
         using (var response = await shop.Client.SendAsync(request, HttpCompletionOption.ResponseHeadersRead))
         {
             using var lines = new StreamReader(await response.Content.ReadAsStreamAsync());
-            while (await lines.ReadLineAsync() is { } line && !line.Contains("Adding terms", StringComparison.Ordinal))
-            {
-            }
+            while (await lines.ReadLineAsync() is { } line && !line.Contains("Adding terms", StringComparison.Ordinal)) { }
         }
 
         // The next one waits its turn; when it is through, nothing of the first is left.
         JsonNode shelf;
         var patience = DateTime.UtcNow.AddSeconds(20);
-        do
-            shelf = await shop.Shelf(Market, new { });
+        do shelf = await shop.Shelf(Market, new { });
         while (shelf["all"]!.GetValue<int>() != 2 && DateTime.UtcNow < patience);
         Assert.Equal(["9 owl box", "7 sheet 5"], shelf["rows"]!.AsArray().Select(r => $"{r!["numbers"]!["volume"]} {r["text"]}"));
         var readings = (await shop.Get($"/api/markets/{Market}/term?text=sheet%205"))["readings"]!.AsArray();
@@ -195,7 +276,10 @@ public sealed class RaceTests : IDisposable
         foreach (var answer in answers)
         {
             var text = await answer.Content.ReadAsStringAsync();
-            Assert.True(allowed.Length == 0 ? answer.IsSuccessStatusCode : allowed.Contains(answer.StatusCode), $"{answer.StatusCode}: {text}");
+            Assert.True(
+                allowed.Length == 0 ? answer.IsSuccessStatusCode : allowed.Contains(answer.StatusCode),
+                $"{answer.StatusCode}: {text}"
+            );
             bodies.Add(text.Length == 0 ? new JsonObject() : JsonNode.Parse(text)!);
         }
 

@@ -14,7 +14,11 @@ public sealed class RunningServer : IDisposable
     private RunningServer(Process process, int port)
     {
         _process = process;
-        Client = new(new SocketsHttpHandler { Expect100ContinueTimeout = TimeSpan.FromSeconds(20) }) { BaseAddress = new($"http://127.0.0.1:{port}"), Timeout = TimeSpan.FromSeconds(60) };
+        Client = new(new SocketsHttpHandler { Expect100ContinueTimeout = TimeSpan.FromSeconds(20) })
+        {
+            BaseAddress = new($"http://127.0.0.1:{port}"),
+            Timeout = TimeSpan.FromSeconds(60),
+        };
     }
 
     public HttpClient Client { get; }
@@ -35,22 +39,38 @@ public sealed class RunningServer : IDisposable
 
     /// <summary>Starts it without waiting: it may be killed at any moment of its start.</summary>
     public static Process Launch(string folder, int port, bool demo = false, params string[] more) =>
-        Process.Start(new ProcessStartInfo("dotnet", [Path.Combine(AppContext.BaseDirectory, "TinRabbit.Server.dll"), "--data", folder, "--port", port.ToString(), "--demo", demo ? "true" : "false", .. more])
-        {
-            RedirectStandardError = true,
-            RedirectStandardOutput = true,
-            RedirectStandardInput = true,
-        })!;
+        Process.Start(
+            new ProcessStartInfo(
+                "dotnet",
+                [
+                    Path.Combine(AppContext.BaseDirectory, "TinRabbit.Server.dll"),
+                    "--data",
+                    folder,
+                    "--port",
+                    port.ToString(),
+                    "--demo",
+                    demo ? "true" : "false",
+                    .. more,
+                ]
+            )
+            {
+                RedirectStandardError = true,
+                RedirectStandardOutput = true,
+                RedirectStandardInput = true,
+            }
+        )!;
 
     /// <summary>Starts it where it cannot start, and gives what it says.</summary>
     public static async Task<(int ExitCode, string Said)> Fail(params string[] arguments)
     {
-        using var process = Process.Start(new ProcessStartInfo("dotnet", [Path.Combine(AppContext.BaseDirectory, "TinRabbit.Server.dll"), .. arguments])
-        {
-            RedirectStandardError = true,
-            RedirectStandardOutput = true,
-            RedirectStandardInput = true,
-        })!;
+        using var process = Process.Start(
+            new ProcessStartInfo("dotnet", [Path.Combine(AppContext.BaseDirectory, "TinRabbit.Server.dll"), .. arguments])
+            {
+                RedirectStandardError = true,
+                RedirectStandardOutput = true,
+                RedirectStandardInput = true,
+            }
+        )!;
         process.StandardInput.Close();
         var output = process.StandardOutput.ReadToEndAsync();
         var said = await process.StandardError.ReadToEndAsync();

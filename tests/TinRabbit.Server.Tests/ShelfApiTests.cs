@@ -16,12 +16,23 @@ public sealed class ShelfApiTests : IDisposable
     public async Task A_table_is_looked_at_corrected_imported_once_and_again_changes_nothing()
     {
         const string Market = "marsh-and-moor-au";
-        var view = await Begin(Market, "Suchbegriff;Volumen;Anbieter\nlarch bat box;1.300;210\nbat;viele;9\nLarch Bat-Box;5;5\nroost;< 10;\n");
+        var view = await Begin(
+            Market,
+            "Suchbegriff;Volumen;Anbieter\nlarch bat box;1.300;210\nbat;viele;9\nLarch Bat-Box;5;5\nroost;< 10;\n"
+        );
         // The third column has no name that is known: whoever knows says what it is.
         Assert.Equal(["term", "volume", "ignore"], view["look"]!["columns"]!.AsArray().Select(c => c!["role"]!.GetValue<string>()));
         var look = view["look"]!.DeepClone();
         look["columns"]![2]!["role"] = "competition";
-        view = await shop.Post($"/api/markets/{Market}/imports/{view["id"]}/look", new { look, encoding = (string?)null, separator = (string?)null });
+        view = await shop.Post(
+            $"/api/markets/{Market}/imports/{view["id"]}/look",
+            new
+            {
+                look,
+                encoding = (string?)null,
+                separator = (string?)null,
+            }
+        );
         Assert.Equal(210, view["terms"]![0]!["competition"]!.GetValue<int>());
         Assert.Equal(3, view["bad"]![0]!["row"]!.GetValue<int>());
 
@@ -32,9 +43,20 @@ public sealed class ShelfApiTests : IDisposable
         var bad = await shop.Client.GetStringAsync($"/api/markets/{Market}/imports/{view["id"]}/bad.csv");
         Assert.Contains("3,“viele” in column 2 is not a number (searches),bat,viele,9", bad);
 
-        var shelf = await shop.Shelf(Market, new { has = "", by = "volume", down = true });
+        var shelf = await shop.Shelf(
+            Market,
+            new
+            {
+                has = "",
+                by = "volume",
+                down = true,
+            }
+        );
         Assert.Equal(["larch bat box", "roost"], shelf["rows"]!.AsArray().Select(r => r!["text"]!.GetValue<string>()));
-        Assert.Equal((1300, "field notes"), (shelf["rows"]![0]!["numbers"]!["volume"]!.GetValue<int>(), shelf["rows"]![0]!["numbers"]!["source"]!.GetValue<string>()));
+        Assert.Equal(
+            (1300, "field notes"),
+            (shelf["rows"]![0]!["numbers"]!["volume"]!.GetValue<int>(), shelf["rows"]![0]!["numbers"]!["source"]!.GetValue<string>())
+        );
         Assert.Null(shelf["rows"]![1]!["numbers"]!["volume"]);
         Assert.Equal(1, shelf["norm"]!["readings"]!.GetValue<int>());
 
@@ -65,7 +87,10 @@ public sealed class ShelfApiTests : IDisposable
     {
         const string Market = "chalk-shelf-gb";
         var view = await Begin(Market, "term,volume\nbird house,5\nnest box,7\n");
-        await File.AppendAllTextAsync(Path.Combine(shop.Folder, "imports", view["id"]!.GetValue<string>()), "\"owl" + new string('x', 3_000_000));
+        await File.AppendAllTextAsync(
+            Path.Combine(shop.Folder, "imports", view["id"]!.GetValue<string>()),
+            "\"owl" + new string('x', 3_000_000)
+        );
         var done = await Run(Market, view, null);
         Assert.Contains("Row 4 is longer than 1,024 KB", done["problem"]!.GetValue<string>());
         Assert.Equal(0, (await shop.Shelf(Market, new { }))["all"]!.GetValue<int>());
@@ -86,7 +111,10 @@ public sealed class ShelfApiTests : IDisposable
             rows.Append($"bird house {i},{i}\n");
         var view = await Begin(Market, rows.ToString());
         using var stop = new CancellationTokenSource();
-        using var request = new HttpRequestMessage(HttpMethod.Post, $"/api/markets/{Market}/imports/{view["id"]}/run") { Content = JsonContent.Create(new { look = view["look"], source = "x" }) };
+        using var request = new HttpRequestMessage(HttpMethod.Post, $"/api/markets/{Market}/imports/{view["id"]}/run")
+        {
+            Content = JsonContent.Create(new { look = view["look"], source = "x" }),
+        };
         using var response = await shop.Client.SendAsync(request, HttpCompletionOption.ResponseHeadersRead, stop.Token);
         await stop.CancelAsync();
         response.Dispose();
@@ -99,8 +127,16 @@ public sealed class ShelfApiTests : IDisposable
     public async Task What_is_shown_goes_out_as_csv_and_xlsx_and_formulas_are_made_harmless()
     {
         const string Market = "overprint-lane-gb";
-        await shop.Post($"/api/markets/{Market}/paste", new { text = "=heron shirt; 30; 5\n+heron tee; 20\nheron mug; 10; 1", source = "@list" });
-        var query = new { has = "heron", by = "volume", down = true };
+        await shop.Post(
+            $"/api/markets/{Market}/paste",
+            new { text = "=heron shirt; 30; 5\n+heron tee; 20\nheron mug; 10; 1", source = "@list" }
+        );
+        var query = new
+        {
+            has = "heron",
+            by = "volume",
+            down = true,
+        };
         var csv = await (await shop.Client.PostAsJsonAsync($"/api/markets/{Market}/shelf/export.csv", query)).Content.ReadAsStringAsync();
         var lines = csv.TrimStart('\uFEFF').Split("\r\n");
         Assert.StartsWith("Term,Searches/mo,Competing listings", lines[0]);
@@ -108,7 +144,10 @@ public sealed class ShelfApiTests : IDisposable
         Assert.Contains(",\"'@list\",", lines[1]);
         Assert.StartsWith("\"'+heron tee\",20,,", lines[2]);
         var file = Path.Combine(shop.Folder, "out.xlsx");
-        await File.WriteAllBytesAsync(file, await (await shop.Client.PostAsJsonAsync($"/api/markets/{Market}/shelf/export.xlsx", query)).Content.ReadAsByteArrayAsync());
+        await File.WriteAllBytesAsync(
+            file,
+            await (await shop.Client.PostAsJsonAsync($"/api/markets/{Market}/shelf/export.xlsx", query)).Content.ReadAsByteArrayAsync()
+        );
         var rows = MiniExcel.Query(file, useHeaderRow: true).Cast<IDictionary<string, object>>().ToList();
         Assert.Equal(["'=heron shirt", "'+heron tee", "heron mug"], rows.Select(r => r["Term"]));
         Assert.Equal(30d, Convert.ToDouble(rows[0]["Searches/mo"]));
@@ -123,7 +162,13 @@ public sealed class ShelfApiTests : IDisposable
     {
         const string Market = "marsh-and-moor-gb";
         await shop.Post($"/api/markets/{Market}/paste", new { text = "reed cabin; 40; 4", source = "list" });
-        var query = new { also = new[] { "reed cabin", "dovecote" }, by = "volume", down = true, take = 10 };
+        var query = new
+        {
+            also = new[] { "reed cabin", "dovecote" },
+            by = "volume",
+            down = true,
+            take = 10,
+        };
         var shelf = await shop.Shelf(Market, query);
         Assert.Equal(["reed cabin"], shelf["rows"]!.AsArray().Select(r => r!["text"]!.GetValue<string>()));
         Assert.Equal(["dovecote"], shelf["absent"]!.AsArray().Select(k => k!.GetValue<string>()));
@@ -131,7 +176,16 @@ public sealed class ShelfApiTests : IDisposable
         Assert.Equal("dovecote,,,,,,,,,,", csv.Split("\r\n")[2]); // unknown, not zero
         Assert.Equal(404, (int)(await shop.Client.PostAsJsonAsync($"/api/markets/{Market}/shelf/export.doc", query)).StatusCode);
         Assert.Equal(1, (await shop.Get($"/api/markets/{Market}/sources"))["list"]!.GetValue<int>());
-        var only = await shop.Shelf(Market, new { source = "nobody", by = "text", down = false, take = 10 });
+        var only = await shop.Shelf(
+            Market,
+            new
+            {
+                source = "nobody",
+                by = "text",
+                down = false,
+                take = 10,
+            }
+        );
         Assert.Equal(0, only["passing"]!.GetValue<int>());
     }
 
@@ -158,12 +212,20 @@ public sealed class ShelfApiTests : IDisposable
         Assert.Equal(family.Max(f => f!["volume"]?.GetValue<long>() ?? 0), strongest["volume"]!.GetValue<long>());
         var seen = term["seen"]!;
         Assert.Equal(100, seen["looked"]!.GetValue<int>());
-        Assert.True(seen["prices"]!.AsArray().Select(p => p!.GetValue<decimal>()).SequenceEqual(seen["prices"]!.AsArray().Select(p => p!.GetValue<decimal>()).Order()));
+        Assert.True(
+            seen["prices"]!
+                .AsArray()
+                .Select(p => p!.GetValue<decimal>())
+                .SequenceEqual(seen["prices"]!.AsArray().Select(p => p!.GetValue<decimal>()).Order())
+        );
         Assert.InRange(seen["shippingIncluded"]!.GetValue<double>(), 0.1, 0.9);
         Assert.DoesNotContain(seen["words"]!.AsArray(), w => w!["text"]!.GetValue<string>() is "bird" or "bird house");
 
         var countries = (await shop.Get("/api/markets/longbarrow-us/countries?text=gray+bird+house")).AsArray();
-        Assert.Equal(["longbarrow-us", "longbarrow-gb", "longbarrow-au", "web-us", "web-gb", "web-au"], countries.Select(c => c!["marketId"]!.GetValue<string>()));
+        Assert.Equal(
+            ["longbarrow-us", "longbarrow-gb", "longbarrow-au", "web-us", "web-gb", "web-au"],
+            countries.Select(c => c!["marketId"]!.GetValue<string>())
+        );
         Assert.NotNull(countries[0]!["own"]!["volume"]);
         Assert.Null(countries[1]!["own"]!["volume"]);
         Assert.StartsWith("grey bird", countries[1]!["spelling"]!.GetValue<string>()); // what is typed there
@@ -174,7 +236,15 @@ public sealed class ShelfApiTests : IDisposable
     public async Task A_dig_goes_on_line_by_line_says_how_far_and_ends_with_what_sellers_use()
     {
         var product = await shop.AddProduct();
-        var lines = await shop.Lines($"/api/products/{product}/dig", new { marketId = "longbarrow-us", text = "bird bath", parentId = (int?)null });
+        var lines = await shop.Lines(
+            $"/api/products/{product}/dig",
+            new
+            {
+                marketId = "longbarrow-us",
+                text = "bird bath",
+                parentId = (int?)null,
+            }
+        );
         Assert.Equal("bird bath", lines[0]["rows"]![0]!["text"]!.GetValue<string>());
         Assert.Equal((1, 29), (lines[0]["done"]!.GetValue<int>(), lines[0]["of"]!.GetValue<int>()));
         Assert.StartsWith("Getting suggestions for “bird bath", lines[0]["doing"]!.GetValue<string>());
@@ -186,7 +256,10 @@ public sealed class ShelfApiTests : IDisposable
         Assert.Contains(last, r => r!["typed"] is null && r["sellers"] is not null); // words that only sellers use
         Assert.Contains(last, r => r!["typed"] is not null && r["sellers"] is not null); // and some that both do
         // Places among what is typed are counted on from the first answer of the box.
-        Assert.Equal(Enumerable.Range(1, last.Count(r => r!["typed"] is not null)), last.Select(r => r!["typed"]?.GetValue<int>()).OfType<int>().Order());
+        Assert.Equal(
+            Enumerable.Range(1, last.Count(r => r!["typed"] is not null)),
+            last.Select(r => r!["typed"]?.GetValue<int>()).OfType<int>().Order()
+        );
     }
 
     [Fact]
@@ -197,25 +270,75 @@ public sealed class ShelfApiTests : IDisposable
         for (var i = 0; i < 120_000; i++)
             rows.Append($"sheet {(char)('a' + i % 26)}{i},{i * 7919 % 120_011},{i % 977}\n");
         await Run(Market, await Begin(Market, rows.ToString()), "list");
-        var first = await shop.Shelf(Market, new { has = "sheet a", by = "volume", down = true, take = 200 });
+        var first = await shop.Shelf(
+            Market,
+            new
+            {
+                has = "sheet a",
+                by = "volume",
+                down = true,
+                take = 200,
+            }
+        );
         var passing = first["passing"]!.GetValue<int>();
         Assert.Equal(120_000, first["all"]!.GetValue<int>());
         Assert.Equal(Enumerable.Range(0, 120_000).Count(i => i % 26 == 0), passing);
         var seen = new List<long>();
         for (var skip = 0; skip < passing; skip += 2000)
-            seen.AddRange((await shop.Shelf(Market, new { has = "sheet a", by = "volume", down = true, skip, take = 2000 }))["rows"]!.AsArray().Select(r => r!["numbers"]!["volume"]!.GetValue<long>()));
+            seen.AddRange((
+                    await shop.Shelf(
+                        Market,
+                        new
+                        {
+                            has = "sheet a",
+                            by = "volume",
+                            down = true,
+                            skip,
+                            take = 2000,
+                        }
+                    )
+                )["rows"]!.AsArray().Select(r => r!["numbers"]!["volume"]!.GetValue<long>()));
         Assert.Equal(passing, seen.Count);
         Assert.Equal(seen.OrderDescending(), seen);
-        var bounded = await shop.Shelf(Market, new { has = "sheet -a", volumeFrom = 1000, volumeTo = 50_000, competitionTo = 100, by = "competition", down = false, take = 50 });
-        Assert.All(bounded["rows"]!.AsArray(), r =>
-        {
-            Assert.DoesNotContain("sheet a", r!["text"]!.GetValue<string>());
-            Assert.InRange(r["numbers"]!["volume"]!.GetValue<long>(), 1000, 50_000);
-            Assert.InRange(r["numbers"]!["competition"]!.GetValue<long>(), 0, 100);
-        });
+        var bounded = await shop.Shelf(
+            Market,
+            new
+            {
+                has = "sheet -a",
+                volumeFrom = 1000,
+                volumeTo = 50_000,
+                competitionTo = 100,
+                by = "competition",
+                down = false,
+                take = 50,
+            }
+        );
+        Assert.All(
+            bounded["rows"]!.AsArray(),
+            r =>
+            {
+                Assert.DoesNotContain("sheet a", r!["text"]!.GetValue<string>());
+                Assert.InRange(r["numbers"]!["volume"]!.GetValue<long>(), 1000, 50_000);
+                Assert.InRange(r["numbers"]!["competition"]!.GetValue<long>(), 0, 100);
+            }
+        );
         // A dig beside all of it still puts its few terms in their places.
         await shop.Post($"/api/markets/{Market}/paste", new { text = "sheet aaa; 999999; 1", source = "x" });
-        Assert.Equal("sheet aaa", (await shop.Shelf(Market, new { has = "sheet a", by = "volume", down = true, take = 1 }))["rows"]![0]!["text"]!.GetValue<string>());
+        Assert.Equal(
+            "sheet aaa",
+            (
+                await shop.Shelf(
+                    Market,
+                    new
+                    {
+                        has = "sheet a",
+                        by = "volume",
+                        down = true,
+                        take = 1,
+                    }
+                )
+            )["rows"]![0]!["text"]!.GetValue<string>()
+        );
     }
 
     [Fact]
@@ -233,7 +356,17 @@ public sealed class ShelfApiTests : IDisposable
         var product = await shop.AddProduct();
         await shop.Dig(product, Market, "owl house");
         var before = await shop.Get($"/api/markets/{Market}/term?text=owl+house");
-        var right = await shop.Post($"/api/markets/{Market}/correct", new { text = "owl house", volume = 77, competition = (long?)null, titlesHolding = 3, clickCost = 0.5 });
+        var right = await shop.Post(
+            $"/api/markets/{Market}/correct",
+            new
+            {
+                text = "owl house",
+                volume = 77,
+                competition = (long?)null,
+                titlesHolding = 3,
+                clickCost = 0.5,
+            }
+        );
         Assert.Equal((77, "by hand"), (right["volume"]!.GetValue<int>(), right["source"]!.GetValue<string>()));
         Assert.Null(right["competition"]);
         Assert.Equal(before["numbers"]!["months"]!.ToJsonString(), right["months"]!.ToJsonString());
@@ -244,7 +377,18 @@ public sealed class ShelfApiTests : IDisposable
         Assert.Equal([true, false], readings.Select(r => r!["counts"]!.GetValue<bool>()));
         var back = await shop.Post($"/api/markets/{Market}/readings/{readings[1]!["id"]}/use", new { });
         Assert.Equal(before["numbers"]!["volume"]!.ToJsonString(), back["volume"]!.ToJsonString());
-        await shop.Post($"/api/markets/{Market}/correct", new { text = "owl house", volume = -1, competition = (long?)null, titlesHolding = (long?)null, clickCost = (decimal?)null }, 400);
+        await shop.Post(
+            $"/api/markets/{Market}/correct",
+            new
+            {
+                text = "owl house",
+                volume = -1,
+                competition = (long?)null,
+                titlesHolding = (long?)null,
+                clickCost = (decimal?)null,
+            },
+            400
+        );
     }
 
     [Fact]
@@ -252,7 +396,11 @@ public sealed class ShelfApiTests : IDisposable
     {
         const string Market = "overprint-lane-au";
         var lines = Enumerable.Range(1, 40).Select(i => $"heron thing {i},{i * 10},{i * 20},3");
-        await Run(Market, await Begin(Market, "term,volume,listings,titles\n" + string.Join('\n', lines) + "\nheron absurd,300,2,900\n"), "list");
+        await Run(
+            Market,
+            await Begin(Market, "term,volume,listings,titles\n" + string.Join('\n', lines) + "\nheron absurd,300,2,900\n"),
+            "list"
+        );
         var doubts = (await shop.Get($"/api/markets/{Market}/term?text=heron+absurd"))["numbers"]!["doubts"]!.AsArray();
         Assert.Equal(["titles", "competition"], doubts.Select(d => d!["kind"]!.GetValue<string>()));
         Assert.Contains("900 titles contain the exact phrase, but only 2 listings", doubts[0]!["why"]!.GetValue<string>());
@@ -264,16 +412,34 @@ public sealed class ShelfApiTests : IDisposable
     {
         var alike = (await shop.Get("/api/markets/hedgerow-fair-us/alike?text=small+bird+house")).AsArray();
         var small = alike.Single(a => a!["word"]!.GetValue<string>() == "small")!["alike"]!.AsArray();
-        var large = small.Single(a => a!["term"]!.GetValue<string>() == "mini bird house" || a["term"]!.GetValue<string>() == "little bird house")!;
+        var large = small.Single(a =>
+            a!["term"]!.GetValue<string>() == "mini bird house" || a["term"]!.GetValue<string>() == "little bird house"
+        )!;
         Assert.Equal("adjective", large["part"]!.GetValue<string>());
 
-        var product = (await shop.Post("/api/products", new { name = "Box", facts = new { what = "bird house", materials = new[] { "larch", "cedar" } }, pictures = (object?)null }))["id"]!.GetValue<int>();
+        var product = (
+            await shop.Post(
+                "/api/products",
+                new
+                {
+                    name = "Box",
+                    facts = new { what = "bird house", materials = new[] { "larch", "cedar" } },
+                    pictures = (object?)null,
+                }
+            )
+        )["id"]!.GetValue<int>();
         var grid = await shop.Get($"/api/products/{product}/grid/hedgerow-fair-us?head=bird+house");
         Assert.Equal("bird house", grid["heads"]![0]!.GetValue<string>());
-        Assert.Equal(["material", "style", "colour", "size", "audience", "occasion"], grid["facets"]!.AsArray().Select(f => f!["facet"]!.GetValue<string>()));
+        Assert.Equal(
+            ["material", "style", "colour", "size", "audience", "occasion"],
+            grid["facets"]!.AsArray().Select(f => f!["facet"]!.GetValue<string>())
+        );
         var rows = grid["facets"]![0]!["rows"]!.AsArray();
         // What is true of it comes first: larch and cedar, and so wood; copper is not.
-        Assert.Equal(["cedar", "larch", "wood"], rows.Where(r => r!["own"]!.GetValue<bool>()).Select(r => r!["word"]!.GetValue<string>()).Order());
+        Assert.Equal(
+            ["cedar", "larch", "wood"],
+            rows.Where(r => r!["own"]!.GetValue<bool>()).Select(r => r!["word"]!.GetValue<string>()).Order()
+        );
         Assert.True(rows.Take(3).All(r => r!["own"]!.GetValue<bool>()));
         var cedar = rows.Single(r => r!["word"]!.GetValue<string>() == "cedar")!["cells"]![0]!;
         Assert.Equal("cedar bird house", cedar["text"]!.GetValue<string>());
@@ -284,7 +450,10 @@ public sealed class ShelfApiTests : IDisposable
 
     private async Task<JsonNode> Begin(string market, string text)
     {
-        using var response = await shop.Client.PostAsync($"/api/markets/{market}/imports?name=terms.csv", new StringContent(text, new UTF8Encoding(false), "application/octet-stream"));
+        using var response = await shop.Client.PostAsync(
+            $"/api/markets/{market}/imports?name=terms.csv",
+            new StringContent(text, new UTF8Encoding(false), "application/octet-stream")
+        );
         var answer = await response.Content.ReadAsStringAsync();
         Assert.True(response.IsSuccessStatusCode, answer);
         return JsonNode.Parse(answer)!;

@@ -31,31 +31,38 @@ public class ShelfColumnsTests
         select new ShelfQuery(has, least, null, null, most, room, null, null, null, source, null, null, order, down, skip, take);
 
     [Fact]
-    public void It_finds_what_a_look_through_all_rows_finds() => Check.One(
-        Config.QuickThrowOnFailure.WithMaxTest(150),
-        Prop.ForAll(Line.ListOf().ToArbitrary(), Line.ListOf().ToArbitrary(), Query.ListOf(3).ToArbitrary(), (first, then, queries) =>
-        {
-            var shelf = new ShelfColumns();
-            var plain = new Dictionary<string, ShelfLine>();
-            foreach (var query in queries)
-            {
-                Set(first);
-                shelf.ComputeStatistics();
-                Same(shelf, plain, query);
-                Set(then); // changes after an order was kept: it is mended
-                Same(shelf, plain, query);
-            }
-
-            void Set(IEnumerable<ShelfLine> lines)
-            {
-                foreach (var line in lines)
+    public void It_finds_what_a_look_through_all_rows_finds() =>
+        Check.One(
+            Config.QuickThrowOnFailure.WithMaxTest(150),
+            Prop.ForAll(
+                Line.ListOf().ToArbitrary(),
+                Line.ListOf().ToArbitrary(),
+                Query.ListOf(3).ToArbitrary(),
+                (first, then, queries) =>
                 {
-                    var id = plain.TryGetValue(line.Key, out var known) ? known.Id : plain.Count + 1;
-                    plain[line.Key] = line with { Id = id };
-                    shelf.Set(line with { Id = id });
+                    var shelf = new ShelfColumns();
+                    var plain = new Dictionary<string, ShelfLine>();
+                    foreach (var query in queries)
+                    {
+                        Set(first);
+                        shelf.ComputeStatistics();
+                        Same(shelf, plain, query);
+                        Set(then); // changes after an order was kept: it is mended
+                        Same(shelf, plain, query);
+                    }
+
+                    void Set(IEnumerable<ShelfLine> lines)
+                    {
+                        foreach (var line in lines)
+                        {
+                            var id = plain.TryGetValue(line.Key, out var known) ? known.Id : plain.Count + 1;
+                            plain[line.Key] = line with { Id = id };
+                            shelf.Set(line with { Id = id });
+                        }
+                    }
                 }
-            }
-        }));
+            )
+        );
 
     [Fact]
     public void What_was_dug_passes_beside_what_has_the_head()
@@ -70,17 +77,30 @@ public class ShelfColumnsTests
         Assert.Equal(4, shelf.Sources()["m"]);
     }
 
-    private static Gen<double> Number(int most) => Gen.Frequency((1, Gen.Constant(double.NaN)), (4, Gen.Choose(0, most).Select(n => (double)n)));
+    private static Gen<double> Number(int most) =>
+        Gen.Frequency((1, Gen.Constant(double.NaN)), (4, Gen.Choose(0, most).Select(n => (double)n)));
 
     private static void Same(ShelfColumns shelf, Dictionary<string, ShelfLine> plain, ShelfQuery q)
     {
         double Headroom(ShelfLine l) => TermMeasures.Headroom(Known(l.Volume), Known(l.Competition), shelf.Norm.Centre) ?? double.NaN;
-        var passing = plain.Values.Where(l =>
-            (q.Has ?? "").Split(' ', StringSplitOptions.RemoveEmptyEntries).All(w =>
-                w[0] == '-' ? !Holds(l.Key, w[1..]) : Holds(l.Key, w))
-            && !(q.VolumeFrom is { } v && !(l.Volume >= v)) && !(q.CompetitionTo is { } c && !(l.Competition <= c))
-            && !(q.HeadroomFrom is { } h && !(Headroom(l) >= h)) && (q.Source is null || l.Source == q.Source)).ToList();
-        double Value(ShelfLine l) => q.By switch { ShelfOrder.Volume => l.Volume, ShelfOrder.Competition => l.Competition, _ => Headroom(l) };
+        var passing = plain
+            .Values.Where(l =>
+                (q.Has ?? "")
+                    .Split(' ', StringSplitOptions.RemoveEmptyEntries)
+                    .All(w => w[0] == '-' ? !Holds(l.Key, w[1..]) : Holds(l.Key, w))
+                && !(q.VolumeFrom is { } v && !(l.Volume >= v))
+                && !(q.CompetitionTo is { } c && !(l.Competition <= c))
+                && !(q.HeadroomFrom is { } h && !(Headroom(l) >= h))
+                && (q.Source is null || l.Source == q.Source)
+            )
+            .ToList();
+        double Value(ShelfLine l) =>
+            q.By switch
+            {
+                ShelfOrder.Volume => l.Volume,
+                ShelfOrder.Competition => l.Competition,
+                _ => Headroom(l),
+            };
         var (ids, all) = shelf.Search(q);
         Assert.Equal(passing.Count, all);
         Assert.Equal(Math.Clamp(passing.Count - q.Skip, 0, q.Take), ids.Count);
@@ -95,14 +115,24 @@ public class ShelfColumnsTests
         }
 
         // The values stand in order, unknown ones last, and nothing better was left out.
-        var wanted = (q.Down ? passing.Where(l => !double.IsNaN(Value(l))).OrderByDescending(Value) : passing.Where(l => !double.IsNaN(Value(l))).OrderBy(Value))
-            .Concat(passing.Where(l => double.IsNaN(Value(l)))).Skip(q.Skip).Take(q.Take).Select(Value);
+        var wanted = (
+            q.Down
+                ? passing.Where(l => !double.IsNaN(Value(l))).OrderByDescending(Value)
+                : passing.Where(l => !double.IsNaN(Value(l))).OrderBy(Value)
+        )
+            .Concat(passing.Where(l => double.IsNaN(Value(l))))
+            .Skip(q.Skip)
+            .Take(q.Take)
+            .Select(Value);
         Assert.Equal(wanted, ids.Select(id => Value(byId[id])));
     }
 
-    private static readonly Comparer<string> Bytes = Comparer<string>.Create((a, b) => System.Text.Encoding.UTF8.GetBytes(a).AsSpan().SequenceCompareTo(System.Text.Encoding.UTF8.GetBytes(b)));
+    private static readonly Comparer<string> Bytes = Comparer<string>.Create(
+        (a, b) => System.Text.Encoding.UTF8.GetBytes(a).AsSpan().SequenceCompareTo(System.Text.Encoding.UTF8.GetBytes(b))
+    );
 
-    private static bool Holds(string key, string word) => key.Contains(word, StringComparison.Ordinal) || Fold.Letters(key).Contains(word, StringComparison.Ordinal);
+    private static bool Holds(string key, string word) =>
+        key.Contains(word, StringComparison.Ordinal) || Fold.Letters(key).Contains(word, StringComparison.Ordinal);
 
     private static double? Known(double value) => double.IsNaN(value) ? null : value;
 }

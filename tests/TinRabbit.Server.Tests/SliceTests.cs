@@ -37,8 +37,26 @@ public sealed class SliceTests : IDisposable
         Assert.Equal(first["stepId"]!.GetValue<int>(), again["stepId"]!.GetValue<int>());
         Assert.Equal(rows[3]!["numbers"]!["takenAt"]!.GetValue<string>(), again["rows"]![3]!["numbers"]!["takenAt"]!.GetValue<string>());
 
-        await shop.Post($"/api/products/{product}/dig", new { marketId = Market, text = " … ", parentId = (int?)null }, 400);
-        await shop.Post($"/api/products/{product}/dig", new { marketId = "moon", text = "nest box", parentId = (int?)null }, 400);
+        await shop.Post(
+            $"/api/products/{product}/dig",
+            new
+            {
+                marketId = Market,
+                text = " … ",
+                parentId = (int?)null,
+            },
+            400
+        );
+        await shop.Post(
+            $"/api/products/{product}/dig",
+            new
+            {
+                marketId = "moon",
+                text = "nest box",
+                parentId = (int?)null,
+            },
+            400
+        );
     }
 
     [Fact]
@@ -56,12 +74,18 @@ public sealed class SliceTests : IDisposable
     public async Task A_pasted_column_joins_the_shelf_and_bad_lines_are_named()
     {
         var market = "longbarrow-gb";
-        var pasted = await shop.Post($"/api/markets/{market}/paste", new { text = "larch bat box\t1,300\t210\n…\t5\nbat shelf; lots\nLarch  Bat Box\nbat roost", source = "notebook" });
+        var pasted = await shop.Post(
+            $"/api/markets/{market}/paste",
+            new { text = "larch bat box\t1,300\t210\n…\t5\nbat shelf; lots\nLarch  Bat Box\nbat roost", source = "notebook" }
+        );
         Assert.Equal((2, 2), (pasted["taken"]!.GetValue<int>(), pasted["new"]!.GetValue<int>()));
         Assert.Equal([2, 3], pasted["bad"]!.AsArray().Select(b => b!["line"]!.GetValue<int>()));
         var shelf = await shop.Shelf(market, new { has = "bat" });
         Assert.Equal(["larch bat box", "bat roost"], shelf["rows"]!.AsArray().Select(r => r!["text"]!.GetValue<string>()));
-        Assert.Equal((1300, "notebook"), (shelf["rows"]![0]!["numbers"]!["volume"]!.GetValue<int>(), shelf["rows"]![0]!["numbers"]!["source"]!.GetValue<string>()));
+        Assert.Equal(
+            (1300, "notebook"),
+            (shelf["rows"]![0]!["numbers"]!["volume"]!.GetValue<int>(), shelf["rows"]![0]!["numbers"]!["source"]!.GetValue<string>())
+        );
 
         // The same again changes nothing.
         var again = await shop.Post($"/api/markets/{market}/paste", new { text = "larch bat box\t1,300\t210", source = "notebook" });
@@ -81,7 +105,10 @@ public sealed class SliceTests : IDisposable
         Assert.Equal(["bird house title good at the front", "bluebird house avoid core the hole is too small"], await Picks());
         Assert.Equal("Removed “wren house” from the picks", await Undo());
         Assert.Equal("Changed the order of the picks", await Undo());
-        Assert.Equal(["bird house title good at the front", "wren house anywhere core ", "bluebird house avoid core the hole is too small"], await Picks());
+        Assert.Equal(
+            ["bird house title good at the front", "wren house anywhere core ", "bluebird house avoid core the hole is too small"],
+            await Picks()
+        );
         Assert.Equal("Marked “bluebird house” as avoid", await Undo());
         Assert.StartsWith("Moved “bird house” to title", await Undo());
         Assert.Equal(["bird house anywhere core ", "wren house anywhere core "], await Picks());
@@ -90,8 +117,12 @@ public sealed class SliceTests : IDisposable
         Assert.Null((await shop.Post($"/api/changes/undo?product={product}", new { }))["what"]);
 
         async Task<string?> Undo() => (await shop.Post($"/api/changes/undo?product={product}", new { }))["what"]!.GetValue<string>();
-        async Task<string[]> Picks() => [.. (await shop.Get($"/api/products/{product}/picks?marketId={Market}"))["picks"]!.AsArray()
-            .Select(p => $"{p!["text"]} {p["home"]} {p["fit"]} {p["note"]}")];
+        async Task<string[]> Picks() =>
+            [
+                .. (await shop.Get($"/api/products/{product}/picks?marketId={Market}"))["picks"]!
+                    .AsArray()
+                    .Select(p => $"{p!["text"]} {p["home"]} {p["fit"]} {p["note"]}"),
+            ];
     }
 
     [Fact]
@@ -100,7 +131,18 @@ public sealed class SliceTests : IDisposable
         var product = await shop.AddProduct();
         await shop.Pick(product, ["bird house"]);
         Assert.Null((await shop.Pick(product, ["bird house"]))["what"]);
-        await shop.Post($"/api/products/{product}/picks", new { texts = new[] { "owl", "?!" }, source = "", fit = (string?)null, home = (string?)null, note = (string?)null }, 400);
+        await shop.Post(
+            $"/api/products/{product}/picks",
+            new
+            {
+                texts = new[] { "owl", "?!" },
+                source = "",
+                fit = (string?)null,
+                home = (string?)null,
+                note = (string?)null,
+            },
+            400
+        );
         Assert.Single((await shop.Get($"/api/products/{product}/picks?marketId={Market}"))["picks"]!.AsArray());
     }
 
@@ -113,11 +155,18 @@ public sealed class SliceTests : IDisposable
         await shop.Pick(product, ["bird house", "bird house kit"]);
         await shop.Pick(product, ["bird house plans"], home: "later");
         await shop.Pick(product, ["birdhouse"], home: "avoid");
-        var weighed = await shop.Post($"/api/listings/{listing}/weigh", new { marketId = Market, fields = new { title = "Cedar bird house", tags = new[] { new string('x', 30) } } });
+        var weighed = await shop.Post(
+            $"/api/listings/{listing}/weigh",
+            new { marketId = Market, fields = new { title = "Cedar bird house", tags = new[] { new string('x', 30) } } }
+        );
         Assert.Equal((2, 1), (weighed["picks"]!.GetValue<int>(), weighed["eligible"]!.GetValue<int>()));
         Assert.Equal(["kit"], weighed["terms"]![1]!["missing"]!.AsArray().Select(m => m!.GetValue<string>()));
         Assert.Equal(6, weighed["rooms"]!["tags"]!["over"]!.GetValue<int>());
-        var picks = (await shop.Get($"/api/products/{product}/picks?marketId={Market}"))["picks"]!.AsArray().Take(2).Select(p => p!["demand"]!.GetValue<double>()).ToArray();
+        var picks = (await shop.Get($"/api/products/{product}/picks?marketId={Market}"))["picks"]!
+            .AsArray()
+            .Take(2)
+            .Select(p => p!["demand"]!.GetValue<double>())
+            .ToArray();
         Assert.Equal(picks[0] / picks.Sum() * 100, weighed["reach"]!.GetValue<double>(), 9);
     }
 
@@ -128,7 +177,16 @@ public sealed class SliceTests : IDisposable
         var product = await own.AddProduct();
         var listing = await own.ListingOf(product, "hedgerow-fair");
         await own.Pick(product, ["bird house", "bird house kit", "cedar nest box", "owl box"]);
-        var titles = new[] { "Cedar bird house", "Cedar bird house kit", "Kit of a cedar nest box", "A Cedar nest box", "", "owl box, bird house", "owl box, bird houses" };
+        var titles = new[]
+        {
+            "Cedar bird house",
+            "Cedar bird house kit",
+            "Kit of a cedar nest box",
+            "A Cedar nest box",
+            "",
+            "owl box, bird house",
+            "owl box, bird houses",
+        };
         var known = new Dictionary<string, string>();
         string? since = null;
         foreach (var title in titles)
@@ -155,7 +213,16 @@ public sealed class SliceTests : IDisposable
         var after = await Weigh(titles[^1], since);
         Assert.Equal((null, 5), (after["since"], after["terms"]!.AsArray().Count));
 
-        Task<JsonNode> Weigh(string title, string? since) => own.Post($"/api/listings/{listing}/weigh", new { marketId = Market, fields = new { title }, since });
+        Task<JsonNode> Weigh(string title, string? since) =>
+            own.Post(
+                $"/api/listings/{listing}/weigh",
+                new
+                {
+                    marketId = Market,
+                    fields = new { title },
+                    since,
+                }
+            );
 
         static string Key(JsonNode? term) => term!["key"]!.GetValue<string>();
     }
@@ -166,7 +233,10 @@ public sealed class SliceTests : IDisposable
         using var own = new TestShop();
         var product = await own.AddProduct();
         var listing = await own.ListingOf(product, "longbarrow");
-        var saved = await own.Put($"/api/listings/{listing}/copy", new { fields = new { title = "Cedar nest box 🐦", bullets = new[] { "A", "B" } }, revision = 0 });
+        var saved = await own.Put(
+            $"/api/listings/{listing}/copy",
+            new { fields = new { title = "Cedar nest box 🐦", bullets = new[] { "A", "B" } }, revision = 0 }
+        );
         Assert.Equal(1, saved["revision"]!.GetValue<int>());
         var conflict = await own.Put($"/api/listings/{listing}/copy", new { fields = new { title = "Another window" }, revision = 0 }, 409);
         Assert.Equal("Cedar nest box 🐦", conflict["copy"]!["title"]!.GetValue<string>());
@@ -187,11 +257,24 @@ public sealed class SliceTests : IDisposable
     {
         var product = await shop.AddProduct("=Heron \"tee\"");
         var listing = await shop.ListingOf(product, "hedgerow-fair");
-        await shop.Put($"/api/listings/{listing}/copy", new { fields = new { title = "Heron, wading", tags = new[] { "heron shirt", "", "bird tee" }, attributes = new Dictionary<string, string[]> { ["Size"] = ["S", "M"] } }, revision = 0 });
+        await shop.Put(
+            $"/api/listings/{listing}/copy",
+            new
+            {
+                fields = new
+                {
+                    title = "Heron, wading",
+                    tags = new[] { "heron shirt", "", "bird tee" },
+                    attributes = new Dictionary<string, string[]> { ["Size"] = ["S", "M"] },
+                },
+                revision = 0,
+            }
+        );
         var csv = await shop.Client.GetStringAsync($"/api/listings/{listing}/export.csv");
         Assert.Equal(
             "product,platform,title,tags,materials,category,attributes,description\r\n\"'=Heron \"\"tee\"\"\",hedgerow-fair,\"Heron, wading\",\"heron shirt, bird tee\",,,Size: S / M,\r\n",
-            csv);
+            csv
+        );
         Assert.Equal([0xEF, 0xBB, 0xBF], (await shop.Client.GetByteArrayAsync($"/api/listings/{listing}/export.csv"))[..3]); // spreadsheets know UTF-8 by it
         var json = JsonNode.Parse(await shop.Client.GetStringAsync($"/api/listings/{listing}/export.json"))!;
         Assert.Equal("""["heron shirt","","bird tee"]""", json["fields"]!["tags"]!.ToJsonString());
@@ -226,14 +309,25 @@ public sealed class SliceTests : IDisposable
         Assert.Equal(0, weighed["unknownVolume"]!.GetValue<int>());
 
         // On each of the six platforms at least one listing is there to be put right.
-        var platforms = view["markets"]!.AsArray().Where(m => m!["country"]!.GetValue<string>() == "us").ToDictionary(m => m!["platformId"]!.GetValue<string>(), m => m!["id"]!.GetValue<string>());
+        var platforms = view["markets"]!
+            .AsArray()
+            .Where(m => m!["country"]!.GetValue<string>() == "us")
+            .ToDictionary(m => m!["platformId"]!.GetValue<string>(), m => m!["id"]!.GetValue<string>());
         Assert.Equal(6, platforms.Count);
         foreach (var (platform, market) in platforms)
         {
-            var listings = view["products"]!.AsArray().Select(p => p!["listings"]![platform]).OfType<JsonNode>().Select(l => l.GetValue<int>());
+            var listings = view["products"]!
+                .AsArray()
+                .Select(p => p!["listings"]![platform])
+                .OfType<JsonNode>()
+                .Select(l => l.GetValue<int>());
             var found = new List<string>();
             foreach (var listing in listings)
-                found.AddRange((await demo.Post($"/api/listings/{listing}/check", new { marketId = market, fields = (object?)null }))["findings"]!.AsArray().Select(f => f!["id"]!.GetValue<string>()));
+                found.AddRange(
+                    (await demo.Post($"/api/listings/{listing}/check", new { marketId = market, fields = (object?)null }))["findings"]!
+                        .AsArray()
+                        .Select(f => f!["id"]!.GetValue<string>())
+                );
             Assert.True(found.Count >= 2, platform);
         }
     }

@@ -21,9 +21,19 @@ public class StorageErrorTests
     [InlineData(19, 409, "changed by another request")]
     public async Task Each_error_of_sqlite_is_said(int code, int status, string says)
     {
-        foreach (var exception in new Exception[] { new SqliteException("internal words", code), new DbUpdateException("internal words", new SqliteException("internal words", code)) })
+        foreach (
+            var exception in new Exception[]
+            {
+                new SqliteException("internal words", code),
+                new DbUpdateException("internal words", new SqliteException("internal words", code)),
+            }
+        )
         {
-            var context = new DefaultHttpContext { RequestServices = new ServiceCollection().AddLogging().AddProblemDetails().BuildServiceProvider(), Response = { Body = new MemoryStream() } };
+            var context = new DefaultHttpContext
+            {
+                RequestServices = new ServiceCollection().AddLogging().AddProblemDetails().BuildServiceProvider(),
+                Response = { Body = new MemoryStream() },
+            };
             Assert.True(await new ProblemAnswers(NullLogger<ProblemAnswers>.Instance).TryHandleAsync(context, exception, default));
             context.Response.Body.Position = 0;
             var text = await new StreamReader(context.Response.Body).ReadToEndAsync();
@@ -45,7 +55,11 @@ public class StorageErrorTests
             using var command = other.CreateCommand();
             command.CommandText = "BEGIN IMMEDIATE";
             command.ExecuteNonQuery();
-            var busy = await shop.Put($"/api/listings/{listing}/copy", new { fields = new { title = "Not yet" }, revision = 1 }, (int)HttpStatusCode.ServiceUnavailable);
+            var busy = await shop.Put(
+                $"/api/listings/{listing}/copy",
+                new { fields = new { title = "Not yet" }, revision = 1 },
+                (int)HttpStatusCode.ServiceUnavailable
+            );
             Assert.Contains("try again in a moment", busy["detail"]!.GetValue<string>());
             Assert.Equal("Saved", (await shop.Get($"/api/listings/{listing}"))["copy"]!["title"]!.GetValue<string>());
         }

@@ -81,7 +81,10 @@ public sealed class TermTablesTests : IDisposable
         _ = TermTables.MonthOf(""); // the code pages are there from here on
         var bytes = Encoding.GetEncoding(encoding);
         var file = Path.Combine(_folder, "t.csv");
-        File.WriteAllBytes(file, [.. mark ? bytes.GetPreamble() : [], .. bytes.GetBytes("term;volume\ncasa para pájaros;480\ncaja nido;90\n")]);
+        File.WriteAllBytes(
+            file,
+            [.. mark ? bytes.GetPreamble() : [], .. bytes.GetBytes("term;volume\ncasa para pájaros;480\ncaja nido;90\n")]
+        );
         var look = TermTables.Guess(file);
         Assert.Equal(guessed, look.Encoding);
         Assert.Equal(["casa para pájaros", "caja nido"], Read(file, look).Select(t => t.Text));
@@ -106,7 +109,8 @@ public sealed class TermTablesTests : IDisposable
     [InlineData("Monthly searches", null)]
     [InlineData("2025", null)]
     [InlineData("13/2025", null)]
-    public void A_month_is_known_by_its_heading(string head, string? month) => Assert.Equal(month, TermTables.MonthOf(head)?.ToString("yyyy-MM"));
+    public void A_month_is_known_by_its_heading(string head, string? month) =>
+        Assert.Equal(month, TermTables.MonthOf(head)?.ToString("yyyy-MM"));
 
     [Fact]
     public void Month_columns_become_a_history_in_order_and_a_gap_in_it_is_refused()
@@ -157,11 +161,24 @@ public sealed class TermTablesTests : IDisposable
     public void A_workbook_is_read_as_its_cells_say()
     {
         var file = Path.Combine(_folder, "t.xlsx");
-        MiniExcel.SaveAs(file, new[]
-        {
-            new Dictionary<string, object?> { ["Search term"] = "casa para pájaros", ["Monthly volume"] = 1300, ["CPC"] = 0.45 },
-            new Dictionary<string, object?> { ["Search term"] = "nest box", ["Monthly volume"] = "12.1k", ["CPC"] = null },
-        });
+        MiniExcel.SaveAs(
+            file,
+            new[]
+            {
+                new Dictionary<string, object?>
+                {
+                    ["Search term"] = "casa para pájaros",
+                    ["Monthly volume"] = 1300,
+                    ["CPC"] = 0.45,
+                },
+                new Dictionary<string, object?>
+                {
+                    ["Search term"] = "nest box",
+                    ["Monthly volume"] = "12.1k",
+                    ["CPC"] = null,
+                },
+            }
+        );
         var look = TermTables.Guess(file);
         Assert.Equal(("", ""), (look.Encoding, look.Separator));
         var terms = Read(file, look);

@@ -13,9 +13,8 @@ public sealed class TestShop : IDisposable
     private WebApplicationFactory<Program> _factory;
     private readonly bool _demo;
 
-    public TestShop() : this(demo: false)
-    {
-    }
+    public TestShop()
+        : this(demo: false) { }
 
     internal TestShop(bool demo)
     {
@@ -27,7 +26,8 @@ public sealed class TestShop : IDisposable
     }
 
     /// <summary>Copies a shop that was made once for all tests into a folder.</summary>
-    public static void CopyTo(string folder, bool demo) => File.Copy((demo ? DemoTemplate : EmptyTemplate).Value, Path.Combine(folder, "tinrabbit.db"));
+    public static void CopyTo(string folder, bool demo) =>
+        File.Copy((demo ? DemoTemplate : EmptyTemplate).Value, Path.Combine(folder, "tinrabbit.db"));
 
     public string Folder { get; }
 
@@ -50,18 +50,36 @@ public sealed class TestShop : IDisposable
     public async Task<JsonNode> Put(string path, object body, int status = 200) => await Send(HttpMethod.Put, path, body, status);
 
     /// <summary>Adds a product and gives its id.</summary>
-    public async Task<int> AddProduct(string name = "Wren nest box") => (await Post("/api/products", new { name, facts = (object?)null, pictures = (object?)null }))["id"]!.GetValue<int>();
+    public async Task<int> AddProduct(string name = "Wren nest box") =>
+        (
+            await Post(
+                "/api/products",
+                new
+                {
+                    name,
+                    facts = (object?)null,
+                    pictures = (object?)null,
+                }
+            )
+        )["id"]!.GetValue<int>();
 
     /// <summary>A product as the shop shows it.</summary>
-    public async Task<JsonNode> Product(int id) => (await Get("/api/shop"))["products"]!.AsArray().Single(p => p!["id"]!.GetValue<int>() == id)!;
+    public async Task<JsonNode> Product(int id) =>
+        (await Get("/api/shop"))["products"]!.AsArray().Single(p => p!["id"]!.GetValue<int>() == id)!;
 
     /// <summary>Saves facts over those that are there.</summary>
-    public async Task<JsonNode> SaveFacts(int product, object facts) => await Put($"/api/products/{product}/facts", new { facts, revision = (await Product(product))["revision"]!.GetValue<int>() });
+    public async Task<JsonNode> SaveFacts(int product, object facts) =>
+        await Put($"/api/products/{product}/facts", new { facts, revision = (await Product(product))["revision"]!.GetValue<int>() });
 
     /// <summary>Saves a profile over the one that is there.</summary>
     public async Task<JsonNode> SavePlatform(string id, JsonNode profile, int status = 200)
     {
-        var revision = (await Get("/api/platforms"))["platforms"]!.AsArray().SingleOrDefault(p => p!["id"]!.GetValue<string>() == id)?["revision"]!.GetValue<int>() ?? 0;
+        var revision =
+            (await Get("/api/platforms"))["platforms"]!
+                .AsArray()
+                .SingleOrDefault(p => p!["id"]!.GetValue<string>() == id)
+                ?["revision"]!.GetValue<int>()
+            ?? 0;
         return await Put($"/api/platforms/{id}", new { profile, revision }, status);
     }
 
@@ -71,7 +89,15 @@ public sealed class TestShop : IDisposable
     /// <summary>Digs, and puts together what came line by line: a later row takes the place of an earlier one.</summary>
     public async Task<JsonNode> Dig(int product, string market, string text, int? parent = null)
     {
-        var lines = await Lines($"/api/products/{product}/dig", new { marketId = market, text, parentId = parent });
+        var lines = await Lines(
+            $"/api/products/{product}/dig",
+            new
+            {
+                marketId = market,
+                text,
+                parentId = parent,
+            }
+        );
         var rows = new Dictionary<string, JsonNode>();
         foreach (var row in lines.SelectMany(l => l["rows"]!.AsArray()))
             rows[row!["key"]!.GetValue<string>()] = row;
@@ -94,7 +120,17 @@ public sealed class TestShop : IDisposable
     public Task<JsonNode> Shelf(string market, object query) => Post($"/api/markets/{market}/shelf", query);
 
     public Task<JsonNode> Pick(int product, string[] texts, string? home = null, string? fit = null, string? note = null) =>
-        Post($"/api/products/{product}/picks", new { texts, source = "test", fit, home, note });
+        Post(
+            $"/api/products/{product}/picks",
+            new
+            {
+                texts,
+                source = "test",
+                fit,
+                home,
+                note,
+            }
+        );
 
     private async Task<JsonNode> Send(HttpMethod method, string path, object body, int status)
     {
@@ -107,11 +143,12 @@ public sealed class TestShop : IDisposable
 
     private WebApplicationFactory<Program> Factory() => Factory(Folder, _demo);
 
-    private static WebApplicationFactory<Program> Factory(string folder, bool demo) => new WebApplicationFactory<Program>().WithWebHostBuilder(b =>
-    {
-        b.UseSetting("data", folder);
-        b.UseSetting("demo", demo ? "true" : "false");
-    });
+    private static WebApplicationFactory<Program> Factory(string folder, bool demo) =>
+        new WebApplicationFactory<Program>().WithWebHostBuilder(b =>
+        {
+            b.UseSetting("data", folder);
+            b.UseSetting("demo", demo ? "true" : "false");
+        });
 
     private static string MakeTemplate(bool demo)
     {

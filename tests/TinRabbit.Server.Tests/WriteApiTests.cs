@@ -18,7 +18,16 @@ public sealed class WriteApiTests : IDisposable
     }
 
     private Task<JsonNode> Save(int listing, object fields, int revision, string? keep = null, int status = 200) =>
-        shop.Put($"/api/listings/{listing}/copy", new { fields, revision, keep }, status);
+        shop.Put(
+            $"/api/listings/{listing}/copy",
+            new
+            {
+                fields,
+                revision,
+                keep,
+            },
+            status
+        );
 
     private static string[] Texts(JsonNode list, string key) => [.. list.AsArray().Select(i => i![key]!.GetValue<string>())];
 
@@ -29,16 +38,28 @@ public sealed class WriteApiTests : IDisposable
         await shop.Dig(product, Market, "bird house");
         await shop.Pick(product, ["bird house", "cedar bird house", "nesting box"]);
         await shop.Pick(product, ["bluebird house"], home: "avoid");
-        var fill = await shop.Post($"/api/listings/{listing}/fill/backend", new { marketId = Market, fields = new { title = "Cedar box" } });
+        var fill = await shop.Post(
+            $"/api/listings/{listing}/fill/backend",
+            new { marketId = Market, fields = new { title = "Cedar box" } }
+        );
         Assert.Equal(["bird", "house", "nesting"], fill["pieces"]!.AsArray().Select(p => p!.GetValue<string>()).Order());
         Assert.Equal(fill["gain"]!.GetValue<double>(), fill["bound"]!.GetValue<double>(), 6);
-        var weighed = await shop.Post($"/api/listings/{listing}/weigh", new { marketId = Market, fields = new { title = "Cedar box", backend = fill["value"]!.GetValue<string>() } });
+        var weighed = await shop.Post(
+            $"/api/listings/{listing}/weigh",
+            new { marketId = Market, fields = new { title = "Cedar box", backend = fill["value"]!.GetValue<string>() } }
+        );
         Assert.All(weighed["terms"]!.AsArray(), t => Assert.NotEqual("missing", t!["grade"]!.GetValue<string>()));
         Assert.Equal(240, fill["limit"]!.GetValue<int>());
-        var bullets = await shop.Post($"/api/listings/{listing}/fill/bullets", new { marketId = Market, fields = new { title = "Cedar box", bullets = new[] { "Warm." } } });
+        var bullets = await shop.Post(
+            $"/api/listings/{listing}/fill/bullets",
+            new { marketId = Market, fields = new { title = "Cedar box", bullets = new[] { "Warm." } } }
+        );
         Assert.Equal("Warm.", bullets["value"]![0]!.GetValue<string>());
         Assert.Contains("bird house", bullets["value"]![1]!.GetValue<string>());
-        Assert.Contains("does not search Description", (await shop.Post($"/api/listings/{listing}/fill/description", new { marketId = Market, fields = new { } }, 400)).ToJsonString());
+        Assert.Contains(
+            "does not search Description",
+            (await shop.Post($"/api/listings/{listing}/fill/description", new { marketId = Market, fields = new { } }, 400)).ToJsonString()
+        );
         await shop.Post($"/api/listings/{listing}/fill/nowhere", new { marketId = Market, fields = new { } }, 400);
     }
 
@@ -59,7 +80,11 @@ public sealed class WriteApiTests : IDisposable
     {
         var (_, listing) = await Listing();
         async Task<JsonNode> Short(string description) =>
-            (await shop.Post($"/api/listings/{listing}/check", new { marketId = Market, fields = new { title = "Box", description } }))["findings"]!.AsArray().Single(f => f!["id"]!.GetValue<string>() == "description-short")!;
+            (await shop.Post($"/api/listings/{listing}/check", new { marketId = Market, fields = new { title = "Box", description } }))[
+                "findings"
+            ]!
+                .AsArray()
+                .Single(f => f!["id"]!.GetValue<string>() == "description-short")!;
         var first = await Short("A box.");
         Assert.False(first["aside"]!.GetValue<bool>());
         await shop.Put($"/api/listings/{listing}/asides", new { key = first["key"]!.GetValue<string>(), aside = true }, 204);
@@ -77,8 +102,21 @@ public sealed class WriteApiTests : IDisposable
         var (product, listing) = await Listing();
         await shop.SaveFacts(product, new { what = "nest box", materials = new[] { "cedar" } });
         await shop.Pick(product, ["heronry"], home: "avoid", note: "somebody's mark");
-        var findings = (await shop.Post($"/api/listings/{listing}/check", new { marketId = Market, fields = new { title = "Oak nest box, Heronry", description = "A box." } }))["findings"]!.AsArray();
-        Assert.Equal(("avoided", "must", 14, 7), (findings[0]!["id"]!.GetValue<string>(), findings[0]!["level"]!.GetValue<string>(), findings[0]!["start"]!.GetValue<int>(), findings[0]!["length"]!.GetValue<int>()));
+        var findings = (
+            await shop.Post(
+                $"/api/listings/{listing}/check",
+                new { marketId = Market, fields = new { title = "Oak nest box, Heronry", description = "A box." } }
+            )
+        )["findings"]!.AsArray();
+        Assert.Equal(
+            ("avoided", "must", 14, 7),
+            (
+                findings[0]!["id"]!.GetValue<string>(),
+                findings[0]!["level"]!.GetValue<string>(),
+                findings[0]!["start"]!.GetValue<int>(),
+                findings[0]!["length"]!.GetValue<int>()
+            )
+        );
         Assert.Contains("somebody's mark", findings[0]!["why"]!.GetValue<string>());
         Assert.Equal("Oak nest box", findings[0]!["fix"]!["value"]!.GetValue<string>());
         Assert.Contains(findings, f => f!["id"]!.GetValue<string>() == "claim" && f["why"]!.GetValue<string>().Contains("“Oak”"));
@@ -92,7 +130,9 @@ public sealed class WriteApiTests : IDisposable
         await shop.Pick(product, ["bird house", "cedar bird house"]);
         foreach (var text in new[] { "Cedar bird house", "House for birds", "Cedar bird house ", " " })
             await shop.Post($"/api/listings/{listing}/takes", new { text }, 204);
-        var takes = (await shop.Post($"/api/listings/{listing}/takes/weighed", new { marketId = Market, fields = new { title = "A bird house" } })).AsArray();
+        var takes = (
+            await shop.Post($"/api/listings/{listing}/takes/weighed", new { marketId = Market, fields = new { title = "A bird house" } })
+        ).AsArray();
         Assert.Equal(["A bird house", "House for birds", "Cedar bird house"], Texts(takes, "text"));
         Assert.Equal([true, false, false], takes.Select(t => t!["inUse"]!.GetValue<bool>()));
         Assert.Equal(100, takes[2]!["reach"]!.GetValue<double>());
@@ -111,12 +151,19 @@ public sealed class WriteApiTests : IDisposable
         await Save(listing, new { title = "Cedar nest box for robins", backend = "roost" }, 2);
         var versions = (await shop.Get($"/api/listings/{listing}/versions")).AsArray();
         var version = Assert.Single(versions)!;
-        Assert.Equal(("before a fill", "Cedar box for wrens"), (version["why"]!.GetValue<string>(), version["copy"]!["title"]!.GetValue<string>()));
+        Assert.Equal(
+            ("before a fill", "Cedar box for wrens"),
+            (version["why"]!.GetValue<string>(), version["copy"]!["title"]!.GetValue<string>())
+        );
         var id = version["id"]!.GetValue<int>();
         var changes = (await shop.Post($"/api/listings/{listing}/versions/compare", new { from = id, to = 0 })).AsArray();
         var change = Assert.Single(changes)!;
         Assert.Equal("Title", change["label"]!.GetValue<string>());
-        string Of(string are) => string.Concat(change["words"]!.AsArray().Where(w => w!["are"]!.GetValue<string>() == are).Select(w => w!["text"]!.GetValue<string>())).Trim();
+        string Of(string are) =>
+            string.Concat(
+                    change["words"]!.AsArray().Where(w => w!["are"]!.GetValue<string>() == are).Select(w => w!["text"]!.GetValue<string>())
+                )
+                .Trim();
         Assert.Equal(("nest robins", "wrens"), (Of("added"), Of("removed")));
         await shop.Put($"/api/listings/{listing}/versions/{id}", new { name = "The first" });
         await shop.Post($"/api/listings/{listing}/versions", new { name = "With robins" });
@@ -131,20 +178,47 @@ public sealed class WriteApiTests : IDisposable
         var (_, listing) = await Listing();
         await Save(listing, new { title = "Cedar box" }, 0);
         await Save(listing, new { title = "Another box" }, 1, "before another title");
-        Assert.Contains("Cedar box", Texts(await shop.Post($"/api/listings/{listing}/takes/weighed", new { marketId = Market, fields = (object?)null }), "text"));
+        Assert.Contains(
+            "Cedar box",
+            Texts(await shop.Post($"/api/listings/{listing}/takes/weighed", new { marketId = Market, fields = (object?)null }), "text")
+        );
     }
 
     [Fact]
     public async Task What_is_sent_must_fit_and_the_index_notices_later()
     {
         var (_, listing) = await Listing();
-        Assert.Contains("Title is empty", (await shop.Post($"/api/listings/{listing}/send", new { marketId = Market }, 400)).ToJsonString());
-        await Save(listing, new { title = "Zebra saddle for wrens", description = "A saddle.", backend = "" }, 0);
-        Assert.Contains("no connected market", (await shop.Post($"/api/listings/{listing}/send", new { marketId = "hedgerow-fair-us" }, 400)).ToJsonString());
+        Assert.Contains(
+            "Title is empty",
+            (await shop.Post($"/api/listings/{listing}/send", new { marketId = Market }, 400)).ToJsonString()
+        );
+        await Save(
+            listing,
+            new
+            {
+                title = "Zebra saddle for wrens",
+                description = "A saddle.",
+                backend = "",
+            },
+            0
+        );
+        Assert.Contains(
+            "no connected market",
+            (await shop.Post($"/api/listings/{listing}/send", new { marketId = "hedgerow-fair-us" }, 400)).ToJsonString()
+        );
         var sent = await shop.Post($"/api/listings/{listing}/send", new { marketId = Market });
         Assert.Equal(24, (sent["noticedAt"]!.GetValue<DateTime>() - sent["at"]!.GetValue<DateTime>()).TotalHours, 3);
         Assert.False(sent["changed"]!.GetValue<bool>());
-        await Save(listing, new { title = "Zebra saddle", description = "A saddle.", backend = "" }, 1);
+        await Save(
+            listing,
+            new
+            {
+                title = "Zebra saddle",
+                description = "A saddle.",
+                backend = "",
+            },
+            1
+        );
         Assert.True((await shop.Get($"/api/listings/{listing}/sent"))[0]!["changed"]!.GetValue<bool>());
         Assert.Equal("when it was sent", (await shop.Get($"/api/listings/{listing}/versions"))[0]!["why"]!.GetValue<string>());
     }
@@ -153,7 +227,16 @@ public sealed class WriteApiTests : IDisposable
     public async Task Listings_go_out_one_row_each_with_the_fields_in_order()
     {
         var (_, listing) = await Listing();
-        await Save(listing, new { title = "=cmd box", description = "Line one\nline \"two\"", bullets = new[] { "a", "b" } }, 0);
+        await Save(
+            listing,
+            new
+            {
+                title = "=cmd box",
+                description = "Line one\nline \"two\"",
+                bullets = new[] { "a", "b" },
+            },
+            0
+        );
         var one = (await shop.Client.GetStringAsync($"/api/listings/{listing}/export.csv")).TrimStart('\uFEFF').Split("\r\n");
         Assert.Equal("product,platform,title,bullets,backend,description,category,attributes", one[0]);
         Assert.StartsWith("Wren nest box,longbarrow,\"'=cmd box\",\"a\nb\"", string.Join("\r\n", one[1..]));
@@ -177,14 +260,48 @@ public sealed class WriteApiTests : IDisposable
         Assert.Equal("Cedar bird house", could["text"]!.GetValue<string>());
         Assert.Equal(0, could["gain"]!.GetValue<double>()); // nothing is picked, so nothing is gained
         await shop.Pick(product, ["cedar bird house"]);
-        var again = await shop.Post($"/api/listings/{listing}/read", new { marketId = Market, text = "House, birds, cedar", fields = new { title = "old", backend = "bird" } });
-        Assert.True(again["could"]!.AsArray().Single(c => c!["term"]!["text"]!.GetValue<string>() == "cedar bird house")!["gain"]!.GetValue<double>() > 1);
+        var again = await shop.Post(
+            $"/api/listings/{listing}/read",
+            new
+            {
+                marketId = Market,
+                text = "House, birds, cedar",
+                fields = new { title = "old", backend = "bird" },
+            }
+        );
+        Assert.True(
+            again["could"]!.AsArray().Single(c => c!["term"]!["text"]!.GetValue<string>() == "cedar bird house")![
+                "gain"
+            ]!.GetValue<double>() > 1
+        );
         // “Cedar bird house for” is an order that nobody would write.
         var stump = await shop.Post($"/api/listings/{listing}/read", new { marketId = Market, text = "House for birds, cedar" });
         Assert.DoesNotContain("cedar bird house", stump["could"]!.AsArray().Select(c => c!["term"]!["text"]!.GetValue<string>()));
-        var engine = await shop.Post("/api/engine/read", new { platform = "longbarrow", text = "Cedar bird house", marketId = Market });
+        var engine = await shop.Post(
+            "/api/engine/read",
+            new
+            {
+                platform = "longbarrow",
+                text = "Cedar bird house",
+                marketId = Market,
+            }
+        );
         Assert.Contains("bird house", Texts(engine["holds"]!, "text"));
         Assert.Equal(["text", "volume", "competition", "band"], engine["holds"]![0]!.AsObject().Select(k => k.Key));
-        Assert.Contains("marketId", (await shop.Post("/api/engine/read", new { platform = "longbarrow", text = "x", marketId = "moon" }, 400)).ToJsonString());
+        Assert.Contains(
+            "marketId",
+            (
+                await shop.Post(
+                    "/api/engine/read",
+                    new
+                    {
+                        platform = "longbarrow",
+                        text = "x",
+                        marketId = "moon",
+                    },
+                    400
+                )
+            ).ToJsonString()
+        );
     }
 }

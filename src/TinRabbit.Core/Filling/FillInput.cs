@@ -11,7 +11,12 @@ namespace TinRabbit.Core.Filling;
 /// <param name="Terms">The terms wanted.</param>
 /// <param name="Avoid">Terms that must not be said; wanted terms that contain one are left out.</param>
 public sealed record FillInput(
-    Platform Platform, IReadOnlyDictionary<string, FieldValue> Copy, string Key, IReadOnlyList<WantedTerm> Terms, IReadOnlyList<string> Avoid)
+    Platform Platform,
+    IReadOnlyDictionary<string, FieldValue> Copy,
+    string Key,
+    IReadOnlyList<WantedTerm> Terms,
+    IReadOnlyList<string> Avoid
+)
 {
     /// <summary>The term that comes first; null where any may. Fills with separate words ignore it.</summary>
     public string? Lead { get; init; }
@@ -28,8 +33,10 @@ public sealed record FillInput(
 
     /// <summary>The field, where its search reads it.</summary>
     /// <exception cref="FormatProblems">There is no such field, or its words bring no searches.</exception>
-    internal Field IndexedField => Field.Indexed
-        ? Field : throw new FormatProblems([new("field", $"{Platform.Name} does not search {Field.Label}, so words there bring no searches.")]);
+    internal Field IndexedField =>
+        Field.Indexed
+            ? Field
+            : throw new FormatProblems([new("field", $"{Platform.Name} does not search {Field.Label}, so words there bring no searches.")]);
 
     /// <summary>The terms without those that contain something avoided, in the order given.</summary>
     internal List<WantedTerm> AllowedTerms(AvoidedTerms avoided)

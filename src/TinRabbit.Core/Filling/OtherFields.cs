@@ -31,14 +31,20 @@ internal sealed class OtherFields
             Held[t] = match.Fields.Any(g => g > Grade.Missing);
         }
 
-        _requiredWords = [.. ready.Terms.Select(t => t.Variants.Select(v => v.Folded.Where((_, i) => !v.Ignored[i]).Distinct().ToArray()).ToArray())];
+        _requiredWords =
+        [
+            .. ready.Terms.Select(t => t.Variants.Select(v => v.Folded.Where((_, i) => !v.Ignored[i]).Distinct().ToArray()).ToArray()),
+        ];
         WeightByWord = [.. Enumerable.Range(0, ready.Folded.Count).Select(matcher.WeightOf)];
         var termsOfWord = WeightByWord.Select(_ => new List<int>()).ToArray();
         for (var t = 0; t < terms.Count; t++)
             foreach (var word in ready.Terms[t].Variants.SelectMany(v => v.Folded).Distinct())
                 termsOfWord[word].Add(t);
         TermsOfWord = [.. termsOfWord.Select(t => t.ToArray())];
-        _onlyInThisField = [.. _requiredWords.Select(ways => ways.Length == 1 && ways[0].Length > 0 && ways[0].All(w => WeightByWord[w] < 0))];
+        _onlyInThisField =
+        [
+            .. _requiredWords.Select(ways => ways.Length == 1 && ways[0].Length > 0 && ways[0].All(w => WeightByWord[w] < 0)),
+        ];
     }
 
     public TermSet Prepared { get; }
@@ -62,7 +68,9 @@ internal sealed class OtherFields
     /// <param name="strength">Strength of the field, 0–1.</param>
     /// <param name="has">By word of the terms: more than 0 where the field has it.</param>
     public double WeightedGrip(int term, double strength, int[] has) =>
-        strength > 0 || Held[term] ? WorthByTerm[term] * (1 - Slack[term] * (1 - strength)) : _combine ? WorthByTerm[term] * Matcher.SpreadFactor * SpreadStrength(term, has) : 0;
+        strength > 0 || Held[term] ? WorthByTerm[term] * (1 - Slack[term] * (1 - strength))
+        : _combine ? WorthByTerm[term] * Matcher.SpreadFactor * SpreadStrength(term, has)
+        : 0;
 
     /// <summary>How many words of a term stand neither in the field nor elsewhere, in the way of writing it that lacks fewest.</summary>
     public int MissingWordCount(int term, int[] has)

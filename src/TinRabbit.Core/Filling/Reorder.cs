@@ -21,14 +21,23 @@ public static class Reorder
         foreach (var word in Tokens.Of(term))
         {
             // The word itself rather than another form of it.
-            var free = Enumerable.Range(0, tokens.Count).Except(taken).Where(i => Fold.Key(tokens[i].Word, folds) == Fold.Key(word.Word, folds)).ToList();
+            var free = Enumerable
+                .Range(0, tokens.Count)
+                .Except(taken)
+                .Where(i => Fold.Key(tokens[i].Word, folds) == Fold.Key(word.Word, folds))
+                .ToList();
             if (free.Count == 0)
                 return null;
             taken.Add(free.FindIndex(i => tokens[i].Word == word.Word) is >= 0 and var same ? free[same] : free[0]);
         }
 
         var first = taken.Min();
-        var phrase = string.Join(' ', Tokens.Of(term).Select((w, i) => KeepCapitals(text.Substring(tokens[taken[i]].Start, tokens[taken[i]].Length), w.Word, taken[i] == 0)));
+        var phrase = string.Join(
+            ' ',
+            Tokens
+                .Of(term)
+                .Select((w, i) => KeepCapitals(text.Substring(tokens[taken[i]].Start, tokens[taken[i]].Length), w.Word, taken[i] == 0))
+        );
         var moved = new System.Text.StringBuilder();
         var copied = 0;
         for (var i = 0; i < tokens.Count; i++)
@@ -44,7 +53,10 @@ public static class Reorder
         moved.Append(text, copied, text.Length - copied);
         var mark = separator.Trim();
         var phrases = mark.Length == 0 ? [moved.ToString()] : moved.ToString().Split(mark);
-        var tidy = string.Join(separator, phrases.Select(p => string.Join(' ', p.Split(' ', StringSplitOptions.RemoveEmptyEntries))).Where(p => Tokens.Of(p).Count > 0));
+        var tidy = string.Join(
+            separator,
+            phrases.Select(p => string.Join(' ', p.Split(' ', StringSplitOptions.RemoveEmptyEntries))).Where(p => Tokens.Of(p).Count > 0)
+        );
         return char.IsUpper(text.FirstOrDefault(char.IsLetter)) ? Capitals.First(tidy) : tidy;
     }
 

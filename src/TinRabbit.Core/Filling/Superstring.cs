@@ -13,23 +13,25 @@ internal static class Superstring
     public static string[] Shortest(IReadOnlyList<string[]> phrases)
     {
         // A phrase inside another needs no place of its own.
-        var needed = phrases.Where((p, i) => !phrases.Where((o, k) => k != i && Contains(o, p) && (o.Length > p.Length || k < i)).Any()).ToList();
+        var needed = phrases
+            .Where((p, i) => !phrases.Where((o, k) => k != i && Contains(o, p) && (o.Length > p.Length || k < i)).Any())
+            .ToList();
         var n = needed.Count;
         var best = new string[]?[1 << n, n];
         for (var i = 0; i < n; i++)
             best[1 << i, i] = needed[i];
         for (var set = 1; set < 1 << n; set++)
-            // Of equals the one nearest to the given order: it ends with the later phrases.
-            for (var last = n - 1; last >= 0; last--)
-                if (best[set, last] is { } superstring)
-                    for (var next = 0; next < n; next++)
-                        if ((set >> next & 1) == 0)
-                        {
-                            var longer = Join(superstring, needed[next]);
-                            ref var kept = ref best[set | 1 << next, next];
-                            if (kept is null || IsShorter(longer, kept))
-                                kept = longer;
-                        }
+        // Of equals the one nearest to the given order: it ends with the later phrases.
+        for (var last = n - 1; last >= 0; last--)
+            if (best[set, last] is { } superstring)
+                for (var next = 0; next < n; next++)
+                    if ((set >> next & 1) == 0)
+                    {
+                        var longer = Join(superstring, needed[next]);
+                        ref var kept = ref best[set | 1 << next, next];
+                        if (kept is null || IsShorter(longer, kept))
+                            kept = longer;
+                    }
 
         var shortest = best[(1 << n) - 1, n - 1]!;
         for (var last = n - 2; last >= 0; last--)

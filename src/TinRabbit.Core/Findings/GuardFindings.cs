@@ -12,12 +12,12 @@ internal static class GuardFindings
     {
         var avoided = new AvoidedTerms(draft.Platform, [.. draft.Avoid.Select(a => a.Text)]);
         foreach (var (number, spans) in avoided.FindIn(draft.Copy))
-            foreach (var span in spans.Take(ListingCheck.MostOfOneKind))
-                yield return Forbidden("avoided", draft, span, FindingTexts.Avoided(draft.Avoid[number].Text, draft.Avoid[number].Reason));
+        foreach (var span in spans.Take(ListingCheck.MostOfOneKind))
+            yield return Forbidden("avoided", draft, span, FindingTexts.Avoided(draft.Avoid[number].Text, draft.Avoid[number].Reason));
         var banned = new AvoidedTerms(draft.Platform, draft.Platform.Banned);
         foreach (var (number, spans) in banned.FindIn(draft.Copy))
-            foreach (var span in spans.Take(ListingCheck.MostOfOneKind))
-                yield return Forbidden("banned", draft, span, FindingTexts.Banned(draft.Platform.Banned[number], draft.Platform.Name));
+        foreach (var span in spans.Take(ListingCheck.MostOfOneKind))
+            yield return Forbidden("banned", draft, span, FindingTexts.Banned(draft.Platform.Banned[number], draft.Platform.Name));
         foreach (var claim in Claims(draft))
             yield return claim;
         foreach (var shout in Shouting(draft))
@@ -27,7 +27,16 @@ internal static class GuardFindings
     private static Finding Forbidden(string id, ListingToCheck draft, Span span, string why)
     {
         var field = draft.Platform.Find(span.Field)!;
-        return new(id, Level.Must, span.Field, span.Item, span.Start, span.Length, why, Removal(draft, field, span.Item, span.Start, span.Length));
+        return new(
+            id,
+            Level.Must,
+            span.Field,
+            span.Item,
+            span.Start,
+            span.Length,
+            why,
+            Removal(draft, field, span.Item, span.Start, span.Length)
+        );
     }
 
     /// <summary>The field without a stretch of its text; without the whole item where that is a phrase of a list.</summary>
@@ -49,7 +58,9 @@ internal static class GuardFindings
             after = after[1..].TrimStart(' ');
         if (after.Length == 0)
             return before.TrimEnd(',', ' ');
-        return before.Length == 0 ? after : ",.;:!?\n".Contains(after[0]) ? before + after : $"{before} {after}";
+        return before.Length == 0 ? after
+            : ",.;:!?\n".Contains(after[0]) ? before + after
+            : $"{before} {after}";
     }
 
     // One finding for each claim in each field, at its first place.
@@ -65,11 +76,25 @@ internal static class GuardFindings
             {
                 var shopName = ShopNameIn(texts[item], draft.ShopName);
                 foreach (var claim in Facets.Unbacked(texts[item], facts))
-                    if (!(shopName is { } name && name.Start <= claim.Start && name.End >= claim.Start + claim.Length) && seen.Add(claim.Word))
-                        yield return new("claim", Level.Should, field.Key, item, claim.Start, claim.Length,
+                    if (
+                        !(shopName is { } name && name.Start <= claim.Start && name.End >= claim.Start + claim.Length)
+                        && seen.Add(claim.Word)
+                    )
+                        yield return new(
+                            "claim",
+                            Level.Should,
+                            field.Key,
+                            item,
+                            claim.Start,
+                            claim.Length,
                             FindingTexts.Claim(claim.Word, claim.Facet),
-                            field.Shape is FieldShape.Phrases or FieldShape.Words ? Removal(draft, field, item, claim.Start, claim.Length) : null)
-                        { Claim = claim };
+                            field.Shape is FieldShape.Phrases or FieldShape.Words
+                                ? Removal(draft, field, item, claim.Start, claim.Length)
+                                : null
+                        )
+                        {
+                            Claim = claim,
+                        };
             }
         }
     }
@@ -87,7 +112,11 @@ internal static class GuardFindings
 
     private static IEnumerable<Finding> Shouting(ListingToCheck draft)
     {
-        foreach (var field in draft.Platform.Fields.Where(f => f.Shape is FieldShape.Line or FieldShape.Text or FieldShape.Lines or FieldShape.Phrases))
+        foreach (
+            var field in draft.Platform.Fields.Where(f =>
+                f.Shape is FieldShape.Line or FieldShape.Text or FieldShape.Lines or FieldShape.Phrases
+            )
+        )
         {
             var texts = draft.Texts(field);
             for (var item = 0; item < texts.Count; item++)
@@ -101,8 +130,16 @@ internal static class GuardFindings
                     for (var i = token.Start; i < token.End; i++)
                         if (i > token.Start || token.Start > 0)
                             calm[i] = char.ToLowerInvariant(calm[i]);
-                yield return new("shouting", Level.Should, field.Key, item, loud[0].Start, loud[^1].End - loud[0].Start,
-                    FindingTexts.Shouting(loud.Count, field), new(FindingTexts.LowerCase, field.Key, draft.With(field, item, new(calm))));
+                yield return new(
+                    "shouting",
+                    Level.Should,
+                    field.Key,
+                    item,
+                    loud[0].Start,
+                    loud[^1].End - loud[0].Start,
+                    FindingTexts.Shouting(loud.Count, field),
+                    new(FindingTexts.LowerCase, field.Key, draft.With(field, item, new(calm)))
+                );
             }
         }
     }

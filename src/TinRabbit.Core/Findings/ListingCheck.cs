@@ -24,22 +24,30 @@ public static class ListingCheck
         var ready = Matching.TermSet.Prepare(draft.Platform, [.. draft.Terms.Select(t => t.Text)]);
         var now = Weigher.Weigh(ready, draft.Copy, draft.Terms, stop);
         var seen = draft.WithPictures();
-        var found = RoomFindings.Of(draft, now)
+        var found = RoomFindings
+            .Of(draft, now)
             .Concat(GuardFindings.Of(seen))
             .Concat(TitleFindings.Of(draft))
             .Concat(TagFindings.Of(draft))
             .Concat(ProseFindings.Of(draft, stop))
             .Concat(CategoryFindings.Of(draft));
-        return [.. found.Take(MostFindings)
-            .Select(f => f with { Key = KeyOf(seen, f), Cost = CostOf(f) })
-            .OrderByDescending(f => f.Level).ThenByDescending(f => f.Cost)];
+        return
+        [
+            .. found
+                .Take(MostFindings)
+                .Select(f => f with { Key = KeyOf(seen, f), Cost = CostOf(f) })
+                .OrderByDescending(f => f.Level)
+                .ThenByDescending(f => f.Cost),
+        ];
 
         // What a fix gains is what leaving it costs; a field that is not searched costs nothing.
         double CostOf(Finding finding)
         {
             stop.ThrowIfCancellationRequested();
             return finding.Fix is { } fix && draft.Platform.Find(fix.Field) is { Indexed: true }
-                ? Weigher.Weigh(ready, new Dictionary<string, FieldValue>(draft.Copy) { [fix.Field] = fix.Value }, draft.Terms, stop).Grip - now.Grip : 0;
+                ? Weigher.Weigh(ready, new Dictionary<string, FieldValue>(draft.Copy) { [fix.Field] = fix.Value }, draft.Terms, stop).Grip
+                    - now.Grip
+                : 0;
         }
     }
 
@@ -51,9 +59,10 @@ public static class ListingCheck
             return $"{finding.Id} {claim.Facet.ToString().ToLowerInvariant()} {Words.Tokens.Key(claim.Word)}";
         var field = draft.Platform.Find(finding.Field);
         var texts = field is null ? [] : draft.Texts(field);
-        var about = finding.Length > 0 && finding.Item < texts.Count && finding.Start + finding.Length <= texts[finding.Item].Length
-            ? texts[finding.Item].Substring(finding.Start, finding.Length)
-            : string.Join('\n', texts);
+        var about =
+            finding.Length > 0 && finding.Item < texts.Count && finding.Start + finding.Length <= texts[finding.Item].Length
+                ? texts[finding.Item].Substring(finding.Start, finding.Length)
+                : string.Join('\n', texts);
         var digest = System.Security.Cryptography.SHA256.HashData(System.Text.Encoding.UTF8.GetBytes(about));
         return $"{finding.Id} {finding.Field} {Convert.ToHexStringLower(digest.AsSpan(0, 8))}{(finding.Subject.Length > 0 ? " " + finding.Subject : "")}";
     }

@@ -12,8 +12,15 @@ namespace TinRabbit.Core.Findings;
 /// <param name="ShopName">The shop's name; null where it does not matter.</param>
 /// <param name="Rivals">How many rivals fill each attribute; empty where that is not known.</param>
 public sealed record ListingToCheck(
-    Platform Platform, IReadOnlyDictionary<string, FieldValue> Copy, IReadOnlyList<Measures.WantedTerm> Terms, string? Lead, Words.FactWords? Facts,
-    IReadOnlyList<AvoidedTerm> Avoid, string? ShopName, IReadOnlyList<RivalAttribute> Rivals)
+    Platform Platform,
+    IReadOnlyDictionary<string, FieldValue> Copy,
+    IReadOnlyList<Measures.WantedTerm> Terms,
+    string? Lead,
+    Words.FactWords? Facts,
+    IReadOnlyList<AvoidedTerm> Avoid,
+    string? ShopName,
+    IReadOnlyList<RivalAttribute> Rivals
+)
 {
     /// <summary>The field under which findings about alt texts are told.</summary>
     public const string PicturesKey = "$pictures";
@@ -22,14 +29,26 @@ public sealed record ListingToCheck(
     public IReadOnlyList<string> Pictures { get; init; } = [];
 
     /// <summary>The draft with the alt texts as one more field, which no search reads; unless the platform has a field for them.</summary>
-    internal ListingToCheck WithPictures() => Pictures.Count == 0 || Role("alt") is not null ? this : this with
-    {
-        Platform = Platform with { Fields = [.. Platform.Fields, new(PicturesKey, "Pictures", "alt", FieldShape.Lines, false, null, 0, false, false, null, null, "\n")] },
-        Copy = new Dictionary<string, FieldValue>(Copy) { [PicturesKey] = new FieldValue.Items(Pictures) },
-    };
+    internal ListingToCheck WithPictures() =>
+        Pictures.Count == 0 || Role("alt") is not null
+            ? this
+            : this with
+            {
+                Platform = Platform with
+                {
+                    Fields =
+                    [
+                        .. Platform.Fields,
+                        new(PicturesKey, "Pictures", "alt", FieldShape.Lines, false, null, 0, false, false, null, null, "\n"),
+                    ],
+                },
+                Copy = new Dictionary<string, FieldValue>(Copy) { [PicturesKey] = new FieldValue.Items(Pictures) },
+            };
 
-    private static readonly Dictionary<string, double> Shipped = Words.WordData.Lines("checks.txt", "Findings")
-        .Select(l => l.Split(' ')).ToDictionary(l => l[0], l => double.Parse(l[1], System.Globalization.CultureInfo.InvariantCulture));
+    private static readonly Dictionary<string, double> Shipped = Words
+        .WordData.Lines("checks.txt", "Findings")
+        .Select(l => l.Split(' '))
+        .ToDictionary(l => l[0], l => double.Parse(l[1], System.Globalization.CultureInfo.InvariantCulture));
 
     /// <summary>Every threshold there is, with what counts where a profile does not say.</summary>
     public static IReadOnlyDictionary<string, double> Thresholds => Shipped;
@@ -38,7 +57,8 @@ public sealed record ListingToCheck(
     public double Threshold(string name) => ThresholdOf(Platform, name);
 
     /// <summary>A platform's threshold: its own, or the one that ships.</summary>
-    public static double ThresholdOf(Platform platform, string name) => platform.Checks.TryGetValue(name, out var own) ? own : Shipped[name];
+    public static double ThresholdOf(Platform platform, string name) =>
+        platform.Checks.TryGetValue(name, out var own) ? own : Shipped[name];
 
     /// <summary>The first field of a role, or null.</summary>
     public Field? Role(string role) => Platform.Fields.FirstOrDefault(f => f.Role == role);

@@ -9,7 +9,8 @@ namespace TinRabbit.Core.Findings;
 /// <summary>The description, and the spelling of all that is read by people.</summary>
 internal static class ProseFindings
 {
-    public static IEnumerable<Finding> Of(ListingToCheck draft, CancellationToken stop) => Description(draft, stop).Concat(Spellings(draft));
+    public static IEnumerable<Finding> Of(ListingToCheck draft, CancellationToken stop) =>
+        Description(draft, stop).Concat(Spellings(draft));
 
     /// <summary>A sentence and where it stands.</summary>
     private readonly record struct Sentence(int Start, int End);
@@ -19,24 +20,68 @@ internal static class ProseFindings
         if (draft.Role("body") is not { } field || draft.TextOf(field) is not { } text || Tokens.Of(text) is not { Count: > 0 } words)
             yield break;
         if (words.Count < draft.Threshold("descriptionMinWords"))
-            yield return new("description-short", Level.Should, field.Key, 0, 0, 0, FindingTexts.DescriptionShort(words.Count, draft.Threshold("descriptionMinWords")));
+            yield return new(
+                "description-short",
+                Level.Should,
+                field.Key,
+                0,
+                0,
+                0,
+                FindingTexts.DescriptionShort(words.Count, draft.Threshold("descriptionMinWords"))
+            );
         var title = draft.Role("title") is { } titleField ? Tokens.Of(draft.TextOf(titleField)) : [];
-        if (title.Count > 1 && words.Count >= title.Count && title.Select(t => t.Word).SequenceEqual(words.Take(title.Count).Select(t => t.Word)))
-            yield return new("begins-with-title", Level.Should, field.Key, 0, words[0].Start, words[title.Count - 1].End - words[0].Start, FindingTexts.BeginsWithTitle(field));
+        if (
+            title.Count > 1
+            && words.Count >= title.Count
+            && title.Select(t => t.Word).SequenceEqual(words.Take(title.Count).Select(t => t.Word))
+        )
+            yield return new(
+                "begins-with-title",
+                Level.Should,
+                field.Key,
+                0,
+                words[0].Start,
+                words[title.Count - 1].End - words[0].Start,
+                FindingTexts.BeginsWithTitle(field)
+            );
         var sentences = Sentences(text);
         var picks = draft.Terms.Select(t => KeyOf(draft, t.Text)).ToHashSet(StringComparer.Ordinal);
         foreach (var sentence in sentences.Where(s => IsList(draft, picks, text[s.Start..s.End])).Take(ListingCheck.MostOfOneKind))
-            yield return new("list-of-picks", Level.Should, field.Key, 0, sentence.Start, sentence.End - sentence.Start, FindingTexts.ListOfPicks);
+            yield return new(
+                "list-of-picks",
+                Level.Should,
+                field.Key,
+                0,
+                sentence.Start,
+                sentence.End - sentence.Start,
+                FindingTexts.ListOfPicks
+            );
         var opening = sentences.Take((int)draft.Threshold("openingSentences")).ToList();
         var core = draft.Terms.Where(t => t.Fit == Fit.Core).ToList();
-        if (opening.Count > 0 && core.Count > 0 && !Held(draft, text[opening[0].Start..opening[^1].End], core, stop).Any(t => t.Grade is Grade.Whole or Grade.Inflected))
-            yield return new("opening-no-core", Level.Should, field.Key, 0, opening[0].Start, opening[^1].End - opening[0].Start, FindingTexts.OpeningNoCore(opening.Count));
+        if (
+            opening.Count > 0
+            && core.Count > 0
+            && !Held(draft, text[opening[0].Start..opening[^1].End], core, stop).Any(t => t.Grade is Grade.Whole or Grade.Inflected)
+        )
+            yield return new(
+                "opening-no-core",
+                Level.Should,
+                field.Key,
+                0,
+                opening[0].Start,
+                opening[^1].End - opening[0].Start,
+                FindingTexts.OpeningNoCore(opening.Count)
+            );
         foreach (var stuffed in Stuffed(draft, field, text, words.Count, stop))
             yield return stuffed;
     }
 
-    private static IReadOnlyList<WeighedTerm> Held(ListingToCheck draft, string text, IReadOnlyList<WantedTerm> terms, CancellationToken stop) =>
-        Weigher.Weigh(draft.Platform.OfOneText(), Platform.CopyOf(text), terms, stop).Terms;
+    private static IReadOnlyList<WeighedTerm> Held(
+        ListingToCheck draft,
+        string text,
+        IReadOnlyList<WantedTerm> terms,
+        CancellationToken stop
+    ) => Weigher.Weigh(draft.Platform.OfOneText(), Platform.CopyOf(text), terms, stop).Terms;
 
     private static IEnumerable<Finding> Stuffed(ListingToCheck draft, Field field, string text, int words, CancellationToken stop)
     {
@@ -48,7 +93,15 @@ internal static class ProseFindings
             if (spans.Count <= most)
                 continue;
             var last = spans[^1];
-            yield return new("stuffed", Level.Should, field.Key, 0, last.Start, last.Length, FindingTexts.Stuffed(term.Term.Text, spans.Count, words, draft.Threshold("termPerHundredWords")));
+            yield return new(
+                "stuffed",
+                Level.Should,
+                field.Key,
+                0,
+                last.Start,
+                last.Length,
+                FindingTexts.Stuffed(term.Term.Text, spans.Count, words, draft.Threshold("termPerHundredWords"))
+            );
         }
     }
 
@@ -58,7 +111,10 @@ internal static class ProseFindings
         var start = 0;
         for (var i = 0; i <= text.Length; i++)
         {
-            var ends = i == text.Length || text[i] == '\n' || (text[i] is '.' or '!' or '?' && (i + 1 == text.Length || char.IsWhiteSpace(text[i + 1])));
+            var ends =
+                i == text.Length
+                || text[i] == '\n'
+                || (text[i] is '.' or '!' or '?' && (i + 1 == text.Length || char.IsWhiteSpace(text[i + 1])));
             if (!ends)
                 continue;
             var end = Math.Min(i + 1, text.Length);
@@ -83,32 +139,60 @@ internal static class ProseFindings
         var parts = sentence.Split(',');
         if (words < draft.Threshold("listSentenceWords") || parts.Length < 2)
             return false;
-        return parts.Where(p => picks.Contains(KeyOf(draft, p))).Sum(p => Tokens.Of(p).Count) >= draft.Threshold("listSentenceShare") * words;
+        return parts.Where(p => picks.Contains(KeyOf(draft, p))).Sum(p => Tokens.Of(p).Count)
+            >= draft.Threshold("listSentenceShare") * words;
     }
 
-    private static string KeyOf(ListingToCheck draft, string text) => string.Join(' ', Tokens.Of(text).Select(t => Fold.Key(t.Word, draft.Platform.Search.Folds)));
+    private static string KeyOf(ListingToCheck draft, string text) =>
+        string.Join(' ', Tokens.Of(text).Select(t => Fold.Key(t.Word, draft.Platform.Search.Folds)));
 
     // Tags and backend keywords may hold both on purpose; what a person reads should not.
     private static IEnumerable<Finding> Spellings(ListingToCheck draft)
     {
         var pairs = Spelling.Pairs.Where(p => p.British != p.American).ToList();
         var (british, american) = (pairs.Select(p => p.British).ToHashSet(), pairs.Select(p => p.American).ToHashSet());
-        var found = (from field in draft.Platform.Fields
-                     where field.Shape is FieldShape.Line or FieldShape.Text or FieldShape.Lines or FieldShape.Rich
-                     from unit in draft.Texts(field).Select((t, i) => (Text: t, Item: i))
-                     from token in Tokens.Of(unit.Text)
-                     let region = british.Contains(token.Word) && !american.Contains(token.Word) ? "British" : american.Contains(token.Word) && !british.Contains(token.Word) ? "American" : null
-                     where region is not null
-                     select (Field: field, unit.Item, unit.Text, Token: token, Region: region)).ToList();
+        var found = (
+            from field in draft.Platform.Fields
+            where field.Shape is FieldShape.Line or FieldShape.Text or FieldShape.Lines or FieldShape.Rich
+            from unit in draft.Texts(field).Select((t, i) => (Text: t, Item: i))
+            from token in Tokens.Of(unit.Text)
+            let region = british.Contains(token.Word) && !american.Contains(token.Word) ? "British"
+            : american.Contains(token.Word) && !british.Contains(token.Word) ? "American"
+            : null
+            where region is not null
+            select (Field: field, unit.Item, unit.Text, Token: token, Region: region)
+        ).ToList();
         if (found.Select(f => f.Region).Distinct().Count() < 2)
             yield break;
-        var own = draft.Platform.Spelling is { } spelling ? spelling.EndsWith("US", StringComparison.OrdinalIgnoreCase) ? "American" : "British" : found[0].Region;
+        var own = draft.Platform.Spelling is { } spelling
+            ? spelling.EndsWith("US", StringComparison.OrdinalIgnoreCase)
+                ? "American"
+                : "British"
+            : found[0].Region;
         var usual = found.First(f => f.Region == own);
         foreach (var odd in found.Where(f => f.Region != own).Take(ListingCheck.MostOfOneKind))
         {
             var other = own == "American" ? Spelling.ToAmerican(odd.Token.Word) : pairs.First(p => p.American == odd.Token.Word).British;
-            yield return new("mixed-spelling", Level.Should, odd.Field.Key, odd.Item, odd.Token.Start, odd.Token.Length, FindingTexts.MixedSpelling(odd.Token.Word, odd.Region, usual.Token.Word, own),
-                odd.Field.Shape == FieldShape.Rich ? null : new(FindingTexts.Write(other), odd.Field.Key, draft.With(odd.Field, odd.Item, odd.Text[..odd.Token.Start] + AsWritten(odd.Text[odd.Token.Start], other) + odd.Text[odd.Token.End..])));
+            yield return new(
+                "mixed-spelling",
+                Level.Should,
+                odd.Field.Key,
+                odd.Item,
+                odd.Token.Start,
+                odd.Token.Length,
+                FindingTexts.MixedSpelling(odd.Token.Word, odd.Region, usual.Token.Word, own),
+                odd.Field.Shape == FieldShape.Rich
+                    ? null
+                    : new(
+                        FindingTexts.Write(other),
+                        odd.Field.Key,
+                        draft.With(
+                            odd.Field,
+                            odd.Item,
+                            odd.Text[..odd.Token.Start] + AsWritten(odd.Text[odd.Token.Start], other) + odd.Text[odd.Token.End..]
+                        )
+                    )
+            );
         }
     }
 

@@ -33,7 +33,8 @@ internal static class RoomFindings
         }
     }
 
-    private static bool IsMissing(ListingToCheck draft, Field field) => field.Required && draft.Copy.GetValueOrDefault(field.Key)?.IsEmpty(field.Shape) != false;
+    private static bool IsMissing(ListingToCheck draft, Field field) =>
+        field.Required && draft.Copy.GetValueOrDefault(field.Key)?.IsEmpty(field.Shape) != false;
 
     private static IEnumerable<Finding> Over(ListingToCheck draft, Field field, RoomUsed room)
     {
@@ -43,17 +44,35 @@ internal static class RoomFindings
         for (var i = 0; i < room.Used.Count; i++)
             if (limit.Max is { } max && room.Used[i] > max)
             {
-                var text = field.Shape == FieldShape.Words ? draft.TextOf(field) : i < texts.Count ? texts[i] : "";
+                var text =
+                    field.Shape == FieldShape.Words ? draft.TextOf(field)
+                    : i < texts.Count ? texts[i]
+                    : "";
                 var cut = CutAt(text, limit, max);
-                yield return new("over-limit", Level.Must, field.Key, i, cut, Math.Max(0, text.Length - cut),
+                yield return new(
+                    "over-limit",
+                    Level.Must,
+                    field.Key,
+                    i,
+                    cut,
+                    Math.Max(0, text.Length - cut),
                     FindingTexts.OverLimit(Name(field, i, room.Used.Count), room.Used[i], max, limit.Unit, draft.Platform.Name),
                     cut > 0 && field.Shape is not (FieldShape.Choices or FieldShape.Path or FieldShape.Rich)
                         ? new(FindingTexts.Shorten, field.Key, draft.With(field, i, text[..cut].TrimEnd(' ', ',', ';', '-')))
-                        : null);
+                        : null
+                );
             }
 
         if (room.ItemsOver > 0)
-            yield return new("over-items", Level.Must, field.Key, limit.MaxItems!.Value, 0, 0, FindingTexts.OverItems(field, room.Items, limit.MaxItems.Value, draft.Platform.Name));
+            yield return new(
+                "over-items",
+                Level.Must,
+                field.Key,
+                limit.MaxItems!.Value,
+                0,
+                0,
+                FindingTexts.OverItems(field, room.Items, limit.MaxItems.Value, draft.Platform.Name)
+            );
     }
 
     private static string Name(Field field, int item, int items) => items > 1 ? $"{field.Label} {item + 1}" : field.Label;
@@ -77,8 +96,23 @@ internal static class RoomFindings
     {
         if (field.Role is not ("title" or "tags" or "backend") || field.Limit is not { } limit)
             return null;
-        return RoomUsed.Of(field, draft.Copy.GetValueOrDefault(field.Key)).Filled(field) is var (used, all) && all - used > draft.Threshold("unusedShare") * all
-            ? new("unused", Level.Should, field.Key, 0, 0, 0, FindingTexts.Unused(field, all - used, all, field.Shape == FieldShape.Phrases && limit.MaxItems is not null ? "slot" : FindingTexts.Name(limit.Unit)))
+        return
+            RoomUsed.Of(field, draft.Copy.GetValueOrDefault(field.Key)).Filled(field) is var (used, all)
+            && all - used > draft.Threshold("unusedShare") * all
+            ? new(
+                "unused",
+                Level.Should,
+                field.Key,
+                0,
+                0,
+                0,
+                FindingTexts.Unused(
+                    field,
+                    all - used,
+                    all,
+                    field.Shape == FieldShape.Phrases && limit.MaxItems is not null ? "slot" : FindingTexts.Name(limit.Unit)
+                )
+            )
             : null;
     }
 
@@ -92,11 +126,29 @@ internal static class RoomFindings
         var unit = field.Limit?.Unit ?? Unit.Characters;
         var room = place.RoomLeft(field, unit);
         var guard = new AvoidedTerms(draft.Platform, [.. draft.Avoid.Select(a => a.Text)]);
-        foreach (var term in weighing.Terms.Where(t => t.Grade == Grade.Missing && t.Term.Volume > 0).OrderByDescending(t => t.Term.Demand()).Take(40))
+        foreach (
+            var term in weighing
+                .Terms.Where(t => t.Grade == Grade.Missing && t.Term.Volume > 0)
+                .OrderByDescending(t => t.Term.Demand())
+                .Take(40)
+        )
         {
-            if (term.Explain() is not { Missing: { Count: > 0 } missing } || TextLength.Of(string.Join(' ', missing), unit) > room || guard.UsesIn(term.Term.Text) > 0)
+            if (
+                term.Explain() is not { Missing: { Count: > 0 } missing }
+                || TextLength.Of(string.Join(' ', missing), unit) > room
+                || guard.UsesIn(term.Term.Text) > 0
+            )
                 continue;
-            return new("would-fit", Level.Should, field.Key, 0, 0, 0, FindingTexts.WouldFit(missing, field, term.Term.Text, term.Term.Volume), new(FindingTexts.Add, field.Key, place.ValueWith(missing)));
+            return new(
+                "would-fit",
+                Level.Should,
+                field.Key,
+                0,
+                0,
+                0,
+                FindingTexts.WouldFit(missing, field, term.Term.Text, term.Term.Volume),
+                new(FindingTexts.Add, field.Key, place.ValueWith(missing))
+            );
         }
 
         return null;

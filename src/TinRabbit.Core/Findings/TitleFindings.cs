@@ -16,33 +16,86 @@ internal static class TitleFindings
         if (draft.Lead is { } lead && Lead(draft, field, title, lead) is { } finding)
             yield return finding;
         if (draft.Facts is { What: { Length: > 0 } what } && !Early(draft, tokens, what))
-            yield return new("what-late", Level.Should, field.Key, 0, 0, 0, FindingTexts.WhatLate(what, draft.Threshold("whatWithinWords")));
+            yield return new(
+                "what-late",
+                Level.Should,
+                field.Key,
+                0,
+                0,
+                0,
+                FindingTexts.WhatLate(what, draft.Threshold("whatWithinWords"))
+            );
         if (draft.Threshold("titleRepeatsPay") > 0)
             yield break;
-        foreach (var word in tokens.Where(t => !StopWords.Has(t.Word)).GroupBy(t => Fold.Key(t.Word, draft.Platform.Search.Folds)).Where(g => g.Count() > 1))
+        foreach (
+            var word in tokens
+                .Where(t => !StopWords.Has(t.Word))
+                .GroupBy(t => Fold.Key(t.Word, draft.Platform.Search.Folds))
+                .Where(g => g.Count() > 1)
+        )
         {
             var occurrences = word.ToList();
             // A word that is there hundreds of times is no slip that one press should correct.
-            var fixes = occurrences.Count > ListingCheck.MostOfOneKind ? [] : new[] { 0, occurrences.Count - 1 }
-                .Select(kept => (Kept: kept, Text: RepeatedWords.KeepOne(title, tokens, occurrences, kept)))
-                .Where(f => f.Text is not null && (draft.Lead is null || Tokens.HasPhrase(f.Text, draft.Lead) || !Tokens.HasPhrase(title, draft.Lead)))
-                .Select(f => new Fix(f.Kept == 0 ? FindingTexts.KeepFirst : FindingTexts.KeepLast, field.Key, draft.With(field, 0, f.Text!))).ToArray();
-            yield return new("title-repeat", Level.Should, field.Key, 0, occurrences[1].Start, occurrences[1].Length,
-                FindingTexts.TitleRepeat(occurrences[1].Word, occurrences.Count), fixes.FirstOrDefault())
-            { OtherFixes = [.. fixes.Skip(1)] };
+            var fixes =
+                occurrences.Count > ListingCheck.MostOfOneKind
+                    ? []
+                    : new[] { 0, occurrences.Count - 1 }
+                        .Select(kept => (Kept: kept, Text: RepeatedWords.KeepOne(title, tokens, occurrences, kept)))
+                        .Where(f =>
+                            f.Text is not null
+                            && (draft.Lead is null || Tokens.HasPhrase(f.Text, draft.Lead) || !Tokens.HasPhrase(title, draft.Lead))
+                        )
+                        .Select(f => new Fix(
+                            f.Kept == 0 ? FindingTexts.KeepFirst : FindingTexts.KeepLast,
+                            field.Key,
+                            draft.With(field, 0, f.Text!)
+                        ))
+                        .ToArray();
+            yield return new(
+                "title-repeat",
+                Level.Should,
+                field.Key,
+                0,
+                occurrences[1].Start,
+                occurrences[1].Length,
+                FindingTexts.TitleRepeat(occurrences[1].Word, occurrences.Count),
+                fixes.FirstOrDefault()
+            )
+            {
+                OtherFixes = [.. fixes.Skip(1)],
+            };
         }
     }
 
     private static Finding? Lead(ListingToCheck draft, Field field, string title, string lead)
     {
-        var matcher = new Matcher(TermSet.Prepare(draft.Platform, [lead]), ListingIndex.Build(draft.Platform with { Fields = [field with { Indexed = true, IndexedFirst = null }] }, new Dictionary<string, FieldValue> { [field.Key] = new FieldValue.Text(title) }));
+        var matcher = new Matcher(
+            TermSet.Prepare(draft.Platform, [lead]),
+            ListingIndex.Build(
+                draft.Platform with
+                {
+                    Fields = [field with { Indexed = true, IndexedFirst = null }],
+                },
+                new Dictionary<string, FieldValue> { [field.Key] = new FieldValue.Text(title) }
+            )
+        );
         var match = matcher.Explain(0);
         var front = Tokens.Key(lead) + field.Separator;
         if (match.Grade != Grade.Whole)
         {
-            var moved = match.Grade is Grade.Inflected or Grade.Together ? Reorder.MakeContiguous(title, lead, draft.Platform.Search.Folds, field.Separator) : Capitals.First(front + title);
-            return new("lead-not-whole", Level.Should, field.Key, 0, 0, 0, FindingTexts.LeadNotWhole(lead),
-                moved is not null && Fits(field, moved) ? new(FindingTexts.AddLead, field.Key, new FieldValue.Text(moved)) : null);
+            var moved = match.Grade is Grade.Inflected or Grade.Together
+                ? Reorder.MakeContiguous(title, lead, draft.Platform.Search.Folds, field.Separator)
+                : Capitals.First(front + title);
+            return new(
+                "lead-not-whole",
+                Level.Should,
+                field.Key,
+                0,
+                0,
+                0,
+                FindingTexts.LeadNotWhole(lead),
+                moved is not null && Fits(field, moved) ? new(FindingTexts.AddLead, field.Key, new FieldValue.Text(moved)) : null
+            );
         }
 
         var span = match.Spans[0];
@@ -50,12 +103,19 @@ internal static class TitleFindings
             return null;
         var rest = GuardFindings.Tidy(title, span.Start, span.Length);
         var first = Capitals.First(rest.Length == 0 ? lead : front + rest);
-        return new("lead-not-shown", Level.Should, field.Key, 0, span.Start, span.Length, FindingTexts.LeadNotShown(lead, shows),
-            Fits(field, first) ? new(FindingTexts.MoveToFront, field.Key, new FieldValue.Text(first)) : null);
+        return new(
+            "lead-not-shown",
+            Level.Should,
+            field.Key,
+            0,
+            span.Start,
+            span.Length,
+            FindingTexts.LeadNotShown(lead, shows),
+            Fits(field, first) ? new(FindingTexts.MoveToFront, field.Key, new FieldValue.Text(first)) : null
+        );
     }
 
     private static bool Fits(Field field, string text) => RoomUsed.Of(field, new FieldValue.Text(text)).Fits;
-
 
     // A plural will do: this is about a person's eyes, not about the search.
     private static bool Early(ListingToCheck draft, List<Token> title, string what)

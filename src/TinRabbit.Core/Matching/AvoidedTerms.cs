@@ -25,7 +25,8 @@ public sealed class AvoidedTerms
                 Search = platform.Search with { Folds = platform.Search.Folds | AnyForm, IgnoredWords = [], WordsCombine = false },
                 Fields = [.. platform.Fields.Select(f => f with { Indexed = true, IndexedFirst = null })],
             },
-            texts);
+            texts
+        );
         _oneText = _terms.Platform.OfOneText();
     }
 
@@ -38,14 +39,17 @@ public sealed class AvoidedTerms
     internal string KeyOf(string word) => Fold.Key(word, _terms.Platform.Search.Folds);
 
     /// <summary>Which of them stand as a phrase in a listing, by number, and where.</summary>
-    public IEnumerable<(int Number, IReadOnlyList<Span> Spans)> FindIn(IReadOnlyDictionary<string, FieldValue> copy) => FindWith(_terms.Platform, copy);
+    public IEnumerable<(int Number, IReadOnlyList<Span> Spans)> FindIn(IReadOnlyDictionary<string, FieldValue> copy) =>
+        FindWith(_terms.Platform, copy);
 
     /// <summary>How often any of them stands in one text.</summary>
     public int UsesIn(string text) => _count == 0 ? 0 : FindWith(_oneText, Platform.CopyOf(text)).Sum(u => u.Spans.Count);
 
     /// <summary>The numbers of the texts in which any of them stands.</summary>
     public IReadOnlySet<int> NumbersIn(IReadOnlyList<string> texts) =>
-        _count == 0 ? new HashSet<int>() : FindWith(_oneText, Platform.CopyOf(texts)).SelectMany(u => u.Spans).Select(s => s.Item).ToHashSet();
+        _count == 0
+            ? new HashSet<int>()
+            : FindWith(_oneText, Platform.CopyOf(texts)).SelectMany(u => u.Spans).Select(s => s.Item).ToHashSet();
 
     private IEnumerable<(int Number, IReadOnlyList<Span> Spans)> FindWith(Platform platform, IReadOnlyDictionary<string, FieldValue> copy)
     {

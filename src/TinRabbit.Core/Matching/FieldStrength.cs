@@ -9,4 +9,13 @@ namespace TinRabbit.Core.Matching;
 /// <param name="Tokens">How many tokens the field's text has; null where the place does not count.</param>
 /// <param name="Front">1 − 0.3·token/tokens; 1 where the place does not count.</param>
 /// <param name="Strength">The product of the three, 0–1.</param>
-public sealed record FieldStrength(string Field, Grade Grade, double Weight, double Factor, int? Token, int? Tokens, double Front, double Strength);
+public sealed record FieldStrength(
+    string Field,
+    Grade Grade,
+    double Weight,
+    double Factor,
+    int? Token,
+    int? Tokens,
+    double Front,
+    double Strength
+);

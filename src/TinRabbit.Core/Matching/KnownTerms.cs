@@ -35,7 +35,7 @@ public sealed class KnownTerms
         foreach (var key in keys)
         {
             var from = _wordsOfTerms.Count;
-            for (var at = 0; at <= key.Length;)
+            for (var at = 0; at <= key.Length; )
             {
                 var end = key.IndexOf(' ', at) is >= 0 and var space ? space : key.Length;
                 var word = NumberOf(key[at..end]);
@@ -86,14 +86,14 @@ public sealed class KnownTerms
 
         var found = new List<int>();
         foreach (var word in has)
-            foreach (var term in _byRarestWord[word])
-            {
-                var all = true;
-                for (var i = _starts[term]; i < _starts[term + 1] && all; i++)
-                    all = has.Contains(_wordsOfTerms[i]);
-                if (all)
-                    found.Add(term);
-            }
+        foreach (var term in _byRarestWord[word])
+        {
+            var all = true;
+            for (var i = _starts[term]; i < _starts[term + 1] && all; i++)
+                all = has.Contains(_wordsOfTerms[i]);
+            if (all)
+                found.Add(term);
+        }
 
         var ready = TermSet.Prepare(_platform, [.. found.Select(keyOf)]);
         var matcher = new Matcher(ready, ListingIndex.Build(_platform, Platform.CopyOf(text)));

@@ -111,7 +111,8 @@ public sealed class ListingIndex
                 if (!seen.TryGetValue(token.Word, out var keys))
                     seen[token.Word] = keys = (
                         Number(_letters, _letterPostings, Fold.Letters(token.Word)),
-                        Number(_folded, _foldPostings, Fold.Key(token.Word, Platform.Search.Folds)));
+                        Number(_folded, _foldPostings, Fold.Key(token.Word, Platform.Search.Folds))
+                    );
                 _letterPostings[keys.Letters].Add(place);
                 _foldPostings[keys.Folded].Add(place << 1);
                 (_tokens[place], _letterAt[place], _foldAt[place], _unitAt[place]) = (token, keys.Letters, keys.Folded, unit);

@@ -15,4 +15,5 @@ public sealed record Match(
     double Spread,
     IReadOnlyList<string> Missing,
     bool Apart,
-    IReadOnlyList<Span> Spans);
+    IReadOnlyList<Span> Spans
+);

@@ -13,8 +13,15 @@ public sealed partial class Matcher
             return new(Matching.Grade.Missing, _noGrades, _noStrengths, 0, MissingWords(term), false, []);
         var (grade, spread, standing) = EvaluateAndKeep(term);
         var lost = grade == Matching.Grade.Missing;
-        return new(grade, [.. _grades], [.. _strengths], grade == Matching.Grade.Spread ? spread : 0,
-            lost && !standing ? MissingWords(term) : [], lost && standing, Spans(term, grade));
+        return new(
+            grade,
+            [.. _grades],
+            [.. _strengths],
+            grade == Matching.Grade.Spread ? spread : 0,
+            lost && !standing ? MissingWords(term) : [],
+            lost && standing,
+            Spans(term, grade)
+        );
     }
 
     /// <summary>The units that hold the term by themselves, each with the strength that it lends its field, 0–1.</summary>
@@ -45,14 +52,29 @@ public sealed partial class Matcher
             var unit = _listing.Units[place];
             var (field, factor) = (Field(unit.Field), grade == Matching.Grade.Whole ? 1 : InflectedFactor);
             var token = start - unit.Start;
-            Record(unit.Field, field.Front
-                ? new(field.Key, grade, field.Weight, factor, token, unit.Count, 1 - FrontShare * token / unit.Count, PhraseStrength(unit, factor, start))
-                : new(field.Key, grade, field.Weight, factor, null, null, 1, PhraseStrength(unit, factor, start)));
+            Record(
+                unit.Field,
+                field.Front
+                    ? new(
+                        field.Key,
+                        grade,
+                        field.Weight,
+                        factor,
+                        token,
+                        unit.Count,
+                        1 - FrontShare * token / unit.Count,
+                        PhraseStrength(unit, factor, start)
+                    )
+                    : new(field.Key, grade, field.Weight, factor, null, null, 1, PhraseStrength(unit, factor, start))
+            );
         }
 
         foreach (var unit in _units)
             if (Field(_listing.Units[unit].Field) is var field)
-                Record(_listing.Units[unit].Field, new(field.Key, Matching.Grade.Together, field.Weight, TogetherFactor, null, null, 1, field.Weight * TogetherFactor));
+                Record(
+                    _listing.Units[unit].Field,
+                    new(field.Key, Matching.Grade.Together, field.Weight, TogetherFactor, null, null, 1, field.Weight * TogetherFactor)
+                );
         return [.. best.OrderBy(b => b.Key).Select(b => b.Value)];
 
         void Record(int field, FieldStrength strength)
@@ -68,7 +90,10 @@ public sealed partial class Matcher
         if (LacksRequiredWord(number))
             return [];
         EvaluateAndKeep(_terms.Terms[number]);
-        return [.. _phrases.Select(p => (p.Unit, p.Start, p.End)).Distinct().Order().Select(p => Span(_listing.Units[p.Unit], p.Start, p.End))];
+        return
+        [
+            .. _phrases.Select(p => (p.Unit, p.Start, p.End)).Distinct().Order().Select(p => Span(_listing.Units[p.Unit], p.Start, p.End)),
+        ];
     }
 
     // Looks for a term, and remembers every place and unit where it stands.
@@ -112,7 +137,13 @@ public sealed partial class Matcher
             var unit = _listing.Units[u];
             var grade = _grades[unit.Field];
             if (grade >= Matching.Grade.Inflected)
-                foreach (var (start, end) in _phrases.Where(p => p.Unit == u && p.Grade == grade).Select(p => (p.Start, p.End)).Distinct().OrderBy(p => p.Start))
+                foreach (
+                    var (start, end) in _phrases
+                        .Where(p => p.Unit == u && p.Grade == grade)
+                        .Select(p => (p.Start, p.End))
+                        .Distinct()
+                        .OrderBy(p => p.Start)
+                )
                     spans.Add(Span(unit, start, end));
             else if (grade == Matching.Grade.Together ? _units.Contains(u) : best == Matching.Grade.Spread)
                 AddWords(term, u, spans);

@@ -33,10 +33,18 @@ internal sealed class NearMisses
                 (near ??= []).AddRange(found);
         if (!_folds.HasFlag(Folds.Compound))
             for (var i = 0; i < term.Joins.Length; i++)
-                if (term.Joins[i] is { } joined
+                if (
+                    term.Joins[i] is { } joined
                     && (missing.Contains(term.Tokens[i].Word) || missing.Contains(term.Tokens[i + 1].Word))
-                    && Forms(Folds.None).TryGetValue(Fold.Key(joined, _folds), out var forms))
-                    (near ??= []).AddRange(forms.Select(has => new NearMiss($"{term.Tokens[i].Word} {term.Tokens[i + 1].Word}", has, Fold.Name(Folds.Compound))));
+                    && Forms(Folds.None).TryGetValue(Fold.Key(joined, _folds), out var forms)
+                )
+                    (near ??= []).AddRange(
+                        forms.Select(has => new NearMiss(
+                            $"{term.Tokens[i].Word} {term.Tokens[i + 1].Word}",
+                            has,
+                            Fold.Name(Folds.Compound)
+                        ))
+                    );
         return near?.Distinct().ToList() ?? (IReadOnlyList<NearMiss>)[];
     }
 
@@ -49,8 +57,8 @@ internal sealed class NearMisses
             AddForms(fold);
         // Only where no fold alone would do: two that would together.
         for (var i = 0; near.Count == 0 && i < _missingFolds.Count; i++)
-            for (var k = i + 1; near.Count == 0 && k < _missingFolds.Count; k++)
-                AddForms(_missingFolds[i] | _missingFolds[k]);
+        for (var k = i + 1; near.Count == 0 && k < _missingFolds.Count; k++)
+            AddForms(_missingFolds[i] | _missingFolds[k]);
         if (!_folds.HasFlag(Folds.Compound))
         {
             AddPairs(Folds.None);
@@ -75,19 +83,40 @@ internal sealed class NearMisses
 
     // The listing's words by their key under the platform's folds and these.
     private Dictionary<string, List<string>> Forms(Folds more) =>
-        Keyed(_forms, more, _words ??= [.. WordPlaces(0).Select(at => _listing.TokenAt(at).Word).Distinct(StringComparer.Ordinal).Select(word => (word, word))]);
+        Keyed(
+            _forms,
+            more,
+            _words ??= [
+                .. WordPlaces(0).Select(at => _listing.TokenAt(at).Word).Distinct(StringComparer.Ordinal).Select(word => (word, word)),
+            ]
+        );
 
     // The listing's neighbours that could be one word, by that word's key under the platform's folds and these.
     private Dictionary<string, List<string>> Pairs(Folds more) =>
-        Keyed(_pairs, more, _neighbours ??= [.. WordPlaces(1)
-            .Where(at => _listing.IsWord(at - 1))
-            .Select(at => (Joined: Fold.Join(_listing.TokenAt(at - 1), _listing.TokenAt(at)), Form: $"{_listing.TokenAt(at - 1).Word} {_listing.TokenAt(at).Word}"))
-            .Where(pair => pair.Joined is not null)
-            .Distinct()!]);
+        Keyed(
+            _pairs,
+            more,
+            _neighbours ??= [
+                .. WordPlaces(1)
+                    .Where(at => _listing.IsWord(at - 1))
+                    .Select(at =>
+                        (
+                            Joined: Fold.Join(_listing.TokenAt(at - 1), _listing.TokenAt(at)),
+                            Form: $"{_listing.TokenAt(at - 1).Word} {_listing.TokenAt(at).Word}"
+                        )
+                    )
+                    .Where(pair => pair.Joined is not null)
+                    .Distinct()!,
+            ]
+        );
 
     private IEnumerable<int> WordPlaces(int from) => Enumerable.Range(from, Math.Max(0, _listing.Places - from)).Where(_listing.IsWord);
 
-    private Dictionary<string, List<string>> Keyed(Dictionary<Folds, Dictionary<string, List<string>>> kept, Folds more, (string Word, string Form)[] words)
+    private Dictionary<string, List<string>> Keyed(
+        Dictionary<Folds, Dictionary<string, List<string>>> kept,
+        Folds more,
+        (string Word, string Form)[] words
+    )
     {
         if (kept.TryGetValue(more, out var forms))
             return forms;

@@ -60,7 +60,13 @@ public sealed class TermSet
         }
 
         var plain = new TermVariant(folded, skipped, null);
-        return new(tokens, letters, Platform.Search.Folds.HasFlag(Folds.Compound) && tokens.Count is > 1 and <= Bounds.TermWords ? WithJoined(tokens, plain) : [plain]);
+        return new(
+            tokens,
+            letters,
+            Platform.Search.Folds.HasFlag(Folds.Compound) && tokens.Count is > 1 and <= Bounds.TermWords
+                ? WithJoined(tokens, plain)
+                : [plain]
+        );
     }
 
     private TermVariant[] WithJoined(List<Token> tokens, TermVariant plain)
@@ -92,10 +98,19 @@ public sealed class TermSet
     private Word Intern(string word, HashSet<string> ignored) =>
         new(Number(_letters, Fold.Letters(word)), Number(_folded, Fold.Key(word, Platform.Search.Folds)), ignored.Contains(word));
 
-    private static int Number(Dictionary<string, int> numbers, string key) => numbers.TryGetValue(key, out var n) ? n : numbers[key] = numbers.Count;
+    private static int Number(Dictionary<string, int> numbers, string key) =>
+        numbers.TryGetValue(key, out var n) ? n : numbers[key] = numbers.Count;
 
     // Every way of writing some neighbours as one word, up to eight; the plain way is already there. It calls itself once a word.
-    private void AddJoined(List<Token> tokens, TermVariant plain, int at, List<int> folded, List<bool> ignored, List<int> widths, List<TermVariant> variants)
+    private void AddJoined(
+        List<Token> tokens,
+        TermVariant plain,
+        int at,
+        List<int> folded,
+        List<bool> ignored,
+        List<int> widths,
+        List<TermVariant> variants
+    )
     {
         if (at == tokens.Count)
         {

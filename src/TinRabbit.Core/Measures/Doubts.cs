@@ -23,7 +23,12 @@ public static class Doubts
             Add(DoubtKind.Competition, ReadingTexts.UnusualCompetition(c, v, off));
         if (volume > 0 && reading.FamilyVolumes.Count > 0 && reading.FamilyVolumes.All(f => f == volume))
             Add(DoubtKind.Grouped, ReadingTexts.SameForAllVariants(volume.Value));
-        if (volume is { } stated && reading.Months is { Count: > 0 } months && months.TakeLast(YearMonths).Average() is var mean && (mean > 2 * stated || stated > 2 * mean))
+        if (
+            volume is { } stated
+            && reading.Months is { Count: > 0 } months
+            && months.TakeLast(YearMonths).Average() is var mean
+            && (mean > 2 * stated || stated > 2 * mean)
+        )
             Add(DoubtKind.History, ReadingTexts.HistoryDiffers(Math.Min(YearMonths, months.Count), mean, stated));
         if (reading.Age > OldDays)
             Add(DoubtKind.Old, ReadingTexts.Old(reading.Age.Value));

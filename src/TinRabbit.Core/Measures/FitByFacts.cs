@@ -19,5 +19,6 @@ public static class FitByFacts
         return Keys(facts.What).All(words.Contains) ? Fit.Core : Fit.Good;
     }
 
-    private static HashSet<string> Keys(string text) => [.. Tokens.Of(text).Where(t => !StopWords.Has(t.Word)).Select(t => Fold.Key(t.Word, Fold.AnyForm))];
+    private static HashSet<string> Keys(string text) =>
+        [.. Tokens.Of(text).Where(t => !StopWords.Has(t.Word)).Select(t => Fold.Key(t.Word, Fold.AnyForm))];
 }

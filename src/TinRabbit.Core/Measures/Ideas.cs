@@ -16,15 +16,24 @@ public static class Ideas
     /// </summary>
     public static IReadOnlyList<Idea> Find(IEnumerable<UnservedTerm> unserved)
     {
-        var left = unserved.Where(u => u.Term.Headroom >= HeadroomFrom && u.Term.Volume > 0).DistinctBy(u => Family.Key(u.Term.Text))
-            .OrderByDescending(u => u.Term.Volume * u.Term.Headroom).ThenBy(u => u.Term.Text, StringComparer.Ordinal).ToList();
+        var left = unserved
+            .Where(u => u.Term.Headroom >= HeadroomFrom && u.Term.Volume > 0)
+            .DistinctBy(u => Family.Key(u.Term.Text))
+            .OrderByDescending(u => u.Term.Volume * u.Term.Headroom)
+            .ThenBy(u => u.Term.Text, StringComparer.Ordinal)
+            .ToList();
         var ideas = new List<Idea>();
         while (left.Count > 0)
         {
             var group = new List<UnservedTerm> { left[0] };
             var said = FacetsOf(left[0]);
             foreach (var other in left.Skip(1))
-                if (group.Count < MostTerms && Head(other) == Head(left[0]) && FacetsOf(other) is var says && says.All(s => !said.TryGetValue(s.Key, out var word) || word == s.Value))
+                if (
+                    group.Count < MostTerms
+                    && Head(other) == Head(left[0])
+                    && FacetsOf(other) is var says
+                    && says.All(s => !said.TryGetValue(s.Key, out var word) || word == s.Value)
+                )
                 {
                     group.Add(other);
                     foreach (var (facet, word) in says)
@@ -42,7 +51,11 @@ public static class Ideas
     {
         var best = Tokens.Of(group[0].Term.Text).Select(t => t.Word).ToList();
         var said = best.Select(w => Fold.Key(w, Fold.AnyForm)).ToHashSet();
-        var before = group.Skip(1).SelectMany(g => Tokens.Of(g.Term.Text)).Select(t => t.Word).Where(w => said.Add(Fold.Key(w, Fold.AnyForm)));
+        var before = group
+            .Skip(1)
+            .SelectMany(g => Tokens.Of(g.Term.Text))
+            .Select(t => t.Word)
+            .Where(w => said.Add(Fold.Key(w, Fold.AnyForm)));
         return string.Join(' ', [.. before, .. best]);
     }
 
@@ -53,5 +66,9 @@ public static class Ideas
     }
 
     private static Dictionary<Facet, string> FacetsOf(UnservedTerm one) =>
-        Facets.ClaimsOf(one.Term.Text).Where(c => c.Facet != Facet.Style).GroupBy(c => c.Facet).ToDictionary(g => g.Key, g => Fold.Key(g.First().Word.ToLowerInvariant(), Fold.AnyForm));
+        Facets
+            .ClaimsOf(one.Term.Text)
+            .Where(c => c.Facet != Facet.Style)
+            .GroupBy(c => c.Facet)
+            .ToDictionary(g => g.Key, g => Fold.Key(g.First().Word.ToLowerInvariant(), Fold.AnyForm));
 }

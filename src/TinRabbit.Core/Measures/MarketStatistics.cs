@@ -57,7 +57,8 @@ public sealed record MarketStatistics(double? Centre, double? LowTo, double? Med
             QuickSelect.Median(ratios),
             competitions.Count == 0 ? null : QuickSelect.Select(competitions, Third(1)),
             competitions.Count == 0 ? null : QuickSelect.Select(competitions, Third(2)),
-            count)
+            count
+        )
         {
             TopTenthFrom = volumes.Count == 0 ? null : QuickSelect.Select(volumes, Math.Max(0, (int)Math.Ceiling(volumes.Count * 0.9) - 1)),
             CompetitionLine = x.Count < FewestForLine ? null : Fit(x, y),
@@ -69,7 +70,9 @@ public sealed record MarketStatistics(double? Centre, double? LowTo, double? Med
     /// <summary>The band of a competition; null when it or the shelf is unknown.</summary>
     public Band? BandOf(double? competition) =>
         competition is not { } c || LowTo is not { } low || MediumTo is not { } medium ? null
-        : c <= low ? Band.Low : c <= medium ? Band.Medium : Band.High;
+        : c <= low ? Band.Low
+        : c <= medium ? Band.Medium
+        : Band.High;
 
     private static RegressionLine Fit(List<double> x, List<double> y)
     {

@@ -7,4 +7,11 @@ namespace TinRabbit.Core.Measures;
 /// <param name="Months">Searches by month, oldest first; null when unknown.</param>
 /// <param name="Age">Days since it was measured; null when unknown.</param>
 /// <param name="FamilyVolumes">Known volumes of the other forms of the term.</param>
-public sealed record ReadingToCheck(double? Volume, double? Competition, double? TitlesHolding, IReadOnlyList<int>? Months, double? Age, IReadOnlyList<double> FamilyVolumes);
+public sealed record ReadingToCheck(
+    double? Volume,
+    double? Competition,
+    double? TitlesHolding,
+    IReadOnlyList<int>? Months,
+    double? Age,
+    IReadOnlyList<double> FamilyVolumes
+);

@@ -4,7 +4,13 @@ namespace TinRabbit.Core.Measures;
 public static class TermMeasures
 {
     /// <summary>What a fit counts: core 1, good 0.7, stretch 0.4.</summary>
-    public static double Weight(this Fit fit) => fit switch { Fit.Core => 1, Fit.Good => 0.7, _ => 0.4 };
+    public static double Weight(this Fit fit) =>
+        fit switch
+        {
+            Fit.Core => 1,
+            Fit.Good => 0.7,
+            _ => 0.4,
+        };
 
     /// <summary>What a term counts in a listing's reach: volume·fit, an unknown volume counted as 0.</summary>
     public static double Demand(this WantedTerm term) => (term.Volume ?? 0) * term.Fit.Weight();

@@ -3,7 +3,8 @@ using TinRabbit.Core.Matching;
 namespace TinRabbit.Core.Measures;
 
 /// <summary>Weighed terms, kept as their figures; each is put together when it is asked for.</summary>
-internal sealed class WeighedTerms(IReadOnlyList<WantedTerm> terms, Grade[] grades, double[] grips, Matcher matcher, NearMisses near) : IReadOnlyList<WeighedTerm>
+internal sealed class WeighedTerms(IReadOnlyList<WantedTerm> terms, Grade[] grades, double[] grips, Matcher matcher, NearMisses near)
+    : IReadOnlyList<WeighedTerm>
 {
     public int Count => grades.Length;
 

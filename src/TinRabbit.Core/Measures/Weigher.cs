@@ -8,15 +8,24 @@ public static class Weigher
 {
     /// <summary>Weighs a listing for some terms.</summary>
     /// <exception cref="FormatProblems">A term has no word.</exception>
-    public static Weighing Weigh(Platform platform, IReadOnlyDictionary<string, FieldValue> copy, IReadOnlyList<WantedTerm> terms, CancellationToken stop = default) =>
-        Weigh(TermSet.Prepare(platform, [.. terms.Select(t => t.Text)]), copy, terms, stop);
+    public static Weighing Weigh(
+        Platform platform,
+        IReadOnlyDictionary<string, FieldValue> copy,
+        IReadOnlyList<WantedTerm> terms,
+        CancellationToken stop = default
+    ) => Weigh(TermSet.Prepare(platform, [.. terms.Select(t => t.Text)]), copy, terms, stop);
 
     /// <summary>Weighs a listing for terms that were made ready before.</summary>
     /// <param name="ready">The same terms, ready for the platform.</param>
     /// <param name="copy">The listing's fields.</param>
     /// <param name="terms">The terms with their numbers.</param>
     /// <param name="stop">Stops the weighing.</param>
-    public static Weighing Weigh(TermSet ready, IReadOnlyDictionary<string, FieldValue> copy, IReadOnlyList<WantedTerm> terms, CancellationToken stop = default)
+    public static Weighing Weigh(
+        TermSet ready,
+        IReadOnlyDictionary<string, FieldValue> copy,
+        IReadOnlyList<WantedTerm> terms,
+        CancellationToken stop = default
+    )
     {
         var index = ListingIndex.Build(ready.Platform, copy);
         var matcher = new Matcher(ready, index);
@@ -43,7 +52,18 @@ public static class Weigher
             volume += term.Volume ?? 0;
         }
 
-        return new(Share(held, wanted), Share(gripped, worth), eligible, volume, unknown, new WeighedTerms(terms, grades, grips, matcher, near)) { Demand = (held, wanted), Worth = (gripped, worth) };
+        return new(
+            Share(held, wanted),
+            Share(gripped, worth),
+            eligible,
+            volume,
+            unknown,
+            new WeighedTerms(terms, grades, grips, matcher, near)
+        )
+        {
+            Demand = (held, wanted),
+            Worth = (gripped, worth),
+        };
     }
 
     private static double Share(double part, double all) => all > 0 ? part / all * 100 : 0;

@@ -7,5 +7,6 @@ namespace TinRabbit.Core.Platforms;
 public sealed record AttributeRule(string Name, IReadOnlyList<string> Options, string? Category)
 {
     /// <summary>Whether a listing in a category has it.</summary>
-    public bool OpenIn(IReadOnlyList<string> path) => Category is null || path.Any(p => string.Equals(p.Trim(), Category, StringComparison.OrdinalIgnoreCase));
+    public bool OpenIn(IReadOnlyList<string> path) =>
+        Category is null || path.Any(p => string.Equals(p.Trim(), Category, StringComparison.OrdinalIgnoreCase));
 }

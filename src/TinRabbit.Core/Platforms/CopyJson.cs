@@ -28,14 +28,24 @@ public static class CopyJson
             var texts = stored.Value.ValueKind switch
             {
                 JsonValueKind.String => [stored.Value.GetString()!],
-                JsonValueKind.Array => stored.Value.EnumerateArray().Where(i => i.ValueKind == JsonValueKind.String).Select(i => i.GetString()!).ToList(),
+                JsonValueKind.Array => stored
+                    .Value.EnumerateArray()
+                    .Where(i => i.ValueKind == JsonValueKind.String)
+                    .Select(i => i.GetString()!)
+                    .ToList(),
                 _ => (List<string>?)null,
             };
             if (stored.Value.ValueKind == JsonValueKind.Object)
                 texts = field.Shape == FieldShape.Choices ? null : [.. stored.Value.EnumerateObject().Select(v => $"{v.Name}: {v.Value}")];
             if (texts is null || field.Shape == FieldShape.Choices)
             {
-                foreach (var value in new CopyReader(new(bounded: false)).Read(JsonSerializer.SerializeToElement(new Dictionary<string, JsonElement> { [stored.Name] = stored.Value }), platform, "stored"))
+                foreach (
+                    var value in new CopyReader(new(bounded: false)).Read(
+                        JsonSerializer.SerializeToElement(new Dictionary<string, JsonElement> { [stored.Name] = stored.Value }),
+                        platform,
+                        "stored"
+                    )
+                )
                     copy[value.Key] = value.Value;
             }
             else
@@ -51,14 +61,23 @@ public static class CopyJson
     }
 
     /// <summary>Writes a listing's fields.</summary>
-    public static JsonObject Write(IReadOnlyDictionary<string, FieldValue> copy) => new(copy.Select(f => KeyValuePair.Create(f.Key, WriteValue(f.Value))));
+    public static JsonObject Write(IReadOnlyDictionary<string, FieldValue> copy) =>
+        new(copy.Select(f => KeyValuePair.Create(f.Key, WriteValue(f.Value))));
 
     /// <summary>Writes one field's value: a text, a list of texts, or an object of attributes.</summary>
-    public static JsonNode? WriteValue(FieldValue value) => value switch
-    {
-        FieldValue.Text t => JsonValue.Create(t.Value),
-        FieldValue.Items i => PlatformJson.Strings(i.Values),
-        FieldValue.Choices c => new JsonObject(c.Values.Select(v => KeyValuePair.Create(v.Key, (JsonNode?)(v.Value.Count == 1 ? JsonValue.Create(v.Value[0]) : PlatformJson.Strings(v.Value))))),
-        _ => null,
-    };
+    public static JsonNode? WriteValue(FieldValue value) =>
+        value switch
+        {
+            FieldValue.Text t => JsonValue.Create(t.Value),
+            FieldValue.Items i => PlatformJson.Strings(i.Values),
+            FieldValue.Choices c => new JsonObject(
+                c.Values.Select(v =>
+                    KeyValuePair.Create(
+                        v.Key,
+                        (JsonNode?)(v.Value.Count == 1 ? JsonValue.Create(v.Value[0]) : PlatformJson.Strings(v.Value))
+                    )
+                )
+            ),
+            _ => null,
+        };
 }

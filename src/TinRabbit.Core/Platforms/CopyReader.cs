@@ -38,7 +38,12 @@ internal sealed class CopyReader(JsonReader json)
             case JsonValueKind.String:
                 return _json.ReadString(json, at, Bounds.TextLength) is { } text ? new FieldValue.Text(text) : null;
             case JsonValueKind.Array when field.Shape is FieldShape.Line or FieldShape.Text or FieldShape.Rich or FieldShape.Choices:
-                return WrongValue(at, field.Shape == FieldShape.Choices ? "Attributes are an object of names and values." : "This field is one text, not a list.");
+                return WrongValue(
+                    at,
+                    field.Shape == FieldShape.Choices
+                        ? "Attributes are an object of names and values."
+                        : "This field is one text, not a list."
+                );
             case JsonValueKind.Array:
                 return _json.ReadStrings(json, at, Bounds.Items, Bounds.TextLength) is { } items ? new FieldValue.Items(items) : null;
             case JsonValueKind.Object when field.Shape == FieldShape.Choices:
@@ -46,13 +51,21 @@ internal sealed class CopyReader(JsonReader json)
                 foreach (var (name, choice) in _json.Entries(json, at, Bounds.Attributes))
                     if (choice.ValueKind == JsonValueKind.String)
                         choices[name] = _json.ReadString(choice, $"{at}.{name}", Bounds.TextLength) is { } value ? [value] : [];
-                    else if (choice.ValueKind == JsonValueKind.Array && _json.ReadStrings(choice, $"{at}.{name}", Bounds.Items, Bounds.TextLength) is { } values)
+                    else if (
+                        choice.ValueKind == JsonValueKind.Array
+                        && _json.ReadStrings(choice, $"{at}.{name}", Bounds.Items, Bounds.TextLength) is { } values
+                    )
                         choices[name] = values;
                     else if (choice.ValueKind != JsonValueKind.Array)
                         _json.AddProblem($"{at}.{name}", "A value is a text or a list of texts.");
                 return new FieldValue.Choices(choices);
             default:
-                return WrongValue(at, field.Shape == FieldShape.Choices ? "Attributes are an object of names and values." : "This field is a text or a list of texts.");
+                return WrongValue(
+                    at,
+                    field.Shape == FieldShape.Choices
+                        ? "Attributes are an object of names and values."
+                        : "This field is a text or a list of texts."
+                );
         }
     }
 

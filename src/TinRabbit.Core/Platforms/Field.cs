@@ -25,7 +25,8 @@ public sealed record Field(
     bool Required,
     Limit? Limit,
     int? Shows,
-    string Separator)
+    string Separator
+)
 {
     /// <summary>For a path: the categories that there are, from the top; empty where they are not known.</summary>
     public IReadOnlyList<Category> Tree { get; init; } = [];

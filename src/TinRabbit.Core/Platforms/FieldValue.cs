@@ -68,8 +68,10 @@ public abstract record FieldValue
         if (string.CompareOrdinal(html, start, "<!--", 0, 4) == 0)
             return html.IndexOf("-->", start, StringComparison.Ordinal) is var close and >= 0 ? close + 2 : html.Length - 1;
         foreach (var silent in (string[])["script", "style"])
-            if (string.Compare(html, start + 1, silent, 0, silent.Length, StringComparison.OrdinalIgnoreCase) == 0
-                && html.IndexOf("</" + silent, start, StringComparison.OrdinalIgnoreCase) is var last and > 0)
+            if (
+                string.Compare(html, start + 1, silent, 0, silent.Length, StringComparison.OrdinalIgnoreCase) == 0
+                && html.IndexOf("</" + silent, start, StringComparison.OrdinalIgnoreCase) is var last and > 0
+            )
                 start = last;
         return html.IndexOf('>', start) is var end and >= 0 ? end : html.Length - 1;
     }

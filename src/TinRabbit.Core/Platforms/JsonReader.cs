@@ -84,7 +84,8 @@ internal sealed class JsonReader(bool bounded)
     }
 
     /// <summary>A value of an enumeration, by its name in lower case.</summary>
-    public T? Choice<T>(JsonElement json, string path, string key, T? otherwise) where T : struct, Enum
+    public T? Choice<T>(JsonElement json, string path, string key, T? otherwise)
+        where T : struct, Enum
     {
         if (Child(json, key) is not { } child)
         {
@@ -101,11 +102,14 @@ internal sealed class JsonReader(bool bounded)
         return null;
     }
 
-    private static string Names<T>() where T : struct, Enum => string.Join(", ", Enum.GetValues<T>().Select(PlatformJson.Lower));
+    private static string Names<T>()
+        where T : struct, Enum => string.Join(", ", Enum.GetValues<T>().Select(PlatformJson.Lower));
 
     /// <summary>A list of short texts; empty where there is none.</summary>
     public IReadOnlyList<string> Texts(JsonElement json, string path, string key) =>
-        Child(json, key) is { } child && IsList(child, $"{path}.{key}") ? ReadStrings(child, $"{path}.{key}", Bounds.PlatformList, Bounds.ProfileText) ?? [] : [];
+        Child(json, key) is { } child && IsList(child, $"{path}.{key}")
+            ? ReadStrings(child, $"{path}.{key}", Bounds.PlatformList, Bounds.ProfileText) ?? []
+            : [];
 
     /// <summary>The texts of a list; null where one is wrong.</summary>
     public List<string>? ReadStrings(JsonElement list, string path, int mostItems, int longest)
@@ -186,8 +190,10 @@ internal sealed class JsonReader(bool bounded)
     }
 
     /// <summary>Whether this is an object.</summary>
-    public bool IsObject(JsonElement json, string path) => json.ValueKind == JsonValueKind.Object || AddProblem(path, "This is an object, in braces.");
+    public bool IsObject(JsonElement json, string path) =>
+        json.ValueKind == JsonValueKind.Object || AddProblem(path, "This is an object, in braces.");
 
     /// <summary>Whether this is a list.</summary>
-    public bool IsList(JsonElement json, string path) => json.ValueKind == JsonValueKind.Array || AddProblem(path, "This is a list, in square brackets.");
+    public bool IsList(JsonElement json, string path) =>
+        json.ValueKind == JsonValueKind.Array || AddProblem(path, "This is a list, in square brackets.");
 }

@@ -19,7 +19,8 @@ public sealed record Platform(
     SearchRules Search,
     IReadOnlyList<Field> Fields,
     IReadOnlyList<string> Banned,
-    IReadOnlyDictionary<string, double> Checks)
+    IReadOnlyDictionary<string, double> Checks
+)
 {
     /// <summary>The fields that its search reads, in order.</summary>
     public IReadOnlyList<Field> IndexedFields => [.. Fields.Where(f => f.Indexed)];
@@ -28,10 +29,15 @@ public sealed record Platform(
     public Field? Find(string key) => Fields.FirstOrDefault(f => f.Key == key);
 
     /// <summary>The same rules for a listing of one text, indexed with weight 1: to look for terms in any text.</summary>
-    public Platform OfOneText() => this with { Fields = [new(OneText, "", "", FieldShape.Line, true, null, 1, false, false, null, null, " ")] };
+    public Platform OfOneText() =>
+        this with
+        {
+            Fields = [new(OneText, "", "", FieldShape.Line, true, null, 1, false, false, null, null, " ")],
+        };
 
     /// <summary>The copy of a listing of one text, or of several texts that are read one by one.</summary>
-    public static IReadOnlyDictionary<string, FieldValue> CopyOf(params IReadOnlyList<string> texts) => new Dictionary<string, FieldValue> { [OneText] = new FieldValue.Items(texts) };
+    public static IReadOnlyDictionary<string, FieldValue> CopyOf(params IReadOnlyList<string> texts) =>
+        new Dictionary<string, FieldValue> { [OneText] = new FieldValue.Items(texts) };
 
     private const string OneText = "text";
 }

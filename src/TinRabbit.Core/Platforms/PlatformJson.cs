@@ -33,24 +33,25 @@ public static class PlatformJson
     }
 
     /// <summary>Writes a profile.</summary>
-    public static JsonObject Write(Platform platform) => new()
-    {
-        ["id"] = platform.Id,
-        ["name"] = platform.Name,
-        ["about"] = platform.About,
-        ["language"] = platform.Language,
-        ["spelling"] = platform.Spelling,
-        ["search"] = new JsonObject
+    public static JsonObject Write(Platform platform) =>
+        new()
         {
-            ["folds"] = Strings(Fold.All.Where(f => platform.Search.Folds.HasFlag(f)).Select(Fold.Name)),
-            ["ignoredWords"] = Strings(platform.Search.IgnoredWords),
-            ["wordsCombine"] = platform.Search.WordsCombine,
-            ["indexDelayHours"] = platform.Search.IndexDelayHours,
-        },
-        ["fields"] = new JsonArray([.. platform.Fields.Select(Write)]),
-        ["banned"] = Strings(platform.Banned),
-        ["checks"] = new JsonObject(platform.Checks.Select(c => KeyValuePair.Create(c.Key, (JsonNode?)c.Value))),
-    };
+            ["id"] = platform.Id,
+            ["name"] = platform.Name,
+            ["about"] = platform.About,
+            ["language"] = platform.Language,
+            ["spelling"] = platform.Spelling,
+            ["search"] = new JsonObject
+            {
+                ["folds"] = Strings(Fold.All.Where(f => platform.Search.Folds.HasFlag(f)).Select(Fold.Name)),
+                ["ignoredWords"] = Strings(platform.Search.IgnoredWords),
+                ["wordsCombine"] = platform.Search.WordsCombine,
+                ["indexDelayHours"] = platform.Search.IndexDelayHours,
+            },
+            ["fields"] = new JsonArray([.. platform.Fields.Select(Write)]),
+            ["banned"] = Strings(platform.Banned),
+            ["checks"] = new JsonObject(platform.Checks.Select(c => KeyValuePair.Create(c.Key, (JsonNode?)c.Value))),
+        };
 
     private static JsonObject Write(Field field)
     {
@@ -83,25 +84,31 @@ public static class PlatformJson
         if (field.Tree.Count > 0)
             json["tree"] = Write(field.Tree);
         if (field.Attributes.Count > 0)
-            json["attributes"] = new JsonArray([.. field.Attributes.Select(a =>
-            {
-                var attribute = new JsonObject { ["name"] = a.Name, ["options"] = Strings(a.Options) };
-                if (a.Category is { } category)
-                    attribute["category"] = category;
-                return (JsonNode?)attribute;
-            })]);
+            json["attributes"] = new JsonArray([
+                .. field.Attributes.Select(a =>
+                {
+                    var attribute = new JsonObject { ["name"] = a.Name, ["options"] = Strings(a.Options) };
+                    if (a.Category is { } category)
+                        attribute["category"] = category;
+                    return (JsonNode?)attribute;
+                }),
+            ]);
         return json;
     }
 
-    private static JsonArray Write(IReadOnlyList<Category> tree) => new([.. tree.Select(c =>
-    {
-        var category = new JsonObject { ["name"] = c.Name };
-        if (c.Under.Count > 0)
-            category["under"] = Write(c.Under);
-        return (JsonNode?)category;
-    })]);
+    private static JsonArray Write(IReadOnlyList<Category> tree) =>
+        new([
+            .. tree.Select(c =>
+            {
+                var category = new JsonObject { ["name"] = c.Name };
+                if (c.Under.Count > 0)
+                    category["under"] = Write(c.Under);
+                return (JsonNode?)category;
+            }),
+        ]);
 
-    internal static string Lower<T>(T value) where T : struct, Enum => value.ToString().ToLowerInvariant();
+    internal static string Lower<T>(T value)
+        where T : struct, Enum => value.ToString().ToLowerInvariant();
 
     internal static JsonArray Strings(IEnumerable<string> values) => new([.. values.Select(v => (JsonNode?)JsonValue.Create(v))]);
 }

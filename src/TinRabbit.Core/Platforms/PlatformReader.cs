@@ -35,9 +35,17 @@ internal sealed class PlatformReader(JsonReader json)
                     checks[name] = value.GetDouble();
                 else
                     _json.AddProblem($"{path}.checks.{name}", $"A threshold is a number up to {HighestThreshold:#,0}.");
-        return new(id, _json.Text(json, path, "name", id), _json.Text(json, path, "about", ""), _json.Text(json, path, "language", "en"),
+        return new(
+            id,
+            _json.Text(json, path, "name", id),
+            _json.Text(json, path, "about", ""),
+            _json.Text(json, path, "language", "en"),
             JsonReader.Child(json, "spelling") is { ValueKind: not JsonValueKind.Null } ? _json.Text(json, path, "spelling", "") : null,
-            search, fields, ReadPhrases(json, path, "banned"), checks);
+            search,
+            fields,
+            ReadPhrases(json, path, "banned"),
+            checks
+        );
     }
 
     private SearchRules ReadSearch(JsonElement json, string path)
@@ -50,17 +58,41 @@ internal sealed class PlatformReader(JsonReader json)
         {
             var known = Fold.All.FirstOrDefault(f => Fold.Name(f) == name);
             if (known == Folds.None)
-                _json.AddProblem($"{path}.search.folds[{i}]", $"\"{name}\" is no fold; there are {string.Join(", ", Fold.All.Select(Fold.Name))}.");
+                _json.AddProblem(
+                    $"{path}.search.folds[{i}]",
+                    $"\"{name}\" is no fold; there are {string.Join(", ", Fold.All.Select(Fold.Name))}."
+                );
             folds |= known;
         }
 
-        return new(folds, ReadPhrases(search, $"{path}.search", "ignoredWords"), _json.Flag(search, $"{path}.search", "wordsCombine"),
-            _json.Number(search, $"{path}.search", "indexDelayHours", 0, 10_000) ?? 0);
+        return new(
+            folds,
+            ReadPhrases(search, $"{path}.search", "ignoredWords"),
+            _json.Flag(search, $"{path}.search", "wordsCombine"),
+            _json.Number(search, $"{path}.search", "indexDelayHours", 0, 10_000) ?? 0
+        );
     }
 
     private Field ReadField(JsonElement json, string path, List<Field> before)
     {
-        _json.OnlyKeys(json, path, "key", "label", "role", "shape", "indexed", "indexedFirst", "weight", "front", "required", "limit", "shows", "separator", "tree", "attributes");
+        _json.OnlyKeys(
+            json,
+            path,
+            "key",
+            "label",
+            "role",
+            "shape",
+            "indexed",
+            "indexedFirst",
+            "weight",
+            "front",
+            "required",
+            "limit",
+            "shows",
+            "separator",
+            "tree",
+            "attributes"
+        );
         var key = _json.Text(json, path, "key", "");
         if (key.Length == 0)
             _json.AddProblem($"{path}.key", "Enter a key.");
@@ -71,17 +103,44 @@ internal sealed class PlatformReader(JsonReader json)
         var weight = _json.Number(json, path, "weight", 0, 1);
         if (indexed && weight is null && JsonReader.Child(json, "weight") is null)
             _json.AddProblem($"{path}.weight", "A searched field needs a weight from 0 to 1.");
-        return new(key, _json.Text(json, path, "label", key), _json.Text(json, path, "role", ""), shape ?? FieldShape.Line, indexed,
-            _json.Integer(json, path, "indexedFirst", 0), weight ?? 0, _json.Flag(json, path, "front"), _json.Flag(json, path, "required"),
-            ReadLimit(json, path), _json.Integer(json, path, "shows", 1),
-            _json.Text(json, path, "separator", shape is FieldShape.Lines or FieldShape.Text ? "\n" : shape == FieldShape.Words ? " " : ", "))
+        return new(
+            key,
+            _json.Text(json, path, "label", key),
+            _json.Text(json, path, "role", ""),
+            shape ?? FieldShape.Line,
+            indexed,
+            _json.Integer(json, path, "indexedFirst", 0),
+            weight ?? 0,
+            _json.Flag(json, path, "front"),
+            _json.Flag(json, path, "required"),
+            ReadLimit(json, path),
+            _json.Integer(json, path, "shows", 1),
+            _json.Text(
+                json,
+                path,
+                "separator",
+                shape is FieldShape.Lines or FieldShape.Text ? "\n"
+                    : shape == FieldShape.Words ? " "
+                    : ", "
+            )
+        )
         {
             Tree = ReadTree(json, path, "tree"),
-            Attributes = [.. ReadObjects(json, path, "attributes").Select(a =>
-            {
-                _json.OnlyKeys(a.Json, a.Path, "name", "options", "category");
-                return new AttributeRule(ReadName(a.Json, a.Path), _json.Texts(a.Json, a.Path, "options"), JsonReader.Child(a.Json, "category") is { ValueKind: not JsonValueKind.Null } ? _json.Text(a.Json, a.Path, "category", "") : null);
-            })],
+            Attributes =
+            [
+                .. ReadObjects(json, path, "attributes")
+                    .Select(a =>
+                    {
+                        _json.OnlyKeys(a.Json, a.Path, "name", "options", "category");
+                        return new AttributeRule(
+                            ReadName(a.Json, a.Path),
+                            _json.Texts(a.Json, a.Path, "options"),
+                            JsonReader.Child(a.Json, "category") is { ValueKind: not JsonValueKind.Null }
+                                ? _json.Text(a.Json, a.Path, "category", "")
+                                : null
+                        );
+                    }),
+            ],
         };
     }
 
@@ -93,13 +152,17 @@ internal sealed class PlatformReader(JsonReader json)
             return [];
         }
 
-        return [.. ReadObjects(json, path, key).Select(c =>
-        {
-            _json.OnlyKeys(c.Json, c.Path, "name", "under");
-            if (_json.IsBounded && ++_categories == Bounds.Categories + 1)
-                _json.AddProblem(c.Path, $"A platform has at most {Bounds.Categories:#,0} categories.");
-            return new Category(ReadName(c.Json, c.Path), ReadTree(c.Json, c.Path, "under", level + 1));
-        })];
+        return
+        [
+            .. ReadObjects(json, path, key)
+                .Select(c =>
+                {
+                    _json.OnlyKeys(c.Json, c.Path, "name", "under");
+                    if (_json.IsBounded && ++_categories == Bounds.Categories + 1)
+                        _json.AddProblem(c.Path, $"A platform has at most {Bounds.Categories:#,0} categories.");
+                    return new Category(ReadName(c.Json, c.Path), ReadTree(c.Json, c.Path, "under", level + 1));
+                }),
+        ];
     }
 
     private string ReadName(JsonElement json, string path)
@@ -114,7 +177,13 @@ internal sealed class PlatformReader(JsonReader json)
     {
         if (JsonReader.Child(json, key) is not { ValueKind: not JsonValueKind.Null } list || !_json.IsList(list, $"{path}.{key}"))
             return [];
-        return [.. _json.Limited(list, $"{path}.{key}", Bounds.PlatformList).Select((o, i) => (o, $"{path}.{key}[{i}]")).Where(o => _json.IsObject(o.o, o.Item2))];
+        return
+        [
+            .. _json
+                .Limited(list, $"{path}.{key}", Bounds.PlatformList)
+                .Select((o, i) => (o, $"{path}.{key}[{i}]"))
+                .Where(o => _json.IsObject(o.o, o.Item2)),
+        ];
     }
 
     private Limit? ReadLimit(JsonElement json, string path)
@@ -135,7 +204,10 @@ internal sealed class PlatformReader(JsonReader json)
         var terms = _json.Texts(json, path, key);
         for (var i = 0; _json.IsBounded && i < terms.Count; i++)
             if (terms[i].Length > Bounds.TermLength || Tokens.Of(terms[i]).Count > Bounds.TermWords)
-                _json.AddProblem($"{path}.{key}[{i}]", $"A phrase has at most {Bounds.TermWords} words and {Bounds.TermLength} characters.");
+                _json.AddProblem(
+                    $"{path}.{key}[{i}]",
+                    $"A phrase has at most {Bounds.TermWords} words and {Bounds.TermLength} characters."
+                );
         return terms;
     }
 }

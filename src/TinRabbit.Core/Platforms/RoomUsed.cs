@@ -34,7 +34,8 @@ public sealed record RoomUsed(IReadOnlyList<int> Used, int Items, int Over, int 
             used,
             items,
             field.Limit?.Max is { } max ? used.Sum(u => Math.Max(0, u - max)) : 0,
-            field.Limit?.MaxItems is { } most ? Math.Max(0, items - most) : 0);
+            field.Limit?.MaxItems is { } most ? Math.Max(0, items - most) : 0
+        );
     }
 
     private static string SingleSpaced(string text) => string.Join(' ', text.Split((char[]?)null, StringSplitOptions.RemoveEmptyEntries));

@@ -7,12 +7,13 @@ namespace TinRabbit.Core.Platforms;
 public static class TextLength
 {
     /// <summary>The length of a text in a unit.</summary>
-    public static int Of(string text, Unit unit) => unit switch
-    {
-        Unit.Bytes => Encoding.UTF8.GetByteCount(text),
-        Unit.Words => Tokens.Of(text).Count,
-        _ => Characters(text),
-    };
+    public static int Of(string text, Unit unit) =>
+        unit switch
+        {
+            Unit.Bytes => Encoding.UTF8.GetByteCount(text),
+            Unit.Words => Tokens.Of(text).Count,
+            _ => Characters(text),
+        };
 
     /// <summary>The number of Unicode scalar values of a text.</summary>
     public static int Characters(ReadOnlySpan<char> text)

@@ -10,7 +10,15 @@ namespace TinRabbit.Core.Shapes;
 /// <param name="P">Two-sided p of the Mann–Kendall test for a trend.</param>
 /// <param name="ReadyBy">For a seasonal one, the next day to be ready by: six weeks before the peak months begin.</param>
 /// <param name="Months">How many months it rests on.</param>
-public sealed record YearShape(Shape Shape, IReadOnlyList<int> PeakMonths, double Change12, double? SeasonalStrength, double P, DateOnly? ReadyBy, int Months)
+public sealed record YearShape(
+    Shape Shape,
+    IReadOnlyList<int> PeakMonths,
+    double Change12,
+    double? SeasonalStrength,
+    double P,
+    DateOnly? ReadyBy,
+    int Months
+)
 {
     /// <summary>Fewest months that can be named.</summary>
     public const int Least = 12;
@@ -42,7 +50,15 @@ public sealed record YearShape(Shape Shape, IReadOnlyList<int> PeakMonths, doubl
             : p < 0.05 && change <= -TrendFrom ? Shape.Fading
             : Shape.Steady;
         var peaks = shape == Shape.Seasonal ? season!.PeakMonths(Math.Log(PeakAbove)) : [];
-        return new(shape, peaks, change, season?.Strength, p, peaks.Count > 0 ? ReadyFor(peaks[0], from.AddMonths(months.Count)) : null, months.Count);
+        return new(
+            shape,
+            peaks,
+            change,
+            season?.Strength,
+            p,
+            peaks.Count > 0 ? ReadyFor(peaks[0], from.AddMonths(months.Count)) : null,
+            months.Count
+        );
     }
 
     /// <summary>How certain the shape is, and how many more months would settle it, as a sentence.</summary>

@@ -48,7 +48,8 @@ internal static class FindingTexts
         $"{Count(words, "word")} in all caps in {field.Label}. All caps read as shouting, and search ignores them.";
 
     // Title
-    public static string LeadNotWhole(string lead) => $"The lead, “{lead}”, isn’t in the title as an exact phrase. An exact phrase counts most there.";
+    public static string LeadNotWhole(string lead) =>
+        $"The lead, “{lead}”, isn’t in the title as an exact phrase. An exact phrase counts most there.";
 
     public static string LeadNotShown(string lead, int shows) =>
         $"The lead, “{lead}”, comes after the first {Count(shows, "character")}. Other places cut the title off there.";
@@ -60,16 +61,21 @@ internal static class FindingTexts
         $"“{word}” appears {(times == 2 ? "twice" : $"{Number(times)} times")} in the title. Repeats don’t help, and they take up room.";
 
     // Tags
-    public static string SameTag(string tag, Field field, int number) => $"“{tag}” is also {field.Label} {number}. A repeated tag wastes a slot.";
+    public static string SameTag(string tag, Field field, int number) =>
+        $"“{tag}” is also {field.Label} {number}. A repeated tag wastes a slot.";
 
-    public static string TagReordered(string tag, string other) => $"“{tag}” has the same words as “{other}”. Different words would bring more searches.";
+    public static string TagReordered(string tag, string other) =>
+        $"“{tag}” has the same words as “{other}”. Different words would bring more searches.";
 
-    public static string ShopName(string shop) => $"No tag contains “{shop}”. Shoppers who search for your shop’s name won’t find this listing.";
+    public static string ShopName(string shop) =>
+        $"No tag contains “{shop}”. Shoppers who search for your shop’s name won’t find this listing.";
 
     // Description and spelling
-    public static string DescriptionShort(int words, double least) => $"{Count(words, "word")}; aim for at least {Number(least)}. Shoppers want details before they buy.";
+    public static string DescriptionShort(int words, double least) =>
+        $"{Count(words, "word")}; aim for at least {Number(least)}. Shoppers want details before they buy.";
 
-    public static string BeginsWithTitle(Field field) => $"{field.Label} begins with the title, word for word. Use the space for something new.";
+    public static string BeginsWithTitle(Field field) =>
+        $"{field.Label} begins with the title, word for word. Use the space for something new.";
 
     public const string ListOfPicks = "This reads as a keyword list. Write a sentence that a shopper wants to read.";
 
@@ -83,7 +89,8 @@ internal static class FindingTexts
         $"“{odd}” is {oddRegion} spelling, but “{usual}” is {usualRegion}. Use one spelling throughout.";
 
     // Category and attributes
-    public static string CategoryUnknown(IEnumerable<string> path, string platform) => $"{platform} has no category {string.Join(" › ", path)}.";
+    public static string CategoryUnknown(IEnumerable<string> path, string platform) =>
+        $"{platform} has no category {string.Join(" › ", path)}.";
 
     public static string CategoryDeeper(string category, IEnumerable<string> under, IReadOnlyList<string> opens) =>
         $"{category} has more specific categories: {string.Join(", ", under)}."

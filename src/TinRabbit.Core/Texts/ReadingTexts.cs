@@ -16,7 +16,8 @@ internal static class ReadingTexts
     public static string UnusualCompetition(double competition, double volume, double deviations) =>
         $"{Number(competition)} {(competition == 1 ? "listing is" : "listings is")} unusually {(deviations > 0 ? "high" : "low")} for a term with about {Number(volume)} searches/mo ({Math.Abs(deviations).ToString("F1", CultureInfo.InvariantCulture)} robust standard deviations from the trend).";
 
-    public static string SameForAllVariants(double volume) => $"All known spelling variants have {Number(volume)} searches/mo. The source counts them together.";
+    public static string SameForAllVariants(double volume) =>
+        $"All known spelling variants have {Number(volume)} searches/mo. The source counts them together.";
 
     public static string HistoryDiffers(int months, double mean, double volume) =>
         $"The last {(months == 1 ? "month averages" : $"{months} months average")} {Number(Math.Round(mean))} searches, not {Number(volume)}.";
@@ -24,17 +25,20 @@ internal static class ReadingTexts
     public static string Old(double days) => $"These numbers are {Number(Math.Floor(days))} days old.";
 
     // How certain the shape of a year is, and what would settle it
-    public static string Certainty(Shape shape, int months, double p) => shape switch
-    {
-        Shape.Seasonal when months < 36 => $"Fairly certain: the season shows twice in {months} months. A third year would confirm it.",
-        Shape.Seasonal => $"Certain: {months / 12} years have the same season.",
-        Shape.OneOff when months < 24 => $"Uncertain: a season would look the same in {months} months. The same month next year would tell.",
-        Shape.OneOff => "Quite certain: the same months of other years show no peak.",
-        Shape.Sparse => "Too few searches to say more. A broader term has more data.",
-        _ when months < 24 => $"Uncertain: {months} months are too few to see a season. {24 - months} more are needed.",
-        Shape.Rising or Shape.Fading => $"The odds of such a trend by chance are {(p < 0.001 ? "less than 1 in 1,000" : $"about 1 in {1 / p:F0}")}.",
-        _ => $"Fairly certain, based on {months} months.",
-    };
+    public static string Certainty(Shape shape, int months, double p) =>
+        shape switch
+        {
+            Shape.Seasonal when months < 36 => $"Fairly certain: the season shows twice in {months} months. A third year would confirm it.",
+            Shape.Seasonal => $"Certain: {months / 12} years have the same season.",
+            Shape.OneOff when months < 24 =>
+                $"Uncertain: a season would look the same in {months} months. The same month next year would tell.",
+            Shape.OneOff => "Quite certain: the same months of other years show no peak.",
+            Shape.Sparse => "Too few searches to say more. A broader term has more data.",
+            _ when months < 24 => $"Uncertain: {months} months are too few to see a season. {24 - months} more are needed.",
+            Shape.Rising or Shape.Fading =>
+                $"The odds of such a trend by chance are {(p < 0.001 ? "less than 1 in 1,000" : $"about 1 in {1 / p:F0}")}.",
+            _ => $"Fairly certain, based on {months} months.",
+        };
 
     private static string Number(double number) => number.ToString("#,0", CultureInfo.InvariantCulture);
 }

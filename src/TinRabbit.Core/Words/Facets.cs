@@ -3,7 +3,10 @@ namespace TinRabbit.Core.Words;
 /// <summary>Words of material, style, colour, size, audience and occasion, as data (Data/facets.txt).</summary>
 public static class Facets
 {
-    private static readonly HashSet<string> Units = new(["mm", "cm", "inch", "inches", "ft", "foot", "feet", "oz", "ml", "litre", "liter"], StringComparer.Ordinal);
+    private static readonly HashSet<string> Units = new(
+        ["mm", "cm", "inch", "inches", "ft", "foot", "feet", "oz", "ml", "litre", "liter"],
+        StringComparer.Ordinal
+    );
 
     // "5in" is a measure, "2 in 1" is not.
     private static readonly HashSet<string> JoinedUnits = new([.. Units, "in", "m", "l"], StringComparer.Ordinal);
@@ -28,8 +31,8 @@ public static class Facets
 
         // A narrower word that has no line of its own is a value too.
         foreach (var group in InOrder)
-            foreach (var key in group.Backing)
-                Groups.TryAdd(key, [group with { Same = [key], Backing = [key] }]);
+        foreach (var key in group.Backing)
+            Groups.TryAdd(key, [group with { Same = [key], Backing = [key] }]);
         Longest = Groups.Keys.Max(k => k.Count(c => c == ' ') + 1);
     }
 
@@ -75,8 +78,8 @@ public static class Facets
         var words = Measured(text);
         var keys = new HashSet<string>();
         for (var from = 0; from < words.Count; from++)
-            for (var to = from; to < words.Count && to < from + Longest; to++)
-                keys.Add(string.Join(' ', words.Skip(from).Take(to - from + 1).Select(w => w.Key)));
+        for (var to = from; to < words.Count && to < from + Longest; to++)
+            keys.Add(string.Join(' ', words.Skip(from).Take(to - from + 1).Select(w => w.Key)));
         return keys;
     }
 
@@ -114,7 +117,12 @@ public static class Facets
         {
             var token = tokens[i];
             var end = token.Start + token.Length;
-            if (char.IsAsciiDigit(token.Word[0]) && i + 1 < tokens.Count && token.Word.All(c => char.IsAsciiDigit(c) || c is '.' or ',') && Units.Contains(tokens[i + 1].Word))
+            if (
+                char.IsAsciiDigit(token.Word[0])
+                && i + 1 < tokens.Count
+                && token.Word.All(c => char.IsAsciiDigit(c) || c is '.' or ',')
+                && Units.Contains(tokens[i + 1].Word)
+            )
             {
                 words.Add((token.Word + tokens[i + 1].Word, token.Start, tokens[i + 1].Start + tokens[i + 1].Length, true));
                 i++;

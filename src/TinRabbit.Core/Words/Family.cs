@@ -8,16 +8,47 @@ public static class Family
 {
     private const int MostForms = 48;
 
-    private static readonly string[] Numbers = ["zero", "one", "two", "three", "four", "five", "six", "seven", "eight", "nine", "ten", "eleven", "twelve"];
-    private static readonly Dictionary<string, string> Digits = Numbers.Select((word, i) => (word, i)).ToDictionary(n => n.word, n => n.i.ToString(System.Globalization.CultureInfo.InvariantCulture));
+    private static readonly string[] Numbers =
+    [
+        "zero",
+        "one",
+        "two",
+        "three",
+        "four",
+        "five",
+        "six",
+        "seven",
+        "eight",
+        "nine",
+        "ten",
+        "eleven",
+        "twelve",
+    ];
+    private static readonly Dictionary<string, string> Digits = Numbers
+        .Select((word, i) => (word, i))
+        .ToDictionary(n => n.word, n => n.i.ToString(System.Globalization.CultureInfo.InvariantCulture));
     private static readonly ILookup<string, string> British = Spelling.Pairs.ToLookup(p => p.American, p => p.British);
 
-    private static readonly Func<string[], IEnumerable<string[]>>[] Changes = [JoinedOrSplit, NumbersWritten, RespelledForms, InOtherNumber];
+    private static readonly Func<string[], IEnumerable<string[]>>[] Changes =
+    [
+        JoinedOrSplit,
+        NumbersWritten,
+        RespelledForms,
+        InOtherNumber,
+    ];
 
     // These are slow to find, and the words of a trade are few: each is found once.
-    private static readonly Memory<string> Folded = new(word => string.Join(' ', Parts(word).Select(w => Fold.Key(Digits.GetValueOrDefault(w, w), Fold.AnyForm))));
+    private static readonly Memory<string> Folded = new(word =>
+        string.Join(' ', Parts(word).Select(w => Fold.Key(Digits.GetValueOrDefault(w, w), Fold.AnyForm)))
+    );
     private static readonly Memory<string[]> OtherNumbers = new(word =>
-        [.. new[] { word.Pluralize(false), word.Singularize(false) }.Select(w => w.ToLowerInvariant()).Where(w => w != word && Plurals.Stem(w) == Plurals.Stem(word)).Distinct()]);
+        [
+            .. new[] { word.Pluralize(false), word.Singularize(false) }
+                .Select(w => w.ToLowerInvariant())
+                .Where(w => w != word && Plurals.Stem(w) == Plurals.Stem(word))
+                .Distinct(),
+        ]
+    );
 
     /// <summary>What all members of a family share, and no other term.</summary>
     public static string Key(string text)
@@ -42,10 +73,10 @@ public static class Family
         if (IsTooLong(forms[0]))
             return forms;
         foreach (var change in (Func<string[], IEnumerable<string[]>>[])[.. Changes, InOtherNumber])
-            foreach (var form in forms.ToArray())
-                foreach (var other in change(form.Split(' ')).Select(w => string.Join(' ', w)))
-                    if (forms.Count < MostForms && !forms.Contains(other))
-                        forms.Add(other);
+        foreach (var form in forms.ToArray())
+        foreach (var other in change(form.Split(' ')).Select(w => string.Join(' ', w)))
+            if (forms.Count < MostForms && !forms.Contains(other))
+                forms.Add(other);
         return KeepSameFamily(forms);
     }
 
@@ -56,7 +87,10 @@ public static class Family
         if (IsTooLong(written))
             return [written];
         var words = written.Split(' ');
-        return KeepSameFamily([written, .. Changes.SelectMany(change => change(words)).Select(w => string.Join(' ', w)).Distinct().Where(f => f != written)]);
+        return KeepSameFamily([
+            written,
+            .. Changes.SelectMany(change => change(words)).Select(w => string.Join(' ', w)).Distinct().Where(f => f != written),
+        ]);
     }
 
     // Nobody types that many words; each of their forms would be as long again.
@@ -87,7 +121,11 @@ public static class Family
         {
             if (Parts(words[i]) is { Count: > 1 } parts)
                 yield return [.. words[..i], .. parts, .. words[(i + 1)..]];
-            if (i + 1 < words.Length && char.IsAsciiDigit(words[i][^1]) && (words[i + 1] is "mm" or "cm" or "in" or "inch" or "ft" or "oz" or "lb" or "ml" or "pack" || IsTimes(words, i)))
+            if (
+                i + 1 < words.Length
+                && char.IsAsciiDigit(words[i][^1])
+                && (words[i + 1] is "mm" or "cm" or "in" or "inch" or "ft" or "oz" or "lb" or "ml" or "pack" || IsTimes(words, i))
+            )
                 yield return IsTimes(words, i)
                     ? [.. words[..i], words[i] + "x" + words[i + 2], .. words[(i + 3)..]]
                     : [.. words[..i], words[i] + words[i + 1], .. words[(i + 2)..]];
@@ -97,7 +135,8 @@ public static class Family
                 yield return [.. words[..i], Numbers[number], .. words[(i + 1)..]];
         }
 
-        static bool IsTimes(string[] words, int i) => i + 2 < words.Length && words[i + 1] == "x" && char.IsAsciiDigit(words[i][^1]) && char.IsAsciiDigit(words[i + 2][0]);
+        static bool IsTimes(string[] words, int i) =>
+            i + 2 < words.Length && words[i + 1] == "x" && char.IsAsciiDigit(words[i][^1]) && char.IsAsciiDigit(words[i + 2][0]);
     }
 
     private static IEnumerable<string[]> RespelledForms(string[] words)

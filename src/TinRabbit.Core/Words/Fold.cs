@@ -80,7 +80,10 @@ public static class Fold
         var (best, score) = (0, 1);
         for (var at = 2; at <= word.Length - 2; at++)
         {
-            var common = Math.Min(Halves.Value.Starts.GetValueOrDefault(word[..at]), Halves.Value.Ends.GetValueOrDefault(Plurals.Stem(word[at..])));
+            var common = Math.Min(
+                Halves.Value.Starts.GetValueOrDefault(word[..at]),
+                Halves.Value.Ends.GetValueOrDefault(Plurals.Stem(word[at..]))
+            );
             if (common > score)
                 (best, score) = (at, common);
         }

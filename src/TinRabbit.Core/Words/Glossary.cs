@@ -44,16 +44,16 @@ public static class Glossary
         private (string? Head, int From, int To) Head(string[] words)
         {
             for (var count = Math.Min(_longest, words.Length); count > 0; count--)
-                for (var from = 0; from + count <= words.Length; from++)
-                    if (_heads.TryGetValue(string.Join(' ', words[from..(from + count)]), out var head))
-                        return (head, from, from + count);
+            for (var from = 0; from + count <= words.Length; from++)
+                if (_heads.TryGetValue(string.Join(' ', words[from..(from + count)]), out var head))
+                    return (head, from, from + count);
             return (null, 0, 0);
         }
 
         private List<string> Rest(string[] words, List<string> said)
         {
             var unknown = new List<string>();
-            for (var from = 0; from < words.Length;)
+            for (var from = 0; from < words.Length; )
             {
                 var count = Math.Min(_longest, words.Length - from);
                 while (count > 0 && !_words.ContainsKey(string.Join(' ', words[from..(from + count)])))

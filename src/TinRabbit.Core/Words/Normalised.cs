@@ -35,7 +35,7 @@ internal readonly struct Normalised
         var normal = new StringBuilder(text.Length + 8);
         var starts = new List<int>(text.Length + 8);
         var ends = new List<int>(text.Length + 8);
-        for (var at = 0; at < text.Length;)
+        for (var at = 0; at < text.Length; )
         {
             var length = StringInfo.GetNextTextElementLength(text.AsSpan(at));
             var cluster = text.Substring(at, length);
@@ -54,8 +54,7 @@ internal readonly struct Normalised
         return new(Plain(normal.ToString()), [.. starts], [.. ends]);
     }
 
-    private static string Plain(string text) =>
-        text.Replace('’', '\'').Replace('ʼ', '\'').Replace('‘', '\'').ToLowerInvariant();
+    private static string Plain(string text) => text.Replace('’', '\'').Replace('ʼ', '\'').Replace('‘', '\'').ToLowerInvariant();
 
     private static string WithoutLoneSurrogates(string text)
     {

@@ -12,9 +12,13 @@ public static class Plurals
 
     // Words in -i and -u whose plural ends in -is and -us, where an ending -is or -us is otherwise no plural.
     private static readonly HashSet<string> VowelPlurals = new(
-        ("skis bikinis taxis kiwis zucchinis safaris alibis chilis chillis rabbis salamis origamis yetis tikis paninis emojis martinis minis maxis midis khakis " +
-         "samurais corgis saris tipis jacuzzis delis yogis bonsais leis wifis menus emus gnus tofus tutus haikus gurus caribous bayous plateaus bureaus gateaus chateaus " +
-         "beaus tableaus flus ecus tiramisus kudus cockatoos").Split(' '), StringComparer.Ordinal);
+        (
+            "skis bikinis taxis kiwis zucchinis safaris alibis chilis chillis rabbis salamis origamis yetis tikis paninis emojis martinis minis maxis midis khakis "
+            + "samurais corgis saris tipis jacuzzis delis yogis bonsais leis wifis menus emus gnus tofus tutus haikus gurus caribous bayous plateaus bureaus gateaus chateaus "
+            + "beaus tableaus flus ecus tiramisus kudus cockatoos"
+        ).Split(' '),
+        StringComparer.Ordinal
+    );
 
     static Plurals()
     {
@@ -56,12 +60,13 @@ public static class Plurals
         return null;
     }
 
-    private static bool TakesOffS(string word) => word[^2] switch
-    {
-        's' => false,
-        'u' or 'i' => VowelPlurals.Contains(word),
-        _ => true,
-    };
+    private static bool TakesOffS(string word) =>
+        word[^2] switch
+        {
+            's' => false,
+            'u' or 'i' => VowelPlurals.Contains(word),
+            _ => true,
+        };
 
     // Endings that a plural in -es hides (box or boxe, bus or buse, hero or heroe, cookie or cooky) are made even.
     private static string Even(string word)

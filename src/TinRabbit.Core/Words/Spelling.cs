@@ -20,8 +20,8 @@ public static class Spelling
             if (parts[0] == "ise")
             {
                 foreach (var root in parts.Skip(1))
-                    foreach (var ending in (string[])["e", "es", "ed", "er", "ers", "ing", "able", "ation", "ations"])
-                        Add($"{root}is{ending}", $"{root}iz{ending}");
+                foreach (var ending in (string[])["e", "es", "ed", "er", "ers", "ing", "able", "ation", "ations"])
+                    Add($"{root}is{ending}", $"{root}iz{ending}");
                 continue;
             }
 

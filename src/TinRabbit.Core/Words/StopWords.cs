@@ -3,7 +3,10 @@ namespace TinRabbit.Core.Words;
 /// <summary>Words that join others and are nothing by themselves, in English and Spanish.</summary>
 public static class StopWords
 {
-    private static readonly HashSet<string> All = new("a an and at by for from in of on or the to with de para con y".Split(' '), StringComparer.Ordinal);
+    private static readonly HashSet<string> All = new(
+        "a an and at by for from in of on or the to with de para con y".Split(' '),
+        StringComparer.Ordinal
+    );
     private static readonly HashSet<string> Joining = new("for with of to in de para con".Split(' '), StringComparer.Ordinal);
 
     /// <summary>Whether a normalised word is one of them.</summary>

@@ -18,7 +18,14 @@ public static class Thesaurus
         foreach (var form in (string[])[key, Fold.Letters(key), .. Family.Forms(word)])
             if (found.Count == 0)
                 found = Words.Value.Of(form);
-        return [.. found.Where(a => a.Word != key).DistinctBy(a => (a.Word, a.Part)).GroupBy(a => (a.Part, a.Likeness)).SelectMany(g => g.Take(MostOfAKind))];
+        return
+        [
+            .. found
+                .Where(a => a.Word != key)
+                .DistinctBy(a => (a.Word, a.Part))
+                .GroupBy(a => (a.Part, a.Likeness))
+                .SelectMany(g => g.Take(MostOfAKind)),
+        ];
     }
 
     private sealed class Digest
@@ -75,12 +82,14 @@ public static class Thesaurus
                             Add(beside, Relation.Beside, number);
                 }
 
-                void Add(int synset, Relation likeness, int number) => found.AddRange(_synsets[synset].Words.Where(w => w != word).Select(w => new RelatedWord(w, name, likeness, number)));
+                void Add(int synset, Relation likeness, int number) =>
+                    found.AddRange(_synsets[synset].Words.Where(w => w != word).Select(w => new RelatedWord(w, name, likeness, number)));
             }
 
             return [.. found.OrderBy(a => a.Likeness)];
         }
 
-        private static int[] Ids(string list) => list.Length == 0 ? [] : [.. list.Split(' ').Select(i => int.Parse(i, System.Globalization.CultureInfo.InvariantCulture))];
+        private static int[] Ids(string list) =>
+            list.Length == 0 ? [] : [.. list.Split(' ').Select(i => int.Parse(i, System.Globalization.CultureInfo.InvariantCulture))];
     }
 }

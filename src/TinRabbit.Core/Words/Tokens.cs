@@ -59,8 +59,14 @@ public static class Tokens
         if (c < 128)
             return char.IsAsciiLetterOrDigit(c) ? 1 : 0;
         var wide = char.IsHighSurrogate(c) && at + 1 < chars.Length && char.IsLowSurrogate(chars[at + 1]);
-        var category = wide ? CharUnicodeInfo.GetUnicodeCategory(char.ConvertToUtf32(c, chars[at + 1])) : CharUnicodeInfo.GetUnicodeCategory(c);
-        return IsLetter(category) || IsMark(category) || category == UnicodeCategory.DecimalDigitNumber ? wide ? 2 : 1 : 0;
+        var category = wide
+            ? CharUnicodeInfo.GetUnicodeCategory(char.ConvertToUtf32(c, chars[at + 1]))
+            : CharUnicodeInfo.GetUnicodeCategory(c);
+        return IsLetter(category) || IsMark(category) || category == UnicodeCategory.DecimalDigitNumber
+            ? wide
+                ? 2
+                : 1
+            : 0;
     }
 
     private static bool StaysInside(string chars, int at)
@@ -70,7 +76,8 @@ public static class Tokens
         return chars[at] switch
         {
             '\'' => IsLetter(CategoryBefore(chars, at)) && IsLetter(CategoryAt(chars, at + 1)),
-            '.' or ',' => CategoryBefore(chars, at) == UnicodeCategory.DecimalDigitNumber && CategoryAt(chars, at + 1) == UnicodeCategory.DecimalDigitNumber,
+            '.' or ',' => CategoryBefore(chars, at) == UnicodeCategory.DecimalDigitNumber
+                && CategoryAt(chars, at + 1) == UnicodeCategory.DecimalDigitNumber,
             _ => false,
         };
     }

@@ -6,7 +6,8 @@ internal static class WordData
     /// <summary>The lines of a table, without comments and empty lines.</summary>
     public static IEnumerable<string> Lines(string file, string folder = "Words")
     {
-        using var stream = typeof(WordData).Assembly.GetManifestResourceStream($"TinRabbit.Core.{folder}.Data.{file}")
+        using var stream =
+            typeof(WordData).Assembly.GetManifestResourceStream($"TinRabbit.Core.{folder}.Data.{file}")
             ?? throw new InvalidOperationException($"The table {file} is not in the assembly.");
         using var reader = new StreamReader(stream);
         var lines = new List<string>();

@@ -22,7 +22,14 @@ internal sealed class Catalogue
         {
             var rival = Listings[i];
             _titleKeys.Add($" {Tokens.Key(rival.Title)} ");
-            foreach (var word in rival.Tags.Concat(rival.Bullets).Append(rival.Title).SelectMany(Tokens.Of).Select(t => Fold.Key(t.Word, _folds)).Distinct())
+            foreach (
+                var word in rival
+                    .Tags.Concat(rival.Bullets)
+                    .Append(rival.Title)
+                    .SelectMany(Tokens.Of)
+                    .Select(t => Fold.Key(t.Word, _folds))
+                    .Distinct()
+            )
             {
                 if (!_byWord.TryGetValue(word, out var list))
                     _byWord[word] = list = [];
@@ -58,15 +65,24 @@ internal sealed class Catalogue
         var words = Tokens.Of(term).Select(t => $" {t.Word} ").ToArray();
         double Score(RivalListing rival, string title)
         {
-            var field = title.Contains(phrase, StringComparison.Ordinal) ? 3.0 - 1.0 * title.IndexOf(phrase, StringComparison.Ordinal) / title.Length
+            var field =
+                title.Contains(phrase, StringComparison.Ordinal)
+                    ? 3.0 - 1.0 * title.IndexOf(phrase, StringComparison.Ordinal) / title.Length
                 : rival.Tags.Any(t => $" {Tokens.Key(t)} ".Contains(phrase, StringComparison.Ordinal)) ? 1.8
-                : words.All(w => title.Contains(w, StringComparison.Ordinal)) ? 1.4 : 0.6;
+                : words.All(w => title.Contains(w, StringComparison.Ordinal)) ? 1.4
+                : 0.6;
             return field + 0.35 * Math.Log(1 + rival.Sales) + 0.5 * Math.Exp(-rival.AgeDays / 60.0);
         }
 
-        return [.. Holding(term).Select(i => (Rival: Listings[i], Score: Score(Listings[i], _titleKeys[i])))
-            .Concat(sent.Select(s => (Rival: s, Score: Score(s, $" {Tokens.Key(s.Title)} "))))
-            .OrderByDescending(r => r.Score).Take(most).Select(r => r.Rival)];
+        return
+        [
+            .. Holding(term)
+                .Select(i => (Rival: Listings[i], Score: Score(Listings[i], _titleKeys[i])))
+                .Concat(sent.Select(s => (Rival: s, Score: Score(s, $" {Tokens.Key(s.Title)} "))))
+                .OrderByDescending(r => r.Score)
+                .Take(most)
+                .Select(r => r.Rival),
+        ];
     }
 
     // The listings that have every word of the term somewhere, in order.
@@ -87,7 +103,10 @@ internal sealed class Catalogue
     {
         private readonly Dictionary<string, IReadOnlyList<string>> _near = [];
         private readonly List<Head> _longestFirst = [.. vocabulary.Heads.OrderByDescending(h => h.Text.Length)];
-        private readonly Dictionary<Head, List<Modifier>> _words = vocabulary.Heads.ToDictionary(h => h, h => vocabulary.Modifiers.Where(m => m.Groups.Intersect(h.Groups).Any()).ToList());
+        private readonly Dictionary<Head, List<Modifier>> _words = vocabulary.Heads.ToDictionary(
+            h => h,
+            h => vocabulary.Modifiers.Where(m => m.Groups.Intersect(h.Groups).Any()).ToList()
+        );
 
         public RivalListing Make(DeterministicRandom random)
         {
@@ -96,11 +115,28 @@ internal sealed class Catalogue
             var lead = Some("lead");
             var head = _longestFirst.FirstOrDefault(h => lead.Text.Contains(h.Text, StringComparison.Ordinal)) ?? vocabulary.Heads[0];
             var words = _words[head];
-            var extra = Enumerable.Range(0, 2 + random.For("extras").Below(4)).Select(i => words.Count == 0 ? "" : words[random.For("extra").For(i).Below(words.Count)].Text).Distinct();
-            var title = string.Join(", ", extra.Prepend(lead.Text).Append(random.For("also").Uniform < 0.5 ? Near(head, random) : "").Where(t => t.Length > 0).Select(Capitals.First));
+            var extra = Enumerable
+                .Range(0, 2 + random.For("extras").Below(4))
+                .Select(i => words.Count == 0 ? "" : words[random.For("extra").For(i).Below(words.Count)].Text)
+                .Distinct();
+            var title = string.Join(
+                ", ",
+                extra
+                    .Prepend(lead.Text)
+                    .Append(random.For("also").Uniform < 0.5 ? Near(head, random) : "")
+                    .Where(t => t.Length > 0)
+                    .Select(Capitals.First)
+            );
             var room = platform.Find("title")?.Limit?.Max ?? 120;
-            var tags = Enumerable.Range(0, 5 + random.For("tags").Below(8)).Select(i => i < 7 ? Near(head, random.For(i)) : Some($"tag{i}").Text).Where(t => t.Length <= 24).Distinct().ToList();
-            var bullets = platform.Find("bullets") is null ? [] : Enumerable.Range(0, 3).Select(i => $"{Capitals.First(Near(head, random.For(100 + i)))} for the garden").ToList();
+            var tags = Enumerable
+                .Range(0, 5 + random.For("tags").Below(8))
+                .Select(i => i < 7 ? Near(head, random.For(i)) : Some($"tag{i}").Text)
+                .Where(t => t.Length <= 24)
+                .Distinct()
+                .ToList();
+            var bullets = platform.Find("bullets") is null
+                ? []
+                : Enumerable.Range(0, 3).Select(i => $"{Capitals.First(Near(head, random.For(100 + i)))} for the garden").ToList();
             var price = Math.Round((decimal)(18 * Math.Exp(0.5 * random.For("price").Normal)), 2);
             return new(
                 vocabulary.Shops[random.For("shop").Below(vocabulary.Shops.Count)],
@@ -116,13 +152,19 @@ internal sealed class Catalogue
                 Math.Clamp(0.55 + 0.18 * random.For("nights").Normal, 0.05, 0.97),
                 1 + (int)Math.Exp(1.1 + 1.0 * random.For("alike").Normal),
                 (int)(900 * Math.Pow(random.For("age").Uniform, 2)),
-                Attributes(random.For("attributes")));
+                Attributes(random.For("attributes"))
+            );
         }
 
         // Some attributes nearly everybody fills, others hardly anybody.
-        private Dictionary<string, string> Attributes(DeterministicRandom random) => platform.Fields.SelectMany(f => f.Attributes)
-            .Where(a => a.Options.Count > 0 && random.For(a.Name).Uniform < 0.25 + 0.7 * new DeterministicRandom(7).For(platform.Id).For(a.Name).Uniform)
-            .ToDictionary(a => a.Name, a => a.Options[random.For(a.Name).For("value").Below(a.Options.Count)]);
+        private Dictionary<string, string> Attributes(DeterministicRandom random) =>
+            platform
+                .Fields.SelectMany(f => f.Attributes)
+                .Where(a =>
+                    a.Options.Count > 0
+                    && random.For(a.Name).Uniform < 0.25 + 0.7 * new DeterministicRandom(7).For(platform.Id).For(a.Name).Uniform
+                )
+                .ToDictionary(a => a.Name, a => a.Options[random.For(a.Name).For("value").Below(a.Options.Count)]);
 
         private string Near(Head head, DeterministicRandom random)
         {
@@ -131,6 +173,5 @@ internal sealed class Catalogue
                 _near[first] = like = log.StartingWith(first, 60);
             return like.Count == 0 ? head.Text : like[(int)(like.Count * Math.Pow(random.For("near").Uniform, 1.5))];
         }
-
     }
 }

@@ -1,4 +1,5 @@
 using TinRabbit.Core;
+
 namespace TinRabbit.Market.StandIn;
 
 /// <summary>Everything that shoppers type in one market, made from the vocabulary and a seed.</summary>
@@ -69,8 +70,19 @@ internal sealed class QueryLog
             {
                 Add(Joined(head.Text, one), volume * one.Share, YearOf(head, one), one.Trend);
                 foreach (var two in words)
-                    if (two != one && one.Before && volume * one.Share * two.Share > 0.3 && (two.Kind != one.Kind || !two.Before) && !two.Text.Contains(one.Text))
-                        Add(Joined(Joined(head.Text, two), one), volume * one.Share * two.Share * 2.2, YearOf(head, one), Stronger(one.Trend, two.Trend));
+                    if (
+                        two != one
+                        && one.Before
+                        && volume * one.Share * two.Share > 0.3
+                        && (two.Kind != one.Kind || !two.Before)
+                        && !two.Text.Contains(one.Text)
+                    )
+                        Add(
+                            Joined(Joined(head.Text, two), one),
+                            volume * one.Share * two.Share * 2.2,
+                            YearOf(head, one),
+                            Stronger(one.Trend, two.Trend)
+                        );
             }
         }
 
@@ -92,7 +104,12 @@ internal sealed class QueryLog
         }
 
         static string Joined(string head, Modifier word) => word.Before ? $"{word.Text} {head}" : $"{head} {word.Text}";
-        static string YearOf(Head head, Modifier word) => word.Kind == "occasion" ? word.Trend == "flat" ? head.Year : word.Trend : head.Year;
+        static string YearOf(Head head, Modifier word) =>
+            word.Kind == "occasion"
+                ? word.Trend == "flat"
+                    ? head.Year
+                    : word.Trend
+                : head.Year;
         static string Stronger(string one, string two) => one == "flat" ? two : one;
     }
 }

@@ -1,5 +1,5 @@
-using TinRabbit.Core;
 using System.Collections.Concurrent;
+using TinRabbit.Core;
 using TinRabbit.Core.Measures;
 using TinRabbit.Core.Platforms;
 using TinRabbit.Core.Words;
@@ -19,15 +19,41 @@ public sealed class StandInMarket : IMarket
     // How busy each place is against the vocabulary's numbers, how many rival listings are made for it, and what is sold there.
     private static readonly Dictionary<string, Trade> Trades = new()
     {
-        ["hedgerow-fair"] = new(0.55, 2200, 1, new() { ["hens"] = 0.1, ["sheet"] = 0.4, ["stay"] = 0, ["seed"] = 0.1 }),
+        ["hedgerow-fair"] = new(
+            0.55,
+            2200,
+            1,
+            new()
+            {
+                ["hens"] = 0.1,
+                ["sheet"] = 0.4,
+                ["stay"] = 0,
+                ["seed"] = 0.1,
+            }
+        ),
         ["longbarrow"] = new(1.6, 3200, 1, new() { ["stay"] = 0, ["sheet"] = 0.5 }),
-        ["overprint-lane"] = new(0.8, 1400, 0.03, new() { ["shirt"] = 3, ["chart"] = 1.1, ["gift"] = 0.5 }),
+        ["overprint-lane"] = new(
+            0.8,
+            1400,
+            0.03,
+            new()
+            {
+                ["shirt"] = 3,
+                ["chart"] = 1.1,
+                ["gift"] = 0.5,
+            }
+        ),
         ["chalk-shelf"] = new(0.9, 1200, 0.02, new() { ["sheet"] = 5, ["chart"] = 0.8 }),
         ["marsh-and-moor"] = new(1, 900, 0, new() { ["stay"] = 9 }),
         [MarketPlace.Web] = new(2.6, 0, 1, []),
     };
 
-    private static readonly Dictionary<string, (string Name, string Currency)> Countries = new() { ["us"] = ("United States", "USD"), ["gb"] = ("United Kingdom", "GBP"), ["au"] = ("Australia", "AUD") };
+    private static readonly Dictionary<string, (string Name, string Currency)> Countries = new()
+    {
+        ["us"] = ("United States", "USD"),
+        ["gb"] = ("United Kingdom", "GBP"),
+        ["au"] = ("Australia", "AUD"),
+    };
     private static readonly double[] CountrySizes = [1, 0.42, 0.16];
 
     private readonly DeterministicRandom _random;
@@ -52,7 +78,14 @@ public sealed class StandInMarket : IMarket
     }
 
     private static IEnumerable<MarketPlace> PlacesOf(string platformId) =>
-        Vocabulary.Countries.Select(c => new MarketPlace($"{platformId}-{c}", platformId, c, Countries[c].Name, "en", Countries[c].Currency));
+        Vocabulary.Countries.Select(c => new MarketPlace(
+            $"{platformId}-{c}",
+            platformId,
+            c,
+            Countries[c].Name,
+            "en",
+            Countries[c].Currency
+        ));
 
     /// <inheritdoc/>
     public string Name => "Sample data";
@@ -95,7 +128,10 @@ public sealed class StandInMarket : IMarket
         var (found, titles) = rivals?.Count(query.Text) ?? Pages(query, random);
         if (random.For("absurd").Uniform < 0.008)
             (found, titles) = (2, Math.Max(titles, 900));
-        var cost = random.For("advertised").Uniform < 0.15 ? (decimal?)null : Math.Round((decimal)(0.35 * Math.Exp(0.5 * random.For("cost").Normal)), 2);
+        var cost =
+            random.For("advertised").Uniform < 0.15
+                ? (decimal?)null
+                : Math.Round((decimal)(0.35 * Math.Exp(0.5 * random.For("cost").Normal)), 2);
         return new(volume, found, titles, cost, months, from);
     }
 
@@ -107,8 +143,26 @@ public sealed class StandInMarket : IMarket
             return new(0, []);
         var stays = KindOf(Places.First(p => p.Id == marketId).PlatformId) == "marsh-and-moor";
         var sent = Found(marketId, term);
-        return new(rivals.Count(term).Found + sent.Count, [.. rivals.Ranked(term, most, sent).Select(r => new Result(
-            r.Shop, r.Title, r.Tags, r.Price, stays ? 0 : r.Shipping, r.Rating, r.Ratings, r.Photos, stays ? null : r.Sales, stays ? r.Occupancy : null, r.Attributes))]);
+        return new(
+            rivals.Count(term).Found + sent.Count,
+            [
+                .. rivals
+                    .Ranked(term, most, sent)
+                    .Select(r => new Result(
+                        r.Shop,
+                        r.Title,
+                        r.Tags,
+                        r.Price,
+                        stays ? 0 : r.Shipping,
+                        r.Rating,
+                        r.Ratings,
+                        r.Photos,
+                        stays ? null : r.Sales,
+                        stays ? r.Occupancy : null,
+                        r.Attributes
+                    )),
+            ]
+        );
     }
 
     /// <inheritdoc/>
@@ -141,9 +195,33 @@ public sealed class StandInMarket : IMarket
             var platform = _platforms[Places.First(p => p.Id == marketId).PlatformId];
             if (Weigher.Weigh(platform, listing.Copy, [new(term)]).Eligible == 0)
                 continue;
-            IReadOnlyList<string> Texts(string role) => platform.Fields.FirstOrDefault(f => f.Role == role) is { } field && listing.Copy.TryGetValue(field.Key, out var value) ? value.Units(field.Shape) : [];
-            var attributes = listing.Copy.Values.OfType<FieldValue.Choices>().SelectMany(c => c.Values).GroupBy(v => v.Key).ToDictionary(v => v.Key, v => string.Join(", ", v.First().Value));
-            found.Add(new(listing.Shop, string.Join(' ', Texts("title")), Texts("tags"), Texts("bullets"), 20, 0, 5, 0, 1, 0, 0, 1, (int)(now - state.At).TotalDays, attributes));
+            IReadOnlyList<string> Texts(string role) =>
+                platform.Fields.FirstOrDefault(f => f.Role == role) is { } field && listing.Copy.TryGetValue(field.Key, out var value)
+                    ? value.Units(field.Shape)
+                    : [];
+            var attributes = listing
+                .Copy.Values.OfType<FieldValue.Choices>()
+                .SelectMany(c => c.Values)
+                .GroupBy(v => v.Key)
+                .ToDictionary(v => v.Key, v => string.Join(", ", v.First().Value));
+            found.Add(
+                new(
+                    listing.Shop,
+                    string.Join(' ', Texts("title")),
+                    Texts("tags"),
+                    Texts("bullets"),
+                    20,
+                    0,
+                    5,
+                    0,
+                    1,
+                    0,
+                    0,
+                    1,
+                    (int)(now - state.At).TotalDays,
+                    attributes
+                )
+            );
         }
 
         return found;
@@ -180,17 +258,36 @@ public sealed class StandInMarket : IMarket
 
     // Only markets that exist are kept.
     private (QueryLog Log, Catalogue? Rivals) Made(string marketId) =>
-        Places.FirstOrDefault(p => p.Id == marketId) is { } place ? Made(place) : throw new KeyNotFoundException($"There is no market \"{marketId}\".");
+        Places.FirstOrDefault(p => p.Id == marketId) is { } place
+            ? Made(place)
+            : throw new KeyNotFoundException($"There is no market \"{marketId}\".");
 
-    private (QueryLog Log, Catalogue? Rivals) Made(MarketPlace place) => _made.GetOrAdd(place.Id, id => new(() =>
-    {
-        var trade = Trades[KindOf(place.PlatformId)];
-        var vocabulary = Vocabulary.Read();
-        var country = CountrySizes[Array.IndexOf(Vocabulary.Countries, place.Country)];
-        var log = new QueryLog(vocabulary, place.Country, head => trade.Size * country * trade.Of(head), _random.For(id));
-        return (log, trade.Listings == 0 ? null
-            : new Catalogue(_platforms[place.PlatformId], log, vocabulary, (int)(trade.Listings * Math.Sqrt(country)), _random.For(id).For("rivals")));
-    })).Value;
+    private (QueryLog Log, Catalogue? Rivals) Made(MarketPlace place) =>
+        _made
+            .GetOrAdd(
+                place.Id,
+                id =>
+                    new(() =>
+                    {
+                        var trade = Trades[KindOf(place.PlatformId)];
+                        var vocabulary = Vocabulary.Read();
+                        var country = CountrySizes[Array.IndexOf(Vocabulary.Countries, place.Country)];
+                        var log = new QueryLog(vocabulary, place.Country, head => trade.Size * country * trade.Of(head), _random.For(id));
+                        return (
+                            log,
+                            trade.Listings == 0
+                                ? null
+                                : new Catalogue(
+                                    _platforms[place.PlatformId],
+                                    log,
+                                    vocabulary,
+                                    (int)(trade.Listings * Math.Sqrt(country)),
+                                    _random.For(id).For("rivals")
+                                )
+                        );
+                    })
+            )
+            .Value;
 
     private sealed record Trade(double Size, int Listings, double Rest, Dictionary<string, double> Groups)
     {

@@ -1,4 +1,5 @@
 using TinRabbit.Core;
+
 namespace TinRabbit.Market.StandIn;
 
 /// <summary>How a query's searches move through the months.</summary>

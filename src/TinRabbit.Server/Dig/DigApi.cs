@@ -50,36 +50,68 @@ internal static class DigApi
     {
         var api = app.MapGroup("/api").WithTags("Dig");
 
-        api.MapPost("/products/{id:int}/dig", async Task<IResult> (int id, DigRequest request, TinContext db, IMarket market, Shelves shelves, IOptions<JsonOptions> json, HttpContext http, CancellationToken stop) =>
-        {
-            if (!await db.Products.AnyAsync(p => p.Id == id, stop))
-                return TypedResults.NotFound();
-            var head = request.Text.Trim();
-            var key = Tokens.Key(head);
-            if (key.Length == 0)
-                throw new FormatProblems([new("text", "Enter a term with at least one word.")]);
-            http.Response.ContentType = "application/x-ndjson";
-            await foreach (var part in Parts(id, request with { Text = head }, key, db, market, shelves, stop))
-                await http.Response.WriteLine(part, json.Value.SerializerOptions, stop);
-            return Results.Empty;
-        }).WithName("Dig").Produces<DigPart>(200, "application/x-ndjson").ProducesValidationProblem().DisableRequestTimeout();
+        api.MapPost("/products/{id:int}/dig", Dig)
+            .WithName("Dig")
+            .Produces<DigPart>(200, "application/x-ndjson")
+            .ProducesValidationProblem()
+            .DisableRequestTimeout();
 
-        api.MapGet("/products/{id:int}/trail/{marketId}", async (int id, string marketId, TinContext db, CancellationToken stop) =>
-        {
-            var all = await db.Digs.AsNoTracking().IgnoreQueryFilters().Where(d => d.ProductId == id && d.MarketId == marketId).OrderBy(d => d.Id).ToDictionaryAsync(d => d.Id, stop);
-            var steps = all.Values.Where(s => s.DeletedAt is null);
-            var picked = (await db.Picks.Where(p => p.ProductId == id && p.Home != Home.Avoid).Select(p => p.Source).ToListAsync(stop)).CountBy(s => s).ToDictionary();
-            return TypedResults.Ok(steps.Select(s => new TrailStep(s.Id, s.Text, ParentOf(s, all), picked.GetValueOrDefault(s.Text))).ToList());
-        }).WithName("GetTrail");
+        api.MapGet("/products/{id:int}/trail/{marketId}", GetTrail).WithName("GetTrail");
 
         api.MapDelete("/products/{id:int}/trail/{stepId:int}", DeleteStep).WithName("DeleteStep");
 
-        api.MapGet("/markets/{marketId}/suggest", (string marketId, string typed, IMarket market) =>
-            TypedResults.Ok(market.Suggest(marketId, typed, 8))).WithName("Suggest");
+        api.MapGet("/markets/{marketId}/suggest", Suggest).WithName("Suggest");
     }
 
+    private static async Task<IResult> Dig(
+        int id,
+        DigRequest request,
+        TinContext db,
+        IMarket market,
+        Shelves shelves,
+        IOptions<JsonOptions> json,
+        HttpContext http,
+        CancellationToken stop
+    )
+    {
+        if (!await db.Products.AnyAsync(p => p.Id == id, stop))
+            return TypedResults.NotFound();
+        var head = request.Text.Trim();
+        var key = Tokens.Key(head);
+        if (key.Length == 0)
+            throw new FormatProblems([new("text", "Enter a term with at least one word.")]);
+        http.Response.ContentType = "application/x-ndjson";
+        await foreach (var part in Parts(id, request with { Text = head }, key, db, market, shelves, stop))
+            await http.Response.WriteLine(part, json.Value.SerializerOptions, stop);
+        return Results.Empty;
+    }
+
+    private static async Task<Ok<List<TrailStep>>> GetTrail(int id, string marketId, TinContext db, CancellationToken stop)
+    {
+        var all = await db
+            .Digs.AsNoTracking()
+            .IgnoreQueryFilters()
+            .Where(d => d.ProductId == id && d.MarketId == marketId)
+            .OrderBy(d => d.Id)
+            .ToDictionaryAsync(d => d.Id, stop);
+        var steps = all.Values.Where(s => s.DeletedAt is null);
+        var picked = (await db.Picks.Where(p => p.ProductId == id && p.Home != Home.Avoid).Select(p => p.Source).ToListAsync(stop))
+            .CountBy(s => s)
+            .ToDictionary();
+        return TypedResults.Ok(steps.Select(s => new TrailStep(s.Id, s.Text, ParentOf(s, all), picked.GetValueOrDefault(s.Text))).ToList());
+    }
+
+    private static Ok<IReadOnlyList<string>> Suggest(string marketId, string typed, IMarket market) =>
+        TypedResults.Ok(market.Suggest(marketId, typed, 8));
+
     // Its children stay, and show under the step above until it comes back.
-    private static async Task<Results<Ok<Changed>, NotFound>> DeleteStep(int id, int stepId, TinContext db, ChangeLog changes, CancellationToken stop) =>
+    private static async Task<Results<Ok<Changed>, NotFound>> DeleteStep(
+        int id,
+        int stepId,
+        TinContext db,
+        ChangeLog changes,
+        CancellationToken stop
+    ) =>
         await db.Digs.FirstOrDefaultAsync(d => d.Id == stepId && d.ProductId == id, stop) is { } step
             ? TypedResults.Ok(await changes.Delete(Entity.Step, $"{stepId}", Messages.Deleted("search", step.Text), id, [step], stop))
             : TypedResults.NotFound();
@@ -88,14 +120,20 @@ internal static class DigApi
     private static int? ParentOf(DigRow step, Dictionary<int, DigRow> all)
     {
         var above = step;
-        do
-            above = above.ParentId is { } id ? all.GetValueOrDefault(id) : null;
+        do above = above.ParentId is { } id ? all.GetValueOrDefault(id) : null;
         while (above?.DeletedAt is not null);
         return above?.Id;
     }
 
     private static async IAsyncEnumerable<DigPart> Parts(
-        int productId, DigRequest request, string key, TinContext db, IMarket market, Shelves shelves, [System.Runtime.CompilerServices.EnumeratorCancellation] CancellationToken stop)
+        int productId,
+        DigRequest request,
+        string key,
+        TinContext db,
+        IMarket market,
+        Shelves shelves,
+        [System.Runtime.CompilerServices.EnumeratorCancellation] CancellationToken stop
+    )
     {
         var (marketId, head) = (request.MarketId, request.Text);
         var steps = Walk.Steps + 1;
@@ -121,7 +159,15 @@ internal static class DigApi
             var (rows, norm) = await Rows(some.Distinct(), settle: false);
             if (step == 0)
                 step = await Step(db, productId, request, key, stop);
-            yield return new(step, key, done < Walk.Steps ? Messages.Suggesting(head, $"{Walk.Letter(done)}") : Messages.ReadingSellers, done, steps, rows, norm);
+            yield return new(
+                step,
+                key,
+                done < Walk.Steps ? Messages.Suggesting(head, $"{Walk.Letter(done)}") : Messages.ReadingSellers,
+                done,
+                steps,
+                rows,
+                norm
+            );
         }
 
         // What sellers use; and the norm, taken anew now that everything lies on the shelf.
@@ -137,8 +183,24 @@ internal static class DigApi
         {
             var wanted = keys.ToList();
             var terms = await shelves.Measure(db, marketId, [.. wanted.Select(k => texts[k])], stop, settle);
-            return await shelves.Query(db, marketId, shelf =>
-                (wanted.Select(k => new DugTerm(terms[k].Text, k, typed.TryGetValue(k, out var place) ? place : null, null, Measured.Of(terms[k], shelf))).ToList(), shelf.Norm), stop);
+            return await shelves.Query(
+                db,
+                marketId,
+                shelf =>
+                    (
+                        wanted
+                            .Select(k => new DugTerm(
+                                terms[k].Text,
+                                k,
+                                typed.TryGetValue(k, out var place) ? place : null,
+                                null,
+                                Measured.Of(terms[k], shelf)
+                            ))
+                            .ToList(),
+                        shelf.Norm
+                    ),
+                stop
+            );
         }
     }
 
@@ -147,8 +209,22 @@ internal static class DigApi
         var step = await db.Digs.FirstOrDefaultAsync(d => d.ProductId == productId && d.MarketId == request.MarketId && d.Key == key, stop);
         if (step is null)
         {
-            var parent = request.ParentId is { } p && await db.Digs.AnyAsync(d => d.Id == p && d.ProductId == productId, stop) ? request.ParentId : null;
-            step = db.Digs.Add(new() { ProductId = productId, MarketId = request.MarketId, Text = request.Text, Key = key, ParentId = parent }).Entity;
+            var parent =
+                request.ParentId is { } p && await db.Digs.AnyAsync(d => d.Id == p && d.ProductId == productId, stop)
+                    ? request.ParentId
+                    : null;
+            step = db
+                .Digs.Add(
+                    new()
+                    {
+                        ProductId = productId,
+                        MarketId = request.MarketId,
+                        Text = request.Text,
+                        Key = key,
+                        ParentId = parent,
+                    }
+                )
+                .Entity;
         }
 
         step.At = DateTime.UtcNow;

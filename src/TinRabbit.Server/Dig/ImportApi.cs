@@ -21,10 +21,26 @@ namespace TinRabbit.Server.Dig;
 /// <param name="Rows">Its first rows, unchanged.</param>
 /// <param name="Terms">The terms read from them.</param>
 /// <param name="Bad">Rows that could not be read.</param>
-public sealed record ImportView(string Id, string Name, long Bytes, TableLook Look, IReadOnlyList<IReadOnlyList<string>> Rows, IReadOnlyList<ImportedView> Terms, IReadOnlyList<BadRow> Bad);
+public sealed record ImportView(
+    string Id,
+    string Name,
+    long Bytes,
+    TableLook Look,
+    IReadOnlyList<IReadOnlyList<string>> Rows,
+    IReadOnlyList<ImportedView> Terms,
+    IReadOnlyList<BadRow> Bad
+);
 
 /// <summary>A term as it would be imported.</summary>
-public sealed record ImportedView(int Row, string Text, long? Volume, long? Competition, long? TitlesHolding, decimal? ClickCost, IReadOnlyList<int>? Months);
+public sealed record ImportedView(
+    int Row,
+    string Text,
+    long? Volume,
+    long? Competition,
+    long? TitlesHolding,
+    decimal? ClickCost,
+    IReadOnlyList<int>? Months
+);
 
 /// <summary>Another way to read an uploaded file: a complete description, or an encoding and a delimiter to guess the rest from.</summary>
 public sealed record LookRequest(TableLook? Look, [MaxLength(40)] string? Encoding, [MaxLength(40)] string? Separator);
@@ -38,7 +54,16 @@ public sealed record LookRequest(TableLook? Look, [MaxLength(40)] string? Encodi
 /// <param name="Count">Its result.</param>
 /// <param name="BadRows">The first rows that could not be taken.</param>
 /// <param name="Problem">Why nothing was imported; null unless it failed.</param>
-public sealed record ImportPart(string? Doing, double Share, int Read, int Bad, int Bounds, ImportCount? Count, IReadOnlyList<BadRow>? BadRows, string? Problem);
+public sealed record ImportPart(
+    string? Doing,
+    double Share,
+    int Read,
+    int Bad,
+    int Bounds,
+    ImportCount? Count,
+    IReadOnlyList<BadRow>? BadRows,
+    string? Problem
+);
 
 /// <summary>How many rows a file has, with its header.</summary>
 /// <param name="More">Whether there are more: counting took too long.</param>
@@ -64,9 +89,18 @@ internal static class ImportApi
     public static void MapImport(this IEndpointRouteBuilder app)
     {
         var api = app.MapGroup("/api/markets/{marketId}/imports").WithTags("Import");
-        api.MapPost("/", Begin).WithName("BeginImport").Accepts<string>("*/*").ProducesValidationProblem().ProducesProblem(413).DisableRequestTimeout();
+        api.MapPost("/", Begin)
+            .WithName("BeginImport")
+            .Accepts<string>("*/*")
+            .ProducesValidationProblem()
+            .ProducesProblem(413)
+            .DisableRequestTimeout();
         api.MapPost("/{id}/look", Look).WithName("LookAtImport").ProducesValidationProblem();
-        api.MapPost("/{id}/run", Run).WithName("RunImport").Produces<ImportPart>(200, "application/x-ndjson").ProducesValidationProblem().DisableRequestTimeout();
+        api.MapPost("/{id}/run", Run)
+            .WithName("RunImport")
+            .Produces<ImportPart>(200, "application/x-ndjson")
+            .ProducesValidationProblem()
+            .DisableRequestTimeout();
         api.MapGet("/{id}/bad.csv", GetBadRows).WithName("GetBadRows");
         api.MapPost("/{id}/rows", CountRows).WithName("CountImportRows").ProducesValidationProblem();
         api.MapDelete("/{id}", ForgetImport).WithName("ForgetImport");
@@ -106,7 +140,13 @@ internal static class ImportApi
         }
     }
 
-    private static Results<Ok<ImportView>, NotFound> Look(string marketId, string id, LookRequest request, DataFolder data, CancellationToken stop)
+    private static Results<Ok<ImportView>, NotFound> Look(
+        string marketId,
+        string id,
+        LookRequest request,
+        DataFolder data,
+        CancellationToken stop
+    )
     {
         if (Known(data, id) is not { } file)
             return TypedResults.NotFound();
@@ -115,7 +155,13 @@ internal static class ImportApi
         return TypedResults.Ok(View(id, file, look, stop));
     }
 
-    private static Results<Ok<RowCount>, NotFound> CountRows(string marketId, string id, LookRequest request, DataFolder data, CancellationToken stop)
+    private static Results<Ok<RowCount>, NotFound> CountRows(
+        string marketId,
+        string id,
+        LookRequest request,
+        DataFolder data,
+        CancellationToken stop
+    )
     {
         if (Known(data, id) is not { } file)
             return TypedResults.NotFound();
@@ -126,30 +172,75 @@ internal static class ImportApi
     }
 
     private static async Task<Ok<List<FinishedImport>>> GetImports(string marketId, TinContext db, CancellationToken stop) =>
-        TypedResults.Ok(await db.Imports.AsNoTracking().Where(i => i.MarketId == marketId && i.Done).OrderByDescending(i => i.Id).Take(ImportsShown)
-            .Select(i => new FinishedImport(i.Id, i.Source, i.At, i.Rows)).ToListAsync(stop));
+        TypedResults.Ok(
+            await db
+                .Imports.AsNoTracking()
+                .Where(i => i.MarketId == marketId && i.Done)
+                .OrderByDescending(i => i.Id)
+                .Take(ImportsShown)
+                .Select(i => new FinishedImport(i.Id, i.Source, i.At, i.Rows))
+                .ToListAsync(stop)
+        );
 
-    private static async Task<Results<Ok<Changed>, NotFound>> RenameImport(string marketId, int import, NewName request, TinContext db, ChangeLog changes, CancellationToken stop)
+    private static async Task<Results<Ok<Changed>, NotFound>> RenameImport(
+        string marketId,
+        int import,
+        NewName request,
+        TinContext db,
+        ChangeLog changes,
+        CancellationToken stop
+    )
     {
         if (await db.Imports.FirstOrDefaultAsync(i => i.Id == import && i.MarketId == marketId && i.Done, stop) is not { } row)
             return TypedResults.NotFound();
         var (before, name) = (row.Source, request.Checked());
         row.Source = name;
-        return TypedResults.Ok(await changes.Save(Messages.Renamed("import", before, name), null, new(ReversalKind.Rename, Entity.Import, $"{import}", before), stop));
+        return TypedResults.Ok(
+            await changes.Save(
+                Messages.Renamed("import", before, name),
+                null,
+                new(ReversalKind.Rename, Entity.Import, $"{import}", before),
+                stop
+            )
+        );
     }
 
-    private static async Task<Results<Ok<Changed>, NotFound>> UndoImport(string marketId, int import, TinContext db, ChangeLog changes, CancellationToken stop)
+    private static async Task<Results<Ok<Changed>, NotFound>> UndoImport(
+        string marketId,
+        int import,
+        TinContext db,
+        ChangeLog changes,
+        CancellationToken stop
+    )
     {
-        if (await db.Imports.AsNoTracking().FirstOrDefaultAsync(i => i.Id == import && i.MarketId == marketId && i.Done, stop) is not { } row)
+        if (
+            await db.Imports.AsNoTracking().FirstOrDefaultAsync(i => i.Id == import && i.MarketId == marketId && i.Done, stop)
+            is not { } row
+        )
             return TypedResults.NotFound();
         await changes.RemoveImport(import, stop);
-        foreach (var change in (await db.Changes.Where(c => c.ProductId == null && c.Reversal != null).ToListAsync(stop)).Where(c => c.Reversal is { Entity: Entity.Import } r && r.Id == $"{import}"))
+        foreach (
+            var change in (await db.Changes.Where(c => c.ProductId == null && c.Reversal != null).ToListAsync(stop)).Where(c =>
+                c.Reversal is { Entity: Entity.Import } r && r.Id == $"{import}"
+            )
+        )
             db.Changes.Remove(change);
         await db.SaveChangesAsync(stop);
         return TypedResults.Ok(new Changed(Messages.RemovedImport(row.Source)));
     }
 
-    private static async Task<IResult> Run(string marketId, string id, RunRequest request, TinContext db, WriteGate writes, Shelves shelves, DataFolder data, IOptions<JsonOptions> json, HttpContext http, CancellationToken stop)
+    private static async Task<IResult> Run(
+        string marketId,
+        string id,
+        RunRequest request,
+        TinContext db,
+        WriteGate writes,
+        Shelves shelves,
+        DataFolder data,
+        IOptions<JsonOptions> json,
+        HttpContext http,
+        CancellationToken stop
+    )
     {
         if (Known(data, id) is not { } file)
             return TypedResults.NotFound();
@@ -161,7 +252,9 @@ internal static class ImportApi
     }
 
     private static Results<FileStreamHttpResult, NotFound> GetBadRows(string marketId, string id, DataFolder data) =>
-        Known(data, id) is { } file && File.Exists(file + ".bad") ? TypedResults.File(File.OpenRead(file + ".bad"), "text/csv; charset=utf-8", "rows not imported.csv") : TypedResults.NotFound();
+        Known(data, id) is { } file && File.Exists(file + ".bad")
+            ? TypedResults.File(File.OpenRead(file + ".bad"), "text/csv; charset=utf-8", "rows not imported.csv")
+            : TypedResults.NotFound();
 
     private static NoContent ForgetImport(string marketId, string id, DataFolder data)
     {
@@ -171,7 +264,14 @@ internal static class ImportApi
     }
 
     private static async IAsyncEnumerable<ImportPart> Parts(
-        string marketId, string file, RunRequest request, TinContext db, WriteGate writes, Shelves shelves, [EnumeratorCancellation] CancellationToken left)
+        string marketId,
+        string file,
+        RunRequest request,
+        TinContext db,
+        WriteGate writes,
+        Shelves shelves,
+        [EnumeratorCancellation] CancellationToken left
+    )
     {
         using var budget = CancellationTokenSource.CreateLinkedTokenSource(left);
         budget.CancelAfter(TimeSpan.FromMinutes(Bounds.ImportMinutes));
@@ -179,7 +279,9 @@ internal static class ImportApi
         var size = (double)new FileInfo(file).Length;
         var (read, bounds, bad, at) = (0, 0, 0, 0L);
         var firstBad = new List<BadRow>();
-        var source = request.Source?.Trim() is { Length: > 0 } named ? named : Path.GetFileNameWithoutExtension(await File.ReadAllTextAsync(file + ".name", stop));
+        var source = request.Source?.Trim() is { Length: > 0 } named
+            ? named
+            : Path.GetFileNameWithoutExtension(await File.ReadAllTextAsync(file + ".name", stop));
         // The shelf is read before anything is written, so that nobody sees a half of the import.
         await shelves.Query(db, marketId, s => s.Count, stop);
         using var import = new TermImport(db.Database.GetConnectionString()!, writes);
@@ -188,23 +290,28 @@ internal static class ImportApi
             await badFile.WriteAsync(TermFiles.BadHead);
             // One thread reads, the other stages.
             using var batches = new BlockingCollection<TableTerm[]>(BatchesAhead);
-            var reading = Task.Run(() =>
-            {
-                try
+            var reading = Task.Run(
+                () =>
                 {
-                    foreach (var batch in TermTables.Read(file, request.Look, Bad, bytes => at = bytes, stop: stop).Chunk(BatchSize))
-                        batches.Add(batch, stop);
-                }
-                finally
-                {
-                    batches.CompleteAdding();
-                }
-            }, CancellationToken.None);
+                    try
+                    {
+                        foreach (var batch in TermTables.Read(file, request.Look, Bad, bytes => at = bytes, stop: stop).Chunk(BatchSize))
+                            batches.Add(batch, stop);
+                    }
+                    finally
+                    {
+                        batches.CompleteAdding();
+                    }
+                },
+                CancellationToken.None
+            );
             var (problem, readAll) = ("", false);
             try
             {
                 var clock = Stopwatch.StartNew();
-                while (await Task.Run(() => batches.TryTake(out var next, Timeout.Infinite) ? next : null, CancellationToken.None) is { } batch)
+                while (
+                    await Task.Run(() => batches.TryTake(out var next, Timeout.Infinite) ? next : null, CancellationToken.None) is { } batch
+                )
                 {
                     stop.ThrowIfCancellationRequested();
                     foreach (var t in batch)
@@ -246,7 +353,18 @@ internal static class ImportApi
         }
 
         var written = 0.0;
-        var writing = Task.Run(() => import.Finish(marketId, source, TermTables.FirstMonth(request.Look), DateTime.UtcNow, share => Volatile.Write(ref written, share), stop), CancellationToken.None);
+        var writing = Task.Run(
+            () =>
+                import.Finish(
+                    marketId,
+                    source,
+                    TermTables.FirstMonth(request.Look),
+                    DateTime.UtcNow,
+                    share => Volatile.Write(ref written, share),
+                    stop
+                ),
+            CancellationToken.None
+        );
         try
         {
             while (await Task.WhenAny(writing, Task.Delay(200, CancellationToken.None)) != writing)
@@ -270,12 +388,24 @@ internal static class ImportApi
         if (count.New + count.Changed > 0)
         {
             yield return new(Messages.UpdatingNumbers, 0.92, read, bad, bounds, null, null, null);
-            await Shelves.SaveStatistics(db, marketId, await shelves.Query(db, marketId, s => s.ComputeStatistics(), CancellationToken.None), CancellationToken.None);
+            await Shelves.SaveStatistics(
+                db,
+                marketId,
+                await shelves.Query(db, marketId, s => s.ComputeStatistics(), CancellationToken.None),
+                CancellationToken.None
+            );
         }
 
         if (count.New + count.Changed > 0)
         {
-            db.Changes.Add(new() { What = Messages.Imported(count.New + count.Changed, source), Reversal = new(ReversalKind.Delete, Entity.Import, $"{count.Id}"), At = DateTime.UtcNow });
+            db.Changes.Add(
+                new()
+                {
+                    What = Messages.Imported(count.New + count.Changed, source),
+                    Reversal = new(ReversalKind.Delete, Entity.Import, $"{count.Id}"),
+                    At = DateTime.UtcNow,
+                }
+            );
             await db.SaveChangesAsync(CancellationToken.None);
         }
 
@@ -327,8 +457,12 @@ internal static class ImportApi
         return true;
     }
 
-    private static IResult TooLarge() => Results.Problem(
-        $"The file is larger than {Bounds.ImportBytes >> 20} MB, the limit. Import it in parts.", statusCode: StatusCodes.Status413PayloadTooLarge, title: "The file is too large.");
+    private static IResult TooLarge() =>
+        Results.Problem(
+            $"The file is larger than {Bounds.ImportBytes >> 20} MB, the limit. Import it in parts.",
+            statusCode: StatusCodes.Status413PayloadTooLarge,
+            title: "The file is too large."
+        );
 
     // The oldest files go when all that wait take too much room.
     private static void MakeRoom(DataFolder data)
@@ -342,14 +476,24 @@ internal static class ImportApi
     private static ImportView View(string id, string file, TableLook look, CancellationToken stop)
     {
         var bad = new List<BadRow>();
-        var terms = look.Columns.Any(c => c.Role == ColumnRole.Term) ? TermTables.Read(file, look, bad.Add, most: Bounds.ImportRowsInspected, stop: stop).Take(RowsShown).ToList() : [];
-        return new(id, File.ReadAllText(file + ".name"), new FileInfo(file).Length, look, TermTables.First(file, look, RowsShown),
-            [.. terms.Select(t => new ImportedView(t.Row, t.Text, t.Volume, t.Competition, t.TitlesHolding, t.ClickCost, t.Months))], [.. bad.Take(RowsShown)]);
+        var terms = look.Columns.Any(c => c.Role == ColumnRole.Term)
+            ? TermTables.Read(file, look, bad.Add, most: Bounds.ImportRowsInspected, stop: stop).Take(RowsShown).ToList()
+            : [];
+        return new(
+            id,
+            File.ReadAllText(file + ".name"),
+            new FileInfo(file).Length,
+            look,
+            TermTables.First(file, look, RowsShown),
+            [.. terms.Select(t => new ImportedView(t.Row, t.Text, t.Volume, t.Competition, t.TitlesHolding, t.ClickCost, t.Months))],
+            [.. bad.Take(RowsShown)]
+        );
     }
 
     private static string FileOf(DataFolder data, string id) => Path.Combine(data.Imports, id);
 
-    private static string? Known(DataFolder data, string id) => Guid.TryParseExact(id, "N", out _) && File.Exists(FileOf(data, id)) ? FileOf(data, id) : null;
+    private static string? Known(DataFolder data, string id) =>
+        Guid.TryParseExact(id, "N", out _) && File.Exists(FileOf(data, id)) ? FileOf(data, id) : null;
 
     private static void Forget(string file)
     {

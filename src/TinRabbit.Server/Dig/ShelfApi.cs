@@ -54,56 +54,20 @@ internal static class ShelfApi
     {
         var api = app.MapGroup("/api").WithTags("Shelf");
 
-        api.MapPost("/markets/{marketId}/shelf", async (string marketId, ShelfQuery query, TinContext db, Shelves shelves, CancellationToken stop) =>
-        {
-            query = query with { Skip = Math.Max(0, query.Skip), Take = Math.Clamp(query.Take, 0, MostRows) };
-            var (ids, passing, all, absent, norm) = await shelves.Query(db, marketId, s => s.Search(query) is var (found, count) ? (found, count, s.Count, Absent(query, s), s.Norm) : default, stop);
-            return TypedResults.Ok(new ShelfView(await Rows(marketId, ids, db, shelves, stop), passing, all, absent, norm));
-        }).WithName("GetShelf").DisableRequestTimeout();
+        api.MapPost("/markets/{marketId}/shelf", GetShelf).WithName("GetShelf").DisableRequestTimeout();
 
-        api.MapGet("/markets/{marketId}/sources", async (string marketId, TinContext db, Shelves shelves, CancellationToken stop) =>
-            TypedResults.Ok(await shelves.Query(db, marketId, s => s.Sources(), stop))).WithName("GetSources");
+        api.MapGet("/markets/{marketId}/sources", GetSources).WithName("GetSources");
 
-        api.MapPost("/markets/{marketId}/shelf/export.{format}", async Task<IResult> (string marketId, string format, ShelfQuery query, TinContext db, Shelves shelves, HttpContext http, CancellationToken stop) =>
-        {
-            if (format is not ("csv" or "xlsx"))
-                return TypedResults.NotFound();
-            var (ids, absent) = await shelves.Query(db, marketId, s => (s.Search(query with { Skip = 0, Take = MostExported }).Ids, Absent(query, s)), stop);
-            return TermFiles.Download(Exported(), format, $"{marketId} terms");
+        api.MapPost("/markets/{marketId}/shelf/export.{format}", ExportShelf)
+            .WithName("ExportShelf")
+            .Produces<string>(200, "text/csv")
+            .DisableRequestTimeout();
 
-            async IAsyncEnumerable<(string, Measured)> Exported()
-            {
-                foreach (var some in ids.Chunk(ExportedAtOnce))
-                    foreach (var row in await Rows(marketId, some, db, shelves, stop))
-                        yield return (row.Text, row.Numbers);
-                foreach (var key in absent)
-                    yield return (key, Measured.Nothing);
-            }
-        }).WithName("ExportShelf").Produces<string>(200, "text/csv").DisableRequestTimeout();
+        api.MapPost("/markets/{marketId}/paste", PasteTerms).WithName("PasteTerms");
 
-        api.MapPost("/markets/{marketId}/paste", async Task<Results<Ok<PasteResult>, NotFound>> (string marketId, PasteRequest request, TinContext db, IMarket market, Shelves shelves, CancellationToken stop) =>
-        {
-            if (market.Places.All(p => p.Id != marketId))
-                return TypedResults.NotFound();
-            var (pasted, bad) = PastedTerms.Read(request.Text);
-            var source = request.Source?.Trim() is { Length: > 0 } named ? named : "pasted";
-            var before = await shelves.Query(db, marketId, s => s.Count, stop);
-            var terms = await shelves.Save(db, marketId, [.. pasted.Select(p => new Found(p.Text, p.Volume is null && p.Competition is null ? null
-                : new ReadingRow { Volume = p.Volume, Competition = p.Competition, Source = source, TakenAt = DateTime.UtcNow }))], stop);
-            return TypedResults.Ok(new PasteResult(terms.Count, await shelves.Query(db, marketId, s => s.Count, stop) - before, bad));
-        }).WithName("PasteTerms");
+        api.MapGet("/filters", GetFilters).WithName("GetFilters");
 
-        api.MapGet("/filters", async (TinContext db, CancellationToken stop) =>
-            TypedResults.Ok(await db.Filters.AsNoTracking().OrderBy(f => f.Name).Select(f => new SavedFilter(f.Id, f.Name, f.Filters)).ToListAsync(stop))).WithName("GetFilters");
-
-        api.MapPost("/filters", async (FilterRequest request, TinContext db, CancellationToken stop) =>
-        {
-            var name = request.Name.Trim() is { Length: > 0 and <= 60 } n ? n : throw new FormatProblems([new("name", "Enter a name of at most 60 characters.")]);
-            var row = await db.Filters.FirstOrDefaultAsync(f => f.Name == name, stop) ?? db.Filters.Add(new() { Name = name, Filters = "" }).Entity;
-            row.Filters = request.Filters;
-            await db.SaveChangesAsync(stop);
-            return TypedResults.Ok(new SavedFilter(row.Id, row.Name, row.Filters));
-        }).WithName("SaveFilter").ProducesValidationProblem();
+        api.MapPost("/filters", SaveFilter).WithName("SaveFilter").ProducesValidationProblem();
 
         api.MapDelete("/filters/{id:int}", DeleteFilter).WithName("DeleteFilter");
         api.MapPut("/filters/{id:int}/name", RenameFilter).WithName("RenameFilter").ProducesValidationProblem();
@@ -112,22 +76,154 @@ internal static class ShelfApi
         api.MapPost("/markets/{marketId}/terms/rename", RenameTerm).WithName("RenameTerm").ProducesValidationProblem();
     }
 
-    private static async Task<Results<Ok<Changed>, NotFound>> DeleteFilter(int id, TinContext db, ChangeLog changes, CancellationToken stop) =>
+    private static async Task<Ok<ShelfView>> GetShelf(
+        string marketId,
+        ShelfQuery query,
+        TinContext db,
+        Shelves shelves,
+        CancellationToken stop
+    )
+    {
+        query = query with { Skip = Math.Max(0, query.Skip), Take = Math.Clamp(query.Take, 0, MostRows) };
+        var (ids, passing, all, absent, norm) = await shelves.Query(
+            db,
+            marketId,
+            s => s.Search(query) is var (found, count) ? (found, count, s.Count, Absent(query, s), s.Norm) : default,
+            stop
+        );
+        return TypedResults.Ok(new ShelfView(await Rows(marketId, ids, db, shelves, stop), passing, all, absent, norm));
+    }
+
+    private static async Task<Ok<IReadOnlyDictionary<string, int>>> GetSources(
+        string marketId,
+        TinContext db,
+        Shelves shelves,
+        CancellationToken stop
+    ) => TypedResults.Ok(await shelves.Query(db, marketId, s => s.Sources(), stop));
+
+    private static async Task<IResult> ExportShelf(
+        string marketId,
+        string format,
+        ShelfQuery query,
+        TinContext db,
+        Shelves shelves,
+        HttpContext http,
+        CancellationToken stop
+    )
+    {
+        if (format is not ("csv" or "xlsx"))
+            return TypedResults.NotFound();
+        var (ids, absent) = await shelves.Query(
+            db,
+            marketId,
+            s => (s.Search(query with { Skip = 0, Take = MostExported }).Ids, Absent(query, s)),
+            stop
+        );
+        return TermFiles.Download(Exported(), format, $"{marketId} terms");
+
+        async IAsyncEnumerable<(string, Measured)> Exported()
+        {
+            foreach (var some in ids.Chunk(ExportedAtOnce))
+            foreach (var row in await Rows(marketId, some, db, shelves, stop))
+                yield return (row.Text, row.Numbers);
+            foreach (var key in absent)
+                yield return (key, Measured.Nothing);
+        }
+    }
+
+    private static async Task<Results<Ok<PasteResult>, NotFound>> PasteTerms(
+        string marketId,
+        PasteRequest request,
+        TinContext db,
+        IMarket market,
+        Shelves shelves,
+        CancellationToken stop
+    )
+    {
+        if (market.Places.All(p => p.Id != marketId))
+            return TypedResults.NotFound();
+        var (pasted, bad) = PastedTerms.Read(request.Text);
+        var source = request.Source?.Trim() is { Length: > 0 } named ? named : "pasted";
+        var before = await shelves.Query(db, marketId, s => s.Count, stop);
+        var terms = await shelves.Save(
+            db,
+            marketId,
+            [
+                .. pasted.Select(p => new Found(
+                    p.Text,
+                    p.Volume is null && p.Competition is null
+                        ? null
+                        : new ReadingRow
+                        {
+                            Volume = p.Volume,
+                            Competition = p.Competition,
+                            Source = source,
+                            TakenAt = DateTime.UtcNow,
+                        }
+                )),
+            ],
+            stop
+        );
+        return TypedResults.Ok(new PasteResult(terms.Count, await shelves.Query(db, marketId, s => s.Count, stop) - before, bad));
+    }
+
+    private static async Task<Ok<List<SavedFilter>>> GetFilters(TinContext db, CancellationToken stop) =>
+        TypedResults.Ok(
+            await db.Filters.AsNoTracking().OrderBy(f => f.Name).Select(f => new SavedFilter(f.Id, f.Name, f.Filters)).ToListAsync(stop)
+        );
+
+    private static async Task<Ok<SavedFilter>> SaveFilter(FilterRequest request, TinContext db, CancellationToken stop)
+    {
+        var name = request.Name.Trim() is { Length: > 0 and <= 60 } n
+            ? n
+            : throw new FormatProblems([new("name", "Enter a name of at most 60 characters.")]);
+        var row =
+            await db.Filters.FirstOrDefaultAsync(f => f.Name == name, stop) ?? db.Filters.Add(new() { Name = name, Filters = "" }).Entity;
+        row.Filters = request.Filters;
+        await db.SaveChangesAsync(stop);
+        return TypedResults.Ok(new SavedFilter(row.Id, row.Name, row.Filters));
+    }
+
+    private static async Task<Results<Ok<Changed>, NotFound>> DeleteFilter(
+        int id,
+        TinContext db,
+        ChangeLog changes,
+        CancellationToken stop
+    ) =>
         await db.Filters.FindAsync([id], stop) is { } filter
             ? TypedResults.Ok(await changes.Delete(Entity.Filter, $"{id}", Messages.Deleted("filter", filter.Name), null, [filter], stop))
             : TypedResults.NotFound();
 
-    private static async Task<Results<Ok<Changed>, NotFound>> RenameFilter(int id, NewName request, TinContext db, ChangeLog changes, CancellationToken stop)
+    private static async Task<Results<Ok<Changed>, NotFound>> RenameFilter(
+        int id,
+        NewName request,
+        TinContext db,
+        ChangeLog changes,
+        CancellationToken stop
+    )
     {
         if (await db.Filters.FindAsync([id], stop) is not { } filter)
             return TypedResults.NotFound();
         var (before, name) = (filter.Name, request.Checked());
         await CheckFree(db, name, id, stop);
         filter.Name = name;
-        return TypedResults.Ok(await changes.Save(Messages.Renamed("filter", before, name), null, new(ReversalKind.Rename, Entity.Filter, $"{id}", before), stop));
+        return TypedResults.Ok(
+            await changes.Save(
+                Messages.Renamed("filter", before, name),
+                null,
+                new(ReversalKind.Rename, Entity.Filter, $"{id}", before),
+                stop
+            )
+        );
     }
 
-    private static async Task<Results<Ok<Changed>, NotFound>> DuplicateFilter(int id, NewName request, TinContext db, ChangeLog changes, CancellationToken stop)
+    private static async Task<Results<Ok<Changed>, NotFound>> DuplicateFilter(
+        int id,
+        NewName request,
+        TinContext db,
+        ChangeLog changes,
+        CancellationToken stop
+    )
     {
         if (await db.Filters.FindAsync([id], stop) is not { } filter)
             return TypedResults.NotFound();
@@ -135,7 +231,14 @@ internal static class ShelfApi
         await CheckFree(db, name, 0, stop);
         var copy = db.Filters.Add(new() { Name = name, Filters = filter.Filters }).Entity;
         await db.SaveChangesAsync(stop);
-        return TypedResults.Ok(await changes.Save(Messages.Duplicated("filter", filter.Name), null, new(ReversalKind.Delete, Entity.Filter, $"{copy.Id}"), stop));
+        return TypedResults.Ok(
+            await changes.Save(
+                Messages.Duplicated("filter", filter.Name),
+                null,
+                new(ReversalKind.Delete, Entity.Filter, $"{copy.Id}"),
+                stop
+            )
+        );
     }
 
     private static async Task CheckFree(TinContext db, string name, int but, CancellationToken stop)
@@ -144,28 +247,53 @@ internal static class ShelfApi
             throw new FormatProblems([new("name", $"There is a filter named “{name}” already. Choose another name.")]);
     }
 
-    private static async Task<Ok<Changed>> DeleteTerms(string marketId, TermsRequest request, TinContext db, Shelves shelves, ChangeLog changes, CancellationToken stop)
+    private static async Task<Ok<Changed>> DeleteTerms(
+        string marketId,
+        TermsRequest request,
+        TinContext db,
+        Shelves shelves,
+        ChangeLog changes,
+        CancellationToken stop
+    )
     {
-        var terms = (await Shelves.TermsOf(db, marketId, [.. request.Texts.Select(Core.Words.Tokens.Key).Distinct()], stop)).Values.ToList();
+        var terms = (
+            await Shelves.TermsOf(db, marketId, [.. request.Texts.Select(Core.Words.Tokens.Key).Distinct()], stop)
+        ).Values.ToList();
         if (terms.Count == 0)
             return TypedResults.Ok(new Changed(null));
         var ids = terms.Select(t => t.Id).ToList();
-        var readings = (await db.Readings.AsNoTracking().Where(r => ids.Contains(r.TermId)).OrderBy(r => r.Id).ToListAsync(stop)).ToLookup(r => r.TermId);
+        var readings = (await db.Readings.AsNoTracking().Where(r => ids.Contains(r.TermId)).OrderBy(r => r.Id).ToListAsync(stop)).ToLookup(
+            r => r.TermId
+        );
         var gone = terms.Select(t => new DeletedTerm(t.Text, t.Key, t.ReadingId, [.. readings[t.Id]])).ToList();
-        var change = changes.Note(Messages.DeletedTerms([.. terms.Select(t => t.Text)]), null, new(ReversalKind.Restore, Entity.Term, marketId, JsonSerializer.Serialize(gone, JsonSerializerOptions.Web)));
-        await db.InOneWrite(async () =>
-        {
-            await db.SaveChangesAsync(stop);
-            // A term names its reading, and a reading its term: the one before the other is let go first.
-            await db.Terms.Where(t => ids.Contains(t.Id)).ExecuteUpdateAsync(t => t.SetProperty(x => x.ReadingId, (int?)null), stop);
-            await db.Readings.Where(r => ids.Contains(r.TermId)).ExecuteDeleteAsync(stop);
-            await db.Terms.Where(t => ids.Contains(t.Id)).ExecuteDeleteAsync(stop);
-        }, stop);
+        var change = changes.Note(
+            Messages.DeletedTerms([.. terms.Select(t => t.Text)]),
+            null,
+            new(ReversalKind.Restore, Entity.Term, marketId, JsonSerializer.Serialize(gone, JsonSerializerOptions.Web))
+        );
+        await db.InOneWrite(
+            async () =>
+            {
+                await db.SaveChangesAsync(stop);
+                // A term names its reading, and a reading its term: the one before the other is let go first.
+                await db.Terms.Where(t => ids.Contains(t.Id)).ExecuteUpdateAsync(t => t.SetProperty(x => x.ReadingId, (int?)null), stop);
+                await db.Readings.Where(r => ids.Contains(r.TermId)).ExecuteDeleteAsync(stop);
+                await db.Terms.Where(t => ids.Contains(t.Id)).ExecuteDeleteAsync(stop);
+            },
+            stop
+        );
         shelves.Evict(marketId);
         return TypedResults.Ok(new Changed(change.What, change.Id));
     }
 
-    private static async Task<Results<Ok<Changed>, NotFound>> RenameTerm(string marketId, RenameTermRequest request, TinContext db, Shelves shelves, ChangeLog changes, CancellationToken stop)
+    private static async Task<Results<Ok<Changed>, NotFound>> RenameTerm(
+        string marketId,
+        RenameTermRequest request,
+        TinContext db,
+        Shelves shelves,
+        ChangeLog changes,
+        CancellationToken stop
+    )
     {
         var (from, to) = (Core.Words.Tokens.Key(request.Text), Core.Words.Tokens.Key(request.Name));
         if (await db.Terms.FirstOrDefaultAsync(t => t.MarketId == marketId && t.Key == from, stop) is not { } term)
@@ -176,16 +304,35 @@ internal static class ShelfApi
             throw new FormatProblems([new("name", $"“{request.Name.Trim()}” is on this shelf already.")]);
         var before = term.Text;
         (term.Text, term.Key) = (request.Name.Trim(), to);
-        var changed = await changes.Save(Messages.Renamed("term", before, term.Text), null, new(ReversalKind.Rename, Entity.Term, $"{term.Id}", before), stop);
+        var changed = await changes.Save(
+            Messages.Renamed("term", before, term.Text),
+            null,
+            new(ReversalKind.Rename, Entity.Term, $"{term.Id}", before),
+            stop
+        );
         shelves.Evict(marketId);
         return TypedResults.Ok(changed);
     }
 
     private static List<string> Absent(ShelfQuery query, ShelfColumns shelf) => [.. (query.Also ?? []).Where(k => shelf.RowOf(k) < 0)];
 
-    private static async Task<List<ShelfTerm>> Rows(string marketId, IReadOnlyList<int> ids, TinContext db, Shelves shelves, CancellationToken stop)
+    private static async Task<List<ShelfTerm>> Rows(
+        string marketId,
+        IReadOnlyList<int> ids,
+        TinContext db,
+        Shelves shelves,
+        CancellationToken stop
+    )
     {
         var terms = await db.Terms.AsNoTracking().Include(t => t.Reading).Where(t => ids.Contains(t.Id)).ToDictionaryAsync(t => t.Id, stop);
-        return await shelves.Query(db, marketId, shelf => ids.Where(terms.ContainsKey).Select(id => new ShelfTerm(terms[id].Text, terms[id].Key, Measured.Of(terms[id], shelf))).ToList(), stop);
+        return await shelves.Query(
+            db,
+            marketId,
+            shelf =>
+                ids.Where(terms.ContainsKey)
+                    .Select(id => new ShelfTerm(terms[id].Text, terms[id].Key, Measured.Of(terms[id], shelf)))
+                    .ToList(),
+            stop
+        );
     }
 }

@@ -43,46 +43,147 @@ internal static class WordsApi
     {
         var api = app.MapGroup("/api").WithTags("Words");
 
-        api.MapGet("/markets/{marketId}/alike", async Task<Results<Ok<List<AlikeView>>, NotFound>> (string marketId, string text, int? product, TinContext db, IMarket market, Shelves shelves, CancellationToken stop) =>
-        {
-            if (market.Places.All(p => p.Id != marketId) || Tokens.Of(text) is not { Count: > 0 } tokens)
-                return TypedResults.NotFound();
-            var words = tokens.Select(t => t.Word).ToArray();
-            // The whole term, then each word of it with the rest around it.
-            var found = new List<(string Word, List<(RelatedWord Alike, string Term)> Terms)>();
-            if (words.Length > 1)
-                found.Add((string.Join(' ', words), [.. Thesaurus.Of(text).Select(a => (a, a.Word))]));
-            for (var i = 0; i < words.Length; i++)
-                if (!StopWords.Has(words[i]))
-                    found.Add((words[i], [.. Thesaurus.Of(words[i]).Select(a => (a, string.Join(' ', [.. words[..i], a.Word, .. words[(i + 1)..]])))]));
-            var terms = await shelves.MeasureTyped(db, marketId, [.. found.SelectMany(f => f.Terms).Select(t => t.Term).Distinct()], stop);
-            var context = await ContextOf(db, product, stop);
-            return TypedResults.Ok(await shelves.Query(db, marketId, shelf => found.Where(f => f.Terms.Count > 0).Select(f => new AlikeView(f.Word,
-                [.. BySense(f.Terms, terms, context).Select(t => new AlikeTerm(t.Alike.Word, t.Alike.Part, t.Alike.Likeness, t.Term, Tokens.Key(t.Term), Measured.Of(terms.GetValueOrDefault(Tokens.Key(t.Term)), shelf)))])).ToList(), stop));
-        }).WithName("GetAlike");
+        api.MapGet("/markets/{marketId}/alike", GetAlike).WithName("GetAlike");
 
-        api.MapGet("/products/{id:int}/grid/{marketId}", async Task<Results<Ok<GridView>, NotFound>> (int id, string marketId, string head, TinContext db, IMarket market, Shelves shelves, CancellationToken stop) =>
-        {
-            if (await db.Products.AsNoTracking().FirstOrDefaultAsync(p => p.Id == id, stop) is not { } product || market.Places.All(p => p.Id != marketId) || Tokens.Key(head) is not { Length: > 0 } key)
-                return TypedResults.NotFound();
-            var family = await shelves.MeasureTyped(db, marketId, Family.Forms(key), stop);
-            // Its other forms, then what else was looked up for this product here.
-            var before = await db.Digs.AsNoTracking().Where(d => d.ProductId == id && d.MarketId == marketId).OrderByDescending(d => d.At).Select(d => d.Key).Take(MostHeads).ToListAsync(stop);
-            var heads = family.Values.Where(t => t.Key != key).OrderByDescending(t => t.Reading?.Volume ?? 0).Select(t => t.Key).Prepend(key).Take(MostHeads - 1).Concat(before).Distinct().Take(MostHeads).ToList();
-            var facts = product.Facts.Words;
-            var rows = Enum.GetValues<Facet>().ToDictionary(f => f, f => WordsFor(f, facts));
-            // Both orders are asked: "cedar bird house", but "bird house for kids".
-            string[] Orders(string word, string name) => [$"{word} {name}", $"{name} for {word}", $"{name} {word}"];
-            var typed = await shelves.MeasureTyped(db, marketId, [.. rows.Values.SelectMany(r => r).SelectMany(r => heads.SelectMany(h => Orders(r.Word, h))).Distinct()], stop);
-            return TypedResults.Ok(await shelves.Query(db, marketId, shelf => new GridView(heads, [.. rows.Select(r => new GridFacet(r.Key, [.. r.Value.Select(w => new GridRow(w.Word, w.Own, [.. heads.Select(h => Cell(w.Word, h, shelf))]))]))
-                .Select(f => f with { Rows = [.. f.Rows.OrderByDescending(w => w.Own).ThenByDescending(w => w.Cells.Max(c => c.Numbers.Volume ?? -1)).Take(WordsOfFacet)] })]), stop));
+        api.MapGet("/products/{id:int}/grid/{marketId}", GetGrid).WithName("GetGrid");
+    }
 
-            GridCell Cell(string word, string name, ShelfColumns shelf)
-            {
-                var best = Orders(word, name).Select(t => typed.GetValueOrDefault(Tokens.Key(t))).Where(t => t?.Reading?.Volume is not null).OrderByDescending(t => t!.Reading!.Volume).FirstOrDefault();
-                return best is null ? new($"{word} {name}", Tokens.Key($"{word} {name}"), Measured.Nothing) : new(best.Text, best.Key, Measured.Of(best, shelf));
-            }
-        }).WithName("GetGrid");
+    private static async Task<Results<Ok<List<AlikeView>>, NotFound>> GetAlike(
+        string marketId,
+        string text,
+        int? product,
+        TinContext db,
+        IMarket market,
+        Shelves shelves,
+        CancellationToken stop
+    )
+    {
+        if (market.Places.All(p => p.Id != marketId) || Tokens.Of(text) is not { Count: > 0 } tokens)
+            return TypedResults.NotFound();
+        var words = tokens.Select(t => t.Word).ToArray();
+        // The whole term, then each word of it with the rest around it.
+        var found = new List<(string Word, List<(RelatedWord Alike, string Term)> Terms)>();
+        if (words.Length > 1)
+            found.Add((string.Join(' ', words), [.. Thesaurus.Of(text).Select(a => (a, a.Word))]));
+        for (var i = 0; i < words.Length; i++)
+            if (!StopWords.Has(words[i]))
+                found.Add(
+                    (words[i], [.. Thesaurus.Of(words[i]).Select(a => (a, string.Join(' ', [.. words[..i], a.Word, .. words[(i + 1)..]])))])
+                );
+        var terms = await shelves.MeasureTyped(db, marketId, [.. found.SelectMany(f => f.Terms).Select(t => t.Term).Distinct()], stop);
+        var context = await ContextOf(db, product, stop);
+        return TypedResults.Ok(
+            await shelves.Query(
+                db,
+                marketId,
+                shelf =>
+                    found
+                        .Where(f => f.Terms.Count > 0)
+                        .Select(f => new AlikeView(
+                            f.Word,
+                            [
+                                .. BySense(f.Terms, terms, context)
+                                    .Select(t => new AlikeTerm(
+                                        t.Alike.Word,
+                                        t.Alike.Part,
+                                        t.Alike.Likeness,
+                                        t.Term,
+                                        Tokens.Key(t.Term),
+                                        Measured.Of(terms.GetValueOrDefault(Tokens.Key(t.Term)), shelf)
+                                    )),
+                            ]
+                        ))
+                        .ToList(),
+                stop
+            )
+        );
+    }
+
+    private static async Task<Results<Ok<GridView>, NotFound>> GetGrid(
+        int id,
+        string marketId,
+        string head,
+        TinContext db,
+        IMarket market,
+        Shelves shelves,
+        CancellationToken stop
+    )
+    {
+        if (
+            await db.Products.AsNoTracking().FirstOrDefaultAsync(p => p.Id == id, stop) is not { } product
+            || market.Places.All(p => p.Id != marketId)
+            || Tokens.Key(head) is not { Length: > 0 } key
+        )
+            return TypedResults.NotFound();
+        var family = await shelves.MeasureTyped(db, marketId, Family.Forms(key), stop);
+        // Its other forms, then what else was looked up for this product here.
+        var before = await db
+            .Digs.AsNoTracking()
+            .Where(d => d.ProductId == id && d.MarketId == marketId)
+            .OrderByDescending(d => d.At)
+            .Select(d => d.Key)
+            .Take(MostHeads)
+            .ToListAsync(stop);
+        var heads = family
+            .Values.Where(t => t.Key != key)
+            .OrderByDescending(t => t.Reading?.Volume ?? 0)
+            .Select(t => t.Key)
+            .Prepend(key)
+            .Take(MostHeads - 1)
+            .Concat(before)
+            .Distinct()
+            .Take(MostHeads)
+            .ToList();
+        var facts = product.Facts.Words;
+        var rows = Enum.GetValues<Facet>().ToDictionary(f => f, f => WordsFor(f, facts));
+        // Both orders are asked: "cedar bird house", but "bird house for kids".
+        string[] Orders(string word, string name) => [$"{word} {name}", $"{name} for {word}", $"{name} {word}"];
+        var typed = await shelves.MeasureTyped(
+            db,
+            marketId,
+            [.. rows.Values.SelectMany(r => r).SelectMany(r => heads.SelectMany(h => Orders(r.Word, h))).Distinct()],
+            stop
+        );
+        return TypedResults.Ok(
+            await shelves.Query(
+                db,
+                marketId,
+                shelf => new GridView(
+                    heads,
+                    [
+                        .. rows.Select(r => new GridFacet(
+                                r.Key,
+                                [.. r.Value.Select(w => new GridRow(w.Word, w.Own, [.. heads.Select(h => Cell(w.Word, h, shelf))]))]
+                            ))
+                            .Select(f =>
+                                f with
+                                {
+                                    Rows =
+                                    [
+                                        .. f
+                                            .Rows.OrderByDescending(w => w.Own)
+                                            .ThenByDescending(w => w.Cells.Max(c => c.Numbers.Volume ?? -1))
+                                            .Take(WordsOfFacet),
+                                    ],
+                                }
+                            ),
+                    ]
+                ),
+                stop
+            )
+        );
+
+        GridCell Cell(string word, string name, ShelfColumns shelf)
+        {
+            var best = Orders(word, name)
+                .Select(t => typed.GetValueOrDefault(Tokens.Key(t)))
+                .Where(t => t?.Reading?.Volume is not null)
+                .OrderByDescending(t => t!.Reading!.Volume)
+                .FirstOrDefault();
+            return best is null
+                ? new($"{word} {name}", Tokens.Key($"{word} {name}"), Measured.Nothing)
+                : new(best.Text, best.Key, Measured.Of(best, shelf));
+        }
     }
 
     // Words of the product: its name, its facts and its picks.
@@ -90,19 +191,37 @@ internal static class WordsApi
     {
         if (product is not { } id || await db.Products.AsNoTracking().FirstOrDefaultAsync(p => p.Id == id, stop) is not { } row)
             return [];
-        var picks = await db.Picks.AsNoTracking().Where(p => p.ProductId == id && p.Home != Home.Avoid).Select(p => p.Text).ToListAsync(stop);
+        var picks = await db
+            .Picks.AsNoTracking()
+            .Where(p => p.ProductId == id && p.Home != Home.Avoid)
+            .Select(p => p.Text)
+            .ToListAsync(stop);
         string[] said = [row.Name, row.Facts.What, .. row.Facts.Materials, .. row.Facts.Audiences, .. row.Facts.Occasions, .. picks];
         return [.. said.SelectMany(Tokens.Of).Select(t => t.Word).Where(w => !StopWords.Has(w))];
     }
 
     // The meaning comes first whose words the product uses, then the one whose terms shoppers search for, then the commonest.
-    private static IEnumerable<(RelatedWord Alike, string Term)> BySense(List<(RelatedWord Alike, string Term)> words, Dictionary<string, TermRow> terms, HashSet<string> context)
+    private static IEnumerable<(RelatedWord Alike, string Term)> BySense(
+        List<(RelatedWord Alike, string Term)> words,
+        Dictionary<string, TermRow> terms,
+        HashSet<string> context
+    )
     {
-        var senses = words.GroupBy(w => (w.Alike.Part, w.Alike.Sense)).ToDictionary(g => g.Key, g => (
-            Shared: g.Count(w => w.Alike.Word.Split(' ').Any(context.Contains)) / Math.Sqrt(g.Count()),
-            Searched: g.Count(w => terms.GetValueOrDefault(Tokens.Key(w.Term))?.Reading?.Volume > 0) / Math.Sqrt(g.Count())));
-        return words.OrderByDescending(w => senses[(w.Alike.Part, w.Alike.Sense)].Shared).ThenByDescending(w => senses[(w.Alike.Part, w.Alike.Sense)].Searched)
-            .ThenBy(w => w.Alike.Sense).ThenBy(w => w.Alike.Likeness);
+        var senses = words
+            .GroupBy(w => (w.Alike.Part, w.Alike.Sense))
+            .ToDictionary(
+                g => g.Key,
+                g =>
+                    (
+                        Shared: g.Count(w => w.Alike.Word.Split(' ').Any(context.Contains)) / Math.Sqrt(g.Count()),
+                        Searched: g.Count(w => terms.GetValueOrDefault(Tokens.Key(w.Term))?.Reading?.Volume > 0) / Math.Sqrt(g.Count())
+                    )
+            );
+        return words
+            .OrderByDescending(w => senses[(w.Alike.Part, w.Alike.Sense)].Shared)
+            .ThenByDescending(w => senses[(w.Alike.Part, w.Alike.Sense)].Searched)
+            .ThenBy(w => w.Alike.Sense)
+            .ThenBy(w => w.Alike.Likeness);
     }
 
     // What the facts say of a facet, then the usual words, true of the product or not.

@@ -1,6 +1,3 @@
-using TinRabbit.Core.Filling.Tags;
-using TinRabbit.Core.Filling.Titles;
-using TinRabbit.Core.Filling.Words;
 using System.ComponentModel.DataAnnotations;
 using System.Globalization;
 using System.Text.Json;
@@ -8,6 +5,9 @@ using System.Text.Json.Serialization;
 using Microsoft.AspNetCore.Http.HttpResults;
 using TinRabbit.Core;
 using TinRabbit.Core.Filling;
+using TinRabbit.Core.Filling.Tags;
+using TinRabbit.Core.Filling.Titles;
+using TinRabbit.Core.Filling.Words;
 using TinRabbit.Core.Findings;
 using TinRabbit.Core.Matching;
 using TinRabbit.Core.Measures;
@@ -25,7 +25,13 @@ namespace TinRabbit.Server.Engine;
 public sealed record WeighRequest(JsonElement Platform, JsonElement Fields, [MaxLength(Bounds.Terms)] IReadOnlyList<EngineTerm>? Terms);
 
 /// <summary>A term given to the engine.</summary>
-public sealed record EngineTerm([Term] string? Text, double? Volume = null, double? Competition = null, double? Headroom = null, Fit Fit = Fit.Core);
+public sealed record EngineTerm(
+    [Term] string? Text,
+    double? Volume = null,
+    double? Competition = null,
+    double? Headroom = null,
+    Fit Fit = Fit.Core
+);
 
 /// <summary>The engine's answer to <c>weigh</c>.</summary>
 /// <param name="Reach">0–100.</param>
@@ -34,18 +40,42 @@ public sealed record EngineTerm([Term] string? Text, double? Volume = null, doub
 /// <param name="Volume">Their searches a month.</param>
 /// <param name="UnknownVolume">How many of the terms have no known volume.</param>
 /// <param name="Terms">Each term, in the order given.</param>
-public sealed record WeighResponse(double Reach, double Grip, int Eligible, double Volume, int UnknownVolume, IReadOnlyList<WeighedTermResponse> Terms)
+public sealed record WeighResponse(
+    double Reach,
+    double Grip,
+    int Eligible,
+    double Volume,
+    int UnknownVolume,
+    IReadOnlyList<WeighedTermResponse> Terms
+)
 {
     public static WeighResponse Of(Platform platform, Weighing weighing, CancellationToken stop)
     {
         var keys = platform.IndexedFields.Select(f => f.Key).ToArray();
-        return new(weighing.Reach, weighing.Grip, weighing.Eligible, weighing.Volume, weighing.UnknownVolume, [.. weighing.Terms.Select(t =>
-        {
-            stop.ThrowIfCancellationRequested();
-            var match = t.Explain();
-            return new WeighedTermResponse(t.Term.Text, t.Grade, t.Grip, keys.Zip(match.Fields).ToDictionary(f => f.First, f => f.Second),
-                match.Missing, t.Near(match), match.Apart ? true : null, match.Spans);
-        })]);
+        return new(
+            weighing.Reach,
+            weighing.Grip,
+            weighing.Eligible,
+            weighing.Volume,
+            weighing.UnknownVolume,
+            [
+                .. weighing.Terms.Select(t =>
+                {
+                    stop.ThrowIfCancellationRequested();
+                    var match = t.Explain();
+                    return new WeighedTermResponse(
+                        t.Term.Text,
+                        t.Grade,
+                        t.Grip,
+                        keys.Zip(match.Fields).ToDictionary(f => f.First, f => f.Second),
+                        match.Missing,
+                        t.Near(match),
+                        match.Apart ? true : null,
+                        match.Spans
+                    );
+                }),
+            ]
+        );
     }
 }
 
@@ -59,8 +89,15 @@ public sealed record WeighResponse(double Reach, double Grip, int Eligible, doub
 /// <param name="Apart">True where all words stand but the platform does not combine them; absent otherwise.</param>
 /// <param name="Spans">Its start, in UTF-16 units of the given text.</param>
 public sealed record WeighedTermResponse(
-    string Text, Grade Grade, double Grip, IReadOnlyDictionary<string, Grade> Fields, IReadOnlyList<string> Missing, IReadOnlyList<NearMiss> Near,
-    [property: JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)] bool? Apart, IReadOnlyList<Span> Spans);
+    string Text,
+    Grade Grade,
+    double Grip,
+    IReadOnlyDictionary<string, Grade> Fields,
+    IReadOnlyList<string> Missing,
+    IReadOnlyList<NearMiss> Near,
+    [property: JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)] bool? Apart,
+    IReadOnlyList<Span> Spans
+);
 
 /// <summary>A term's history to name.</summary>
 /// <param name="Months">Searches by month, oldest first; at least twelve.</param>
@@ -73,7 +110,14 @@ public sealed record ShapeRequest([MaxLength(Bounds.Months)] IReadOnlyList<doubl
 /// <param name="SeasonalStrength">0–1; null under 24 months.</param>
 /// <param name="P">Two-sided, Mann–Kendall.</param>
 /// <param name="ReadyBy">The next day to be ready by; null unless seasonal.</param>
-public sealed record ShapeResponse(Core.Shapes.Shape Shape, IReadOnlyList<int> PeakMonths, double Change12, double? SeasonalStrength, double P, DateOnly? ReadyBy);
+public sealed record ShapeResponse(
+    Core.Shapes.Shape Shape,
+    IReadOnlyList<int> PeakMonths,
+    double Change12,
+    double? SeasonalStrength,
+    double P,
+    DateOnly? ReadyBy
+);
 
 /// <summary>Terms to weave.</summary>
 public sealed record WeaveRequest([MaxLength(Bounds.WeaveTerms)] IReadOnlyList<EngineTerm>? Terms);
@@ -93,7 +137,14 @@ public sealed record WeaveResponse(string Text, bool Whole, double Volume, int U
 /// <param name="Terms">The terms wanted.</param>
 /// <param name="Avoid">Terms to avoid.</param>
 /// <param name="Lead">The term that comes first; not for words.</param>
-public sealed record FillRequest(JsonElement Platform, JsonElement Fields, [MaxLength(Bounds.NameLength)] string? Field, [MaxLength(Bounds.FillTerms)] IReadOnlyList<EngineTerm>? Terms, [Term, MaxLength(Bounds.TermsAtOnce)] IReadOnlyList<string>? Avoid, [Term] string? Lead);
+public sealed record FillRequest(
+    JsonElement Platform,
+    JsonElement Fields,
+    [MaxLength(Bounds.NameLength)] string? Field,
+    [MaxLength(Bounds.FillTerms)] IReadOnlyList<EngineTerm>? Terms,
+    [Term, MaxLength(Bounds.TermsAtOnce)] IReadOnlyList<string>? Avoid,
+    [Term] string? Lead
+);
 
 /// <summary>The engine's answer to <c>fill/words</c>.</summary>
 /// <param name="Words">What to add.</param>
@@ -104,7 +155,16 @@ public sealed record FillRequest(JsonElement Platform, JsonElement Fields, [MaxL
 /// <param name="Bound">No words that fit could gain more.</param>
 /// <param name="Opens">Terms that become eligible with it.</param>
 /// <param name="Left">Terms that stay missing.</param>
-public sealed record FillWordsResponse(IReadOnlyList<string> Words, string Text, int Used, int? Limit, double Gain, double Bound, IReadOnlyList<string> Opens, IReadOnlyList<string> Left);
+public sealed record FillWordsResponse(
+    IReadOnlyList<string> Words,
+    string Text,
+    int Used,
+    int? Limit,
+    double Gain,
+    double Bound,
+    IReadOnlyList<string> Opens,
+    IReadOnlyList<string> Left
+);
 
 /// <summary>The engine's answer to <c>fill/phrases</c>.</summary>
 /// <param name="Items">The whole field with what was added.</param>
@@ -112,7 +172,13 @@ public sealed record FillWordsResponse(IReadOnlyList<string> Words, string Text,
 /// <param name="Grip">The listing's with it, 0–100.</param>
 /// <param name="Opens">Terms that become eligible with it.</param>
 /// <param name="Left">Terms that stay missing.</param>
-public sealed record FillPhrasesResponse(IReadOnlyList<string> Items, IReadOnlyList<string> Added, double Grip, IReadOnlyList<string> Opens, IReadOnlyList<string> Left);
+public sealed record FillPhrasesResponse(
+    IReadOnlyList<string> Items,
+    IReadOnlyList<string> Added,
+    double Grip,
+    IReadOnlyList<string> Opens,
+    IReadOnlyList<string> Left
+);
 
 /// <summary>The engine's answer to <c>fill/title</c>: the best take first.</summary>
 public sealed record FillTitleResponse(IReadOnlyList<Take> Takes);
@@ -127,8 +193,15 @@ public sealed record FillTitleResponse(IReadOnlyList<Take> Takes);
 /// <param name="Avoid">Terms to avoid.</param>
 /// <param name="ShopName">The shop's name.</param>
 public sealed record CheckRequest(
-    JsonElement Platform, [MaxLength(20)] string? PageKind, JsonElement Fields, [Term] string? Lead, [MaxLength(Bounds.Terms)] IReadOnlyList<EngineTerm>? Terms, Facts? Facts,
-    [Term, MaxLength(Bounds.TermsAtOnce)] IReadOnlyList<string>? Avoid, [MaxLength(Bounds.NameLength)] string? ShopName);
+    JsonElement Platform,
+    [MaxLength(20)] string? PageKind,
+    JsonElement Fields,
+    [Term] string? Lead,
+    [MaxLength(Bounds.Terms)] IReadOnlyList<EngineTerm>? Terms,
+    Facts? Facts,
+    [Term, MaxLength(Bounds.TermsAtOnce)] IReadOnlyList<string>? Avoid,
+    [MaxLength(Bounds.NameLength)] string? ShopName
+);
 
 /// <summary>The engine's answer to <c>check</c>: required findings first, then by cost.</summary>
 public sealed record CheckResponse(IReadOnlyList<CheckedFinding> Findings);
@@ -163,75 +236,148 @@ internal static class EngineApi
         var app = routes.MapGroup("");
         app.WithRequestTimeout(ProblemAnswers.Computes);
         MapFills(app);
-        app.MapPost("/api/engine/shape", (ShapeRequest request) =>
-        {
-            var shape = YearShape.Of(ReadMonths(request), ReadMonth(request.From))!;
-            return TypedResults.Ok(new ShapeResponse(shape.Shape, shape.PeakMonths, shape.Change12, shape.SeasonalStrength, shape.P, shape.ReadyBy));
-        }).WithName("EngineShape").WithTags("Engine").ProducesValidationProblem();
+        app.MapPost("/api/engine/shape", EngineShape).WithName("EngineShape").WithTags("Engine").ProducesValidationProblem();
 
-        app.MapPost("/api/engine/weave", (WeaveRequest request) =>
-        {
-            var weave = Weave.Of(ReadTerms(request.Terms));
-            return TypedResults.Ok(new WeaveResponse(weave.Text, true, weave.Volume, weave.UnknownVolume, weave.Together));
-        }).WithName("EngineWeave").WithTags("Engine").ProducesValidationProblem();
+        app.MapPost("/api/engine/weave", EngineWeave).WithName("EngineWeave").WithTags("Engine").ProducesValidationProblem();
 
-        app.MapPost("/api/engine/weigh", async Task<Ok<WeighResponse>> (WeighRequest request, TinContext db, CancellationToken stop) =>
-        {
-            var platform = await ReadPlatform(request.Platform, db, stop);
-            var copy = request.Fields.ValueKind == JsonValueKind.Undefined ? throw new FormatProblems([new("fields", "The listing's fields are needed.")])
+        app.MapPost("/api/engine/weigh", EngineWeigh).WithName("EngineWeigh").WithTags("Engine").ProducesValidationProblem();
+    }
+
+    private static Ok<ShapeResponse> EngineShape(ShapeRequest request)
+    {
+        var shape = YearShape.Of(ReadMonths(request), ReadMonth(request.From))!;
+        return TypedResults.Ok(
+            new ShapeResponse(shape.Shape, shape.PeakMonths, shape.Change12, shape.SeasonalStrength, shape.P, shape.ReadyBy)
+        );
+    }
+
+    private static Ok<WeaveResponse> EngineWeave(WeaveRequest request)
+    {
+        var weave = Weave.Of(ReadTerms(request.Terms));
+        return TypedResults.Ok(new WeaveResponse(weave.Text, true, weave.Volume, weave.UnknownVolume, weave.Together));
+    }
+
+    private static async Task<Ok<WeighResponse>> EngineWeigh(WeighRequest request, TinContext db, CancellationToken stop)
+    {
+        var platform = await ReadPlatform(request.Platform, db, stop);
+        var copy =
+            request.Fields.ValueKind == JsonValueKind.Undefined
+                ? throw new FormatProblems([new("fields", "The listing's fields are needed.")])
                 : CopyJson.Read(request.Fields, platform);
-            return TypedResults.Ok(WeighResponse.Of(platform, Core.Measures.Weigher.Weigh(platform, copy, ReadTerms(request.Terms), stop), stop));
-        }).WithName("EngineWeigh").WithTags("Engine").ProducesValidationProblem();
+        return TypedResults.Ok(
+            WeighResponse.Of(platform, Core.Measures.Weigher.Weigh(platform, copy, ReadTerms(request.Terms), stop), stop)
+        );
     }
 
     private static void MapFills(IEndpointRouteBuilder app)
     {
-        app.MapPost("/api/engine/fill/words", async (FillRequest request, TinContext db, CancellationToken stop) =>
-        {
-            var (platform, copy, key, terms, avoid) = await ReadFill(request, db, stop);
-            var fill = WordsFill.Of(new(platform, copy, key, terms, avoid), stop);
-            return TypedResults.Ok(new FillWordsResponse(fill.Words, fill.Text, fill.Used, fill.Limit, fill.Gain, fill.Bound, fill.Opens, fill.Left));
-        }).WithName("EngineFillWords").WithTags("Engine").ProducesValidationProblem();
+        app.MapPost("/api/engine/fill/words", EngineFillWords).WithName("EngineFillWords").WithTags("Engine").ProducesValidationProblem();
 
-        app.MapPost("/api/engine/fill/phrases", async (FillRequest request, TinContext db, CancellationToken stop) =>
-        {
-            var (platform, copy, key, terms, avoid) = await ReadFill(request, db, stop);
-            var fill = TagsFill.Of(new(platform, copy, key, terms, avoid) { Lead = request.Lead }, stop);
-            return TypedResults.Ok(new FillPhrasesResponse(fill.Items, fill.Added, fill.Grip, fill.Opens, fill.Left));
-        }).WithName("EngineFillPhrases").WithTags("Engine").ProducesValidationProblem();
+        app.MapPost("/api/engine/fill/phrases", EngineFillPhrases)
+            .WithName("EngineFillPhrases")
+            .WithTags("Engine")
+            .ProducesValidationProblem();
 
-        app.MapPost("/api/engine/fill/title", async (FillRequest request, TinContext db, CancellationToken stop) =>
-        {
-            var (platform, copy, key, terms, avoid) = await ReadFill(request, db, stop);
-            return TypedResults.Ok(new FillTitleResponse(TitleFill.Of(new(platform, copy, key, terms, avoid) { Lead = request.Lead }, stop)));
-        }).WithName("EngineFillTitle").WithTags("Engine").ProducesValidationProblem();
+        app.MapPost("/api/engine/fill/title", EngineFillTitle).WithName("EngineFillTitle").WithTags("Engine").ProducesValidationProblem();
 
-        app.MapPost("/api/engine/check", async (CheckRequest request, TinContext db, CancellationToken stop) =>
-        {
-            if (request.PageKind is not null)
-                throw new FormatProblems([new("pageKind", "Pages of a web shop are not checked here yet; give a platform.")]);
-            var platform = await ReadPlatform(request.Platform, db, stop);
-            var copy = request.Fields.ValueKind is JsonValueKind.Undefined or JsonValueKind.Null ? new Dictionary<string, FieldValue>() : CopyJson.Read(request.Fields, platform);
-            var findings = ListingCheck.Check(new(platform, copy, ReadTerms(request.Terms ?? []), request.Lead, request.Facts?.Words, [.. ReadAvoid(request.Avoid).Select(a => new AvoidedTerm(a))], request.ShopName, []), stop);
-            return TypedResults.Ok(new CheckResponse([.. findings.Select(f => new CheckedFinding(f.Id, f.Level, f.Field, f.Item, f.Start, f.Length, f.Why,
-                f.Fix is { } fix ? new(fix.Label, fix.Field, CopyJson.WriteValue(fix.Value)) : null))]));
-        }).WithName("EngineCheck").WithTags("Engine").ProducesValidationProblem();
+        app.MapPost("/api/engine/check", EngineCheck).WithName("EngineCheck").WithTags("Engine").ProducesValidationProblem();
 
-        app.MapPost("/api/engine/read", async (ReadRequest request, TinContext db, Shelves shelves, CancellationToken stop) =>
-        {
-            var platform = await ReadPlatform(request.Platform, db, stop);
-            if (request.MarketId is not { } market || !shelves.Knows(market))
-                throw new FormatProblems([new("marketId", $"There is no market \"{request.MarketId}\".")]);
-            var read = await shelves.Read(db, market, platform, request.Text ?? throw new FormatProblems([new("text", "The text to read is needed.")]), stop);
-            return TypedResults.Ok(new ReadResponse(read.Holds, read.Could));
-        }).WithName("EngineRead").WithTags("Engine").ProducesValidationProblem();
+        app.MapPost("/api/engine/read", EngineRead).WithName("EngineRead").WithTags("Engine").ProducesValidationProblem();
     }
 
-    private static async Task<(Platform Platform, IReadOnlyDictionary<string, FieldValue> Copy, string Field, WantedTerm[] Terms, IReadOnlyList<string> Avoid)> ReadFill(FillRequest request, TinContext db, CancellationToken stop)
+    private static async Task<Ok<FillWordsResponse>> EngineFillWords(FillRequest request, TinContext db, CancellationToken stop)
+    {
+        var (platform, copy, key, terms, avoid) = await ReadFill(request, db, stop);
+        var fill = WordsFill.Of(new(platform, copy, key, terms, avoid), stop);
+        return TypedResults.Ok(
+            new FillWordsResponse(fill.Words, fill.Text, fill.Used, fill.Limit, fill.Gain, fill.Bound, fill.Opens, fill.Left)
+        );
+    }
+
+    private static async Task<Ok<FillPhrasesResponse>> EngineFillPhrases(FillRequest request, TinContext db, CancellationToken stop)
+    {
+        var (platform, copy, key, terms, avoid) = await ReadFill(request, db, stop);
+        var fill = TagsFill.Of(new(platform, copy, key, terms, avoid) { Lead = request.Lead }, stop);
+        return TypedResults.Ok(new FillPhrasesResponse(fill.Items, fill.Added, fill.Grip, fill.Opens, fill.Left));
+    }
+
+    private static async Task<Ok<FillTitleResponse>> EngineFillTitle(FillRequest request, TinContext db, CancellationToken stop)
+    {
+        var (platform, copy, key, terms, avoid) = await ReadFill(request, db, stop);
+        return TypedResults.Ok(new FillTitleResponse(TitleFill.Of(new(platform, copy, key, terms, avoid) { Lead = request.Lead }, stop)));
+    }
+
+    private static async Task<Ok<CheckResponse>> EngineCheck(CheckRequest request, TinContext db, CancellationToken stop)
+    {
+        if (request.PageKind is not null)
+            throw new FormatProblems([new("pageKind", "Pages of a web shop are not checked here yet; give a platform.")]);
+        var platform = await ReadPlatform(request.Platform, db, stop);
+        var copy = request.Fields.ValueKind is JsonValueKind.Undefined or JsonValueKind.Null
+            ? new Dictionary<string, FieldValue>()
+            : CopyJson.Read(request.Fields, platform);
+        var findings = ListingCheck.Check(
+            new(
+                platform,
+                copy,
+                ReadTerms(request.Terms ?? []),
+                request.Lead,
+                request.Facts?.Words,
+                [.. ReadAvoid(request.Avoid).Select(a => new AvoidedTerm(a))],
+                request.ShopName,
+                []
+            ),
+            stop
+        );
+        return TypedResults.Ok(
+            new CheckResponse([
+                .. findings.Select(f => new CheckedFinding(
+                    f.Id,
+                    f.Level,
+                    f.Field,
+                    f.Item,
+                    f.Start,
+                    f.Length,
+                    f.Why,
+                    f.Fix is { } fix ? new(fix.Label, fix.Field, CopyJson.WriteValue(fix.Value)) : null
+                )),
+            ])
+        );
+    }
+
+    private static async Task<Ok<ReadResponse>> EngineRead(ReadRequest request, TinContext db, Shelves shelves, CancellationToken stop)
     {
         var platform = await ReadPlatform(request.Platform, db, stop);
-        var copy = request.Fields.ValueKind is JsonValueKind.Undefined or JsonValueKind.Null ? new Dictionary<string, FieldValue>() : CopyJson.Read(request.Fields, platform);
-        return (platform, copy, request.Field ?? throw new FormatProblems([new("field", "The key of the field to fill is needed.")]), ReadTerms(request.Terms), ReadAvoid(request.Avoid));
+        if (request.MarketId is not { } market || !shelves.Knows(market))
+            throw new FormatProblems([new("marketId", $"There is no market \"{request.MarketId}\".")]);
+        var read = await shelves.Read(
+            db,
+            market,
+            platform,
+            request.Text ?? throw new FormatProblems([new("text", "The text to read is needed.")]),
+            stop
+        );
+        return TypedResults.Ok(new ReadResponse(read.Holds, read.Could));
+    }
+
+    private static async Task<(
+        Platform Platform,
+        IReadOnlyDictionary<string, FieldValue> Copy,
+        string Field,
+        WantedTerm[] Terms,
+        IReadOnlyList<string> Avoid
+    )> ReadFill(FillRequest request, TinContext db, CancellationToken stop)
+    {
+        var platform = await ReadPlatform(request.Platform, db, stop);
+        var copy = request.Fields.ValueKind is JsonValueKind.Undefined or JsonValueKind.Null
+            ? new Dictionary<string, FieldValue>()
+            : CopyJson.Read(request.Fields, platform);
+        return (
+            platform,
+            copy,
+            request.Field ?? throw new FormatProblems([new("field", "The key of the field to fill is needed.")]),
+            ReadTerms(request.Terms),
+            ReadAvoid(request.Avoid)
+        );
     }
 
     private static IReadOnlyList<string> ReadAvoid(IReadOnlyList<string>? avoid)
@@ -248,13 +394,21 @@ internal static class EngineApi
     private static double[] ReadMonths(ShapeRequest request)
     {
         if (request.Months is not { Count: >= YearShape.Least } months)
-            throw new FormatProblems([new("months", $"A year needs at least {YearShape.Least} months; there are {request.Months?.Count ?? 0}.")]);
-        var wrong = months.Select((m, i) => (m, i)).Where(m => m.m is not (>= 0 and <= MostSearches)).Select(m => new Problem($"months[{m.i}]", $"A month's searches are a number from 0 to {MostSearches:#,0}.")).ToList();
+            throw new FormatProblems([
+                new("months", $"A year needs at least {YearShape.Least} months; there are {request.Months?.Count ?? 0}."),
+            ]);
+        var wrong = months
+            .Select((m, i) => (m, i))
+            .Where(m => m.m is not (>= 0 and <= MostSearches))
+            .Select(m => new Problem($"months[{m.i}]", $"A month's searches are a number from 0 to {MostSearches:#,0}."))
+            .ToList();
         return wrong.Count == 0 ? [.. months.Select(m => m!.Value)] : throw new FormatProblems(wrong);
     }
 
     private static DateOnly ReadMonth(string? from) =>
-        DateOnly.TryParseExact(from, ["yyyy-MM", "yyyy-MM-dd"], CultureInfo.InvariantCulture, DateTimeStyles.None, out var month) && month.Year is >= 1900 and <= 2100 ? new(month.Year, month.Month, 1)
+        DateOnly.TryParseExact(from, ["yyyy-MM", "yyyy-MM-dd"], CultureInfo.InvariantCulture, DateTimeStyles.None, out var month)
+        && month.Year is >= 1900 and <= 2100
+            ? new(month.Year, month.Month, 1)
             : throw new FormatProblems([new("from", "This is the first month, such as 2025-01, from 1900 to 2100.")]);
 
     private static async Task<Platform> ReadPlatform(JsonElement given, TinContext db, CancellationToken stop)
@@ -265,7 +419,8 @@ internal static class EngineApi
                 return PlatformJson.Read(given);
             case JsonValueKind.String:
                 var id = given.GetString()!;
-                return await db.Platforms.FindAsync([id], stop) is { } row ? PlatformJson.Read(row.Profile)
+                return await db.Platforms.FindAsync([id], stop) is { } row
+                    ? PlatformJson.Read(row.Profile)
                     : throw new FormatProblems([new("platform", $"There is no platform \"{id}\".")]);
             default:
                 throw new FormatProblems([new("platform", "Give a whole profile, or the id of a stored one.")]);
@@ -286,7 +441,8 @@ internal static class EngineApi
             Check(i, "headroom", terms[i]?.Headroom, 100);
         }
 
-        return problems.Count > 0 ? throw new FormatProblems(problems)
+        return problems.Count > 0
+            ? throw new FormatProblems(problems)
             : [.. terms.Select(t => new WantedTerm(t.Text!, t.Volume, t.Competition, t.Headroom, t.Fit))];
 
         void Check(int i, string key, double? value, double most)

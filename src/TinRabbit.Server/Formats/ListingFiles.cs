@@ -26,21 +26,33 @@ public static class ListingFiles
     public static byte[] Xlsx(Platform platform, IEnumerable<(string Product, IReadOnlyDictionary<string, FieldValue> Copy)> listings)
     {
         using var file = new MemoryStream();
-        file.SaveAs(listings.Select(l => Columns(platform).Zip(Cells(platform, l.Product, l.Copy)).ToDictionary(c => c.First, c => (object)c.Second)));
+        file.SaveAs(
+            listings.Select(l =>
+                Columns(platform).Zip(Cells(platform, l.Product, l.Copy)).ToDictionary(c => c.First, c => (object)c.Second)
+            )
+        );
         return file.ToArray();
     }
 
     /// <summary>A field as one text, its items joined by the profile's separator: what Copy puts on the clipboard.</summary>
-    public static string OneText(Field field, FieldValue value) => value switch
-    {
-        FieldValue.Text t when field.Shape == FieldShape.Words => string.Join(' ', t.Value.Split((char[]?)null, StringSplitOptions.RemoveEmptyEntries)),
-        FieldValue.Text t => t.Value,
-        FieldValue.Items i => string.Join(field.Shape == FieldShape.Words ? " " : field.Separator, i.Values.Where(v => !string.IsNullOrWhiteSpace(v))),
-        FieldValue.Choices c => string.Join(field.Separator, c.Values.Select(v => $"{v.Key}: {string.Join(" / ", v.Value)}")),
-        _ => "",
-    };
+    public static string OneText(Field field, FieldValue value) =>
+        value switch
+        {
+            FieldValue.Text t when field.Shape == FieldShape.Words => string.Join(
+                ' ',
+                t.Value.Split((char[]?)null, StringSplitOptions.RemoveEmptyEntries)
+            ),
+            FieldValue.Text t => t.Value,
+            FieldValue.Items i => string.Join(
+                field.Shape == FieldShape.Words ? " " : field.Separator,
+                i.Values.Where(v => !string.IsNullOrWhiteSpace(v))
+            ),
+            FieldValue.Choices c => string.Join(field.Separator, c.Values.Select(v => $"{v.Key}: {string.Join(" / ", v.Value)}")),
+            _ => "",
+        };
 
-    private static IEnumerable<string> Columns(Platform platform) => platform.Fields.Select(f => f.Key).Prepend("platform").Prepend("product");
+    private static IEnumerable<string> Columns(Platform platform) =>
+        platform.Fields.Select(f => f.Key).Prepend("platform").Prepend("product");
 
     private static IEnumerable<string> Cells(Platform platform, string product, IReadOnlyDictionary<string, FieldValue> copy) =>
         platform.Fields.Select(f => copy.TryGetValue(f.Key, out var value) ? OneText(f, value) : "").Prepend(platform.Id).Prepend(product);

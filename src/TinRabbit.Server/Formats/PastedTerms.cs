@@ -21,12 +21,14 @@ public static class PastedTerms
                 continue;
             var cells = Cells(lines[i]);
             var term = cells[0].Trim().Trim('"').Trim();
-            var reason = Tokens.Of(term).Count == 0 ? "the first column contains no word"
+            var reason =
+                Tokens.Of(term).Count == 0 ? "the first column contains no word"
                 : term.Length > Bounds.TermLength ? $"the term has {term.Length} characters; the limit is {Bounds.TermLength}"
                 : Tokens.Of(term).Count is > Bounds.TermWords and var words ? $"the term has {words} words; the limit is {Bounds.TermWords}"
                 : cells.Length > 3 ? $"{cells.Length} columns; paste up to 3: term, searches and competing listings"
                 : null;
-            long? volume = null, competition = null;
+            long? volume = null,
+                competition = null;
             if (reason is null && cells.Length > 1 && !TryNumber(cells[1], out volume))
                 reason = $"“{cells[1].Trim()}” is not a number of searches";
             if (reason is null && cells.Length > 2 && !TryNumber(cells[2], out competition))
@@ -41,7 +43,14 @@ public static class PastedTerms
     }
 
     private static bool IsHead(string line) =>
-        Cells(line)[0].Trim().Trim('"').ToLowerInvariant() is "term" or "terms" or "keyword" or "keywords" or "search term" or "phrase" or "query";
+        Cells(line)[0].Trim().Trim('"').ToLowerInvariant()
+            is "term"
+                or "terms"
+                or "keyword"
+                or "keywords"
+                or "search term"
+                or "phrase"
+                or "query";
 
     // A tab or semicolon splits wherever it stands; a comma only where what follows it are numbers, so that "1,300" stays whole.
     private static string[] Cells(string line)
@@ -55,7 +64,9 @@ public static class PastedTerms
             return [line];
         // "bird house, 1,300": a space after the first comma and none after the next says that the next groups thousands.
         var rest = line[(first + 1)..];
-        return rest.StartsWith(' ') && !rest.Trim().Contains(' ') && IsGrouped(rest.Trim(), ',') ? [line[..first], rest] : [line[..first], .. rest.Split(',')];
+        return rest.StartsWith(' ') && !rest.Trim().Contains(' ') && IsGrouped(rest.Trim(), ',')
+            ? [line[..first], rest]
+            : [line[..first], .. rest.Split(',')];
     }
 
     private static bool TryNumber(string cell, out long? number)
@@ -68,6 +79,9 @@ public static class PastedTerms
     private static bool IsGrouped(string digits, char separator)
     {
         var groups = digits.Split(separator);
-        return groups.Length > 1 && groups[0].Length is > 0 and <= 3 && groups.Skip(1).All(g => g.Length == 3) && groups.All(g => g.All(char.IsAsciiDigit));
+        return groups.Length > 1
+            && groups[0].Length is > 0 and <= 3
+            && groups.Skip(1).All(g => g.Length == 3)
+            && groups.All(g => g.All(char.IsAsciiDigit));
     }
 }

@@ -8,4 +8,10 @@ namespace TinRabbit.Server.Formats;
 /// <param name="Separator">The delimiter; empty for XLSX.</param>
 /// <param name="HasHead">Whether the first row names the columns.</param>
 /// <param name="Style">How its numbers are written.</param>
-public sealed record TableLook([MaxLength(40)] string Encoding, [MaxLength(40)] string Separator, bool HasHead, NumberStyle Style, [MaxLength(Bounds.ImportColumns)] IReadOnlyList<TableColumn> Columns);
+public sealed record TableLook(
+    [MaxLength(40)] string Encoding,
+    [MaxLength(40)] string Separator,
+    bool HasHead,
+    NumberStyle Style,
+    [MaxLength(Bounds.ImportColumns)] IReadOnlyList<TableColumn> Columns
+);

@@ -9,13 +9,30 @@ namespace TinRabbit.Server.Formats;
 /// <summary>Terms with their numbers as a file that anyone can open: CSV (RFC 4180, UTF-8 with a mark) or XLSX.</summary>
 public static class TermFiles
 {
-    private static readonly string[] Heads = ["Term", "Searches/mo", "Competing listings", "Exact-title matches", "CPC", "Headroom", "Competition", "Source", "Measured on", "First month", "History"];
+    private static readonly string[] Heads =
+    [
+        "Term",
+        "Searches/mo",
+        "Competing listings",
+        "Exact-title matches",
+        "CPC",
+        "Headroom",
+        "Competition",
+        "Source",
+        "Measured on",
+        "First month",
+        "History",
+    ];
 
     /// <summary>An answer that downloads them. A cell that a spreadsheet would take for a formula begins with an apostrophe.</summary>
     public static IResult Download(IAsyncEnumerable<(string Text, Measured Numbers)> rows, string format, string name) =>
         format == "csv"
             ? Results.Stream(async stream => await Csv(rows, stream), "text/csv; charset=utf-8", $"{name}.csv")
-            : Results.Stream(async stream => await Xlsx(rows, stream), "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet", $"{name}.xlsx");
+            : Results.Stream(
+                async stream => await Xlsx(rows, stream),
+                "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet",
+                $"{name}.xlsx"
+            );
 
     /// <summary>The heading of a file of rows that an import could not take.</summary>
     public static string BadHead => Line(["Row", "Reason", "Content"]);
@@ -57,17 +74,36 @@ public static class TermFiles
     private static async Task Xlsx(IAsyncEnumerable<(string Text, Measured Numbers)> rows, Stream stream)
     {
         // A workbook is written back and forth: it is made in a file first.
-        await using var file = new FileStream(Path.GetTempFileName(), FileMode.Open, FileAccess.ReadWrite, FileShare.None, 1 << 16, FileOptions.DeleteOnClose);
-        await file.SaveAsAsync(rows.ToBlockingEnumerable().Select(r => Heads.Zip(Cells(Harmless(r.Text), r.Numbers)).ToDictionary(c => c.First, c => c.Second)));
+        await using var file = new FileStream(
+            Path.GetTempFileName(),
+            FileMode.Open,
+            FileAccess.ReadWrite,
+            FileShare.None,
+            1 << 16,
+            FileOptions.DeleteOnClose
+        );
+        await file.SaveAsAsync(
+            rows.ToBlockingEnumerable().Select(r => Heads.Zip(Cells(Harmless(r.Text), r.Numbers)).ToDictionary(c => c.First, c => c.Second))
+        );
         file.Position = 0;
         await file.CopyToAsync(stream);
     }
 
     private static object?[] Cells(string term, Measured n) =>
-    [
-        term, n.Volume, n.Competition, n.TitlesHolding, n.ClickCost, n.Headroom is { } h ? Math.Round(h, 1) : null, n.Band?.ToString().ToLowerInvariant(), n.Source,
-        n.TakenAt?.ToString("yyyy-MM-dd", CultureInfo.InvariantCulture), n.From?.ToString("yyyy-MM", CultureInfo.InvariantCulture), n.Months is { } m ? string.Join(' ', m) : null,
-    ];
+        [
+            term,
+            n.Volume,
+            n.Competition,
+            n.TitlesHolding,
+            n.ClickCost,
+            n.Headroom is { } h ? Math.Round(h, 1) : null,
+            n.Band?.ToString().ToLowerInvariant(),
+            n.Source,
+            n.TakenAt?.ToString("yyyy-MM-dd", CultureInfo.InvariantCulture),
+            n.From?.ToString("yyyy-MM", CultureInfo.InvariantCulture),
+            n.Months is { } m ? string.Join(' ', m) : null,
+        ];
 
-    private static string Harmless(string text) => text.Length > 0 && text[0] is '=' or '+' or '-' or '@' or '\t' or '\r' ? "'" + text : text;
+    private static string Harmless(string text) =>
+        text.Length > 0 && text[0] is '=' or '+' or '-' or '@' or '\t' or '\r' ? "'" + text : text;
 }

@@ -21,11 +21,35 @@ public static partial class TermTables
 
     private static readonly (string Part, ColumnRole Role)[] Names =
     [
-        ("titles", ColumnRole.TitlesHolding), ("exact-title", ColumnRole.TitlesHolding), ("title match", ColumnRole.TitlesHolding), ("in title", ColumnRole.TitlesHolding), ("allintitle", ColumnRole.TitlesHolding),
-        ("cpc", ColumnRole.ClickCost), ("click cost", ColumnRole.ClickCost), ("cost per click", ColumnRole.ClickCost), ("cost", ColumnRole.ClickCost), ("bid", ColumnRole.ClickCost),
-        ("competition", ColumnRole.Competition), ("listings", ColumnRole.Competition), ("results", ColumnRole.Competition), ("supply", ColumnRole.Competition), ("competing", ColumnRole.Competition), ("products", ColumnRole.Competition),
-        ("volume", ColumnRole.Volume), ("searches", ColumnRole.Volume), ("demand", ColumnRole.Volume), ("a month", ColumnRole.Volume), ("monthly", ColumnRole.Volume), ("impressions", ColumnRole.Volume),
-        ("term", ColumnRole.Term), ("keyword", ColumnRole.Term), ("query", ColumnRole.Term), ("phrase", ColumnRole.Term), ("tag", ColumnRole.Term), ("suche", ColumnRole.Term), ("palabra", ColumnRole.Term),
+        ("titles", ColumnRole.TitlesHolding),
+        ("exact-title", ColumnRole.TitlesHolding),
+        ("title match", ColumnRole.TitlesHolding),
+        ("in title", ColumnRole.TitlesHolding),
+        ("allintitle", ColumnRole.TitlesHolding),
+        ("cpc", ColumnRole.ClickCost),
+        ("click cost", ColumnRole.ClickCost),
+        ("cost per click", ColumnRole.ClickCost),
+        ("cost", ColumnRole.ClickCost),
+        ("bid", ColumnRole.ClickCost),
+        ("competition", ColumnRole.Competition),
+        ("listings", ColumnRole.Competition),
+        ("results", ColumnRole.Competition),
+        ("supply", ColumnRole.Competition),
+        ("competing", ColumnRole.Competition),
+        ("products", ColumnRole.Competition),
+        ("volume", ColumnRole.Volume),
+        ("searches", ColumnRole.Volume),
+        ("demand", ColumnRole.Volume),
+        ("a month", ColumnRole.Volume),
+        ("monthly", ColumnRole.Volume),
+        ("impressions", ColumnRole.Volume),
+        ("term", ColumnRole.Term),
+        ("keyword", ColumnRole.Term),
+        ("query", ColumnRole.Term),
+        ("phrase", ColumnRole.Term),
+        ("tag", ColumnRole.Term),
+        ("suche", ColumnRole.Term),
+        ("palabra", ColumnRole.Term),
     ];
 
     static TermTables() => Encoding.RegisterProvider(CodePagesEncodingProvider.Instance);
@@ -58,7 +82,8 @@ public static partial class TermTables
     }
 
     /// <summary>The first rows as they stand, the head included.</summary>
-    public static List<string[]> First(string file, TableLook look, int count) => [.. Rows(file, look.Encoding, look.Separator).Take(count).Select(r => r.Cells.All())];
+    public static List<string[]> First(string file, TableLook look, int count) =>
+        [.. Rows(file, look.Encoding, look.Separator).Take(count).Select(r => r.Cells.All())];
 
     /// <summary>How many rows a file has, with its header; counting ends after a few seconds.</summary>
     /// <returns>The rows counted, and whether there are more.</returns>
@@ -82,7 +107,14 @@ public static partial class TermTables
     {
         var xlsx = IsXlsx(file);
         if (xlsx != (look.Separator.Length == 0) || xlsx != (look.Encoding.Length == 0))
-            throw new FormatProblems([new("separator", xlsx ? "An XLSX file has no delimiter and no encoding: leave both empty." : "A CSV file needs its delimiter and its encoding.")]);
+            throw new FormatProblems([
+                new(
+                    "separator",
+                    xlsx
+                        ? "An XLSX file has no delimiter and no encoding: leave both empty."
+                        : "A CSV file needs its delimiter and its encoding."
+                ),
+            ]);
     }
 
     private static void CheckDress(string encoding, string separator)
@@ -103,20 +135,37 @@ public static partial class TermTables
         var problems = new List<Problem>();
         if (look.Columns.Count > Bounds.ImportColumns)
             problems.Add(new("columns", $"There are {look.Columns.Count} columns; the limit is {Bounds.ImportColumns}."));
-        foreach (var role in new[] { ColumnRole.Term, ColumnRole.Volume, ColumnRole.Competition, ColumnRole.TitlesHolding, ColumnRole.ClickCost })
+        foreach (
+            var role in new[] { ColumnRole.Term, ColumnRole.Volume, ColumnRole.Competition, ColumnRole.TitlesHolding, ColumnRole.ClickCost }
+        )
             if (look.Columns.Count(c => c.Role == role) is var count && (count > 1 || (role == ColumnRole.Term && count == 0)))
-                problems.Add(new("columns", role == ColumnRole.Term ? "Choose exactly one column as the term." : $"Choose at most one column as {role}; {count} are chosen."));
+                problems.Add(
+                    new(
+                        "columns",
+                        role == ColumnRole.Term
+                            ? "Choose exactly one column as the term."
+                            : $"Choose at most one column as {role}; {count} are chosen."
+                    )
+                );
         if (look.Columns.Any(c => c.Role == ColumnRole.Month && MonthOf(c.Month ?? "") is null))
             problems.Add(new("columns", "Enter the month of each month column, such as 2025-01."));
-        var months = look.Columns.Where(c => c.Role == ColumnRole.Month).Select(c => MonthOf(c.Month ?? "")).OfType<DateOnly>().Order().ToList();
+        var months = look
+            .Columns.Where(c => c.Role == ColumnRole.Month)
+            .Select(c => MonthOf(c.Month ?? ""))
+            .OfType<DateOnly>()
+            .Order()
+            .ToList();
         if (months.Zip(months.Skip(1)).FirstOrDefault(m => m.First.AddMonths(1) != m.Second) is { Second.Year: > 1 } gap)
-            problems.Add(new("columns", $"The months must follow each other without a gap: {gap.First:yyyy-MM} is followed by {gap.Second:yyyy-MM}."));
+            problems.Add(
+                new("columns", $"The months must follow each other without a gap: {gap.First:yyyy-MM} is followed by {gap.Second:yyyy-MM}.")
+            );
         if (problems.Count > 0)
             throw new FormatProblems(problems);
     }
 
     /// <summary>The month that a look's history begins with; null where it has none.</summary>
-    public static DateOnly? FirstMonth(TableLook look) => look.Columns.Where(c => c.Role == ColumnRole.Month).Select(c => MonthOf(c.Month ?? "")).Min();
+    public static DateOnly? FirstMonth(TableLook look) =>
+        look.Columns.Where(c => c.Role == ColumnRole.Month).Select(c => MonthOf(c.Month ?? "")).Min();
 
     /// <summary>Reads all terms, one after the other; a row that cannot be taken is told with its reason and left out.</summary>
     /// <param name="file">The file.</param>
@@ -126,14 +175,32 @@ public static partial class TermTables
     /// <param name="most">How many rows to look at.</param>
     /// <param name="stop">Stops reading.</param>
     /// <exception cref="FormatProblems">The file breaks off in the middle of a quotation, or passes a bound.</exception>
-    public static IEnumerable<TableTerm> Read(string file, TableLook look, Action<BadRow> bad, Action<long>? read = null, int most = int.MaxValue, CancellationToken stop = default)
+    public static IEnumerable<TableTerm> Read(
+        string file,
+        TableLook look,
+        Action<BadRow> bad,
+        Action<long>? read = null,
+        int most = int.MaxValue,
+        CancellationToken stop = default
+    )
     {
         var at = new Dictionary<ColumnRole, int>();
         for (var i = 0; i < look.Columns.Count; i++)
             at.TryAdd(look.Columns[i].Role, i);
         int At(ColumnRole role) => at.GetValueOrDefault(role, -1);
-        var (text, volume, competition, titles, cost) = (At(ColumnRole.Term), At(ColumnRole.Volume), At(ColumnRole.Competition), At(ColumnRole.TitlesHolding), At(ColumnRole.ClickCost));
-        var months = look.Columns.Select((c, i) => (c, i)).Where(c => c.c.Role == ColumnRole.Month).OrderBy(c => MonthOf(c.c.Month!)).Select(c => c.i).ToArray();
+        var (text, volume, competition, titles, cost) = (
+            At(ColumnRole.Term),
+            At(ColumnRole.Volume),
+            At(ColumnRole.Competition),
+            At(ColumnRole.TitlesHolding),
+            At(ColumnRole.ClickCost)
+        );
+        var months = look
+            .Columns.Select((c, i) => (c, i))
+            .Where(c => c.c.Role == ColumnRole.Month)
+            .OrderBy(c => MonthOf(c.c.Month!))
+            .Select(c => c.i)
+            .ToArray();
         var refused = 0;
         foreach (var (row, cells) in Rows(file, look.Encoding, look.Separator, read, stop))
         {
@@ -171,7 +238,12 @@ public static partial class TermTables
             if (reason is null)
                 yield return new(row, term, key, v, c, t, money, history, bounds);
             else if (++refused > Bounds.ImportBadRows)
-                throw new FormatProblems([new("file", $"More than {Bounds.ImportBadRows:#,0} rows could not be read, the last because {reason}. Check what each column holds.")]);
+                throw new FormatProblems([
+                    new(
+                        "file",
+                        $"More than {Bounds.ImportBadRows:#,0} rows could not be read, the last because {reason}. Check what each column holds."
+                    ),
+                ]);
             else
                 bad(new(row, reason, cells.All()));
 
@@ -200,12 +272,18 @@ public static partial class TermTables
         var year = int.Parse(match.Groups["y"].Value, CultureInfo.InvariantCulture);
         if (year < 100)
             year += 2000;
-        var month = match.Groups["n"] is { Success: true } number ? int.Parse(number.Value, CultureInfo.InvariantCulture)
-            : Array.IndexOf(["jan", "feb", "mar", "apr", "may", "jun", "jul", "aug", "sep", "oct", "nov", "dec"], match.Groups["name"].Value[..3]) + 1;
+        var month = match.Groups["n"] is { Success: true } number
+            ? int.Parse(number.Value, CultureInfo.InvariantCulture)
+            : Array.IndexOf(
+                ["jan", "feb", "mar", "apr", "may", "jun", "jul", "aug", "sep", "oct", "nov", "dec"],
+                match.Groups["name"].Value[..3]
+            ) + 1;
         return month is >= 1 and <= 12 && year is >= 1990 and <= 2100 ? new(year, month, 1) : null;
     }
 
-    [GeneratedRegex(@"(?<![\d.,])(?:(?<y>\d{4})[-/. ](?<n>\d{1,2})(?:[-/.]\d{1,2})?|(?<n>\d{1,2})[-/.](?<y>\d{4})|(?<name>jan|feb|mar|apr|may|jun|jul|aug|sep|oct|nov|dec)[a-z]*\.?[ \-_/']{1,2}(?<y>\d{4}|\d{2})|(?<y>\d{4})[ \-_](?<name>jan|feb|mar|apr|may|jun|jul|aug|sep|oct|nov|dec)[a-z]*)(?![\d.,])")]
+    [GeneratedRegex(
+        @"(?<![\d.,])(?:(?<y>\d{4})[-/. ](?<n>\d{1,2})(?:[-/.]\d{1,2})?|(?<n>\d{1,2})[-/.](?<y>\d{4})|(?<name>jan|feb|mar|apr|may|jun|jul|aug|sep|oct|nov|dec)[a-z]*\.?[ \-_/']{1,2}(?<y>\d{4}|\d{2})|(?<y>\d{4})[ \-_](?<name>jan|feb|mar|apr|may|jun|jul|aug|sep|oct|nov|dec)[a-z]*)(?![\d.,])"
+    )]
     private static partial Regex MonthPattern();
 
     private static bool IsXlsx(string file)
@@ -216,11 +294,17 @@ public static partial class TermTables
     }
 
     // What a spreadsheet export put before a cell to make it harmless is taken off again.
-    private static string Harmless(string cell) => cell.Length > 1 && cell[0] == '\'' && cell[1] is '=' or '+' or '-' or '@' ? cell[1..] : cell;
+    private static string Harmless(string cell) =>
+        cell.Length > 1 && cell[0] == '\'' && cell[1] is '=' or '+' or '-' or '@' ? cell[1..] : cell;
 
     // The cells are the same object for every row: who keeps them copies them.
-    private static IEnumerable<(int Row, Cells Cells)> Rows(string file, string encoding, string separator, Action<long>? read = null, CancellationToken stop = default) =>
-        separator.Length == 0 ? XlsxCells(file, stop) : CsvRows(file, encoding, separator[0], read, stop);
+    private static IEnumerable<(int Row, Cells Cells)> Rows(
+        string file,
+        string encoding,
+        string separator,
+        Action<long>? read = null,
+        CancellationToken stop = default
+    ) => separator.Length == 0 ? XlsxCells(file, stop) : CsvRows(file, encoding, separator[0], read, stop);
 
     private static IEnumerable<(int Row, Cells Cells)> XlsxCells(string file, CancellationToken stop)
     {
@@ -251,19 +335,34 @@ public static partial class TermTables
         }
     }
 
-    private static IEnumerable<(int Row, Cells Cells)> CsvRows(string file, string encoding, char separator, Action<long>? read, CancellationToken stop = default)
+    private static IEnumerable<(int Row, Cells Cells)> CsvRows(
+        string file,
+        string encoding,
+        char separator,
+        Action<long>? read,
+        CancellationToken stop = default
+    )
     {
         using var stream = File.OpenRead(file);
-        using var text = new StreamReader(stream, Encoding.GetEncoding(encoding), detectEncodingFromByteOrderMarks: true, bufferSize: 1 << 16);
+        using var text = new StreamReader(
+            stream,
+            Encoding.GetEncoding(encoding),
+            detectEncodingFromByteOrderMarks: true,
+            bufferSize: 1 << 16
+        );
         using var csv = Open();
         var view = new Cells(() => csv.RowFieldCount, i => csv.GetFieldSpan(i));
         var row = 0;
         while (Next())
         {
             if (++row > Bounds.ImportRows)
-                throw new FormatProblems([new("file", $"This file has more than {Bounds.ImportRows:#,0} rows, the limit. Import it in parts.")]);
+                throw new FormatProblems([
+                    new("file", $"This file has more than {Bounds.ImportRows:#,0} rows, the limit. Import it in parts."),
+                ]);
             if (csv.RowFieldCount > Bounds.ImportColumns)
-                throw new FormatProblems([new("file", $"Row {row} has {csv.RowFieldCount:#,0} columns; the limit is {Bounds.ImportColumns}.")]);
+                throw new FormatProblems([
+                    new("file", $"Row {row} has {csv.RowFieldCount:#,0} columns; the limit is {Bounds.ImportColumns}."),
+                ]);
             if ((row & 0xFFF) == 0)
                 read?.Invoke(stream.Position);
             if ((row & 0xFF) == 0)
@@ -275,7 +374,16 @@ public static partial class TermTables
         {
             try
             {
-                return CsvDataReader.Create(text, new CsvDataReaderOptions { HasHeaders = false, Delimiter = separator, BufferSize = 1 << 16, MaxBufferSize = LongestRow });
+                return CsvDataReader.Create(
+                    text,
+                    new CsvDataReaderOptions
+                    {
+                        HasHeaders = false,
+                        Delimiter = separator,
+                        BufferSize = 1 << 16,
+                        MaxBufferSize = LongestRow,
+                    }
+                );
             }
             catch (Exception e) when (e is CsvFormatException or CsvRecordTooLargeException or ArgumentException)
             {
@@ -295,9 +403,15 @@ public static partial class TermTables
             }
         }
 
-        static FormatProblems Broken(Exception e, int row) => new([new("file", e is CsvRecordTooLargeException
-            ? $"Row {row} is longer than {LongestRow >> 10:#,0} KB, the limit. A quotation mark may open a cell and not close it."
-            : $"Row {row} cannot be read: a quotation mark opens a cell and does not close it.")]);
+        static FormatProblems Broken(Exception e, int row) =>
+            new([
+                new(
+                    "file",
+                    e is CsvRecordTooLargeException
+                        ? $"Row {row} is longer than {LongestRow >> 10:#,0} KB, the limit. A quotation mark may open a cell and not close it."
+                        : $"Row {row} cannot be read: a quotation mark opens a cell and does not close it."
+                ),
+            ]);
     }
 
     private static string EncodingOf(string file)
@@ -356,7 +470,8 @@ public static partial class TermTables
         return best.Sign;
     }
 
-    private static bool IsNumber(string cell) => WrittenNumbers.Read(cell, null, out _) is WrittenNumbers.Kind.Number or WrittenNumbers.Kind.Bound;
+    private static bool IsNumber(string cell) =>
+        WrittenNumbers.Read(cell, null, out _) is WrittenNumbers.Kind.Number or WrittenNumbers.Kind.Bound;
 
     // A first row names columns when it has a known name or a month, or words above numbers.
     private static bool IsHead(List<string[]> rows)
@@ -364,8 +479,14 @@ public static partial class TermTables
         var first = rows[0];
         if (first.Any(c => RoleOf(c) is not null || MonthOf(c) is not null))
             return rows.Count == 1 || !first.Any(IsNumber) || first.Any(c => MonthOf(c) is not null);
-        return rows.Count > 1 && Enumerable.Range(0, first.Length).Any(i =>
-            !string.IsNullOrWhiteSpace(first[i]) && !IsNumber(first[i]) && rows.Skip(1).Count(r => i < r.Length && IsNumber(r[i])) * 2 > rows.Count - 1);
+        return rows.Count > 1
+            && Enumerable
+                .Range(0, first.Length)
+                .Any(i =>
+                    !string.IsNullOrWhiteSpace(first[i])
+                    && !IsNumber(first[i])
+                    && rows.Skip(1).Count(r => i < r.Length && IsNumber(r[i])) * 2 > rows.Count - 1
+                );
     }
 
     private static ColumnRole? RoleOf(string head)
@@ -385,14 +506,29 @@ public static partial class TermTables
         for (var i = 0; i < heads.Length; i++)
             if (MonthOf(heads[i]) is { } month)
                 roles[i] = (ColumnRole.Month, month.ToString("yyyy-MM", CultureInfo.InvariantCulture));
-            else if (RoleOf(heads[i]) is { } role && Free(role) && (role == ColumnRole.Term ? !Numbers(i) : Numbers(i) || cells[i].All(string.IsNullOrWhiteSpace)))
+            else if (
+                RoleOf(heads[i]) is { } role
+                && Free(role)
+                && (role == ColumnRole.Term ? !Numbers(i) : Numbers(i) || cells[i].All(string.IsNullOrWhiteSpace))
+            )
                 roles[i] = (role, null);
         // Without names: the first column of words holds the terms; the numbers behind it are searches, then listings.
-        if (Free(ColumnRole.Term) && Enumerable.Range(0, heads.Length).FirstOrDefault(i => roles[i].Role == ColumnRole.Ignore && cells[i].Any(c => c.Any(char.IsLetter)) && !Numbers(i), -1) is >= 0 and var text)
+        if (
+            Free(ColumnRole.Term)
+            && Enumerable
+                .Range(0, heads.Length)
+                .FirstOrDefault(i => roles[i].Role == ColumnRole.Ignore && cells[i].Any(c => c.Any(char.IsLetter)) && !Numbers(i), -1)
+                is >= 0
+                    and var text
+        )
             roles[text] = (ColumnRole.Term, null);
         if (heads.All(h => h.Length == 0))
             foreach (var role in new[] { ColumnRole.Volume, ColumnRole.Competition })
-                if (Enumerable.Range(0, heads.Length).FirstOrDefault(i => roles[i].Role == ColumnRole.Ignore && Numbers(i), -1) is >= 0 and var number)
+                if (
+                    Enumerable.Range(0, heads.Length).FirstOrDefault(i => roles[i].Role == ColumnRole.Ignore && Numbers(i), -1)
+                    is >= 0
+                        and var number
+                )
                     roles[number] = (role, null);
         return [.. heads.Select((h, i) => new TableColumn(h, roles[i].Role, roles[i].Month))];
     }

@@ -56,18 +56,34 @@ public static class WrittenNumbers
 
         if (text[0] is '<' or '>' or '≤' or '≥')
             return Read(text[1..].TrimStart('='), style, out _) is Kind.Number ? Kind.Bound : Kind.Bad;
-        if (text[1..].IndexOfAny('–', '-') is >= 0 and var dash && Read(text[..(dash + 1)], style, out var low) is Kind.Number && Read(text[(dash + 2)..], style, out var high) is Kind.Number && low < high)
+        if (
+            text[1..].IndexOfAny('–', '-') is >= 0 and var dash
+            && Read(text[..(dash + 1)], style, out var low) is Kind.Number
+            && Read(text[(dash + 2)..], style, out var high) is Kind.Number
+            && low < high
+        )
             return Kind.Bound;
         if (text[0] == '~')
             text = text[1..];
         if (text.Length > 1 && text[^1] == '+')
             return Read(text[..^1], style, out _) is Kind.Number ? Kind.Bound : Kind.Bad;
-        var times = text.Length == 0 ? 1 : text[^1] switch { 'k' => 1_000m, 'm' => 1_000_000m, _ => 1m };
+        var times =
+            text.Length == 0
+                ? 1
+                : text[^1] switch
+                {
+                    'k' => 1_000m,
+                    'm' => 1_000_000m,
+                    _ => 1m,
+                };
         if (times > 1)
             text = text[..^1];
         Span<char> plain = stackalloc char[40];
-        if (!Plain(text, style, thousandsLetter: times > 1, plain, out var plainLength)
-            || !decimal.TryParse(plain[..plainLength], NumberStyles.AllowDecimalPoint, CultureInfo.InvariantCulture, out number) || number * times > Highest)
+        if (
+            !Plain(text, style, thousandsLetter: times > 1, plain, out var plainLength)
+            || !decimal.TryParse(plain[..plainLength], NumberStyles.AllowDecimalPoint, CultureInfo.InvariantCulture, out number)
+            || number * times > Highest
+        )
         {
             number = 0;
             return Kind.Bad;
@@ -87,7 +103,12 @@ public static class WrittenNumbers
             NumberStyle.Comma => ',',
             _ => Decimals(text, thousandsLetter),
         };
-        var groups = decimals switch { '.' => ',', ',' => '.', _ => '\0' };
+        var groups = decimals switch
+        {
+            '.' => ',',
+            ',' => '.',
+            _ => '\0',
+        };
         var whole = decimals != '\0' && text.LastIndexOf(decimals) is >= 0 and var at ? text[..at] : text;
         if (!IsGrouped(whole, groups))
             return false;
@@ -110,7 +131,11 @@ public static class WrittenNumbers
         var at = Math.Max(comma, point);
         if (at < 0)
             return '.';
-        return !thousandsLetter && IsGrouped(text, text[at]) ? text[at] == ',' ? '.' : ',' : text[at];
+        return !thousandsLetter && IsGrouped(text, text[at])
+            ? text[at] == ','
+                ? '.'
+                : ','
+            : text[at];
     }
 
     // Digits in threes behind the first group, or not grouped at all.

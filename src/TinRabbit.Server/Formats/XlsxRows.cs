@@ -16,10 +16,17 @@ internal static class XlsxRows
     private const int MostParts = 5_000;
     private const int MostStyles = 100_000;
     private const long MostSharedCharacters = 100_000_000;
+
     // One for each thread: a million rows have millions of texts.
     [ThreadStatic]
     private static char[]? _chunk;
-    private static readonly XmlReaderSettings Settings = new() { DtdProcessing = DtdProcessing.Prohibit, XmlResolver = null, IgnoreComments = true, IgnoreProcessingInstructions = true };
+    private static readonly XmlReaderSettings Settings = new()
+    {
+        DtdProcessing = DtdProcessing.Prohibit,
+        XmlResolver = null,
+        IgnoreComments = true,
+        IgnoreProcessingInstructions = true,
+    };
 
     /// <summary>Reads all rows; gaps between rows are empty rows of no cells, which are left out.</summary>
     /// <param name="file">The workbook.</param>
@@ -42,7 +49,17 @@ internal static class XlsxRows
             {
                 return rows.MoveNext();
             }
-            catch (Exception e) when (e is InvalidDataException or XmlException or FormatException or IOException or NotSupportedException or ArgumentException or OverflowException or InvalidOperationException)
+            catch (Exception e)
+                when (e
+                        is InvalidDataException
+                            or XmlException
+                            or FormatException
+                            or IOException
+                            or NotSupportedException
+                            or ArgumentException
+                            or OverflowException
+                            or InvalidOperationException
+                )
             {
                 throw Wrong(row == 0 ? "This XLSX file is damaged and cannot be read." : $"This XLSX file is damaged after row {row}.");
             }
@@ -72,7 +89,9 @@ internal static class XlsxRows
                 {
                     var column = ColumnOf(inRow.GetAttribute("r"), cells.Count);
                     if (column >= Bounds.ImportColumns)
-                        throw Wrong($"Row {row} of this sheet has a cell in column {column + 1:#,0}; the most is {Bounds.ImportColumns} columns.");
+                        throw Wrong(
+                            $"Row {row} of this sheet has a cell in column {column + 1:#,0}; the most is {Bounds.ImportColumns} columns."
+                        );
                     var (type, style) = (inRow.GetAttribute("t") ?? "n", inRow.GetAttribute("s"));
                     while (cells.Count < column)
                         cells.Add("");
@@ -84,10 +103,18 @@ internal static class XlsxRows
         }
     }
 
-    private static string CellText(XmlReader cell, string type, string? style, List<string> shared, HashSet<int> dates, StringBuilder text, CancellationToken stop)
+    private static string CellText(
+        XmlReader cell,
+        string type,
+        string? style,
+        List<string> shared,
+        HashSet<int> dates,
+        StringBuilder text,
+        CancellationToken stop
+    )
     {
         text.Clear();
-        for (var more = cell.Read(); more;)
+        for (var more = cell.Read(); more; )
         {
             stop.ThrowIfCancellationRequested();
             // Neither a formula nor how a text is spoken is what the cell shows. Skipping goes on to the next node by itself.
@@ -106,9 +133,17 @@ internal static class XlsxRows
         var value = text.ToString();
         return type switch
         {
-            "s" => int.TryParse(value, NumberStyles.None, CultureInfo.InvariantCulture, out var at) && at < shared.Count ? shared[at] : throw Wrong("A cell of this XLSX file refers to a text that is not there."),
-            "n" when double.TryParse(value, NumberStyles.Float, CultureInfo.InvariantCulture, out var number) =>
-                int.TryParse(style, out var s) && dates.Contains(s) && number is > 0 and < 2_958_466 ? DateTime.FromOADate(number).ToString("yyyy-MM", CultureInfo.InvariantCulture) : number.ToString(CultureInfo.InvariantCulture),
+            "s" => int.TryParse(value, NumberStyles.None, CultureInfo.InvariantCulture, out var at) && at < shared.Count
+                ? shared[at]
+                : throw Wrong("A cell of this XLSX file refers to a text that is not there."),
+            "n" when double.TryParse(value, NumberStyles.Float, CultureInfo.InvariantCulture, out var number) => int.TryParse(
+                style,
+                out var s
+            )
+            && dates.Contains(s)
+            && number is > 0 and < 2_958_466
+                ? DateTime.FromOADate(number).ToString("yyyy-MM", CultureInfo.InvariantCulture)
+                : number.ToString(CultureInfo.InvariantCulture),
             _ => value,
         };
     }
@@ -156,14 +191,23 @@ internal static class XlsxRows
         var (inCells, style) = (false, 0);
         while (xml.Read())
         {
-            if (xml is { NodeType: XmlNodeType.Element, LocalName: "numFmt" } && int.TryParse(xml.GetAttribute("numFmtId"), out var id) && xml.GetAttribute("formatCode") is { Length: < 200 } code
-                && code.Replace("\\", "").IndexOfAny(['y', 'Y', 'd', 'D']) >= 0 && !code.Contains("General", StringComparison.Ordinal) && !code.Contains("[Red]", StringComparison.OrdinalIgnoreCase))
+            if (
+                xml is { NodeType: XmlNodeType.Element, LocalName: "numFmt" }
+                && int.TryParse(xml.GetAttribute("numFmtId"), out var id)
+                && xml.GetAttribute("formatCode") is { Length: < 200 } code
+                && code.Replace("\\", "").IndexOfAny(['y', 'Y', 'd', 'D']) >= 0
+                && !code.Contains("General", StringComparison.Ordinal)
+                && !code.Contains("[Red]", StringComparison.OrdinalIgnoreCase)
+            )
                 formats.Add(id);
             if (xml.LocalName == "cellXfs")
                 inCells = xml.NodeType == XmlNodeType.Element;
             if (!inCells || xml is not { NodeType: XmlNodeType.Element, LocalName: "xf" })
                 continue;
-            if (int.TryParse(xml.GetAttribute("numFmtId"), out var format) && (format is >= 14 and <= 22 or 45 or 46 or 47 || formats.Contains(format)))
+            if (
+                int.TryParse(xml.GetAttribute("numFmtId"), out var format)
+                && (format is >= 14 and <= 22 or 45 or 46 or 47 || formats.Contains(format))
+            )
                 styles.Add(style);
             if (++style > MostStyles)
                 throw Wrong($"This XLSX file has more than {MostStyles:#,0} cell styles.");
@@ -191,7 +235,9 @@ internal static class XlsxRows
                     return target.StartsWith('/') ? target[1..] : "xl/" + target;
         }
 
-        return zip.GetEntry(Usual) is not null ? Usual : zip.Entries.FirstOrDefault(e => e.FullName.StartsWith("xl/worksheets/", StringComparison.Ordinal))?.FullName ?? Usual;
+        return zip.GetEntry(Usual) is not null
+            ? Usual
+            : zip.Entries.FirstOrDefault(e => e.FullName.StartsWith("xl/worksheets/", StringComparison.Ordinal))?.FullName ?? Usual;
     }
 
     private static bool ReadTo(XmlReader xml, string name, CancellationToken stop)
@@ -217,7 +263,9 @@ internal static class XlsxRows
                 column = column * 26 + (char.ToUpperInvariant(c) - 'A' + 1);
             else
                 break;
-        return column - 1 >= next ? column - 1 : throw Wrong($"Cell {(reference.Length > 20 ? reference[..20] : reference)} of this XLSX file is not where it says.");
+        return column - 1 >= next
+            ? column - 1
+            : throw Wrong($"Cell {(reference.Length > 20 ? reference[..20] : reference)} of this XLSX file is not where it says.");
     }
 
     private static FormatProblems Wrong(string why) => new([new("file", why)]);

@@ -17,12 +17,16 @@ internal static class BackupApi
     public static void MapBackups(this IEndpointRouteBuilder app)
     {
         var api = app.MapGroup("/api/backups").WithTags("Backups");
-        api.MapGet("/", (BackupService backups, DataFolder folder) => TypedResults.Ok(new BackupsView(folder.Backups, Backups.Kept, backups.All()))).WithName("GetBackups");
+        api.MapGet("/", GetBackups).WithName("GetBackups");
         api.MapPost("/", BackUp).WithName("BackUp").DisableRequestTimeout();
         api.MapPost("/restore", Restore).WithName("RestoreBackup").ProducesValidationProblem().DisableRequestTimeout();
     }
 
-    private static async Task<Ok<BackupView>> BackUp(BackupService backups, CancellationToken stop) => TypedResults.Ok(await backups.BackUp(BackupKind.Manual, stop));
+    private static Ok<BackupsView> GetBackups(BackupService backups, DataFolder folder) =>
+        TypedResults.Ok(new BackupsView(folder.Backups, Backups.Kept, backups.All()));
+
+    private static async Task<Ok<BackupView>> BackUp(BackupService backups, CancellationToken stop) =>
+        TypedResults.Ok(await backups.BackUp(BackupKind.Manual, stop));
 
     private static async Task<Results<Ok<BackupView>, NotFound>> Restore(RestoreRequest request, BackupService backups) =>
         await backups.Restore(request.Name, CancellationToken.None) is { } before ? TypedResults.Ok(before) : TypedResults.NotFound();

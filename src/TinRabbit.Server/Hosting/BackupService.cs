@@ -7,7 +7,14 @@ using TinRabbit.Server.Storage;
 namespace TinRabbit.Server.Hosting;
 
 /// <summary>Backs the shop up once a day and on demand, and restores a backup while the server runs.</summary>
-internal sealed class BackupService(DataFolder folder, WriteGate writes, Shelves shelves, IMarket market, TimeProvider clock, ILogger<BackupService> log) : BackgroundService
+internal sealed class BackupService(
+    DataFolder folder,
+    WriteGate writes,
+    Shelves shelves,
+    IMarket market,
+    TimeProvider clock,
+    ILogger<BackupService> log
+) : BackgroundService
 {
     private static readonly TimeSpan AfterStart = TimeSpan.FromSeconds(20);
     private static readonly TimeSpan LookEvery = TimeSpan.FromMinutes(10);
@@ -41,11 +48,14 @@ internal sealed class BackupService(DataFolder folder, WriteGate writes, Shelves
         try
         {
             File.Delete(next);
-            await Task.Run(() =>
-            {
-                Backups.Verify(backup);
-                Backups.Copy(backup, next);
-            }, stop);
+            await Task.Run(
+                () =>
+                {
+                    Backups.Verify(backup);
+                    Backups.Copy(backup, next);
+                },
+                stop
+            );
             await DatabaseSetup.Migrate(next, stop);
             var before = await BackUp(BackupKind.Restore, stop);
             using (await writes.Enter(stop))
@@ -54,7 +64,9 @@ internal sealed class BackupService(DataFolder folder, WriteGate writes, Shelves
         }
         catch (Exception e) when (e is StartProblem or InvalidDataException or SqliteException { SqliteErrorCode: 11 or 26 })
         {
-            throw new FormatProblems([new("name", $"{name} cannot be restored: it is damaged, or from a newer version of Tin Rabbit. The shop is as it was.")]);
+            throw new FormatProblems([
+                new("name", $"{name} cannot be restored: it is damaged, or from a newer version of Tin Rabbit. The shop is as it was."),
+            ]);
         }
         finally
         {
@@ -93,7 +105,16 @@ internal sealed class BackupService(DataFolder folder, WriteGate writes, Shelves
         await using (var now = TinContext.Open(folder.Database))
         await using (var restored = TinContext.Open(next))
         {
-            foreach (var (table, column) in new[] { ("Listings", "Revision"), ("Products", "Revision"), ("Products", "PicturesRevision"), ("Platforms", "Revision"), ("Picks", "NoteRevision") })
+            foreach (
+                var (table, column) in new[]
+                {
+                    ("Listings", "Revision"),
+                    ("Products", "Revision"),
+                    ("Products", "PicturesRevision"),
+                    ("Platforms", "Revision"),
+                    ("Picks", "NoteRevision"),
+                }
+            )
             {
 #pragma warning disable EF1002 // The names are the constants above.
                 var highest = await now.Database.SqlQueryRaw<int>($"SELECT COALESCE(MAX({column}), 0) AS Value FROM {table}").SingleAsync();

@@ -22,9 +22,22 @@ internal static class MarketSetup
     {
         if (await db.Shops.OrderBy(s => s.Id).Select(s => s.Name).FirstOrDefaultAsync() is not { } shop)
             return;
-        var listings = await db.Listings.AsNoTracking().Include(l => l.Platform).IgnoreQueryFilters().Where(l => db.Sent.Any(s => s.ListingId == l.Id)).ToDictionaryAsync(l => l.Id);
+        var listings = await db
+            .Listings.AsNoTracking()
+            .Include(l => l.Platform)
+            .IgnoreQueryFilters()
+            .Where(l => db.Sent.Any(s => s.ListingId == l.Id))
+            .ToDictionaryAsync(l => l.Id);
         foreach (var sent in await db.Sent.AsNoTracking().Where(s => !s.ByHand).OrderBy(s => s.Id).ToListAsync())
             if (market.Places.Any(p => p.Id == sent.MarketId))
-                market.Send(sent.MarketId, new(sent.ListingId.ToString(CultureInfo.InvariantCulture), shop, Listings.CopyOf(sent.Copy, PlatformJson.Read(listings[sent.ListingId].Platform.Profile))), sent.At);
+                market.Send(
+                    sent.MarketId,
+                    new(
+                        sent.ListingId.ToString(CultureInfo.InvariantCulture),
+                        shop,
+                        Listings.CopyOf(sent.Copy, PlatformJson.Read(listings[sent.ListingId].Platform.Profile))
+                    ),
+                    sent.At
+                );
     }
 }

@@ -52,7 +52,19 @@ internal sealed class OwnerPassword(string file, TimeProvider clock)
             }
 
             var failures = saved.Failures + 1;
-            Save(failures < MostFailures ? saved with { Failures = failures, LockedUntil = null } : saved with { Failures = 0, LockedUntil = now + LockOut });
+            Save(
+                failures < MostFailures
+                    ? saved with
+                    {
+                        Failures = failures,
+                        LockedUntil = null,
+                    }
+                    : saved with
+                    {
+                        Failures = 0,
+                        LockedUntil = now + LockOut,
+                    }
+            );
             return PasswordAnswer.Wrong;
         }
     }

@@ -24,11 +24,13 @@ internal sealed partial class ProblemAnswers(ILogger<ProblemAnswers> log) : IExc
         var answer = exception switch
         {
             FormatProblems wrong => Wrong([.. wrong.Problems]),
-            BadHttpRequestException { InnerException: JsonException json } when Missing(json) is { Length: > 0 } missing =>
-                Wrong([.. missing.Select(name => new Problem(name, "This is missing."))]),
+            BadHttpRequestException { InnerException: JsonException json } when Missing(json) is { Length: > 0 } missing => Wrong([
+                .. missing.Select(name => new Problem(name, "This is missing.")),
+            ]),
             BadHttpRequestException { InnerException: JsonException json } => Wrong(Unreadable(json)),
-            BadHttpRequestException bad when Parameter().Match(bad.Message) is { Success: true } found =>
-                Wrong(new Problem(found.Groups["name"].Value, "This value could not be read.")),
+            BadHttpRequestException bad when Parameter().Match(bad.Message) is { Success: true } found => Wrong(
+                new Problem(found.Groups["name"].Value, "This value could not be read.")
+            ),
             BadHttpRequestException bad => Plain(bad.StatusCode, "The request could not be read.", "The request could not be read."),
             _ => Storage(exception),
         };
@@ -50,28 +52,65 @@ internal sealed partial class ProblemAnswers(ILogger<ProblemAnswers> log) : IExc
     }
 
     /// <summary>A 400 whose <c>errors</c> names each field.</summary>
-    public static IResult Wrong(params Problem[] problems) => Results.ValidationProblem(
-        problems.GroupBy(p => p.Path).ToDictionary(g => g.Key, g => g.Select(p => p.Message).ToArray()),
-        detail: string.Join(" ", problems.Take(5).Select(p => $"{p.Path}: {p.Message}")) + (problems.Length > 5 ? $" And {problems.Length - 5} more." : ""),
-        title: "Something in the request is wrong.");
+    public static IResult Wrong(params Problem[] problems) =>
+        Results.ValidationProblem(
+            problems.GroupBy(p => p.Path).ToDictionary(g => g.Key, g => g.Select(p => p.Message).ToArray()),
+            detail: string.Join(" ", problems.Take(5).Select(p => $"{p.Path}: {p.Message}"))
+                + (problems.Length > 5 ? $" And {problems.Length - 5} more." : ""),
+            title: "Something in the request is wrong."
+        );
 
     // What a database or a disk refuses: what was typed stays in the window that sent it, which offers it again.
-    private static IResult? Storage(Exception exception) => Cause(exception) switch
-    {
-        SqliteException { SqliteErrorCode: 5 or 6 } => Plain(503, "The shop's database is busy. Nothing was changed; try again in a moment.", "Busy."),
-        SqliteException { SqliteErrorCode: 8 } => Plain(503, "The shop's database is read-only now. Nothing was changed; make its file writable and try again.", "Could not be saved."),
-        SqliteException { SqliteErrorCode: 10 } => Plain(503, "The disk could not be read or written. Nothing was changed; check the disk and try again.", "Could not be saved."),
-        SqliteException { SqliteErrorCode: 11 or 26 } => Plain(503, "The shop's database is damaged. Nothing was changed; restore a backup in Settings.", "The database is damaged."),
-        SqliteException { SqliteErrorCode: 13 } => Plain(507, "The disk is full. Nothing was changed; free some space and try again.", "The disk is full."),
-        SqliteException { SqliteErrorCode: 9 } => Plain(503, "It was stopped. Nothing was changed.", "Stopped."),
-        DbUpdateConcurrencyException => Plain(409, "This was changed by another request at the same moment. Load it again and repeat the change.", "Changed meanwhile."),
-        SqliteException { SqliteErrorCode: 19 } => Plain(409, "This was changed by another request at the same moment. Load it again and repeat the change.", "Changed meanwhile."),
-        IOException e when e.Message.Contains("No space left", StringComparison.OrdinalIgnoreCase) => Plain(507, "The disk is full. Nothing was changed; free some space and try again.", "The disk is full."),
-        TimeoutException => Plain(503, "This took too long and was stopped. Nothing was changed; ask for less at once.", "Stopped."),
-        _ => null,
-    };
+    private static IResult? Storage(Exception exception) =>
+        Cause(exception) switch
+        {
+            SqliteException { SqliteErrorCode: 5 or 6 } => Plain(
+                503,
+                "The shop's database is busy. Nothing was changed; try again in a moment.",
+                "Busy."
+            ),
+            SqliteException { SqliteErrorCode: 8 } => Plain(
+                503,
+                "The shop's database is read-only now. Nothing was changed; make its file writable and try again.",
+                "Could not be saved."
+            ),
+            SqliteException { SqliteErrorCode: 10 } => Plain(
+                503,
+                "The disk could not be read or written. Nothing was changed; check the disk and try again.",
+                "Could not be saved."
+            ),
+            SqliteException { SqliteErrorCode: 11 or 26 } => Plain(
+                503,
+                "The shop's database is damaged. Nothing was changed; restore a backup in Settings.",
+                "The database is damaged."
+            ),
+            SqliteException { SqliteErrorCode: 13 } => Plain(
+                507,
+                "The disk is full. Nothing was changed; free some space and try again.",
+                "The disk is full."
+            ),
+            SqliteException { SqliteErrorCode: 9 } => Plain(503, "It was stopped. Nothing was changed.", "Stopped."),
+            DbUpdateConcurrencyException => Plain(
+                409,
+                "This was changed by another request at the same moment. Load it again and repeat the change.",
+                "Changed meanwhile."
+            ),
+            SqliteException { SqliteErrorCode: 19 } => Plain(
+                409,
+                "This was changed by another request at the same moment. Load it again and repeat the change.",
+                "Changed meanwhile."
+            ),
+            IOException e when e.Message.Contains("No space left", StringComparison.OrdinalIgnoreCase) => Plain(
+                507,
+                "The disk is full. Nothing was changed; free some space and try again.",
+                "The disk is full."
+            ),
+            TimeoutException => Plain(503, "This took too long and was stopped. Nothing was changed; ask for less at once.", "Stopped."),
+            _ => null,
+        };
 
-    private static Exception Cause(Exception exception) => exception is DbUpdateException { InnerException: SqliteException sqlite } and not DbUpdateConcurrencyException ? sqlite : exception;
+    private static Exception Cause(Exception exception) =>
+        exception is DbUpdateException { InnerException: SqliteException sqlite } and not DbUpdateConcurrencyException ? sqlite : exception;
 
     private static IResult Plain(int status, string detail, string title) => Results.Problem(detail, statusCode: status, title: title);
 
@@ -84,19 +123,30 @@ internal sealed partial class ProblemAnswers(ILogger<ProblemAnswers> log) : IExc
         options.DefaultPolicy = Policy(Bounds.RequestSeconds);
         options.AddPolicy(Computes, Policy(Bounds.ComputeSeconds));
 
-        static RequestTimeoutPolicy Policy(int seconds) => new()
-        {
-            Timeout = TimeSpan.FromSeconds(seconds),
-            TimeoutStatusCode = StatusCodes.Status503ServiceUnavailable,
-            WriteTimeoutResponse = context => Plain(503, $"This took longer than {seconds} seconds and was stopped. Nothing was changed; ask for less at once.", "Stopped.").ExecuteAsync(context),
-        };
+        static RequestTimeoutPolicy Policy(int seconds) =>
+            new()
+            {
+                Timeout = TimeSpan.FromSeconds(seconds),
+                TimeoutStatusCode = StatusCodes.Status503ServiceUnavailable,
+                WriteTimeoutResponse = context =>
+                    Plain(
+                            503,
+                            $"This took longer than {seconds} seconds and was stopped. Nothing was changed; ask for less at once.",
+                            "Stopped."
+                        )
+                        .ExecuteAsync(context),
+            };
     }
 
     private static Problem Unreadable(JsonException json)
     {
         var path = json.Path is { Length: > 2 } p ? p[2..] : "body";
-        return new(path, json.Message.Contains("could not be converted", StringComparison.Ordinal) ? "This value has the wrong type, or is none of those allowed here."
-            : $"This is not JSON: the error is in line {(json.LineNumber ?? 0) + 1}, at byte {(json.BytePositionInLine ?? 0) + 1}.");
+        return new(
+            path,
+            json.Message.Contains("could not be converted", StringComparison.Ordinal)
+                ? "This value has the wrong type, or is none of those allowed here."
+                : $"This is not JSON: the error is in line {(json.LineNumber ?? 0) + 1}, at byte {(json.BytePositionInLine ?? 0) + 1}."
+        );
     }
 
     // The reader names what a request lacks in its message only.

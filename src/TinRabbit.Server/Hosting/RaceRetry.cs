@@ -26,5 +26,6 @@ internal static class RaceRetry
     }
 
     // 19: a row with the same key was added meanwhile.
-    private static bool IsRace(Exception e) => e is DbUpdateConcurrencyException or DbUpdateException { InnerException: SqliteException { SqliteErrorCode: 19 } };
+    private static bool IsRace(Exception e) =>
+        e is DbUpdateConcurrencyException or DbUpdateException { InnerException: SqliteException { SqliteErrorCode: 19 } };
 }

@@ -8,9 +8,19 @@ namespace TinRabbit.Server.Hosting;
 /// </summary>
 internal sealed class RequestGuard(RequestDelegate next, StartOptions options)
 {
-    private static readonly string ContentPolicy = string.Join("; ",
-        "default-src 'self'", "script-src 'self'", "style-src 'self'", "img-src 'self' data: blob:", "font-src 'self'", "connect-src 'self'",
-        "object-src 'none'", "base-uri 'none'", "form-action 'self'", "frame-ancestors 'none'");
+    private static readonly string ContentPolicy = string.Join(
+        "; ",
+        "default-src 'self'",
+        "script-src 'self'",
+        "style-src 'self'",
+        "img-src 'self' data: blob:",
+        "font-src 'self'",
+        "connect-src 'self'",
+        "object-src 'none'",
+        "base-uri 'none'",
+        "form-action 'self'",
+        "frame-ancestors 'none'"
+    );
 
     public Task InvokeAsync(HttpContext context)
     {
@@ -22,7 +32,11 @@ internal sealed class RequestGuard(RequestDelegate next, StartOptions options)
         headers["Cross-Origin-Resource-Policy"] = "same-origin";
         headers["Cross-Origin-Opener-Policy"] = "same-origin";
         if (!IsOwnHost(context.Request.Host))
-            return Refuse(context, StatusCodes.Status421MisdirectedRequest, "This server does not answer to that name. Open it by its own address.");
+            return Refuse(
+                context,
+                StatusCodes.Status421MisdirectedRequest,
+                "This server does not answer to that name. Open it by its own address."
+            );
         if (IsForeign(context.Request))
             return Refuse(context, StatusCodes.Status403Forbidden, "Only the shop's own pages may ask this.");
         if (!options.OnlyThisComputer && !context.Request.IsHttps)
@@ -36,7 +50,10 @@ internal sealed class RequestGuard(RequestDelegate next, StartOptions options)
     {
         var name = host.Host.Trim('[', ']');
         return string.Equals(name, "localhost", StringComparison.OrdinalIgnoreCase)
-            || (IPAddress.TryParse(name, out var address) && (IPAddress.IsLoopback(address) || (!options.OnlyThisComputer && address.Equals(options.Listen))))
+            || (
+                IPAddress.TryParse(name, out var address)
+                && (IPAddress.IsLoopback(address) || (!options.OnlyThisComputer && address.Equals(options.Listen)))
+            )
             || options.Hosts.Contains(name, StringComparer.OrdinalIgnoreCase);
     }
 
@@ -44,11 +61,16 @@ internal sealed class RequestGuard(RequestDelegate next, StartOptions options)
     private static bool IsForeign(HttpRequest request)
     {
         var reads = HttpMethods.IsGet(request.Method) || HttpMethods.IsHead(request.Method);
-        if (request.Headers["Sec-Fetch-Site"].ToString() is "cross-site" or "same-site" && (!reads || request.Path.StartsWithSegments("/api")))
+        if (
+            request.Headers["Sec-Fetch-Site"].ToString() is "cross-site" or "same-site"
+            && (!reads || request.Path.StartsWithSegments("/api"))
+        )
             return true;
-        return !reads && request.Headers.Origin.ToString() is { Length: > 0 } origin
+        return !reads
+            && request.Headers.Origin.ToString() is { Length: > 0 } origin
             && !string.Equals(origin, $"{request.Scheme}://{request.Host}", StringComparison.OrdinalIgnoreCase);
     }
 
-    private static Task Refuse(HttpContext context, int status, string why) => Results.Problem(why, statusCode: status, title: "Refused.").ExecuteAsync(context);
+    private static Task Refuse(HttpContext context, int status, string why) =>
+        Results.Problem(why, statusCode: status, title: "Refused.").ExecuteAsync(context);
 }

@@ -29,7 +29,9 @@ internal static class SessionApi
         var secret = context.Request.Path.StartsWithSegments("/api") || context.Request.Path.StartsWithSegments("/openapi");
         return !secret || context.Request.Path.StartsWithSegments(Path) || context.User.Identity?.IsAuthenticated == true
             ? next(context)
-            : Results.Problem("Log in with the owner's password first.", statusCode: StatusCodes.Status401Unauthorized, title: "Not logged in.").ExecuteAsync(context);
+            : Results
+                .Problem("Log in with the owner's password first.", statusCode: StatusCodes.Status401Unauthorized, title: "Not logged in.")
+                .ExecuteAsync(context);
     }
 
     private static SessionView GetSession(HttpContext context, StartOptions options) =>
@@ -42,12 +44,24 @@ internal static class SessionApi
         switch (owner.Check(request.Password))
         {
             case PasswordAnswer.Right:
-                await context.SignInAsync(new ClaimsPrincipal(new ClaimsIdentity([new(ClaimTypes.Name, "owner")], CookieAuthenticationDefaults.AuthenticationScheme)));
+                await context.SignInAsync(
+                    new ClaimsPrincipal(
+                        new ClaimsIdentity([new(ClaimTypes.Name, "owner")], CookieAuthenticationDefaults.AuthenticationScheme)
+                    )
+                );
                 return Results.NoContent();
             case PasswordAnswer.LockedOut:
-                return Results.Problem("Too many wrong passwords. Try again in a quarter of an hour.", statusCode: StatusCodes.Status429TooManyRequests, title: "Locked out.");
+                return Results.Problem(
+                    "Too many wrong passwords. Try again in a quarter of an hour.",
+                    statusCode: StatusCodes.Status429TooManyRequests,
+                    title: "Locked out."
+                );
             default:
-                return Results.Problem("This is not the owner's password.", statusCode: StatusCodes.Status401Unauthorized, title: "Not logged in.");
+                return Results.Problem(
+                    "This is not the owner's password.",
+                    statusCode: StatusCodes.Status401Unauthorized,
+                    title: "Not logged in."
+                );
         }
     }
 

@@ -27,25 +27,44 @@ internal sealed class ShopSeeder(IMarket market, Shelves shelves, bool demo)
     /// <summary>Whether a database has no shop, or the demo shop without picks and untouched: programs before this one left such a database when their first start was interrupted.</summary>
     public async Task<bool> IsUnfinished(TinContext db) =>
         !await db.Shops.AnyAsync()
-        || (demo && !await db.Picks.AnyAsync() && !await db.Changes.AnyAsync() && !await db.Digs.AnyAsync()
-            && await db.Shops.AnyAsync(s => s.Name == Demo.Name) && await db.Listings.AllAsync(l => l.Revision == 0) && await db.Products.CountAsync() == Demo.Shop().Products.Count);
+        || (
+            demo
+            && !await db.Picks.AnyAsync()
+            && !await db.Changes.AnyAsync()
+            && !await db.Digs.AnyAsync()
+            && await db.Shops.AnyAsync(s => s.Name == Demo.Name)
+            && await db.Listings.AllAsync(l => l.Revision == 0)
+            && await db.Products.CountAsync() == Demo.Shop().Products.Count
+        );
 
     /// <summary>Adds the shipped platforms that a database of an older program lacks.</summary>
     public static async Task AddShippedPlatforms(TinContext db)
     {
         var known = await db.Platforms.Select(p => p.Id).ToListAsync();
-        db.Platforms.AddRange(ShippedPlatforms.All.Where(p => !known.Contains(p.Id)).Select(p => new PlatformRow { Id = p.Id, Profile = PlatformJson.Write(p).ToJsonString() }));
+        db.Platforms.AddRange(
+            ShippedPlatforms
+                .All.Where(p => !known.Contains(p.Id))
+                .Select(p => new PlatformRow { Id = p.Id, Profile = PlatformJson.Write(p).ToJsonString() })
+        );
         await db.SaveChangesAsync();
     }
 
     private static async Task AddTerms(TinContext db, IMarket market, Shelves shelves)
     {
         // The larger marketplaces in all their countries, the others where most is sold.
-        var places = market.Places.Where(p => Demo.Heads.ContainsKey(p.PlatformId) && (p.Country == "us" || p.PlatformId is "hedgerow-fair" or "longbarrow" or MarketPlace.Web)).ToList();
+        var places = market
+            .Places.Where(p =>
+                Demo.Heads.ContainsKey(p.PlatformId)
+                && (p.Country == "us" || p.PlatformId is "hedgerow-fair" or "longbarrow" or MarketPlace.Web)
+            )
+            .ToList();
         (market as StandInMarket)?.Make(places.Select(p => p.Id));
         foreach (var place in places)
         {
-            var texts = Demo.Heads[place.PlatformId].SelectMany(h => market.Suggestions(place.Id, h).Prepend(h)).Concat(Demo.NestBoxPicks.Concat(Demo.FeederPicks).Concat(Demo.HeronPicks).Select(p => p.Text)).Distinct();
+            var texts = Demo.Heads[place.PlatformId]
+                .SelectMany(h => market.Suggestions(place.Id, h).Prepend(h))
+                .Concat(Demo.NestBoxPicks.Concat(Demo.FeederPicks).Concat(Demo.HeronPicks).Select(p => p.Text))
+                .Distinct();
             await shelves.Measure(db, place.Id, [.. texts], default);
             db.ChangeTracker.Clear();
         }
@@ -58,18 +77,23 @@ internal sealed class ShopSeeder(IMarket market, Shelves shelves, bool demo)
     private static async Task AddPicks(TinContext db, string name, (string Text, Core.Measures.Fit Fit, Home Home, string Source)[] picks)
     {
         var product = await db.Products.Include(p => p.Listings).FirstAsync(p => p.Name == name);
-        product.Picks.AddRange(picks.Select((p, i) => new PickRow
-        {
-            Text = p.Text,
-            Key = Tokens.Key(p.Text),
-            Fit = p.Fit,
-            Home = p.Home,
-            Source = p.Source,
-            SaidBy = "Search suggestion",
-            Language = p.Text.StartsWith("casa", StringComparison.Ordinal) ? "es" : "",
-            Order = i + 1,
-            Note = p.Home == Home.Avoid ? "The 28 mm hole is too small for them" : "",
-        }));
+        product.Picks.AddRange(
+            picks.Select(
+                (p, i) =>
+                    new PickRow
+                    {
+                        Text = p.Text,
+                        Key = Tokens.Key(p.Text),
+                        Fit = p.Fit,
+                        Home = p.Home,
+                        Source = p.Source,
+                        SaidBy = "Search suggestion",
+                        Language = p.Text.StartsWith("casa", StringComparison.Ordinal) ? "es" : "",
+                        Order = i + 1,
+                        Note = p.Home == Home.Avoid ? "The 28 mm hole is too small for them" : "",
+                    }
+            )
+        );
         foreach (var listing in product.Listings)
             listing.LeadKey = Tokens.Key(picks[0].Text);
         await db.SaveChangesAsync();

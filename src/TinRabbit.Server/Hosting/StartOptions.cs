@@ -16,7 +16,15 @@ namespace TinRabbit.Server.Hosting;
 /// <param name="Proxy">The reverse proxy that adds HTTPS and is the only one to connect; null for none.</param>
 /// <param name="SetPassword">Whether to set the owner's password and stop.</param>
 internal sealed record StartOptions(
-    int Port, string Data, bool Demo, IPAddress Listen, IReadOnlyList<string> Hosts, string? Certificate, IPAddress? Proxy, bool SetPassword)
+    int Port,
+    string Data,
+    bool Demo,
+    IPAddress Listen,
+    IReadOnlyList<string> Hosts,
+    string? Certificate,
+    IPAddress? Proxy,
+    bool SetPassword
+)
 {
     private const int LongestData = 2000;
 
@@ -24,21 +32,33 @@ internal sealed record StartOptions(
     public bool OnlyThisComputer => IPAddress.IsLoopback(Listen);
 
     /// <summary>Where a browser on this computer opens the program.</summary>
-    public string Address => $"{(Certificate is null ? "http" : "https")}://{(Listen.Equals(IPAddress.Any) || Listen.Equals(IPAddress.IPv6Any) ? "127.0.0.1" : Listen.AddressFamily == System.Net.Sockets.AddressFamily.InterNetworkV6 ? $"[{Listen}]" : Listen)}:{Port.ToString(CultureInfo.InvariantCulture)}";
+    public string Address =>
+        $"{(Certificate is null ? "http" : "https")}://{(Listen.Equals(IPAddress.Any) || Listen.Equals(IPAddress.IPv6Any) ? "127.0.0.1" : Listen.AddressFamily == System.Net.Sockets.AddressFamily.InterNetworkV6 ? $"[{Listen}]" : Listen)}:{Port.ToString(CultureInfo.InvariantCulture)}";
 
     /// <summary>Reads the options.</summary>
     /// <exception cref="StartProblem">One of them is wrong.</exception>
     public static StartOptions Read(IConfiguration given)
     {
-        var data = given["data"] is { Length: > 0 } folder ? folder : Path.Combine(Environment.GetFolderPath(Environment.SpecialFolder.LocalApplicationData), "tin-rabbit");
+        var data = given["data"] is { Length: > 0 } folder
+            ? folder
+            : Path.Combine(Environment.GetFolderPath(Environment.SpecialFolder.LocalApplicationData), "tin-rabbit");
         if (data.Length > LongestData || data.Contains(';') || data.Any(char.IsControl))
-            throw new StartProblem($"--data takes a folder whose path has no semicolon and no control character, and at most {LongestData} characters.");
+            throw new StartProblem(
+                $"--data takes a folder whose path has no semicolon and no control character, and at most {LongestData} characters."
+            );
         var certificate = given["certificate"];
         if (certificate is not null && !File.Exists(certificate))
             throw new StartProblem($"--certificate names {certificate}, but there is no such file.");
         return new(
-            ReadPort(given["port"]), Path.GetFullPath(data), Flag(given, "demo"), ReadAddress(given["listen"], "listen") ?? IPAddress.Loopback,
-            [.. (given["host"] ?? "").Split(',', StringSplitOptions.TrimEntries | StringSplitOptions.RemoveEmptyEntries)], certificate, ReadAddress(given["proxy"], "proxy"), Flag(given, "set-password"));
+            ReadPort(given["port"]),
+            Path.GetFullPath(data),
+            Flag(given, "demo"),
+            ReadAddress(given["listen"], "listen") ?? IPAddress.Loopback,
+            [.. (given["host"] ?? "").Split(',', StringSplitOptions.TrimEntries | StringSplitOptions.RemoveEmptyEntries)],
+            certificate,
+            ReadAddress(given["proxy"], "proxy"),
+            Flag(given, "set-password")
+        );
     }
 
     /// <summary>Loads the certificate; null where there is none.</summary>
@@ -47,7 +67,12 @@ internal sealed record StartOptions(
     {
         try
         {
-            return Certificate is null ? null : X509CertificateLoader.LoadPkcs12FromFile(Certificate, Environment.GetEnvironmentVariable("TIN_RABBIT_CERTIFICATE_PASSWORD"));
+            return Certificate is null
+                ? null
+                : X509CertificateLoader.LoadPkcs12FromFile(
+                    Certificate,
+                    Environment.GetEnvironmentVariable("TIN_RABBIT_CERTIFICATE_PASSWORD")
+                );
         }
         catch (CryptographicException e)
         {
@@ -62,9 +87,13 @@ internal sealed record StartOptions(
         if (OnlyThisComputer)
             return;
         if (!hasPassword)
-            throw new StartProblem($"--listen {Listen} lets other computers connect, so the shop needs an owner's password first: set it with ./tin password --data \"{Data}\".");
+            throw new StartProblem(
+                $"--listen {Listen} lets other computers connect, so the shop needs an owner's password first: set it with ./tin password --data \"{Data}\"."
+            );
         if (Certificate is null && Proxy is null)
-            throw new StartProblem($"--listen {Listen} needs HTTPS: give --certificate FILE.pfx, or --proxy ADDRESS if a reverse proxy adds it.");
+            throw new StartProblem(
+                $"--listen {Listen} needs HTTPS: give --certificate FILE.pfx, or --proxy ADDRESS if a reverse proxy adds it."
+            );
         if (Hosts.Count == 0)
             throw new StartProblem($"--listen {Listen} needs --host NAME: the name by which browsers reach the shop.");
     }

@@ -1,9 +1,9 @@
-using TinRabbit.Core.Filling.Tags;
-using TinRabbit.Core.Filling.Titles;
-using TinRabbit.Core.Filling.Words;
 using Microsoft.AspNetCore.Hosting.Server;
 using Microsoft.AspNetCore.Hosting.Server.Features;
 using Microsoft.EntityFrameworkCore;
+using TinRabbit.Core.Filling.Tags;
+using TinRabbit.Core.Filling.Titles;
+using TinRabbit.Core.Filling.Words;
 using TinRabbit.Core.Measures;
 using TinRabbit.Core.Platforms;
 using TinRabbit.Market;
@@ -18,7 +18,15 @@ namespace TinRabbit.Server.Hosting;
 /// After the start, while nobody asks yet: weighs a listing and fills a field, so that their code is compiled, and reads the shelves that were
 /// used last. Nothing depends on it; what fails is logged.
 /// </summary>
-internal sealed class WarmUpService(IServiceScopeFactory scopes, IMarket market, Shelves shelves, StartOptions options, IServer server, IHostApplicationLifetime lifetime, ILogger<WarmUpService> log) : BackgroundService
+internal sealed class WarmUpService(
+    IServiceScopeFactory scopes,
+    IMarket market,
+    Shelves shelves,
+    StartOptions options,
+    IServer server,
+    IHostApplicationLifetime lifetime,
+    ILogger<WarmUpService> log
+) : BackgroundService
 {
     private const int ShelvesRead = 4;
 
@@ -34,9 +42,7 @@ internal sealed class WarmUpService(IServiceScopeFactory scopes, IMarket market,
             await ReadShelves(db, stop);
             Fill(stop);
         }
-        catch (OperationCanceledException)
-        {
-        }
+        catch (OperationCanceledException) { }
         catch (Exception e)
         {
             log.LogWarning(e, "Preparing the first answers failed; they will take longer.");
@@ -52,7 +58,12 @@ internal sealed class WarmUpService(IServiceScopeFactory scopes, IMarket market,
 
     private async Task ReadShelves(TinContext db, CancellationToken stop)
     {
-        var used = await db.Digs.GroupBy(d => d.MarketId).OrderByDescending(g => g.Max(d => d.At)).Select(g => g.Key).Take(ShelvesRead).ToListAsync(stop);
+        var used = await db
+            .Digs.GroupBy(d => d.MarketId)
+            .OrderByDescending(g => g.Max(d => d.At))
+            .Select(g => g.Key)
+            .Take(ShelvesRead)
+            .ToListAsync(stop);
         foreach (var marketId in used.Where(shelves.Knows))
             await shelves.Query(db, marketId, s => s.Search(new(Take: 0)), stop);
         (market as StandInMarket)?.Make(used.Count > 0 ? used.Where(shelves.Knows) : [market.Places[0].Id]);
@@ -63,15 +74,15 @@ internal sealed class WarmUpService(IServiceScopeFactory scopes, IMarket market,
         var nothing = new Dictionary<string, FieldValue>();
         WantedTerm[] some = [.. Demo.NestBoxPicks.Select((p, i) => new WantedTerm(p.Text, 100 + i))];
         foreach (var platform in ShippedPlatforms.All)
-            foreach (var field in platform.Fields.Where(f => f.Indexed))
-            {
-                stop.ThrowIfCancellationRequested();
-                if (field.Shape == FieldShape.Phrases)
-                    TagsFill.Of(new(platform, nothing, field.Key, some, ["bluebird house"]), stop);
-                else if (field is { Role: "title", Shape: FieldShape.Line })
-                    TitleFill.Of(new(platform, nothing, field.Key, some, ["bluebird house"]), stop);
-                else if (field.Shape is FieldShape.Words or FieldShape.Lines)
-                    WordsFill.Of(new(platform, nothing, field.Key, some, ["bluebird house"]), stop);
-            }
+        foreach (var field in platform.Fields.Where(f => f.Indexed))
+        {
+            stop.ThrowIfCancellationRequested();
+            if (field.Shape == FieldShape.Phrases)
+                TagsFill.Of(new(platform, nothing, field.Key, some, ["bluebird house"]), stop);
+            else if (field is { Role: "title", Shape: FieldShape.Line })
+                TitleFill.Of(new(platform, nothing, field.Key, some, ["bluebird house"]), stop);
+            else if (field.Shape is FieldShape.Words or FieldShape.Lines)
+                WordsFill.Of(new(platform, nothing, field.Key, some, ["bluebird house"]), stop);
+        }
     }
 }

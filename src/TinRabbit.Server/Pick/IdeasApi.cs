@@ -23,31 +23,61 @@ public sealed record IdeaTerm(string Text, string Product, double? Volume, doubl
 internal static class IdeasApi
 {
     public static void MapIdeas(this IEndpointRouteBuilder app) =>
-        app.MapGet("/api/ideas/{marketId}", async Task<Results<Ok<List<IdeaView>>, NotFound>> (string marketId, TinContext db, IMarket market, Shelves shelves, CancellationToken stop) =>
-        {
-            if (market.Places.FirstOrDefault(p => p.Id == marketId) is not { } place)
-                return TypedResults.NotFound();
-            var products = await db.Products.AsNoTracking().ToListAsync(stop);
-            var listings = await db.Listings.AsNoTracking().Where(l => l.PlatformId == place.PlatformId).Select(l => new { l.Copy, l.Platform.Profile }).ToListAsync(stop);
-            var picks = new List<UnservedTerm>();
-            foreach (var product in products)
-                picks.AddRange((await shelves.PicksOf(db, product.Id, marketId, stop)).Where(p => p.Pick.Home != Home.Avoid && p.Pick.Language.Length == 0)
-                    .Select(p => new UnservedTerm(new(p.Pick.Text, p.Numbers.Volume, p.Numbers.Competition, p.Numbers.Headroom, p.Pick.Fit), product.Name)));
-            // Who holds one form of a term serves the wish, if not every spelling of it.
-            var served = new HashSet<string>();
-            if (listings.Count > 0 && picks.Count > 0)
-            {
-                var ready = TermSet.Prepare(PlatformJson.Read(listings[0].Profile), [.. picks.Select(p => p.Term.Text)]);
-                var wanted = picks.Select(p => p.Term).ToArray();
-                foreach (var listing in listings)
-                    served.UnionWith(Core.Measures.Weigher.Weigh(ready, Listings.CopyOf(listing.Copy, ready.Platform), wanted, stop)
-                        .Terms.Where(t => t.Grade != Grade.Missing).Select(t => Family.Key(t.Term.Text)));
-            }
+        app.MapGet("/api/ideas/{marketId}", GetIdeas).WithName("GetIdeas").WithTags("Pick");
 
-            return TypedResults.Ok(Ideas.Find(picks.Where(p => !served.Contains(Family.Key(p.Term.Text)) && !products.Exists(o => Is(o, p.Term.Text)))).Select(i => new IdeaView(i.Text, i.Volume, i.Headroom,
-                Messages.Idea(i.Terms.Count, i.Volume, i.Headroom, listings.Count),
-                [.. i.Terms.Select(t => new IdeaTerm(t.Term.Text, t.Product, t.Term.Volume, t.Term.Headroom))])).ToList());
-        }).WithName("GetIdeas").WithTags("Pick");
+    private static async Task<Results<Ok<List<IdeaView>>, NotFound>> GetIdeas(
+        string marketId,
+        TinContext db,
+        IMarket market,
+        Shelves shelves,
+        CancellationToken stop
+    )
+    {
+        if (market.Places.FirstOrDefault(p => p.Id == marketId) is not { } place)
+            return TypedResults.NotFound();
+        var products = await db.Products.AsNoTracking().ToListAsync(stop);
+        var listings = await db
+            .Listings.AsNoTracking()
+            .Where(l => l.PlatformId == place.PlatformId)
+            .Select(l => new { l.Copy, l.Platform.Profile })
+            .ToListAsync(stop);
+        var picks = new List<UnservedTerm>();
+        foreach (var product in products)
+            picks.AddRange(
+                (await shelves.PicksOf(db, product.Id, marketId, stop))
+                    .Where(p => p.Pick.Home != Home.Avoid && p.Pick.Language.Length == 0)
+                    .Select(p => new UnservedTerm(
+                        new(p.Pick.Text, p.Numbers.Volume, p.Numbers.Competition, p.Numbers.Headroom, p.Pick.Fit),
+                        product.Name
+                    ))
+            );
+        // Who holds one form of a term serves the wish, if not every spelling of it.
+        var served = new HashSet<string>();
+        if (listings.Count > 0 && picks.Count > 0)
+        {
+            var ready = TermSet.Prepare(PlatformJson.Read(listings[0].Profile), [.. picks.Select(p => p.Term.Text)]);
+            var wanted = picks.Select(p => p.Term).ToArray();
+            foreach (var listing in listings)
+                served.UnionWith(
+                    Core.Measures.Weigher.Weigh(ready, Listings.CopyOf(listing.Copy, ready.Platform), wanted, stop)
+                        .Terms.Where(t => t.Grade != Grade.Missing)
+                        .Select(t => Family.Key(t.Term.Text))
+                );
+        }
+
+        return TypedResults.Ok(
+            Ideas
+                .Find(picks.Where(p => !served.Contains(Family.Key(p.Term.Text)) && !products.Exists(o => Is(o, p.Term.Text))))
+                .Select(i => new IdeaView(
+                    i.Text,
+                    i.Volume,
+                    i.Headroom,
+                    Messages.Idea(i.Terms.Count, i.Volume, i.Headroom, listings.Count),
+                    [.. i.Terms.Select(t => new IdeaTerm(t.Term.Text, t.Product, t.Term.Volume, t.Term.Headroom))]
+                ))
+                .ToList()
+        );
+    }
 
     // A product that is all that the term says needs better copy, not another product.
     private static bool Is(ProductRow product, string term)

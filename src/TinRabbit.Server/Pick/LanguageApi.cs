@@ -12,7 +12,12 @@ namespace TinRabbit.Server.Pick;
 /// <param name="Language">BCP 47 tag.</param>
 /// <param name="Texts">The terms, one a line where <paramref name="Column"/> is given.</param>
 /// <param name="Column">The same terms in that language, one a line, aligned with them; null to use the glossary that ships.</param>
-public sealed record LanguageRequest(string MarketId, [MaxLength(20)] string Language, [Term, MaxLength(Bounds.TermsAtOnce)] IReadOnlyList<string> Texts, [MaxLength(Bounds.PasteLength)] string? Column);
+public sealed record LanguageRequest(
+    string MarketId,
+    [MaxLength(20)] string Language,
+    [Term, MaxLength(Bounds.TermsAtOnce)] IReadOnlyList<string> Texts,
+    [MaxLength(Bounds.PasteLength)] string? Column
+);
 
 /// <summary>A term in a second language, measured.</summary>
 /// <param name="To">Null where the glossary lacks a word, or the column's line is empty.</param>
@@ -24,29 +29,58 @@ internal static class LanguageApi
 {
     public static void MapLanguage(this IEndpointRouteBuilder app)
     {
-        app.MapGet("/api/languages", () => TypedResults.Ok(Glossary.Languages)).WithName("GetLanguages").WithTags("Pick");
+        app.MapGet("/api/languages", GetLanguages).WithName("GetLanguages").WithTags("Pick");
 
-        app.MapPost("/api/language", async Task<Results<Ok<List<TranslatedTerm>>, NotFound>> (LanguageRequest request, TinContext db, IMarket market, Shelves shelves, CancellationToken stop) =>
-        {
-            if (market.Places.All(p => p.Id != request.MarketId))
-                return TypedResults.NotFound();
-            var turned = Translate(request);
-            var terms = await shelves.MeasureTyped(db, request.MarketId, [.. turned.Select(t => t.To).OfType<string>()], stop);
-            return TypedResults.Ok(await shelves.Query(db, request.MarketId, s => turned.Select(t =>
-                t.To is not null && terms.GetValueOrDefault(Tokens.Key(t.To)) is { } term ? new TranslatedTerm(t.From, t.To, t.Unknown, true, Measured.Of(term, s)) : new TranslatedTerm(t.From, t.To, t.Unknown, false, Measured.Nothing)).ToList(), stop));
-        }).WithName("TurnTerms").WithTags("Pick").ProducesValidationProblem();
+        app.MapPost("/api/language", TurnTerms).WithName("TurnTerms").WithTags("Pick").ProducesValidationProblem();
+    }
+
+    private static Ok<IReadOnlyCollection<string>> GetLanguages() => TypedResults.Ok(Glossary.Languages);
+
+    private static async Task<Results<Ok<List<TranslatedTerm>>, NotFound>> TurnTerms(
+        LanguageRequest request,
+        TinContext db,
+        IMarket market,
+        Shelves shelves,
+        CancellationToken stop
+    )
+    {
+        if (market.Places.All(p => p.Id != request.MarketId))
+            return TypedResults.NotFound();
+        var turned = Translate(request);
+        var terms = await shelves.MeasureTyped(db, request.MarketId, [.. turned.Select(t => t.To).OfType<string>()], stop);
+        return TypedResults.Ok(
+            await shelves.Query(
+                db,
+                request.MarketId,
+                s =>
+                    turned
+                        .Select(t =>
+                            t.To is not null && terms.GetValueOrDefault(Tokens.Key(t.To)) is { } term
+                                ? new TranslatedTerm(t.From, t.To, t.Unknown, true, Measured.Of(term, s))
+                                : new TranslatedTerm(t.From, t.To, t.Unknown, false, Measured.Nothing)
+                        )
+                        .ToList(),
+                stop
+            )
+        );
     }
 
     private static List<Translation> Translate(LanguageRequest request)
     {
         if (request.Column is null)
-            return Glossary.Languages.Contains(request.Language) ? [.. request.Texts.Select(t => Glossary.Translate(t, request.Language))]
+            return Glossary.Languages.Contains(request.Language)
+                ? [.. request.Texts.Select(t => Glossary.Translate(t, request.Language))]
                 : throw new FormatProblems([new("language", $"No glossary for “{request.Language}”. Paste your own translations.")]);
         var lines = request.Column.ReplaceLineEndings("\n").Split('\n');
         while (lines.Length > request.Texts.Count && lines[^1].Length == 0)
             lines = lines[..^1];
         if (lines.Length != request.Texts.Count)
-            throw new FormatProblems([new("column", $"{lines.Length} lines for {request.Texts.Count} terms. Enter one line for each term, and leave it empty where there is no translation.")]);
+            throw new FormatProblems([
+                new(
+                    "column",
+                    $"{lines.Length} lines for {request.Texts.Count} terms. Enter one line for each term, and leave it empty where there is no translation."
+                ),
+            ]);
         return [.. request.Texts.Zip(lines, (from, to) => new Translation(from, Tokens.Of(to).Count > 0 ? to.Trim() : null, []))];
     }
 }

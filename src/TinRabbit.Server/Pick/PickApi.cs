@@ -19,8 +19,22 @@ namespace TinRabbit.Server.Pick;
 /// <param name="Claims">Its claims that the facts lack.</param>
 /// <param name="AvoidedFor">Which other product of the shop avoids it, and why; null where none does.</param>
 public sealed record PickView(
-    string Text, string Key, Fit Fit, Home Home, string Note, string Source, string SaidBy, string Language, string Family, IReadOnlyList<Claim> Claims, string? AvoidedFor,
-    Measured Numbers, double? Demand, double? Worth, int NoteRevision);
+    string Text,
+    string Key,
+    Fit Fit,
+    Home Home,
+    string Note,
+    string Source,
+    string SaidBy,
+    string Language,
+    string Family,
+    IReadOnlyList<Claim> Claims,
+    string? AvoidedFor,
+    Measured Numbers,
+    double? Demand,
+    double? Worth,
+    int NoteRevision
+);
 
 /// <summary>A product's picks, and the change that undo would revert.</summary>
 public sealed record PicksView(IReadOnlyList<PickView> Picks, string? Undo, MarketStatistics Norm);
@@ -32,8 +46,15 @@ public sealed record PicksView(IReadOnlyList<PickView> Picks, string? Undo, Mark
 /// <param name="Language">Second language they are kept for, for new ones.</param>
 /// <param name="NoteRevision">The <see cref="PickView.NoteRevision"/> that the note was written from; null writes over whatever is there.</param>
 public sealed record PickRequest(
-    [Term, MaxLength(Bounds.TermsAtOnce)] IReadOnlyList<string> Texts, [MaxLength(Bounds.TermLength)] string? Source, Fit? Fit, Home? Home, [MaxLength(Bounds.NoteLength)] string? Note,
-    [MaxLength(Bounds.TermsAtOnce), EachMaxLength(Bounds.NameLength)] IReadOnlyList<string>? SaidBy = null, [MaxLength(20)] string? Language = null, int? NoteRevision = null);
+    [Term, MaxLength(Bounds.TermsAtOnce)] IReadOnlyList<string> Texts,
+    [MaxLength(Bounds.TermLength)] string? Source,
+    Fit? Fit,
+    Home? Home,
+    [MaxLength(Bounds.NoteLength)] string? Note,
+    [MaxLength(Bounds.TermsAtOnce), EachMaxLength(Bounds.NameLength)] IReadOnlyList<string>? SaidBy = null,
+    [MaxLength(20)] string? Language = null,
+    int? NoteRevision = null
+);
 
 /// <summary>The note was changed in another window meanwhile: what it is now.</summary>
 public sealed record NoteConflict(string Text, string Note, int NoteRevision);
@@ -57,97 +78,171 @@ internal static class PickApi
     {
         var api = app.MapGroup("/api/products/{id:int}/picks").WithTags("Pick");
 
-        api.MapGet("/", async (int id, string marketId, TinContext db, Shelves shelves, CancellationToken stop) =>
-        {
-            var picks = await shelves.PicksOf(db, id, marketId, stop);
-            var undo = await db.Changes.Where(c => c.ProductId == id || c.ProductId == null).OrderByDescending(c => c.Id).Select(c => c.What).FirstOrDefaultAsync(stop);
-            var facts = (await db.Products.AsNoTracking().FirstOrDefaultAsync(p => p.Id == id, stop))?.Facts.Words ?? new Facts().Words;
-            var avoided = (await db.AvoidedInShop(stop)).ToDictionary(a => Tokens.Key(a.Text));
-            return TypedResults.Ok(new PicksView([.. picks.Select(p => View(p, facts, avoided))], undo, await db.StatisticsOf(marketId, stop)));
-        }).WithName("GetPicks");
+        api.MapGet("/", GetPicks).WithName("GetPicks");
 
-        api.MapPost("/", async Task<Results<Ok<Changed>, Conflict<NoteConflict>, NotFound>> (int id, PickRequest request, TinContext db, CancellationToken stop) =>
-        {
-            if (await db.Products.AsNoTracking().FirstOrDefaultAsync(p => p.Id == id, stop) is not { } product)
-                return TypedResults.NotFound();
-            var (keys, facts) = (Keys(request.Texts), product.Facts.Words);
-            var picks = await db.Picks.Where(p => p.ProductId == id).ToListAsync(stop);
-            if (picks.Count + keys.Keys.Except(picks.Select(p => p.Key)).Count() is > Bounds.Picks and var all)
-                throw new FormatProblems([new("texts", $"The product would have {all:#,0} picks; the limit is {Bounds.Picks:#,0}.")]);
-            var touched = new List<(string Key, PickState? Before)>();
-            var last = picks.Count == 0 ? 0 : picks.Max(p => p.Order);
-            var byKey = picks.ToDictionary(p => p.Key);
-            var saidBy = request.SaidBy is { Count: > 0 } said
-                ? request.Texts.Select((t, i) => (Key: Tokens.Key(t), By: said[Math.Min(i, said.Count - 1)])).DistinctBy(s => s.Key).ToDictionary(s => s.Key, s => s.By) : [];
-            foreach (var (key, text) in keys)
-            {
-                var pick = byKey.GetValueOrDefault(key);
-                var before = pick is null ? null : State(pick);
-                pick ??= db.Picks.Add(new() { ProductId = id, Key = key, Text = text, Source = request.Source ?? "", SaidBy = saidBy.GetValueOrDefault(key, ""), Language = request.Language ?? "", Fit = FitByFacts.Of(text, facts), Order = ++last }).Entity;
-                pick.Fit = request.Fit ?? pick.Fit;
-                pick.Home = request.Home ?? pick.Home;
-                if (request.Note is { } note && note != pick.Note)
-                {
-                    if (request.NoteRevision is { } from && from != pick.NoteRevision)
-                        return TypedResults.Conflict(new NoteConflict(pick.Text, pick.Note, pick.NoteRevision));
-                    (pick.Note, pick.NoteRevision) = (note, pick.NoteRevision + 1);
-                }
+        api.MapPost("/", Pick).WithName("Pick").ProducesValidationProblem();
 
-                if (before != State(pick))
-                    touched.Add((key, before));
-            }
+        api.MapPost("/drop", DropPicks).WithName("DropPicks");
 
-            return TypedResults.Ok(await Keep(db, id, touched, Sentence(request, touched, keys), stop));
-        }).WithName("Pick").ProducesValidationProblem();
+        api.MapPut("/order", OrderPicks).WithName("OrderPicks");
 
-        api.MapPost("/drop", async Task<Ok<Changed>> (int id, DropRequest request, TinContext db, CancellationToken stop) =>
-        {
-            var keys = Keys(request.Texts);
-            var gone = (await db.Picks.Where(p => p.ProductId == id).ToListAsync(stop)).Where(p => keys.ContainsKey(p.Key)).ToList();
-            db.Picks.RemoveRange(gone);
-            return TypedResults.Ok(await Keep(db, id, [.. gone.Select(p => (p.Key, (PickState?)State(p)))], Messages.RemovedPicks([.. gone.Select(p => p.Text)]), stop));
-        }).WithName("DropPicks");
-
-        api.MapPut("/order", async Task<Ok<Changed>> (int id, OrderRequest request, TinContext db, CancellationToken stop) =>
-        {
-            var picks = (await db.Picks.Where(p => p.ProductId == id).ToListAsync(stop)).OrderBy(p => p.Order).ToList();
-            var place = request.Keys.Select((k, i) => (k, i)).DistinctBy(k => k.k).ToDictionary(k => k.k, k => k.i);
-            var touched = new List<(string, PickState?)>();
-            foreach (var (pick, order) in picks.OrderBy(p => place.GetValueOrDefault(p.Key, int.MaxValue)).Select((p, i) => (p, i + 1)))
-            {
-                if (pick.Order != order)
-                    touched.Add((pick.Key, State(pick)));
-                pick.Order = order;
-            }
-
-            return TypedResults.Ok(await Keep(db, id, touched, Messages.ReorderedPicks, stop));
-        }).WithName("OrderPicks");
-
-        app.MapPut("/api/products/{id:int}/facts", async Task<Results<Ok<Changed>, Conflict<FactsConflict>, NotFound>> (int id, FactsRequest request, TinContext db, CancellationToken stop) =>
-        {
-            if (await db.Products.FindAsync([id], stop) is not { } product)
-                return TypedResults.NotFound();
-            if (JsonSerializer.Serialize(product.Facts) == JsonSerializer.Serialize(request.Facts))
-                return TypedResults.Ok(new Changed(null, null, product.Revision));
-            if (product.Revision != request.Revision)
-                return TypedResults.Conflict(new FactsConflict(product.Facts, product.Revision));
-            var change = db.Changes.Add(new() { ProductId = id, What = Messages.ChangedFacts, FactsBefore = product.Facts, At = DateTime.UtcNow }).Entity;
-            (product.Facts, product.Revision) = (request.Facts, product.Revision + 1);
-            await db.SaveChangesAsync(stop);
-            return TypedResults.Ok(new Changed(change.What, change.Id, product.Revision));
-        }).WithName("SaveFacts").WithTags("Pick").ProducesValidationProblem();
+        app.MapPut("/api/products/{id:int}/facts", SaveFacts).WithName("SaveFacts").WithTags("Pick").ProducesValidationProblem();
 
         app.MapIdeas();
         app.MapLanguage();
+    }
+
+    private static async Task<Ok<PicksView>> GetPicks(int id, string marketId, TinContext db, Shelves shelves, CancellationToken stop)
+    {
+        var picks = await shelves.PicksOf(db, id, marketId, stop);
+        var undo = await db
+            .Changes.Where(c => c.ProductId == id || c.ProductId == null)
+            .OrderByDescending(c => c.Id)
+            .Select(c => c.What)
+            .FirstOrDefaultAsync(stop);
+        var facts = (await db.Products.AsNoTracking().FirstOrDefaultAsync(p => p.Id == id, stop))?.Facts.Words ?? new Facts().Words;
+        var avoided = (await db.AvoidedInShop(stop)).ToDictionary(a => Tokens.Key(a.Text));
+        return TypedResults.Ok(new PicksView([.. picks.Select(p => View(p, facts, avoided))], undo, await db.StatisticsOf(marketId, stop)));
+    }
+
+    private static async Task<Results<Ok<Changed>, Conflict<NoteConflict>, NotFound>> Pick(
+        int id,
+        PickRequest request,
+        TinContext db,
+        CancellationToken stop
+    )
+    {
+        if (await db.Products.AsNoTracking().FirstOrDefaultAsync(p => p.Id == id, stop) is not { } product)
+            return TypedResults.NotFound();
+        var (keys, facts) = (Keys(request.Texts), product.Facts.Words);
+        var picks = await db.Picks.Where(p => p.ProductId == id).ToListAsync(stop);
+        if (picks.Count + keys.Keys.Except(picks.Select(p => p.Key)).Count() is > Bounds.Picks and var all)
+            throw new FormatProblems([new("texts", $"The product would have {all:#,0} picks; the limit is {Bounds.Picks:#,0}.")]);
+        var touched = new List<(string Key, PickState? Before)>();
+        var last = picks.Count == 0 ? 0 : picks.Max(p => p.Order);
+        var byKey = picks.ToDictionary(p => p.Key);
+        var saidBy = request.SaidBy is { Count: > 0 } said
+            ? request
+                .Texts.Select((t, i) => (Key: Tokens.Key(t), By: said[Math.Min(i, said.Count - 1)]))
+                .DistinctBy(s => s.Key)
+                .ToDictionary(s => s.Key, s => s.By)
+            : [];
+        foreach (var (key, text) in keys)
+        {
+            var pick = byKey.GetValueOrDefault(key);
+            var before = pick is null ? null : State(pick);
+            pick ??= db
+                .Picks.Add(
+                    new()
+                    {
+                        ProductId = id,
+                        Key = key,
+                        Text = text,
+                        Source = request.Source ?? "",
+                        SaidBy = saidBy.GetValueOrDefault(key, ""),
+                        Language = request.Language ?? "",
+                        Fit = FitByFacts.Of(text, facts),
+                        Order = ++last,
+                    }
+                )
+                .Entity;
+            pick.Fit = request.Fit ?? pick.Fit;
+            pick.Home = request.Home ?? pick.Home;
+            if (request.Note is { } note && note != pick.Note)
+            {
+                if (request.NoteRevision is { } from && from != pick.NoteRevision)
+                    return TypedResults.Conflict(new NoteConflict(pick.Text, pick.Note, pick.NoteRevision));
+                (pick.Note, pick.NoteRevision) = (note, pick.NoteRevision + 1);
+            }
+
+            if (before != State(pick))
+                touched.Add((key, before));
+        }
+
+        return TypedResults.Ok(await Keep(db, id, touched, Sentence(request, touched, keys), stop));
+    }
+
+    private static async Task<Ok<Changed>> DropPicks(int id, DropRequest request, TinContext db, CancellationToken stop)
+    {
+        var keys = Keys(request.Texts);
+        var gone = (await db.Picks.Where(p => p.ProductId == id).ToListAsync(stop)).Where(p => keys.ContainsKey(p.Key)).ToList();
+        db.Picks.RemoveRange(gone);
+        return TypedResults.Ok(
+            await Keep(
+                db,
+                id,
+                [.. gone.Select(p => (p.Key, (PickState?)State(p)))],
+                Messages.RemovedPicks([.. gone.Select(p => p.Text)]),
+                stop
+            )
+        );
+    }
+
+    private static async Task<Ok<Changed>> OrderPicks(int id, OrderRequest request, TinContext db, CancellationToken stop)
+    {
+        var picks = (await db.Picks.Where(p => p.ProductId == id).ToListAsync(stop)).OrderBy(p => p.Order).ToList();
+        var place = request.Keys.Select((k, i) => (k, i)).DistinctBy(k => k.k).ToDictionary(k => k.k, k => k.i);
+        var touched = new List<(string, PickState?)>();
+        foreach (var (pick, order) in picks.OrderBy(p => place.GetValueOrDefault(p.Key, int.MaxValue)).Select((p, i) => (p, i + 1)))
+        {
+            if (pick.Order != order)
+                touched.Add((pick.Key, State(pick)));
+            pick.Order = order;
+        }
+
+        return TypedResults.Ok(await Keep(db, id, touched, Messages.ReorderedPicks, stop));
+    }
+
+    private static async Task<Results<Ok<Changed>, Conflict<FactsConflict>, NotFound>> SaveFacts(
+        int id,
+        FactsRequest request,
+        TinContext db,
+        CancellationToken stop
+    )
+    {
+        if (await db.Products.FindAsync([id], stop) is not { } product)
+            return TypedResults.NotFound();
+        if (JsonSerializer.Serialize(product.Facts) == JsonSerializer.Serialize(request.Facts))
+            return TypedResults.Ok(new Changed(null, null, product.Revision));
+        if (product.Revision != request.Revision)
+            return TypedResults.Conflict(new FactsConflict(product.Facts, product.Revision));
+        var change = db
+            .Changes.Add(
+                new()
+                {
+                    ProductId = id,
+                    What = Messages.ChangedFacts,
+                    FactsBefore = product.Facts,
+                    At = DateTime.UtcNow,
+                }
+            )
+            .Entity;
+        (product.Facts, product.Revision) = (request.Facts, product.Revision + 1);
+        await db.SaveChangesAsync(stop);
+        return TypedResults.Ok(new Changed(change.What, change.Id, product.Revision));
     }
 
     private static PickView View(MeasuredPick p, FactWords facts, Dictionary<string, Avoided> avoided)
     {
         var elsewhere = p.Pick.Home != Home.Avoid && avoided.TryGetValue(p.Pick.Key, out var a) ? a : null;
         var wanted = new WantedTerm(p.Pick.Text, p.Numbers.Volume, p.Numbers.Competition, p.Numbers.Headroom, p.Pick.Fit);
-        return new(p.Pick.Text, p.Pick.Key, p.Pick.Fit, p.Pick.Home, p.Pick.Note, p.Pick.Source, p.Pick.SaidBy, p.Pick.Language, Family.Key(p.Pick.Text), p.Pick.Language.Length > 0 ? [] : Facets.Unbacked(p.Pick.Text, facts),
-            elsewhere is null ? null : $"{elsewhere.Product}{(elsewhere.Reason.Length > 0 ? ": " + elsewhere.Reason : "")}", p.Numbers,
-            wanted.Volume * wanted.Fit.Weight(), wanted.Volume is null ? null : wanted.Worth(), p.Pick.NoteRevision);
+        return new(
+            p.Pick.Text,
+            p.Pick.Key,
+            p.Pick.Fit,
+            p.Pick.Home,
+            p.Pick.Note,
+            p.Pick.Source,
+            p.Pick.SaidBy,
+            p.Pick.Language,
+            Family.Key(p.Pick.Text),
+            p.Pick.Language.Length > 0 ? [] : Facets.Unbacked(p.Pick.Text, facts),
+            elsewhere is null ? null : $"{elsewhere.Product}{(elsewhere.Reason.Length > 0 ? ": " + elsewhere.Reason : "")}",
+            p.Numbers,
+            wanted.Volume * wanted.Fit.Weight(),
+            wanted.Volume is null ? null : wanted.Worth(),
+            p.Pick.NoteRevision
+        );
     }
 
     private static Dictionary<string, string> Keys(IReadOnlyList<string> texts)
@@ -164,13 +259,30 @@ internal static class PickApi
         return keys;
     }
 
-    private static PickState State(PickRow p) => new(p.Text, p.Fit, p.Home, p.Note, p.Source, p.Order) { SaidBy = p.SaidBy, Language = p.Language };
+    private static PickState State(PickRow p) =>
+        new(p.Text, p.Fit, p.Home, p.Note, p.Source, p.Order) { SaidBy = p.SaidBy, Language = p.Language };
 
-    private static async Task<Changed> Keep(TinContext db, int id, List<(string Key, PickState? Before)> touched, string what, CancellationToken stop)
+    private static async Task<Changed> Keep(
+        TinContext db,
+        int id,
+        List<(string Key, PickState? Before)> touched,
+        string what,
+        CancellationToken stop
+    )
     {
         if (touched.Count == 0)
             return new(null);
-        var change = db.Changes.Add(new() { ProductId = id, What = what, Before = touched.ToDictionary(t => t.Key, t => t.Before), At = DateTime.UtcNow }).Entity;
+        var change = db
+            .Changes.Add(
+                new()
+                {
+                    ProductId = id,
+                    What = what,
+                    Before = touched.ToDictionary(t => t.Key, t => t.Before),
+                    At = DateTime.UtcNow,
+                }
+            )
+            .Entity;
         await db.SaveChangesAsync(stop);
         return new(what, change.Id);
     }

@@ -41,68 +41,109 @@ internal static class PlatformsApi
     {
         var api = app.MapGroup("/api/platforms").WithTags("Platforms");
 
-        api.MapGet("/", async (TinContext db, CancellationToken stop) =>
-        {
-            var counts = await db.Listings.Where(l => l.Copy != "{}").GroupBy(l => l.PlatformId).Select(g => new { g.Key, Count = g.Count() }).ToDictionaryAsync(g => g.Key, g => g.Count, stop);
-            var rows = await db.Platforms.AsNoTracking().ToListAsync(stop);
-            return TypedResults.Ok(new PlatformsView([.. rows.OrderBy(r => r.Like is not null).ThenBy(r => r.Id).Select(r => View(r, counts.GetValueOrDefault(r.Id)))], ListingToCheck.Thresholds));
-        }).WithName("GetPlatforms");
+        api.MapGet("/", GetPlatforms).WithName("GetPlatforms");
 
-        api.MapGet("/{id}/profile.json", async Task<Results<FileContentHttpResult, NotFound>> (string id, TinContext db, CancellationToken stop) =>
-            await db.Platforms.FindAsync([id], stop) is { } row
-                ? TypedResults.File(Encoding.UTF8.GetBytes(Listings.Parse(row.Profile).ToJsonString(new(Listings.Json) { WriteIndented = true })), "application/json", $"{id}.json")
-                : TypedResults.NotFound()).WithName("ExportProfile");
+        api.MapGet("/{id}/profile.json", ExportProfile).WithName("ExportProfile");
 
         // Says what is wrong, and which listings would not fit; keeps nothing.
-        api.MapPost("/check", async (ProfileRequest request, TinContext db, CancellationToken stop) =>
-            TypedResults.Ok(new ProfileChecked(await Unfit(db, Read(request), stop)))).WithName("CheckProfile").ProducesValidationProblem();
+        api.MapPost("/check", CheckProfile).WithName("CheckProfile").ProducesValidationProblem();
 
-        api.MapPost("/", async Task<Ok<PlatformView>> (ProfileRequest request, TinContext db, IMarket market, CancellationToken stop) =>
-        {
-            var platform = Read(request);
-            if (await db.Platforms.IgnoreQueryFilters().AnyAsync(p => p.Id == platform.Id && p.DeletedAt != null, stop))
-                throw new FormatProblems([new("profile.id", $"A deleted platform has the ID “{platform.Id}”. Choose another ID.")]);
-            if (await db.Platforms.AnyAsync(p => p.Id == platform.Id, stop))
-                throw new FormatProblems([new("profile.id", $"A platform with the ID “{platform.Id}” exists already. Choose another ID.")]);
-            var row = new PlatformRow { Id = platform.Id, Profile = PlatformJson.Write(platform).ToJsonString(Listings.Json), Like = await KindOf(db, request.Like, stop) };
-            db.Platforms.Add(row);
-            await db.SaveChangesAsync(stop);
-            market.Open(platform, row.Like!);
-            return TypedResults.Ok(View(row, 0));
-        }).WithName("AddPlatform").ProducesValidationProblem();
+        api.MapPost("/", AddPlatform).WithName("AddPlatform").ProducesValidationProblem();
 
-        api.MapPut("/{id}", async Task<Results<Ok<ProfileChecked>, Conflict<PlatformView>, NotFound>> (string id, ProfileRequest request, TinContext db, IMarket market, CancellationToken stop) =>
-        {
-            if (await db.Platforms.FindAsync([id], stop) is not { } row)
-                return TypedResults.NotFound();
-            var platform = Read(request);
-            if (platform.Id != id)
-                throw new FormatProblems([new("profile.id", $"A platform keeps its ID, “{id}”. Duplicate it to use another.")]);
-            var profile = PlatformJson.Write(platform).ToJsonString(Listings.Json);
-            if (request.Revision is not { } from)
-                throw new FormatProblems([new("revision", "This is missing.")]);
-            if (profile != row.Profile && row.Revision != from)
-                return TypedResults.Conflict(View(row, await db.Listings.CountAsync(l => l.PlatformId == id && l.Copy != "{}", stop)));
-            var unfit = await Unfit(db, platform, stop);
-            if (profile != row.Profile)
-                (row.Profile, row.Revision) = (profile, row.Revision + 1);
-            await db.SaveChangesAsync(stop);
-            if (row.Like is { } like)
-                market.Open(platform, like);
-            return TypedResults.Ok(new ProfileChecked(unfit, row.Revision));
-        }).WithName("SavePlatform").ProducesValidationProblem();
+        api.MapPut("/{id}", SavePlatform).WithName("SavePlatform").ProducesValidationProblem();
 
         api.MapDelete("/{id}", DeletePlatform).WithName("DeletePlatform").ProducesValidationProblem();
     }
 
-    private static async Task<Results<Ok<Changed>, NotFound>> DeletePlatform(string id, TinContext db, ChangeLog changes, CancellationToken stop)
+    private static async Task<Ok<PlatformsView>> GetPlatforms(TinContext db, CancellationToken stop)
+    {
+        var counts = await db
+            .Listings.Where(l => l.Copy != "{}")
+            .GroupBy(l => l.PlatformId)
+            .Select(g => new { g.Key, Count = g.Count() })
+            .ToDictionaryAsync(g => g.Key, g => g.Count, stop);
+        var rows = await db.Platforms.AsNoTracking().ToListAsync(stop);
+        return TypedResults.Ok(
+            new PlatformsView(
+                [.. rows.OrderBy(r => r.Like is not null).ThenBy(r => r.Id).Select(r => View(r, counts.GetValueOrDefault(r.Id)))],
+                ListingToCheck.Thresholds
+            )
+        );
+    }
+
+    private static async Task<Results<FileContentHttpResult, NotFound>> ExportProfile(string id, TinContext db, CancellationToken stop) =>
+        await db.Platforms.FindAsync([id], stop) is { } row
+            ? TypedResults.File(
+                Encoding.UTF8.GetBytes(Listings.Parse(row.Profile).ToJsonString(new(Listings.Json) { WriteIndented = true })),
+                "application/json",
+                $"{id}.json"
+            )
+            : TypedResults.NotFound();
+
+    private static async Task<Ok<ProfileChecked>> CheckProfile(ProfileRequest request, TinContext db, CancellationToken stop) =>
+        TypedResults.Ok(new ProfileChecked(await Unfit(db, Read(request), stop)));
+
+    private static async Task<Ok<PlatformView>> AddPlatform(ProfileRequest request, TinContext db, IMarket market, CancellationToken stop)
+    {
+        var platform = Read(request);
+        if (await db.Platforms.IgnoreQueryFilters().AnyAsync(p => p.Id == platform.Id && p.DeletedAt != null, stop))
+            throw new FormatProblems([new("profile.id", $"A deleted platform has the ID “{platform.Id}”. Choose another ID.")]);
+        if (await db.Platforms.AnyAsync(p => p.Id == platform.Id, stop))
+            throw new FormatProblems([new("profile.id", $"A platform with the ID “{platform.Id}” exists already. Choose another ID.")]);
+        var row = new PlatformRow
+        {
+            Id = platform.Id,
+            Profile = PlatformJson.Write(platform).ToJsonString(Listings.Json),
+            Like = await KindOf(db, request.Like, stop),
+        };
+        db.Platforms.Add(row);
+        await db.SaveChangesAsync(stop);
+        market.Open(platform, row.Like!);
+        return TypedResults.Ok(View(row, 0));
+    }
+
+    private static async Task<Results<Ok<ProfileChecked>, Conflict<PlatformView>, NotFound>> SavePlatform(
+        string id,
+        ProfileRequest request,
+        TinContext db,
+        IMarket market,
+        CancellationToken stop
+    )
+    {
+        if (await db.Platforms.FindAsync([id], stop) is not { } row)
+            return TypedResults.NotFound();
+        var platform = Read(request);
+        if (platform.Id != id)
+            throw new FormatProblems([new("profile.id", $"A platform keeps its ID, “{id}”. Duplicate it to use another.")]);
+        var profile = PlatformJson.Write(platform).ToJsonString(Listings.Json);
+        if (request.Revision is not { } from)
+            throw new FormatProblems([new("revision", "This is missing.")]);
+        if (profile != row.Profile && row.Revision != from)
+            return TypedResults.Conflict(View(row, await db.Listings.CountAsync(l => l.PlatformId == id && l.Copy != "{}", stop)));
+        var unfit = await Unfit(db, platform, stop);
+        if (profile != row.Profile)
+            (row.Profile, row.Revision) = (profile, row.Revision + 1);
+        await db.SaveChangesAsync(stop);
+        if (row.Like is { } like)
+            market.Open(platform, like);
+        return TypedResults.Ok(new ProfileChecked(unfit, row.Revision));
+    }
+
+    private static async Task<Results<Ok<Changed>, NotFound>> DeletePlatform(
+        string id,
+        TinContext db,
+        ChangeLog changes,
+        CancellationToken stop
+    )
     {
         if (await db.Platforms.FindAsync([id], stop) is not { } row)
             return TypedResults.NotFound();
         if (row.Like is null)
             throw new FormatProblems([new("id", "A built-in platform can’t be deleted.")]);
         List<IDeletable> rows = [row, .. await db.Listings.Where(l => l.PlatformId == id).ToListAsync(stop)];
-        return TypedResults.Ok(await changes.Delete(Entity.Platform, id, Messages.Deleted("platform", PlatformJson.Read(row.Profile).Name), null, rows, stop));
+        return TypedResults.Ok(
+            await changes.Delete(Entity.Platform, id, Messages.Deleted("platform", PlatformJson.Read(row.Profile).Name), null, rows, stop)
+        );
     }
 
     // A copy of a copy is of the kind of the first.
@@ -122,13 +163,27 @@ internal static class PlatformsApi
     private static PlatformView View(PlatformRow row, int listings)
     {
         var profile = Listings.Parse(row.Profile);
-        return new(row.Id, profile["name"]!.GetValue<string>(), profile["about"]?.GetValue<string>() ?? "", row.Like is null, listings, row.Revision, profile);
+        return new(
+            row.Id,
+            profile["name"]!.GetValue<string>(),
+            profile["about"]?.GetValue<string>() ?? "",
+            row.Like is null,
+            listings,
+            row.Revision,
+            profile
+        );
     }
 
     private static async Task<List<UnfitListing>> Unfit(TinContext db, Platform platform, CancellationToken stop)
     {
         var unfit = new List<UnfitListing>();
-        var listings = await db.Listings.AsNoTracking().Include(l => l.Product).Include(l => l.Platform).Where(l => l.PlatformId == platform.Id && l.Copy != "{}").OrderBy(l => l.ProductId).ToListAsync(stop);
+        var listings = await db
+            .Listings.AsNoTracking()
+            .Include(l => l.Product)
+            .Include(l => l.Platform)
+            .Where(l => l.PlatformId == platform.Id && l.Copy != "{}")
+            .OrderBy(l => l.ProductId)
+            .ToListAsync(stop);
         var before = listings.Count > 0 ? PlatformJson.Read(listings[0].Platform.Profile) : null;
         foreach (var listing in listings)
             if (Why(platform, listing) is { Count: > 0 } why)

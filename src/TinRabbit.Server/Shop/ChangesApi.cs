@@ -14,16 +14,28 @@ internal static class ChangesApi
     public static void MapChanges(this IEndpointRouteBuilder app)
     {
         var api = app.MapGroup("/api/changes").WithTags("Shop");
-        api.MapGet("/", GetChanges).WithName("GetChanges").WithDescription("The last changes of the shop, and of a product where one is given; the newest first.");
-        api.MapPost("/undo", Undo).WithName("UndoChange").WithDescription("Undoes a change, or the last one.").ProducesValidationProblem().DisableRequestTimeout();
+        api.MapGet("/", GetChanges)
+            .WithName("GetChanges")
+            .WithDescription("The last changes of the shop, and of a product where one is given; the newest first.");
+        api.MapPost("/undo", Undo)
+            .WithName("UndoChange")
+            .WithDescription("Undoes a change, or the last one.")
+            .ProducesValidationProblem()
+            .DisableRequestTimeout();
     }
 
     private static async Task<List<ChangeView>> GetChanges(int? product, TinContext db, CancellationToken stop)
     {
-        var rows = await db.Changes.AsNoTracking().Where(c => c.ProductId == product || c.ProductId == null).OrderByDescending(c => c.Id).Take(Shown).ToListAsync(stop);
+        var rows = await db
+            .Changes.AsNoTracking()
+            .Where(c => c.ProductId == product || c.ProductId == null)
+            .OrderByDescending(c => c.Id)
+            .Take(Shown)
+            .ToListAsync(stop);
         var lastOfPicks = rows.FirstOrDefault(r => r.Reversal is null)?.Id;
         return [.. rows.Select(r => new ChangeView(r.Id, r.What, r.At, r.Reversal is not null || r.Id == lastOfPicks))];
     }
 
-    private static async Task<Changed> Undo(int? product, int? change, ChangeLog changes, CancellationToken stop) => new(await changes.Undo(product, change, stop));
+    private static async Task<Changed> Undo(int? product, int? change, ChangeLog changes, CancellationToken stop) =>
+        new(await changes.Undo(product, change, stop));
 }

@@ -15,20 +15,41 @@ public sealed record ShopView(string Name, string Currency, IReadOnlyList<Produc
 /// <summary>A product and its listings, by platform.</summary>
 /// <param name="Revision">Counts the changes to name and facts.</param>
 /// <param name="PicturesRevision">Counts the changes to the alt texts.</param>
-public sealed record ProductView(int Id, string Name, Facts Facts, IReadOnlyList<string> Pictures, IReadOnlyDictionary<string, int> Listings, int Revision, int PicturesRevision);
+public sealed record ProductView(
+    int Id,
+    string Name,
+    Facts Facts,
+    IReadOnlyList<string> Pictures,
+    IReadOnlyDictionary<string, int> Listings,
+    int Revision,
+    int PicturesRevision
+);
 
 /// <summary>A platform in one country.</summary>
 /// <param name="Currency">ISO 4217 code of its prices.</param>
 /// <param name="Simulated">Whether its numbers are sample data.</param>
 /// <param name="Own">Whether the platform is the seller's own, which no market is connected to.</param>
-public sealed record MarketView(string Id, string PlatformId, string PlatformName, string About, string Country, string CountryName, string Currency, bool Simulated, bool Own);
+public sealed record MarketView(
+    string Id,
+    string PlatformId,
+    string PlatformName,
+    string About,
+    string Country,
+    string CountryName,
+    string Currency,
+    bool Simulated,
+    bool Own
+);
 
 /// <summary>A new product.</summary>
 /// <param name="Pictures">The alt text of each picture.</param>
 /// <param name="Platforms">Where it is listed; null for every platform.</param>
 public sealed record ProductRequest(
-    string Name, Facts? Facts, [MaxLength(Bounds.Pictures), EachMaxLength(Bounds.NoteLength)] IReadOnlyList<string>? Pictures,
-    [MaxLength(Bounds.Facts), EachMaxLength(Bounds.NameLength)] IReadOnlyList<string>? Platforms = null);
+    string Name,
+    Facts? Facts,
+    [MaxLength(Bounds.Pictures), EachMaxLength(Bounds.NoteLength)] IReadOnlyList<string>? Pictures,
+    [MaxLength(Bounds.Facts), EachMaxLength(Bounds.NameLength)] IReadOnlyList<string>? Platforms = null
+);
 
 /// <summary>The shop's settings.</summary>
 /// <param name="Currency">ISO 4217 code.</param>
@@ -40,40 +61,19 @@ public sealed record ProductNameRequest(string Name, int Revision);
 
 /// <summary>New alt texts for a product, all of them.</summary>
 /// <param name="Revision">The <see cref="ProductView.PicturesRevision"/> that they were made from.</param>
-public sealed record PicturesRequest([MaxLength(Bounds.Pictures), EachMaxLength(Bounds.NoteLength)] IReadOnlyList<string> Pictures, int Revision);
+public sealed record PicturesRequest(
+    [MaxLength(Bounds.Pictures), EachMaxLength(Bounds.NoteLength)] IReadOnlyList<string> Pictures,
+    int Revision
+);
 
 internal static class ShopApi
 {
     public static void MapShop(this IEndpointRouteBuilder app)
     {
         var api = app.MapGroup("/api").WithTags("Shop");
-        api.MapGet("/shop", async (TinContext db, IMarket market, CancellationToken stop) =>
-        {
-            var shop = await db.Shops.AsNoTracking().OrderBy(s => s.Id).FirstAsync(stop);
-            var products = await db.Products.AsNoTracking().Include(p => p.Listings).Include(p => p.Pictures).OrderBy(p => p.Id).ToListAsync(stop);
-            var rows = await db.Platforms.AsNoTracking().ToListAsync(stop);
-            var (platforms, own) = (rows.ToDictionary(p => p.Id, p => PlatformJson.Read(p.Profile)), rows.Where(p => p.Like is not null).Select(p => p.Id).ToHashSet());
-            return TypedResults.Ok(new ShopView(
-                shop.Name, shop.Currency,
-                [.. products.Select(View)],
-                [.. market.Places.Where(m => platforms.ContainsKey(m.PlatformId)).Select(m =>
-                    new MarketView(m.Id, m.PlatformId, platforms[m.PlatformId].Name, platforms[m.PlatformId].About, m.Country, m.CountryName,
-                        own.Contains(m.PlatformId) ? shop.Currency : m.Currency, market.Simulated, own.Contains(m.PlatformId)))]));
-        }).WithName("GetShop");
+        api.MapGet("/shop", GetShop).WithName("GetShop");
 
-        api.MapPost("/products", async Task<Ok<ProductView>> (ProductRequest request, TinContext db, CancellationToken stop) =>
-        {
-            var product = new ProductRow { Name = NewName.Check(request.Name), Facts = request.Facts ?? new(), ShopId = await db.Shops.OrderBy(s => s.Id).Select(s => s.Id).FirstAsync(stop) };
-            SetPictures(product, request.Pictures ?? []);
-            var platforms = await db.Platforms.Select(p => p.Id).ToListAsync(stop);
-            if (request.Platforms?.FirstOrDefault(p => !platforms.Contains(p)) is { } unknown)
-                throw new FormatProblems([new("platforms", $"There is no platform “{unknown}”.")]);
-            foreach (var platform in request.Platforms ?? platforms)
-                product.Listings.Add(new() { PlatformId = platform, SavedAt = DateTime.UtcNow });
-            db.Products.Add(product);
-            await db.SaveChangesAsync(stop);
-            return TypedResults.Ok(View(product));
-        }).WithName("AddProduct").ProducesValidationProblem();
+        api.MapPost("/products", AddProduct).WithName("AddProduct").ProducesValidationProblem();
 
         api.MapPost("/products/{id:int}/listings/{platformId}", AddListing).WithName("AddListing").ProducesValidationProblem();
         api.MapPut("/shop", SaveShop).WithName("SaveShop").ProducesValidationProblem();
@@ -84,7 +84,71 @@ internal static class ShopApi
         api.MapPut("/products/{id:int}/pictures", SavePictures).WithName("SavePictures").ProducesValidationProblem();
     }
 
-    private static async Task<Results<Ok<ProductView>, NotFound>> AddListing(int id, string platformId, int? from, TinContext db, ChangeLog changes, CancellationToken stop)
+    private static async Task<Ok<ShopView>> GetShop(TinContext db, IMarket market, CancellationToken stop)
+    {
+        var shop = await db.Shops.AsNoTracking().OrderBy(s => s.Id).FirstAsync(stop);
+        var products = await db
+            .Products.AsNoTracking()
+            .Include(p => p.Listings)
+            .Include(p => p.Pictures)
+            .OrderBy(p => p.Id)
+            .ToListAsync(stop);
+        var rows = await db.Platforms.AsNoTracking().ToListAsync(stop);
+        var (platforms, own) = (
+            rows.ToDictionary(p => p.Id, p => PlatformJson.Read(p.Profile)),
+            rows.Where(p => p.Like is not null).Select(p => p.Id).ToHashSet()
+        );
+        return TypedResults.Ok(
+            new ShopView(
+                shop.Name,
+                shop.Currency,
+                [.. products.Select(View)],
+                [
+                    .. market
+                        .Places.Where(m => platforms.ContainsKey(m.PlatformId))
+                        .Select(m => new MarketView(
+                            m.Id,
+                            m.PlatformId,
+                            platforms[m.PlatformId].Name,
+                            platforms[m.PlatformId].About,
+                            m.Country,
+                            m.CountryName,
+                            own.Contains(m.PlatformId) ? shop.Currency : m.Currency,
+                            market.Simulated,
+                            own.Contains(m.PlatformId)
+                        )),
+                ]
+            )
+        );
+    }
+
+    private static async Task<Ok<ProductView>> AddProduct(ProductRequest request, TinContext db, CancellationToken stop)
+    {
+        var product = new ProductRow
+        {
+            Name = NewName.Check(request.Name),
+            Facts = request.Facts ?? new(),
+            ShopId = await db.Shops.OrderBy(s => s.Id).Select(s => s.Id).FirstAsync(stop),
+        };
+        SetPictures(product, request.Pictures ?? []);
+        var platforms = await db.Platforms.Select(p => p.Id).ToListAsync(stop);
+        if (request.Platforms?.FirstOrDefault(p => !platforms.Contains(p)) is { } unknown)
+            throw new FormatProblems([new("platforms", $"There is no platform “{unknown}”.")]);
+        foreach (var platform in request.Platforms ?? platforms)
+            product.Listings.Add(new() { PlatformId = platform, SavedAt = DateTime.UtcNow });
+        db.Products.Add(product);
+        await db.SaveChangesAsync(stop);
+        return TypedResults.Ok(View(product));
+    }
+
+    private static async Task<Results<Ok<ProductView>, NotFound>> AddListing(
+        int id,
+        string platformId,
+        int? from,
+        TinContext db,
+        ChangeLog changes,
+        CancellationToken stop
+    )
     {
         if (await Find(db, id, stop) is not { } product || await db.Platforms.FindAsync([platformId], stop) is not { } row)
             return TypedResults.NotFound();
@@ -100,7 +164,12 @@ internal static class ShopApi
 
         product.Listings.Add(listing);
         await db.SaveChangesAsync(stop);
-        await changes.Save(Messages.AddedListing(product.Name, platform.Name), id, new(ReversalKind.Delete, Entity.Listing, $"{listing.Id}"), stop);
+        await changes.Save(
+            Messages.AddedListing(product.Name, platform.Name),
+            id,
+            new(ReversalKind.Delete, Entity.Listing, $"{listing.Id}"),
+            stop
+        );
         return TypedResults.Ok(View(product));
     }
 
@@ -114,45 +183,107 @@ internal static class ShopApi
         if ((nameBefore, currencyBefore) == (name, request.Currency))
             return TypedResults.Ok(new Changed(null));
         (shop.Name, shop.Currency) = (name, request.Currency);
-        return TypedResults.Ok(await changes.Save(Messages.ChangedShop, null, new(ReversalKind.Rename, Entity.Shop, currencyBefore, nameBefore), stop));
+        return TypedResults.Ok(
+            await changes.Save(Messages.ChangedShop, null, new(ReversalKind.Rename, Entity.Shop, currencyBefore, nameBefore), stop)
+        );
     }
 
-    private static async Task<Results<Ok<Changed>, NotFound>> DeleteProduct(int id, TinContext db, ChangeLog changes, CancellationToken stop) =>
+    private static async Task<Results<Ok<Changed>, NotFound>> DeleteProduct(
+        int id,
+        TinContext db,
+        ChangeLog changes,
+        CancellationToken stop
+    ) =>
         await db.Products.FindAsync([id], stop) is { } product
-            ? TypedResults.Ok(await changes.Delete(Entity.Product, $"{id}", Messages.Deleted("product", product.Name), null, await changes.AllOf(product, stop), stop))
+            ? TypedResults.Ok(
+                await changes.Delete(
+                    Entity.Product,
+                    $"{id}",
+                    Messages.Deleted("product", product.Name),
+                    null,
+                    await changes.AllOf(product, stop),
+                    stop
+                )
+            )
             : TypedResults.NotFound();
 
-    private static async Task<Results<Ok<ProductView>, NotFound>> DuplicateProduct(int id, NewName request, TinContext db, ChangeLog changes, CancellationToken stop)
+    private static async Task<Results<Ok<ProductView>, NotFound>> DuplicateProduct(
+        int id,
+        NewName request,
+        TinContext db,
+        ChangeLog changes,
+        CancellationToken stop
+    )
     {
         if (await Find(db, id, stop) is not { } product)
             return TypedResults.NotFound();
-        var copy = new ProductRow { Name = NewName.Check(request.Name), Facts = product.Facts, ShopId = product.ShopId };
-        SetPictures(copy, [.. product.Pictures.OrderBy(p => p.Order).Select(p => p.Description)]);
-        copy.Listings.AddRange(product.Listings.Select(l => new ListingRow { PlatformId = l.PlatformId, Copy = l.Copy, LeadKey = l.LeadKey, SavedAt = DateTime.UtcNow }));
-        copy.Picks.AddRange((await db.Picks.AsNoTracking().Where(p => p.ProductId == id).ToListAsync(stop)).Select(p => new PickRow
+        var copy = new ProductRow
         {
-            Text = p.Text,
-            Key = p.Key,
-            Fit = p.Fit,
-            Home = p.Home,
-            Note = p.Note,
-            Source = p.Source,
-            SaidBy = p.SaidBy,
-            Language = p.Language,
-            Order = p.Order,
-        }));
+            Name = NewName.Check(request.Name),
+            Facts = product.Facts,
+            ShopId = product.ShopId,
+        };
+        SetPictures(copy, [.. product.Pictures.OrderBy(p => p.Order).Select(p => p.Description)]);
+        copy.Listings.AddRange(
+            product.Listings.Select(l => new ListingRow
+            {
+                PlatformId = l.PlatformId,
+                Copy = l.Copy,
+                LeadKey = l.LeadKey,
+                SavedAt = DateTime.UtcNow,
+            })
+        );
+        copy.Picks.AddRange(
+            (await db.Picks.AsNoTracking().Where(p => p.ProductId == id).ToListAsync(stop)).Select(p => new PickRow
+            {
+                Text = p.Text,
+                Key = p.Key,
+                Fit = p.Fit,
+                Home = p.Home,
+                Note = p.Note,
+                Source = p.Source,
+                SaidBy = p.SaidBy,
+                Language = p.Language,
+                Order = p.Order,
+            })
+        );
         db.Products.Add(copy);
         await db.SaveChangesAsync(stop);
-        await changes.Save(Messages.Duplicated("product", product.Name), null, new(ReversalKind.Delete, Entity.Product, $"{copy.Id}"), stop);
+        await changes.Save(
+            Messages.Duplicated("product", product.Name),
+            null,
+            new(ReversalKind.Delete, Entity.Product, $"{copy.Id}"),
+            stop
+        );
         return TypedResults.Ok(View(copy));
     }
 
-    private static async Task<Results<Ok<Changed>, NotFound>> DeleteListing(int id, TinContext db, ChangeLog changes, CancellationToken stop) =>
+    private static async Task<Results<Ok<Changed>, NotFound>> DeleteListing(
+        int id,
+        TinContext db,
+        ChangeLog changes,
+        CancellationToken stop
+    ) =>
         await db.FindListing(id, stop) is { } listing
-            ? TypedResults.Ok(await changes.Delete(Entity.Listing, $"{id}", Messages.DeletedListing(listing.Product.Name, PlatformJson.Read(listing.Platform.Profile).Name), listing.ProductId, [listing], stop))
+            ? TypedResults.Ok(
+                await changes.Delete(
+                    Entity.Listing,
+                    $"{id}",
+                    Messages.DeletedListing(listing.Product.Name, PlatformJson.Read(listing.Platform.Profile).Name),
+                    listing.ProductId,
+                    [listing],
+                    stop
+                )
+            )
             : TypedResults.NotFound();
 
-    private static async Task<Results<Ok<ProductView>, Conflict<ProductView>, NotFound>> RenameProduct(int id, ProductNameRequest request, TinContext db, ChangeLog changes, CancellationToken stop)
+    private static async Task<Results<Ok<ProductView>, Conflict<ProductView>, NotFound>> RenameProduct(
+        int id,
+        ProductNameRequest request,
+        TinContext db,
+        ChangeLog changes,
+        CancellationToken stop
+    )
     {
         if (await Find(db, id, stop) is not { } product)
             return TypedResults.NotFound();
@@ -161,7 +292,11 @@ internal static class ShopApi
             return TypedResults.Conflict(View(product));
         if (name != product.Name)
         {
-            changes.Note(Messages.Renamed("product", product.Name, name), id, new(ReversalKind.Rename, Entity.Product, $"{id}", product.Name));
+            changes.Note(
+                Messages.Renamed("product", product.Name, name),
+                id,
+                new(ReversalKind.Rename, Entity.Product, $"{id}", product.Name)
+            );
             (product.Name, product.Revision) = (name, product.Revision + 1);
         }
 
@@ -169,7 +304,12 @@ internal static class ShopApi
         return TypedResults.Ok(View(product));
     }
 
-    private static async Task<Results<Ok<ProductView>, Conflict<ProductView>, NotFound>> SavePictures(int id, PicturesRequest request, TinContext db, CancellationToken stop)
+    private static async Task<Results<Ok<ProductView>, Conflict<ProductView>, NotFound>> SavePictures(
+        int id,
+        PicturesRequest request,
+        TinContext db,
+        CancellationToken stop
+    )
     {
         if (await Find(db, id, stop) is not { } product)
             return TypedResults.NotFound();
@@ -192,7 +332,14 @@ internal static class ShopApi
         product.Pictures.AddRange(pictures.Select((d, i) => new PictureRow { Description = d, Order = i }));
     }
 
-    private static ProductView View(ProductRow product) => new(
-        product.Id, product.Name, product.Facts, [.. product.Pictures.OrderBy(p => p.Order).Select(p => p.Description)],
-        product.Listings.ToDictionary(l => l.PlatformId, l => l.Id), product.Revision, product.PicturesRevision);
+    private static ProductView View(ProductRow product) =>
+        new(
+            product.Id,
+            product.Name,
+            product.Facts,
+            [.. product.Pictures.OrderBy(p => p.Order).Select(p => p.Description)],
+            product.Listings.ToDictionary(l => l.PlatformId, l => l.Id),
+            product.Revision,
+            product.PicturesRevision
+        );
 }

@@ -12,15 +12,20 @@ internal static class Backups
     private const string NameFormat = "yyyyMMdd-HHmmssfff";
 
     /// <summary>All backups, the newest first.</summary>
-    public static IReadOnlyList<BackupView> All(DataFolder folder) => !Directory.Exists(folder.Backups) ? [] :
-        [.. new DirectoryInfo(folder.Backups).EnumerateFiles("*.db").Select(Read).OfType<BackupView>().OrderByDescending(b => b.At)];
+    public static IReadOnlyList<BackupView> All(DataFolder folder) =>
+        !Directory.Exists(folder.Backups)
+            ? []
+            : [.. new DirectoryInfo(folder.Backups).EnumerateFiles("*.db").Select(Read).OfType<BackupView>().OrderByDescending(b => b.At)];
 
     /// <summary>Writes a backup, verifies it, and removes those beyond <see cref="Kept"/> of its kind.</summary>
     /// <exception cref="InvalidDataException">The copy did not pass SQLite's integrity check; it was removed.</exception>
     public static BackupView Write(DataFolder folder, string database, BackupKind kind, DateTime now)
     {
         Directory.CreateDirectory(folder.Backups);
-        var file = Path.Combine(folder.Backups, $"{now.ToString(NameFormat, CultureInfo.InvariantCulture)}-{kind.ToString().ToLowerInvariant()}.db");
+        var file = Path.Combine(
+            folder.Backups,
+            $"{now.ToString(NameFormat, CultureInfo.InvariantCulture)}-{kind.ToString().ToLowerInvariant()}.db"
+        );
         var part = file + ".part";
         File.Delete(part);
         try
@@ -63,20 +68,36 @@ internal static class Backups
     }
 
     /// <summary>A backup's file; null where there is none by that name.</summary>
-    public static string? Find(DataFolder folder, string name) => All(folder).Any(b => b.Name == name) ? Path.Combine(folder.Backups, name) : null;
+    public static string? Find(DataFolder folder, string name) =>
+        All(folder).Any(b => b.Name == name) ? Path.Combine(folder.Backups, name) : null;
 
     private static BackupView? Read(FileInfo file)
     {
         var name = Path.GetFileNameWithoutExtension(file.Name);
-        return name.Length > NameFormat.Length
-            && DateTime.TryParseExact(name[..NameFormat.Length], NameFormat, CultureInfo.InvariantCulture, DateTimeStyles.AssumeUniversal | DateTimeStyles.AdjustToUniversal, out var at)
+        return
+            name.Length > NameFormat.Length
+            && DateTime.TryParseExact(
+                name[..NameFormat.Length],
+                NameFormat,
+                CultureInfo.InvariantCulture,
+                DateTimeStyles.AssumeUniversal | DateTimeStyles.AdjustToUniversal,
+                out var at
+            )
             && Enum.TryParse<BackupKind>(name[(NameFormat.Length + 1)..], ignoreCase: true, out var kind)
-            ? new(file.Name, at, kind, file.Length) : null;
+            ? new(file.Name, at, kind, file.Length)
+            : null;
     }
 
     private static SqliteConnection Open(string database)
     {
-        var connection = new SqliteConnection(new SqliteConnectionStringBuilder { DataSource = database, Pooling = false, DefaultTimeout = 30 }.ToString());
+        var connection = new SqliteConnection(
+            new SqliteConnectionStringBuilder
+            {
+                DataSource = database,
+                Pooling = false,
+                DefaultTimeout = 30,
+            }.ToString()
+        );
         connection.Open();
         return connection;
     }

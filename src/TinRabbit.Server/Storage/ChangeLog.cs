@@ -10,7 +10,17 @@ public sealed class ChangeLog(TinContext db, Shelves shelves, WriteGate writes)
 {
     /// <summary>Notes a change with what takes it back; the caller saves.</summary>
     public ChangeRow Note(string what, int? productId, Reversal reversal) =>
-        db.Changes.Add(new() { ProductId = productId, What = what, Reversal = reversal, At = DateTime.UtcNow }).Entity;
+        db
+            .Changes.Add(
+                new()
+                {
+                    ProductId = productId,
+                    What = what,
+                    Reversal = reversal,
+                    At = DateTime.UtcNow,
+                }
+            )
+            .Entity;
 
     /// <summary>Deletes something so that it can come back, and saves.</summary>
     /// <param name="entity">What kind of thing it is.</param>
@@ -19,7 +29,14 @@ public sealed class ChangeLog(TinContext db, Shelves shelves, WriteGate writes)
     /// <param name="productId">The product it belongs to; null for the shop.</param>
     /// <param name="rows">Everything that goes with it.</param>
     /// <param name="stop">Stops waiting.</param>
-    public async Task<Changed> Delete(Entity entity, string id, string what, int? productId, IEnumerable<IDeletable> rows, CancellationToken stop)
+    public async Task<Changed> Delete(
+        Entity entity,
+        string id,
+        string what,
+        int? productId,
+        IEnumerable<IDeletable> rows,
+        CancellationToken stop
+    )
     {
         var now = DateTime.UtcNow;
         foreach (var row in rows)
@@ -39,11 +56,11 @@ public sealed class ChangeLog(TinContext db, Shelves shelves, WriteGate writes)
 
     /// <summary>Everything of a product that goes when it does, itself included.</summary>
     public async Task<List<IDeletable>> AllOf(ProductRow product, CancellationToken stop) =>
-    [
-        product,
-        .. await db.Listings.Where(l => l.ProductId == product.Id).ToListAsync(stop),
-        .. await db.Picks.Where(p => p.ProductId == product.Id).ToListAsync(stop),
-    ];
+        [
+            product,
+            .. await db.Listings.Where(l => l.ProductId == product.Id).ToListAsync(stop),
+            .. await db.Picks.Where(p => p.ProductId == product.Id).ToListAsync(stop),
+        ];
 
     /// <summary>Takes a change back. With its id, only that one: not another that two windows have undone up to meanwhile.</summary>
     /// <param name="productId">The product that is open; null for the shop's own changes only.</param>
@@ -80,9 +97,25 @@ public sealed class ChangeLog(TinContext db, Shelves shelves, WriteGate writes)
                 continue;
             }
 
-            pick ??= db.Picks.Add(new() { ProductId = id, Key = key, Text = before.Text }).Entity;
+            pick ??= db
+                .Picks.Add(
+                    new()
+                    {
+                        ProductId = id,
+                        Key = key,
+                        Text = before.Text,
+                    }
+                )
+                .Entity;
             pick.NoteRevision += pick.Note == before.Note ? 0 : 1;
-            (pick.Text, pick.Fit, pick.Home, pick.Note, pick.Source, pick.Order) = (before.Text, before.Fit, before.Home, before.Note, before.Source, before.Order);
+            (pick.Text, pick.Fit, pick.Home, pick.Note, pick.Source, pick.Order) = (
+                before.Text,
+                before.Fit,
+                before.Home,
+                before.Note,
+                before.Source,
+                before.Order
+            );
             (pick.SaidBy, pick.Language) = (before.SaidBy, before.Language);
         }
 
@@ -90,14 +123,15 @@ public sealed class ChangeLog(TinContext db, Shelves shelves, WriteGate writes)
             (product.Facts, product.Revision) = (facts, product.Revision + 1);
     }
 
-    private Task Apply(Reversal reversal, CancellationToken stop) => reversal.Kind switch
-    {
-        ReversalKind.Restore when reversal.Entity == Entity.Term => RestoreTerms(reversal, stop),
-        ReversalKind.Restore => Restore(reversal.At!.Value, stop),
-        ReversalKind.Delete when reversal.Entity == Entity.Import => RemoveImport(Number(reversal), stop),
-        ReversalKind.Delete => DeleteAgain(reversal, stop),
-        _ => Rename(reversal, stop),
-    };
+    private Task Apply(Reversal reversal, CancellationToken stop) =>
+        reversal.Kind switch
+        {
+            ReversalKind.Restore when reversal.Entity == Entity.Term => RestoreTerms(reversal, stop),
+            ReversalKind.Restore => Restore(reversal.At!.Value, stop),
+            ReversalKind.Delete when reversal.Entity == Entity.Import => RemoveImport(Number(reversal), stop),
+            ReversalKind.Delete => DeleteAgain(reversal, stop),
+            _ => Rename(reversal, stop),
+        };
 
     private async Task Restore(DateTime at, CancellationToken stop)
     {
@@ -109,11 +143,22 @@ public sealed class ChangeLog(TinContext db, Shelves shelves, WriteGate writes)
         foreach (var filter in filters)
             if (await db.Filters.AnyAsync(f => f.Name == filter.Name, stop))
                 throw new FormatProblems([new("change", $"There is a new filter named “{filter.Name}”. Rename it first, then undo.")]);
-        IDeletable[] all = [.. listings, .. filters, .. await Deleted(db.Products), .. await Deleted(db.Platforms), .. await Deleted(db.Versions), .. await Deleted(db.Takes), .. await Deleted(db.Picks), .. await Deleted(db.Digs)];
+        IDeletable[] all =
+        [
+            .. listings,
+            .. filters,
+            .. await Deleted(db.Products),
+            .. await Deleted(db.Platforms),
+            .. await Deleted(db.Versions),
+            .. await Deleted(db.Takes),
+            .. await Deleted(db.Picks),
+            .. await Deleted(db.Digs),
+        ];
         foreach (var row in all)
             row.DeletedAt = null;
 
-        Task<List<T>> Deleted<T>(IQueryable<T> rows) where T : class, IDeletable => rows.IgnoreQueryFilters().Where(r => r.DeletedAt == at).ToListAsync(stop);
+        Task<List<T>> Deleted<T>(IQueryable<T> rows)
+            where T : class, IDeletable => rows.IgnoreQueryFilters().Where(r => r.DeletedAt == at).ToListAsync(stop);
     }
 
     private async Task DeleteAgain(Reversal reversal, CancellationToken stop)
@@ -123,7 +168,11 @@ public sealed class ChangeLog(TinContext db, Shelves shelves, WriteGate writes)
         {
             Entity.Product when await db.Products.FirstOrDefaultAsync(p => p.Id == id, stop) is { } product => await AllOf(product, stop),
             Entity.Listing => await db.Listings.Where(l => l.Id == id).ToListAsync(stop),
-            Entity.Platform => [.. await db.Platforms.Where(p => p.Id == reversal.Id).ToListAsync(stop), .. await db.Listings.Where(l => l.PlatformId == reversal.Id).ToListAsync(stop)],
+            Entity.Platform =>
+            [
+                .. await db.Platforms.Where(p => p.Id == reversal.Id).ToListAsync(stop),
+                .. await db.Listings.Where(l => l.PlatformId == reversal.Id).ToListAsync(stop),
+            ],
             Entity.Filter => await db.Filters.Where(f => f.Id == id).ToListAsync(stop),
             _ => [],
         };
@@ -166,8 +215,16 @@ public sealed class ChangeLog(TinContext db, Shelves shelves, WriteGate writes)
     {
         foreach (var gone in JsonSerializer.Deserialize<List<DeletedTerm>>(reversal.Before, JsonSerializerOptions.Web)!)
         {
-            var term = await db.Terms.FirstOrDefaultAsync(t => t.MarketId == reversal.Id && t.Key == gone.Key, stop)
-                ?? db.Terms.Add(new() { MarketId = reversal.Id, Text = gone.Text, Key = gone.Key }).Entity;
+            var term =
+                await db.Terms.FirstOrDefaultAsync(t => t.MarketId == reversal.Id && t.Key == gone.Key, stop)
+                ?? db.Terms.Add(
+                    new()
+                    {
+                        MarketId = reversal.Id,
+                        Text = gone.Text,
+                        Key = gone.Key,
+                    }
+                ).Entity;
             await db.SaveChangesAsync(stop);
             foreach (var reading in gone.Readings)
             {
@@ -195,7 +252,12 @@ public sealed class ChangeLog(TinContext db, Shelves shelves, WriteGate writes)
         db.Entry(import).State = EntityState.Detached;
         await TermImport.RemoveUnfinished(db, writes);
         shelves.Evict(import.MarketId);
-        await Shelves.SaveStatistics(db, import.MarketId, await shelves.Query(db, import.MarketId, s => s.ComputeStatistics(), CancellationToken.None), CancellationToken.None);
+        await Shelves.SaveStatistics(
+            db,
+            import.MarketId,
+            await shelves.Query(db, import.MarketId, s => s.ComputeStatistics(), CancellationToken.None),
+            CancellationToken.None
+        );
     }
 
     private static int Number(Reversal reversal) => int.Parse(reversal.Id, CultureInfo.InvariantCulture);

@@ -39,13 +39,19 @@ internal sealed class DataFolder : IDisposable
         catch (Exception e) when (e is IOException or UnauthorizedAccessException)
         {
             throw new StartProblem(
-                e.Message.Contains("No space left", StringComparison.OrdinalIgnoreCase) ? $"The disk that holds {path} is full. Free some space and start again; nothing was lost."
-                : $"Tin Rabbit cannot write to {path}: choose another folder with --data DIR.", e);
+                e.Message.Contains("No space left", StringComparison.OrdinalIgnoreCase)
+                    ? $"The disk that holds {path} is full. Free some space and start again; nothing was lost."
+                    : $"Tin Rabbit cannot write to {path}: choose another folder with --data DIR.",
+                e
+            );
         }
 
         try
         {
-            return new(path, new FileStream(System.IO.Path.Combine(path, "tinrabbit.lock"), FileMode.OpenOrCreate, FileAccess.ReadWrite, FileShare.None));
+            return new(
+                path,
+                new FileStream(System.IO.Path.Combine(path, "tinrabbit.lock"), FileMode.OpenOrCreate, FileAccess.ReadWrite, FileShare.None)
+            );
         }
         catch (Exception e) when (e is IOException or UnauthorizedAccessException)
         {

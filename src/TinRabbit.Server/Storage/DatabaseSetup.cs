@@ -16,7 +16,13 @@ internal static class DatabaseSetup
     /// <param name="tell">Is told what takes a while.</param>
     /// <param name="stop">Stops the set-up; the database stays as it was.</param>
     /// <exception cref="StartProblem">The file is damaged, from a newer program, or no database of this program.</exception>
-    public static async Task Prepare(DataFolder folder, Func<TinContext, Task> fill, Func<TinContext, Task<bool>> unfinished, Action<string> tell, CancellationToken stop)
+    public static async Task Prepare(
+        DataFolder folder,
+        Func<TinContext, Task> fill,
+        Func<TinContext, Task<bool>> unfinished,
+        Action<string> tell,
+        CancellationToken stop
+    )
     {
         var file = folder.Database;
         try
@@ -52,7 +58,9 @@ internal static class DatabaseSetup
     private static async Task<bool> Exists(string file, Func<TinContext, Task<bool>> unfinished, CancellationToken stop)
     {
         if (Directory.Exists(file))
-            throw new StartProblem($"{file} is a folder, but the shop's database belongs there. Move the folder away, or choose another folder with --data DIR.");
+            throw new StartProblem(
+                $"{file} is a folder, but the shop's database belongs there. Move the folder away, or choose another folder with --data DIR."
+            );
         if (!File.Exists(file))
             return false;
         if (File.GetAttributes(file).HasFlag(FileAttributes.ReadOnly))
@@ -118,7 +126,9 @@ internal static class DatabaseSetup
         var applied = (await db.Database.GetAppliedMigrationsAsync(stop)).ToList();
         var known = db.Database.GetMigrations().ToList();
         if (applied.Except(known).Any())
-            throw new StartProblem($"{file} was made by a newer version of Tin Rabbit. Start that version, or choose another folder with --data DIR.");
+            throw new StartProblem(
+                $"{file} was made by a newer version of Tin Rabbit. Start that version, or choose another folder with --data DIR."
+            );
         return [.. known.Except(applied)];
     }
 
@@ -138,26 +148,31 @@ internal static class DatabaseSetup
     }
 
     /// <summary>What the database or the disk refused, and what to do, in one line; null for any other exception.</summary>
-    public static string? Explain(Exception exception, DataFolder folder) => exception switch
-    {
-        SqliteException e => Explain(e, folder.Database, folder),
-        DbUpdateException { InnerException: SqliteException e } => Explain(e, folder.Database, folder),
-        InvalidDataException => $"{folder.Database} could not be backed up before the update: its copy was damaged. Check the disk; nothing was changed.",
-        IOException e when e.Message.Contains("No space left", StringComparison.OrdinalIgnoreCase) => Full(folder.Database),
-        IOException => $"{folder.Database} could not be written. Check the disk, or choose another folder with --data DIR.",
-        _ => null,
-    };
+    public static string? Explain(Exception exception, DataFolder folder) =>
+        exception switch
+        {
+            SqliteException e => Explain(e, folder.Database, folder),
+            DbUpdateException { InnerException: SqliteException e } => Explain(e, folder.Database, folder),
+            InvalidDataException =>
+                $"{folder.Database} could not be backed up before the update: its copy was damaged. Check the disk; nothing was changed.",
+            IOException e when e.Message.Contains("No space left", StringComparison.OrdinalIgnoreCase) => Full(folder.Database),
+            IOException => $"{folder.Database} could not be written. Check the disk, or choose another folder with --data DIR.",
+            _ => null,
+        };
 
     private static string Full(string file) => $"The disk that holds {file} is full. Free some space and start again; nothing was lost.";
 
-    private static string Explain(SqliteException e, string file, DataFolder folder) => e.SqliteErrorCode switch
-    {
-        5 or 6 => $"{file} is open in another program. Close that program and start again.",
-        8 => $"{file} cannot be written. Make it writable, or choose another folder with --data DIR.",
-        13 => Full(file),
-        11 or 26 => $"{file} is damaged, or is not a Tin Rabbit database. Put a copy from {folder.Backups} in its place, or choose another folder with --data DIR.",
-        _ => $"{file} could not be opened (SQLite error {e.SqliteErrorCode}). Check the disk, or choose another folder with --data DIR.",
-    };
+    private static string Explain(SqliteException e, string file, DataFolder folder) =>
+        e.SqliteErrorCode switch
+        {
+            5 or 6 => $"{file} is open in another program. Close that program and start again.",
+            8 => $"{file} cannot be written. Make it writable, or choose another folder with --data DIR.",
+            13 => Full(file),
+            11 or 26 =>
+                $"{file} is damaged, or is not a Tin Rabbit database. Put a copy from {folder.Backups} in its place, or choose another folder with --data DIR.",
+            _ =>
+                $"{file} could not be opened (SQLite error {e.SqliteErrorCode}). Check the disk, or choose another folder with --data DIR.",
+        };
 
     private static string NextOf(string file) => file + ".new";
 

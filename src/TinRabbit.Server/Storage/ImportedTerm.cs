@@ -1,4 +1,12 @@
 namespace TinRabbit.Server.Storage;
 
 /// <summary>A term to import, in the columns of the tables.</summary>
-public readonly record struct ImportedTerm(string Text, string Key, long? Volume, long? Competition, long? TitlesHolding, decimal? ClickCost, int[]? Months);
+public readonly record struct ImportedTerm(
+    string Text,
+    string Key,
+    long? Volume,
+    long? Competition,
+    long? TitlesHolding,
+    decimal? ClickCost,
+    int[]? Months
+);

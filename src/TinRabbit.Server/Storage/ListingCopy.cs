@@ -15,7 +15,9 @@ internal static class ListingCopy
         var result = new Dictionary<string, FieldValue>();
         foreach (var field in platform.Fields)
         {
-            var source = from.Fields.FirstOrDefault(f => f.Key == field.Key && Usable(f)) ?? from.Fields.FirstOrDefault(f => f.Role == field.Role && f.Role.Length > 0 && Usable(f));
+            var source =
+                from.Fields.FirstOrDefault(f => f.Key == field.Key && Usable(f))
+                ?? from.Fields.FirstOrDefault(f => f.Role == field.Role && f.Role.Length > 0 && Usable(f));
             if (source is not null && Converted(copy[source.Key], source, field) is { } value)
                 result[field.Key] = value;
         }
@@ -32,7 +34,8 @@ internal static class ListingCopy
         bool OneText(Field f) => f.Shape is FieldShape.Line or FieldShape.Text or FieldShape.Words;
         bool ManyTexts(Field f) => f.Shape is FieldShape.Lines or FieldShape.Phrases;
         var texts = value.Units(from.Shape);
-        return OneText(to) && (OneText(from) || ManyTexts(from)) ? new FieldValue.Text(string.Join(OneText(from) ? " " : to.Separator, texts))
+        return OneText(to) && (OneText(from) || ManyTexts(from))
+                ? new FieldValue.Text(string.Join(OneText(from) ? " " : to.Separator, texts))
             : ManyTexts(to) && ManyTexts(from) ? new FieldValue.Items(texts)
             : ManyTexts(to) && OneText(from) ? new FieldValue.Items(texts.Take(1).ToArray())
             : null;

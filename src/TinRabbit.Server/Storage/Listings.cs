@@ -9,7 +9,10 @@ namespace TinRabbit.Server.Storage;
 internal static class Listings
 {
     /// <summary>How copy is written: as the seller typed it, without escapes.</summary>
-    public static readonly JsonSerializerOptions Json = new() { Encoder = System.Text.Encodings.Web.JavaScriptEncoder.UnsafeRelaxedJsonEscaping };
+    public static readonly JsonSerializerOptions Json = new()
+    {
+        Encoder = System.Text.Encodings.Web.JavaScriptEncoder.UnsafeRelaxedJsonEscaping,
+    };
 
     /// <summary>A listing with its product and platform, to be changed.</summary>
     public static Task<ListingRow?> FindListing(this TinContext db, int id, CancellationToken stop) =>
@@ -39,7 +42,16 @@ internal static class Listings
         if (last?.Copy == listing.Copy)
             last!.Name = name;
         else
-            db.Versions.Add(new() { ListingId = listing.Id, At = listing.SavedAt, Copy = listing.Copy, Why = why, Name = name });
+            db.Versions.Add(
+                new()
+                {
+                    ListingId = listing.Id,
+                    At = listing.SavedAt,
+                    Copy = listing.Copy,
+                    Why = why,
+                    Name = name,
+                }
+            );
         return true;
     }
 
@@ -47,6 +59,13 @@ internal static class Listings
     public static async Task SaveTake(this TinContext db, int listingId, string text, CancellationToken stop)
     {
         if (text.Trim() is { Length: > 0 } take && !await db.Takes.AnyAsync(t => t.ListingId == listingId && t.Text == take, stop))
-            db.Takes.Add(new() { ListingId = listingId, At = DateTime.UtcNow, Text = take });
+            db.Takes.Add(
+                new()
+                {
+                    ListingId = listingId,
+                    At = DateTime.UtcNow,
+                    Text = take,
+                }
+            );
     }
 }

@@ -16,8 +16,18 @@ namespace TinRabbit.Server.Storage;
 /// <param name="TakenAt">When.</param>
 /// <param name="Doubts">Why a number may be wrong.</param>
 public sealed record Measured(
-    long? Volume, long? Competition, long? TitlesHolding, decimal? ClickCost, double? Headroom, Band? Band,
-    IReadOnlyList<int>? Months, DateOnly? From, string? Source, DateTime? TakenAt, IReadOnlyList<Doubt> Doubts)
+    long? Volume,
+    long? Competition,
+    long? TitlesHolding,
+    decimal? ClickCost,
+    double? Headroom,
+    Band? Band,
+    IReadOnlyList<int>? Months,
+    DateOnly? From,
+    string? Source,
+    DateTime? TakenAt,
+    IReadOnlyList<Doubt> Doubts
+)
 {
     /// <summary>Nothing is known.</summary>
     public static readonly Measured Nothing = new(null, null, null, null, null, null, null, null, null, null, []);
@@ -28,11 +38,31 @@ public sealed record Measured(
         if (term?.Reading is not { } r)
             return Nothing;
         var norm = shelf.Norm;
-        var family = FamilyOf(term.Text).Select(k => shelf.RowOf(k) is >= 0 and var row ? shelf[row].Volume : double.NaN).Where(v => !double.IsNaN(v)).ToArray();
+        var family = FamilyOf(term.Text)
+            .Select(k => shelf.RowOf(k) is >= 0 and var row ? shelf[row].Volume : double.NaN)
+            .Where(v => !double.IsNaN(v))
+            .ToArray();
         var age = (DateTime.UtcNow - r.TakenAt).TotalDays;
         // What somebody looked up and put right is no longer in doubt; it can still grow old.
-        var doubts = Core.Measures.Doubts.Check(r.Source == Shelves.ByHand ? new(null, null, null, null, age, []) : new(r.Volume, r.Competition, r.TitlesHolding, r.Months, age, family), norm);
-        return new(r.Volume, r.Competition, r.TitlesHolding, r.ClickCost, TermMeasures.Headroom(r.Volume, r.Competition, norm.Centre), norm.BandOf(r.Competition), r.Months, r.From, r.Source, r.TakenAt, doubts);
+        var doubts = Core.Measures.Doubts.Check(
+            r.Source == Shelves.ByHand
+                ? new(null, null, null, null, age, [])
+                : new(r.Volume, r.Competition, r.TitlesHolding, r.Months, age, family),
+            norm
+        );
+        return new(
+            r.Volume,
+            r.Competition,
+            r.TitlesHolding,
+            r.ClickCost,
+            TermMeasures.Headroom(r.Volume, r.Competition, norm.Centre),
+            norm.BandOf(r.Competition),
+            r.Months,
+            r.From,
+            r.Source,
+            r.TakenAt,
+            doubts
+        );
     }
 
     private static IEnumerable<string> FamilyOf(string text) => Family.OneChangeForms(text).Skip(1).Select(Tokens.Key).Distinct();

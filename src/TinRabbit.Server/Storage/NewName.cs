@@ -14,5 +14,7 @@ public sealed record NewName([MaxLength(Bounds.NameLength)] string Name)
     /// <summary>A name without spaces around it.</summary>
     /// <exception cref="FormatProblems">It is empty or too long.</exception>
     public static string Check(string given) =>
-        given.Trim() is { Length: > 0 and <= Bounds.NameLength } name ? name : throw new FormatProblems([new("name", $"Enter a name of at most {Bounds.NameLength} characters.")]);
+        given.Trim() is { Length: > 0 and <= Bounds.NameLength } name
+            ? name
+            : throw new FormatProblems([new("name", $"Enter a name of at most {Bounds.NameLength} characters.")]);
 }

@@ -11,7 +11,14 @@ namespace TinRabbit.Server.Storage;
 /// <param name="Terms">Their words, looked up in the platform's folds.</param>
 /// <param name="Avoided">What the shop avoids, whichever product it was avoided for.</param>
 /// <param name="AvoidedTerms">The same, to be looked for in every field.</param>
-public sealed record PreparedPicks(IReadOnlyList<string> Keys, IReadOnlyList<Home> Homes, WantedTerm[] Wanted, TermSet Terms, IReadOnlyList<Avoided> Avoided, AvoidedTerms AvoidedTerms)
+public sealed record PreparedPicks(
+    IReadOnlyList<string> Keys,
+    IReadOnlyList<Home> Homes,
+    WantedTerm[] Wanted,
+    TermSet Terms,
+    IReadOnlyList<Avoided> Avoided,
+    AvoidedTerms AvoidedTerms
+)
 {
     /// <summary>The platform they are ready for.</summary>
     public Platform Platform => Terms.Platform;

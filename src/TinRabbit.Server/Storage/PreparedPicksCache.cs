@@ -21,7 +21,14 @@ public sealed class PreparedPicksCache(DataVersion commits)
         var wanted = picks.Select(p => p.Term).ToArray();
         var platform = PlatformJson.Read(profile);
         var avoided = await db.AvoidedInShop(stop);
-        var ready = new PreparedPicks([.. picks.Select(p => p.Key)], [.. picks.Select(p => p.Home)], wanted, TermSet.Prepare(platform, [.. wanted.Select(w => w.Text)]), avoided, new(platform, [.. avoided.Select(a => a.Text)]));
+        var ready = new PreparedPicks(
+            [.. picks.Select(p => p.Key)],
+            [.. picks.Select(p => p.Home)],
+            wanted,
+            TermSet.Prepare(platform, [.. wanted.Select(w => w.Text)]),
+            avoided,
+            new(platform, [.. avoided.Select(a => a.Text)])
+        );
         if (_kept.Count >= Most)
             _kept.Clear();
         _kept[(productId, marketId, profile)] = (now, ready);

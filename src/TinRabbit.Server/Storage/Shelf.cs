@@ -8,27 +8,48 @@ namespace TinRabbit.Server.Storage;
 public static class Shelf
 {
     /// <summary>The market's reading of a term, now; null where nobody types it there.</summary>
-    public static ReadingRow? Read(this IMarket market, string marketId, string text) => market.Measure(marketId, text) is not { } m ? null : new()
-    {
-        Volume = m.Volume,
-        Competition = m.Competition,
-        TitlesHolding = m.TitlesHolding,
-        ClickCost = m.ClickCost,
-        Months = m.Months,
-        From = m.From,
-        Source = market.Name,
-        TakenAt = DateTime.UtcNow,
-    };
+    public static ReadingRow? Read(this IMarket market, string marketId, string text) =>
+        market.Measure(marketId, text) is not { } m
+            ? null
+            : new()
+            {
+                Volume = m.Volume,
+                Competition = m.Competition,
+                TitlesHolding = m.TitlesHolding,
+                ClickCost = m.ClickCost,
+                Months = m.Months,
+                From = m.From,
+                Source = market.Name,
+                TakenAt = DateTime.UtcNow,
+            };
 
     /// <summary>Statistics of a market's shelf.</summary>
     public static async Task<MarketStatistics> StatisticsOf(this TinContext db, string marketId, CancellationToken stop) =>
         (await db.Markets.AsNoTracking().FirstOrDefaultAsync(m => m.Id == marketId, stop))?.Norm ?? MarketStatistics.Unknown;
 
     /// <summary>A product's picks in their order, with all that is known of them in one market.</summary>
-    public static async Task<List<MeasuredPick>> PicksOf(this Shelves shelves, TinContext db, int productId, string marketId, CancellationToken stop)
+    public static async Task<List<MeasuredPick>> PicksOf(
+        this Shelves shelves,
+        TinContext db,
+        int productId,
+        string marketId,
+        CancellationToken stop
+    )
     {
-        var rows = await Joined(db, productId, marketId).Select(p => new { p.Pick, p.Term, p.Term!.Reading }).ToListAsync(stop);
-        return await shelves.Query(db, marketId, shelf => rows.Select(r => new MeasuredPick(r.Pick, Measured.Of(With(r.Term, r.Reading), shelf))).ToList(), stop);
+        var rows = await Joined(db, productId, marketId)
+            .Select(p => new
+            {
+                p.Pick,
+                p.Term,
+                p.Term!.Reading,
+            })
+            .ToListAsync(stop);
+        return await shelves.Query(
+            db,
+            marketId,
+            shelf => rows.Select(r => new MeasuredPick(r.Pick, Measured.Of(With(r.Term, r.Reading), shelf))).ToList(),
+            stop
+        );
     }
 
     private static TermRow? With(TermRow? term, ReadingRow? reading)
@@ -39,18 +60,58 @@ public static class Shelf
     }
 
     /// <summary>The picks that are worked on, neither parked nor avoided, as the engine takes them, each with its key. Asked at every key: it reads no more than that.</summary>
-    public static async Task<List<(string Key, Home Home, WantedTerm Term)>> WantedOf(this TinContext db, int productId, string marketId, CancellationToken stop)
+    public static async Task<List<(string Key, Home Home, WantedTerm Term)>> WantedOf(
+        this TinContext db,
+        int productId,
+        string marketId,
+        CancellationToken stop
+    )
     {
         var norm = await db.StatisticsOf(marketId, stop);
-        var rows = await Joined(db, productId, marketId).Where(p => p.Pick.Home != Home.Later && p.Pick.Home != Home.Avoid)
-            .Select(p => new { p.Pick.Key, p.Pick.Text, p.Pick.Home, p.Pick.Fit, p.Term!.Reading!.Volume, p.Term.Reading.Competition }).ToListAsync(stop);
-        return [.. rows.Select(r => (r.Key, r.Home, new WantedTerm(r.Text, r.Volume, r.Competition, TermMeasures.Headroom(r.Volume, r.Competition, norm.Centre), r.Fit)))];
+        var rows = await Joined(db, productId, marketId)
+            .Where(p => p.Pick.Home != Home.Later && p.Pick.Home != Home.Avoid)
+            .Select(p => new
+            {
+                p.Pick.Key,
+                p.Pick.Text,
+                p.Pick.Home,
+                p.Pick.Fit,
+                p.Term!.Reading!.Volume,
+                p.Term.Reading.Competition,
+            })
+            .ToListAsync(stop);
+        return
+        [
+            .. rows.Select(r =>
+                (
+                    r.Key,
+                    r.Home,
+                    new WantedTerm(r.Text, r.Volume, r.Competition, TermMeasures.Headroom(r.Volume, r.Competition, norm.Centre), r.Fit)
+                )
+            ),
+        ];
     }
 
     /// <summary>Every term that the shop avoids, with the first reason given.</summary>
     public static async Task<List<Avoided>> AvoidedInShop(this TinContext db, CancellationToken stop)
     {
-        var rows = await db.Picks.AsNoTracking().Where(p => p.Home == Home.Avoid).Join(db.Products, p => p.ProductId, p => p.Id, (pick, product) => new { pick.Text, pick.Key, pick.Note, product.Name }).ToListAsync(stop);
+        var rows = await db
+            .Picks.AsNoTracking()
+            .Where(p => p.Home == Home.Avoid)
+            .Join(
+                db.Products,
+                p => p.ProductId,
+                p => p.Id,
+                (pick, product) =>
+                    new
+                    {
+                        pick.Text,
+                        pick.Key,
+                        pick.Note,
+                        product.Name,
+                    }
+            )
+            .ToListAsync(stop);
         return [.. rows.OrderByDescending(r => r.Note.Length > 0).DistinctBy(r => r.Key).Select(r => new Avoided(r.Text, r.Note, r.Name))];
     }
 

@@ -49,8 +49,14 @@ public sealed class ShelfColumns
     public int ChangesSinceNorm { get; private set; }
 
     /// <summary>How much memory it takes, in bytes.</summary>
-    public long Bytes => _text.Length + 4L * (_starts.Length + _ids.Length + _table.Length) + _numbers.Sum(n => 8L * n.Length) + 18L * _sources.Length
-        + _passes.Length + _having.Sum(h => (long)h.Rows.Length) + _orders.Sum(o => 4L * (o.Rows?.Length ?? 0));
+    public long Bytes =>
+        _text.Length
+        + 4L * (_starts.Length + _ids.Length + _table.Length)
+        + _numbers.Sum(n => 8L * n.Length)
+        + 18L * _sources.Length
+        + _passes.Length
+        + _having.Sum(h => (long)h.Rows.Length)
+        + _orders.Sum(o => 4L * (o.Rows?.Length ?? 0));
 
     private double[] Volumes => _numbers[0];
     private double[] Competitions => _numbers[1];
@@ -59,24 +65,56 @@ public sealed class ShelfColumns
     /// <summary>The row of a key; −1 where it is not on the shelf.</summary>
     public int RowOf(string key)
     {
-        Span<byte> bytes = key.Length <= LongestOnStack ? stackalloc byte[LongestOnStack * 3 + 3] : new byte[Encoding.UTF8.GetMaxByteCount(key.Length)];
+        Span<byte> bytes =
+            key.Length <= LongestOnStack ? stackalloc byte[LongestOnStack * 3 + 3] : new byte[Encoding.UTF8.GetMaxByteCount(key.Length)];
         var wanted = bytes[..Encoding.UTF8.GetBytes(key, bytes)];
         var at = Slot(wanted);
         return _table[at] - 1;
     }
 
     /// <summary>A row.</summary>
-    public ShelfLine this[int row] => new(_ids[row], Encoding.UTF8.GetString(KeyBytes(row)), Volumes[row], Competitions[row], _numbers[2][row], _numbers[3][row], _numbers[4][row], _sourceNames[_sources[row]]);
+    public ShelfLine this[int row] =>
+        new(
+            _ids[row],
+            Encoding.UTF8.GetString(KeyBytes(row)),
+            Volumes[row],
+            Competitions[row],
+            _numbers[2][row],
+            _numbers[3][row],
+            _numbers[4][row],
+            _sourceNames[_sources[row]]
+        );
 
     /// <summary>Adds a term, or gives the one with its key new numbers.</summary>
     public void Set(in ShelfLine line)
     {
-        Span<byte> bytes = line.Key.Length <= LongestOnStack ? stackalloc byte[LongestOnStack * 3 + 3] : new byte[Encoding.UTF8.GetMaxByteCount(line.Key.Length)];
-        Set(line.Id, bytes[..Encoding.UTF8.GetBytes(line.Key, bytes)], line.Volume, line.Competition, line.TitlesHolding, line.ClickCost, line.Day, line.Source);
+        Span<byte> bytes =
+            line.Key.Length <= LongestOnStack
+                ? stackalloc byte[LongestOnStack * 3 + 3]
+                : new byte[Encoding.UTF8.GetMaxByteCount(line.Key.Length)];
+        Set(
+            line.Id,
+            bytes[..Encoding.UTF8.GetBytes(line.Key, bytes)],
+            line.Volume,
+            line.Competition,
+            line.TitlesHolding,
+            line.ClickCost,
+            line.Day,
+            line.Source
+        );
     }
 
     /// <summary>The same, with the key as UTF-8.</summary>
-    public void Set(int id, ReadOnlySpan<byte> key, double volume, double competition, double titlesHolding, double clickCost, double day, string source)
+    public void Set(
+        int id,
+        ReadOnlySpan<byte> key,
+        double volume,
+        double competition,
+        double titlesHolding,
+        double clickCost,
+        double day,
+        string source
+    )
     {
         var at = Slot(key);
         var row = _table[at] - 1;
@@ -89,7 +127,13 @@ public sealed class ShelfColumns
         }
 
         _ids[row] = id;
-        (Volumes[row], Competitions[row], _numbers[2][row], _numbers[3][row], _numbers[4][row]) = (volume, competition, titlesHolding, clickCost, day);
+        (Volumes[row], Competitions[row], _numbers[2][row], _numbers[3][row], _numbers[4][row]) = (
+            volume,
+            competition,
+            titlesHolding,
+            clickCost,
+            day
+        );
         Headrooms[row] = Headroom(row);
         if (!_sourceNumbers.TryGetValue(source, out var number))
         {
@@ -144,44 +188,52 @@ public sealed class ShelfColumns
         var not = typed.Where(w => w.Length > 1 && w[0] == '-').SelectMany(w => Words(w[1..])).ToArray();
         var has = typed.Where(w => w.Length == 1 || w[0] != '-').SelectMany(Words).ToArray();
         byte[][] must = [.. Words(query.Head ?? "").Concat(has).OrderByDescending(w => w.Length)];
-        var source = query.Source is { Length: > 0 } name ? _sourceNumbers.TryGetValue(name, out var number) ? number : ushort.MaxValue : (ushort?)null;
+        var source = query.Source is { Length: > 0 } name
+            ? _sourceNumbers.TryGetValue(name, out var number)
+                ? number
+                : ushort.MaxValue
+            : (ushort?)null;
         var onlyThese = query.Head is null && query.Also is not null;
         // The same words are asked for again with other filters, in another order, further down: which terms have them is kept for a while.
         var words = string.Join(' ', must.Select(w => Encoding.UTF8.GetString(w)));
         var kept = _having.Find(h => h.Words == words && h.Rows.Length == Count).Rows;
         var having = kept ?? (must.Length > 0 && !onlyThese ? new byte[Count] : null);
         var parts = Math.Clamp(Count / RowsOfPart, 1, Environment.ProcessorCount);
-        Parallel.For(0, parts, part =>
-        {
-            var (from, to) = ((int)((long)Count * part / parts), (int)((long)Count * (part + 1) / parts));
-            var some = _passes.AsSpan(from, to - from);
-            if (onlyThese)
-                some.Clear();
-            else if (kept is not null)
-                kept.AsSpan(from, some.Length).CopyTo(some);
-            else
+        Parallel.For(
+            0,
+            parts,
+            part =>
             {
-                Accepts(must, from, some);
-                if (having is not null)
-                    some.CopyTo(having.AsSpan(from));
-            }
+                var (from, to) = ((int)((long)Count * part / parts), (int)((long)Count * (part + 1) / parts));
+                var some = _passes.AsSpan(from, to - from);
+                if (onlyThese)
+                    some.Clear();
+                else if (kept is not null)
+                    kept.AsSpan(from, some.Length).CopyTo(some);
+                else
+                {
+                    Accepts(must, from, some);
+                    if (having is not null)
+                        some.CopyTo(having.AsSpan(from));
+                }
 
-            foreach (var key in query.Also ?? [])
-                if (RowOf(key) is var row && row >= from && row < to && Has(row, has))
-                    some[row - from] = 1;
-            foreach (var word in not)
-                for (var i = 0; i < some.Length; i++)
-                    if (some[i] != 0 && TextOf(from + i).IndexOf(word) >= 0)
-                        some[i] = 0;
-            Within(some, Volumes.AsSpan(from), query.VolumeFrom, query.VolumeTo);
-            Within(some, Competitions.AsSpan(from), query.CompetitionFrom, query.CompetitionTo);
-            Within(some, _numbers[2].AsSpan(from), null, query.TitlesTo);
-            Within(some, _numbers[3].AsSpan(from), null, query.ClickCostTo);
-            Within(some, Headrooms.AsSpan(from), query.HeadroomFrom, query.HeadroomTo);
-            if (source is { } wanted)
-                for (var i = 0; i < some.Length; i++)
-                    some[i] &= Unsafe.BitCast<bool, byte>(_sources[from + i] == wanted);
-        });
+                foreach (var key in query.Also ?? [])
+                    if (RowOf(key) is var row && row >= from && row < to && Has(row, has))
+                        some[row - from] = 1;
+                foreach (var word in not)
+                    for (var i = 0; i < some.Length; i++)
+                        if (some[i] != 0 && TextOf(from + i).IndexOf(word) >= 0)
+                            some[i] = 0;
+                Within(some, Volumes.AsSpan(from), query.VolumeFrom, query.VolumeTo);
+                Within(some, Competitions.AsSpan(from), query.CompetitionFrom, query.CompetitionTo);
+                Within(some, _numbers[2].AsSpan(from), null, query.TitlesTo);
+                Within(some, _numbers[3].AsSpan(from), null, query.ClickCostTo);
+                Within(some, Headrooms.AsSpan(from), query.HeadroomFrom, query.HeadroomTo);
+                if (source is { } wanted)
+                    for (var i = 0; i < some.Length; i++)
+                        some[i] &= Unsafe.BitCast<bool, byte>(_sources[from + i] == wanted);
+            }
+        );
         if (having is not null && kept is null)
         {
             if (_having.Count == MostHaving)
@@ -344,15 +396,16 @@ public sealed class ShelfColumns
     private bool CompareRows(ShelfOrder by, int one, int other) =>
         by == ShelfOrder.Text ? KeyBytes(one).SequenceCompareTo(KeyBytes(other)) < 0 : Value(by, one) < Value(by, other);
 
-    private double Value(ShelfOrder by, int row) => by switch
-    {
-        ShelfOrder.Volume => Volumes[row],
-        ShelfOrder.Competition => Competitions[row],
-        ShelfOrder.TitlesHolding => _numbers[2][row],
-        ShelfOrder.ClickCost => _numbers[3][row],
-        ShelfOrder.TakenAt => _numbers[4][row],
-        _ => Headrooms[row],
-    };
+    private double Value(ShelfOrder by, int row) =>
+        by switch
+        {
+            ShelfOrder.Volume => Volumes[row],
+            ShelfOrder.Competition => Competitions[row],
+            ShelfOrder.TitlesHolding => _numbers[2][row],
+            ShelfOrder.ClickCost => _numbers[3][row],
+            ShelfOrder.TakenAt => _numbers[4][row],
+            _ => Headrooms[row],
+        };
 
     private static double? Known(double value) => double.IsNaN(value) ? null : value;
 

@@ -13,6 +13,20 @@ namespace TinRabbit.Server.Storage;
 /// <param name="Skip">How many to leave out.</param>
 /// <param name="Take">How many to give.</param>
 public sealed record ShelfQuery(
-    [MaxLength(Bounds.NoteLength)] string? Has = null, double? VolumeFrom = null, double? VolumeTo = null, double? CompetitionFrom = null, double? CompetitionTo = null,
-    double? HeadroomFrom = null, double? HeadroomTo = null, double? TitlesTo = null, double? ClickCostTo = null, [MaxLength(Bounds.NameLength)] string? Source = null,
-    [Term] IReadOnlyList<string>? Also = null, [Term] string? Head = null, ShelfOrder By = ShelfOrder.Volume, bool Down = true, int Skip = 0, int Take = 200);
+    [MaxLength(Bounds.NoteLength)] string? Has = null,
+    double? VolumeFrom = null,
+    double? VolumeTo = null,
+    double? CompetitionFrom = null,
+    double? CompetitionTo = null,
+    double? HeadroomFrom = null,
+    double? HeadroomTo = null,
+    double? TitlesTo = null,
+    double? ClickCostTo = null,
+    [MaxLength(Bounds.NameLength)] string? Source = null,
+    [Term] IReadOnlyList<string>? Also = null,
+    [Term] string? Head = null,
+    ShelfOrder By = ShelfOrder.Volume,
+    bool Down = true,
+    int Skip = 0,
+    int Take = 200
+);

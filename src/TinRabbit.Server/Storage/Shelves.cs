@@ -53,23 +53,46 @@ public sealed class Shelves(IMarket market, DataVersion commits)
     public bool Knows(string marketId) => market.Places.Any(p => p.Id == marketId);
 
     /// <summary>The known terms of a market that a text holds, and those that it would hold if its words stood in another order.</summary>
-    public Task<TextRead> Read(TinContext db, string marketId, Platform platform, string text, CancellationToken stop) => Query(db, marketId, shelf =>
-    {
-        if (_known.Count >= MostKnown)
-            _known.Clear();
-        var known = _known.GetOrAdd((marketId, string.Join(' ', platform.Search.IgnoredWords.Prepend(platform.Search.Folds.ToString()))), _ => new(platform));
-        lock (known)
-        {
-            // The shelf only grows at its end.
-            known.Add(Enumerable.Range(known.Count, shelf.Count - known.Count).Select(row => shelf[row].Key));
-            var found = known.FindIn(text, row => shelf[row].Key).Select(t => (t.Grade, Line: shelf[t.Number])).OrderByDescending(t => double.IsNaN(t.Line.Volume) ? -1 : t.Line.Volume).ThenBy(t => t.Line.Key, StringComparer.Ordinal);
-            return new TextRead(Terms(found.Where(t => t.Grade > Grade.Together)), Terms(found.Where(t => t.Grade == Grade.Together)));
-        }
+    public Task<TextRead> Read(TinContext db, string marketId, Platform platform, string text, CancellationToken stop) =>
+        Query(
+            db,
+            marketId,
+            shelf =>
+            {
+                if (_known.Count >= MostKnown)
+                    _known.Clear();
+                var known = _known.GetOrAdd(
+                    (marketId, string.Join(' ', platform.Search.IgnoredWords.Prepend(platform.Search.Folds.ToString()))),
+                    _ => new(platform)
+                );
+                lock (known)
+                {
+                    // The shelf only grows at its end.
+                    known.Add(Enumerable.Range(known.Count, shelf.Count - known.Count).Select(row => shelf[row].Key));
+                    var found = known
+                        .FindIn(text, row => shelf[row].Key)
+                        .Select(t => (t.Grade, Line: shelf[t.Number]))
+                        .OrderByDescending(t => double.IsNaN(t.Line.Volume) ? -1 : t.Line.Volume)
+                        .ThenBy(t => t.Line.Key, StringComparer.Ordinal);
+                    return new TextRead(
+                        Terms(found.Where(t => t.Grade > Grade.Together)),
+                        Terms(found.Where(t => t.Grade == Grade.Together))
+                    );
+                }
 
-        ReadTerm[] Terms(IEnumerable<(Grade Grade, ShelfLine Line)> found) =>
-            [.. found.Select(t => new ReadTerm(t.Line.Key, Number(t.Line.Volume), Number(t.Line.Competition), shelf.Norm.BandOf((long?)Number(t.Line.Competition))))];
-        static double? Number(double value) => double.IsNaN(value) ? null : value;
-    }, stop);
+                ReadTerm[] Terms(IEnumerable<(Grade Grade, ShelfLine Line)> found) =>
+                    [
+                        .. found.Select(t => new ReadTerm(
+                            t.Line.Key,
+                            Number(t.Line.Volume),
+                            Number(t.Line.Competition),
+                            shelf.Norm.BandOf((long?)Number(t.Line.Competition))
+                        )),
+                    ];
+                static double? Number(double value) => double.IsNaN(value) ? null : value;
+            },
+            stop
+        );
 
     /// <summary>Forgets what was kept of a shelf: it changed behind its back, and is read again when it is next asked for.</summary>
     public void Evict(string marketId)
@@ -94,7 +117,13 @@ public sealed class Shelves(IMarket market, DataVersion commits)
     /// </summary>
     /// <param name="settle">Whether the norm of a large shelf is taken anew too, which takes a while.</param>
     /// <returns>Every term given, by key.</returns>
-    public async Task<Dictionary<string, TermRow>> Save(TinContext db, string marketId, IReadOnlyCollection<Found> found, CancellationToken stop, bool settle = true)
+    public async Task<Dictionary<string, TermRow>> Save(
+        TinContext db,
+        string marketId,
+        IReadOnlyCollection<Found> found,
+        CancellationToken stop,
+        bool settle = true
+    )
     {
         var byKey = new Dictionary<string, Found>(StringComparer.Ordinal);
         foreach (var one in found)
@@ -107,29 +136,43 @@ public sealed class Shelves(IMarket market, DataVersion commits)
         {
             var shelf = await Load(db, marketId, stop);
             Dictionary<string, TermRow> terms = [];
-            await db.InOneWrite(async () =>
-            {
-                terms = await TermsOf(db, marketId, byKey.Keys, stop);
-                var changed = new HashSet<TermRow>();
-                foreach (var (key, one) in byKey)
-                    if (!terms.ContainsKey(key))
-                        changed.Add(terms[key] = db.Terms.Add(new() { MarketId = marketId, Text = one.Text.Trim(), Key = key }).Entity);
-                await db.SaveChangesAsync(stop);
-                foreach (var (key, one) in byKey)
-                    if (one.Reading is { } reading && !Same(terms[key].Reading, reading))
-                    {
-                        reading.TermId = terms[key].Id;
-                        terms[key].Reading = reading;
-                        changed.Add(terms[key]);
-                    }
+            await db.InOneWrite(
+                async () =>
+                {
+                    terms = await TermsOf(db, marketId, byKey.Keys, stop);
+                    var changed = new HashSet<TermRow>();
+                    foreach (var (key, one) in byKey)
+                        if (!terms.ContainsKey(key))
+                            changed.Add(
+                                terms[key] = db
+                                    .Terms.Add(
+                                        new()
+                                        {
+                                            MarketId = marketId,
+                                            Text = one.Text.Trim(),
+                                            Key = key,
+                                        }
+                                    )
+                                    .Entity
+                            );
+                    await db.SaveChangesAsync(stop);
+                    foreach (var (key, one) in byKey)
+                        if (one.Reading is { } reading && !Same(terms[key].Reading, reading))
+                        {
+                            reading.TermId = terms[key].Id;
+                            terms[key].Reading = reading;
+                            changed.Add(terms[key]);
+                        }
 
-                await db.SaveChangesAsync(stop);
-                touched = changed.Count > 0;
-                foreach (var term in changed)
-                    shelf.Set(ShelfLine.Of(term));
-                if (shelf.ChangesSinceNorm > 0 && (settle || shelf.Count < Small))
-                    await SaveStatistics(db, marketId, shelf.ComputeStatistics(), stop);
-            }, stop);
+                    await db.SaveChangesAsync(stop);
+                    touched = changed.Count > 0;
+                    foreach (var term in changed)
+                        shelf.Set(ShelfLine.Of(term));
+                    if (shelf.ChangesSinceNorm > 0 && (settle || shelf.Count < Small))
+                        await SaveStatistics(db, marketId, shelf.ComputeStatistics(), stop);
+                },
+                stop
+            );
             return terms;
         }
         catch when (touched)
@@ -146,24 +189,52 @@ public sealed class Shelves(IMarket market, DataVersion commits)
 
     /// <summary>Measures terms that the shelf has no fresh reading of, and puts all of them on it.</summary>
     /// <returns>Every term given, by key.</returns>
-    public Task<Dictionary<string, TermRow>> Measure(TinContext db, string marketId, IReadOnlyCollection<string> texts, CancellationToken stop, bool settle = true) =>
-        Measure(db, marketId, texts, onlyTyped: false, settle, stop);
+    public Task<Dictionary<string, TermRow>> Measure(
+        TinContext db,
+        string marketId,
+        IReadOnlyCollection<string> texts,
+        CancellationToken stop,
+        bool settle = true
+    ) => Measure(db, marketId, texts, onlyTyped: false, settle, stop);
 
     /// <summary>The same, but what nobody types there is left out, of the answer and of the shelf, unless it lies there already.</summary>
-    public Task<Dictionary<string, TermRow>> MeasureTyped(TinContext db, string marketId, IReadOnlyCollection<string> texts, CancellationToken stop) =>
-        Measure(db, marketId, texts, onlyTyped: true, settle: true, stop);
+    public Task<Dictionary<string, TermRow>> MeasureTyped(
+        TinContext db,
+        string marketId,
+        IReadOnlyCollection<string> texts,
+        CancellationToken stop
+    ) => Measure(db, marketId, texts, onlyTyped: true, settle: true, stop);
 
-    private async Task<Dictionary<string, TermRow>> Measure(TinContext db, string marketId, IReadOnlyCollection<string> texts, bool onlyTyped, bool settle, CancellationToken stop)
+    private async Task<Dictionary<string, TermRow>> Measure(
+        TinContext db,
+        string marketId,
+        IReadOnlyCollection<string> texts,
+        bool onlyTyped,
+        bool settle,
+        CancellationToken stop
+    )
     {
         var from = ShelfLine.DayOf(DateTime.UtcNow) - FreshDays;
         var byKey = texts.Select(t => (Text: t, Key: Tokens.Key(t))).Where(t => t.Key.Length > 0).DistinctBy(t => t.Key).ToList();
         // What is fresh is not measured again, and what a person put right never is.
-        var (fresh, there) = await Query(db, marketId, shelf =>
-        {
-            var rows = byKey.Select(t => (t.Key, Row: shelf.RowOf(t.Key))).Where(t => t.Row >= 0).ToList();
-            return (rows.Where(t => shelf[t.Row].Day > from || shelf[t.Row].Source == ByHand).Select(t => t.Key).ToHashSet(), rows.Select(t => t.Key).ToHashSet());
-        }, stop);
-        var found = byKey.Where(t => !fresh.Contains(t.Key)).Select(t => new Found(t.Text, market.Read(marketId, t.Text))).Where(f => !onlyTyped || f.Reading is not null).ToList();
+        var (fresh, there) = await Query(
+            db,
+            marketId,
+            shelf =>
+            {
+                var rows = byKey.Select(t => (t.Key, Row: shelf.RowOf(t.Key))).Where(t => t.Row >= 0).ToList();
+                return (
+                    rows.Where(t => shelf[t.Row].Day > from || shelf[t.Row].Source == ByHand).Select(t => t.Key).ToHashSet(),
+                    rows.Select(t => t.Key).ToHashSet()
+                );
+            },
+            stop
+        );
+        var found = byKey
+            .Where(t => !fresh.Contains(t.Key))
+            .Select(t => new Found(t.Text, market.Read(marketId, t.Text)))
+            .Where(f => !onlyTyped || f.Reading is not null)
+            .ToList();
         var terms = found.Count > 0 ? await Save(db, marketId, found, stop, settle) : [];
         foreach (var (key, term) in await TermsOf(db, marketId, [.. there.Where(k => !terms.ContainsKey(k))], stop))
             terms[key] = term;
@@ -171,12 +242,19 @@ public sealed class Shelves(IMarket market, DataVersion commits)
     }
 
     /// <summary>Terms by key, with the readings that count.</summary>
-    public static async Task<Dictionary<string, TermRow>> TermsOf(TinContext db, string marketId, IReadOnlyCollection<string> keys, CancellationToken stop)
+    public static async Task<Dictionary<string, TermRow>> TermsOf(
+        TinContext db,
+        string marketId,
+        IReadOnlyCollection<string> keys,
+        CancellationToken stop
+    )
     {
         var terms = new Dictionary<string, TermRow>(StringComparer.Ordinal);
         foreach (var some in keys.Chunk(400))
-            foreach (var term in await db.Terms.Include(t => t.Reading).Where(t => t.MarketId == marketId && some.Contains(t.Key)).ToListAsync(stop))
-                terms[term.Key] = term;
+        foreach (
+            var term in await db.Terms.Include(t => t.Reading).Where(t => t.MarketId == marketId && some.Contains(t.Key)).ToListAsync(stop)
+        )
+            terms[term.Key] = term;
         return terms;
     }
 
@@ -210,7 +288,8 @@ public sealed class Shelves(IMarket market, DataVersion commits)
 
     private static void ReadColumns(ShelfColumns shelf, sqlite3 database, string marketId, CancellationToken stop)
     {
-        const string Rows = "SELECT t.Id, t.Key, IFNULL(r.Volume, -1), IFNULL(r.Competition, -1), IFNULL(r.TitlesHolding, -1), IFNULL(r.ClickCost, -1), r.TakenAt, r.Source FROM Terms t NOT INDEXED LEFT JOIN Readings r ON r.Id = t.ReadingId WHERE t.MarketId = ?1";
+        const string Rows =
+            "SELECT t.Id, t.Key, IFNULL(r.Volume, -1), IFNULL(r.Competition, -1), IFNULL(r.TitlesHolding, -1), IFNULL(r.ClickCost, -1), r.TakenAt, r.Source FROM Terms t NOT INDEXED LEFT JOIN Readings r ON r.Id = t.ReadingId WHERE t.MarketId = ?1";
         if (raw.sqlite3_prepare_v2(database, Rows, out var rows) != raw.SQLITE_OK)
             throw new InvalidOperationException(raw.sqlite3_errmsg(database).utf8_to_string());
         using (rows)
@@ -226,7 +305,10 @@ public sealed class Shelves(IMarket market, DataVersion commits)
                 if (!at.SequenceEqual(dayOf))
                 {
                     dayOf = at.ToArray();
-                    day = dayOf.Length == 0 ? double.NaN : ShelfLine.DayOf(DateTime.Parse(Encoding.UTF8.GetString(dayOf), CultureInfo.InvariantCulture));
+                    day =
+                        dayOf.Length == 0
+                            ? double.NaN
+                            : ShelfLine.DayOf(DateTime.Parse(Encoding.UTF8.GetString(dayOf), CultureInfo.InvariantCulture));
                 }
 
                 var from = Sqlite.Text(statement, 7);
@@ -244,6 +326,11 @@ public sealed class Shelves(IMarket market, DataVersion commits)
     }
 
     private static bool Same(ReadingRow? old, ReadingRow now) =>
-        old is not null && old.Source == now.Source && old.Volume == now.Volume && old.Competition == now.Competition
-        && old.TitlesHolding == now.TitlesHolding && old.ClickCost == now.ClickCost && old.From == now.From;
+        old is not null
+        && old.Source == now.Source
+        && old.Volume == now.Volume
+        && old.Competition == now.Competition
+        && old.TitlesHolding == now.TitlesHolding
+        && old.ClickCost == now.ClickCost
+        && old.From == now.From;
 }

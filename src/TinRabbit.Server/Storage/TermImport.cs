@@ -17,7 +17,8 @@ public sealed class TermImport : IDisposable
     // About 150 ms of writing.
     private const int Portion = 20_000;
     private const string TimeFormat = "yyyy-MM-dd HH:mm:ss.FFFFFFF";
-    private const string ReadingColumns = "INSERT INTO Readings(Id, TermId, Volume, Competition, TitlesHolding, ClickCost, Months, [From], Source, TakenAt) ";
+    private const string ReadingColumns =
+        "INSERT INTO Readings(Id, TermId, Volume, Competition, TitlesHolding, ClickCost, Months, [From], Source, TakenAt) ";
     private static readonly TimeSpan FilesKept = TimeSpan.FromDays(1);
 
     private readonly WriteGate _writes;
@@ -31,10 +32,18 @@ public sealed class TermImport : IDisposable
         _writes = writes;
         _connection = Connect(connectionString);
         // A key is staged only where it is not the text itself.
-        Run("PRAGMA temp_store=FILE; PRAGMA cache_size=-65536; PRAGMA temp.cache_size=-32768; "
-            + "CREATE TEMP TABLE Aside(Row INTEGER PRIMARY KEY, Text TEXT, OtherKey TEXT, Volume INTEGER, Competition INTEGER, Titles INTEGER, Cost TEXT, Months TEXT, "
-            + "Key TEXT AS (IFNULL(OtherKey, Text)), Measured INTEGER AS (COALESCE(Volume, Competition, Titles, Cost, Months) IS NOT NULL)); BEGIN");
-        Check(raw.sqlite3_prepare_v2(_connection.Handle, "INSERT INTO Aside(Row, Text, OtherKey, Volume, Competition, Titles, Cost, Months) VALUES(?1,?2,?3,?4,?5,?6,?7,?8)", out _stage));
+        Run(
+            "PRAGMA temp_store=FILE; PRAGMA cache_size=-65536; PRAGMA temp.cache_size=-32768; "
+                + "CREATE TEMP TABLE Aside(Row INTEGER PRIMARY KEY, Text TEXT, OtherKey TEXT, Volume INTEGER, Competition INTEGER, Titles INTEGER, Cost TEXT, Months TEXT, "
+                + "Key TEXT AS (IFNULL(OtherKey, Text)), Measured INTEGER AS (COALESCE(Volume, Competition, Titles, Cost, Months) IS NOT NULL)); BEGIN"
+        );
+        Check(
+            raw.sqlite3_prepare_v2(
+                _connection.Handle,
+                "INSERT INTO Aside(Row, Text, OtherKey, Volume, Competition, Titles, Cost, Months) VALUES(?1,?2,?3,?4,?5,?6,?7,?8)",
+                out _stage
+            )
+        );
     }
 
     /// <summary>Stages one term.</summary>
@@ -61,13 +70,22 @@ public sealed class TermImport : IDisposable
     /// <param name="now">When they were taken.</param>
     /// <param name="progress">Is told the share that is written, 0–1.</param>
     /// <param name="stop">Stops it.</param>
-    public async Task<ImportCount> Finish(string marketId, string source, DateOnly? from, DateTime now, Action<double> progress, CancellationToken stop)
+    public async Task<ImportCount> Finish(
+        string marketId,
+        string source,
+        DateOnly? from,
+        DateTime now,
+        Action<double> progress,
+        CancellationToken stop
+    )
     {
         Run("COMMIT");
         var import = await Begin(marketId, source, now, stop);
         try
         {
-            int added, changed, known;
+            int added,
+                changed,
+                known;
             using (stop.Register(() => raw.sqlite3_interrupt(_connection.Handle)))
             {
                 added = await AddNew(import, from, now, progress, stop);
@@ -116,21 +134,41 @@ public sealed class TermImport : IDisposable
     // Reserves ids, so that what the import adds can be told from what others add meanwhile.
     private async Task<ImportRow> Begin(string marketId, string source, DateTime now, CancellationToken stop)
     {
-        var import = new ImportRow { MarketId = marketId, Source = source, At = now, Rows = _rows };
-        await Write(() =>
+        var import = new ImportRow
         {
-            import.FirstTerm = Reserve("Terms");
-            import.FirstReading = Reserve("Readings");
-            import.Id = (int)Ask(
-                "INSERT INTO Imports(MarketId, Source, At, Done, FirstTerm, FirstReading, Rows) VALUES($market, $source, $at, 0, $term, $reading, $rows) RETURNING Id",
-                ("$market", marketId), ("$source", source), ("$at", Written(now)), ("$term", import.FirstTerm), ("$reading", import.FirstReading), ("$rows", _rows));
-        }, stop);
+            MarketId = marketId,
+            Source = source,
+            At = now,
+            Rows = _rows,
+        };
+        await Write(
+            () =>
+            {
+                import.FirstTerm = Reserve("Terms");
+                import.FirstReading = Reserve("Readings");
+                import.Id = (int)Ask(
+                    "INSERT INTO Imports(MarketId, Source, At, Done, FirstTerm, FirstReading, Rows) VALUES($market, $source, $at, 0, $term, $reading, $rows) RETURNING Id",
+                    ("$market", marketId),
+                    ("$source", source),
+                    ("$at", Written(now)),
+                    ("$term", import.FirstTerm),
+                    ("$reading", import.FirstReading),
+                    ("$rows", _rows)
+                );
+            },
+            stop
+        );
         return import;
     }
 
     private long Reserve(string table)
     {
-        var first = 1 + Math.Max(Ask($"SELECT COALESCE(MAX(Id), 0) FROM {table}"), Ask($"SELECT COALESCE((SELECT seq FROM sqlite_sequence WHERE name='{table}'), 0)"));
+        var first =
+            1
+            + Math.Max(
+                Ask($"SELECT COALESCE(MAX(Id), 0) FROM {table}"),
+                Ask($"SELECT COALESCE((SELECT seq FROM sqlite_sequence WHERE name='{table}'), 0)")
+            );
         if (Run($"UPDATE sqlite_sequence SET seq = $last WHERE name = '{table}'", ("$last", first + _rows - 1)) == 0)
             Run($"INSERT INTO sqlite_sequence(name, seq) VALUES('{table}', $last)", ("$last", first + _rows - 1));
         return first;
@@ -143,13 +181,23 @@ public sealed class TermImport : IDisposable
         for (var first = 1; first <= _rows; first += Portion)
         {
             (string, object)[] about = [.. About(import, from, now), ("$first", first), ("$last", first + Portion - 1)];
-            await Write(() =>
-            {
-                added += Run("INSERT OR IGNORE INTO Terms(Id, MarketId, Text, Key, ReadingId) SELECT $terms + Row, $market, Text, Key, CASE WHEN Measured THEN $readings + Row END "
-                    + "FROM Aside WHERE Row BETWEEN $first AND $last ORDER BY Row", about);
-                Run(ReadingColumns + "SELECT $readings + a.Row, $terms + a.Row, a.Volume, a.Competition, a.Titles, a.Cost, a.Months, CASE WHEN a.Months IS NOT NULL THEN $from END, $source, $now "
-                    + "FROM Aside a JOIN Terms t ON t.Id = $terms + a.Row WHERE a.Measured AND a.Row BETWEEN $first AND $last ORDER BY a.Row", about);
-            }, stop);
+            await Write(
+                () =>
+                {
+                    added += Run(
+                        "INSERT OR IGNORE INTO Terms(Id, MarketId, Text, Key, ReadingId) SELECT $terms + Row, $market, Text, Key, CASE WHEN Measured THEN $readings + Row END "
+                            + "FROM Aside WHERE Row BETWEEN $first AND $last ORDER BY Row",
+                        about
+                    );
+                    Run(
+                        ReadingColumns
+                            + "SELECT $readings + a.Row, $terms + a.Row, a.Volume, a.Competition, a.Titles, a.Cost, a.Months, CASE WHEN a.Months IS NOT NULL THEN $from END, $source, $now "
+                            + "FROM Aside a JOIN Terms t ON t.Id = $terms + a.Row WHERE a.Measured AND a.Row BETWEEN $first AND $last ORDER BY a.Row",
+                        about
+                    );
+                },
+                stop
+            );
             progress((double)Math.Min(_rows, first + Portion - 1) / _rows);
         }
 
@@ -160,23 +208,42 @@ public sealed class TermImport : IDisposable
     private async Task<(int Changed, int Known)> ChangeKnown(ImportRow import, DateOnly? from, DateTime now, CancellationToken stop)
     {
         var about = About(import, from, now);
-        Run("CREATE TEMP TABLE Known AS SELECT MIN(a.Row) AS Row, t.Id AS TermId FROM Aside a JOIN Terms t ON t.MarketId = $market AND t.Key = a.Key "
-            + "WHERE t.Id NOT BETWEEN $terms + 1 AND $terms + $rows GROUP BY t.Id", about);
+        Run(
+            "CREATE TEMP TABLE Known AS SELECT MIN(a.Row) AS Row, t.Id AS TermId FROM Aside a JOIN Terms t ON t.MarketId = $market AND t.Key = a.Key "
+                + "WHERE t.Id NOT BETWEEN $terms + 1 AND $terms + $rows GROUP BY t.Id",
+            about
+        );
         var known = (int)Ask("SELECT COUNT(*) FROM Known");
-        Run("CREATE TEMP TABLE Other AS SELECT k.Row, k.TermId FROM Known k JOIN Aside a ON a.Row = k.Row JOIN Terms t ON t.Id = k.TermId LEFT JOIN Readings r ON r.Id = t.ReadingId WHERE a.Measured AND NOT "
-            + "(r.Id IS NOT NULL AND r.Source IS $source AND r.Volume IS a.Volume AND r.Competition IS a.Competition AND r.TitlesHolding IS a.Titles AND r.ClickCost IS a.Cost AND r.Months IS a.Months)", about);
+        Run(
+            "CREATE TEMP TABLE Other AS SELECT k.Row, k.TermId FROM Known k JOIN Aside a ON a.Row = k.Row JOIN Terms t ON t.Id = k.TermId LEFT JOIN Readings r ON r.Id = t.ReadingId WHERE a.Measured AND NOT "
+                + "(r.Id IS NOT NULL AND r.Source IS $source AND r.Volume IS a.Volume AND r.Competition IS a.Competition AND r.TitlesHolding IS a.Titles AND r.ClickCost IS a.Cost AND r.Months IS a.Months)",
+            about
+        );
         var others = (int)Ask("SELECT COALESCE(MAX(rowid), 0) FROM Other");
         var changed = 0;
         for (var first = 1; first <= others; first += Portion)
         {
             (string, object)[] some = [.. about, ("$first", first), ("$last", first + Portion - 1)];
-            await Write(() =>
-            {
-                Run("INSERT INTO ImportChanges(ImportId, TermId, ReadingId) SELECT $id, o.TermId, t.ReadingId FROM Other o JOIN Terms t ON t.Id = o.TermId WHERE o.rowid BETWEEN $first AND $last", some);
-                changed += Run(ReadingColumns + "SELECT $readings + a.Row, o.TermId, a.Volume, a.Competition, a.Titles, a.Cost, a.Months, CASE WHEN a.Months IS NOT NULL THEN $from END, $source, $now "
-                    + "FROM Other o JOIN Aside a ON a.Row = o.Row WHERE o.rowid BETWEEN $first AND $last", some);
-                Run("UPDATE Terms SET ReadingId = $readings + o.Row FROM Other o WHERE Terms.Id = o.TermId AND o.rowid BETWEEN $first AND $last", some);
-            }, stop);
+            await Write(
+                () =>
+                {
+                    Run(
+                        "INSERT INTO ImportChanges(ImportId, TermId, ReadingId) SELECT $id, o.TermId, t.ReadingId FROM Other o JOIN Terms t ON t.Id = o.TermId WHERE o.rowid BETWEEN $first AND $last",
+                        some
+                    );
+                    changed += Run(
+                        ReadingColumns
+                            + "SELECT $readings + a.Row, o.TermId, a.Volume, a.Competition, a.Titles, a.Cost, a.Months, CASE WHEN a.Months IS NOT NULL THEN $from END, $source, $now "
+                            + "FROM Other o JOIN Aside a ON a.Row = o.Row WHERE o.rowid BETWEEN $first AND $last",
+                        some
+                    );
+                    Run(
+                        "UPDATE Terms SET ReadingId = $readings + o.Row FROM Other o WHERE Terms.Id = o.TermId AND o.rowid BETWEEN $first AND $last",
+                        some
+                    );
+                },
+                stop
+            );
         }
 
         return (changed, known);
@@ -186,38 +253,71 @@ public sealed class TermImport : IDisposable
     private static async Task Remove(SqliteConnection connection, ImportRow import, WriteGate writes)
     {
         (string, object)[] about = [("$id", import.Id), ("$r1", import.FirstReading), ("$r2", import.FirstReading + import.Rows - 1)];
-        await Write(connection, writes, () =>
-        {
-            Run(connection, "UPDATE Terms SET ReadingId = c.ReadingId FROM ImportChanges c WHERE c.ImportId = $id AND Terms.Id = c.TermId AND Terms.ReadingId BETWEEN $r1 AND $r2", about);
-            Run(connection, "DELETE FROM ImportChanges WHERE ImportId = $id", about);
-        }, CancellationToken.None);
+        await Write(
+            connection,
+            writes,
+            () =>
+            {
+                Run(
+                    connection,
+                    "UPDATE Terms SET ReadingId = c.ReadingId FROM ImportChanges c WHERE c.ImportId = $id AND Terms.Id = c.TermId AND Terms.ReadingId BETWEEN $r1 AND $r2",
+                    about
+                );
+                Run(connection, "DELETE FROM ImportChanges WHERE ImportId = $id", about);
+            },
+            CancellationToken.None
+        );
         for (var first = 0L; first < import.Rows; first += Portion)
         {
             var last = Math.Min(import.Rows, first + Portion) - 1;
-            (string, object)[] some = [.. about, ("$t1", import.FirstTerm + first), ("$t2", import.FirstTerm + last), ("$p1", import.FirstReading + first), ("$p2", import.FirstReading + last)];
-            await Write(connection, writes, () =>
-            {
-                Run(connection, "UPDATE Terms SET ReadingId = (SELECT MAX(r.Id) FROM Readings r WHERE r.TermId = Terms.Id AND r.Id NOT BETWEEN $r1 AND $r2) WHERE Id BETWEEN $t1 AND $t2 AND ReadingId BETWEEN $r1 AND $r2", some);
-                Run(connection, "DELETE FROM Terms WHERE Id BETWEEN $t1 AND $t2 AND ReadingId IS NULL", some);
-                Run(connection, "DELETE FROM Readings WHERE Id BETWEEN $p1 AND $p2", some);
-            }, CancellationToken.None);
+            (string, object)[] some =
+            [
+                .. about,
+                ("$t1", import.FirstTerm + first),
+                ("$t2", import.FirstTerm + last),
+                ("$p1", import.FirstReading + first),
+                ("$p2", import.FirstReading + last),
+            ];
+            await Write(
+                connection,
+                writes,
+                () =>
+                {
+                    Run(
+                        connection,
+                        "UPDATE Terms SET ReadingId = (SELECT MAX(r.Id) FROM Readings r WHERE r.TermId = Terms.Id AND r.Id NOT BETWEEN $r1 AND $r2) WHERE Id BETWEEN $t1 AND $t2 AND ReadingId BETWEEN $r1 AND $r2",
+                        some
+                    );
+                    Run(connection, "DELETE FROM Terms WHERE Id BETWEEN $t1 AND $t2 AND ReadingId IS NULL", some);
+                    Run(connection, "DELETE FROM Readings WHERE Id BETWEEN $p1 AND $p2", some);
+                },
+                CancellationToken.None
+            );
         }
 
         await Write(connection, writes, () => Run(connection, "DELETE FROM Imports WHERE Id = $id", about), CancellationToken.None);
     }
 
     private (string, object)[] About(ImportRow import, DateOnly? from, DateTime now) =>
-    [
-        ("$id", import.Id), ("$terms", import.FirstTerm - 1), ("$readings", import.FirstReading - 1), ("$rows", import.Rows), ("$market", import.MarketId), ("$source", import.Source),
-        ("$from", (object?)from?.ToString("yyyy-MM-dd", CultureInfo.InvariantCulture) ?? DBNull.Value), ("$now", Written(now)),
-    ];
+        [
+            ("$id", import.Id),
+            ("$terms", import.FirstTerm - 1),
+            ("$readings", import.FirstReading - 1),
+            ("$rows", import.Rows),
+            ("$market", import.MarketId),
+            ("$source", import.Source),
+            ("$from", (object?)from?.ToString("yyyy-MM-dd", CultureInfo.InvariantCulture) ?? DBNull.Value),
+            ("$now", Written(now)),
+        ];
 
     private static string Written(DateTime at) => at.ToString(TimeFormat, CultureInfo.InvariantCulture);
 
     // Rows refer to each other before both are there; what is written is consistent as a whole.
     private static SqliteConnection Connect(string connectionString)
     {
-        var connection = new SqliteConnection(new SqliteConnectionStringBuilder(connectionString) { ForeignKeys = false, Pooling = false }.ToString());
+        var connection = new SqliteConnection(
+            new SqliteConnectionStringBuilder(connectionString) { ForeignKeys = false, Pooling = false }.ToString()
+        );
         connection.Open();
         return connection;
     }

@@ -10,15 +10,20 @@ namespace TinRabbit.Server.Storage;
 /// <param name="options">Where it is.</param>
 /// <param name="writes">Lets one writer in at a time; null where nobody else can write.</param>
 /// <param name="commits">Is told of every change to terms, picks and profiles.</param>
-public sealed class TinContext(DbContextOptions<TinContext> options, WriteGate? writes = null, DataVersion? commits = null) : DbContext(options)
+public sealed class TinContext(DbContextOptions<TinContext> options, WriteGate? writes = null, DataVersion? commits = null)
+    : DbContext(options)
 {
     private bool _inTransaction;
 
     /// <summary>Saves when no other writer is in between; then tells what was changed.</summary>
     public override async Task<int> SaveChangesAsync(bool acceptAllChangesOnSuccess, CancellationToken stop = default)
     {
-        var terms = ChangeTracker.Entries().Any(e => e.State is EntityState.Added or EntityState.Modified or EntityState.Deleted
-            && e.Entity is PickRow or TermRow or ReadingRow or MarketRow or PlatformRow or ProductRow);
+        var terms = ChangeTracker
+            .Entries()
+            .Any(e =>
+                e.State is EntityState.Added or EntityState.Modified or EntityState.Deleted
+                && e.Entity is PickRow or TermRow or ReadingRow or MarketRow or PlatformRow or ProductRow
+            );
         using var turn = _inTransaction || writes is null ? null : await writes.Enter(stop);
         var saved = await base.SaveChangesAsync(acceptAllChangesOnSuccess, stop);
         if (terms && !_inTransaction)
@@ -67,11 +72,20 @@ public sealed class TinContext(DbContextOptions<TinContext> options, WriteGate? 
 
     /// <summary>How to connect to a database file; pooled connections stay open between uses.</summary>
     public static string Connection(string file, bool pooled = true) =>
-        new Microsoft.Data.Sqlite.SqliteConnectionStringBuilder { DataSource = file, DefaultTimeout = 10, Pooling = pooled }.ToString();
+        new Microsoft.Data.Sqlite.SqliteConnectionStringBuilder
+        {
+            DataSource = file,
+            DefaultTimeout = 10,
+            Pooling = pooled,
+        }.ToString();
 
     /// <summary>Opens a database file by itself, outside the running server; it is closed when this is disposed.</summary>
     public static TinContext Open(string file) =>
-        new(new DbContextOptionsBuilder<TinContext>().UseSqlite(Connection(file, pooled: false), s => s.UseQuerySplittingBehavior(QuerySplittingBehavior.SplitQuery)).Options);
+        new(
+            new DbContextOptionsBuilder<TinContext>()
+                .UseSqlite(Connection(file, pooled: false), s => s.UseQuerySplittingBehavior(QuerySplittingBehavior.SplitQuery))
+                .Options
+        );
 
     protected override void OnModelCreating(ModelBuilder model)
     {
@@ -141,16 +155,24 @@ public sealed class TinContext(DbContextOptions<TinContext> options, WriteGate? 
     private const string NotDeleted = "DeletedAt IS NULL";
 
     // What is deleted stays in its table, so that it can come back, and no query sees it.
-    private static void Hide<T>(ModelBuilder model) where T : class, IDeletable => model.Entity<T>().HasQueryFilter(row => row.DeletedAt == null);
+    private static void Hide<T>(ModelBuilder model)
+        where T : class, IDeletable => model.Entity<T>().HasQueryFilter(row => row.DeletedAt == null);
 
-    protected override void ConfigureConventions(ModelConfigurationBuilder conventions) => conventions.Properties<DateTime>().HaveConversion<Utc>();
+    protected override void ConfigureConventions(ModelConfigurationBuilder conventions) =>
+        conventions.Properties<DateTime>().HaveConversion<Utc>();
 
     // SQLite forgets that a time is UTC.
     private sealed class Utc() : ValueConverter<DateTime, DateTime>(t => t, t => DateTime.SpecifyKind(t, DateTimeKind.Utc));
 
-    private static void Json<T>(PropertyBuilder<T> property) => property.HasConversion(
-        new ValueConverter<T, string>(v => JsonSerializer.Serialize(v, JsonSerializerOptions.Web), s => JsonSerializer.Deserialize<T>(s, JsonSerializerOptions.Web)!),
-        new ValueComparer<T>(
-            (a, b) => JsonSerializer.Serialize(a, JsonSerializerOptions.Web) == JsonSerializer.Serialize(b, JsonSerializerOptions.Web),
-            v => JsonSerializer.Serialize(v, JsonSerializerOptions.Web).GetHashCode()));
+    private static void Json<T>(PropertyBuilder<T> property) =>
+        property.HasConversion(
+            new ValueConverter<T, string>(
+                v => JsonSerializer.Serialize(v, JsonSerializerOptions.Web),
+                s => JsonSerializer.Deserialize<T>(s, JsonSerializerOptions.Web)!
+            ),
+            new ValueComparer<T>(
+                (a, b) => JsonSerializer.Serialize(a, JsonSerializerOptions.Web) == JsonSerializer.Serialize(b, JsonSerializerOptions.Web),
+                v => JsonSerializer.Serialize(v, JsonSerializerOptions.Web).GetHashCode()
+            )
+        );
 }

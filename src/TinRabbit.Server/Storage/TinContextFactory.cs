@@ -7,5 +7,9 @@ namespace TinRabbit.Server.Storage;
 internal sealed class TinContextFactory : IDesignTimeDbContextFactory<TinContext>
 {
     public TinContext CreateDbContext(string[] args) =>
-        new(new DbContextOptionsBuilder<TinContext>().UseSqlite(TinContext.Connection(Path.Combine(Path.GetTempPath(), "tinrabbit.db"))).Options);
+        new(
+            new DbContextOptionsBuilder<TinContext>()
+                .UseSqlite(TinContext.Connection(Path.Combine(Path.GetTempPath(), "tinrabbit.db")))
+                .Options
+        );
 }

@@ -17,13 +17,24 @@ internal static class WarmUp
     /// <param name="stop">Stops it.</param>
     public static async Task Weigh(TinContext db, string marketId, string address, CancellationToken stop)
     {
-        if (await db.Listings.Where(l => db.Picks.Any(p => p.ProductId == l.ProductId)).Select(l => new { l.Id, l.Copy }).FirstOrDefaultAsync(stop) is not { } listing)
+        if (
+            await db
+                .Listings.Where(l => db.Picks.Any(p => p.ProductId == l.ProductId))
+                .Select(l => new { l.Id, l.Copy })
+                .FirstOrDefaultAsync(stop)
+            is not { } listing
+        )
             return;
         using var http = new HttpClient { BaseAddress = new(address) };
         string? since = null;
         for (var i = 0; i < Times; i++)
         {
-            var asked = new { marketId, fields = Listings.Parse(i % 2 == 0 ? listing.Copy : "{}"), since };
+            var asked = new
+            {
+                marketId,
+                fields = Listings.Parse(i % 2 == 0 ? listing.Copy : "{}"),
+                since,
+            };
             using var answer = await http.PostAsJsonAsync($"/api/listings/{listing.Id}/weigh", asked, stop);
             since = (await answer.Content.ReadFromJsonAsync<JsonElement>(stop)).GetProperty("id").GetString();
         }

@@ -31,9 +31,21 @@ public sealed record DraftRequest(string MarketId, JsonElement? Fields, [MaxLeng
 /// <param name="Id">To be given as <see cref="DraftRequest.Since"/> next time.</param>
 /// <param name="Since">The weighing that the terms left out are to be taken from; null when none is left out.</param>
 public sealed record WeighingView(
-    double Reach, double Grip, int Eligible, int Picks, double Volume, double TotalVolume, int UnknownVolume,
-    IReadOnlyList<string> Fields, IReadOnlyList<PickWeight> Terms, IReadOnlyDictionary<string, RoomUsed> Rooms, IReadOnlyList<AvoidedUse> Avoided,
-    string Id, string? Since, WeighingSums Sums);
+    double Reach,
+    double Grip,
+    int Eligible,
+    int Picks,
+    double Volume,
+    double TotalVolume,
+    int UnknownVolume,
+    IReadOnlyList<string> Fields,
+    IReadOnlyList<PickWeight> Terms,
+    IReadOnlyDictionary<string, RoomUsed> Rooms,
+    IReadOnlyList<AvoidedUse> Avoided,
+    string Id,
+    string? Since,
+    WeighingSums Sums
+);
 
 /// <summary>The sums that reach and grip are made of, 0 or more.</summary>
 /// <param name="EligibleDemand">Σ volume·fit of the eligible picks.</param>
@@ -54,8 +66,17 @@ public sealed record ExplainRequest(string MarketId, [MaxLength(Bounds.TermLengt
 /// <param name="FitWeight">What its fit counts: 1, 0.7 or 0.4.</param>
 /// <param name="HeadroomUsed">Its headroom, or 50 where that is unknown.</param>
 public sealed record TermExplained(
-    string Key, Grade Grade, IReadOnlyList<FieldStrength> Fields, double? SpreadFactor, double? SpreadMean, double Grip,
-    double? Volume, double FitWeight, double HeadroomUsed, double? Worth);
+    string Key,
+    Grade Grade,
+    IReadOnlyList<FieldStrength> Fields,
+    double? SpreadFactor,
+    double? SpreadMean,
+    double Grip,
+    double? Volume,
+    double FitWeight,
+    double HeadroomUsed,
+    double? Worth
+);
 
 /// <summary>An avoided term in the listing's texts.</summary>
 public sealed record AvoidedUse(string Text, string Reason, string Product, IReadOnlyList<Span> Spans);
@@ -65,18 +86,28 @@ public sealed record AvoidedUse(string Text, string Reason, string Product, IRea
 /// <param name="Grades">The best grade in each indexed field.</param>
 /// <param name="Strengths">Its strength in each, 0–1.</param>
 public sealed record PickWeight(
-    string Key, Grade Grade, double Grip,
+    string Key,
+    Grade Grade,
+    double Grip,
     [property: JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)] IReadOnlyList<Grade>? Grades,
     [property: JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)] IReadOnlyList<double>? Strengths,
     [property: JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)] IReadOnlyList<string>? Missing,
     [property: JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)] IReadOnlyList<NearMiss>? Near,
     [property: JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)] bool? Apart,
-    [property: JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)] IReadOnlyList<Span>? Spans)
+    [property: JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)] IReadOnlyList<Span>? Spans
+)
 {
     /// <summary>Whether another says the same of this pick.</summary>
     internal bool ContentEquals(PickWeight other) =>
-        Grade == other.Grade && Grip == other.Grip && Apart == other.Apart && Key == other.Key
-        && Same(Missing, other.Missing) && Same(Spans, other.Spans) && Same(Grades, other.Grades) && Same(Strengths, other.Strengths) && Same(Near, other.Near);
+        Grade == other.Grade
+        && Grip == other.Grip
+        && Apart == other.Apart
+        && Key == other.Key
+        && Same(Missing, other.Missing)
+        && Same(Spans, other.Spans)
+        && Same(Grades, other.Grades)
+        && Same(Strengths, other.Strengths)
+        && Same(Near, other.Near);
 
     private static bool Same<T>(IReadOnlyList<T>? one, IReadOnlyList<T>? other) =>
         ReferenceEquals(one, other) || (one is not null && other is not null && one.SequenceEqual(other));
@@ -86,16 +117,41 @@ internal static class WeighApi
 {
     public static void MapWeigh(this IEndpointRouteBuilder app)
     {
-        app.MapPost("/api/listings/{id:int}/weigh/explain", Explain).WithName("ExplainTerm").WithTags("Weigh").ProducesValidationProblem().WithRequestTimeout(ProblemAnswers.Computes);
-        app.MapPost("/api/listings/{id:int}/weigh", async Task<Results<Ok<WeighingView>, NotFound>> (int id, DraftRequest draft, TinContext db, PreparedPicksCache ready, LastWeighings last, CancellationToken stop) =>
-        {
-            if (await Load(db, ready, id, draft.MarketId, draft.Fields, stop) is not var (picks, copy))
-                return TypedResults.NotFound();
-            return TypedResults.Ok(View(picks, copy, Core.Measures.Weigher.Weigh(picks.Terms, copy, picks.Wanted, stop), draft.Since, last, stop));
-        }).WithName("WeighListing").WithTags("Weigh").ProducesValidationProblem().WithRequestTimeout(ProblemAnswers.Computes);
+        app.MapPost("/api/listings/{id:int}/weigh/explain", Explain)
+            .WithName("ExplainTerm")
+            .WithTags("Weigh")
+            .ProducesValidationProblem()
+            .WithRequestTimeout(ProblemAnswers.Computes);
+        app.MapPost("/api/listings/{id:int}/weigh", WeighListing)
+            .WithName("WeighListing")
+            .WithTags("Weigh")
+            .ProducesValidationProblem()
+            .WithRequestTimeout(ProblemAnswers.Computes);
     }
 
-    private static async Task<Results<Ok<TermExplained>, NotFound>> Explain(int id, ExplainRequest request, TinContext db, PreparedPicksCache ready, CancellationToken stop)
+    private static async Task<Results<Ok<WeighingView>, NotFound>> WeighListing(
+        int id,
+        DraftRequest draft,
+        TinContext db,
+        PreparedPicksCache ready,
+        LastWeighings last,
+        CancellationToken stop
+    )
+    {
+        if (await Load(db, ready, id, draft.MarketId, draft.Fields, stop) is not var (picks, copy))
+            return TypedResults.NotFound();
+        return TypedResults.Ok(
+            View(picks, copy, Core.Measures.Weigher.Weigh(picks.Terms, copy, picks.Wanted, stop), draft.Since, last, stop)
+        );
+    }
+
+    private static async Task<Results<Ok<TermExplained>, NotFound>> Explain(
+        int id,
+        ExplainRequest request,
+        TinContext db,
+        PreparedPicksCache ready,
+        CancellationToken stop
+    )
     {
         if (await Load(db, ready, id, request.MarketId, request.Fields, stop) is not var (picks, copy))
             return TypedResults.NotFound();
@@ -106,38 +162,108 @@ internal static class WeighApi
         var weighed = Core.Measures.Weigher.Weigh(TermSet.Prepare(picks.Platform, [wanted.Text]), copy, [wanted], stop).Terms[0];
         double? worth = wanted.Volume is null ? null : wanted.Worth();
         var spread = weighed.Grade == Grade.Spread;
-        return TypedResults.Ok(new TermExplained(
-            request.Key, weighed.Grade, weighed.Strengths(), spread ? Matcher.SpreadFactor : null, spread ? weighed.Explain().Spread : null, weighed.Grip * 100,
-            wanted.Volume, wanted.Fit.Weight(), wanted.Headroom ?? WantedTerm.TypicalHeadroom, worth));
+        return TypedResults.Ok(
+            new TermExplained(
+                request.Key,
+                weighed.Grade,
+                weighed.Strengths(),
+                spread ? Matcher.SpreadFactor : null,
+                spread ? weighed.Explain().Spread : null,
+                weighed.Grip * 100,
+                wanted.Volume,
+                wanted.Fit.Weight(),
+                wanted.Headroom ?? WantedTerm.TypicalHeadroom,
+                worth
+            )
+        );
     }
 
     // The picks and the texts of a listing: of the draft, or as it is saved.
-    private static async Task<(PreparedPicks Picks, IReadOnlyDictionary<string, FieldValue> Copy)?> Load(TinContext db, PreparedPicksCache ready, int id, string marketId, JsonElement? fields, CancellationToken stop)
+    private static async Task<(PreparedPicks Picks, IReadOnlyDictionary<string, FieldValue> Copy)?> Load(
+        TinContext db,
+        PreparedPicksCache ready,
+        int id,
+        string marketId,
+        JsonElement? fields,
+        CancellationToken stop
+    )
     {
-        if (await db.Listings.AsNoTracking().Where(l => l.Id == id).Select(l => new { l.ProductId, l.Copy, l.Platform.Profile }).FirstOrDefaultAsync(stop) is not { } listing)
+        if (
+            await db
+                .Listings.AsNoTracking()
+                .Where(l => l.Id == id)
+                .Select(l => new
+                {
+                    l.ProductId,
+                    l.Copy,
+                    l.Platform.Profile,
+                })
+                .FirstOrDefaultAsync(stop)
+            is not { } listing
+        )
             return null;
         var picks = await ready.Get(db, listing.ProductId, marketId, listing.Profile, stop);
         return (picks, fields is { } draft ? CopyJson.Read(draft, picks.Platform) : Listings.CopyOf(listing.Copy, picks.Platform));
     }
 
-    private static WeighingView View(PreparedPicks picks, IReadOnlyDictionary<string, FieldValue> copy, Weighing weighing, string? since, LastWeighings last, CancellationToken stop)
+    private static WeighingView View(
+        PreparedPicks picks,
+        IReadOnlyDictionary<string, FieldValue> copy,
+        Weighing weighing,
+        string? since,
+        LastWeighings last,
+        CancellationToken stop
+    )
     {
-        PickWeight[] weights = [.. picks.Keys.Zip(weighing.Terms, (key, w) =>
-        {
-            stop.ThrowIfCancellationRequested();
-            var match = w.Explain();
-            var held = w.Grade is not Grade.Missing;
-            return new PickWeight(key, w.Grade, w.Grip, held ? match.Fields : null, held ? match.Strengths : null,
-                Some(match.Missing), Some(w.Near(match)), match.Apart ? true : null, Some(match.Spans));
-        })];
+        PickWeight[] weights =
+        [
+            .. picks.Keys.Zip(
+                weighing.Terms,
+                (key, w) =>
+                {
+                    stop.ThrowIfCancellationRequested();
+                    var match = w.Explain();
+                    var held = w.Grade is not Grade.Missing;
+                    return new PickWeight(
+                        key,
+                        w.Grade,
+                        w.Grip,
+                        held ? match.Fields : null,
+                        held ? match.Strengths : null,
+                        Some(match.Missing),
+                        Some(w.Near(match)),
+                        match.Apart ? true : null,
+                        Some(match.Spans)
+                    );
+                }
+            ),
+        ];
         var (id, changed) = last.Remember(since, picks, weights);
         return new(
-            weighing.Reach, weighing.Grip, weighing.Eligible, picks.Keys.Count, weighing.Volume, picks.Wanted.Sum(p => p.Volume ?? 0), weighing.UnknownVolume,
+            weighing.Reach,
+            weighing.Grip,
+            weighing.Eligible,
+            picks.Keys.Count,
+            weighing.Volume,
+            picks.Wanted.Sum(p => p.Volume ?? 0),
+            weighing.UnknownVolume,
             [.. picks.Platform.IndexedFields.Select(f => f.Key)],
             changed ?? weights,
             picks.Platform.Fields.ToDictionary(f => f.Key, f => RoomUsed.Of(f, copy.GetValueOrDefault(f.Key))),
-            [.. picks.AvoidedTerms.FindIn(copy).Select(a => new AvoidedUse(picks.Avoided[a.Number].Text, picks.Avoided[a.Number].Reason, picks.Avoided[a.Number].Product, a.Spans))],
-            id, changed is null ? null : since, new(weighing.Demand.Eligible, weighing.Demand.All, weighing.Worth.Gripped, weighing.Worth.All));
+            [
+                .. picks
+                    .AvoidedTerms.FindIn(copy)
+                    .Select(a => new AvoidedUse(
+                        picks.Avoided[a.Number].Text,
+                        picks.Avoided[a.Number].Reason,
+                        picks.Avoided[a.Number].Product,
+                        a.Spans
+                    )),
+            ],
+            id,
+            changed is null ? null : since,
+            new(weighing.Demand.Eligible, weighing.Demand.All, weighing.Worth.Gripped, weighing.Worth.All)
+        );
     }
 
     private static IReadOnlyList<T>? Some<T>(IReadOnlyList<T> list) => list.Count > 0 ? list : null;

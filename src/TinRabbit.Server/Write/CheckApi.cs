@@ -17,12 +17,37 @@ namespace TinRabbit.Server.Write;
 /// <param name="OtherFixes">Other edits that would settle it as well.</param>
 /// <param name="Claim">The claim that is missing in the facts; null for other findings.</param>
 public sealed record FindingView(
-    string Key, string Id, Level Level, string Field, int Item, int Start, int Length, string Why, double Cost, FixView? Fix, bool Aside,
-    IReadOnlyList<FixView> OtherFixes, Claim? Claim)
+    string Key,
+    string Id,
+    Level Level,
+    string Field,
+    int Item,
+    int Start,
+    int Length,
+    string Why,
+    double Cost,
+    FixView? Fix,
+    bool Aside,
+    IReadOnlyList<FixView> OtherFixes,
+    Claim? Claim
+)
 {
-    public static FindingView Of(Finding f, bool aside) => new(
-        f.Key, f.Id, f.Level, f.Field, f.Item, f.Start, f.Length, f.Why, f.Cost,
-        f.Fix is { } fix ? FixView.Of(fix) : null, aside, [.. f.OtherFixes.Select(FixView.Of)], f.Claim);
+    public static FindingView Of(Finding f, bool aside) =>
+        new(
+            f.Key,
+            f.Id,
+            f.Level,
+            f.Field,
+            f.Item,
+            f.Start,
+            f.Length,
+            f.Why,
+            f.Cost,
+            f.Fix is { } fix ? FixView.Of(fix) : null,
+            aside,
+            [.. f.OtherFixes.Select(FixView.Of)],
+            f.Claim
+        );
 }
 
 /// <summary>An edit that fixes a finding.</summary>
@@ -42,32 +67,71 @@ internal static class CheckApi
 {
     public static void MapCheck(this IEndpointRouteBuilder app)
     {
-        app.MapPost("/api/listings/{id:int}/check", async Task<Results<Ok<Checked>, NotFound>> (int id, DraftOf draft, TinContext db, PreparedPicksCache ready, RivalAttributes rivals, CancellationToken stop) =>
-        {
-            if (await OpenDraft.Open(db, ready, id, draft, stop) is not { } open)
-                return TypedResults.NotFound();
-            var shop = await db.Shops.OrderBy(s => s.Id).Select(s => s.Name).FirstAsync(stop);
-            var aside = (await db.Asides.Where(a => a.ListingId == id).Select(a => a.Key).ToListAsync(stop)).ToHashSet();
-            var facts = open.Listing.Product.Facts;
-            var pictures = await db.Products.Where(p => p.Id == open.Listing.ProductId).SelectMany(p => p.Pictures).OrderBy(p => p.Order).Select(p => p.Description).ToListAsync(stop);
-            var findings = ListingCheck.Check(new(
-                open.Platform, open.Copy, open.Picks.Wanted, open.Lead, facts == new Facts() ? null : facts.Words,
-                [.. open.Picks.Avoided.Select(a => new AvoidedTerm(a.Text, a.Reason))], shop, rivals.Of(draft.MarketId, open))
-            { Pictures = pictures }, stop);
-            return TypedResults.Ok(new Checked([.. findings.Select(f => FindingView.Of(f, aside.Contains(f.Key)))]));
-        }).WithName("CheckListing").WithTags("Write").ProducesValidationProblem().WithRequestTimeout(ProblemAnswers.Computes);
+        app.MapPost("/api/listings/{id:int}/check", CheckListing)
+            .WithName("CheckListing")
+            .WithTags("Write")
+            .ProducesValidationProblem()
+            .WithRequestTimeout(ProblemAnswers.Computes);
 
-        app.MapPut("/api/listings/{id:int}/asides", async Task<Results<NoContent, NotFound>> (int id, AsideRequest request, TinContext db, CancellationToken stop) =>
-        {
-            if (!await db.Listings.AnyAsync(l => l.Id == id, stop))
-                return TypedResults.NotFound();
-            var row = await db.Asides.FirstOrDefaultAsync(a => a.ListingId == id && a.Key == request.Key, stop);
-            if (request.Aside && row is null)
-                db.Asides.Add(new() { ListingId = id, Key = request.Key, At = DateTime.UtcNow });
-            else if (!request.Aside && row is not null)
-                db.Asides.Remove(row);
-            await db.SaveChangesAsync(stop);
-            return TypedResults.NoContent();
-        }).WithName("PutAside").WithTags("Write");
+        app.MapPut("/api/listings/{id:int}/asides", PutAside).WithName("PutAside").WithTags("Write");
+    }
+
+    private static async Task<Results<Ok<Checked>, NotFound>> CheckListing(
+        int id,
+        DraftOf draft,
+        TinContext db,
+        PreparedPicksCache ready,
+        RivalAttributes rivals,
+        CancellationToken stop
+    )
+    {
+        if (await OpenDraft.Open(db, ready, id, draft, stop) is not { } open)
+            return TypedResults.NotFound();
+        var shop = await db.Shops.OrderBy(s => s.Id).Select(s => s.Name).FirstAsync(stop);
+        var aside = (await db.Asides.Where(a => a.ListingId == id).Select(a => a.Key).ToListAsync(stop)).ToHashSet();
+        var facts = open.Listing.Product.Facts;
+        var pictures = await db
+            .Products.Where(p => p.Id == open.Listing.ProductId)
+            .SelectMany(p => p.Pictures)
+            .OrderBy(p => p.Order)
+            .Select(p => p.Description)
+            .ToListAsync(stop);
+        var findings = ListingCheck.Check(
+            new(
+                open.Platform,
+                open.Copy,
+                open.Picks.Wanted,
+                open.Lead,
+                facts == new Facts() ? null : facts.Words,
+                [.. open.Picks.Avoided.Select(a => new AvoidedTerm(a.Text, a.Reason))],
+                shop,
+                rivals.Of(draft.MarketId, open)
+            )
+            {
+                Pictures = pictures,
+            },
+            stop
+        );
+        return TypedResults.Ok(new Checked([.. findings.Select(f => FindingView.Of(f, aside.Contains(f.Key)))]));
+    }
+
+    private static async Task<Results<NoContent, NotFound>> PutAside(int id, AsideRequest request, TinContext db, CancellationToken stop)
+    {
+        if (!await db.Listings.AnyAsync(l => l.Id == id, stop))
+            return TypedResults.NotFound();
+        var row = await db.Asides.FirstOrDefaultAsync(a => a.ListingId == id && a.Key == request.Key, stop);
+        if (request.Aside && row is null)
+            db.Asides.Add(
+                new()
+                {
+                    ListingId = id,
+                    Key = request.Key,
+                    At = DateTime.UtcNow,
+                }
+            );
+        else if (!request.Aside && row is not null)
+            db.Asides.Remove(row);
+        await db.SaveChangesAsync(stop);
+        return TypedResults.NoContent();
     }
 }

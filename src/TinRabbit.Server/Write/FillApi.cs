@@ -1,12 +1,12 @@
-using TinRabbit.Core.Filling.Tags;
-using TinRabbit.Core.Filling.Titles;
-using TinRabbit.Core.Filling.Words;
 using System.ComponentModel.DataAnnotations;
 using System.Text.Json;
 using System.Text.Json.Nodes;
 using Microsoft.AspNetCore.Http.HttpResults;
 using TinRabbit.Core;
 using TinRabbit.Core.Filling;
+using TinRabbit.Core.Filling.Tags;
+using TinRabbit.Core.Filling.Titles;
+using TinRabbit.Core.Filling.Words;
 using TinRabbit.Core.Platforms;
 using TinRabbit.Server.Hosting;
 using TinRabbit.Server.Storage;
@@ -24,8 +24,16 @@ namespace TinRabbit.Server.Write;
 /// <param name="Offers">Terms on the shelf that would fit and that the facts allow, the most searched first.</param>
 /// <param name="MoreOffers">How many more of them there are.</param>
 public sealed record FillView(
-    JsonNode? Value, IReadOnlyList<string> Pieces, int? Limit, double? Gain, double? Bound, IReadOnlyList<Take> Takes,
-    string? Note = null, IReadOnlyList<ReadTerm>? Offers = null, int MoreOffers = 0);
+    JsonNode? Value,
+    IReadOnlyList<string> Pieces,
+    int? Limit,
+    double? Gain,
+    double? Bound,
+    IReadOnlyList<Take> Takes,
+    string? Note = null,
+    IReadOnlyList<ReadTerm>? Offers = null,
+    int MoreOffers = 0
+);
 
 /// <summary>A text to read.</summary>
 /// <param name="Fields">The draft that it is the title of; null for the listing as it is saved.</param>
@@ -46,42 +54,94 @@ internal static class FillApi
 
     public static void MapFill(this IEndpointRouteBuilder app)
     {
-        app.MapPost("/api/listings/{id:int}/fill/{field}", async Task<Results<Ok<FillView>, NotFound>> (int id, string field, DraftOf draft, TinContext db, PreparedPicksCache ready, Shelves shelves, CancellationToken stop) =>
-        {
-            if (await OpenDraft.Open(db, ready, id, draft, stop) is not { } open)
-                return TypedResults.NotFound();
-            var rule = open.Platform.Find(field) ?? throw new FormatProblems([new("field", $"{open.Platform.Name} has no field \"{field}\".")]);
-            var (fill, value) = Fill(open, rule, stop);
-            return TypedResults.Ok(await FillAdvice.Add(fill, value, open, rule, draft.MarketId, db, shelves, stop));
-        }).WithName("FillField").WithTags("Write").ProducesValidationProblem().WithRequestTimeout(ProblemAnswers.Computes);
+        app.MapPost("/api/listings/{id:int}/fill/{field}", FillField)
+            .WithName("FillField")
+            .WithTags("Write")
+            .ProducesValidationProblem()
+            .WithRequestTimeout(ProblemAnswers.Computes);
 
-        app.MapPost("/api/listings/{id:int}/read", async Task<Results<Ok<TextReadView>, NotFound>> (int id, ReadTextRequest request, TinContext db, PreparedPicksCache ready, Shelves shelves, CancellationToken stop) =>
-        {
-            if (!shelves.Knows(request.MarketId) || await OpenDraft.Open(db, ready, id, new(request.MarketId, request.Fields), stop) is not { } open)
-                return TypedResults.NotFound();
-            var read = await shelves.Read(db, request.MarketId, open.Platform, request.Text, stop);
-            var title = open.Platform.Fields.FirstOrDefault(f => f.Role == "title");
-            var now = Grip(request.Text);
-            var separator = title?.Separator ?? ", ";
-            var could = read.Could.Take(MostShown).Select(t =>
+        app.MapPost("/api/listings/{id:int}/read", ReadText)
+            .WithName("ReadText")
+            .WithTags("Write")
+            .ProducesValidationProblem()
+            .WithRequestTimeout(ProblemAnswers.Computes);
+    }
+
+    private static async Task<Results<Ok<FillView>, NotFound>> FillField(
+        int id,
+        string field,
+        DraftOf draft,
+        TinContext db,
+        PreparedPicksCache ready,
+        Shelves shelves,
+        CancellationToken stop
+    )
+    {
+        if (await OpenDraft.Open(db, ready, id, draft, stop) is not { } open)
+            return TypedResults.NotFound();
+        var rule = open.Platform.Find(field) ?? throw new FormatProblems([new("field", $"{open.Platform.Name} has no field \"{field}\".")]);
+        var (fill, value) = Fill(open, rule, stop);
+        return TypedResults.Ok(await FillAdvice.Add(fill, value, open, rule, draft.MarketId, db, shelves, stop));
+    }
+
+    private static async Task<Results<Ok<TextReadView>, NotFound>> ReadText(
+        int id,
+        ReadTextRequest request,
+        TinContext db,
+        PreparedPicksCache ready,
+        Shelves shelves,
+        CancellationToken stop
+    )
+    {
+        if (
+            !shelves.Knows(request.MarketId)
+            || await OpenDraft.Open(db, ready, id, new(request.MarketId, request.Fields), stop) is not { } open
+        )
+            return TypedResults.NotFound();
+        var read = await shelves.Read(db, request.MarketId, open.Platform, request.Text, stop);
+        var title = open.Platform.Fields.FirstOrDefault(f => f.Role == "title");
+        var now = Grip(request.Text);
+        var separator = title?.Separator ?? ", ";
+        var could = read
+            .Could.Take(MostShown)
+            .Select(t =>
             {
                 var text = Reorder.MakeContiguous(request.Text, t.Text, open.Platform.Search.Folds, separator);
-                return new CouldHold(t, text, text is null || !Reorder.ReadsWell(request.Text, t.Text, text, separator) ? null : Grip(text) - now);
+                return new CouldHold(
+                    t,
+                    text,
+                    text is null || !Reorder.ReadsWell(request.Text, t.Text, text, separator) ? null : Grip(text) - now
+                );
             });
-            return TypedResults.Ok(new TextReadView(
+        return TypedResults.Ok(
+            new TextReadView(
                 [.. read.Holds.Take(MostShown)],
-                [.. could.Where(c => c.Gain >= 0).OrderByDescending(c => Math.Round(c.Gain!.Value, 1)).ThenByDescending(c => c.Term.Volume)]));
+                [.. could.Where(c => c.Gain >= 0).OrderByDescending(c => Math.Round(c.Gain!.Value, 1)).ThenByDescending(c => c.Term.Volume)]
+            )
+        );
 
-            double? Grip(string text) => title is null ? null : Core.Measures.Weigher.Weigh(
-                open.Picks.Terms, new Dictionary<string, FieldValue>(open.Copy) { [title.Key] = new FieldValue.Text(text) }, open.Picks.Wanted, stop).Grip;
-        }).WithName("ReadText").WithTags("Write").ProducesValidationProblem().WithRequestTimeout(ProblemAnswers.Computes);
+        double? Grip(string text) =>
+            title is null
+                ? null
+                : Core
+                    .Measures.Weigher.Weigh(
+                        open.Picks.Terms,
+                        new Dictionary<string, FieldValue>(open.Copy) { [title.Key] = new FieldValue.Text(text) },
+                        open.Picks.Wanted,
+                        stop
+                    )
+                    .Grip;
     }
 
     private static (FillView Fill, FieldValue? Value) Fill(OpenDraft open, Field field, CancellationToken stop)
     {
         var (platform, copy, wanted) = (open.Platform, open.Copy, open.Picks.Wanted);
         // What the seller wants in the backend, the bullets or the body is not said in title or tags, but counts.
-        var elsewhere = wanted.Zip(open.Picks.Homes).Where(p => p.Second is Home.Backend or Home.Bullets or Home.Body).Select(p => p.First.Text).ToHashSet();
+        var elsewhere = wanted
+            .Zip(open.Picks.Homes)
+            .Where(p => p.Second is Home.Backend or Home.Bullets or Home.Body)
+            .Select(p => p.First.Text)
+            .ToHashSet();
         if (field is { Role: "title", Shape: FieldShape.Line })
         {
             var takes = TitleFill.Of(new(platform, copy, field.Key, wanted, open.Avoid) { Lead = open.Lead, Elsewhere = elsewhere }, stop);
@@ -103,7 +163,12 @@ internal static class FillApi
         var words = WordsFill.Of(new(platform, copy, field.Key, wanted, open.Avoid), stop);
         return View(words.Value, words.Words, words.Gain, words.Bound);
 
-        (FillView, FieldValue?) View(FieldValue? value, IReadOnlyList<string> pieces, double? gain = null, double? bound = null, IReadOnlyList<Take>? takes = null) =>
-            (new(value is null ? null : CopyJson.WriteValue(value), pieces, field.Limit?.Max, gain, bound, takes ?? []), value);
+        (FillView, FieldValue?) View(
+            FieldValue? value,
+            IReadOnlyList<string> pieces,
+            double? gain = null,
+            double? bound = null,
+            IReadOnlyList<Take>? takes = null
+        ) => (new(value is null ? null : CopyJson.WriteValue(value), pieces, field.Limit?.Max, gain, bound, takes ?? []), value);
     }
 }

@@ -18,10 +18,15 @@ internal sealed record OpenDraft(ListingRow Listing, PreparedPicks Picks, IReadO
 
     public static async Task<OpenDraft?> Open(TinContext db, PreparedPicksCache ready, int id, DraftOf draft, CancellationToken stop)
     {
-        if (await db.Listings.AsNoTracking().Include(l => l.Platform).Include(l => l.Product).FirstOrDefaultAsync(l => l.Id == id, stop) is not { } listing)
+        if (
+            await db.Listings.AsNoTracking().Include(l => l.Platform).Include(l => l.Product).FirstOrDefaultAsync(l => l.Id == id, stop)
+            is not { } listing
+        )
             return null;
         var picks = await ready.Get(db, listing.ProductId, draft.MarketId, listing.Platform.Profile, stop);
-        var copy = draft.Fields is { ValueKind: JsonValueKind.Object } fields ? CopyJson.Read(fields, picks.Platform) : Listings.CopyOf(listing.Copy, picks.Platform);
+        var copy = draft.Fields is { ValueKind: JsonValueKind.Object } fields
+            ? CopyJson.Read(fields, picks.Platform)
+            : Listings.CopyOf(listing.Copy, picks.Platform);
         var at = listing.LeadKey is { } key ? picks.Keys.ToList().IndexOf(key) : -1;
         return new(listing, picks, copy, at < 0 ? null : picks.Wanted[at].Text);
     }

@@ -21,10 +21,19 @@ internal sealed class RivalAttributes(IMarket market)
             return [];
         if (_kept.Count >= MostKept)
             _kept.Clear();
-        return _kept.GetOrAdd((marketId, term), key =>
-        {
-            var results = market.Search(key.Market, key.Term, RivalsAsked).Results;
-            return [.. results.SelectMany(r => r.Attributes.Keys).GroupBy(a => a).Select(a => new RivalAttribute(a.Key, (double)a.Count() / results.Count))];
-        });
+        return _kept.GetOrAdd(
+            (marketId, term),
+            key =>
+            {
+                var results = market.Search(key.Market, key.Term, RivalsAsked).Results;
+                return
+                [
+                    .. results
+                        .SelectMany(r => r.Attributes.Keys)
+                        .GroupBy(a => a)
+                        .Select(a => new RivalAttribute(a.Key, (double)a.Count() / results.Count)),
+                ];
+            }
+        );
     }
 }

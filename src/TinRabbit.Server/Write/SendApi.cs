@@ -28,70 +28,130 @@ internal static class SendApi
     {
         var api = app.MapGroup("/api/listings/{id:int}").WithTags("Write");
 
-        api.MapPost("/send", async Task<Results<Ok<SentView>, NotFound>> (int id, SendRequest request, TinContext db, IMarket market, CancellationToken stop) =>
-        {
-            if (await db.FindListing(id, stop) is not { } listing)
-                return TypedResults.NotFound();
-            var platform = PlatformJson.Read(listing.Platform.Profile);
-            if (market.Places.FirstOrDefault(p => p.Id == request.MarketId)?.PlatformId != platform.Id)
-                throw new FormatProblems([new("marketId", Messages.NoMarketToSendTo(platform.Name))]);
-            var copy = Listings.CopyOf(listing.Copy, platform);
-            if (ListingCheck.Refusals(platform, copy) is { Count: > 0 } refusals)
-                throw new FormatProblems([.. refusals.Select(f => new Problem(f.Field, f.Why))]);
-            var shop = await db.Shops.OrderBy(s => s.Id).Select(s => s.Name).FirstAsync(stop);
-            var now = DateTime.UtcNow;
-            // A platform of the seller's own has no connection: it is published there by hand.
-            var byHand = listing.Platform.Like is not null;
-            await db.SaveVersion(listing, byHand ? "when it was published" : "when it was sent", "", stop);
-            await db.SaveChangesAsync(stop);
-            var noticed = byHand ? now.AddHours(platform.Search.IndexDelayHours) : market.Send(request.MarketId, new(id.ToString(System.Globalization.CultureInfo.InvariantCulture), shop, copy), now);
-            var sent = new SentRow { ListingId = id, MarketId = request.MarketId, At = now, NoticedAt = noticed, ByHand = byHand, Copy = listing.Copy };
-            db.Sent.Add(sent);
-            await db.SaveChangesAsync(stop);
-            return TypedResults.Ok(View(sent, listing));
-        }).WithName("SendListing").ProducesValidationProblem();
+        api.MapPost("/send", SendListing).WithName("SendListing").ProducesValidationProblem();
 
-        api.MapGet("/sent", async Task<Results<Ok<List<SentView>>, NotFound>> (int id, TinContext db, CancellationToken stop) =>
-            await db.FindListing(id, stop) is { } listing
-                ? TypedResults.Ok((await db.Sent.AsNoTracking().Where(s => s.ListingId == id).OrderByDescending(s => s.Id).Take(20).ToListAsync(stop)).Select(s => View(s, listing)).ToList())
-                : TypedResults.NotFound()).WithName("GetSent");
+        api.MapGet("/sent", GetSent).WithName("GetSent");
 
-        api.MapGet("/export.csv", async Task<Results<FileContentHttpResult, NotFound>> (int id, TinContext db, CancellationToken stop) =>
-            await db.FindListing(id, stop) is { } listing
-                ? File(ListingFiles.Csv(Platform(listing), [Row(listing)]), "text/csv; charset=utf-8", $"{FileName(listing)}.csv")
-                : TypedResults.NotFound()).WithName("ExportCsv");
+        api.MapGet("/export.csv", ExportCsv).WithName("ExportCsv");
 
-        api.MapGet("/export.xlsx", async Task<Results<FileContentHttpResult, NotFound>> (int id, TinContext db, CancellationToken stop) =>
-            await db.FindListing(id, stop) is { } listing
-                ? TypedResults.File(ListingFiles.Xlsx(Platform(listing), [Row(listing)]), Xlsx, $"{FileName(listing)}.xlsx")
-                : TypedResults.NotFound()).WithName("ExportXlsx");
+        api.MapGet("/export.xlsx", ExportXlsx).WithName("ExportXlsx");
 
-        api.MapGet("/export.json", async Task<Results<FileContentHttpResult, NotFound>> (int id, TinContext db, CancellationToken stop) =>
-        {
-            if (await db.FindListing(id, stop) is not { } listing)
-                return TypedResults.NotFound();
-            var json = new JsonObject { ["product"] = listing.Product.Name, ["platform"] = listing.PlatformId, ["lead"] = listing.LeadKey, ["fields"] = Listings.Parse(listing.Copy) };
-            return TypedResults.File(Encoding.UTF8.GetBytes(json.ToJsonString(new(Listings.Json) { WriteIndented = true })), "application/json", $"{FileName(listing)}.json");
-        }).WithName("ExportJson");
+        api.MapGet("/export.json", ExportJson).WithName("ExportJson");
 
         // For upload: all listings of the shop on a platform, one row each.
-        app.MapGet("/api/platforms/{platformId}/listings.{kind:regex(^(csv|xlsx)$)}", async Task<Results<FileContentHttpResult, NotFound>> (string platformId, string kind, TinContext db, CancellationToken stop) =>
-        {
-            var listings = await db.Listings.AsNoTracking().Include(l => l.Platform).Include(l => l.Product).Where(l => l.PlatformId == platformId && l.Copy != "{}").OrderBy(l => l.ProductId).ToListAsync(stop);
-            if (listings.Count == 0)
-                return TypedResults.NotFound();
-            var (platform, rows) = (Platform(listings[0]), listings.Select(Row).ToList());
-            return kind == "csv" ? File(ListingFiles.Csv(platform, rows), "text/csv; charset=utf-8", $"{platformId}.csv") : TypedResults.File(ListingFiles.Xlsx(platform, rows), Xlsx, $"{platformId}.xlsx");
-        }).WithName("ExportListings").WithTags("Write");
+        app.MapGet("/api/platforms/{platformId}/listings.{kind:regex(^(csv|xlsx)$)}", ExportListings)
+            .WithName("ExportListings")
+            .WithTags("Write");
     }
 
-    private static SentView View(SentRow sent, ListingRow listing) => new(sent.At, sent.NoticedAt, sent.MarketId, sent.Copy != listing.Copy, sent.ByHand);
+    private static async Task<Results<Ok<SentView>, NotFound>> SendListing(
+        int id,
+        SendRequest request,
+        TinContext db,
+        IMarket market,
+        CancellationToken stop
+    )
+    {
+        if (await db.FindListing(id, stop) is not { } listing)
+            return TypedResults.NotFound();
+        var platform = PlatformJson.Read(listing.Platform.Profile);
+        if (market.Places.FirstOrDefault(p => p.Id == request.MarketId)?.PlatformId != platform.Id)
+            throw new FormatProblems([new("marketId", Messages.NoMarketToSendTo(platform.Name))]);
+        var copy = Listings.CopyOf(listing.Copy, platform);
+        if (ListingCheck.Refusals(platform, copy) is { Count: > 0 } refusals)
+            throw new FormatProblems([.. refusals.Select(f => new Problem(f.Field, f.Why))]);
+        var shop = await db.Shops.OrderBy(s => s.Id).Select(s => s.Name).FirstAsync(stop);
+        var now = DateTime.UtcNow;
+        // A platform of the seller's own has no connection: it is published there by hand.
+        var byHand = listing.Platform.Like is not null;
+        await db.SaveVersion(listing, byHand ? "when it was published" : "when it was sent", "", stop);
+        await db.SaveChangesAsync(stop);
+        var noticed = byHand
+            ? now.AddHours(platform.Search.IndexDelayHours)
+            : market.Send(request.MarketId, new(id.ToString(System.Globalization.CultureInfo.InvariantCulture), shop, copy), now);
+        var sent = new SentRow
+        {
+            ListingId = id,
+            MarketId = request.MarketId,
+            At = now,
+            NoticedAt = noticed,
+            ByHand = byHand,
+            Copy = listing.Copy,
+        };
+        db.Sent.Add(sent);
+        await db.SaveChangesAsync(stop);
+        return TypedResults.Ok(View(sent, listing));
+    }
 
-    private static FileContentHttpResult File(string text, string type, string name) => TypedResults.File(Encoding.UTF8.GetBytes("\uFEFF" + text), type, name);
+    private static async Task<Results<Ok<List<SentView>>, NotFound>> GetSent(int id, TinContext db, CancellationToken stop) =>
+        await db.FindListing(id, stop) is { } listing
+            ? TypedResults.Ok(
+                (await db.Sent.AsNoTracking().Where(s => s.ListingId == id).OrderByDescending(s => s.Id).Take(20).ToListAsync(stop))
+                    .Select(s => View(s, listing))
+                    .ToList()
+            )
+            : TypedResults.NotFound();
+
+    private static async Task<Results<FileContentHttpResult, NotFound>> ExportCsv(int id, TinContext db, CancellationToken stop) =>
+        await db.FindListing(id, stop) is { } listing
+            ? File(ListingFiles.Csv(Platform(listing), [Row(listing)]), "text/csv; charset=utf-8", $"{FileName(listing)}.csv")
+            : TypedResults.NotFound();
+
+    private static async Task<Results<FileContentHttpResult, NotFound>> ExportXlsx(int id, TinContext db, CancellationToken stop) =>
+        await db.FindListing(id, stop) is { } listing
+            ? TypedResults.File(ListingFiles.Xlsx(Platform(listing), [Row(listing)]), Xlsx, $"{FileName(listing)}.xlsx")
+            : TypedResults.NotFound();
+
+    private static async Task<Results<FileContentHttpResult, NotFound>> ExportJson(int id, TinContext db, CancellationToken stop)
+    {
+        if (await db.FindListing(id, stop) is not { } listing)
+            return TypedResults.NotFound();
+        var json = new JsonObject
+        {
+            ["product"] = listing.Product.Name,
+            ["platform"] = listing.PlatformId,
+            ["lead"] = listing.LeadKey,
+            ["fields"] = Listings.Parse(listing.Copy),
+        };
+        return TypedResults.File(
+            Encoding.UTF8.GetBytes(json.ToJsonString(new(Listings.Json) { WriteIndented = true })),
+            "application/json",
+            $"{FileName(listing)}.json"
+        );
+    }
+
+    private static async Task<Results<FileContentHttpResult, NotFound>> ExportListings(
+        string platformId,
+        string kind,
+        TinContext db,
+        CancellationToken stop
+    )
+    {
+        var listings = await db
+            .Listings.AsNoTracking()
+            .Include(l => l.Platform)
+            .Include(l => l.Product)
+            .Where(l => l.PlatformId == platformId && l.Copy != "{}")
+            .OrderBy(l => l.ProductId)
+            .ToListAsync(stop);
+        if (listings.Count == 0)
+            return TypedResults.NotFound();
+        var (platform, rows) = (Platform(listings[0]), listings.Select(Row).ToList());
+        return kind == "csv"
+            ? File(ListingFiles.Csv(platform, rows), "text/csv; charset=utf-8", $"{platformId}.csv")
+            : TypedResults.File(ListingFiles.Xlsx(platform, rows), Xlsx, $"{platformId}.xlsx");
+    }
+
+    private static SentView View(SentRow sent, ListingRow listing) =>
+        new(sent.At, sent.NoticedAt, sent.MarketId, sent.Copy != listing.Copy, sent.ByHand);
+
+    private static FileContentHttpResult File(string text, string type, string name) =>
+        TypedResults.File(Encoding.UTF8.GetBytes("\uFEFF" + text), type, name);
 
     private static Platform Platform(ListingRow listing) => PlatformJson.Read(listing.Platform.Profile);
 
-    private static (string Product, IReadOnlyDictionary<string, FieldValue> Copy) Row(ListingRow listing) => (listing.Product.Name, Listings.CopyOf(listing.Copy, Platform(listing)));
+    private static (string Product, IReadOnlyDictionary<string, FieldValue> Copy) Row(ListingRow listing) =>
+        (listing.Product.Name, Listings.CopyOf(listing.Copy, Platform(listing)));
 
     private static string FileName(ListingRow listing) => $"{Tokens.Key(listing.Product.Name).Replace(' ', '-')}-{listing.PlatformId}";
 }

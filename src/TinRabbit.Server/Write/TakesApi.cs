@@ -19,7 +19,19 @@ namespace TinRabbit.Server.Write;
 /// <param name="Mix">How many of those have low, medium, high and unknown competition.</param>
 /// <param name="InUse">Whether it is the title now.</param>
 /// <param name="Name">The seller's name for it; empty where none.</param>
-public sealed record TakeView(int Id, string Text, DateTime At, int Used, bool Fits, double Reach, double Grip, IReadOnlyList<TakeTerm> Holds, CompetitionMix Mix, bool InUse, string Name);
+public sealed record TakeView(
+    int Id,
+    string Text,
+    DateTime At,
+    int Used,
+    bool Fits,
+    double Reach,
+    double Grip,
+    IReadOnlyList<TakeTerm> Holds,
+    CompetitionMix Mix,
+    bool InUse,
+    string Name
+);
 
 /// <summary>A pick that a take holds.</summary>
 public sealed record TakeTerm(string Text, Grade Grade, double? Volume);
@@ -37,57 +49,129 @@ internal static class TakesApi
         var api = app.MapGroup("/api/listings/{id:int}/takes").WithTags("Write");
 
         // By POST, because the draft goes along.
-        api.MapPost("/weighed", async Task<Results<Ok<List<TakeView>>, NotFound>> (int id, DraftOf draft, TinContext db, PreparedPicksCache ready, CancellationToken stop) =>
-        {
-            if (await OpenDraft.Open(db, ready, id, draft, stop) is not { } open || open.Platform.Fields.FirstOrDefault(f => f.Role == "title") is not { } title)
-                return TypedResults.NotFound();
-            var now = open.Copy.GetValueOrDefault(title.Key) is FieldValue.Text t ? t.Value.Trim() : "";
-            var rows = await db.Takes.AsNoTracking().Where(t => t.ListingId == id).OrderByDescending(t => t.Id).ToListAsync(stop);
-            if (now.Length > 0 && rows.All(r => r.Text != now))
-                rows.Insert(0, new() { ListingId = id, Text = now, At = DateTime.UtcNow });
-            var norm = await db.StatisticsOf(draft.MarketId, stop);
-            return TypedResults.Ok(rows.Select(r => View(open, title, r, r.Text == now, norm, stop)).ToList());
-        }).WithName("GetTakes").WithRequestTimeout(ProblemAnswers.Computes);
+        api.MapPost("/weighed", GetTakes).WithName("GetTakes").WithRequestTimeout(ProblemAnswers.Computes);
 
-        api.MapPost("/", async Task<Results<NoContent, NotFound>> (int id, KeepTakeRequest request, TinContext db, CancellationToken stop) =>
-        {
-            if (!await db.Listings.AnyAsync(l => l.Id == id, stop))
-                return TypedResults.NotFound();
-            await db.SaveTake(id, request.Text, stop);
-            await db.SaveChangesAsync(stop);
-            return TypedResults.NoContent();
-        }).WithName("KeepTake");
+        api.MapPost("/", KeepTake).WithName("KeepTake");
 
         api.MapPut("/{take:int}/name", RenameTake).WithName("RenameTake").ProducesValidationProblem();
         api.MapDelete("/{take:int}", DeleteTake).WithName("DeleteTake");
     }
 
-    private static async Task<Results<Ok<Changed>, NotFound>> RenameTake(int id, int take, NameRequest request, TinContext db, ChangeLog changes, CancellationToken stop)
+    private static async Task<Results<Ok<List<TakeView>>, NotFound>> GetTakes(
+        int id,
+        DraftOf draft,
+        TinContext db,
+        PreparedPicksCache ready,
+        CancellationToken stop
+    )
+    {
+        if (
+            await OpenDraft.Open(db, ready, id, draft, stop) is not { } open
+            || open.Platform.Fields.FirstOrDefault(f => f.Role == "title") is not { } title
+        )
+            return TypedResults.NotFound();
+        var now = open.Copy.GetValueOrDefault(title.Key) is FieldValue.Text t ? t.Value.Trim() : "";
+        var rows = await db.Takes.AsNoTracking().Where(t => t.ListingId == id).OrderByDescending(t => t.Id).ToListAsync(stop);
+        if (now.Length > 0 && rows.All(r => r.Text != now))
+            rows.Insert(
+                0,
+                new()
+                {
+                    ListingId = id,
+                    Text = now,
+                    At = DateTime.UtcNow,
+                }
+            );
+        var norm = await db.StatisticsOf(draft.MarketId, stop);
+        return TypedResults.Ok(rows.Select(r => View(open, title, r, r.Text == now, norm, stop)).ToList());
+    }
+
+    private static async Task<Results<NoContent, NotFound>> KeepTake(int id, KeepTakeRequest request, TinContext db, CancellationToken stop)
+    {
+        if (!await db.Listings.AnyAsync(l => l.Id == id, stop))
+            return TypedResults.NotFound();
+        await db.SaveTake(id, request.Text, stop);
+        await db.SaveChangesAsync(stop);
+        return TypedResults.NoContent();
+    }
+
+    private static async Task<Results<Ok<Changed>, NotFound>> RenameTake(
+        int id,
+        int take,
+        NameRequest request,
+        TinContext db,
+        ChangeLog changes,
+        CancellationToken stop
+    )
     {
         if (await db.Takes.FirstOrDefaultAsync(t => t.Id == take && t.ListingId == id, stop) is not { } row)
             return TypedResults.NotFound();
         var before = row.Name;
         row.Name = request.Name.Trim();
-        return TypedResults.Ok(await changes.Save(Messages.Renamed("take", before.Length > 0 ? before : row.Text, row.Name), await ProductOf(db, id, stop), new(ReversalKind.Rename, Entity.Take, $"{take}", before), stop));
+        return TypedResults.Ok(
+            await changes.Save(
+                Messages.Renamed("take", before.Length > 0 ? before : row.Text, row.Name),
+                await ProductOf(db, id, stop),
+                new(ReversalKind.Rename, Entity.Take, $"{take}", before),
+                stop
+            )
+        );
     }
 
-    private static async Task<Results<Ok<Changed>, NotFound>> DeleteTake(int id, int take, TinContext db, ChangeLog changes, CancellationToken stop) =>
+    private static async Task<Results<Ok<Changed>, NotFound>> DeleteTake(
+        int id,
+        int take,
+        TinContext db,
+        ChangeLog changes,
+        CancellationToken stop
+    ) =>
         await db.Takes.FirstOrDefaultAsync(t => t.Id == take && t.ListingId == id, stop) is { } row
-            ? TypedResults.Ok(await changes.Delete(Entity.Take, $"{take}", Messages.Deleted("take", row.Name.Length > 0 ? row.Name : row.Text), await ProductOf(db, id, stop), [row], stop))
+            ? TypedResults.Ok(
+                await changes.Delete(
+                    Entity.Take,
+                    $"{take}",
+                    Messages.Deleted("take", row.Name.Length > 0 ? row.Name : row.Text),
+                    await ProductOf(db, id, stop),
+                    [row],
+                    stop
+                )
+            )
             : TypedResults.NotFound();
 
-    internal static Task<int?> ProductOf(TinContext db, int listingId, CancellationToken stop) => db.Listings.Where(l => l.Id == listingId).Select(l => (int?)l.ProductId).FirstOrDefaultAsync(stop);
+    internal static Task<int?> ProductOf(TinContext db, int listingId, CancellationToken stop) =>
+        db.Listings.Where(l => l.Id == listingId).Select(l => (int?)l.ProductId).FirstOrDefaultAsync(stop);
 
     private static TakeView View(OpenDraft open, Field title, TakeRow row, bool inUse, MarketStatistics norm, CancellationToken stop)
     {
         var value = new FieldValue.Text(row.Text);
-        var weighing = Core.Measures.Weigher.Weigh(open.Picks.Terms, new Dictionary<string, FieldValue>(open.Copy) { [title.Key] = value }, open.Picks.Wanted, stop);
+        var weighing = Core.Measures.Weigher.Weigh(
+            open.Picks.Terms,
+            new Dictionary<string, FieldValue>(open.Copy) { [title.Key] = value },
+            open.Picks.Wanted,
+            stop
+        );
         var at = open.Platform.IndexedFields.ToList().FindIndex(f => f.Key == title.Key);
-        var holds = at < 0 ? [] : weighing.Terms.Where(t => t.Grade != Grade.Missing).Select(t => (t.Term, Grade: t.Explain().Fields[at])).Where(t => t.Grade > Grade.Spread).ToList();
+        var holds =
+            at < 0
+                ? []
+                : weighing
+                    .Terms.Where(t => t.Grade != Grade.Missing)
+                    .Select(t => (t.Term, Grade: t.Explain().Fields[at]))
+                    .Where(t => t.Grade > Grade.Spread)
+                    .ToList();
         int Count(Band? band) => holds.Count(h => norm.BandOf(h.Term.Competition) == band);
         return new(
-            row.Id, row.Text, row.At, TextLength.Of(row.Text, title.Limit?.Unit ?? Unit.Characters), RoomUsed.Of(title, value).Fits, weighing.Reach, weighing.Grip,
+            row.Id,
+            row.Text,
+            row.At,
+            TextLength.Of(row.Text, title.Limit?.Unit ?? Unit.Characters),
+            RoomUsed.Of(title, value).Fits,
+            weighing.Reach,
+            weighing.Grip,
             [.. holds.OrderByDescending(h => h.Term.Volume ?? -1).Select(h => new TakeTerm(h.Term.Text, h.Grade, h.Term.Volume))],
-            new(Count(Band.Low), Count(Band.Medium), Count(Band.High), Count(null)), inUse, row.Name);
+            new(Count(Band.Low), Count(Band.Medium), Count(Band.High), Count(null)),
+            inUse,
+            row.Name
+        );
     }
 }

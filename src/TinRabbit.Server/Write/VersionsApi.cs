@@ -49,72 +49,136 @@ internal static class VersionsApi
     {
         var api = app.MapGroup("/api/listings/{id:int}/versions").WithTags("Write");
 
-        api.MapGet("/", async Task<Results<Ok<List<VersionView>>, NotFound>> (int id, TinContext db, CancellationToken stop) =>
-        {
-            if (await db.FindListing(id, stop) is not { } listing)
-                return TypedResults.NotFound();
-            var platform = PlatformJson.Read(listing.Platform.Profile);
-            return TypedResults.Ok((await db.Versions.AsNoTracking().Where(v => v.ListingId == id).OrderByDescending(v => v.Id).ToListAsync(stop))
-                .Select(v => new VersionView(v.Id, v.At, v.Why, v.Name, CopyJson.Write(Listings.CopyOf(v.Copy, platform)))).ToList());
-        }).WithName("GetVersions");
+        api.MapGet("/", GetVersions).WithName("GetVersions");
 
-        api.MapPost("/", async Task<Results<Ok<KeptVersion>, NotFound>> (int id, NameRequest request, TinContext db, CancellationToken stop) =>
-        {
-            if (await db.FindListing(id, stop) is not { } listing)
-                return TypedResults.NotFound();
-            var kept = await db.SaveVersion(listing, "by hand", NameOf(request), stop);
-            await db.SaveChangesAsync(stop);
-            return TypedResults.Ok(new KeptVersion(kept));
-        }).WithName("KeepVersion").ProducesValidationProblem();
+        api.MapPost("/", KeepVersion).WithName("KeepVersion").ProducesValidationProblem();
 
         api.MapPut("/{version:int}", RenameVersion).WithName("RenameVersion").ProducesValidationProblem();
         api.MapDelete("/{version:int}", DeleteVersion).WithName("DeleteVersion");
 
-        api.MapPost("/compare", async Task<Results<Ok<List<FieldChange>>, NotFound>> (int id, CompareRequest request, TinContext db, CancellationToken stop) =>
-        {
-            if (await db.FindListing(id, stop) is not { } listing)
-                return TypedResults.NotFound();
-            var platform = PlatformJson.Read(listing.Platform.Profile);
-            var (from, to) = (await State(request.From), await State(request.To));
-            return from is null || to is null ? TypedResults.NotFound() : TypedResults.Ok(Changes(platform, from, to));
-
-            async Task<IReadOnlyDictionary<string, FieldValue>?> State(int version)
-            {
-                if (version == 0)
-                    return request.Fields is { ValueKind: JsonValueKind.Object } draft ? CopyJson.Read(draft, platform) : Listings.CopyOf(listing.Copy, platform);
-                return await db.Versions.AsNoTracking().FirstOrDefaultAsync(v => v.Id == version && v.ListingId == id, stop) is { } row ? Listings.CopyOf(row.Copy, platform) : null;
-            }
-        }).WithName("CompareVersions").ProducesValidationProblem();
+        api.MapPost("/compare", CompareVersions).WithName("CompareVersions").ProducesValidationProblem();
     }
 
-    private static async Task<Results<Ok<Changed>, NotFound>> RenameVersion(int id, int version, NameRequest request, TinContext db, ChangeLog changes, CancellationToken stop)
+    private static async Task<Results<Ok<List<VersionView>>, NotFound>> GetVersions(int id, TinContext db, CancellationToken stop)
+    {
+        if (await db.FindListing(id, stop) is not { } listing)
+            return TypedResults.NotFound();
+        var platform = PlatformJson.Read(listing.Platform.Profile);
+        return TypedResults.Ok(
+            (await db.Versions.AsNoTracking().Where(v => v.ListingId == id).OrderByDescending(v => v.Id).ToListAsync(stop))
+                .Select(v => new VersionView(v.Id, v.At, v.Why, v.Name, CopyJson.Write(Listings.CopyOf(v.Copy, platform))))
+                .ToList()
+        );
+    }
+
+    private static async Task<Results<Ok<KeptVersion>, NotFound>> KeepVersion(
+        int id,
+        NameRequest request,
+        TinContext db,
+        CancellationToken stop
+    )
+    {
+        if (await db.FindListing(id, stop) is not { } listing)
+            return TypedResults.NotFound();
+        var kept = await db.SaveVersion(listing, "by hand", NameOf(request), stop);
+        await db.SaveChangesAsync(stop);
+        return TypedResults.Ok(new KeptVersion(kept));
+    }
+
+    private static async Task<Results<Ok<List<FieldChange>>, NotFound>> CompareVersions(
+        int id,
+        CompareRequest request,
+        TinContext db,
+        CancellationToken stop
+    )
+    {
+        if (await db.FindListing(id, stop) is not { } listing)
+            return TypedResults.NotFound();
+        var platform = PlatformJson.Read(listing.Platform.Profile);
+        var (from, to) = (await State(request.From), await State(request.To));
+        return from is null || to is null ? TypedResults.NotFound() : TypedResults.Ok(Changes(platform, from, to));
+
+        async Task<IReadOnlyDictionary<string, FieldValue>?> State(int version)
+        {
+            if (version == 0)
+                return request.Fields is { ValueKind: JsonValueKind.Object } draft
+                    ? CopyJson.Read(draft, platform)
+                    : Listings.CopyOf(listing.Copy, platform);
+            return await db.Versions.AsNoTracking().FirstOrDefaultAsync(v => v.Id == version && v.ListingId == id, stop) is { } row
+                ? Listings.CopyOf(row.Copy, platform)
+                : null;
+        }
+    }
+
+    private static async Task<Results<Ok<Changed>, NotFound>> RenameVersion(
+        int id,
+        int version,
+        NameRequest request,
+        TinContext db,
+        ChangeLog changes,
+        CancellationToken stop
+    )
     {
         if (await db.Versions.FirstOrDefaultAsync(v => v.Id == version && v.ListingId == id, stop) is not { } row)
             return TypedResults.NotFound();
         var (before, name) = (row.Name, NameOf(request));
         row.Name = name;
-        return TypedResults.Ok(await changes.Save(Messages.Renamed("version", before, name), await TakesApi.ProductOf(db, id, stop), new(ReversalKind.Rename, Entity.Version, $"{version}", before), stop));
+        return TypedResults.Ok(
+            await changes.Save(
+                Messages.Renamed("version", before, name),
+                await TakesApi.ProductOf(db, id, stop),
+                new(ReversalKind.Rename, Entity.Version, $"{version}", before),
+                stop
+            )
+        );
     }
 
-    private static async Task<Results<Ok<Changed>, NotFound>> DeleteVersion(int id, int version, TinContext db, ChangeLog changes, CancellationToken stop) =>
+    private static async Task<Results<Ok<Changed>, NotFound>> DeleteVersion(
+        int id,
+        int version,
+        TinContext db,
+        ChangeLog changes,
+        CancellationToken stop
+    ) =>
         await db.Versions.FirstOrDefaultAsync(v => v.Id == version && v.ListingId == id, stop) is { } row
-            ? TypedResults.Ok(await changes.Delete(Entity.Version, $"{version}", Messages.Deleted("version", row.Name), await TakesApi.ProductOf(db, id, stop), [row], stop))
+            ? TypedResults.Ok(
+                await changes.Delete(
+                    Entity.Version,
+                    $"{version}",
+                    Messages.Deleted("version", row.Name),
+                    await TakesApi.ProductOf(db, id, stop),
+                    [row],
+                    stop
+                )
+            )
             : TypedResults.NotFound();
 
-    private static List<FieldChange> Changes(Platform platform, IReadOnlyDictionary<string, FieldValue> from, IReadOnlyDictionary<string, FieldValue> to) =>
-        [.. platform.Fields
-            .Select(f => (Field: f, Before: Text(f, from), After: Text(f, to)))
-            .Where(f => f.Before != f.After)
-            .Select(f => new FieldChange(f.Field.Key, f.Field.Label, WordsOf(f.Before, f.After)))];
+    private static List<FieldChange> Changes(
+        Platform platform,
+        IReadOnlyDictionary<string, FieldValue> from,
+        IReadOnlyDictionary<string, FieldValue> to
+    ) =>
+        [
+            .. platform
+                .Fields.Select(f => (Field: f, Before: Text(f, from), After: Text(f, to)))
+                .Where(f => f.Before != f.After)
+                .Select(f => new FieldChange(f.Field.Key, f.Field.Label, WordsOf(f.Before, f.After))),
+        ];
 
-    private static string Text(Field field, IReadOnlyDictionary<string, FieldValue> copy) => copy.TryGetValue(field.Key, out var value) ? ListingFiles.OneText(field, value) : "";
+    private static string Text(Field field, IReadOnlyDictionary<string, FieldValue> copy) =>
+        copy.TryGetValue(field.Key, out var value) ? ListingFiles.OneText(field, value) : "";
 
     private static List<DiffRun> WordsOf(string before, string after)
     {
         var runs = new List<DiffRun>();
         foreach (var piece in InlineDiffBuilder.Diff(before, after, ignoreWhiteSpace: false, chunker: new WordChunker()).Lines)
         {
-            var are = piece.Type switch { ChangeType.Inserted => DiffKind.Added, ChangeType.Deleted => DiffKind.Removed, _ => DiffKind.Same };
+            var are = piece.Type switch
+            {
+                ChangeType.Inserted => DiffKind.Added,
+                ChangeType.Deleted => DiffKind.Removed,
+                _ => DiffKind.Same,
+            };
             if (runs.Count > 0 && runs[^1].Are == are)
                 runs[^1] = runs[^1] with { Text = runs[^1].Text + piece.Text };
             else
@@ -128,7 +192,7 @@ internal static class VersionsApi
     private static List<DiffRun> Gathered(List<DiffRun> runs)
     {
         var gathered = new List<DiffRun>();
-        for (var i = 0; i < runs.Count;)
+        for (var i = 0; i < runs.Count; )
         {
             if (runs[i].Are == DiffKind.Same)
             {
@@ -153,5 +217,7 @@ internal static class VersionsApi
     }
 
     private static string NameOf(NameRequest request) =>
-        request.Name.Trim() is { Length: <= MostNamed } name ? name : throw new FormatProblems([new("name", $"Enter a name of at most {MostNamed} characters.")]);
+        request.Name.Trim() is { Length: <= MostNamed } name
+            ? name
+            : throw new FormatProblems([new("name", $"Enter a name of at most {MostNamed} characters.")]);
 }

@@ -11,17 +11,55 @@ namespace TinRabbit.Server.Write;
 
 /// <summary>A listing with its platform's rules.</summary>
 public sealed record ListingView(
-    int Id, string Product, string PlatformId, string PlatformName, string About, IReadOnlyList<FieldView> Fields, JsonObject Copy,
-    int Revision, string? LeadKey, DateTime SavedAt);
+    int Id,
+    string Product,
+    string PlatformId,
+    string PlatformName,
+    string About,
+    IReadOnlyList<FieldView> Fields,
+    JsonObject Copy,
+    int Revision,
+    string? LeadKey,
+    DateTime SavedAt
+);
 
 /// <summary>A field as an editor needs it.</summary>
 public sealed record FieldView(
-    string Key, string Label, string Role, FieldShape Shape, bool Indexed, int? IndexedFirst, double Weight, bool Required,
-    int? Max, Unit Unit, int? MaxItems, int? Shows, string Separator, IReadOnlyList<CategoryView> Tree, IReadOnlyList<AttributeRule> Attributes)
+    string Key,
+    string Label,
+    string Role,
+    FieldShape Shape,
+    bool Indexed,
+    int? IndexedFirst,
+    double Weight,
+    bool Required,
+    int? Max,
+    Unit Unit,
+    int? MaxItems,
+    int? Shows,
+    string Separator,
+    IReadOnlyList<CategoryView> Tree,
+    IReadOnlyList<AttributeRule> Attributes
+)
 {
-    public static FieldView Of(Field f) => new(
-        f.Key, f.Label, f.Role, f.Shape, f.Indexed, f.IndexedFirst, f.Weight, f.Required, f.Limit?.Max, f.Limit?.Unit ?? Unit.Characters, f.Limit?.MaxItems, f.Shows, f.Separator,
-        [.. Flat(f.Tree, [])], f.Attributes);
+    public static FieldView Of(Field f) =>
+        new(
+            f.Key,
+            f.Label,
+            f.Role,
+            f.Shape,
+            f.Indexed,
+            f.IndexedFirst,
+            f.Weight,
+            f.Required,
+            f.Limit?.Max,
+            f.Limit?.Unit ?? Unit.Characters,
+            f.Limit?.MaxItems,
+            f.Shows,
+            f.Separator,
+            [.. Flat(f.Tree, [])],
+            f.Attributes
+        );
 
     private static IEnumerable<CategoryView> Flat(IReadOnlyList<Category> tree, string[] above) =>
         tree.SelectMany(c => Flat(c.Under, [.. above, c.Name]).Prepend(new([.. above, c.Name], c.Under.Count)));
@@ -56,59 +94,87 @@ internal static class WriteApi
     {
         var api = app.MapGroup("/api/listings/{id:int}").WithTags("Write");
 
-        api.MapGet("/", async Task<Results<Ok<ListingView>, NotFound>> (int id, TinContext db, CancellationToken stop) =>
-            await db.FindListing(id, stop) is { } listing ? TypedResults.Ok(View(listing)) : TypedResults.NotFound()).WithName("GetListing");
+        api.MapGet("/", GetListing).WithName("GetListing");
 
-        api.MapPut("/copy", async Task<Results<Ok<Saved>, Conflict<Conflict>, NotFound>> (int id, SaveRequest request, TinContext db, CancellationToken stop) =>
-        {
-            if (await db.FindListing(id, stop) is not { } listing)
-                return TypedResults.NotFound();
-            var platform = PlatformJson.Read(listing.Platform.Profile);
-            var fields = CopyJson.Write(CopyJson.Read(request.Fields, platform));
-            // What a changed profile has no field for any more is not lost.
-            foreach (var (key, kept) in Listings.Parse(listing.Copy))
-                if (platform.Find(key) is null)
-                    fields[key] = kept?.DeepClone();
-            var copy = fields.ToJsonString(Listings.Json);
-            // The same text is saved already, whoever saved it: an answer that was lost on its way is asked for again like this.
-            if (copy == listing.Copy)
-                return TypedResults.Ok(new Saved(listing.Revision, listing.SavedAt));
-            if (listing.Revision != request.Revision)
-                return TypedResults.Conflict(Now(listing));
-            var now = DateTime.UtcNow;
-            if (request.Keep is { Length: > 0 } || now - listing.SavedAt > Pause)
-            {
-                await db.SaveVersion(listing, request.Keep ?? "after a pause", "", stop);
-                // A title that was stayed with is a take.
-                if (platform.Fields.FirstOrDefault(f => f.Role == "title") is { } title && Listings.Parse(listing.Copy)[title.Key] is JsonValue was && was.TryGetValue<string>(out var text))
-                    await db.SaveTake(id, text, stop);
-            }
+        api.MapPut("/copy", SaveCopy).WithName("SaveCopy").ProducesValidationProblem();
 
-            (listing.Copy, listing.SavedAt, listing.Revision) = (copy, now, listing.Revision + 1);
-            await db.SaveChangesAsync(stop);
+        api.MapPut("/lead", SetLead).WithName("SetLead").ProducesValidationProblem();
+    }
+
+    private static async Task<Results<Ok<ListingView>, NotFound>> GetListing(int id, TinContext db, CancellationToken stop) =>
+        await db.FindListing(id, stop) is { } listing ? TypedResults.Ok(View(listing)) : TypedResults.NotFound();
+
+    private static async Task<Results<Ok<Saved>, Conflict<Conflict>, NotFound>> SaveCopy(
+        int id,
+        SaveRequest request,
+        TinContext db,
+        CancellationToken stop
+    )
+    {
+        if (await db.FindListing(id, stop) is not { } listing)
+            return TypedResults.NotFound();
+        var platform = PlatformJson.Read(listing.Platform.Profile);
+        var fields = CopyJson.Write(CopyJson.Read(request.Fields, platform));
+        // What a changed profile has no field for any more is not lost.
+        foreach (var (key, kept) in Listings.Parse(listing.Copy))
+            if (platform.Find(key) is null)
+                fields[key] = kept?.DeepClone();
+        var copy = fields.ToJsonString(Listings.Json);
+        // The same text is saved already, whoever saved it: an answer that was lost on its way is asked for again like this.
+        if (copy == listing.Copy)
             return TypedResults.Ok(new Saved(listing.Revision, listing.SavedAt));
-        }).WithName("SaveCopy").ProducesValidationProblem();
-
-        api.MapPut("/lead", async Task<Results<NoContent, NotFound>> (int id, LeadRequest request, TinContext db, CancellationToken stop) =>
+        if (listing.Revision != request.Revision)
+            return TypedResults.Conflict(Now(listing));
+        var now = DateTime.UtcNow;
+        if (request.Keep is { Length: > 0 } || now - listing.SavedAt > Pause)
         {
-            if (await db.Listings.FindAsync([id], stop) is not { } listing)
-                return TypedResults.NotFound();
-            var key = request.Key is { } text ? Tokens.Key(text) : null;
-            if (key is not null && !await db.Picks.AnyAsync(p => p.ProductId == listing.ProductId && p.Key == key && p.Home != Home.Avoid, stop))
-                throw new FormatProblems([new("key", $"\"{request.Key}\" is not among the product's picks.")]);
-            listing.LeadKey = key;
-            await db.SaveChangesAsync(stop);
-            return TypedResults.NoContent();
-        }).WithName("SetLead").ProducesValidationProblem();
+            await db.SaveVersion(listing, request.Keep ?? "after a pause", "", stop);
+            // A title that was stayed with is a take.
+            if (
+                platform.Fields.FirstOrDefault(f => f.Role == "title") is { } title
+                && Listings.Parse(listing.Copy)[title.Key] is JsonValue was
+                && was.TryGetValue<string>(out var text)
+            )
+                await db.SaveTake(id, text, stop);
+        }
+
+        (listing.Copy, listing.SavedAt, listing.Revision) = (copy, now, listing.Revision + 1);
+        await db.SaveChangesAsync(stop);
+        return TypedResults.Ok(new Saved(listing.Revision, listing.SavedAt));
+    }
+
+    private static async Task<Results<NoContent, NotFound>> SetLead(int id, LeadRequest request, TinContext db, CancellationToken stop)
+    {
+        if (await db.Listings.FindAsync([id], stop) is not { } listing)
+            return TypedResults.NotFound();
+        var key = request.Key is { } text ? Tokens.Key(text) : null;
+        if (
+            key is not null
+            && !await db.Picks.AnyAsync(p => p.ProductId == listing.ProductId && p.Key == key && p.Home != Home.Avoid, stop)
+        )
+            throw new FormatProblems([new("key", $"\"{request.Key}\" is not among the product's picks.")]);
+        listing.LeadKey = key;
+        await db.SaveChangesAsync(stop);
+        return TypedResults.NoContent();
     }
 
     private static ListingView View(ListingRow listing)
     {
         var platform = PlatformJson.Read(listing.Platform.Profile);
         return new(
-            listing.Id, listing.Product.Name, platform.Id, platform.Name, platform.About, [.. platform.Fields.Select(FieldView.Of)],
-            CopyJson.Write(Listings.CopyOf(listing.Copy, platform)), listing.Revision, listing.LeadKey, listing.SavedAt);
+            listing.Id,
+            listing.Product.Name,
+            platform.Id,
+            platform.Name,
+            platform.About,
+            [.. platform.Fields.Select(FieldView.Of)],
+            CopyJson.Write(Listings.CopyOf(listing.Copy, platform)),
+            listing.Revision,
+            listing.LeadKey,
+            listing.SavedAt
+        );
     }
 
-    private static Conflict Now(ListingRow listing) => new(CopyJson.Write(Listings.CopyOf(listing.Copy, PlatformJson.Read(listing.Platform.Profile))), listing.Revision, listing.SavedAt);
+    private static Conflict Now(ListingRow listing) =>
+        new(CopyJson.Write(Listings.CopyOf(listing.Copy, PlatformJson.Read(listing.Platform.Profile))), listing.Revision, listing.SavedAt);
 }

@@ -68,8 +68,8 @@ internal sealed class LocalSearch(SetUnionKnapsack problem, long stepBudget, Can
                 RemoveUnneeded(selection, keep);
             else
                 foreach (var b in problem.BundlesOfItem[worst])
-                    foreach (var i in _bundles[b].Items)
-                        RemoveIfUnneeded(selection, i, keep);
+                foreach (var i in _bundles[b].Items)
+                    RemoveIfUnneeded(selection, i, keep);
         }
 
         return selection;
@@ -78,7 +78,7 @@ internal sealed class LocalSearch(SetUnionKnapsack problem, long stepBudget, Can
     /// <summary>Local search: removes one item and fills again without it, or forces one bundle in and drops the least valuable items, while that helps.</summary>
     public Selection Improve(Selection best)
     {
-        for (var improved = true; improved && _stepsLeft > 0;)
+        for (var improved = true; improved && _stepsLeft > 0; )
         {
             improved = false;
             for (var i = 0; i < _costs.Length && _stepsLeft > 0; i++)
@@ -118,8 +118,14 @@ internal sealed class LocalSearch(SetUnionKnapsack problem, long stepBudget, Can
     /// <param name="above">The closure that does not fit.</param>
     public Selection Perturb(Selection best, Selection below, Selection above)
     {
-        int[] doubtful = [.. Enumerable.Range(0, _bundles.Length)
-            .Where(b => problem.BundlesOfTerm[_bundles[b].Term].Length > 1 || _bundles[b].Items.Any(i => above.Chosen[i] && !below.Chosen[i]))];
+        int[] doubtful =
+        [
+            .. Enumerable
+                .Range(0, _bundles.Length)
+                .Where(b =>
+                    problem.BundlesOfTerm[_bundles[b].Term].Length > 1 || _bundles[b].Items.Any(i => above.Chosen[i] && !below.Chosen[i])
+                ),
+        ];
         if (doubtful.Length == 0)
             return best;
         var random = new DeterministicRandom(1);

@@ -91,12 +91,12 @@ internal sealed class MaxClosure
         _level[_source] = 0;
         _queue[0] = _source;
         for (int head = 0, tail = 1; head < tail; head++)
-            for (var edge = _first[_queue[head]]; edge >= 0; edge = _next[edge])
-                if (_capacity[edge] > Tolerance && _level[_to[edge]] < 0)
-                {
-                    _level[_to[edge]] = _level[_queue[head]] + 1;
-                    _queue[tail++] = _to[edge];
-                }
+        for (var edge = _first[_queue[head]]; edge >= 0; edge = _next[edge])
+            if (_capacity[edge] > Tolerance && _level[_to[edge]] < 0)
+            {
+                _level[_to[edge]] = _level[_queue[head]] + 1;
+                _queue[tail++] = _to[edge];
+            }
 
         return _level[_sink] >= 0;
     }

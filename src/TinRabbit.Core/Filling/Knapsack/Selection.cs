@@ -17,7 +17,11 @@ internal sealed class Selection
     private Selection(Selection other)
     {
         _problem = other._problem;
-        (Chosen, MissingItems, CompleteBundles) = ((bool[])other.Chosen.Clone(), (int[])other.MissingItems.Clone(), (int[])other.CompleteBundles.Clone());
+        (Chosen, MissingItems, CompleteBundles) = (
+            (bool[])other.Chosen.Clone(),
+            (int[])other.MissingItems.Clone(),
+            (int[])other.CompleteBundles.Clone()
+        );
         (Cost, Value) = (other.Cost, other.Value);
     }
 

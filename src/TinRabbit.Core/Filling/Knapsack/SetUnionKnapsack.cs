@@ -89,7 +89,11 @@ internal sealed class SetUnionKnapsack
                 selection.Remove(item);
             else
                 selection.Add(item);
-            if (selection.Cost > Capacity || selection.Value < value * (1 - Tolerance) || (selection.Value <= value * (1 + Tolerance) && selection.Cost >= cost))
+            if (
+                selection.Cost > Capacity
+                || selection.Value < value * (1 - Tolerance)
+                || (selection.Value <= value * (1 + Tolerance) && selection.Cost >= cost)
+            )
                 continue;
             (value, cost) = (selection.Value, selection.Cost);
             selection.Chosen.CopyTo(best, 0);

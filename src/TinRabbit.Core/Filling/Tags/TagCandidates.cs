@@ -27,7 +27,11 @@ internal sealed class TagCandidates
         var candidates = new TagCandidates(field);
         candidates.AddTerms(terms.Count <= MaxTerms ? terms : [.. terms.OrderByDescending(t => t.Worth()).Take(MaxTerms)], stop);
         var texts = candidates._texts;
-        var banned = avoided.FindIn(new Dictionary<string, FieldValue> { [field.Key] = new FieldValue.Items(texts) }).SelectMany(u => u.Spans).Select(s => s.Item).ToHashSet();
+        var banned = avoided
+            .FindIn(new Dictionary<string, FieldValue> { [field.Key] = new FieldValue.Items(texts) })
+            .SelectMany(u => u.Spans)
+            .Select(s => s.Item)
+            .ToHashSet();
         return banned.Count == 0 ? texts : [.. texts.Where((_, i) => !banned.Contains(i))];
     }
 
@@ -47,9 +51,9 @@ internal sealed class TagCandidates
             }
             else
                 for (var from = 0; from < words.Length; from++)
-                    for (var to = from + 1; to <= words.Length; to++)
-                        if (to - from < words.Length && words[from..to].Any(w => !StopWords.Has(w)))
-                            Add(words[from..to], string.Join(' ', words[from..to]));
+                for (var to = from + 1; to <= words.Length; to++)
+                    if (to - from < words.Length && words[from..to].Any(w => !StopWords.Has(w)))
+                        Add(words[from..to], string.Join(' ', words[from..to]));
         }
 
         Phrase[] byWorth = [.. whole.OrderByDescending(w => w.Worth)];
@@ -84,7 +88,13 @@ internal sealed class TagCandidates
             }
         }
 
-        return [.. found.UnorderedItems.Select(i => i.Element).OrderByDescending(p => p.Worth).ThenBy(p => string.Join(' ', p.Words), StringComparer.Ordinal)];
+        return
+        [
+            .. found
+                .UnorderedItems.Select(i => i.Element)
+                .OrderByDescending(p => p.Worth)
+                .ThenBy(p => string.Join(' ', p.Words), StringComparer.Ordinal),
+        ];
     }
 
     private Phrase PhraseOf(string[] words, double worth) => new(words, TextLength.Of(string.Join(' ', words), _unit), worth);

@@ -23,10 +23,23 @@ internal sealed class TagPhrases
     /// <param name="candidates">What may be added.</param>
     /// <param name="stop">Stops the computation.</param>
     public TagPhrases(
-        Platform platform, Field field, TermSet prepared, IReadOnlyList<WantedTerm> terms, string[] fixedTexts, IReadOnlyList<string> candidates, CancellationToken stop)
+        Platform platform,
+        Field field,
+        TermSet prepared,
+        IReadOnlyList<WantedTerm> terms,
+        string[] fixedTexts,
+        IReadOnlyList<string> candidates,
+        CancellationToken stop
+    )
     {
         (Prepared, FixedCount, Texts) = (prepared, fixedTexts.Length, [.. fixedTexts, .. candidates]);
-        var index = ListingIndex.Build(platform with { Fields = [field] }, new Dictionary<string, FieldValue> { [field.Key] = new FieldValue.Items(Texts) });
+        var index = ListingIndex.Build(
+            platform with
+            {
+                Fields = [field],
+            },
+            new Dictionary<string, FieldValue> { [field.Key] = new FieldValue.Items(Texts) }
+        );
         (HeldTerms, Words) = (HeldBy(new Matcher(prepared, index), terms.Count, stop), WordsIn(index, prepared));
         string[][] words = [.. Texts.Select(t => Tokens.Of(t).Select(w => w.Word).ToArray())];
         _keys = [.. words.Select(w => string.Join(' ', w))];
@@ -35,11 +48,17 @@ internal sealed class TagPhrases
         for (var c = FixedCount; c < Texts.Length; c++)
             _byKey.TryAdd(_keys[c], c);
         FixedSignatures = _signatures.Take(FixedCount).ToHashSet(StringComparer.Ordinal);
-        Parts = [.. terms.OrderByDescending(t => t.Worth()).Where(t => !_byKey.ContainsKey(Tokens.Key(t.Text))).Take(MaxCutTerms)
-            .SelectMany(t => CutIntoParts(Tokens.Key(t.Text).Split(' ')))
-            // What stands already is no part to add, nor is one that another part has in another order.
-            .Select(p => p.Where(c => !FixedSignatures.Contains(_signatures[c])).DistinctBy(c => _signatures[c]).ToArray())
-            .Where(p => p.Length > 1)];
+        Parts =
+        [
+            .. terms
+                .OrderByDescending(t => t.Worth())
+                .Where(t => !_byKey.ContainsKey(Tokens.Key(t.Text)))
+                .Take(MaxCutTerms)
+                .SelectMany(t => CutIntoParts(Tokens.Key(t.Text).Split(' ')))
+                // What stands already is no part to add, nor is one that another part has in another order.
+                .Select(p => p.Where(c => !FixedSignatures.Contains(_signatures[c])).DistinctBy(c => _signatures[c]).ToArray())
+                .Where(p => p.Length > 1),
+        ];
 
         string Folded(string word) => folded.TryGetValue(word, out var key) ? key : folded[word] = Fold.Key(word, platform.Search.Folds);
     }
@@ -104,7 +123,7 @@ internal sealed class TagPhrases
     private IEnumerable<int[]> CutIntoParts(string[] words)
     {
         var (fromFront, fromBack) = (new List<int>(), new List<int>());
-        for (var from = 0; from < words.Length;)
+        for (var from = 0; from < words.Length; )
         {
             var to = words.Length;
             while (to > from && Find(words[from..to]) < 0)
@@ -114,7 +133,7 @@ internal sealed class TagPhrases
             from = Math.Max(to, from + 1);
         }
 
-        for (var to = words.Length; to > 0;)
+        for (var to = words.Length; to > 0; )
         {
             var from = 0;
             while (from < to && Find(words[from..to]) < 0)

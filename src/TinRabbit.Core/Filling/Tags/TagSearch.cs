@@ -53,12 +53,20 @@ internal sealed class TagSearch
     /// <summary>The phrases to add, the lead first, then those that hold most.</summary>
     public List<string> Choose()
     {
-        int[] free = [.. Enumerable.Range(_phrases.FixedCount, _phrases.Texts.Length - _phrases.FixedCount).Where(c => !_phrases.FixedSignatures.Contains(_phrases.SignatureOf(c)))];
+        int[] free =
+        [
+            .. Enumerable
+                .Range(_phrases.FixedCount, _phrases.Texts.Length - _phrases.FixedCount)
+                .Where(c => !_phrases.FixedSignatures.Contains(_phrases.SignatureOf(c))),
+        ];
         _state.SetChosen([]);
         // What gains most alone leads to one optimum, what could gain most together with others to another.
         var gains = free.Select(c => (Phrase: c, Gain: _state.GainOf(c))).ToList();
         int[] byGain = [.. gains.Where(c => c.Gain > 0).OrderByDescending(c => c.Gain).Take(MaxCandidates).Select(c => c.Phrase)];
-        int[] byPotential = [.. gains.OrderByDescending(c => c.Gain + _state.PotentialOf(c.Phrase)).Take(MaxCandidates).Select(c => c.Phrase)];
+        int[] byPotential =
+        [
+            .. gains.OrderByDescending(c => c.Gain + _state.PotentialOf(c.Phrase)).Take(MaxCandidates).Select(c => c.Phrase),
+        ];
         var leads = LeadPhrases();
         _state.SetChosen(leads);
         var (best, worth) = (leads, _state.Worth);
@@ -71,7 +79,14 @@ internal sealed class TagSearch
         int[] picks = [.. byPotential.Union(byGain).Intersect(_terms.Select(t => _phrases.Find(Tokens.Key(t.Text))))];
         KeepIfBetter(Construct(leads, leads.Count, picks));
         // And some that begin with the parts of a pick that no single slot holds.
-        int[][] parts = [.. _phrases.Parts.Take(MaxPartsRanked).Where(p => p.Length + leads.Count <= _slots).OrderByDescending(WorthTogether).Take(MaxPartsTried)];
+        int[][] parts =
+        [
+            .. _phrases
+                .Parts.Take(MaxPartsRanked)
+                .Where(p => p.Length + leads.Count <= _slots)
+                .OrderByDescending(WorthTogether)
+                .Take(MaxPartsTried),
+        ];
         (_state.StepsLeft, _stepFloor) = (_budget / 4, -_budget / 2);
         foreach (var together in parts)
             if (_state.StepsLeft > 0)
@@ -116,7 +131,9 @@ internal sealed class TagSearch
         {
             var (first, second) = (_phrases.Find(words[..at]), _phrases.Find(words[at..]));
             if (first >= 0 && IsFree(first))
-                return second >= 0 && IsFree(second) && _slots > 1 && _phrases.SignatureOf(first) != _phrases.SignatureOf(second) ? [first, second] : [first];
+                return second >= 0 && IsFree(second) && _slots > 1 && _phrases.SignatureOf(first) != _phrases.SignatureOf(second)
+                    ? [first, second]
+                    : [first];
         }
 
         return [];
@@ -184,7 +201,7 @@ internal sealed class TagSearch
     // Local search: removes one phrase and adds the best one, while that helps.
     private void ImproveBySwaps(List<int> chosen, int leads, int[] candidates)
     {
-        for (var improved = true; improved && _state.StepsLeft > _stepFloor;)
+        for (var improved = true; improved && _state.StepsLeft > _stepFloor; )
         {
             improved = false;
             for (var i = leads; i < chosen.Count && _state.StepsLeft > _stepFloor; i++)
@@ -292,8 +309,11 @@ internal sealed class TagSearch
                     continue;
                 List<int> apart = [.. chosen[..i], first, second, .. chosen[(i + 1)..]];
                 _state.SetChosen(apart);
-                if (_state.Worth < before * (1 - Tolerance) || apart.DistinctBy(_phrases.SignatureOf).Count() < apart.Count
-                    || apart.Exists(c => _phrases.FixedSignatures.Contains(_phrases.SignatureOf(c))))
+                if (
+                    _state.Worth < before * (1 - Tolerance)
+                    || apart.DistinctBy(_phrases.SignatureOf).Count() < apart.Count
+                    || apart.Exists(c => _phrases.FixedSignatures.Contains(_phrases.SignatureOf(c)))
+                )
                     continue;
                 chosen.RemoveAt(i);
                 chosen.InsertRange(i--, [first, second]);
@@ -306,8 +326,13 @@ internal sealed class TagSearch
     private void AddUnknown(List<int> chosen)
     {
         for (var t = 0; t < _terms.Count && chosen.Count < _slots; t++)
-            if (_terms[t].Volume is null && !_state.Holds(t) && _phrases.Find(Tokens.Key(_terms[t].Text)) is >= 0 and var own
-                && !HasSignature(chosen, own) && !_phrases.FixedSignatures.Contains(_phrases.SignatureOf(own)))
+            if (
+                _terms[t].Volume is null
+                && !_state.Holds(t)
+                && _phrases.Find(Tokens.Key(_terms[t].Text)) is >= 0 and var own
+                && !HasSignature(chosen, own)
+                && !_phrases.FixedSignatures.Contains(_phrases.SignatureOf(own))
+            )
             {
                 chosen.Add(own);
                 _state.Add(own);

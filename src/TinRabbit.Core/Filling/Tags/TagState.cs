@@ -126,9 +126,9 @@ internal sealed class TagState
     {
         var potential = 0.0;
         foreach (var word in _phrases.Words[phrase])
-            foreach (var term in _otherFields.TermsOfWord[word])
-                if (_missingWords[term] is > 0 and < Held)
-                    potential += _otherFields.WorthByTerm[term] * Matcher.SpreadFactor * _fieldWeight / (2 * _missingWords[term]);
+        foreach (var term in _otherFields.TermsOfWord[word])
+            if (_missingWords[term] is > 0 and < Held)
+                potential += _otherFields.WorthByTerm[term] * Matcher.SpreadFactor * _fieldWeight / (2 * _missingWords[term]);
         return potential;
     }
 

@@ -12,7 +12,14 @@ namespace TinRabbit.Core.Filling.Tags;
 /// <param name="Before">The listing's without it, 0–100.</param>
 /// <param name="Opens">Terms that were missing and are held with it, the worthiest first.</param>
 /// <param name="Left">Terms that stay missing, the worthiest first.</param>
-public sealed record TagsFill(IReadOnlyList<string> Items, IReadOnlyList<string> Added, double Grip, double Before, IReadOnlyList<string> Opens, IReadOnlyList<string> Left)
+public sealed record TagsFill(
+    IReadOnlyList<string> Items,
+    IReadOnlyList<string> Added,
+    double Grip,
+    double Before,
+    IReadOnlyList<string> Opens,
+    IReadOnlyList<string> Left
+)
 {
     // Slots of a field without a limit.
     private const int Unlimited = 60;
@@ -37,7 +44,15 @@ public sealed record TagsFill(IReadOnlyList<string> Items, IReadOnlyList<string>
         if (field.Indexed && wanted.Count > 0)
         {
             var candidates = TagCandidates.Build(field, [.. wanted.Where(t => !input.Elsewhere.Contains(t.Text))], avoided, stop);
-            var phrases = new TagPhrases(input.Platform, field, TermSet.Prepare(input.Platform, [.. wanted.Select(t => t.Text)]), wanted, kept, candidates, stop);
+            var phrases = new TagPhrases(
+                input.Platform,
+                field,
+                TermSet.Prepare(input.Platform, [.. wanted.Select(t => t.Text)]),
+                wanted,
+                kept,
+                candidates,
+                stop
+            );
             added = new TagSearch(phrases, field, input, wanted, (field.Limit?.MaxItems ?? Unlimited) - kept.Length, stop).Choose();
         }
 

@@ -41,8 +41,14 @@ public static class TitleFill
         foreach (var text in found.Select(search.TextOf).Distinct(StringComparer.Ordinal).Where(t => avoided.UsesIn(t) == 0))
         {
             var weighed = Weigher.Weigh(prepared, input.With(new FieldValue.Text(text)), wanted, stop);
-            takes.Add(new(text, TextLength.Of(text, field.Limit?.Unit ?? Unit.Characters), weighed.Grip,
-                [.. weighed.Terms.Where(t => t.Grade == Grade.Whole && t.Explain().Fields[at] == Grade.Whole).Select(t => t.Term.Text)]));
+            takes.Add(
+                new(
+                    text,
+                    TextLength.Of(text, field.Limit?.Unit ?? Unit.Characters),
+                    weighed.Grip,
+                    [.. weighed.Terms.Where(t => t.Grade == Grade.Whole && t.Explain().Fields[at] == Grade.Whole).Select(t => t.Term.Text)]
+                )
+            );
         }
 
         return [.. takes.OrderByDescending(t => t.Grip)];

@@ -31,10 +31,18 @@ internal sealed class TitleSearch
     {
         (_title, _stop, _budget) = (title, stop, (long)(StepBudget * input.Budget));
         _lead = input.Lead is null ? -1 : title.Find(Tokens.Key(input.Lead));
-        var fitting = Enumerable.Range(0, terms.Count).Where(t => title.SizeOf(t) <= title.Capacity && t != _lead && !input.Elsewhere.Contains(terms[t].Text)).ToList();
-        _candidates = [.. fitting.OrderByDescending(t => title.WorthByTerm[t]).Take(MaxCandidates * 2 / 3)
-            .Union(fitting.OrderByDescending(t => title.WorthByTerm[t] / title.SizeOf(t)).Take(MaxCandidates * 2 / 3))
-            .Union(fitting.Where(t => terms[t].Volume is null).Take(MaxUnknown))];
+        var fitting = Enumerable
+            .Range(0, terms.Count)
+            .Where(t => title.SizeOf(t) <= title.Capacity && t != _lead && !input.Elsewhere.Contains(terms[t].Text))
+            .ToList();
+        _candidates =
+        [
+            .. fitting
+                .OrderByDescending(t => title.WorthByTerm[t])
+                .Take(MaxCandidates * 2 / 3)
+                .Union(fitting.OrderByDescending(t => title.WorthByTerm[t] / title.SizeOf(t)).Take(MaxCandidates * 2 / 3))
+                .Union(fitting.Where(t => terms[t].Volume is null).Take(MaxUnknown)),
+        ];
     }
 
     /// <summary>The best plan that differs from those found; null when there is none.</summary>
@@ -107,7 +115,7 @@ internal sealed class TitleSearch
     private (int[] Plan, double Value) Improve(int[] start, int fixedTerms, int[] candidates)
     {
         var (plan, value) = Complete(start, candidates);
-        for (var improved = true; improved && _title.StepsLeft > 0;)
+        for (var improved = true; improved && _title.StepsLeft > 0; )
         {
             improved = false;
             foreach (var term in candidates)

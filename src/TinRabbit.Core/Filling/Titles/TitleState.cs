@@ -48,7 +48,10 @@ internal sealed class TitleState
     public TitleState(Field field, FillInput input, TermSet prepared, IReadOnlyList<WantedTerm> terms, AvoidedTerms avoided)
     {
         (_field, _unit) = (field, field.Limit?.Unit ?? Unit.Characters);
-        _capacity = Math.Min(field.Limit?.Max ?? int.MaxValue, _unit == Unit.Characters ? field.IndexedFirst ?? int.MaxValue : int.MaxValue);
+        _capacity = Math.Min(
+            field.Limit?.Max ?? int.MaxValue,
+            _unit == Unit.Characters ? field.IndexedFirst ?? int.MaxValue : int.MaxValue
+        );
         (_separatorSize, _spaceSize) = (TextLength.Of(field.Separator, _unit), TextLength.Of(" ", _unit));
         _repeatsPay = input.Platform.Checks.GetValueOrDefault(TitleFill.RepeatsPay) > 0;
         _otherFields = new(field, input.Copy, prepared, terms);
@@ -69,7 +72,10 @@ internal sealed class TitleState
         {
             if (_otherFields.WorthByTerm[t] <= 0)
                 continue;
-            var rarest = _keys[t].Where((_, i) => !_ignored[t][i]).DefaultIfEmpty(_keys[t][0]).MinBy(w => _otherFields.TermsOfWord[w].Length);
+            var rarest = _keys[t]
+                .Where((_, i) => !_ignored[t][i])
+                .DefaultIfEmpty(_keys[t][0])
+                .MinBy(w => _otherFields.TermsOfWord[w].Length);
             if (_otherFields.WeightByWord[rarest] >= 0)
                 always.Add(t);
             else
@@ -106,7 +112,12 @@ internal sealed class TitleState
     {
         var text = new System.Text.StringBuilder();
         foreach (var (term, word, afterSeparator) in _title)
-            text.Append(text.Length == 0 ? "" : afterSeparator ? _field.Separator : " ").Append(_words[term][word]);
+            text.Append(
+                    text.Length == 0 ? ""
+                    : afterSeparator ? _field.Separator
+                    : " "
+                )
+                .Append(_words[term][word]);
         var plain = text.ToString();
         var capital = Capitals.First(plain);
         return TextLength.Of(capital, _unit) <= _capacity ? capital : plain;
@@ -132,7 +143,13 @@ internal sealed class TitleState
         var size = Size;
         for (var i = overlap; i < keys.Length; i++)
         {
-            size += _sizes[term][i] + (i > 0 ? _spaceSize : _title.Count > 0 ? _separatorSize : 0);
+            size +=
+                _sizes[term][i]
+                + (
+                    i > 0 ? _spaceSize
+                    : _title.Count > 0 ? _separatorSize
+                    : 0
+                );
             if (size > _capacity || (!_repeatsPay && (_wordCounts[keys[i]] > 0 || Array.IndexOf(keys, keys[i], 0, i) >= 0)))
                 return false;
         }
@@ -242,7 +259,11 @@ internal sealed class TitleState
         var best = any ? Matcher.TogetherFactor : 0;
         if (!all)
             return _field.Weight * best;
-        for (var start = _firstPlace[keys[0]]; start >= 0 && start + keys.Length <= _titleKeys.Count; start = _repeatsPay ? _titleKeys.IndexOf(keys[0], start + 1) : -1)
+        for (
+            var start = _firstPlace[keys[0]];
+            start >= 0 && start + keys.Length <= _titleKeys.Count;
+            start = _repeatsPay ? _titleKeys.IndexOf(keys[0], start + 1) : -1
+        )
         {
             var (phrase, whole) = (true, true);
             for (var i = 0; i < keys.Length && phrase; i++)
@@ -252,7 +273,10 @@ internal sealed class TitleState
             }
 
             if (phrase)
-                best = Math.Max(best, (whole ? 1 : Matcher.InflectedFactor) * (_field.Front ? 1 - Matcher.FrontShare * start / _titleKeys.Count : 1));
+                best = Math.Max(
+                    best,
+                    (whole ? 1 : Matcher.InflectedFactor) * (_field.Front ? 1 - Matcher.FrontShare * start / _titleKeys.Count : 1)
+                );
         }
 
         return _field.Weight * best;

@@ -1,5 +1,5 @@
-using TinRabbit.Core.Words;
 using TinRabbit.Core.Measures;
+using TinRabbit.Core.Words;
 
 namespace TinRabbit.Core.Filling.Words;
 
@@ -83,7 +83,11 @@ internal sealed class ChainOrder
     private List<int> RunFrom(IReadOnlyList<Token> words, int from)
     {
         var run = new List<int>();
-        for (var i = from; i < words.Count && _covers.IndexOfWord(words[i].Word) is >= 0 and var number && _chosen[number] && !run.Contains(number); i++)
+        for (
+            var i = from;
+            i < words.Count && _covers.IndexOfWord(words[i].Word) is >= 0 and var number && _chosen[number] && !run.Contains(number);
+            i++
+        )
             run.Add(number);
         return run;
     }
@@ -93,8 +97,8 @@ internal sealed class ChainOrder
     {
         while (true)
         {
-            var cheapest = _covers.Covers
-                .Where(w => _covers.Terms[w.Term].Volume is null && !w.Items.All(i => _chosen[i]))
+            var cheapest = _covers
+                .Covers.Where(w => _covers.Terms[w.Term].Volume is null && !w.Items.All(i => _chosen[i]))
                 .Select(w => (w.Items, Cost: w.Items.Where(i => !_chosen[i]).Sum(i => _cost(_forms[i]))))
                 .Where(w => w.Cost <= _roomLeft)
                 .OrderBy(w => w.Cost)

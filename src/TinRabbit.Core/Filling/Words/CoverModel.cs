@@ -51,7 +51,9 @@ internal sealed class CoverModel
     /// <summary>The ways of the terms whose volume is known, as the knapsack takes them.</summary>
     /// <param name="without">Ways that turned out not to be open.</param>
     public IEnumerable<Bundle> BundlesWithout(IReadOnlySet<TermCover> without) =>
-        _covers.Where(w => !without.Contains(w) && Terms[w.Term].Demand() > 0).Select(w => new Bundle(w.Term, Terms[w.Term].Demand(), w.Items));
+        _covers
+            .Where(w => !without.Contains(w) && Terms[w.Term].Demand() > 0)
+            .Select(w => new Bundle(w.Term, Terms[w.Term].Demand(), w.Items));
 
     /// <summary>The number of the word that stands for a word of a term; −1 when it is none of these.</summary>
     public int IndexOfWord(string word) => _wordIndex.GetValueOrDefault(Fold.Key(word, _platform.Search.Folds), -1);
@@ -130,7 +132,10 @@ internal sealed class CoverModel
             var forms = Tokens[t].Select(w => byLetters[Fold.Letters(w.Word)].ToArray()).ToArray();
             if (forms.All(f => f.Length <= 1) || forms.Any(f => f.Length == 0))
                 continue;
-            IEnumerable<int[]> phrases = [[]];
+            IEnumerable<int[]> phrases =
+            [
+                [],
+            ];
             foreach (var form in forms)
                 phrases = phrases.SelectMany(p => form.Select(f => (int[])[.. p, f])).Take(8).ToList();
             foreach (var phrase in phrases)
@@ -147,8 +152,13 @@ internal sealed class CoverModel
             {
                 var word = _forms[way.Items[i]];
                 for (var at = 2; at <= word.Length - 2; at++)
-                    if (IndexOfWord(word[..at]) is >= 0 and var first && IndexOfWord(word[at..]) is >= 0 and var second && first != second
-                        && _forms[first] + _forms[second] == word && Fold.Join(new(_forms[first], 0, 0, false), new(_forms[second], 0, 0, false)) is not null)
+                    if (
+                        IndexOfWord(word[..at]) is >= 0 and var first
+                        && IndexOfWord(word[at..]) is >= 0 and var second
+                        && first != second
+                        && _forms[first] + _forms[second] == word
+                        && Fold.Join(new(_forms[first], 0, 0, false), new(_forms[second], 0, 0, false)) is not null
+                    )
                         _covers.Add(new(way.Term, [.. way.Items.Where((_, k) => k != i).Union([first, second])], [first, second], true));
             }
     }

@@ -28,7 +28,10 @@ internal sealed class InsertionPoint
             var text = string.Join(' ', items);
             if (field.Shape == FieldShape.Words)
                 text = string.Join(' ', text.Split((char[]?)null, StringSplitOptions.RemoveEmptyEntries));
-            var between = field.Shape == FieldShape.Words ? " " : field.Shape == FieldShape.Line ? field.Separator : ", ";
+            var between =
+                field.Shape == FieldShape.Words ? " "
+                : field.Shape == FieldShape.Line ? field.Separator
+                : ", ";
             return new(field.Shape, [text], 0, between, field.Shape == FieldShape.Text ? "\n" : between);
         }
 
@@ -103,7 +106,8 @@ internal sealed class InsertionPoint
 
         string[] EntriesOf(string[] chain) => Separator == " " ? chain : [string.Join(' ', chain)];
 
-        bool IsAllowed(int at, string[] chain) => avoided.UsesIn(TextWith([.. entries[..at], .. EntriesOf(chain), .. entries[at..]])) <= uses;
+        bool IsAllowed(int at, string[] chain) =>
+            avoided.UsesIn(TextWith([.. entries[..at], .. EntriesOf(chain), .. entries[at..]])) <= uses;
 
         void Insert(int at, string[] chain) => entries.InsertRange(at, EntriesOf(chain));
 

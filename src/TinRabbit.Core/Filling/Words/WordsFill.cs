@@ -16,7 +16,16 @@ namespace TinRabbit.Core.Filling.Words;
 /// <param name="Opens">Terms that were missing and are held with it, the worthiest first.</param>
 /// <param name="Left">Terms that stay missing, the worthiest first.</param>
 public sealed record WordsFill(
-    IReadOnlyList<string> Words, FieldValue Value, string Text, int Used, int? Limit, double Gain, double Bound, IReadOnlyList<string> Opens, IReadOnlyList<string> Left)
+    IReadOnlyList<string> Words,
+    FieldValue Value,
+    string Text,
+    int Used,
+    int? Limit,
+    double Gain,
+    double Bound,
+    IReadOnlyList<string> Opens,
+    IReadOnlyList<string> Left
+)
 {
     private const int MaxRounds = 4;
 
@@ -57,7 +66,13 @@ public sealed record WordsFill(
             _wanted = input.AllowedTerms(_avoided);
             _point = InsertionPoint.Find(field, input.Copy.GetValueOrDefault(input.Key));
             _before = Weigher.Weigh(input.Platform, input.Copy, _wanted, stop);
-            _covers = new(input.Platform, _point.Scope(input.Platform, input.Copy), _wanted, [.. _before.Terms.Select(t => t.Grade != Grade.Missing)], _avoided);
+            _covers = new(
+                input.Platform,
+                _point.Scope(input.Platform, input.Copy),
+                _wanted,
+                [.. _before.Terms.Select(t => t.Grade != Grade.Missing)],
+                _avoided
+            );
             _separatorSize = TextLength.Of(_point.Separator, _unit);
             _capacity = _point.RoomLeft(field, _unit) + _separatorSize;
             _costs = [.. _covers.Forms.Select(CostOf)];
@@ -71,17 +86,25 @@ public sealed record WordsFill(
             for (var round = 0; round < MaxRounds; round++)
             {
                 _stop.ThrowIfCancellationRequested();
-                var packing = new SetUnionKnapsack(_costs, _covers.BundlesWithout(failed), _capacity, _stop) { Budget = _input.Budget }.Solve();
+                var packing = new SetUnionKnapsack(_costs, _covers.BundlesWithout(failed), _capacity, _stop)
+                {
+                    Budget = _input.Budget,
+                }.Solve();
                 bound = round == 0 ? packing.Bound : bound;
                 var fill = FillWith(packing.Items);
                 if (best is null || fill.Gain > best.Gain)
                     best = fill;
-                var lost = _covers.Covers.Where(c => c.MustBeAdjacent && c.Items.All(i => packing.Items[i]) && !best.Opens.Contains(_wanted[c.Term].Text)).ToList();
+                var lost = _covers
+                    .Covers.Where(c => c.MustBeAdjacent && c.Items.All(i => packing.Items[i]) && !best.Opens.Contains(_wanted[c.Term].Text))
+                    .ToList();
                 if (fill.Gain >= packing.Value * (1 - SetUnionKnapsack.Tolerance) || lost.Count(failed.Add) == 0)
                     break;
             }
 
-            return best! with { Bound = Math.Max(best.Gain, bound) };
+            return best! with
+            {
+                Bound = Math.Max(best.Gain, bound),
+            };
         }
 
         private int CostOf(string word) => TextLength.Of(word, _unit) + _separatorSize;

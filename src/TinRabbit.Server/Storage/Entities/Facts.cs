@@ -29,12 +29,16 @@ public sealed record Facts
 
     /// <summary>The same, as the facts guard takes them.</summary>
     [JsonIgnore]
-    public FactWords Words => new(What, new Dictionary<Facet, IReadOnlyList<string>>
-    {
-        [Facet.Material] = Materials,
-        [Facet.Colour] = Colours,
-        [Facet.Size] = Sizes,
-        [Facet.Audience] = Audiences,
-        [Facet.Occasion] = Occasions,
-    });
+    public FactWords Words =>
+        new(
+            What,
+            new Dictionary<Facet, IReadOnlyList<string>>
+            {
+                [Facet.Material] = Materials,
+                [Facet.Colour] = Colours,
+                [Facet.Size] = Sizes,
+                [Facet.Audience] = Audiences,
+                [Facet.Occasion] = Occasions,
+            }
+        );
 }
