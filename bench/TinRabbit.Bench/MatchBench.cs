@@ -59,7 +59,7 @@ public class MatchBench
         _terms =
         [
             .. heads
-                .SelectMany(h => market.Suggestions("longbarrow-us", h).Concat(market.Suggest("longbarrow-us", h, 4000)))
+                .SelectMany(h => market.Suggestions("longbarrow-us", h, default).Result.Concat(market.Suggest("longbarrow-us", h, 4000)))
                 .Distinct()
                 .Take(TermCount),
         ];

@@ -3,15 +3,23 @@ using TinRabbit.Core.Platforms;
 namespace TinRabbit.Market;
 
 /// <summary>
-/// A source of what shoppers type and how often. The stand-in that ships is one; a real source can be put in its place.
+/// A source of what shoppers type, how often, and what they find. The stand-in that ships is one; any program that speaks the market
+/// contract (docs/market.openapi.json) is another, through <see cref="Http.HttpMarket"/>.
 /// </summary>
+/// <remarks>
+/// A market that is not among <see cref="Places"/> is a <see cref="KeyNotFoundException"/>; a source that cannot answer is a
+/// <see cref="MarketException"/>. Nothing is changed in either case.
+/// </remarks>
 public interface IMarket
 {
     /// <summary>What the source is called where a reading names it.</summary>
     string Name { get; }
 
     /// <summary>Whether its numbers are made up, which every screen and export says.</summary>
-    bool Simulated { get; }
+    bool IsSimulated { get; }
+
+    /// <summary>Whether it remembers from one start to the next which platforms were opened and which listings were sent.</summary>
+    bool Remembers { get; }
 
     /// <summary>The markets it knows.</summary>
     IReadOnlyList<MarketPlace> Places { get; }
@@ -20,26 +28,39 @@ public interface IMarket
     /// <param name="marketId">One of <see cref="Places"/>.</param>
     /// <param name="typed">What stands in the box.</param>
     /// <param name="most">How many it may offer.</param>
-    IReadOnlyList<string> Suggest(string marketId, string typed, int most);
+    /// <param name="stop">Stops the question.</param>
+    Task<IReadOnlyList<string>> Suggest(string marketId, string typed, int most, CancellationToken stop);
 
-    /// <summary>Measures a term; null when nobody types it there.</summary>
-    Measurement? Measure(string marketId, string term);
+    /// <summary>Measures terms.</summary>
+    /// <param name="marketId">One of <see cref="Places"/>.</param>
+    /// <param name="terms">Any number of terms, as shoppers type them.</param>
+    /// <param name="stop">Stops the question.</param>
+    /// <returns>A measurement for each term, in the order given; null where nobody types it there.</returns>
+    Task<IReadOnlyList<Measurement?>> Measure(string marketId, IReadOnlyList<string> terms, CancellationToken stop);
 
     /// <summary>Searches as a shopper does.</summary>
     /// <param name="marketId">One of <see cref="Places"/>.</param>
     /// <param name="term">What is searched for.</param>
     /// <param name="most">How many results to give.</param>
-    SearchPage Search(string marketId, string term, int most);
+    /// <param name="stop">Stops the question.</param>
+    Task<SearchPage> Search(string marketId, string term, int most, CancellationToken stop);
 
-    /// <summary>Takes a seller's listing. Its search goes on finding what was there before until its index notices.</summary>
+    /// <summary>Sends a seller's listing. The search goes on finding what was there before until the market's index notices.</summary>
     /// <param name="marketId">One of <see cref="Places"/>.</param>
     /// <param name="listing">What is sent.</param>
     /// <param name="at">When, in UTC.</param>
+    /// <param name="stop">Stops the question.</param>
     /// <returns>When the index notices, in UTC.</returns>
-    DateTime Send(string marketId, Sending listing, DateTime at);
+    Task<DateTime> Send(string marketId, Sending listing, DateTime at, CancellationToken stop);
 
-    /// <summary>Opens markets for a seller's own platform, one in each country, of the kind of a platform that it knows; again when its profile changed.</summary>
+    /// <summary>Opens markets for a seller's own platform, one in each country; again when its profile changed.</summary>
     /// <param name="platform">The profile.</param>
-    /// <param name="like">The id of the platform of whose kind it is.</param>
-    void Open(Platform platform, string like);
+    /// <param name="kind">The id of the platform that it resembles.</param>
+    /// <param name="stop">Stops the question.</param>
+    Task Open(Platform platform, string kind, CancellationToken stop);
+
+    /// <summary>Prepares markets for the questions to come. Nothing depends on it.</summary>
+    /// <param name="marketIds">Some of <see cref="Places"/>.</param>
+    /// <param name="stop">Stops the preparation.</param>
+    Task Prepare(IReadOnlyList<string> marketIds, CancellationToken stop);
 }

@@ -1,3 +1,5 @@
+using System.Runtime.CompilerServices;
+
 namespace TinRabbit.Market;
 
 /// <summary>Asking a market's search box more than it offers at once.</summary>
@@ -13,14 +15,27 @@ public static class Walk
     public static string Letter(int step) => step < 2 ? "" : Letters[step - 2].ToString();
 
     /// <summary>What the box offers in each step, without what an earlier step offered.</summary>
-    public static IEnumerable<IReadOnlyList<string>> WalkAlphabet(this IMarket market, string marketId, string head)
+    public static async IAsyncEnumerable<IReadOnlyList<string>> WalkAlphabet(
+        this IMarket market,
+        string marketId,
+        string head,
+        [EnumeratorCancellation] CancellationToken stop
+    )
     {
         var seen = new HashSet<string>();
         for (var step = 0; step < Steps; step++)
-            yield return [.. market.Suggest(marketId, step == 0 ? head : $"{head} {Letter(step)}", MostPerPrefix).Where(seen.Add)];
+        {
+            var offered = await market.Suggest(marketId, step == 0 ? head : $"{head} {Letter(step)}", MostPerPrefix, stop);
+            yield return [.. offered.Where(seen.Add)];
+        }
     }
 
     /// <summary>All of it at once.</summary>
-    public static IEnumerable<string> Suggestions(this IMarket market, string marketId, string head) =>
-        market.WalkAlphabet(marketId, head).SelectMany(s => s);
+    public static async Task<IReadOnlyList<string>> Suggestions(this IMarket market, string marketId, string head, CancellationToken stop)
+    {
+        var all = new List<string>();
+        await foreach (var offered in market.WalkAlphabet(marketId, head, stop))
+            all.AddRange(offered);
+        return all;
+    }
 }

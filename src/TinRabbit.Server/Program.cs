@@ -7,7 +7,6 @@ using Microsoft.AspNetCore.HttpOverrides;
 using Microsoft.EntityFrameworkCore;
 using TinRabbit.Core;
 using TinRabbit.Market;
-using TinRabbit.Market.StandIn;
 using TinRabbit.Server;
 using TinRabbit.Server.Dig;
 using TinRabbit.Server.Engine;
@@ -19,17 +18,26 @@ using TinRabbit.Server.Storage;
 using TinRabbit.Server.Weigh;
 using TinRabbit.Server.Write;
 
-const ulong MarketSeed = 20261124;
-
 try
 {
     var builder = WebApplication.CreateBuilder(new WebApplicationOptions { Args = args, ContentRootPath = AppContext.BaseDirectory });
     var options = StartOptions.Read(builder.Configuration);
 
+    if (options.ServeMarket)
+    {
+        await using var source = MarketServer.Build(MarketSource.StandIn(TimeProvider.System), options.Listen, options.Port);
+        await Start(source, options, "The market source is ready at");
+        return 0;
+    }
+
     // The OpenAPI document is made at build by starting this program without a database.
     var describing = System.Reflection.Assembly.GetEntryAssembly()?.GetName().Name == "GetDocument.Insider";
     var folder = describing ? null : DataFolder.Open(options.Data);
-    AddServices(builder, options, folder);
+    var market =
+        options.Market is { } address && folder is not null && !options.SetPassword
+            ? await MarketSource.Connect(address, folder, Console.Error.WriteLine)
+            : null;
+    AddServices(builder, options, folder, market);
     var app = builder.Build();
     if (options.SetPassword)
     {
@@ -48,7 +56,7 @@ try
 
     options.CheckListening(app.Services.GetRequiredService<OwnerPassword>().IsSet);
     await PrepareShop(app.Services, folder, options);
-    await Start(app, options);
+    await Start(app, options, "Tin Rabbit is ready at");
     return 0;
 }
 catch (StartProblem problem)
@@ -57,7 +65,7 @@ catch (StartProblem problem)
     return 1;
 }
 
-static void AddServices(WebApplicationBuilder builder, StartOptions options, DataFolder? folder)
+static void AddServices(WebApplicationBuilder builder, StartOptions options, DataFolder? folder, IMarket? market)
 {
     var certificate = options.LoadCertificate();
     builder.WebHost.ConfigureKestrel(kestrel =>
@@ -94,10 +102,11 @@ static void AddServices(WebApplicationBuilder builder, StartOptions options, Dat
     services.AddSingleton<LastWeighings>();
     services.AddSingleton<Shelves>();
     services.AddScoped<ChangeLog>();
-    services.AddSingleton<RivalAttributes>();
+    services.AddSingleton<AttributeShares>();
     services.AddSingleton(TimeProvider.System);
     services.AddSingleton(s => new OwnerPassword(folder?.Owner ?? "owner.json", s.GetRequiredService<TimeProvider>()));
-    services.AddSingleton<IMarket>(s => new StandInMarket(MarketSeed, ShippedPlatforms.All, s.GetRequiredService<TimeProvider>()));
+    services.AddSingleton(s => market ?? MarketSource.StandIn(s.GetRequiredService<TimeProvider>()));
+    services.AddSingleton<MarketSetup>();
     services.AddSingleton<BackupService>();
     if (folder is not null)
     {
@@ -199,7 +208,8 @@ static void MapRequests(WebApplication app, StartOptions options)
 static async Task PrepareShop(IServiceProvider services, DataFolder folder, StartOptions options)
 {
     var (market, shelves) = (services.GetRequiredService<IMarket>(), services.GetRequiredService<Shelves>());
-    market.Open(ShippedPlatforms.All.First(p => p.Id == ShippedPlatforms.WebShop), MarketPlace.Web);
+    var markets = services.GetRequiredService<MarketSetup>();
+    await markets.OpenShipped(CancellationToken.None);
     var seeder = new ShopSeeder(market, shelves, options.Demo);
     await DatabaseSetup.Prepare(folder, seeder.Fill, seeder.IsUnfinished, Console.WriteLine, CancellationToken.None);
     await using var scope = services.CreateAsyncScope();
@@ -209,8 +219,7 @@ static async Task PrepareShop(IServiceProvider services, DataFolder folder, Star
         await ShopSeeder.AddShippedPlatforms(db);
         await TermImport.RemoveUnfinished(db, services.GetRequiredService<WriteGate>());
         TermImport.RemoveOldFiles(folder.Imports, DateTime.UtcNow);
-        await MarketSetup.OpenOwn(db, market);
-        await MarketSetup.SendAgain(db, market);
+        await markets.Remind(db, CancellationToken.None);
     }
     catch (Exception e) when (DatabaseSetup.Explain(e, folder) is { } why)
     {
@@ -218,7 +227,7 @@ static async Task PrepareShop(IServiceProvider services, DataFolder folder, Star
     }
 }
 
-static async Task Start(WebApplication app, StartOptions options)
+static async Task Start(WebApplication app, StartOptions options, string ready)
 {
     try
     {
@@ -233,6 +242,6 @@ static async Task Start(WebApplication app, StartOptions options)
         throw new StartProblem($"{options.Listen} is not an address of this computer, or port {options.Port} may not be used.", e);
     }
 
-    Console.WriteLine($"Tin Rabbit is ready at {options.Address}");
+    Console.WriteLine($"{ready} {options.Address}");
     await app.WaitForShutdownAsync();
 }

@@ -62,7 +62,7 @@ internal static class RequestValidation
             foreach (var position in records)
                 if (invocation.Arguments[position] is { } record)
                     Check(record, "", problems, invocation);
-            return problems.Count == 0 ? await next(invocation) : throw new FormatProblems(problems);
+            return problems.Count == 0 ? await next(invocation) : throw new InvalidInputException(problems);
         };
     }
 

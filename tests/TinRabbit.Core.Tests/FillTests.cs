@@ -374,15 +374,21 @@ public class FillTests
         var platform = Samples.Platform(Folds.Diacritics);
         Assert.Contains(
             "does not search Notes",
-            Assert.Throws<FormatProblems>(() => WordsFill.Of(new(platform, new Dictionary<string, FieldValue>(), "notes", [], []))).Message
+            Assert
+                .Throws<InvalidInputException>(() => WordsFill.Of(new(platform, new Dictionary<string, FieldValue>(), "notes", [], [])))
+                .Message
         );
         Assert.Contains(
             "no field \"slug\"",
-            Assert.Throws<FormatProblems>(() => TagsFill.Of(new(platform, new Dictionary<string, FieldValue>(), "slug", [], []))).Message
+            Assert
+                .Throws<InvalidInputException>(() => TagsFill.Of(new(platform, new Dictionary<string, FieldValue>(), "slug", [], [])))
+                .Message
         );
         Assert.Contains(
             "Tags is not a line",
-            Assert.Throws<FormatProblems>(() => TitleFill.Of(new(platform, new Dictionary<string, FieldValue>(), "tags", [], []))).Message
+            Assert
+                .Throws<InvalidInputException>(() => TitleFill.Of(new(platform, new Dictionary<string, FieldValue>(), "tags", [], [])))
+                .Message
         );
     }
 

@@ -54,7 +54,7 @@ public class FindingsTests
         FactWords? facts = null,
         string? lead = "cedar nest box",
         WantedTerm[]? terms = null,
-        RivalAttribute[]? rivals = null,
+        AttributeShare[]? rivals = null,
         string? shop = "Plover & Pine"
     )
     {
@@ -349,7 +349,7 @@ public class FindingsTests
     {
         Assert.Contains("They add Hole size", The("category-deeper", Listing(category: ["Garden", "Birds"])).Why);
         Assert.Equal(Level.Must, The("category-unknown", Listing(category: ["Kitchen"])).Level);
-        var rivals = new RivalAttribute[] { new("Hole size", 0.8), new("Colour", 0.9), new("Weight", 0.2) };
+        var rivals = new AttributeShare[] { new("Hole size", 0.8), new("Colour", 0.9), new("Weight", 0.2) };
         var empty = ListingCheck
             .Check(Listing(rivals: [new("Hole size", 0.8), new("Weight", 0.9)], category: ["Garden", "Birds", "Nest boxes"]))
             .Where(f => f.Id == "attribute-empty")

@@ -115,7 +115,7 @@ public class MatchingTests
     [Fact]
     public void A_term_without_a_word_is_refused_by_name()
     {
-        var problem = Assert.Single(Assert.Throws<FormatProblems>(() => TermSet.Prepare(Literal, ["bird", "…"])).Problems);
+        var problem = Assert.Single(Assert.Throws<InvalidInputException>(() => TermSet.Prepare(Literal, ["bird", "…"])).Problems);
         Assert.Equal("terms[1].text", problem.Path);
     }
 

@@ -113,7 +113,7 @@ public class MeasuresTests
         var json = PlatformJson.Write(platform).ToJsonString();
         Assert.Equal(json, PlatformJson.Write(PlatformJson.Read(json)).ToJsonString());
 
-        var wrong = Assert.Throws<FormatProblems>(() =>
+        var wrong = Assert.Throws<InvalidInputException>(() =>
             PlatformJson.Read(
                 """{"id":"A b","search":{"folds":["plurals"]},"fields":[{"key":"title","shape":"lane","indexed":true,"limit":{"max":0}},{"key":"title","shape":"line","indexFirst":3}]}"""
             )
@@ -136,7 +136,7 @@ public class MeasuresTests
     public void Copy_of_another_shape_is_refused_by_field()
     {
         using var copy = JsonDocument.Parse("""{"title":["a"],"tags":"one","tagz":[],"description":5,"notes":null}""");
-        var wrong = Assert.Throws<FormatProblems>(() => CopyJson.Read(copy.RootElement, Samples.Platform(Folds.None)));
+        var wrong = Assert.Throws<InvalidInputException>(() => CopyJson.Read(copy.RootElement, Samples.Platform(Folds.None)));
         Assert.Equal(["fields.title", "fields.tagz", "fields.description"], wrong.Problems.Select(p => p.Path));
     }
 

@@ -26,7 +26,7 @@ public class PlatformJsonTests
 
     private static Platform Read(string json) => PlatformJson.Read(json);
 
-    private static string[] WrongKeys(Action read) => [.. Assert.Throws<FormatProblems>(read).Problems.Select(p => p.Path)];
+    private static string[] WrongKeys(Action read) => [.. Assert.Throws<InvalidInputException>(read).Problems.Select(p => p.Path)];
 
     // The good profile with one key set to something else; "fields.0.limit.max" is a path into it.
     private static string With(string path, string value)
@@ -137,7 +137,7 @@ public class PlatformJsonTests
     [InlineData("{")]
     [InlineData("")]
     [InlineData("nest box")]
-    public void What_is_no_json_says_so(string text) => Assert.Single(Assert.Throws<FormatProblems>(() => Read(text)).Problems);
+    public void What_is_no_json_says_so(string text) => Assert.Single(Assert.Throws<InvalidInputException>(() => Read(text)).Problems);
 
     [Theory]
     [InlineData("""{"title":["a"]}""", "fields.title")]

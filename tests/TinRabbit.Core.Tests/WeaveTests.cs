@@ -64,7 +64,7 @@ public class WeaveTests
         Assert.Equal("terms", Path([.. Enumerable.Repeat(new WantedTerm("bird"), 7)]));
         Assert.Equal("terms[1].text", Path([new("bird"), new("…")]));
 
-        static string Path(WantedTerm[] terms) => Assert.Throws<FormatProblems>(() => Weave.Of(terms)).Problems.Single().Path;
+        static string Path(WantedTerm[] terms) => Assert.Throws<InvalidInputException>(() => Weave.Of(terms)).Problems.Single().Path;
     }
 
     private static IEnumerable<string[]> Orders(string[] terms) =>

@@ -105,7 +105,7 @@ public sealed class BackupTests : IDisposable
             folder,
             new(),
             shop.Services.GetRequiredService<Shelves>(),
-            shop.Services.GetRequiredService<IMarket>(),
+            shop.Services.GetRequiredService<MarketSetup>(),
             clock,
             NullLogger<BackupService>.Instance
         );

@@ -62,6 +62,6 @@ public class FormatsTests
             Path.Combine(Repository.Root, "src/TinRabbit.Server/wwwroot/schemas/platform.json")
         );
         Assert.NotEmpty(schema.Validate(profile));
-        Assert.Throws<FormatProblems>(() => PlatformJson.Read(profile));
+        Assert.Throws<InvalidInputException>(() => PlatformJson.Read(profile));
     }
 }

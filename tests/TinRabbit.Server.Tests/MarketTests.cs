@@ -39,20 +39,20 @@ public class MarketTests
     }
 
     [Fact]
-    public void Suggestions_begin_a_word_with_what_is_typed()
+    public async Task Suggestions_begin_a_word_with_what_is_typed()
     {
         var offered = Market().Suggest(Us, "Nest b", 14);
         Assert.Equal(14, offered.Count);
         Assert.All(offered, o => Assert.Contains(" nest b", " " + o));
         Assert.Empty(Market().Suggest(Us, "zzz", 10));
-        Assert.True(Market().Suggestions(Us, "bird house").Count() > 100);
+        Assert.True((await Market().Suggestions(Us, "bird house", default)).Count > 100);
     }
 
     [Fact]
-    public void Measurements_hang_together()
+    public async Task Measurements_hang_together()
     {
         var market = Market();
-        foreach (var term in market.Suggestions(Us, "bird feeder"))
+        foreach (var term in await market.Suggestions(Us, "bird feeder", default))
         {
             var m = market.Measure(Us, term)!;
             Assert.Equal(StandInMarket.Months, m.Months.Count);
@@ -99,7 +99,7 @@ public class MarketTests
             "bird bath",
             "bird lover",
         }
-            .SelectMany(h => market.Suggestions("longbarrow-us", h))
+            .SelectMany(h => market.Suggestions("longbarrow-us", h, default).Result)
             .Distinct()
             .ToList();
         var measured = terms.ToDictionary(t => t, t => market.Measure("longbarrow-us", t)!);
@@ -109,9 +109,9 @@ public class MarketTests
     }
 
     [Fact]
-    public void The_alphabet_is_walked_after_the_head_and_nothing_comes_twice()
+    public async Task The_alphabet_is_walked_after_the_head_and_nothing_comes_twice()
     {
-        var steps = Market().WalkAlphabet(Us, "bird house").ToList();
+        var steps = await Market().WalkAlphabet(Us, "bird house", default).ToListAsync();
         Assert.Equal(Walk.Steps, steps.Count);
         Assert.Equal(("", "", "a", "z"), (Walk.Letter(0), Walk.Letter(1), Walk.Letter(2), Walk.Letter(Walk.Steps - 1)));
         var all = steps.SelectMany(s => s).ToList();

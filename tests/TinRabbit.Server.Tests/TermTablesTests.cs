@@ -122,7 +122,7 @@ public sealed class TermTablesTests : IDisposable
         Assert.Equal([10, 20], terms[0].Months!);
         Assert.Null(terms[1].Months); // one month unknown: no history rather than a false one
         var gap = TermTables.Guess(Write("term,Jan 2025,Mar 2025\nnest box,1,2\n"));
-        Assert.Contains("2025-01 is followed by 2025-03", Assert.Throws<FormatProblems>(() => TermTables.Check(gap)).Message);
+        Assert.Contains("2025-01 is followed by 2025-03", Assert.Throws<InvalidInputException>(() => TermTables.Check(gap)).Message);
     }
 
     [Fact]
@@ -154,7 +154,7 @@ public sealed class TermTablesTests : IDisposable
     {
         var file = Write("term,volume\nbird house,5\n\"nest box,6\n" + new string('x', 3_000_000));
         var look = new TableLook("utf-8", ",", true, NumberStyle.Point, [new("term", ColumnRole.Term), new("volume", ColumnRole.Volume)]);
-        Assert.Contains("Row 3", Assert.Throws<FormatProblems>(() => Read(file, look)).Message);
+        Assert.Contains("Row 3", Assert.Throws<InvalidInputException>(() => Read(file, look)).Message);
     }
 
     [Fact]
@@ -188,13 +188,13 @@ public sealed class TermTablesTests : IDisposable
     [Fact]
     public void What_is_no_table_says_so()
     {
-        Assert.Throws<FormatProblems>(() => TermTables.Guess(Write("")));
-        Assert.Throws<FormatProblems>(() => TermTables.Guess(Write("\n \n")));
+        Assert.Throws<InvalidInputException>(() => TermTables.Guess(Write("")));
+        Assert.Throws<InvalidInputException>(() => TermTables.Guess(Write("\n \n")));
         var broken = Path.Combine(_folder, "b.xlsx");
         File.WriteAllBytes(broken, [0x50, 0x4B, 3, 4, 1, 2, 3]);
-        Assert.Throws<FormatProblems>(() => TermTables.Guess(broken));
+        Assert.Throws<InvalidInputException>(() => TermTables.Guess(broken));
         var numbers = TermTables.Guess(Write("1,2\n3,4\n"));
-        Assert.Throws<FormatProblems>(() => TermTables.Check(numbers)); // no column of terms
+        Assert.Throws<InvalidInputException>(() => TermTables.Check(numbers)); // no column of terms
     }
 
     private string Write(string text)

@@ -28,15 +28,18 @@ public sealed record FillInput(
     public double Budget { get; init; } = 1;
 
     /// <summary>The field, found by its key.</summary>
-    /// <exception cref="FormatProblems">The platform has no such field.</exception>
-    internal Field Field => Platform.Find(Key) ?? throw new FormatProblems([new("field", $"{Platform.Name} has no field \"{Key}\".")]);
+    /// <exception cref="InvalidInputException">The platform has no such field.</exception>
+    internal Field Field =>
+        Platform.Find(Key) ?? throw new InvalidInputException([new("field", $"{Platform.Name} has no field \"{Key}\".")]);
 
     /// <summary>The field, where its search reads it.</summary>
-    /// <exception cref="FormatProblems">There is no such field, or its words bring no searches.</exception>
+    /// <exception cref="InvalidInputException">There is no such field, or its words bring no searches.</exception>
     internal Field IndexedField =>
         Field.Indexed
             ? Field
-            : throw new FormatProblems([new("field", $"{Platform.Name} does not search {Field.Label}, so words there bring no searches.")]);
+            : throw new InvalidInputException([
+                new("field", $"{Platform.Name} does not search {Field.Label}, so words there bring no searches."),
+            ]);
 
     /// <summary>The terms without those that contain something avoided, in the order given.</summary>
     internal List<WantedTerm> AllowedTerms(AvoidedTerms avoided)

@@ -20,14 +20,14 @@ public sealed record Weave(string Text, string Together, double Volume, int Unkn
     /// <summary>
     /// Weaves terms into their shortest common superstring over words.
     /// </summary>
-    /// <exception cref="FormatProblems">There are fewer than two terms, more than six, or one has no word.</exception>
+    /// <exception cref="InvalidInputException">There are fewer than two terms, more than six, or one has no word.</exception>
     public static Weave Of(IReadOnlyList<WantedTerm> terms)
     {
         if (terms.Count is < Least or > Most)
-            throw new FormatProblems([new("terms", $"Weave {Least} to {Most} terms; there are {terms.Count}.")]);
+            throw new InvalidInputException([new("terms", $"Weave {Least} to {Most} terms; there are {terms.Count}.")]);
         var all = terms.Select(t => Tokens.Of(t.Text)).ToList();
         if (all.FindIndex(t => t.Count == 0) is >= 0 and var empty)
-            throw new FormatProblems([new($"terms[{empty}].text", $"\"{terms[empty].Text}\" has no word in it.")]);
+            throw new InvalidInputException([new($"terms[{empty}].text", $"\"{terms[empty].Text}\" has no word in it.")]);
         var words = all.Select(t => t.Select(w => w.Word).ToArray()).ToList();
         var whole = Superstring.Shortest(words);
         var together = new List<string>(whole.Length);

@@ -19,7 +19,7 @@ public sealed record ListingToCheck(
     Words.FactWords? Facts,
     IReadOnlyList<AvoidedTerm> Avoid,
     string? ShopName,
-    IReadOnlyList<RivalAttribute> Rivals
+    IReadOnlyList<AttributeShare> Rivals
 )
 {
     /// <summary>The field under which findings about alt texts are told.</summary>

@@ -15,7 +15,7 @@ public sealed class AvoidedTerms
     private readonly int _count;
 
     /// <summary>Makes terms ready to be looked for in a platform's listings.</summary>
-    /// <exception cref="FormatProblems">A term has no word; the path names it.</exception>
+    /// <exception cref="InvalidInputException">A term has no word; the path names it.</exception>
     public AvoidedTerms(Platform platform, IReadOnlyList<string> texts)
     {
         _count = texts.Count;

@@ -31,7 +31,7 @@ public sealed class TermSet
     internal IReadOnlyCollection<string> Folded => _folded.Keys;
 
     /// <summary>Makes terms ready.</summary>
-    /// <exception cref="FormatProblems">A term has no word; the path names it.</exception>
+    /// <exception cref="InvalidInputException">A term has no word; the path names it.</exception>
     public static TermSet Prepare(Platform platform, IReadOnlyList<string> texts)
     {
         var set = new TermSet(platform, texts.Count);
@@ -41,7 +41,7 @@ public sealed class TermSet
         {
             var tokens = Tokens.Of(texts[i]);
             if (tokens.Count == 0)
-                throw new FormatProblems([new($"terms[{i}].text", $"\"{texts[i]}\" has no word in it.")]);
+                throw new InvalidInputException([new($"terms[{i}].text", $"\"{texts[i]}\" has no word in it.")]);
             set.Terms[i] = set.PrepareTerm(tokens, ignored, words);
         }
 

@@ -7,7 +7,7 @@ namespace TinRabbit.Core.Measures;
 public static class Weigher
 {
     /// <summary>Weighs a listing for some terms.</summary>
-    /// <exception cref="FormatProblems">A term has no word.</exception>
+    /// <exception cref="InvalidInputException">A term has no word.</exception>
     public static Weighing Weigh(
         Platform platform,
         IReadOnlyDictionary<string, FieldValue> copy,

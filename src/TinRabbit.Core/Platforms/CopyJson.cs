@@ -7,7 +7,7 @@ namespace TinRabbit.Core.Platforms;
 public static class CopyJson
 {
     /// <summary>Reads a listing's fields against a profile.</summary>
-    /// <exception cref="FormatProblems">A field is unknown to the platform, or its value has another shape.</exception>
+    /// <exception cref="InvalidInputException">A field is unknown to the platform, or its value has another shape.</exception>
     public static IReadOnlyDictionary<string, FieldValue> Read(JsonElement json, Platform platform, string path = "fields")
     {
         var reader = new JsonReader(bounded: true);

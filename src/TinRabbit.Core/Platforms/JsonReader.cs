@@ -26,7 +26,7 @@ internal sealed class JsonReader(bool bounded)
     }
 
     /// <summary>What was read, or all problems as an exception.</summary>
-    public T ThrowIfWrong<T>(T value) => Problems.Count == 0 ? value : throw new FormatProblems(Problems);
+    public T ThrowIfWrong<T>(T value) => Problems.Count == 0 ? value : throw new InvalidInputException(Problems);
 
     /// <summary>The value of a key; null where there is none.</summary>
     public static JsonElement? Child(JsonElement json, string key)

@@ -8,11 +8,11 @@ namespace TinRabbit.Core.Platforms;
 public static class PlatformJson
 {
     /// <summary>Reads a profile that somebody gives: within <see cref="Bounds"/>.</summary>
-    /// <exception cref="FormatProblems">Some key is missing or wrong, or passes a bound.</exception>
+    /// <exception cref="InvalidInputException">Some key is missing or wrong, or passes a bound.</exception>
     public static Platform Read(JsonElement json, string path = "platform") => Read(json, path, bounded: true);
 
     /// <summary>Reads a profile that is stored or shipped. One that was stored before there were bounds may pass them.</summary>
-    /// <exception cref="FormatProblems">The text is no JSON, or some key is missing or wrong.</exception>
+    /// <exception cref="InvalidInputException">The text is no JSON, or some key is missing or wrong.</exception>
     public static Platform Read(string json)
     {
         try
@@ -22,7 +22,7 @@ public static class PlatformJson
         }
         catch (JsonException e)
         {
-            throw new FormatProblems([new("platform", $"This is not JSON: {e.Message}")]);
+            throw new InvalidInputException([new("platform", $"This is not JSON: {e.Message}")]);
         }
     }
 

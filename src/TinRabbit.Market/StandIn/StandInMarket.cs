@@ -91,17 +91,20 @@ public sealed class StandInMarket : IMarket
     public string Name => "Sample data";
 
     /// <inheritdoc/>
-    public bool Simulated => true;
+    public bool IsSimulated => true;
+
+    /// <inheritdoc/>
+    public bool Remembers => false;
 
     /// <inheritdoc/>
     public IReadOnlyList<MarketPlace> Places { get; private set; }
 
-    /// <inheritdoc/>
-    public void Open(Platform platform, string like)
+    /// <inheritdoc cref="IMarket.Open"/>
+    public void Open(Platform platform, string kind)
     {
         lock (_kinds)
         {
-            _kinds[platform.Id] = Trades.ContainsKey(like) ? like : "longbarrow";
+            _kinds[platform.Id] = Trades.ContainsKey(kind) ? kind : "longbarrow";
             _platforms[platform.Id] = platform;
             if (Places.All(p => p.PlatformId != platform.Id))
                 Places = [.. Places, .. PlacesOf(platform.Id)];
@@ -110,11 +113,11 @@ public sealed class StandInMarket : IMarket
         }
     }
 
-    /// <inheritdoc/>
+    /// <inheritdoc cref="IMarket.Suggest"/>
     public IReadOnlyList<string> Suggest(string marketId, string typed, int most) =>
         Made(marketId).Log.StartingWith(typed.TrimStart().ToLowerInvariant(), most);
 
-    /// <inheritdoc/>
+    /// <inheritdoc cref="IMarket.Measure"/>
     public Measurement? Measure(string marketId, string term)
     {
         var (log, rivals) = Made(marketId);
@@ -135,7 +138,7 @@ public sealed class StandInMarket : IMarket
         return new(volume, found, titles, cost, months, from);
     }
 
-    /// <inheritdoc/>
+    /// <inheritdoc cref="IMarket.Search"/>
     public SearchPage Search(string marketId, string term, int most)
     {
         var (_, rivals) = Made(marketId);
@@ -165,7 +168,7 @@ public sealed class StandInMarket : IMarket
         );
     }
 
-    /// <inheritdoc/>
+    /// <inheritdoc cref="IMarket.Send"/>
     public DateTime Send(string marketId, Sending listing, DateTime at)
     {
         var place = Places.FirstOrDefault(p => p.Id == marketId) ?? throw new KeyNotFoundException($"There is no market \"{marketId}\".");
@@ -175,6 +178,10 @@ public sealed class StandInMarket : IMarket
             states.Add((noticed, at, listing));
         return noticed;
     }
+
+    /// <summary>The profile that a market was opened with; null for one that is not open, and for web search.</summary>
+    public Platform? PlatformOf(string marketId) =>
+        Places.FirstOrDefault(p => p.Id == marketId) is { } place ? _platforms.GetValueOrDefault(place.PlatformId) : null;
 
     private string KindOf(string platformId) => _kinds.GetValueOrDefault(platformId, platformId);
 
@@ -227,8 +234,38 @@ public sealed class StandInMarket : IMarket
         return found;
     }
 
-    /// <summary>Makes these markets ahead of the first question.</summary>
-    public void Make(IEnumerable<string> marketIds) => Parallel.ForEach(marketIds, id => Made(id));
+    Task<IReadOnlyList<string>> IMarket.Suggest(string marketId, string typed, int most, CancellationToken stop) =>
+        Task.FromResult(Suggest(marketId, typed, most));
+
+    Task<IReadOnlyList<Measurement?>> IMarket.Measure(string marketId, IReadOnlyList<string> terms, CancellationToken stop)
+    {
+        var measured = new Measurement?[terms.Count];
+        for (var i = 0; i < measured.Length; i++)
+        {
+            stop.ThrowIfCancellationRequested();
+            measured[i] = Measure(marketId, terms[i]);
+        }
+
+        return Task.FromResult<IReadOnlyList<Measurement?>>(measured);
+    }
+
+    Task<SearchPage> IMarket.Search(string marketId, string term, int most, CancellationToken stop) =>
+        Task.FromResult(Search(marketId, term, most));
+
+    Task<DateTime> IMarket.Send(string marketId, Sending listing, DateTime at, CancellationToken stop) =>
+        Task.FromResult(Send(marketId, listing, at));
+
+    Task IMarket.Open(Platform platform, string kind, CancellationToken stop)
+    {
+        Open(platform, kind);
+        return Task.CompletedTask;
+    }
+
+    Task IMarket.Prepare(IReadOnlyList<string> marketIds, CancellationToken stop)
+    {
+        Parallel.ForEach(marketIds, new ParallelOptions { CancellationToken = stop }, id => Made(id));
+        return Task.CompletedTask;
+    }
 
     // The web has pages, not listings: about a thousand for each search, and their titles.
     private static (long Pages, long Titles) Pages(Query query, DeterministicRandom random)

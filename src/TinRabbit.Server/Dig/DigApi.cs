@@ -38,6 +38,10 @@ public sealed record DugTerm(string Text, string Key, int? Typed, SellersUse? Se
 /// <param name="Picked">How many of the product's picks were taken from there.</param>
 public sealed record TrailStep(int Id, string Text, int? ParentId, int Picked);
 
+/// <summary>The last line of a dig that could not be finished.</summary>
+/// <param name="Problem">Why.</param>
+public sealed record DigProblem(string Problem);
+
 internal static class DigApi
 {
     private const int TopResults = 100;
@@ -79,10 +83,19 @@ internal static class DigApi
         var head = request.Text.Trim();
         var key = Tokens.Key(head);
         if (key.Length == 0)
-            throw new FormatProblems([new("text", "Enter a term with at least one word.")]);
+            throw new InvalidInputException([new("text", "Enter a term with at least one word.")]);
         http.Response.ContentType = "application/x-ndjson";
-        await foreach (var part in Parts(id, request with { Text = head }, key, db, market, shelves, stop))
-            await http.Response.WriteLine(part, json.Value.SerializerOptions, stop);
+        try
+        {
+            await foreach (var part in Parts(id, request with { Text = head }, key, db, market, shelves, stop))
+                await http.Response.WriteLine(part, json.Value.SerializerOptions, stop);
+        }
+        catch (MarketException e) when (http.Response.HasStarted)
+        {
+            // What was found so far is saved and shown; the last line says why there is no more.
+            await http.Response.WriteLine(new DigProblem(e.Message), json.Value.SerializerOptions, stop);
+        }
+
         return Results.Empty;
     }
 
@@ -101,8 +114,8 @@ internal static class DigApi
         return TypedResults.Ok(steps.Select(s => new TrailStep(s.Id, s.Text, ParentOf(s, all), picked.GetValueOrDefault(s.Text))).ToList());
     }
 
-    private static Ok<IReadOnlyList<string>> Suggest(string marketId, string typed, IMarket market) =>
-        TypedResults.Ok(market.Suggest(marketId, typed, 8));
+    private static async Task<Ok<IReadOnlyList<string>>> Suggest(string marketId, string typed, IMarket market, CancellationToken stop) =>
+        TypedResults.Ok(await market.Suggest(marketId, typed, 8, stop));
 
     // Its children stay, and show under the step above until it comes back.
     private static async Task<Results<Ok<Changed>, NotFound>> DeleteStep(
@@ -138,7 +151,7 @@ internal static class DigApi
         var (marketId, head) = (request.MarketId, request.Text);
         var steps = Walk.Steps + 1;
         var step = 0;
-        var walk = market.WalkAlphabet(marketId, key).GetEnumerator();
+        await using var walk = market.WalkAlphabet(marketId, key, stop).GetAsyncEnumerator(stop);
         var typed = new Dictionary<string, int>(StringComparer.Ordinal);
         var texts = new Dictionary<string, string>(StringComparer.Ordinal) { [key] = head };
         var done = 0;
@@ -146,7 +159,7 @@ internal static class DigApi
         {
             var some = new List<string>();
             // What the box offers for the head alone comes first, by itself.
-            for (var until = done == 0 ? 1 : Math.Min(Walk.Steps, done + StepsAtOnce); done < until && walk.MoveNext(); done++)
+            for (var until = done == 0 ? 1 : Math.Min(Walk.Steps, done + StepsAtOnce); done < until && await walk.MoveNextAsync(); done++)
                 foreach (var text in walk.Current)
                     if (Tokens.Key(text) is var k && typed.TryAdd(k, typed.Count + 1))
                     {
@@ -171,7 +184,7 @@ internal static class DigApi
         }
 
         // What sellers use; and the norm, taken anew now that everything lies on the shelf.
-        var page = market.Search(marketId, key, TopResults);
+        var page = await market.Search(marketId, key, TopResults, stop);
         foreach (var text in SellersUse.TermsOf(page, MostSellersTerms))
             texts.TryAdd(Tokens.Key(text), text);
         var all = texts.Keys.ToList();

@@ -422,7 +422,7 @@ internal static class ImportApi
             await reading;
             return "";
         }
-        catch (FormatProblems wrong)
+        catch (InvalidInputException wrong)
         {
             return wrong.Problems[0].Message;
         }

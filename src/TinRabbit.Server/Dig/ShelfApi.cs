@@ -176,7 +176,7 @@ internal static class ShelfApi
     {
         var name = request.Name.Trim() is { Length: > 0 and <= 60 } n
             ? n
-            : throw new FormatProblems([new("name", "Enter a name of at most 60 characters.")]);
+            : throw new InvalidInputException([new("name", "Enter a name of at most 60 characters.")]);
         var row =
             await db.Filters.FirstOrDefaultAsync(f => f.Name == name, stop) ?? db.Filters.Add(new() { Name = name, Filters = "" }).Entity;
         row.Filters = request.Filters;
@@ -244,7 +244,7 @@ internal static class ShelfApi
     private static async Task CheckFree(TinContext db, string name, int but, CancellationToken stop)
     {
         if (await db.Filters.AnyAsync(f => f.Name == name && f.Id != but, stop))
-            throw new FormatProblems([new("name", $"There is a filter named “{name}” already. Choose another name.")]);
+            throw new InvalidInputException([new("name", $"There is a filter named “{name}” already. Choose another name.")]);
     }
 
     private static async Task<Ok<Changed>> DeleteTerms(
@@ -299,9 +299,9 @@ internal static class ShelfApi
         if (await db.Terms.FirstOrDefaultAsync(t => t.MarketId == marketId && t.Key == from, stop) is not { } term)
             return TypedResults.NotFound();
         if (to.Length == 0)
-            throw new FormatProblems([new("name", "Enter a term with at least one word.")]);
+            throw new InvalidInputException([new("name", "Enter a term with at least one word.")]);
         if (to != from && await db.Terms.AnyAsync(t => t.MarketId == marketId && t.Key == to, stop))
-            throw new FormatProblems([new("name", $"“{request.Name.Trim()}” is on this shelf already.")]);
+            throw new InvalidInputException([new("name", $"“{request.Name.Trim()}” is on this shelf already.")]);
         var before = term.Text;
         (term.Text, term.Key) = (request.Name.Trim(), to);
         var changed = await changes.Save(

@@ -148,7 +148,7 @@ internal static class TermApi
                 numbers,
                 YearOf(numbers),
                 FamilyOf(forms, key, terms),
-                place.PlatformId == MarketPlace.Web ? null : Seen(market.Search(marketId, key, TopResults), key),
+                place.PlatformId == MarketPlace.Web ? null : Seen(await market.Search(marketId, key, TopResults, stop), key),
                 [
                     .. readings
                         .OrderByDescending(r => r.Id == term!.ReadingId)
@@ -284,7 +284,7 @@ internal static class TermApi
             if (value is < 0 or > 1_000_000_000_000)
                 problems.Add(new(name, "Enter a number, 0 or more, or leave it empty if you don’t know it."));
         if (problems.Count > 0)
-            throw new FormatProblems(problems);
+            throw new InvalidInputException(problems);
     }
 
     private static NamedYear? YearOf(Measured numbers) =>

@@ -262,7 +262,7 @@ internal static class EngineApi
         var platform = await ReadPlatform(request.Platform, db, stop);
         var copy =
             request.Fields.ValueKind == JsonValueKind.Undefined
-                ? throw new FormatProblems([new("fields", "The listing's fields are needed.")])
+                ? throw new InvalidInputException([new("fields", "The listing's fields are needed.")])
                 : CopyJson.Read(request.Fields, platform);
         return TypedResults.Ok(
             WeighResponse.Of(platform, Core.Measures.Weigher.Weigh(platform, copy, ReadTerms(request.Terms), stop), stop)
@@ -310,7 +310,7 @@ internal static class EngineApi
     private static async Task<Ok<CheckResponse>> EngineCheck(CheckRequest request, TinContext db, CancellationToken stop)
     {
         if (request.PageKind is not null)
-            throw new FormatProblems([new("pageKind", "Pages of a web shop are not checked here yet; give a platform.")]);
+            throw new InvalidInputException([new("pageKind", "Pages of a web shop are not checked here yet; give a platform.")]);
         var platform = await ReadPlatform(request.Platform, db, stop);
         var copy = request.Fields.ValueKind is JsonValueKind.Undefined or JsonValueKind.Null
             ? new Dictionary<string, FieldValue>()
@@ -348,12 +348,12 @@ internal static class EngineApi
     {
         var platform = await ReadPlatform(request.Platform, db, stop);
         if (request.MarketId is not { } market || !shelves.Knows(market))
-            throw new FormatProblems([new("marketId", $"There is no market \"{request.MarketId}\".")]);
+            throw new InvalidInputException([new("marketId", $"There is no market \"{request.MarketId}\".")]);
         var read = await shelves.Read(
             db,
             market,
             platform,
-            request.Text ?? throw new FormatProblems([new("text", "The text to read is needed.")]),
+            request.Text ?? throw new InvalidInputException([new("text", "The text to read is needed.")]),
             stop
         );
         return TypedResults.Ok(new ReadResponse(read.Holds, read.Could));
@@ -374,7 +374,7 @@ internal static class EngineApi
         return (
             platform,
             copy,
-            request.Field ?? throw new FormatProblems([new("field", "The key of the field to fill is needed.")]),
+            request.Field ?? throw new InvalidInputException([new("field", "The key of the field to fill is needed.")]),
             ReadTerms(request.Terms),
             ReadAvoid(request.Avoid)
         );
@@ -384,7 +384,7 @@ internal static class EngineApi
     {
         for (var i = 0; i < avoid?.Count; i++)
             if (Core.Words.Tokens.Of(avoid[i] ?? "").Count == 0)
-                throw new FormatProblems([new($"avoid[{i}]", $"\"{avoid[i]}\" has no word in it.")]);
+                throw new InvalidInputException([new($"avoid[{i}]", $"\"{avoid[i]}\" has no word in it.")]);
         return avoid ?? [];
     }
 
@@ -394,7 +394,7 @@ internal static class EngineApi
     private static double[] ReadMonths(ShapeRequest request)
     {
         if (request.Months is not { Count: >= YearShape.Least } months)
-            throw new FormatProblems([
+            throw new InvalidInputException([
                 new("months", $"A year needs at least {YearShape.Least} months; there are {request.Months?.Count ?? 0}."),
             ]);
         var wrong = months
@@ -402,14 +402,14 @@ internal static class EngineApi
             .Where(m => m.m is not (>= 0 and <= MostSearches))
             .Select(m => new Problem($"months[{m.i}]", $"A month's searches are a number from 0 to {MostSearches:#,0}."))
             .ToList();
-        return wrong.Count == 0 ? [.. months.Select(m => m!.Value)] : throw new FormatProblems(wrong);
+        return wrong.Count == 0 ? [.. months.Select(m => m!.Value)] : throw new InvalidInputException(wrong);
     }
 
     private static DateOnly ReadMonth(string? from) =>
         DateOnly.TryParseExact(from, ["yyyy-MM", "yyyy-MM-dd"], CultureInfo.InvariantCulture, DateTimeStyles.None, out var month)
         && month.Year is >= 1900 and <= 2100
             ? new(month.Year, month.Month, 1)
-            : throw new FormatProblems([new("from", "This is the first month, such as 2025-01, from 1900 to 2100.")]);
+            : throw new InvalidInputException([new("from", "This is the first month, such as 2025-01, from 1900 to 2100.")]);
 
     private static async Task<Platform> ReadPlatform(JsonElement given, TinContext db, CancellationToken stop)
     {
@@ -421,16 +421,16 @@ internal static class EngineApi
                 var id = given.GetString()!;
                 return await db.Platforms.FindAsync([id], stop) is { } row
                     ? PlatformJson.Read(row.Profile)
-                    : throw new FormatProblems([new("platform", $"There is no platform \"{id}\".")]);
+                    : throw new InvalidInputException([new("platform", $"There is no platform \"{id}\".")]);
             default:
-                throw new FormatProblems([new("platform", "Give a whole profile, or the id of a stored one.")]);
+                throw new InvalidInputException([new("platform", "Give a whole profile, or the id of a stored one.")]);
         }
     }
 
     private static WantedTerm[] ReadTerms(IReadOnlyList<EngineTerm>? terms)
     {
         if (terms is null)
-            throw new FormatProblems([new("terms", "A list of terms is needed; it may be empty.")]);
+            throw new InvalidInputException([new("terms", "A list of terms is needed; it may be empty.")]);
         var problems = new List<Problem>();
         for (var i = 0; i < terms.Count; i++)
         {
@@ -442,7 +442,7 @@ internal static class EngineApi
         }
 
         return problems.Count > 0
-            ? throw new FormatProblems(problems)
+            ? throw new InvalidInputException(problems)
             : [.. terms.Select(t => new WantedTerm(t.Text!, t.Volume, t.Competition, t.Headroom, t.Fit))];
 
         void Check(int i, string key, double? value, double most)

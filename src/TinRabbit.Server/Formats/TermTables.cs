@@ -58,7 +58,7 @@ public static partial class TermTables
     /// <param name="file">The file.</param>
     /// <param name="encoding">Its encoding, where somebody knows better; null to guess.</param>
     /// <param name="separator">Its separator, where somebody knows better; null to guess.</param>
-    /// <exception cref="FormatProblems">It is empty, or no table at all.</exception>
+    /// <exception cref="InvalidInputException">It is empty, or no table at all.</exception>
     public static TableLook Guess(string file, string? encoding = null, string? separator = null)
     {
         if (IsXlsx(file))
@@ -72,7 +72,7 @@ public static partial class TermTables
 
         var rows = Rows(file, encoding, separator).Take(LookedAt).Select(r => r.Cells.All()).ToList();
         if (rows.Count == 0 || rows.All(r => r.All(string.IsNullOrWhiteSpace)))
-            throw new FormatProblems([new("file", "The file has no rows.")]);
+            throw new InvalidInputException([new("file", "The file has no rows.")]);
         var width = Math.Min(Bounds.ImportColumns, rows.Max(r => r.Length));
         var hasHead = IsHead(rows);
         var body = hasHead ? rows.Skip(1).ToList() : rows;
@@ -102,12 +102,12 @@ public static partial class TermTables
     }
 
     /// <summary>Checks that a file can be read this way: as XLSX without encoding and delimiter, or as CSV with both.</summary>
-    /// <exception cref="FormatProblems">It cannot.</exception>
+    /// <exception cref="InvalidInputException">It cannot.</exception>
     public static void CheckFits(string file, TableLook look)
     {
         var xlsx = IsXlsx(file);
         if (xlsx != (look.Separator.Length == 0) || xlsx != (look.Encoding.Length == 0))
-            throw new FormatProblems([
+            throw new InvalidInputException([
                 new(
                     "separator",
                     xlsx
@@ -125,7 +125,7 @@ public static partial class TermTables
         if (encoding.Length > 0 && !Encodings.Contains(encoding))
             problems.Add(new("encoding", $"The encoding is one of {string.Join(", ", Encodings)}."));
         if (problems.Count > 0)
-            throw new FormatProblems(problems);
+            throw new InvalidInputException(problems);
     }
 
     /// <summary>What is wrong with a look, if anything.</summary>
@@ -160,7 +160,7 @@ public static partial class TermTables
                 new("columns", $"The months must follow each other without a gap: {gap.First:yyyy-MM} is followed by {gap.Second:yyyy-MM}.")
             );
         if (problems.Count > 0)
-            throw new FormatProblems(problems);
+            throw new InvalidInputException(problems);
     }
 
     /// <summary>The month that a look's history begins with; null where it has none.</summary>
@@ -174,7 +174,7 @@ public static partial class TermTables
     /// <param name="read">Is told how many bytes are read, now and then.</param>
     /// <param name="most">How many rows to look at.</param>
     /// <param name="stop">Stops reading.</param>
-    /// <exception cref="FormatProblems">The file breaks off in the middle of a quotation, or passes a bound.</exception>
+    /// <exception cref="InvalidInputException">The file breaks off in the middle of a quotation, or passes a bound.</exception>
     public static IEnumerable<TableTerm> Read(
         string file,
         TableLook look,
@@ -238,7 +238,7 @@ public static partial class TermTables
             if (reason is null)
                 yield return new(row, term, key, v, c, t, money, history, bounds);
             else if (++refused > Bounds.ImportBadRows)
-                throw new FormatProblems([
+                throw new InvalidInputException([
                     new(
                         "file",
                         $"More than {Bounds.ImportBadRows:#,0} rows could not be read, the last because {reason}. Check what each column holds."
@@ -356,11 +356,11 @@ public static partial class TermTables
         while (Next())
         {
             if (++row > Bounds.ImportRows)
-                throw new FormatProblems([
+                throw new InvalidInputException([
                     new("file", $"This file has more than {Bounds.ImportRows:#,0} rows, the limit. Import it in parts."),
                 ]);
             if (csv.RowFieldCount > Bounds.ImportColumns)
-                throw new FormatProblems([
+                throw new InvalidInputException([
                     new("file", $"Row {row} has {csv.RowFieldCount:#,0} columns; the limit is {Bounds.ImportColumns}."),
                 ]);
             if ((row & 0xFFF) == 0)
@@ -403,7 +403,7 @@ public static partial class TermTables
             }
         }
 
-        static FormatProblems Broken(Exception e, int row) =>
+        static InvalidInputException Broken(Exception e, int row) =>
             new([
                 new(
                     "file",
@@ -454,7 +454,7 @@ public static partial class TermTables
             {
                 widths = [.. CsvRows(file, encoding, sign, null).Take(60).Select(r => r.Cells.Count)];
             }
-            catch (FormatProblems)
+            catch (InvalidInputException)
             {
                 continue;
             }

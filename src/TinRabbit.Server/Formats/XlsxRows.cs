@@ -32,7 +32,7 @@ internal static class XlsxRows
     /// <param name="file">The workbook.</param>
     /// <param name="stop">Stops reading.</param>
     /// <returns>Each row with its number, from 1. The list is the same object for every row.</returns>
-    /// <exception cref="FormatProblems">The file is no workbook, is broken, or passes a bound.</exception>
+    /// <exception cref="InvalidInputException">The file is no workbook, is broken, or passes a bound.</exception>
     public static IEnumerable<(int Row, List<string> Cells)> Read(string file, CancellationToken stop)
     {
         using var rows = ReadUnguarded(file, stop).GetEnumerator();
@@ -268,5 +268,5 @@ internal static class XlsxRows
             : throw Wrong($"Cell {(reference.Length > 20 ? reference[..20] : reference)} of this XLSX file is not where it says.");
     }
 
-    private static FormatProblems Wrong(string why) => new([new("file", why)]);
+    private static InvalidInputException Wrong(string why) => new([new("file", why)]);
 }

@@ -11,7 +11,7 @@ internal sealed class BackupService(
     DataFolder folder,
     WriteGate writes,
     Shelves shelves,
-    IMarket market,
+    MarketSetup markets,
     TimeProvider clock,
     ILogger<BackupService> log
 ) : BackgroundService
@@ -39,7 +39,7 @@ internal sealed class BackupService(
 
     /// <summary>Backs up what there is, then puts a backup in its place: verified, brought up to date, and in one transaction.</summary>
     /// <returns>The backup of what there was; null where there is no such backup to restore.</returns>
-    /// <exception cref="FormatProblems">The backup is damaged, or from a newer program.</exception>
+    /// <exception cref="InvalidInputException">The backup is damaged, or from a newer program.</exception>
     public async Task<BackupView?> Restore(string name, CancellationToken stop)
     {
         if (Backups.Find(folder, name) is not { } backup)
@@ -64,7 +64,7 @@ internal sealed class BackupService(
         }
         catch (Exception e) when (e is StartProblem or InvalidDataException or SqliteException { SqliteErrorCode: 11 or 26 })
         {
-            throw new FormatProblems([
+            throw new InvalidInputException([
                 new("name", $"{name} cannot be restored: it is damaged, or from a newer version of Tin Rabbit. The shop is as it was."),
             ]);
         }
@@ -132,7 +132,6 @@ internal sealed class BackupService(
         await using var db = TinContext.Open(folder.Database);
         await ShopSeeder.AddShippedPlatforms(db);
         shelves.EvictAll();
-        await MarketSetup.OpenOwn(db, market);
-        await MarketSetup.SendAgain(db, market);
+        await markets.Remind(db, CancellationToken.None);
     }
 }

@@ -6,38 +6,67 @@ using TinRabbit.Server.Storage;
 
 namespace TinRabbit.Server.Hosting;
 
-/// <summary>Tells the market what it does not remember from one start to the next: the seller's own platforms, and what was sent.</summary>
-internal static class MarketSetup
+/// <summary>Tells the market what it does not remember: the seller's own platforms, and what was sent.</summary>
+internal sealed class MarketSetup(IMarket market, ILogger<MarketSetup> log)
 {
-    /// <summary>Opens markets for the seller's own platforms.</summary>
-    public static async Task OpenOwn(TinContext db, IMarket market)
+    /// <summary>Opens the markets that come with the program's own platform for web shops.</summary>
+    public Task OpenShipped(CancellationToken stop) =>
+        TryOpen(ShippedPlatforms.All.First(p => p.Id == ShippedPlatforms.WebShop), MarketPlace.Web, stop);
+
+    /// <summary>Opens markets for the seller's own platforms, and sends again what was sent before this start.</summary>
+    public async Task Remind(TinContext db, CancellationToken stop)
     {
-        market.Open(ShippedPlatforms.All.First(p => p.Id == ShippedPlatforms.WebShop), MarketPlace.Web);
-        foreach (var own in await db.Platforms.AsNoTracking().Where(p => p.Like != null).ToListAsync())
-            market.Open(PlatformJson.Read(own.Profile), own.Like!);
+        await OpenShipped(stop);
+        foreach (var own in await db.Platforms.AsNoTracking().Where(p => p.Like != null).ToListAsync(stop))
+            await TryOpen(PlatformJson.Read(own.Profile), own.Like!, stop);
+        if (market.Remembers)
+            return;
+        try
+        {
+            await SendAgain(db, stop);
+        }
+        catch (MarketException e)
+        {
+            log.LogWarning(e, "The market could not be told what was sent before this start.");
+        }
     }
 
-    /// <summary>Sends again what was sent before this start.</summary>
-    public static async Task SendAgain(TinContext db, IMarket market)
+    /// <summary>Opens markets for a platform. Where the source cannot, the platform has no numbers, and everything else works.</summary>
+    public async Task TryOpen(Platform platform, string kind, CancellationToken stop)
     {
-        if (await db.Shops.OrderBy(s => s.Id).Select(s => s.Name).FirstOrDefaultAsync() is not { } shop)
+        if (market.Remembers && market.Places.Any(p => p.PlatformId == platform.Id))
+            return;
+        try
+        {
+            await market.Open(platform, kind, stop);
+        }
+        catch (MarketException e)
+        {
+            log.LogWarning(e, "The market source opened no markets for the platform {Platform}.", platform.Id);
+        }
+    }
+
+    private async Task SendAgain(TinContext db, CancellationToken stop)
+    {
+        if (await db.Shops.OrderBy(s => s.Id).Select(s => s.Name).FirstOrDefaultAsync(stop) is not { } shop)
             return;
         var listings = await db
             .Listings.AsNoTracking()
             .Include(l => l.Platform)
             .IgnoreQueryFilters()
             .Where(l => db.Sent.Any(s => s.ListingId == l.Id))
-            .ToDictionaryAsync(l => l.Id);
-        foreach (var sent in await db.Sent.AsNoTracking().Where(s => !s.ByHand).OrderBy(s => s.Id).ToListAsync())
+            .ToDictionaryAsync(l => l.Id, stop);
+        foreach (var sent in await db.Sent.AsNoTracking().Where(s => !s.ByHand).OrderBy(s => s.Id).ToListAsync(stop))
             if (market.Places.Any(p => p.Id == sent.MarketId))
-                market.Send(
+                await market.Send(
                     sent.MarketId,
                     new(
                         sent.ListingId.ToString(CultureInfo.InvariantCulture),
                         shop,
                         Listings.CopyOf(sent.Copy, PlatformJson.Read(listings[sent.ListingId].Platform.Profile))
                     ),
-                    sent.At
+                    sent.At,
+                    stop
                 );
     }
 }

@@ -6,6 +6,7 @@ using Microsoft.Data.Sqlite;
 using Microsoft.EntityFrameworkCore;
 using TinRabbit.Core;
 using TinRabbit.Core.Platforms;
+using TinRabbit.Market;
 
 namespace TinRabbit.Server.Hosting;
 
@@ -23,7 +24,7 @@ internal sealed partial class ProblemAnswers(ILogger<ProblemAnswers> log) : IExc
 
         var answer = exception switch
         {
-            FormatProblems wrong => Wrong([.. wrong.Problems]),
+            InvalidInputException wrong => Wrong([.. wrong.Problems]),
             BadHttpRequestException { InnerException: JsonException json } when Missing(json) is { Length: > 0 } missing => Wrong([
                 .. missing.Select(name => new Problem(name, "This is missing.")),
             ]),
@@ -105,6 +106,7 @@ internal sealed partial class ProblemAnswers(ILogger<ProblemAnswers> log) : IExc
                 "The disk is full. Nothing was changed; free some space and try again.",
                 "The disk is full."
             ),
+            MarketException market => Plain(market.IsSlow ? 504 : 502, market.Message, "The market did not answer."),
             TimeoutException => Plain(503, "This took too long and was stopped. Nothing was changed; ask for less at once.", "Stopped."),
             _ => null,
         };

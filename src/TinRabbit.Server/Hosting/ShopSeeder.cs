@@ -2,7 +2,6 @@ using Microsoft.EntityFrameworkCore;
 using TinRabbit.Core.Platforms;
 using TinRabbit.Core.Words;
 using TinRabbit.Market;
-using TinRabbit.Market.StandIn;
 using TinRabbit.Server.Shop;
 using TinRabbit.Server.Storage;
 
@@ -58,14 +57,13 @@ internal sealed class ShopSeeder(IMarket market, Shelves shelves, bool demo)
                 && (p.Country == "us" || p.PlatformId is "hedgerow-fair" or "longbarrow" or MarketPlace.Web)
             )
             .ToList();
-        (market as StandInMarket)?.Make(places.Select(p => p.Id));
+        await market.Prepare([.. places.Select(p => p.Id)], default);
         foreach (var place in places)
         {
-            var texts = Demo.Heads[place.PlatformId]
-                .SelectMany(h => market.Suggestions(place.Id, h).Prepend(h))
-                .Concat(Demo.NestBoxPicks.Concat(Demo.FeederPicks).Concat(Demo.HeronPicks).Select(p => p.Text))
-                .Distinct();
-            await shelves.Measure(db, place.Id, [.. texts], default);
+            var texts = Demo.NestBoxPicks.Concat(Demo.FeederPicks).Concat(Demo.HeronPicks).Select(p => p.Text).ToList();
+            foreach (var head in Demo.Heads[place.PlatformId])
+                texts.AddRange([head, .. await market.Suggestions(place.Id, head, default)]);
+            await shelves.Measure(db, place.Id, [.. texts.Distinct()], default);
             db.ChangeTracker.Clear();
         }
 

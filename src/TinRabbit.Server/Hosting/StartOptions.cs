@@ -15,6 +15,8 @@ namespace TinRabbit.Server.Hosting;
 /// <param name="Certificate">A PFX file for HTTPS; null for none. Its password is read from TIN_RABBIT_CERTIFICATE_PASSWORD.</param>
 /// <param name="Proxy">The reverse proxy that adds HTTPS and is the only one to connect; null for none.</param>
 /// <param name="SetPassword">Whether to set the owner's password and stop.</param>
+/// <param name="Market">The address of a market source; null for the sample data that ships.</param>
+/// <param name="ServeMarket">Whether to serve the sample data as a market source, and no shop.</param>
 internal sealed record StartOptions(
     int Port,
     string Data,
@@ -23,7 +25,9 @@ internal sealed record StartOptions(
     IReadOnlyList<string> Hosts,
     string? Certificate,
     IPAddress? Proxy,
-    bool SetPassword
+    bool SetPassword,
+    Uri? Market,
+    bool ServeMarket
 )
 {
     private const int LongestData = 2000;
@@ -57,9 +61,18 @@ internal sealed record StartOptions(
             [.. (given["host"] ?? "").Split(',', StringSplitOptions.TrimEntries | StringSplitOptions.RemoveEmptyEntries)],
             certificate,
             ReadAddress(given["proxy"], "proxy"),
-            Flag(given, "set-password")
+            Flag(given, "set-password"),
+            ReadMarket(given["market"]),
+            Flag(given, "serve-market")
         );
     }
+
+    private static Uri? ReadMarket(string? text) =>
+        text is null ? null
+        : Uri.TryCreate(text, UriKind.Absolute, out var address)
+        && address is { Scheme: "http" or "https", UserInfo: "", Query: "", Fragment: "" }
+            ? address
+        : throw new StartProblem($"--market takes the address of a market source, for example http://127.0.0.1:5180, not \"{text}\".");
 
     /// <summary>Loads the certificate; null where there is none.</summary>
     /// <exception cref="StartProblem">It cannot be read.</exception>

@@ -7,7 +7,6 @@ using TinRabbit.Core.Filling.Words;
 using TinRabbit.Core.Measures;
 using TinRabbit.Core.Platforms;
 using TinRabbit.Market;
-using TinRabbit.Market.StandIn;
 using TinRabbit.Server.Shop;
 using TinRabbit.Server.Storage;
 using TinRabbit.Server.Weigh;
@@ -66,7 +65,7 @@ internal sealed class WarmUpService(
             .ToListAsync(stop);
         foreach (var marketId in used.Where(shelves.Knows))
             await shelves.Query(db, marketId, s => s.Search(new(Take: 0)), stop);
-        (market as StandInMarket)?.Make(used.Count > 0 ? used.Where(shelves.Knows) : [market.Places[0].Id]);
+        await market.Prepare(used.Count > 0 ? [.. used.Where(shelves.Knows)] : [market.Places[0].Id], stop);
     }
 
     private static void Fill(CancellationToken stop)

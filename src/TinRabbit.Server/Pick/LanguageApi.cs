@@ -70,12 +70,12 @@ internal static class LanguageApi
         if (request.Column is null)
             return Glossary.Languages.Contains(request.Language)
                 ? [.. request.Texts.Select(t => Glossary.Translate(t, request.Language))]
-                : throw new FormatProblems([new("language", $"No glossary for “{request.Language}”. Paste your own translations.")]);
+                : throw new InvalidInputException([new("language", $"No glossary for “{request.Language}”. Paste your own translations.")]);
         var lines = request.Column.ReplaceLineEndings("\n").Split('\n');
         while (lines.Length > request.Texts.Count && lines[^1].Length == 0)
             lines = lines[..^1];
         if (lines.Length != request.Texts.Count)
-            throw new FormatProblems([
+            throw new InvalidInputException([
                 new(
                     "column",
                     $"{lines.Length} lines for {request.Texts.Count} terms. Enter one line for each term, and leave it empty where there is no translation."

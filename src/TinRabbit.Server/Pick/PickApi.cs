@@ -117,7 +117,7 @@ internal static class PickApi
         var (keys, facts) = (Keys(request.Texts), product.Facts.Words);
         var picks = await db.Picks.Where(p => p.ProductId == id).ToListAsync(stop);
         if (picks.Count + keys.Keys.Except(picks.Select(p => p.Key)).Count() is > Bounds.Picks and var all)
-            throw new FormatProblems([new("texts", $"The product would have {all:#,0} picks; the limit is {Bounds.Picks:#,0}.")]);
+            throw new InvalidInputException([new("texts", $"The product would have {all:#,0} picks; the limit is {Bounds.Picks:#,0}.")]);
         var touched = new List<(string Key, PickState? Before)>();
         var last = picks.Count == 0 ? 0 : picks.Max(p => p.Order);
         var byKey = picks.ToDictionary(p => p.Key);
@@ -252,7 +252,7 @@ internal static class PickApi
         {
             var key = Tokens.Key(texts[i]);
             if (key.Length == 0)
-                throw new FormatProblems([new($"texts[{i}]", $"“{texts[i]}” contains no word.")]);
+                throw new InvalidInputException([new($"texts[{i}]", $"“{texts[i]}” contains no word.")]);
             keys.TryAdd(key, texts[i].Trim());
         }
 

@@ -7,7 +7,7 @@ using Microsoft.EntityFrameworkCore;
 using TinRabbit.Core;
 using TinRabbit.Core.Findings;
 using TinRabbit.Core.Platforms;
-using TinRabbit.Market;
+using TinRabbit.Server.Hosting;
 using TinRabbit.Server.Storage;
 
 namespace TinRabbit.Server.Platforms;
@@ -83,13 +83,20 @@ internal static class PlatformsApi
     private static async Task<Ok<ProfileChecked>> CheckProfile(ProfileRequest request, TinContext db, CancellationToken stop) =>
         TypedResults.Ok(new ProfileChecked(await Unfit(db, Read(request), stop)));
 
-    private static async Task<Ok<PlatformView>> AddPlatform(ProfileRequest request, TinContext db, IMarket market, CancellationToken stop)
+    private static async Task<Ok<PlatformView>> AddPlatform(
+        ProfileRequest request,
+        TinContext db,
+        MarketSetup markets,
+        CancellationToken stop
+    )
     {
         var platform = Read(request);
         if (await db.Platforms.IgnoreQueryFilters().AnyAsync(p => p.Id == platform.Id && p.DeletedAt != null, stop))
-            throw new FormatProblems([new("profile.id", $"A deleted platform has the ID “{platform.Id}”. Choose another ID.")]);
+            throw new InvalidInputException([new("profile.id", $"A deleted platform has the ID “{platform.Id}”. Choose another ID.")]);
         if (await db.Platforms.AnyAsync(p => p.Id == platform.Id, stop))
-            throw new FormatProblems([new("profile.id", $"A platform with the ID “{platform.Id}” exists already. Choose another ID.")]);
+            throw new InvalidInputException([
+                new("profile.id", $"A platform with the ID “{platform.Id}” exists already. Choose another ID."),
+            ]);
         var row = new PlatformRow
         {
             Id = platform.Id,
@@ -98,7 +105,7 @@ internal static class PlatformsApi
         };
         db.Platforms.Add(row);
         await db.SaveChangesAsync(stop);
-        market.Open(platform, row.Like!);
+        await markets.TryOpen(platform, row.Like!, stop);
         return TypedResults.Ok(View(row, 0));
     }
 
@@ -106,7 +113,7 @@ internal static class PlatformsApi
         string id,
         ProfileRequest request,
         TinContext db,
-        IMarket market,
+        MarketSetup markets,
         CancellationToken stop
     )
     {
@@ -114,10 +121,10 @@ internal static class PlatformsApi
             return TypedResults.NotFound();
         var platform = Read(request);
         if (platform.Id != id)
-            throw new FormatProblems([new("profile.id", $"A platform keeps its ID, “{id}”. Duplicate it to use another.")]);
+            throw new InvalidInputException([new("profile.id", $"A platform keeps its ID, “{id}”. Duplicate it to use another.")]);
         var profile = PlatformJson.Write(platform).ToJsonString(Listings.Json);
         if (request.Revision is not { } from)
-            throw new FormatProblems([new("revision", "This is missing.")]);
+            throw new InvalidInputException([new("revision", "This is missing.")]);
         if (profile != row.Profile && row.Revision != from)
             return TypedResults.Conflict(View(row, await db.Listings.CountAsync(l => l.PlatformId == id && l.Copy != "{}", stop)));
         var unfit = await Unfit(db, platform, stop);
@@ -125,7 +132,7 @@ internal static class PlatformsApi
             (row.Profile, row.Revision) = (profile, row.Revision + 1);
         await db.SaveChangesAsync(stop);
         if (row.Like is { } like)
-            market.Open(platform, like);
+            await markets.TryOpen(platform, like, stop);
         return TypedResults.Ok(new ProfileChecked(unfit, row.Revision));
     }
 
@@ -139,7 +146,7 @@ internal static class PlatformsApi
         if (await db.Platforms.FindAsync([id], stop) is not { } row)
             return TypedResults.NotFound();
         if (row.Like is null)
-            throw new FormatProblems([new("id", "A built-in platform can’t be deleted.")]);
+            throw new InvalidInputException([new("id", "A built-in platform can’t be deleted.")]);
         List<IDeletable> rows = [row, .. await db.Listings.Where(l => l.PlatformId == id).ToListAsync(stop)];
         return TypedResults.Ok(
             await changes.Delete(Entity.Platform, id, Messages.Deleted("platform", PlatformJson.Read(row.Profile).Name), null, rows, stop)
@@ -154,9 +161,9 @@ internal static class PlatformsApi
     {
         var platform = PlatformJson.Read(request.Profile, "profile");
         if (platform.Id.Length is 0 or > 40)
-            throw new FormatProblems([new("profile.id", "Use 1 to 40 lower-case letters, digits and hyphens.")]);
+            throw new InvalidInputException([new("profile.id", "Use 1 to 40 lower-case letters, digits and hyphens.")]);
         if (platform.Name.Trim().Length == 0)
-            throw new FormatProblems([new("profile.name", "Enter a name.")]);
+            throw new InvalidInputException([new("profile.name", "Enter a name.")]);
         return platform;
     }
 

@@ -114,7 +114,7 @@ internal static class ShopApi
                             m.Country,
                             m.CountryName,
                             own.Contains(m.PlatformId) ? shop.Currency : m.Currency,
-                            market.Simulated,
+                            market.IsSimulated,
                             own.Contains(m.PlatformId)
                         )),
                 ]
@@ -133,7 +133,7 @@ internal static class ShopApi
         SetPictures(product, request.Pictures ?? []);
         var platforms = await db.Platforms.Select(p => p.Id).ToListAsync(stop);
         if (request.Platforms?.FirstOrDefault(p => !platforms.Contains(p)) is { } unknown)
-            throw new FormatProblems([new("platforms", $"There is no platform “{unknown}”.")]);
+            throw new InvalidInputException([new("platforms", $"There is no platform “{unknown}”.")]);
         foreach (var platform in request.Platforms ?? platforms)
             product.Listings.Add(new() { PlatformId = platform, SavedAt = DateTime.UtcNow });
         db.Products.Add(product);
@@ -177,7 +177,7 @@ internal static class ShopApi
     {
         var name = NewName.Check(request.Name);
         if (request.Currency is not [>= 'A' and <= 'Z', >= 'A' and <= 'Z', >= 'A' and <= 'Z'])
-            throw new FormatProblems([new("currency", "Enter a currency code of three capital letters, such as USD.")]);
+            throw new InvalidInputException([new("currency", "Enter a currency code of three capital letters, such as USD.")]);
         var shop = await db.Shops.OrderBy(s => s.Id).FirstAsync(stop);
         var (nameBefore, currencyBefore) = (shop.Name, shop.Currency);
         if ((nameBefore, currencyBefore) == (name, request.Currency))

@@ -138,11 +138,15 @@ public sealed class ChangeLog(TinContext db, Shelves shelves, WriteGate writes)
         var listings = await Deleted(db.Listings);
         foreach (var listing in listings)
             if (await db.Listings.AnyAsync(l => l.ProductId == listing.ProductId && l.PlatformId == listing.PlatformId, stop))
-                throw new FormatProblems([new("change", "The product has a new listing on this platform. Delete it first, then undo.")]);
+                throw new InvalidInputException([
+                    new("change", "The product has a new listing on this platform. Delete it first, then undo."),
+                ]);
         var filters = await Deleted(db.Filters);
         foreach (var filter in filters)
             if (await db.Filters.AnyAsync(f => f.Name == filter.Name, stop))
-                throw new FormatProblems([new("change", $"There is a new filter named “{filter.Name}”. Rename it first, then undo.")]);
+                throw new InvalidInputException([
+                    new("change", $"There is a new filter named “{filter.Name}”. Rename it first, then undo."),
+                ]);
         IDeletable[] all =
         [
             .. listings,

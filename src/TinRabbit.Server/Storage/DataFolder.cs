@@ -22,6 +22,9 @@ internal sealed class DataFolder : IDisposable
     /// <summary>The owner's password, hashed.</summary>
     public string Owner => In("owner.json");
 
+    /// <summary>What a market source said of itself, for starts at which it cannot be reached.</summary>
+    public string Market => In("market.json");
+
     /// <summary>Keys that sign the login cookie.</summary>
     public string Keys => In("keys");
 

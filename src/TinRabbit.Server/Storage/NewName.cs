@@ -8,13 +8,13 @@ namespace TinRabbit.Server.Storage;
 public sealed record NewName([MaxLength(Bounds.NameLength)] string Name)
 {
     /// <summary>The name without spaces around it.</summary>
-    /// <exception cref="FormatProblems">It is empty or too long.</exception>
+    /// <exception cref="InvalidInputException">It is empty or too long.</exception>
     public string Checked() => Check(Name);
 
     /// <summary>A name without spaces around it.</summary>
-    /// <exception cref="FormatProblems">It is empty or too long.</exception>
+    /// <exception cref="InvalidInputException">It is empty or too long.</exception>
     public static string Check(string given) =>
         given.Trim() is { Length: > 0 and <= Bounds.NameLength } name
             ? name
-            : throw new FormatProblems([new("name", $"Enter a name of at most {Bounds.NameLength} characters.")]);
+            : throw new InvalidInputException([new("name", $"Enter a name of at most {Bounds.NameLength} characters.")]);
 }

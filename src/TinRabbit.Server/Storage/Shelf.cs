@@ -1,28 +1,11 @@
 using Microsoft.EntityFrameworkCore;
 using TinRabbit.Core.Measures;
-using TinRabbit.Market;
 
 namespace TinRabbit.Server.Storage;
 
 /// <summary>The terms of a market and their readings.</summary>
 public static class Shelf
 {
-    /// <summary>The market's reading of a term, now; null where nobody types it there.</summary>
-    public static ReadingRow? Read(this IMarket market, string marketId, string text) =>
-        market.Measure(marketId, text) is not { } m
-            ? null
-            : new()
-            {
-                Volume = m.Volume,
-                Competition = m.Competition,
-                TitlesHolding = m.TitlesHolding,
-                ClickCost = m.ClickCost,
-                Months = m.Months,
-                From = m.From,
-                Source = market.Name,
-                TakenAt = DateTime.UtcNow,
-            };
-
     /// <summary>Statistics of a market's shelf.</summary>
     public static async Task<MarketStatistics> StatisticsOf(this TinContext db, string marketId, CancellationToken stop) =>
         (await db.Markets.AsNoTracking().FirstOrDefaultAsync(m => m.Id == marketId, stop))?.Norm ?? MarketStatistics.Unknown;

@@ -47,7 +47,7 @@ public sealed class Shelves(IMarket market, DataVersion commits)
     private SemaphoreSlim GateOf(string marketId) =>
         _gates.TryGetValue(marketId, out var gate) ? gate
         : Knows(marketId) ? _gates.GetOrAdd(marketId, _ => new(1, 1))
-        : throw new FormatProblems([new("marketId", $"There is no market \"{marketId}\".")]);
+        : throw new InvalidInputException([new("marketId", $"There is no market \"{marketId}\".")]);
 
     /// <summary>Whether there is such a market.</summary>
     public bool Knows(string marketId) => market.Places.Any(p => p.Id == marketId);
@@ -230,9 +230,10 @@ public sealed class Shelves(IMarket market, DataVersion commits)
             },
             stop
         );
-        var found = byKey
-            .Where(t => !fresh.Contains(t.Key))
-            .Select(t => new Found(t.Text, market.Read(marketId, t.Text)))
+        string[] stale = [.. byKey.Where(t => !fresh.Contains(t.Key)).Select(t => t.Text)];
+        var measured = stale.Length == 0 ? [] : await market.Measure(marketId, stale, stop);
+        var found = stale
+            .Zip(measured, (text, m) => new Found(text, m is null ? null : ReadingOf(m)))
             .Where(f => !onlyTyped || f.Reading is not null)
             .ToList();
         var terms = found.Count > 0 ? await Save(db, marketId, found, stop, settle) : [];
@@ -240,6 +241,19 @@ public sealed class Shelves(IMarket market, DataVersion commits)
             terms[key] = term;
         return terms;
     }
+
+    private ReadingRow ReadingOf(Measurement m) =>
+        new()
+        {
+            Volume = m.Volume,
+            Competition = m.Competition,
+            TitlesHolding = m.TitlesHolding,
+            ClickCost = m.ClickCost,
+            Months = m.Months,
+            From = m.From,
+            Source = market.Name,
+            TakenAt = DateTime.UtcNow,
+        };
 
     /// <summary>Terms by key, with the readings that count.</summary>
     public static async Task<Dictionary<string, TermRow>> TermsOf(

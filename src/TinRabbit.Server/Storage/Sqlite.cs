@@ -23,26 +23,32 @@ internal static unsafe partial class Sqlite
     /// <summary>A text as UTF-8; it is there until the next step. Empty where there is none.</summary>
     public static ReadOnlySpan<byte> Text(nint statement, int column) => new(TextAt(statement, column), Bytes(statement, column));
 
+    private static void Check(int result)
+    {
+        if (result != 0)
+            throw new Microsoft.Data.Sqlite.SqliteException("A value could not be bound.", result);
+    }
+
     public static void Bind(nint statement, int parameter, long? value)
     {
         if (value is { } known)
-            BindNumber(statement, parameter, known);
+            Check(BindNumber(statement, parameter, known));
         else
-            BindNull(statement, parameter);
+            Check(BindNull(statement, parameter));
     }
 
     public static void Bind(nint statement, int parameter, string? value)
     {
         if (value is null)
         {
-            BindNull(statement, parameter);
+            Check(BindNull(statement, parameter));
             return;
         }
 
         Span<byte> bytes = value.Length <= 200 ? stackalloc byte[600] : new byte[Encoding.UTF8.GetMaxByteCount(value.Length)];
         var length = Encoding.UTF8.GetBytes(value, bytes);
         fixed (byte* at = bytes)
-            BindText(statement, parameter, at, length, Transient);
+            Check(BindText(statement, parameter, at, length, Transient));
     }
 
     [LibraryImport("e_sqlite3", EntryPoint = "sqlite3_column_text"), SuppressGCTransition]

@@ -60,7 +60,7 @@ public sealed class TermImport : IDisposable
         Sqlite.Bind(stage, 8, term.Months is null ? null : JsonSerializer.Serialize(term.Months));
         if (Sqlite.Step(stage) != raw.SQLITE_DONE)
             throw new SqliteException(raw.sqlite3_errmsg(_connection.Handle).utf8_to_string(), raw.sqlite3_errcode(_connection.Handle));
-        Sqlite.Reset(stage);
+        _ = Sqlite.Reset(stage); // what went wrong is told by the step
     }
 
     /// <summary>Writes everything staged onto a market's shelf. Stopped, it leaves the shelf as it was.</summary>
@@ -298,7 +298,7 @@ public sealed class TermImport : IDisposable
         await Write(connection, writes, () => Run(connection, "DELETE FROM Imports WHERE Id = $id", about), CancellationToken.None);
     }
 
-    private (string, object)[] About(ImportRow import, DateOnly? from, DateTime now) =>
+    private static (string, object)[] About(ImportRow import, DateOnly? from, DateTime now) =>
         [
             ("$id", import.Id),
             ("$terms", import.FirstTerm - 1),

@@ -16,7 +16,7 @@ public sealed class TinContext(DbContextOptions<TinContext> options, WriteGate? 
     private bool _inTransaction;
 
     /// <summary>Saves when no other writer is in between; then tells what was changed.</summary>
-    public override async Task<int> SaveChangesAsync(bool acceptAllChangesOnSuccess, CancellationToken stop = default)
+    public override async Task<int> SaveChangesAsync(bool acceptAllChangesOnSuccess, CancellationToken cancellationToken = default)
     {
         var terms = ChangeTracker
             .Entries()
@@ -24,8 +24,8 @@ public sealed class TinContext(DbContextOptions<TinContext> options, WriteGate? 
                 e.State is EntityState.Added or EntityState.Modified or EntityState.Deleted
                 && e.Entity is PickRow or TermRow or ReadingRow or MarketRow or PlatformRow or ProductRow
             );
-        using var turn = _inTransaction || writes is null ? null : await writes.Enter(stop);
-        var saved = await base.SaveChangesAsync(acceptAllChangesOnSuccess, stop);
+        using var turn = _inTransaction || writes is null ? null : await writes.Enter(cancellationToken);
+        var saved = await base.SaveChangesAsync(acceptAllChangesOnSuccess, cancellationToken);
         if (terms && !_inTransaction)
             commits?.Bump();
         return saved;
@@ -87,10 +87,10 @@ public sealed class TinContext(DbContextOptions<TinContext> options, WriteGate? 
                 .Options
         );
 
-    protected override void OnModelCreating(ModelBuilder model)
+    protected override void OnModelCreating(ModelBuilder modelBuilder)
     {
-        model.Entity<ShopRow>().HasMany(s => s.Products).WithOne().HasForeignKey(p => p.ShopId);
-        model.Entity<ProductRow>(product =>
+        modelBuilder.Entity<ShopRow>().HasMany(s => s.Products).WithOne().HasForeignKey(p => p.ShopId);
+        modelBuilder.Entity<ProductRow>(product =>
         {
             Json(product.Property(p => p.Facts));
             product.Property(p => p.Revision).IsConcurrencyToken();
@@ -98,7 +98,7 @@ public sealed class TinContext(DbContextOptions<TinContext> options, WriteGate? 
             product.HasMany(p => p.Pictures).WithOne().HasForeignKey(p => p.ProductId);
             product.HasMany(p => p.Picks).WithOne().HasForeignKey(p => p.ProductId);
         });
-        model.Entity<ListingRow>(listing =>
+        modelBuilder.Entity<ListingRow>(listing =>
         {
             listing.HasIndex(l => new { l.ProductId, l.PlatformId }).IsUnique().HasFilter(NotDeleted);
             listing.HasOne(l => l.Product).WithMany(p => p.Listings).HasForeignKey(l => l.ProductId);
@@ -106,50 +106,50 @@ public sealed class TinContext(DbContextOptions<TinContext> options, WriteGate? 
             listing.HasMany(l => l.Versions).WithOne().HasForeignKey(v => v.ListingId);
             listing.Property(l => l.Revision).IsConcurrencyToken();
         });
-        model.Entity<TakeRow>().HasOne<ListingRow>().WithMany().HasForeignKey(t => t.ListingId);
-        model.Entity<AsideRow>(aside =>
+        modelBuilder.Entity<TakeRow>().HasOne<ListingRow>().WithMany().HasForeignKey(t => t.ListingId);
+        modelBuilder.Entity<AsideRow>(aside =>
         {
             aside.HasIndex(a => new { a.ListingId, a.Key }).IsUnique();
             aside.HasOne<ListingRow>().WithMany().HasForeignKey(a => a.ListingId);
         });
-        model.Entity<SentRow>().HasOne<ListingRow>().WithMany().HasForeignKey(s => s.ListingId);
-        Json(model.Entity<MarketRow>().Property(m => m.Norm));
-        model.Entity<TermRow>(term =>
+        modelBuilder.Entity<SentRow>().HasOne<ListingRow>().WithMany().HasForeignKey(s => s.ListingId);
+        Json(modelBuilder.Entity<MarketRow>().Property(m => m.Norm));
+        modelBuilder.Entity<TermRow>(term =>
         {
             term.HasIndex(t => new { t.MarketId, t.Key }).IsUnique();
             term.HasOne(t => t.Reading).WithMany().HasForeignKey(t => t.ReadingId);
         });
-        model.Entity<ReadingRow>(reading =>
+        modelBuilder.Entity<ReadingRow>(reading =>
         {
             reading.HasIndex(r => r.TermId);
             Json(reading.Property(r => r.Months));
         });
-        model.Entity<PickRow>(pick =>
+        modelBuilder.Entity<PickRow>(pick =>
         {
             pick.HasIndex(p => new { p.ProductId, p.Key }).IsUnique().HasFilter(NotDeleted);
             pick.Property(p => p.NoteRevision).IsConcurrencyToken();
             pick.Property(p => p.Fit).HasConversion<string>();
             pick.Property(p => p.Home).HasConversion<string>();
         });
-        model.Entity<ChangeRow>(change =>
+        modelBuilder.Entity<ChangeRow>(change =>
         {
             change.HasIndex(c => c.ProductId);
             Json(change.Property(c => c.Before));
             Json(change.Property(c => c.FactsBefore));
             Json(change.Property(c => c.Reversal));
         });
-        model.Entity<PlatformRow>().Property(p => p.Revision).IsConcurrencyToken();
-        model.Entity<FilterRow>().HasIndex(f => f.Name).IsUnique().HasFilter(NotDeleted);
-        model.Entity<ImportChangeRow>().HasKey(c => new { c.ImportId, c.TermId });
-        model.Entity<DigRow>().HasIndex(d => new { d.ProductId, d.MarketId });
-        Hide<ProductRow>(model);
-        Hide<PlatformRow>(model);
-        Hide<ListingRow>(model);
-        Hide<VersionRow>(model);
-        Hide<TakeRow>(model);
-        Hide<PickRow>(model);
-        Hide<FilterRow>(model);
-        Hide<DigRow>(model);
+        modelBuilder.Entity<PlatformRow>().Property(p => p.Revision).IsConcurrencyToken();
+        modelBuilder.Entity<FilterRow>().HasIndex(f => f.Name).IsUnique().HasFilter(NotDeleted);
+        modelBuilder.Entity<ImportChangeRow>().HasKey(c => new { c.ImportId, c.TermId });
+        modelBuilder.Entity<DigRow>().HasIndex(d => new { d.ProductId, d.MarketId });
+        Hide<ProductRow>(modelBuilder);
+        Hide<PlatformRow>(modelBuilder);
+        Hide<ListingRow>(modelBuilder);
+        Hide<VersionRow>(modelBuilder);
+        Hide<TakeRow>(modelBuilder);
+        Hide<PickRow>(modelBuilder);
+        Hide<FilterRow>(modelBuilder);
+        Hide<DigRow>(modelBuilder);
     }
 
     private const string NotDeleted = "DeletedAt IS NULL";
@@ -158,8 +158,8 @@ public sealed class TinContext(DbContextOptions<TinContext> options, WriteGate? 
     private static void Hide<T>(ModelBuilder model)
         where T : class, IDeletable => model.Entity<T>().HasQueryFilter(row => row.DeletedAt == null);
 
-    protected override void ConfigureConventions(ModelConfigurationBuilder conventions) =>
-        conventions.Properties<DateTime>().HaveConversion<Utc>();
+    protected override void ConfigureConventions(ModelConfigurationBuilder configurationBuilder) =>
+        configurationBuilder.Properties<DateTime>().HaveConversion<Utc>();
 
     // SQLite forgets that a time is UTC.
     private sealed class Utc() : ValueConverter<DateTime, DateTime>(t => t, t => DateTime.SpecifyKind(t, DateTimeKind.Utc));

@@ -81,7 +81,7 @@ internal static class CheckApi
         DraftOf draft,
         TinContext db,
         PreparedPicksCache ready,
-        RivalAttributes rivals,
+        AttributeShares rivals,
         CancellationToken stop
     )
     {
@@ -105,7 +105,7 @@ internal static class CheckApi
                 facts == new Facts() ? null : facts.Words,
                 [.. open.Picks.Avoided.Select(a => new AvoidedTerm(a.Text, a.Reason))],
                 shop,
-                rivals.Of(draft.MarketId, open)
+                await rivals.Of(draft.MarketId, open, stop)
             )
             {
                 Pictures = pictures,

@@ -79,7 +79,8 @@ internal static class FillApi
     {
         if (await OpenDraft.Open(db, ready, id, draft, stop) is not { } open)
             return TypedResults.NotFound();
-        var rule = open.Platform.Find(field) ?? throw new FormatProblems([new("field", $"{open.Platform.Name} has no field \"{field}\".")]);
+        var rule =
+            open.Platform.Find(field) ?? throw new InvalidInputException([new("field", $"{open.Platform.Name} has no field \"{field}\".")]);
         var (fill, value) = Fill(open, rule, stop);
         return TypedResults.Ok(await FillAdvice.Add(fill, value, open, rule, draft.MarketId, db, shelves, stop));
     }

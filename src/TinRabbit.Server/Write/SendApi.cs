@@ -56,10 +56,10 @@ internal static class SendApi
             return TypedResults.NotFound();
         var platform = PlatformJson.Read(listing.Platform.Profile);
         if (market.Places.FirstOrDefault(p => p.Id == request.MarketId)?.PlatformId != platform.Id)
-            throw new FormatProblems([new("marketId", Messages.NoMarketToSendTo(platform.Name))]);
+            throw new InvalidInputException([new("marketId", Messages.NoMarketToSendTo(platform.Name))]);
         var copy = Listings.CopyOf(listing.Copy, platform);
         if (ListingCheck.Refusals(platform, copy) is { Count: > 0 } refusals)
-            throw new FormatProblems([.. refusals.Select(f => new Problem(f.Field, f.Why))]);
+            throw new InvalidInputException([.. refusals.Select(f => new Problem(f.Field, f.Why))]);
         var shop = await db.Shops.OrderBy(s => s.Id).Select(s => s.Name).FirstAsync(stop);
         var now = DateTime.UtcNow;
         // A platform of the seller's own has no connection: it is published there by hand.
@@ -68,7 +68,12 @@ internal static class SendApi
         await db.SaveChangesAsync(stop);
         var noticed = byHand
             ? now.AddHours(platform.Search.IndexDelayHours)
-            : market.Send(request.MarketId, new(id.ToString(System.Globalization.CultureInfo.InvariantCulture), shop, copy), now);
+            : await market.Send(
+                request.MarketId,
+                new(id.ToString(System.Globalization.CultureInfo.InvariantCulture), shop, copy),
+                now,
+                stop
+            );
         var sent = new SentRow
         {
             ListingId = id,

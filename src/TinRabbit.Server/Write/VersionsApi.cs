@@ -219,5 +219,5 @@ internal static class VersionsApi
     private static string NameOf(NameRequest request) =>
         request.Name.Trim() is { Length: <= MostNamed } name
             ? name
-            : throw new FormatProblems([new("name", $"Enter a name of at most {MostNamed} characters.")]);
+            : throw new InvalidInputException([new("name", $"Enter a name of at most {MostNamed} characters.")]);
 }

@@ -152,7 +152,7 @@ internal static class WriteApi
             key is not null
             && !await db.Picks.AnyAsync(p => p.ProductId == listing.ProductId && p.Key == key && p.Home != Home.Avoid, stop)
         )
-            throw new FormatProblems([new("key", $"\"{request.Key}\" is not among the product's picks.")]);
+            throw new InvalidInputException([new("key", $"\"{request.Key}\" is not among the product's picks.")]);
         listing.LeadKey = key;
         await db.SaveChangesAsync(stop);
         return TypedResults.NoContent();

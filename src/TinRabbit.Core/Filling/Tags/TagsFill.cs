@@ -30,12 +30,12 @@ public sealed record TagsFill(
     /// </summary>
     /// <param name="input">The field, a list of phrases, and the terms.</param>
     /// <param name="stop">Stops the search.</param>
-    /// <exception cref="FormatProblems">There is no such field, or it is not a list of phrases.</exception>
+    /// <exception cref="InvalidInputException">There is no such field, or it is not a list of phrases.</exception>
     public static TagsFill Of(FillInput input, CancellationToken stop = default)
     {
         var field = input.Field;
         if (field.Shape != FieldShape.Phrases)
-            throw new FormatProblems([new("field", $"{field.Label} is not a list of phrases.")]);
+            throw new InvalidInputException([new("field", $"{field.Label} is not a list of phrases.")]);
         var avoided = new AvoidedTerms(input.Platform, input.Avoid);
         var wanted = input.AllowedTerms(avoided);
         string[] kept = [.. (input.Copy.GetValueOrDefault(input.Key)?.Units(field.Shape) ?? []).Where(i => !string.IsNullOrWhiteSpace(i))];

@@ -20,12 +20,12 @@ public static class TitleFill
     /// <param name="input">The field, one line, and the terms.</param>
     /// <param name="stop">Stops the search.</param>
     /// <returns>The best first.</returns>
-    /// <exception cref="FormatProblems">There is no such field, or it is no line of text that the search reads.</exception>
+    /// <exception cref="InvalidInputException">There is no such field, or it is no line of text that the search reads.</exception>
     public static IReadOnlyList<Take> Of(FillInput input, CancellationToken stop = default)
     {
         var field = input.Field;
         if (field.Shape is not (FieldShape.Line or FieldShape.Text))
-            throw new FormatProblems([new("field", $"{field.Label} is not a line of text.")]);
+            throw new InvalidInputException([new("field", $"{field.Label} is not a line of text.")]);
         field = input.IndexedField;
         var avoided = new AvoidedTerms(input.Platform, input.Avoid);
         List<WantedTerm> wanted = [.. input.AllowedTerms(avoided).OrderByDescending(t => t.Worth())];

@@ -35,12 +35,12 @@ public sealed record WordsFill(
     /// </summary>
     /// <param name="input">The field and the terms.</param>
     /// <param name="stop">Stops the search.</param>
-    /// <exception cref="FormatProblems">There is no such field, its search does not read it, or it is no place for words.</exception>
+    /// <exception cref="InvalidInputException">There is no such field, its search does not read it, or it is no place for words.</exception>
     public static WordsFill Of(FillInput input, CancellationToken stop = default)
     {
         var field = input.IndexedField;
         if (field.Shape is FieldShape.Choices or FieldShape.Path or FieldShape.Rich or FieldShape.Phrases)
-            throw new FormatProblems([new("field", $"{field.Label} is not a field for separate words.")]);
+            throw new InvalidInputException([new("field", $"{field.Label} is not a field for separate words.")]);
         return new Filler(input, field, stop).Fill();
     }
 
@@ -97,7 +97,9 @@ public sealed record WordsFill(
                 var lost = _covers
                     .Covers.Where(c => c.MustBeAdjacent && c.Items.All(i => packing.Items[i]) && !best.Opens.Contains(_wanted[c.Term].Text))
                     .ToList();
-                if (fill.Gain >= packing.Value * (1 - SetUnionKnapsack.Tolerance) || lost.Count(failed.Add) == 0)
+                var before = failed.Count;
+                failed.UnionWith(lost);
+                if (fill.Gain >= packing.Value * (1 - SetUnionKnapsack.Tolerance) || failed.Count == before)
                     break;
             }
 

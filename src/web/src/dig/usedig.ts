@@ -28,6 +28,7 @@ export function useDig(place: Place, term: string, parent: string | null) {
           cache.setQueryData(queryKey, digging)
         }
       } catch (e) {
+        if (digging) cache.setQueryData(queryKey, { ...digging, doing: null, stopped: true })
         if (!controller.signal.aborted || !digging) throw e
         digging = { ...digging, doing: null, stopped: true }
       }

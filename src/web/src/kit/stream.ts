@@ -20,7 +20,12 @@ export async function* lines<T>(url: string, body: unknown, signal: AbortSignal)
     rest += value ?? ''
     const whole = rest.split('\n')
     rest = whole.pop() ?? ''
-    for (const line of whole) if (line) yield JSON.parse(line)
+    for (const line of whole) {
+      if (!line) continue
+      const value = JSON.parse(line)
+      if (typeof value.problem === 'string') throw new Error(value.problem)
+      yield value
+    }
     if (done) return
   }
 }

@@ -1,4 +1,4 @@
 namespace TinRabbit.Core.Findings;
 
 /// <summary>The share of rivals that fill an attribute.</summary>
-public sealed record RivalAttribute(string Name, double Share);
+public sealed record AttributeShare(string Name, double Share);

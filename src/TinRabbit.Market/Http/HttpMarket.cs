@@ -1,0 +1,228 @@
+using System.Net.Http.Json;
+using System.Text.Json;
+using TinRabbit.Core.Platforms;
+
+namespace TinRabbit.Market.Http;
+
+/// <summary>A market behind an address that speaks the market contract (docs/market.openapi.json).</summary>
+public sealed class HttpMarket : IMarket, IDisposable
+{
+    private const int MostPlaces = 1000;
+    private const int MostMonths = 600;
+    private const int MostText = 500;
+    private const long MostBytes = 16 << 20;
+
+    private readonly HttpClient _http;
+    private readonly Uri _address;
+    private readonly TimeSpan _timeout;
+    private MarketContract.Description _description;
+
+    private HttpMarket(Uri address, TimeSpan timeout)
+    {
+        _address = address;
+        _timeout = timeout;
+        // A source at http://host/markets has its paths below markets.
+        var root = address.AbsoluteUri.EndsWith('/') ? address : new Uri(address.AbsoluteUri + "/");
+        _http = new()
+        {
+            BaseAddress = root,
+            Timeout = Timeout.InfiniteTimeSpan,
+            MaxResponseContentBufferSize = MostBytes,
+        };
+        _description = new("", false, true, []);
+    }
+
+    /// <inheritdoc/>
+    public string Name => _description.Name;
+
+    /// <inheritdoc/>
+    public bool IsSimulated => _description.IsSimulated;
+
+    /// <inheritdoc/>
+    public bool Remembers => _description.Remembers;
+
+    /// <inheritdoc/>
+    public IReadOnlyList<MarketPlace> Places => _description.Places;
+
+    /// <summary>Connects to a source.</summary>
+    /// <param name="address">Where it is: http or https.</param>
+    /// <param name="timeout">How long one answer may take.</param>
+    /// <param name="stop">Stops the question.</param>
+    /// <exception cref="MarketException">It cannot be reached, is too slow, or does not speak the contract.</exception>
+    public static async Task<HttpMarket> Connect(Uri address, TimeSpan timeout, CancellationToken stop)
+    {
+        var market = new HttpMarket(address, timeout);
+        try
+        {
+            market._description = Checked(await market.Get<MarketContract.Description>(MarketContract.DescribePath, stop), market);
+            return market;
+        }
+        catch
+        {
+            market.Dispose();
+            throw;
+        }
+    }
+
+    /// <summary>A market that was described before and cannot be reached now: its places are known, its questions fail until it answers again.</summary>
+    /// <param name="address">Where it is.</param>
+    /// <param name="timeout">How long one answer may take.</param>
+    /// <param name="description">What it said before.</param>
+    public static HttpMarket Remembered(Uri address, TimeSpan timeout, MarketContract.Description description) =>
+        new(address, timeout) { _description = description };
+
+    /// <summary>What the source says of itself, to be remembered.</summary>
+    public MarketContract.Description Description => _description;
+
+    /// <inheritdoc/>
+    public async Task<IReadOnlyList<string>> Suggest(string marketId, string typed, int most, CancellationToken stop)
+    {
+        CheckPlace(marketId);
+        var answer = await Post<MarketContract.Suggestions>(
+            MarketContract.SuggestPath,
+            new MarketContract.SuggestQuestion(marketId, typed, most),
+            stop
+        );
+        Check(answer.Terms.Count <= most && answer.Terms.All(IsShort), $"more than {most} suggestions, or an empty or very long one");
+        return answer.Terms;
+    }
+
+    /// <inheritdoc/>
+    public async Task<IReadOnlyList<Measurement?>> Measure(string marketId, IReadOnlyList<string> terms, CancellationToken stop)
+    {
+        CheckPlace(marketId);
+        var all = new List<Measurement?>(terms.Count);
+        foreach (var some in terms.Chunk(MarketContract.MostTerms))
+        {
+            var answer = await Post<MarketContract.Measurements>(
+                MarketContract.MeasurePath,
+                new MarketContract.MeasureQuestion(marketId, some),
+                stop
+            );
+            Check(answer.Terms.Count == some.Length, $"{answer.Terms.Count} measurements for {some.Length} terms");
+            Check(answer.Terms.All(m => m is null || IsPossible(m)), "a measurement that is negative or has too many months");
+            all.AddRange(answer.Terms);
+        }
+
+        return all;
+    }
+
+    /// <inheritdoc/>
+    public async Task<SearchPage> Search(string marketId, string term, int most, CancellationToken stop)
+    {
+        CheckPlace(marketId);
+        var page = await Post<SearchPage>(MarketContract.SearchPath, new MarketContract.SearchQuestion(marketId, term, most), stop);
+        Check(page.Found >= 0 && page.Results.Count <= most, $"a negative number of results, or more than {most} of them");
+        Check(
+            page.Results.All(r => IsShort(r.Title) && r.Price >= 0 && r.Shipping >= 0 && r.Rating is >= 0 and <= 5 && r.Ratings >= 0),
+            "a result without a title, or with a negative number"
+        );
+        return page;
+    }
+
+    /// <inheritdoc/>
+    public async Task<DateTime> Send(string marketId, Sending listing, DateTime at, CancellationToken stop)
+    {
+        CheckPlace(marketId);
+        var question = new MarketContract.SendQuestion(marketId, listing.Id, listing.Shop, CopyJson.Write(listing.Copy), at);
+        var noticed = (await Post<MarketContract.Noticed>(MarketContract.SendPath, question, stop)).At.ToUniversalTime();
+        Check(noticed >= at && noticed < at.AddYears(1), "a time before the listing was sent, or a year after");
+        return noticed;
+    }
+
+    /// <inheritdoc/>
+    public async Task Open(Platform platform, string kind, CancellationToken stop) =>
+        _description = Checked(
+            await Post<MarketContract.Description>(
+                MarketContract.OpenPath,
+                new MarketContract.OpenQuestion(PlatformJson.Write(platform), kind),
+                stop
+            ),
+            this
+        );
+
+    /// <inheritdoc/>
+    public Task Prepare(IReadOnlyList<string> marketIds, CancellationToken stop) => Task.CompletedTask;
+
+    /// <inheritdoc/>
+    public void Dispose() => _http.Dispose();
+
+    private static MarketContract.Description Checked(MarketContract.Description description, HttpMarket market)
+    {
+        market.Check(description.Places.Count is > 0 and <= MostPlaces, "no market, or more than 1,000");
+        market.Check(description.Places.DistinctBy(p => p.Id).Count() == description.Places.Count, "two markets with one ID");
+        market.Check(IsShort(description.Name), "no name, or a very long one");
+        market.Check(
+            description.Places.All(p => p.Id.Length is > 0 and <= 80 && p.Country.Length == 2 && p.Currency.Length == 3),
+            "a market without an ID, a two-letter country or a three-letter currency"
+        );
+        return description;
+    }
+
+    private static bool IsShort(string text) => text.Length is > 0 and <= MostText;
+
+    private static bool IsPossible(Measurement m) =>
+        m is { Volume: >= 0, Competition: >= 0, TitlesHolding: >= 0, ClickCost: null or >= 0, Months.Count: <= MostMonths }
+        && m.Months.All(v => v >= 0);
+
+    private void CheckPlace(string marketId)
+    {
+        if (Places.All(p => p.Id != marketId))
+            throw new KeyNotFoundException($"There is no market \"{marketId}\".");
+    }
+
+    private void Check(bool right, string wrong)
+    {
+        if (!right)
+            throw new MarketException($"The market source at {_address} gave a wrong answer: {wrong}. Nothing was changed.");
+    }
+
+    private Task<T> Get<T>(string path, CancellationToken stop) => Ask<T>(new(HttpMethod.Get, path), stop);
+
+    private Task<T> Post<T>(string path, object question, CancellationToken stop) =>
+        Ask<T>(
+            new(HttpMethod.Post, path) { Content = JsonContent.Create(question, question.GetType(), options: MarketContract.Json) },
+            stop
+        );
+
+    private async Task<T> Ask<T>(HttpRequestMessage request, CancellationToken stop)
+    {
+        using var limit = CancellationTokenSource.CreateLinkedTokenSource(stop);
+        limit.CancelAfter(_timeout);
+        try
+        {
+            using (request)
+            using (var answer = await _http.SendAsync(request, limit.Token))
+            {
+                if (!answer.IsSuccessStatusCode)
+                    throw new MarketException(
+                        $"The market source at {_address} refused the question (status {(int)answer.StatusCode}). Nothing was changed."
+                    );
+                return await answer.Content.ReadFromJsonAsync<T>(MarketContract.Json, limit.Token)
+                    ?? throw new JsonException("The answer is null.");
+            }
+        }
+        catch (OperationCanceledException e) when (!stop.IsCancellationRequested)
+        {
+            throw new MarketException(
+                $"The market source at {_address} did not answer within {_timeout.TotalSeconds:0.#} seconds. Nothing was changed; try again.",
+                isSlow: true,
+                e
+            );
+        }
+        catch (HttpRequestException e)
+        {
+            throw new MarketException(
+                $"The market source at {_address} can’t be reached. Nothing was changed; check that it runs, and try again.",
+                inner: e
+            );
+        }
+        catch (Exception e) when (e is JsonException or NotSupportedException)
+        {
+            throw new MarketException(
+                $"The market source at {_address} gave an answer that can’t be read ({e.Message}). Nothing was changed.",
+                inner: e
+            );
+        }
+    }
+}

@@ -1,0 +1,71 @@
+using System.Text.Json;
+using System.Text.Json.Nodes;
+
+namespace TinRabbit.Market.Http;
+
+/// <summary>The market contract: JSON over HTTP (docs/market.openapi.json). Paths are relative to the source's address.</summary>
+public static class MarketContract
+{
+    /// <summary>GET: <see cref="Description"/>.</summary>
+    public const string DescribePath = "market";
+
+    /// <summary>POST: <see cref="SuggestQuestion"/> to <see cref="Suggestions"/>.</summary>
+    public const string SuggestPath = "market/suggest";
+
+    /// <summary>POST: <see cref="MeasureQuestion"/> to <see cref="Measurements"/>.</summary>
+    public const string MeasurePath = "market/measure";
+
+    /// <summary>POST: <see cref="SearchQuestion"/> to <see cref="SearchPage"/>.</summary>
+    public const string SearchPath = "market/search";
+
+    /// <summary>POST: <see cref="SendQuestion"/> to <see cref="Noticed"/>.</summary>
+    public const string SendPath = "market/send";
+
+    /// <summary>POST: <see cref="OpenQuestion"/> to <see cref="Description"/>; 501 where the source cannot open markets.</summary>
+    public const string OpenPath = "market/open";
+
+    /// <summary>Most terms of one <see cref="MeasureQuestion"/>.</summary>
+    public const int MostTerms = 500;
+
+    /// <summary>How the contract is written: camel case, every member present, numbers as numbers.</summary>
+    public static readonly JsonSerializerOptions Json = new(JsonSerializerDefaults.Web)
+    {
+        NumberHandling = System.Text.Json.Serialization.JsonNumberHandling.Strict,
+        RespectNullableAnnotations = true,
+        RespectRequiredConstructorParameters = true,
+    };
+
+    /// <summary>What the source is.</summary>
+    public sealed record Description(string Name, bool IsSimulated, bool Remembers, IReadOnlyList<MarketPlace> Places);
+
+    /// <summary>What somebody has typed.</summary>
+    public sealed record SuggestQuestion(string MarketId, string Typed, int Most);
+
+    /// <summary>What the search box offers.</summary>
+    public sealed record Suggestions(IReadOnlyList<string> Terms);
+
+    /// <summary>Terms to measure, at most <see cref="MostTerms"/>.</summary>
+    public sealed record MeasureQuestion(string MarketId, IReadOnlyList<string> Terms);
+
+    /// <summary>One measurement for each term, in the same order; null where nobody types it.</summary>
+    public sealed record Measurements(IReadOnlyList<Measurement?> Terms);
+
+    /// <summary>A search.</summary>
+    public sealed record SearchQuestion(string MarketId, string Term, int Most);
+
+    /// <summary>A listing that is sent.</summary>
+    /// <param name="MarketId">Where to.</param>
+    /// <param name="ListingId">The seller's own number for it: the same number replaces what was sent before.</param>
+    /// <param name="Shop">The shop's name.</param>
+    /// <param name="At">When, in UTC.</param>
+    /// <param name="Fields">Its fields by key: a text, a list of texts, or an object of attributes.</param>
+    public sealed record SendQuestion(string MarketId, string ListingId, string Shop, JsonObject Fields, DateTime At);
+
+    /// <summary>When the index notices, in UTC.</summary>
+    public sealed record Noticed(DateTime At);
+
+    /// <summary>A platform whose markets are to be opened.</summary>
+    /// <param name="Platform">Its profile.</param>
+    /// <param name="Kind">The id of the platform that it resembles.</param>
+    public sealed record OpenQuestion(JsonObject Platform, string Kind);
+}

@@ -1,0 +1,11 @@
+namespace TinRabbit.Market;
+
+/// <summary>A market that cannot be reached, is too slow, refuses, or answers something wrong.</summary>
+/// <param name="message">What happened, in words for the seller.</param>
+/// <param name="isSlow">Whether it did not answer in time.</param>
+/// <param name="inner">The cause.</param>
+public sealed class MarketException(string message, bool isSlow = false, Exception? inner = null) : Exception(message, inner)
+{
+    /// <summary>Whether it did not answer in time.</summary>
+    public bool IsSlow { get; } = isSlow;
+}

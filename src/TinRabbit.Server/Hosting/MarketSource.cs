@@ -1,0 +1,59 @@
+using System.Text.Json;
+using TinRabbit.Market;
+using TinRabbit.Market.Http;
+using TinRabbit.Market.StandIn;
+using TinRabbit.Server.Storage;
+
+namespace TinRabbit.Server.Hosting;
+
+/// <summary>Chooses where the numbers come from: the source of <c>--market</c>, or the sample data that ships.</summary>
+internal static class MarketSource
+{
+    private const ulong Seed = 20261124;
+    private static readonly TimeSpan Timeout = TimeSpan.FromSeconds(10);
+
+    /// <summary>The sample data.</summary>
+    public static StandInMarket StandIn(TimeProvider clock) => new(Seed, ShippedPlatforms.All, clock);
+
+    /// <summary>Connects to a source. One that described itself at an earlier start may be unreachable now: the shop starts without its numbers.</summary>
+    /// <param name="address">Where it is.</param>
+    /// <param name="folder">Remembers what it said of itself.</param>
+    /// <param name="tell">Is told what the seller should know.</param>
+    /// <exception cref="StartProblem">It cannot be reached, and never was.</exception>
+    public static async Task<IMarket> Connect(Uri address, DataFolder folder, Action<string> tell)
+    {
+        try
+        {
+            var market = await HttpMarket.Connect(address, Timeout, CancellationToken.None);
+            Remember(folder.Market, new(address, market.Description));
+            return market;
+        }
+        catch (MarketException e)
+        {
+            if (Recall(folder.Market) is not { } known || known.Address != address)
+                throw new StartProblem($"{e.Message} Start without --market to use the sample data.", e);
+            tell($"{e.Message} Tin Rabbit starts without its numbers.");
+            return HttpMarket.Remembered(address, Timeout, known.Description);
+        }
+    }
+
+    private sealed record Known(Uri Address, MarketContract.Description Description);
+
+    private static void Remember(string file, Known known)
+    {
+        File.WriteAllText(file + ".new", JsonSerializer.Serialize(known, MarketContract.Json));
+        File.Move(file + ".new", file, overwrite: true);
+    }
+
+    private static Known? Recall(string file)
+    {
+        try
+        {
+            return File.Exists(file) ? JsonSerializer.Deserialize<Known>(File.ReadAllText(file), MarketContract.Json) : null;
+        }
+        catch (JsonException)
+        {
+            return null;
+        }
+    }
+}

@@ -1,0 +1,122 @@
+using TinRabbit.Core.Platforms;
+using TinRabbit.Market;
+using TinRabbit.Market.Http;
+using TinRabbit.Server.Hosting;
+
+namespace TinRabbit.Server.Tests;
+
+/// <summary>What every market must do, whichever stands behind it. Another source is tested by deriving from this.</summary>
+public abstract class MarketContractTests : IAsyncLifetime
+{
+    private const string Us = "hedgerow-fair-us";
+
+    private protected IMarket Market { get; private set; } = null!;
+
+    protected abstract Task<IMarket> Open();
+
+    public async ValueTask InitializeAsync() => Market = await Open();
+
+    public abstract ValueTask DisposeAsync();
+
+    [Fact]
+    public void It_says_what_it_is_and_which_markets_it_knows()
+    {
+        Assert.Equal(("Sample data", true), (Market.Name, Market.IsSimulated));
+        Assert.Contains(Market.Places, p => p is { Id: Us, PlatformId: "hedgerow-fair", Country: "us", Currency: "USD" });
+        Assert.Equal(Market.Places.Count, Market.Places.DistinctBy(p => p.Id).Count());
+    }
+
+    [Fact]
+    public async Task Suggestions_are_no_more_than_asked_for()
+    {
+        Assert.Equal(5, (await Market.Suggest(Us, "bird h", 5, default)).Count);
+        Assert.Empty(await Market.Suggest(Us, "zzz", 5, default));
+    }
+
+    [Fact]
+    public async Task There_is_one_measurement_for_each_term_in_its_order_and_none_where_nobody_types_it()
+    {
+        var all = await Market.Measure(Us, ["bird house", "zebra saddle", "nest box"], default);
+        Assert.Equal([true, false, true], all.Select(m => m is not null));
+        Assert.Equal((await Market.Measure(Us, ["nest box"], default))[0]!.Months, all[2]!.Months);
+        Assert.All(all.OfType<Measurement>(), m => Assert.True(m is { Volume: >= 0, Competition: >= 0, Months.Count: > 0 }));
+        Assert.Empty(await Market.Measure(Us, [], default));
+    }
+
+    [Fact]
+    public async Task More_terms_than_one_question_may_have_are_measured_all_the_same()
+    {
+        var terms = Enumerable.Range(0, MarketContract.MostTerms + 20).Select(i => i % 2 == 0 ? "bird house" : $"nothing {i}").ToArray();
+        var all = await Market.Measure(Us, terms, default);
+        Assert.Equal(terms.Select(t => t == "bird house"), all.Select(m => m is not null));
+    }
+
+    [Fact]
+    public async Task A_search_finds_at_least_what_it_shows()
+    {
+        var page = await Market.Search(Us, "bird house", 7, default);
+        Assert.Equal(7, page.Results.Count);
+        Assert.True(page.Found >= 7);
+        Assert.All(page.Results, r => Assert.NotEmpty(r.Title));
+        Assert.Contains(page.Results, r => r.Tags.Count > 0 && r.Attributes.Count > 0);
+    }
+
+    [Fact]
+    public async Task A_listing_that_was_sent_is_found_when_the_index_has_noticed_it()
+    {
+        var copy = new Dictionary<string, FieldValue>
+        {
+            ["title"] = new FieldValue.Text("Zebra saddle"),
+            ["tags"] = new FieldValue.Items(["zebra saddle"]),
+        };
+        var now = DateTime.UtcNow;
+        Assert.Equal(now.AddHours(6), await Market.Send(Us, new("7", "Plover & Pine", copy), now, default), TimeSpan.FromSeconds(1));
+        Assert.Empty((await Market.Search(Us, "zebra saddle", 10, default)).Results);
+        await Market.Send(Us, new("7", "Plover & Pine", copy), now.AddHours(-8), default);
+        Assert.Equal("Zebra saddle", Assert.Single((await Market.Search(Us, "zebra saddle", 10, default)).Results).Title);
+    }
+
+    [Fact]
+    public async Task A_platform_of_the_sellers_own_gets_markets()
+    {
+        var own = ShippedPlatforms.All.First(p => p.Id == "hedgerow-fair") with { Id = "my-stall", Name = "My stall" };
+        await Market.Open(own, "hedgerow-fair", default);
+        var place = Market.Places.First(p => p.PlatformId == "my-stall");
+        Assert.NotNull((await Market.Measure(place.Id, ["bird house"], default))[0]);
+    }
+
+    [Fact]
+    public async Task An_unknown_market_is_refused()
+    {
+        await Assert.ThrowsAsync<KeyNotFoundException>(() => Market.Suggest("nowhere", "bird", 5, default));
+        await Assert.ThrowsAsync<KeyNotFoundException>(() => Market.Measure("nowhere", ["bird"], default));
+        await Assert.ThrowsAsync<KeyNotFoundException>(() => Market.Search("nowhere", "bird", 5, default));
+    }
+
+    [Fact]
+    public async Task A_question_can_be_stopped() =>
+        await Assert.ThrowsAnyAsync<OperationCanceledException>(() => Market.Measure(Us, ["bird house"], new(canceled: true)));
+}
+
+/// <summary>The sample data, asked directly.</summary>
+public sealed class StandInContractTests : MarketContractTests
+{
+    protected override Task<IMarket> Open() => Task.FromResult<IMarket>(MarketSource.StandIn(TimeProvider.System));
+
+    public override ValueTask DisposeAsync() => ValueTask.CompletedTask;
+}
+
+/// <summary>The same, asked through HTTP.</summary>
+public sealed class HttpContractTests : MarketContractTests
+{
+    private Microsoft.AspNetCore.Builder.WebApplication _source = null!;
+
+    protected override async Task<IMarket> Open()
+    {
+        _source = MarketServer.Build(MarketSource.StandIn(TimeProvider.System), System.Net.IPAddress.Loopback, 0);
+        await _source.StartAsync();
+        return await HttpMarket.Connect(new(_source.Urls.First()), TimeSpan.FromSeconds(30), default);
+    }
+
+    public override async ValueTask DisposeAsync() => await _source.DisposeAsync();
+}
