@@ -107,4 +107,7 @@ public static class Bounds
 
     /// <summary>Characters of a text in a platform profile.</summary>
     public const int ProfileText = 2_000;
+
+    /// <summary>Versions or takes of one page of an answer; the next page begins before the last one's ID.</summary>
+    public const int PageRows = 50;
 }

@@ -55,7 +55,6 @@ try
     }
 
     options.CheckListening(app.Services.GetRequiredService<OwnerPassword>().IsSet);
-    await PrepareShop(app.Services, folder, options);
     await Start(app, options, "Tin Rabbit is ready at");
     return 0;
 }
@@ -102,6 +101,7 @@ static void AddServices(WebApplicationBuilder builder, StartOptions options, Dat
     services.AddSingleton<LastWeighings>();
     services.AddSingleton<Shelves>();
     services.AddScoped<ChangeLog>();
+    services.AddScoped<ListingWriter>();
     services.AddSingleton<AttributeShares>();
     services.AddSingleton(TimeProvider.System);
     services.AddSingleton(s => new OwnerPassword(folder?.Owner ?? "owner.json", s.GetRequiredService<TimeProvider>()));
@@ -110,6 +110,9 @@ static void AddServices(WebApplicationBuilder builder, StartOptions options, Dat
     services.AddSingleton<BackupService>();
     if (folder is not null)
     {
+        LogFile.Add(builder.Logging, folder);
+        // In this order, each before the first request.
+        services.AddHostedService<ShopSetupService>();
         services.AddHostedService(s => s.GetRequiredService<BackupService>());
         services.AddHostedService<WarmUpService>();
         if (!options.OnlyThisComputer)
@@ -186,6 +189,7 @@ static void MapRequests(WebApplication app, StartOptions options)
     api.MapShop();
     api.MapChanges();
     api.MapBackups();
+    api.MapLog();
     api.MapDig();
     api.MapShelf();
     api.MapImport();
@@ -203,28 +207,6 @@ static void MapRequests(WebApplication app, StartOptions options)
     app.UseStaticFiles();
     app.MapFallback("/api/{**rest}", () => Results.NotFound()).ExcludeFromDescription();
     app.MapFallbackToFile("index.html");
-}
-
-static async Task PrepareShop(IServiceProvider services, DataFolder folder, StartOptions options)
-{
-    var (market, shelves) = (services.GetRequiredService<IMarket>(), services.GetRequiredService<Shelves>());
-    var markets = services.GetRequiredService<MarketSetup>();
-    await markets.OpenShipped(CancellationToken.None);
-    var seeder = new ShopSeeder(market, shelves, options.Demo);
-    await DatabaseSetup.Prepare(folder, seeder.Fill, seeder.IsUnfinished, Console.WriteLine, CancellationToken.None);
-    await using var scope = services.CreateAsyncScope();
-    var db = scope.ServiceProvider.GetRequiredService<TinContext>();
-    try
-    {
-        await ShopSeeder.AddShippedPlatforms(db);
-        await TermImport.RemoveUnfinished(db, services.GetRequiredService<WriteGate>());
-        TermImport.RemoveOldFiles(folder.Imports, DateTime.UtcNow);
-        await markets.Remind(db, CancellationToken.None);
-    }
-    catch (Exception e) when (DatabaseSetup.Explain(e, folder) is { } why)
-    {
-        throw new StartProblem(why, e);
-    }
 }
 
 static async Task Start(WebApplication app, StartOptions options, string ready)

@@ -6,7 +6,7 @@ import { compact, counted, gripOf, money, percent, withoutData } from '../../src
 import { keysOf, type ShortcutId, shortcuts } from '../../src/web/src/kit/shortcuts'
 import { sectionsOf, slugOf } from '../../src/web/src/shop/help'
 import { begunFrom, newField } from '../../src/web/src/shop/newplatform'
-import { labelOf } from '../../src/web/src/shop/profile'
+import { labelOf } from '../../src/web/src/shop/profilerules'
 
 describe('numbers', () => {
   test('a count has its article and its plural', () => {

@@ -4,7 +4,7 @@ import type { Field, Fill } from '../../src/web/src/kit/api'
 import { type Column, changed, sortRows } from '../../src/web/src/kit/table'
 import { foldInWords } from '../../src/web/src/kit/thread'
 import { namesOf, outlineOf, treeOf } from '../../src/web/src/shop/categories'
-import { idOf } from '../../src/web/src/shop/profile'
+import { idOf } from '../../src/web/src/shop/profilerules'
 import { withPieces } from '../../src/web/src/write/fill'
 
 describe('a table’s order', () => {

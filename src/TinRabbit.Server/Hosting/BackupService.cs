@@ -86,7 +86,10 @@ internal sealed class BackupService(
                 wait = LookEvery;
                 var last = All().Where(b => b.Kind is BackupKind.Daily).Select(b => b.At).FirstOrDefault();
                 if (clock.GetUtcNow().UtcDateTime - last >= TimeSpan.FromDays(1))
+                {
                     await BackUp(BackupKind.Daily, stop);
+                    log.LogInformation("The daily backup is made.");
+                }
             }
             catch (OperationCanceledException)
             {

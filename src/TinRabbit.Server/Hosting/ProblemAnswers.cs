@@ -50,6 +50,24 @@ internal sealed partial class ProblemAnswers(ILogger<ProblemAnswers> log) : IExc
     {
         if (context.ProblemDetails is { Status: StatusCodes.Status413PayloadTooLarge, Detail: null } tooLarge)
             tooLarge.Detail = $"The request is larger than {Bounds.RequestBytes >> 20} MB, which is the most.";
+        if (context.ProblemDetails is { Status: StatusCodes.Status400BadRequest, Detail: null } unreadable)
+            NameParameters(unreadable, context.HttpContext);
+    }
+
+    // An optional number of the query that is no number is refused without a word.
+    private static void NameParameters(Microsoft.AspNetCore.Mvc.ProblemDetails problem, HttpContext http)
+    {
+        string[] names =
+        [
+            .. (http.GetEndpoint()?.Metadata.GetOrderedMetadata<Microsoft.AspNetCore.Http.Metadata.IParameterBindingMetadata>() ?? [])
+                .Where(p => p.HasTryParse && http.Request.Query[p.Name] is { Count: > 0 } given && !int.TryParse(given, out _))
+                .Select(p => p.Name),
+        ];
+        if (names.Length == 0)
+            return;
+        problem.Title = "Something in the request is wrong.";
+        problem.Detail = string.Join(" ", names.Select(n => $"{n}: This is not a whole number."));
+        problem.Extensions["errors"] = names.ToDictionary(n => n, _ => (string[])["This is not a whole number."]);
     }
 
     /// <summary>A 400 whose <c>errors</c> names each field.</summary>

@@ -1,21 +1,14 @@
 using Microsoft.AspNetCore.Hosting.Server;
 using Microsoft.AspNetCore.Hosting.Server.Features;
 using Microsoft.EntityFrameworkCore;
-using TinRabbit.Core.Filling.Tags;
-using TinRabbit.Core.Filling.Titles;
-using TinRabbit.Core.Filling.Words;
-using TinRabbit.Core.Measures;
-using TinRabbit.Core.Platforms;
 using TinRabbit.Market;
-using TinRabbit.Server.Shop;
 using TinRabbit.Server.Storage;
-using TinRabbit.Server.Weigh;
 
 namespace TinRabbit.Server.Hosting;
 
 /// <summary>
-/// After the start, while nobody asks yet: weighs a listing and fills a field, so that their code is compiled, and reads the shelves that were
-/// used last. Nothing depends on it; what fails is logged.
+/// After the start, while nobody asks yet: weighs a listing, so that the first key does not wait for its query to be compiled, and reads the
+/// shelves that were used last. Nothing depends on it; what fails is logged.
 /// </summary>
 internal sealed class WarmUpService(
     IServiceScopeFactory scopes,
@@ -37,9 +30,8 @@ internal sealed class WarmUpService(
             await using var scope = scopes.CreateAsyncScope();
             var db = scope.ServiceProvider.GetRequiredService<TinContext>();
             if (options.OnlyThisComputer && server.Features.Get<IServerAddressesFeature>()?.Addresses.FirstOrDefault() is { } address)
-                await WarmUp.Weigh(db, market.Places[0].Id, address, stop);
+                await WeighOnce(db, address, stop);
             await ReadShelves(db, stop);
-            Fill(stop);
         }
         catch (OperationCanceledException) { }
         catch (Exception e)
@@ -55,6 +47,17 @@ internal sealed class WarmUpService(
         await started.Task.WaitAsync(stop);
     }
 
+    private async Task WeighOnce(TinContext db, string address, CancellationToken stop)
+    {
+        if (
+            await db.Listings.Where(l => db.Picks.Any(p => p.ProductId == l.ProductId)).Select(l => l.Id).FirstOrDefaultAsync(stop)
+            is not (> 0 and var id)
+        )
+            return;
+        using var http = new HttpClient { BaseAddress = new(address) };
+        using var answer = await http.PostAsJsonAsync($"/api/listings/{id}/weigh", new { marketId = market.Places[0].Id }, stop);
+    }
+
     private async Task ReadShelves(TinContext db, CancellationToken stop)
     {
         var used = await db
@@ -66,22 +69,5 @@ internal sealed class WarmUpService(
         foreach (var marketId in used.Where(shelves.Knows))
             await shelves.Query(db, marketId, s => s.Search(new(Take: 0)), stop);
         await market.Prepare(used.Count > 0 ? [.. used.Where(shelves.Knows)] : [market.Places[0].Id], stop);
-    }
-
-    private static void Fill(CancellationToken stop)
-    {
-        var nothing = new Dictionary<string, FieldValue>();
-        WantedTerm[] some = [.. Demo.NestBoxPicks.Select((p, i) => new WantedTerm(p.Text, 100 + i))];
-        foreach (var platform in ShippedPlatforms.All)
-        foreach (var field in platform.Fields.Where(f => f.Indexed))
-        {
-            stop.ThrowIfCancellationRequested();
-            if (field.Shape == FieldShape.Phrases)
-                TagsFill.Of(new(platform, nothing, field.Key, some, ["bluebird house"]), stop);
-            else if (field is { Role: "title", Shape: FieldShape.Line })
-                TitleFill.Of(new(platform, nothing, field.Key, some, ["bluebird house"]), stop);
-            else if (field.Shape is FieldShape.Words or FieldShape.Lines)
-                WordsFill.Of(new(platform, nothing, field.Key, some, ["bluebird house"]), stop);
-        }
     }
 }

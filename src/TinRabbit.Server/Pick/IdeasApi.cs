@@ -41,16 +41,16 @@ internal static class IdeasApi
             .Where(l => l.PlatformId == place.PlatformId)
             .Select(l => new { l.Copy, l.Platform.Profile })
             .ToListAsync(stop);
-        var picks = new List<UnservedTerm>();
-        foreach (var product in products)
-            picks.AddRange(
-                (await shelves.PicksOf(db, product.Id, marketId, stop))
-                    .Where(p => p.Pick.Home != Home.Avoid && p.Pick.Language.Length == 0)
-                    .Select(p => new UnservedTerm(
-                        new(p.Pick.Text, p.Numbers.Volume, p.Numbers.Competition, p.Numbers.Headroom, p.Pick.Fit),
-                        product.Name
-                    ))
-            );
+        var names = products.ToDictionary(p => p.Id, p => p.Name);
+        List<UnservedTerm> picks =
+        [
+            .. (await shelves.PicksOf(db, null, marketId, stop))
+                .Where(p => p.Pick.Home != Home.Avoid && p.Pick.Language.Length == 0 && names.ContainsKey(p.Pick.ProductId))
+                .Select(p => new UnservedTerm(
+                    new(p.Pick.Text, p.Numbers.Volume, p.Numbers.Competition, p.Numbers.Headroom, p.Pick.Fit),
+                    names[p.Pick.ProductId]
+                )),
+        ];
         // Who holds one form of a term serves the wish, if not every spelling of it.
         var served = new HashSet<string>();
         if (listings.Count > 0 && picks.Count > 0)

@@ -87,12 +87,19 @@ internal static class ShopApi
     private static async Task<Ok<ShopView>> GetShop(TinContext db, IMarket market, CancellationToken stop)
     {
         var shop = await db.Shops.AsNoTracking().OrderBy(s => s.Id).FirstAsync(stop);
-        var products = await db
-            .Products.AsNoTracking()
-            .Include(p => p.Listings)
-            .Include(p => p.Pictures)
-            .OrderBy(p => p.Id)
-            .ToListAsync(stop);
+        // The listings' texts stay where they are: a shop may have many.
+        var listings = (
+            await db
+                .Listings.AsNoTracking()
+                .Select(l => new
+                {
+                    l.ProductId,
+                    l.PlatformId,
+                    l.Id,
+                })
+                .ToListAsync(stop)
+        ).ToLookup(l => l.ProductId);
+        var products = await db.Products.AsNoTracking().Include(p => p.Pictures).OrderBy(p => p.Id).ToListAsync(stop);
         var rows = await db.Platforms.AsNoTracking().ToListAsync(stop);
         var (platforms, own) = (
             rows.ToDictionary(p => p.Id, p => PlatformJson.Read(p.Profile)),
@@ -102,7 +109,7 @@ internal static class ShopApi
             new ShopView(
                 shop.Name,
                 shop.Currency,
-                [.. products.Select(View)],
+                [.. products.Select(p => View(p, listings[p.Id].ToDictionary(l => l.PlatformId, l => l.Id)))],
                 [
                     .. market
                         .Places.Where(m => platforms.ContainsKey(m.PlatformId))
@@ -332,13 +339,15 @@ internal static class ShopApi
         product.Pictures.AddRange(pictures.Select((d, i) => new PictureRow { Description = d, Order = i }));
     }
 
-    private static ProductView View(ProductRow product) =>
+    private static ProductView View(ProductRow product) => View(product, product.Listings.ToDictionary(l => l.PlatformId, l => l.Id));
+
+    private static ProductView View(ProductRow product, IReadOnlyDictionary<string, int> listings) =>
         new(
             product.Id,
             product.Name,
             product.Facts,
             [.. product.Pictures.OrderBy(p => p.Order).Select(p => p.Description)],
-            product.Listings.ToDictionary(l => l.PlatformId, l => l.Id),
+            listings,
             product.Revision,
             product.PicturesRevision
         );

@@ -25,6 +25,9 @@ internal sealed class DataFolder : IDisposable
     /// <summary>What a market source said of itself, for starts at which it cannot be reached.</summary>
     public string Market => In("market.json");
 
+    /// <summary>What the program did, a file a day.</summary>
+    public string Logs => In("logs");
+
     /// <summary>Keys that sign the login cookie.</summary>
     public string Keys => In("keys");
 

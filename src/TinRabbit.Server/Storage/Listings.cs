@@ -56,14 +56,14 @@ internal static class Listings
     }
 
     /// <summary>Keeps a try at a title, unless it is empty or there already.</summary>
-    public static async Task SaveTake(this TinContext db, int listingId, string text, CancellationToken stop)
+    public static async Task SaveTake(this TinContext db, int listingId, string text, DateTime now, CancellationToken stop)
     {
         if (text.Trim() is { Length: > 0 } take && !await db.Takes.AnyAsync(t => t.ListingId == listingId && t.Text == take, stop))
             db.Takes.Add(
                 new()
                 {
                     ListingId = listingId,
-                    At = DateTime.UtcNow,
+                    At = now,
                     Text = take,
                 }
             );

@@ -10,11 +10,11 @@ public static class Shelf
     public static async Task<MarketStatistics> StatisticsOf(this TinContext db, string marketId, CancellationToken stop) =>
         (await db.Markets.AsNoTracking().FirstOrDefaultAsync(m => m.Id == marketId, stop))?.Norm ?? MarketStatistics.Unknown;
 
-    /// <summary>A product's picks in their order, with all that is known of them in one market.</summary>
+    /// <summary>A product's picks in their order, with all that is known of them in one market; those of all products where the product is null.</summary>
     public static async Task<List<MeasuredPick>> PicksOf(
         this Shelves shelves,
         TinContext db,
-        int productId,
+        int? productId,
         string marketId,
         CancellationToken stop
     )
@@ -104,11 +104,11 @@ public static class Shelf
         public required TermRow? Term { get; init; }
     }
 
-    private static IQueryable<PickAndTerm> Joined(TinContext db, int productId, string marketId) =>
+    private static IQueryable<PickAndTerm> Joined(TinContext db, int? productId, string marketId) =>
         from pick in db.Picks.AsNoTracking()
-        where pick.ProductId == productId
+        where productId == null || pick.ProductId == productId
         join term in db.Terms.AsNoTracking().Where(t => t.MarketId == marketId) on pick.Key equals term.Key into terms
         from term in terms.DefaultIfEmpty()
-        orderby pick.Order, pick.Id
+        orderby pick.ProductId, pick.Order, pick.Id
         select new PickAndTerm { Pick = pick, Term = term };
 }

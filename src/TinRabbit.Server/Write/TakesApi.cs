@@ -59,6 +59,7 @@ internal static class TakesApi
 
     private static async Task<Results<Ok<List<TakeView>>, NotFound>> GetTakes(
         int id,
+        int? before,
         DraftOf draft,
         TinContext db,
         PreparedPicksCache ready,
@@ -71,8 +72,19 @@ internal static class TakesApi
         )
             return TypedResults.NotFound();
         var now = open.Copy.GetValueOrDefault(title.Key) is FieldValue.Text t ? t.Value.Trim() : "";
-        var rows = await db.Takes.AsNoTracking().Where(t => t.ListingId == id).OrderByDescending(t => t.Id).ToListAsync(stop);
-        if (now.Length > 0 && rows.All(r => r.Text != now))
+        var rows = await db
+            .Takes.AsNoTracking()
+            .Where(t => t.ListingId == id && (before == null || t.Id < before))
+            .OrderByDescending(t => t.Id)
+            .Take(Bounds.PageRows)
+            .ToListAsync(stop);
+        // The title of the draft comes first, be it saved as a take or not.
+        if (
+            before is null
+            && now.Length > 0
+            && rows.All(r => r.Text != now)
+            && !await db.Takes.AnyAsync(t => t.ListingId == id && t.Text == now, stop)
+        )
             rows.Insert(
                 0,
                 new()
@@ -86,11 +98,17 @@ internal static class TakesApi
         return TypedResults.Ok(rows.Select(r => View(open, title, r, r.Text == now, norm, stop)).ToList());
     }
 
-    private static async Task<Results<NoContent, NotFound>> KeepTake(int id, KeepTakeRequest request, TinContext db, CancellationToken stop)
+    private static async Task<Results<NoContent, NotFound>> KeepTake(
+        int id,
+        KeepTakeRequest request,
+        TinContext db,
+        TimeProvider clock,
+        CancellationToken stop
+    )
     {
         if (!await db.Listings.AnyAsync(l => l.Id == id, stop))
             return TypedResults.NotFound();
-        await db.SaveTake(id, request.Text, stop);
+        await db.SaveTake(id, request.Text, clock.GetUtcNow().UtcDateTime, stop);
         await db.SaveChangesAsync(stop);
         return TypedResults.NoContent();
     }

@@ -59,13 +59,25 @@ internal static class VersionsApi
         api.MapPost("/compare", CompareVersions).WithName("CompareVersions").ProducesValidationProblem();
     }
 
-    private static async Task<Results<Ok<List<VersionView>>, NotFound>> GetVersions(int id, TinContext db, CancellationToken stop)
+    private static async Task<Results<Ok<List<VersionView>>, NotFound>> GetVersions(
+        int id,
+        int? before,
+        TinContext db,
+        CancellationToken stop
+    )
     {
         if (await db.FindListing(id, stop) is not { } listing)
             return TypedResults.NotFound();
         var platform = PlatformJson.Read(listing.Platform.Profile);
         return TypedResults.Ok(
-            (await db.Versions.AsNoTracking().Where(v => v.ListingId == id).OrderByDescending(v => v.Id).ToListAsync(stop))
+            (
+                await db
+                    .Versions.AsNoTracking()
+                    .Where(v => v.ListingId == id && (before == null || v.Id < before))
+                    .OrderByDescending(v => v.Id)
+                    .Take(Bounds.PageRows)
+                    .ToListAsync(stop)
+            )
                 .Select(v => new VersionView(v.Id, v.At, v.Why, v.Name, CopyJson.Write(Listings.CopyOf(v.Copy, platform))))
                 .ToList()
         );

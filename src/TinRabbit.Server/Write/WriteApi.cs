@@ -87,9 +87,6 @@ public sealed record LeadRequest([Term] string? Key);
 
 internal static class WriteApi
 {
-    // Keystrokes within this time of each other are one version; a pause begins the next.
-    private static readonly TimeSpan Pause = TimeSpan.FromSeconds(45);
-
     public static void MapWrite(this IEndpointRouteBuilder app)
     {
         var api = app.MapGroup("/api/listings/{id:int}").WithTags("Write");
@@ -108,39 +105,15 @@ internal static class WriteApi
         int id,
         SaveRequest request,
         TinContext db,
+        ListingWriter writer,
         CancellationToken stop
     )
     {
         if (await db.FindListing(id, stop) is not { } listing)
             return TypedResults.NotFound();
-        var platform = PlatformJson.Read(listing.Platform.Profile);
-        var fields = CopyJson.Write(CopyJson.Read(request.Fields, platform));
-        // What a changed profile has no field for any more is not lost.
-        foreach (var (key, kept) in Listings.Parse(listing.Copy))
-            if (platform.Find(key) is null)
-                fields[key] = kept?.DeepClone();
-        var copy = fields.ToJsonString(Listings.Json);
-        // The same text is saved already, whoever saved it: an answer that was lost on its way is asked for again like this.
-        if (copy == listing.Copy)
-            return TypedResults.Ok(new Saved(listing.Revision, listing.SavedAt));
-        if (listing.Revision != request.Revision)
-            return TypedResults.Conflict(Now(listing));
-        var now = DateTime.UtcNow;
-        if (request.Keep is { Length: > 0 } || now - listing.SavedAt > Pause)
-        {
-            await db.SaveVersion(listing, request.Keep ?? "after a pause", "", stop);
-            // A title that was stayed with is a take.
-            if (
-                platform.Fields.FirstOrDefault(f => f.Role == "title") is { } title
-                && Listings.Parse(listing.Copy)[title.Key] is JsonValue was
-                && was.TryGetValue<string>(out var text)
-            )
-                await db.SaveTake(id, text, stop);
-        }
-
-        (listing.Copy, listing.SavedAt, listing.Revision) = (copy, now, listing.Revision + 1);
-        await db.SaveChangesAsync(stop);
-        return TypedResults.Ok(new Saved(listing.Revision, listing.SavedAt));
+        return await writer.Save(listing, request.Fields, request.Revision, request.Keep, stop)
+            ? TypedResults.Ok(new Saved(listing.Revision, listing.SavedAt))
+            : TypedResults.Conflict(Now(listing));
     }
 
     private static async Task<Results<NoContent, NotFound>> SetLead(int id, LeadRequest request, TinContext db, CancellationToken stop)

@@ -1,72 +1,31 @@
 import { useQuery } from '@tanstack/react-query'
 import { useMemo, useRef, useState } from 'react'
 import { useAddress } from '../kit/address'
-import { type Alike, api, ask, type Dug, type Grid, type Pick, type ShelfOrder, type ShelfQuery, type ShelfRow } from '../kit/api'
+import { api, ask, type ShelfQuery, type ShelfRow } from '../kit/api'
 import { useChanges } from '../kit/changes'
-import { Silhouette } from '../kit/charts'
-import { competitionColumn, DoubtMark, headroomColumn, volumeColumn } from '../kit/columns'
 import { NameDialog } from '../kit/dialog'
 import { Key } from '../kit/key'
 import { Menu } from '../kit/menu'
 import { messages } from '../kit/messages'
-import { useNote } from '../kit/note'
-import { Num } from '../kit/num'
-import { compact, counted, fixed, full, money, noData, percent, withoutData } from '../kit/numbers'
+import { compact, counted, money, percent } from '../kit/numbers'
 import { type Place, usePickActions, usePicks } from '../kit/shop'
 import { useShortcuts } from '../kit/shortcuts'
 import { download } from '../kit/stream'
-import { type Column, changed, type Rows, type Sort, sortRows, Table } from '../kit/table'
+import { changed, type Rows, type Sort, sortRows, Table } from '../kit/table'
 import { TermDetail } from '../kit/term'
 import { toast } from '../kit/toast'
 import { titleQuery } from '../kit/words'
-import { Filters, filterParams, type Limits, limitsOf } from './filters'
+import { allColumns, sellersColumns } from './columns'
+import { Filters, filterParams, limitsOf } from './filters'
 import { GridSheet } from './grid'
 import { Import } from './import'
+import { Marked, NoTerm, WhyAvoid } from './notices'
 import { Paste } from './paste'
+import { bounds, cellRow, gather, orders, passing, type Row, type Source, saidBy, shownRows, sources } from './rows'
 import { Scatter } from './scatter'
 import { Trail } from './trail'
 import { useDig } from './usedig'
 import { useShelf } from './useshelf'
-
-export type Row = Omit<Dug, 'typed' | 'sellers'> & {
-  typed?: number | null
-  sellers?: Dug['sellers']
-  /** Why it is a related word. */
-  alike?: string
-  /** Which word of which facet the term was combined with. */
-  mixed?: string
-  pick?: Pick
-}
-
-const sources = [
-  ['typed', 'Search suggestions', 'What the market’s search box suggests for the term, and for the term with each letter after it'],
-  ['used', 'Used by sellers', 'Words and tags in the top 100 listings'],
-  ['alike', 'Related words', 'Synonyms and near words'],
-  ['mixed', 'Combinations', 'The term with materials, styles, colours, sizes, audiences and occasions; the product’s facts first'],
-  ['shelf', 'My shelf', 'All terms saved for this market'],
-] as const
-type Source = (typeof sources)[number][0]
-
-const orders: Record<string, ShelfOrder> = {
-  text: 'text',
-  volume: 'volume',
-  competition: 'competition',
-  headroom: 'headroom',
-  titles: 'titlesHolding',
-  cost: 'clickCost',
-}
-
-/** Where a term comes from, in words. */
-const saidBy = (r: Row) =>
-  [
-    r.typed ? `Suggested #${r.typed}` : null,
-    r.sellers ? `${r.sellers.count} of the top ${r.sellers.among} sellers` : null,
-    r.alike ? r.alike : null,
-    r.mixed ? `combined with ${r.mixed}` : null,
-    !r.typed && !r.sellers && !r.alike && !r.mixed && r.numbers.source ? `From ${r.numbers.source}` : null,
-  ]
-    .filter(Boolean)
-    .join(' · ')
 
 /** A term → search suggestions, what sellers use, related words, combinations, the shelf; judged and picked. */
 export function Dig({ place }: { place: Place }) {
@@ -577,269 +536,3 @@ export function Dig({ place }: { place: Place }) {
     </main>
   )
 }
-
-/** The market has no data for a term: what to do next. */
-function NoTerm({ term, paste, importFile }: { term: string; paste: () => void; importFile: () => void }) {
-  return (
-    <div data-testid="no-term">
-      <p className="mb-2">No market data for “{term}”. Paste your own numbers, import a file, or try a broader term.</p>
-      <p className="flex gap-2">
-        <button type="button" className="btn btn-sm" onClick={paste}>
-          Paste terms <Key of="paste" />
-        </button>
-        <button type="button" className="btn btn-sm" onClick={importFile}>
-          Import a file <Key of="importFile" />
-        </button>
-      </p>
-    </div>
-  )
-}
-
-const MostShown = 2000
-
-function shownRows(rows: Rows<Row>): Row[] {
-  const some: Row[] = []
-  for (let i = 0; i < Math.min(rows.length, MostShown); i++) {
-    const r = rows.at(i)
-    if (r) some.push(r)
-  }
-  return some
-}
-
-/** A cell of the grid as a row: for the panel beside it, and for the keys. */
-function cellRow(grid: Grid | undefined, key: string | null, byPick: ReadonlyMap<string, Pick>): Row | undefined {
-  for (const f of grid?.facets ?? [])
-    for (const r of f.rows)
-      for (const c of r.cells)
-        if (c.key === key) return { text: c.text, key: c.key, numbers: c.numbers, mixed: `${r.word} (${f.facet})`, pick: byPick.get(c.key) }
-}
-
-/** All rows of the sources that are on, each once, with everything known about it. */
-function gather(
-  from: ReadonlySet<Source>,
-  dug: ReadonlyMap<string, Dug> | undefined,
-  head: string | undefined,
-  alike: Alike[] | undefined,
-  grid: Grid | undefined,
-): Map<string, Row> {
-  const rows = new Map<string, Row>()
-  const add = (row: Row) => {
-    const known = rows.get(row.key)
-    rows.set(row.key, known ? { ...row, ...known, alike: known.alike ?? row.alike, mixed: known.mixed ?? row.mixed } : row)
-  }
-  for (const r of dug?.values() ?? []) if (r.key === head || (from.has('typed') && r.typed) || (from.has('used') && r.sellers)) add(r)
-  // Related words come by meaning, the one that fits the product first; of those, what shoppers search for comes first.
-  const ofAlike = (alike ?? []).flatMap((a) => a.alike.map((t) => ({ a, t })))
-  ofAlike.sort((x, y) => Number(y.t.numbers.volume !== null) - Number(x.t.numbers.volume !== null))
-  if (from.has('alike'))
-    for (const { a, t } of ofAlike)
-      add({ text: t.term, key: t.key, numbers: t.numbers, alike: `${likeness[t.likeness]} “${a.word}” (${t.part})` })
-  if (from.has('mixed'))
-    for (const f of grid?.facets ?? [])
-      for (const r of f.rows)
-        for (const c of r.cells)
-          if (c.numbers.volume !== null) add({ text: c.text, key: c.key, numbers: c.numbers, mixed: `${r.word} (${f.facet})` })
-  return rows
-}
-
-const likeness = {
-  same: 'synonym of',
-  similar: 'similar to',
-  broader: 'broader than',
-  narrower: 'narrower than',
-  beside: 'of the same kind as',
-}
-
-const bounds = (l: Limits) => ({
-  volumeFrom: l.volume,
-  competitionTo: l.competition,
-  headroomFrom: l.headroom,
-  titlesTo: l.titles,
-  clickCostTo: l.cost,
-  source: l.source || null,
-})
-
-const passing = (l: Limits) => {
-  const words = l.has.toLowerCase().split(/\s+/).filter(Boolean)
-  const least = (value: number | null, bound: number | null) => bound === null || (value !== null && value >= bound)
-  const most = (value: number | null, bound: number | null) => bound === null || (value !== null && value <= bound)
-  return ({ text, numbers: n }: Row) =>
-    words.every((w) => (w.startsWith('-') && w.length > 1 ? !text.toLowerCase().includes(w.slice(1)) : text.toLowerCase().includes(w))) &&
-    least(n.volume, l.volume) &&
-    most(n.competition, l.competition) &&
-    least(n.headroom, l.headroom) &&
-    most(n.titlesHolding, l.titles) &&
-    most(n.clickCost, l.cost) &&
-    (!l.source || n.source === l.source)
-}
-
-function Marked({
-  rows,
-  pick,
-  avoid,
-  queries,
-  none,
-}: {
-  rows: Row[]
-  pick: () => void
-  avoid: () => void
-  queries: () => void
-  none: () => void
-}) {
-  const volume = rows.reduce((sum, r) => sum + (r.numbers.volume ?? 0), 0)
-  const unknown = rows.filter((r) => r.numbers.volume === null).length
-  return (
-    <div data-testid="marked">
-      <h3>{rows.length} selected</h3>
-      <p className="quiet text-[13.5px]">
-        {full(volume)} searches/mo in all{withoutData(unknown)}.
-      </p>
-      <p className="flex flex-wrap gap-2 my-3">
-        <button type="button" className="pill" onClick={pick}>
-          Pick all <Key of="pick" />
-        </button>
-        <button type="button" className="pill" onClick={avoid}>
-          Avoid all <Key of="avoid" />
-        </button>
-        <button type="button" className="pill" onClick={queries}>
-          Copy exact-title searches <Key of="titleQueries" />
-        </button>
-        <button type="button" className="pill" onClick={none}>
-          Clear selection <kbd>Esc</kbd>
-        </button>
-      </p>
-      <ul className="text-[13.5px]">
-        {rows.slice(0, 40).map((r) => (
-          <li key={r.key} className="flex justify-between gap-3 border-b border-base-300 py-0.5">
-            <span className="truncate">{r.text}</span>
-            <Num value={r.numbers.volume} unit="searches/mo" />
-          </li>
-        ))}
-      </ul>
-    </div>
-  )
-}
-
-function WhyAvoid({ pick, save }: { pick: Pick; save: ReturnType<typeof usePickActions>['note'] }) {
-  const { text, setText, leave, state } = useNote(pick, save)
-  const box = useRef<HTMLInputElement>(null)
-  useShortcuts({ reason: () => box.current?.focus() })
-  return (
-    <div>
-      <label className="block mt-2 text-[13px]">
-        <span className="quiet">
-          Reason (all texts of the shop are checked for it) <Key of="reason" />
-        </span>
-        <input
-          ref={box}
-          className="inline-input w-full"
-          placeholder="e.g. a trademark, or not true of it"
-          value={text}
-          onChange={(e) => setText(e.target.value)}
-          onBlur={leave}
-          onKeyDown={(e) => (e.key === 'Enter' || e.key === 'Escape') && e.currentTarget.blur()}
-        />
-      </label>
-      {state}
-    </div>
-  )
-}
-
-const termColumn: Column<Row> = {
-  key: 'text',
-  head: 'Term',
-  width: 'minmax(150px,1fr)',
-  words: true,
-  value: (r) => r.text,
-  cell: (r) => (
-    // biome-ignore lint/a11y/noStaticElementInteractions: what dragging to the pocket does, P does too
-    <span draggable title={r.text} onDragStart={(e) => e.dataTransfer.setData('text/plain', r.text)}>
-      {r.text}
-      <DoubtMark numbers={r.numbers} />
-    </span>
-  ),
-}
-const fromColumn: Column<Row> = {
-  key: 'from',
-  head: 'From',
-  title: 'Where the term comes from: its place among the search suggestions, how many of the top 100 sellers use it, or the shelf',
-  width: '112px',
-  words: true,
-  value: (r) => r.typed,
-  cell: (r) => (
-    <span className="quiet text-[12px]" title={saidBy(r)}>
-      {[
-        r.typed ? `#${r.typed}` : null,
-        r.sellers ? counted(r.sellers.count, 'seller') : null,
-        r.alike ? r.alike.split(' “')[0] : null,
-        r.mixed ? `combined` : null,
-        !r.typed && !r.sellers && !r.alike && !r.mixed ? (r.numbers.source ?? noData) : null,
-      ]
-        .filter(Boolean)
-        .join(' · ')}
-    </span>
-  ),
-}
-const pickColumn: Column<Row> = {
-  key: 'pick',
-  head: '',
-  width: '42px',
-  cell: (r) => <span className="mark">{r.pick ? (r.pick.home === 'avoid' ? 'avoid' : 'picked') : ''}</span>,
-}
-const allColumns: Column<Row>[] = [
-  termColumn,
-  fromColumn,
-  volumeColumn,
-  competitionColumn,
-  headroomColumn,
-  { key: 'months', head: 'Trend', width: '88px', cell: (r) => <Silhouette months={r.numbers.months} width={88} /> },
-  pickColumn,
-]
-const sellersColumns: Column<Row>[] = [
-  termColumn,
-  {
-    key: 'used',
-    head: 'Sellers',
-    title: 'How many of the top 100 sellers have it in their title or tags',
-    width: '62px',
-    right: true,
-    value: (r) => r.sellers?.count,
-    cell: (r) => <Num value={r.sellers?.count} unit="of the top 100 sellers" />,
-  },
-  {
-    key: 'price',
-    head: 'Avg price',
-    title: 'Average price of the sellers who use it, in the market’s currency',
-    width: '74px',
-    right: true,
-    value: (r) => r.sellers?.price,
-    cell: (r) => <Num value={r.sellers?.price} shown={fixed(r.sellers?.price, 2)} />,
-  },
-  {
-    key: 'ratings',
-    head: 'Ratings',
-    title: 'Average number of ratings of the sellers who use it',
-    width: '62px',
-    right: true,
-    value: (r) => r.sellers?.ratings,
-    cell: (r) => <Num value={r.sellers?.ratings} unit="ratings" />,
-  },
-  {
-    key: 'sales',
-    head: 'Sales/mo',
-    title: 'Average sales per month of the sellers who use it; for stays, the share of nights booked',
-    width: '70px',
-    right: true,
-    value: (r) => r.sellers?.sales ?? r.sellers?.occupancy,
-    cell: (r) => (
-      <Num
-        value={r.sellers?.sales ?? r.sellers?.occupancy}
-        shown={r.sellers?.occupancy ? percent(r.sellers.occupancy) : compact(r.sellers?.sales)}
-      />
-    ),
-  },
-  volumeColumn,
-  competitionColumn,
-  headroomColumn,
-  pickColumn,
-]

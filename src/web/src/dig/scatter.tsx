@@ -3,7 +3,7 @@ import type { Norm } from '../kit/api'
 import { Key } from '../kit/key'
 import { compact, counted, full } from '../kit/numbers'
 import { useShortcuts } from '../kit/shortcuts'
-import type { Row } from './dig'
+import type { Row } from './rows'
 
 const [W, H, L, B] = [720, 440, 46, 34]
 

@@ -25,6 +25,4 @@ export const refreshNumbers = (cache: QueryClient) => Promise.all(withNumbers.ma
 
 /** Makes everything ask again that a change to picks or facts concerns. */
 export const refreshPicks = (cache: QueryClient) =>
-  Promise.all(
-    ['picks', 'weigh', 'trail', 'shop', 'ideas', 'grid', 'alike', 'changes'].map((key) => cache.invalidateQueries({ queryKey: [key] })),
-  )
+  Promise.all(['picks', 'weigh', 'trail', 'ideas', 'grid', 'alike', 'changes'].map((key) => cache.invalidateQueries({ queryKey: [key] })))

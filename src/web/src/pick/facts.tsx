@@ -5,7 +5,7 @@ import { NotSaved, type SavedText } from '../kit/notsaved'
 import { counted } from '../kit/numbers'
 import type { Place, usePickActions } from '../kit/shop'
 import { capital } from '../kit/words'
-import type { Row } from './pick'
+import type { Row } from './rows'
 
 const lines = Object.entries(factLines) as [Facet, Exclude<keyof Facts, 'what'>][]
 

@@ -4,7 +4,7 @@ import { api, ask } from '../kit/api'
 import { Num } from '../kit/num'
 import { counted } from '../kit/numbers'
 import type { Change, Place } from '../kit/shop'
-import { nameOf, type Row } from './pick'
+import { nameOf, type Row } from './rows'
 
 /** The picks in another language: translated by the glossary that ships or by the seller, measured, and picked where shoppers search for them. */
 export function LanguagePart({

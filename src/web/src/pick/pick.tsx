@@ -2,58 +2,27 @@ import { useQuery, useQueryClient } from '@tanstack/react-query'
 import { useMemo, useRef, useState } from 'react'
 import { useNavigate } from 'react-router'
 import { useAddress } from '../kit/address'
-import { api, ask, type Fit, type Home, type Pick, type PickWeight } from '../kit/api'
+import { api, ask, type Fit, type Home } from '../kit/api'
 import { Silhouette } from '../kit/charts'
 import { competitionColumn, DoubtMark, headroomColumn, volumeColumn } from '../kit/columns'
-import { HelpLink } from '../kit/helplink'
 import { Key } from '../kit/key'
 import { messages } from '../kit/messages'
-import { fitAbout, homeName } from '../kit/names'
-import { useNote } from '../kit/note'
+import { homeName } from '../kit/names'
 import { Num } from '../kit/num'
 import { counted, full, gripOf, withoutData } from '../kit/numbers'
 import { type Place, usePickActions, usePicks, useWeighing } from '../kit/shop'
-import { type ShortcutId, useShortcuts } from '../kit/shortcuts'
+import { useShortcuts } from '../kit/shortcuts'
 import { type Column, changed, type Sort, sortRows, Table } from '../kit/table'
 import { TermDetail } from '../kit/term'
 import { Legend, Thread } from '../kit/thread'
 import { toast, toastAgain } from '../kit/toast'
 import { inTurn } from '../kit/turn'
+import { Choices, Note } from './choices'
 import { FactsPart } from './facts'
 import { IdeasPart } from './ideas'
 import { LanguagePart } from './language'
+import { claimText, fits, folded, homes, nameOf, type Row, sides } from './rows'
 import { Woven } from './woven'
-
-export type Row = Pick & {
-  weight?: PickWeight
-  lead: boolean
-  /** Its spelling variants, the most searched first, where the table shows them as one row; otherwise itself. */
-  members: Pick[]
-  /** Whether it is listed under its group's row. */
-  under: boolean
-}
-
-const fits: [Fit, ShortcutId][] = [
-  ['core', 'fitCore'],
-  ['good', 'fitGood'],
-  ['stretch', 'fitStretch'],
-]
-const homes: [Home, ShortcutId][] = [
-  ['anywhere', 'homeAnywhere'],
-  ['title', 'homeTitle'],
-  ['tags', 'homeTags'],
-  ['bullets', 'homeBullets'],
-  ['backend', 'homeBackend'],
-  ['body', 'homeBody'],
-  ['later', 'homeLater'],
-  ['avoid', 'homeAvoid'],
-]
-const sides: [string, string, ShortcutId | null][] = [
-  ['term', 'Pick', null],
-  ['facts', 'Facts', 'facts'],
-  ['ideas', 'Ideas', 'ideas'],
-  ['language', 'Language', 'language'],
-]
 
 /** The picks of a product: fit, home, note, lead; sorted by any number or ordered by hand; variants, weaves, facts, ideas, another language. */
 export function PickList({ place }: { place: Place }) {
@@ -342,99 +311,6 @@ export function PickList({ place }: { place: Place }) {
     </main>
   )
 }
-
-const names = new Intl.DisplayNames('en', { type: 'language' })
-export const nameOf = (language: string) => names.of(language) ?? language
-
-/** One row for each group of variants, at the place of its first; the others under it where it is open. */
-function folded(rows: Row[], opened: ReadonlySet<string>): Row[] {
-  const byFamily = Map.groupBy(rows, (r) => `${r.language} ${r.family}`)
-  return [...byFamily.values()].flatMap((members) => {
-    if (members.length === 1) return members
-    const strongest = members.reduce((best, r) => ((r.numbers.volume ?? -1) > (best.numbers.volume ?? -1) ? r : best))
-    const open = opened.has(strongest.family)
-    const others = members.filter((m) => m !== strongest)
-    return [
-      { ...strongest, members: open ? [strongest] : [strongest, ...others] },
-      ...(open ? others.map((m) => ({ ...m, under: true })) : []),
-    ]
-  })
-}
-
-function Choices({
-  fit,
-  home,
-  fits: onFit,
-  homes: onHome,
-}: {
-  fit: Fit | null
-  home: Home | null
-  fits: (fit: Fit) => void
-  homes: (home: Home) => void
-}) {
-  return (
-    <>
-      <div className="flex flex-wrap gap-1.5 mb-2" role="group" aria-label="Fit">
-        <span className="w-full quiet text-[13px]">
-          Fit: how true and central it is <HelpLink to="fit-and-home" about="fit" />
-        </span>
-        {fits.map(([f, key]) => (
-          <button type="button" key={f} title={fitAbout[f]} aria-pressed={fit === f} className="choice" onClick={() => onFit(f)}>
-            {f} <Key of={key} />
-          </button>
-        ))}
-      </div>
-      <div className="flex flex-wrap gap-1.5 mb-2" role="group" aria-label="Home">
-        <span className="w-full quiet text-[13px]">
-          Home: where to use it <HelpLink to="fit-and-home" about="home" />
-        </span>
-        {homes.map(([h, key]) => (
-          <button type="button" key={h} aria-pressed={home === h} className="choice" onClick={() => onHome(h)}>
-            {homeName[h]} <Key of={key} />
-          </button>
-        ))}
-      </div>
-    </>
-  )
-}
-
-function Note({
-  pick,
-  save,
-  box,
-}: {
-  pick: Pick
-  save: ReturnType<typeof usePickActions>['note']
-  box: React.RefObject<HTMLTextAreaElement | null>
-}) {
-  const { text, setText, leave, state } = useNote(pick, save)
-  return (
-    <div>
-      <label className="block">
-        <span className="quiet text-[13px]">
-          {pick.home === 'avoid' ? 'Reason to avoid it (all texts of the shop are checked for it)' : 'Note'} <Key of="note" />
-        </span>
-        <textarea
-          ref={box}
-          className="textarea textarea-sm w-full min-h-9 h-9"
-          value={text}
-          onChange={(e) => setText(e.target.value)}
-          onBlur={leave}
-          onKeyDown={(e) => {
-            if (e.key === 'Escape' || (e.key === 'Enter' && !e.shiftKey)) {
-              e.preventDefault()
-              e.currentTarget.blur()
-            }
-          }}
-        />
-      </label>
-      {state}
-    </div>
-  )
-}
-
-/** Which words of a pick the facts lack. */
-const claimText = (row: Row) => row.claims.map((c) => `“${c.word}” isn’t in this product’s facts (${c.facet}).`).join(' ')
 
 const columns: Column<Row>[] = [
   {

@@ -4,7 +4,7 @@ import { Key } from '../kit/key'
 import { counted, full, withoutData } from '../kit/numbers'
 import type { Change } from '../kit/shop'
 import { useShortcuts } from '../kit/shortcuts'
-import type { Row } from './pick'
+import type { Row } from './rows'
 
 /** The shortest phrase that contains all selected picks: their weave. */
 export function Woven({ picks, known, keep }: { picks: Row[]; known: Row[]; keep: (texts: string[], change: Change) => void }) {

@@ -9,7 +9,8 @@ import { counted } from '../kit/numbers'
 import { ToastLine, toast } from '../kit/toast'
 import { ShopHead } from './frame'
 import { addPlatform, begunFrom } from './newplatform'
-import { draftOf, type Profile, ProfileSheet } from './profile'
+import { ProfileSheet } from './profile'
+import { draftOf, type Profile } from './profilerules'
 
 /** Every platform; one of them open to be edited, with what a change would do to the listings. */
 export function Platforms() {

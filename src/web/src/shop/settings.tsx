@@ -30,6 +30,7 @@ export function Settings() {
           <ShopPart />
           <KeysPart />
           <Backups />
+          <Log />
         </div>
       </main>
       <ToastLine />
@@ -94,6 +95,18 @@ function KeysPart() {
       <Link className="link text-[14px]" to="/help#keyboard-shortcuts">
         All keyboard shortcuts
       </Link>
+    </section>
+  )
+}
+
+function Log() {
+  return (
+    <section className="mt-8" data-testid="log">
+      <h2 className="text-[20px] font-bold mb-1">Log</h2>
+      <p className="quiet text-[14px] mb-1">What Tin Rabbit did in the last 7 days, for a bug report. It contains none of your texts.</p>
+      <a className="link text-[14px]" href="/api/log" download>
+        Download log
+      </a>
     </section>
   )
 }

@@ -1,4 +1,4 @@
-import { useQuery } from '@tanstack/react-query'
+import { useInfiniteQuery } from '@tanstack/react-query'
 import { useState } from 'react'
 import { api, ask, type Copy, type Field, type Take } from '../kit/api'
 import { useChanges } from '../kit/changes'
@@ -6,6 +6,7 @@ import { NameDialog } from '../kit/dialog'
 import { Menu } from '../kit/menu'
 import { Num } from '../kit/num'
 import { counted, fixed, noData } from '../kit/numbers'
+import { Earlier, earlierThan } from '../kit/paging'
 import type { Place } from '../kit/shop'
 import { Thread } from '../kit/thread'
 import { Walked } from '../kit/walked'
@@ -33,17 +34,20 @@ export function Takes({
   const { run } = useChanges(place.product.id)
   const path = { id: place.listingId }
   const remove = (t: Take) => run(() => ask(api.DELETE('/api/listings/{id}/takes/{take}', { params: { path: { ...path, take: t.id } } })))
-  const takes = useQuery({
+  const pages = useInfiniteQuery({
     queryKey: ['takes', place.listingId, place.market.id, version],
-    queryFn: () =>
+    queryFn: ({ pageParam }) =>
       ask(
         api.POST('/api/listings/{id}/takes/weighed', {
-          params: { path: { id: place.listingId } },
+          params: { path: { id: place.listingId }, query: { before: pageParam } },
           body: { marketId: place.market.id, fields: copy() as never },
         }),
       ),
+    initialPageParam: undefined as number | undefined,
+    getNextPageParam: earlierThan,
     placeholderData: (before) => before,
-  }).data
+  })
+  const takes = pages.data?.pages.flat()
   const chosen = (takes ?? []).filter((t) => beside.includes(t.text))
   const toggle = (t: Take) => setBeside(beside.includes(t.text) ? beside.filter((b) => b !== t.text) : [...beside, t.text].slice(-3))
   return (
@@ -112,20 +116,23 @@ export function Takes({
         </>
       )}
       after={
-        naming && (
-          <NameDialog
-            title="Rename take"
-            label="Name"
-            value={naming.name}
-            action="Rename"
-            done={(name) =>
-              run(() =>
-                ask(api.PUT('/api/listings/{id}/takes/{take}/name', { params: { path: { ...path, take: naming.id } }, body: { name } })),
-              )
-            }
-            close={() => setNaming(null)}
-          />
-        )
+        <>
+          <Earlier pages={pages} />
+          {naming && (
+            <NameDialog
+              title="Rename take"
+              label="Name"
+              value={naming.name}
+              action="Rename"
+              done={(name) =>
+                run(() =>
+                  ask(api.PUT('/api/listings/{id}/takes/{take}/name', { params: { path: { ...path, take: naming.id } }, body: { name } })),
+                )
+              }
+              close={() => setNaming(null)}
+            />
+          )}
+        </>
       }
     />
   )

@@ -1,9 +1,10 @@
-import { useQuery, useQueryClient } from '@tanstack/react-query'
+import { useInfiniteQuery, useQuery, useQueryClient } from '@tanstack/react-query'
 import { useState } from 'react'
 import { api, ask, type Copy, type FieldChange, type Version } from '../kit/api'
 import { useChanges } from '../kit/changes'
 import { messages } from '../kit/messages'
 import { dateTimeOf } from '../kit/numbers'
+import { Earlier, earlierThan } from '../kit/paging'
 import { toast } from '../kit/toast'
 import { NameBox, Walked } from '../kit/walked'
 
@@ -31,11 +32,14 @@ export function Versions({
   const remove = (v: Version) => {
     run(() => ask(api.DELETE('/api/listings/{id}/versions/{version}', { params: { path: { ...path, version: v.id } } })))
   }
-  const versions = useQuery({
+  const pages = useInfiniteQuery({
     queryKey: key,
-    queryFn: () => ask(api.GET('/api/listings/{id}/versions', { params: { path } })),
+    queryFn: ({ pageParam }) => ask(api.GET('/api/listings/{id}/versions', { params: { path, query: { before: pageParam } } })),
+    initialPageParam: undefined as number | undefined,
+    getNextPageParam: earlierThan,
     staleTime: 0,
-  }).data
+  })
+  const versions = pages.data?.pages.flat()
   const changes = useQuery({
     queryKey: ['compare', listingId, open, against],
     enabled: open !== null,
@@ -148,6 +152,7 @@ export function Versions({
           )}
         </>
       )}
+      after={<Earlier pages={pages} />}
     />
   )
 }

@@ -1,0 +1,109 @@
+import { Silhouette } from '../kit/charts'
+import { competitionColumn, DoubtMark, headroomColumn, volumeColumn } from '../kit/columns'
+import { Num } from '../kit/num'
+import { compact, counted, fixed, noData, percent } from '../kit/numbers'
+import type { Column } from '../kit/table'
+import { type Row, saidBy } from './rows'
+
+export const termColumn: Column<Row> = {
+  key: 'text',
+  head: 'Term',
+  width: 'minmax(150px,1fr)',
+  words: true,
+  value: (r) => r.text,
+  cell: (r) => (
+    // biome-ignore lint/a11y/noStaticElementInteractions: what dragging to the pocket does, P does too
+    <span draggable title={r.text} onDragStart={(e) => e.dataTransfer.setData('text/plain', r.text)}>
+      {r.text}
+      <DoubtMark numbers={r.numbers} />
+    </span>
+  ),
+}
+
+export const fromColumn: Column<Row> = {
+  key: 'from',
+  head: 'From',
+  title: 'Where the term comes from: its place among the search suggestions, how many of the top 100 sellers use it, or the shelf',
+  width: '112px',
+  words: true,
+  value: (r) => r.typed,
+  cell: (r) => (
+    <span className="quiet text-[12px]" title={saidBy(r)}>
+      {[
+        r.typed ? `#${r.typed}` : null,
+        r.sellers ? counted(r.sellers.count, 'seller') : null,
+        r.alike ? r.alike.split(' “')[0] : null,
+        r.mixed ? `combined` : null,
+        !r.typed && !r.sellers && !r.alike && !r.mixed ? (r.numbers.source ?? noData) : null,
+      ]
+        .filter(Boolean)
+        .join(' · ')}
+    </span>
+  ),
+}
+
+export const pickColumn: Column<Row> = {
+  key: 'pick',
+  head: '',
+  width: '42px',
+  cell: (r) => <span className="mark">{r.pick ? (r.pick.home === 'avoid' ? 'avoid' : 'picked') : ''}</span>,
+}
+
+export const allColumns: Column<Row>[] = [
+  termColumn,
+  fromColumn,
+  volumeColumn,
+  competitionColumn,
+  headroomColumn,
+  { key: 'months', head: 'Trend', width: '88px', cell: (r) => <Silhouette months={r.numbers.months} width={88} /> },
+  pickColumn,
+]
+
+export const sellersColumns: Column<Row>[] = [
+  termColumn,
+  {
+    key: 'used',
+    head: 'Sellers',
+    title: 'How many of the top 100 sellers have it in their title or tags',
+    width: '62px',
+    right: true,
+    value: (r) => r.sellers?.count,
+    cell: (r) => <Num value={r.sellers?.count} unit="of the top 100 sellers" />,
+  },
+  {
+    key: 'price',
+    head: 'Avg price',
+    title: 'Average price of the sellers who use it, in the market’s currency',
+    width: '74px',
+    right: true,
+    value: (r) => r.sellers?.price,
+    cell: (r) => <Num value={r.sellers?.price} shown={fixed(r.sellers?.price, 2)} />,
+  },
+  {
+    key: 'ratings',
+    head: 'Ratings',
+    title: 'Average number of ratings of the sellers who use it',
+    width: '62px',
+    right: true,
+    value: (r) => r.sellers?.ratings,
+    cell: (r) => <Num value={r.sellers?.ratings} unit="ratings" />,
+  },
+  {
+    key: 'sales',
+    head: 'Sales/mo',
+    title: 'Average sales per month of the sellers who use it; for stays, the share of nights booked',
+    width: '70px',
+    right: true,
+    value: (r) => r.sellers?.sales ?? r.sellers?.occupancy,
+    cell: (r) => (
+      <Num
+        value={r.sellers?.sales ?? r.sellers?.occupancy}
+        shown={r.sellers?.occupancy ? percent(r.sellers.occupancy) : compact(r.sellers?.sales)}
+      />
+    ),
+  },
+  volumeColumn,
+  competitionColumn,
+  headroomColumn,
+  pickColumn,
+]

@@ -1,0 +1,122 @@
+import type { Alike, Dug, Grid, Pick, ShelfOrder } from '../kit/api'
+import type { Rows } from '../kit/table'
+import type { Limits } from './filters'
+
+export type Row = Omit<Dug, 'typed' | 'sellers'> & {
+  typed?: number | null
+  sellers?: Dug['sellers']
+  /** Why it is a related word. */
+  alike?: string
+  /** Which word of which facet the term was combined with. */
+  mixed?: string
+  pick?: Pick
+}
+
+export const sources = [
+  ['typed', 'Search suggestions', 'What the market’s search box suggests for the term, and for the term with each letter after it'],
+  ['used', 'Used by sellers', 'Words and tags in the top 100 listings'],
+  ['alike', 'Related words', 'Synonyms and near words'],
+  ['mixed', 'Combinations', 'The term with materials, styles, colours, sizes, audiences and occasions; the product’s facts first'],
+  ['shelf', 'My shelf', 'All terms saved for this market'],
+] as const
+
+export type Source = (typeof sources)[number][0]
+
+export const orders: Record<string, ShelfOrder> = {
+  text: 'text',
+  volume: 'volume',
+  competition: 'competition',
+  headroom: 'headroom',
+  titles: 'titlesHolding',
+  cost: 'clickCost',
+}
+
+/** Where a term comes from, in words. */
+export const saidBy = (r: Row) =>
+  [
+    r.typed ? `Suggested #${r.typed}` : null,
+    r.sellers ? `${r.sellers.count} of the top ${r.sellers.among} sellers` : null,
+    r.alike ? r.alike : null,
+    r.mixed ? `combined with ${r.mixed}` : null,
+    !r.typed && !r.sellers && !r.alike && !r.mixed && r.numbers.source ? `From ${r.numbers.source}` : null,
+  ]
+    .filter(Boolean)
+    .join(' · ')
+
+export const MostShown = 2000
+
+export function shownRows(rows: Rows<Row>): Row[] {
+  const some: Row[] = []
+  for (let i = 0; i < Math.min(rows.length, MostShown); i++) {
+    const r = rows.at(i)
+    if (r) some.push(r)
+  }
+  return some
+}
+
+/** A cell of the grid as a row: for the panel beside it, and for the keys. */
+export function cellRow(grid: Grid | undefined, key: string | null, byPick: ReadonlyMap<string, Pick>): Row | undefined {
+  for (const f of grid?.facets ?? [])
+    for (const r of f.rows)
+      for (const c of r.cells)
+        if (c.key === key) return { text: c.text, key: c.key, numbers: c.numbers, mixed: `${r.word} (${f.facet})`, pick: byPick.get(c.key) }
+}
+
+/** All rows of the sources that are on, each once, with everything known about it. */
+export function gather(
+  from: ReadonlySet<Source>,
+  dug: ReadonlyMap<string, Dug> | undefined,
+  head: string | undefined,
+  alike: Alike[] | undefined,
+  grid: Grid | undefined,
+): Map<string, Row> {
+  const rows = new Map<string, Row>()
+  const add = (row: Row) => {
+    const known = rows.get(row.key)
+    rows.set(row.key, known ? { ...row, ...known, alike: known.alike ?? row.alike, mixed: known.mixed ?? row.mixed } : row)
+  }
+  for (const r of dug?.values() ?? []) if (r.key === head || (from.has('typed') && r.typed) || (from.has('used') && r.sellers)) add(r)
+  // Related words come by meaning, the one that fits the product first; of those, what shoppers search for comes first.
+  const ofAlike = (alike ?? []).flatMap((a) => a.alike.map((t) => ({ a, t })))
+  ofAlike.sort((x, y) => Number(y.t.numbers.volume !== null) - Number(x.t.numbers.volume !== null))
+  if (from.has('alike'))
+    for (const { a, t } of ofAlike)
+      add({ text: t.term, key: t.key, numbers: t.numbers, alike: `${likeness[t.likeness]} “${a.word}” (${t.part})` })
+  if (from.has('mixed'))
+    for (const f of grid?.facets ?? [])
+      for (const r of f.rows)
+        for (const c of r.cells)
+          if (c.numbers.volume !== null) add({ text: c.text, key: c.key, numbers: c.numbers, mixed: `${r.word} (${f.facet})` })
+  return rows
+}
+
+export const likeness = {
+  same: 'synonym of',
+  similar: 'similar to',
+  broader: 'broader than',
+  narrower: 'narrower than',
+  beside: 'of the same kind as',
+}
+
+export const bounds = (l: Limits) => ({
+  volumeFrom: l.volume,
+  competitionTo: l.competition,
+  headroomFrom: l.headroom,
+  titlesTo: l.titles,
+  clickCostTo: l.cost,
+  source: l.source || null,
+})
+
+export const passing = (l: Limits) => {
+  const words = l.has.toLowerCase().split(/\s+/).filter(Boolean)
+  const least = (value: number | null, bound: number | null) => bound === null || (value !== null && value >= bound)
+  const most = (value: number | null, bound: number | null) => bound === null || (value !== null && value <= bound)
+  return ({ text, numbers: n }: Row) =>
+    words.every((w) => (w.startsWith('-') && w.length > 1 ? !text.toLowerCase().includes(w.slice(1)) : text.toLowerCase().includes(w))) &&
+    least(n.volume, l.volume) &&
+    most(n.competition, l.competition) &&
+    least(n.headroom, l.headroom) &&
+    most(n.titlesHolding, l.titles) &&
+    most(n.clickCost, l.cost) &&
+    (!l.source || n.source === l.source)
+}

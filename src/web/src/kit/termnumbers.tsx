@@ -1,0 +1,198 @@
+import { useQueryClient } from '@tanstack/react-query'
+import { useRef, useState } from 'react'
+import { api, ask, type Measured, type Norm, type TermView } from './api'
+import { HelpLink } from './helplink'
+import { Key } from './key'
+import { messages } from './messages'
+import { Num } from './num'
+import { compact, counted, dateOf, fixed, full, money, noData } from './numbers'
+import { refreshNumbers } from './queries'
+import type { Place } from './shop'
+import { toast } from './toast'
+
+export function Figures({ numbers, norm, currency }: { numbers: Measured; norm: Norm | undefined; currency: string }) {
+  const { volume, competition, headroom } = numbers
+  const ratio = volume && competition !== null ? Math.log10(volume / Math.max(1, competition)) : null
+  return (
+    <>
+      <div className="sub">Numbers</div>
+      <table className="plain">
+        <tbody>
+          <tr title="Competing listings compared with the terms on this market’s shelf, by thirds">
+            <td>Competition</td>
+            <td className="r">{numbers.band ?? noData}</td>
+          </tr>
+          <tr>
+            <td className="whitespace-nowrap">Exact-title matches</td>
+            <td className="r num">{full(numbers.titlesHolding)}</td>
+          </tr>
+          <tr>
+            <td>Cost per click (CPC)</td>
+            <td className="r num">{money(numbers.clickCost, currency)}</td>
+          </tr>
+          <tr>
+            <td>
+              Headroom <HelpLink to="headroom" about="headroom" />
+            </td>
+            <td className="r num">{fixed(headroom, 1)}</td>
+          </tr>
+        </tbody>
+      </table>
+      {norm?.lowTo !== null && norm?.lowTo !== undefined && (
+        <p className="quiet text-[12.5px] mt-1">
+          Competition on this shelf: low up to {compact(norm.lowTo)} listings, medium up to {compact(norm.mediumTo)}.
+        </p>
+      )}
+      <details className="text-[13px] mt-1" data-testid="headroom">
+        <summary className="link w-fit">How this is worked out</summary>
+        {headroom === null || ratio === null || norm?.centre === null || norm === undefined ? (
+          <p className="quiet mt-1">Headroom needs searches, competing listings and a shelf to compare with. One of these has no data.</p>
+        ) : (
+          <p className="quiet mt-1">
+            log10(searches ÷ competing listings) = log10({full(volume)} ÷ {full(Math.max(1, competition ?? 1))}) ={' '}
+            <b className="num">{fixed(ratio, 2)}</b>. Typical for the {full(norm.readings)} terms on this shelf:{' '}
+            <b className="num">{fixed(norm.centre, 2)}</b>. 50 + 25 × ({fixed(ratio, 2)} − {fixed(norm.centre, 2)}), limited to 0–100, is{' '}
+            <b className="num">{fixed(Math.min(100, Math.max(0, 50 + 25 * (ratio - norm.centre))), 1)}</b>; times{' '}
+            {fixed(1 - Math.exp(-(volume ?? 0) / 200), 3)}, because few searches are weak evidence:{' '}
+            <b className="num">{fixed(headroom, 1)}</b>.
+          </p>
+        )}
+      </details>
+    </>
+  )
+}
+
+export function Readings({ place, view, correct }: { place: Place; view: TermView; correct: () => void }) {
+  const { numbers } = view
+  const use = useReadings(place)
+  return (
+    <div className="quiet text-[12.5px] mt-3">
+      {numbers.source
+        ? `Source: ${numbers.source}, ${place.market.platformName}, ${place.market.countryName}, ${numbers.takenAt ? dateOf(numbers.takenAt) : ''}. `
+        : `No data for ${place.market.platformName}, ${place.market.countryName}. `}
+      <button type="button" className="link" onClick={correct}>
+        Correct <Key of="correct" />
+      </button>
+      {view.readings.length > 1 && (
+        <details>
+          <summary className="link w-fit">{counted(view.readings.length - 1, 'other reading')}</summary>
+          <table className="plain" data-testid="readings">
+            <tbody>
+              {view.readings.slice(1).map((r) => (
+                <tr key={r.id}>
+                  <td>
+                    {r.source}, {dateOf(r.takenAt)}
+                  </td>
+                  <td className="r">
+                    <Num value={r.volume} unit="searches/mo" /> / <Num value={r.competition} unit="competing listings" />
+                  </td>
+                  <td className="r">
+                    <button type="button" className="link" onClick={() => use.again(r.id, view.text)}>
+                      Use
+                    </button>
+                  </td>
+                </tr>
+              ))}
+            </tbody>
+          </table>
+        </details>
+      )}
+    </div>
+  )
+}
+
+/** Corrects readings, and goes back to earlier ones. */
+export function useReadings(place: Place) {
+  const cache = useQueryClient()
+  const marketId = place.market.id
+  const after = () => refreshNumbers(cache)
+  const again = async (readingId: number, text: string) => {
+    try {
+      await ask(api.POST('/api/markets/{marketId}/readings/{readingId}/use', { params: { path: { marketId, readingId } } }))
+      await after()
+      toast(messages.otherReading(text))
+    } catch (e) {
+      toast((e as Error).message)
+    }
+  }
+  const correct = async (text: string, values: Record<'volume' | 'competition' | 'titlesHolding' | 'clickCost', number | null>) => {
+    const before = cache.getQueryData<TermView>(['term', marketId, text.toLowerCase()])?.readings.find((r) => r.counts)
+    await ask(api.POST('/api/markets/{marketId}/correct', { params: { path: { marketId } }, body: { text, ...values } }))
+    await after()
+    toast(messages.corrected(text), before ? () => again(before.id, text) : undefined)
+  }
+  return { again, correct }
+}
+
+export function Correct({ place, text, numbers, done }: { place: Place; text: string; numbers: Measured; done: () => void }) {
+  const { correct } = useReadings(place)
+  const [error, setError] = useState('')
+  const form = useRef<HTMLFormElement>(null)
+  const fields = [
+    ['volume', 'Searches/mo', numbers.volume],
+    ['competition', 'Competing listings', numbers.competition],
+    ['titlesHolding', 'Exact-title matches', numbers.titlesHolding],
+    ['clickCost', 'Cost per click (CPC)', numbers.clickCost],
+  ] as const
+  const save = async () => {
+    const data = new FormData(form.current as HTMLFormElement)
+    const value = (key: string) => {
+      const typed = String(data.get(key) ?? '')
+        .replaceAll(',', '')
+        .trim()
+      return typed === '' ? null : Number(typed)
+    }
+    const values = {
+      volume: value('volume'),
+      competition: value('competition'),
+      titlesHolding: value('titlesHolding'),
+      clickCost: value('clickCost'),
+    }
+    const wrong = fields.find(([key]) => Number.isNaN(values[key] as number))
+    if (wrong) return setError(messages.enterNumber(wrong[1]))
+    try {
+      await correct(text, values)
+      done()
+    } catch (e) {
+      setError((e as Error).message)
+    }
+  }
+  return (
+    <form
+      ref={form}
+      className="my-2 p-2 rounded border border-(--tin-2) bg-(--paper)"
+      data-testid="correct"
+      onSubmit={(e) => {
+        e.preventDefault()
+        save()
+      }}
+      onKeyDown={(e) => e.key === 'Escape' && done()}
+    >
+      {fields.map(([key, name, value], i) => (
+        <label key={key} className="flex justify-between text-[13.5px] py-0.5">
+          {name}
+          <input
+            autoFocus={i === 0}
+            name={key}
+            className="inline-input num w-24 text-right"
+            placeholder="no data"
+            defaultValue={value ?? ''}
+          />
+        </label>
+      ))}
+      {error && (
+        <p className="text-accent text-[13px]" role="alert">
+          {error}
+        </p>
+      )}
+      <p className="flex gap-2 mt-1.5">
+        <button type="submit" className="btn btn-xs btn-primary">
+          Save <kbd className="!text-inherit !bg-transparent">Enter</kbd>
+        </button>
+        <button type="button" className="btn btn-xs" onClick={done}>
+          Cancel <kbd>Esc</kbd>
+        </button>
+      </p>
+    </form>
+  )
+}

@@ -1,0 +1,130 @@
+import type { AttributeRule, Category } from './categories'
+
+export type Limit = { max?: number | null; unit?: string; maxItems?: number | null } | null
+
+export type FieldRule = {
+  key: string
+  label?: string
+  role?: string
+  shape: string
+  indexed?: boolean
+  indexedFirst?: number | null
+  weight?: number
+  front?: boolean
+  required?: boolean
+  limit?: Limit
+  shows?: number | null
+  separator?: string
+  tree?: Category[]
+  attributes?: AttributeRule[]
+  [other: string]: unknown
+}
+
+export type Profile = {
+  id: string
+  name: string
+  about?: string
+  language?: string
+  spelling?: string | null
+  search?: { folds?: string[]; ignoredWords?: string[]; wordsCombine?: boolean; indexDelayHours?: number }
+  fields: FieldRule[]
+  banned?: string[]
+  checks?: Record<string, number>
+}
+
+export const shapes = {
+  line: 'one line',
+  text: 'text',
+  lines: 'bullet points',
+  phrases: 'tags',
+  words: 'separate words',
+  rich: 'HTML',
+  path: 'category',
+  choices: 'attributes',
+}
+
+export const folds = {
+  diacritics: 'accents (pajaros = pájaros)',
+  possessive: 'possessives (womens = women’s)',
+  plural: 'plurals (box = boxes)',
+  compound: 'one word or two (birdhouse = bird house)',
+  spelling: 'British and American spelling (grey = gray)',
+}
+
+export const thresholds: Record<string, string> = {
+  unusedShare: 'Allowed unused space, as a share (0–1)',
+  whatWithinWords: 'What it is: within the first words of the title',
+  shoutingLetters: 'All caps: letters in a word',
+  shoutingWords: 'All caps: words in a field',
+  descriptionMinWords: 'Min words in the description',
+  termPerHundredWords: 'Max uses of a term per 100 words',
+  listSentenceWords: 'Keyword list: min words in the sentence',
+  listSentenceShare: 'Keyword list: share of words that are picks (0–1)',
+  openingSentences: 'Opening: sentences that should contain a core pick',
+  rivalsFillShare: 'Attributes: share of listings that fill them (0–1)',
+  shopNameInTags: 'Shop name in a tag (1 = recommended)',
+  titleRepeatsPay: 'Repeats in the title help (1 = yes)',
+}
+
+export const columns: Record<string, string> = {
+  key: 'Key',
+  label: 'Name',
+  role: 'Role',
+  shape: 'Type',
+  'limit.max': 'Limit',
+  'limit.unit': 'Unit',
+  'limit.maxItems': 'Max items',
+  limit: 'Limit',
+  shows: 'Cut off at',
+  indexed: 'Searched',
+  indexedFirst: 'Search reads first',
+  weight: 'Weight',
+  front: 'Early words count more',
+  required: 'Required',
+}
+
+export const parts: Record<string, string> = {
+  name: 'Name',
+  id: 'ID',
+  about: 'About',
+  fields: 'Fields',
+  banned: 'Banned phrases',
+  'search.folds': 'Search treats as equal',
+  'search.ignoredWords': 'Ignored words',
+  'search.indexDelayHours': 'Search updates after (hours)',
+}
+
+/** What a problem is about, in the words of the form: “Title limit”. */
+export function labelOf(path: string, fields: FieldRule[]): string {
+  const key = path.replace(/^profile\.?/, '')
+  const field = /^fields\[(\d+)\]\.?(.*)$/.exec(key)
+  if (field) {
+    const rule = fields[Number(field[1])]
+    const column = columns[field[2]] ?? columns[field[2].replace(/\[.*$/, '')] ?? field[2]
+    return `${rule?.label || rule?.key || `Field ${Number(field[1]) + 1}`} ${column.toLowerCase()}`.trim()
+  }
+  if (key.startsWith('checks.')) return thresholds[key.slice(7)] ?? key
+  return parts[key.replace(/\[.*$/, '')] ?? (key || 'Platform')
+}
+
+// What is no number stays as it was typed: the check names it.
+export const number = (text: string) =>
+  text.trim() === '' ? null : Number.isNaN(Number(text)) ? (text as unknown as number) : Number(text)
+
+/** A name as an id or a key. */
+export const idOf = (name: string) =>
+  name
+    .normalize('NFKD')
+    .toLowerCase()
+    .replace(/[^a-z0-9]+/g, '-')
+    .replace(/^-+|-+$/g, '')
+    .slice(0, 40)
+
+// What is not saved yet is kept for as long as the window is open, with the revision that it was made from.
+export const draftOf = (id: string) => {
+  const kept = sessionStorage.getItem(`platform ${id}`)
+  return kept === null ? null : (JSON.parse(kept) as { profile: Profile; revision: number })
+}
+
+export const keepDraft = (id: string, profile: Profile | null, revision = 0) =>
+  profile ? sessionStorage.setItem(`platform ${id}`, JSON.stringify({ profile, revision })) : sessionStorage.removeItem(`platform ${id}`)

@@ -1,0 +1,115 @@
+using System.Text.Json;
+using Microsoft.EntityFrameworkCore;
+using Microsoft.Extensions.DependencyInjection;
+using TinRabbit.Core;
+using TinRabbit.Server.Storage;
+using TinRabbit.Server.Write;
+
+namespace TinRabbit.Server.Tests;
+
+/// <summary>When a version begins, and what a save keeps.</summary>
+public sealed class ListingWriterTests : IDisposable
+{
+    private readonly TestShop _shop = new();
+    private readonly MovingClock _clock = new();
+
+    public void Dispose() => _shop.Dispose();
+
+    [Fact]
+    public async Task A_version_begins_after_a_pause_of_more_than_45_seconds()
+    {
+        var listing = await _shop.ListingOf(await _shop.AddProduct(), "hedgerow-fair");
+        await Save(listing, "Wren box", 0);
+        for (var revision = 1; revision <= 3; revision++)
+        {
+            _clock.Now += ListingWriter.Pause; // 45 seconds are not a pause yet
+            await Save(listing, $"Wren box {revision}", revision);
+        }
+
+        Assert.Empty(await Versions(listing));
+        _clock.Now += ListingWriter.Pause + TimeSpan.FromMilliseconds(1);
+        await Save(listing, "Wren nest box", 4);
+        var version = Assert.Single(await Versions(listing));
+        Assert.Equal(("after a pause", "Wren box 3"), (version.Why, TitleOf(version.Copy)));
+        Assert.Equal(["Wren box 3"], await Takes(listing));
+    }
+
+    [Fact]
+    public async Task A_reason_begins_a_version_at_once()
+    {
+        var listing = await _shop.ListingOf(await _shop.AddProduct(), "hedgerow-fair");
+        await Save(listing, "Wren box", 0);
+        await Save(listing, "Cedar wren box", 1, "before a fill");
+        Assert.Equal(["before a fill"], (await Versions(listing)).Select(v => v.Why));
+    }
+
+    [Fact]
+    public async Task The_same_text_is_saved_already_and_other_text_from_an_old_revision_is_refused()
+    {
+        var listing = await _shop.ListingOf(await _shop.AddProduct(), "hedgerow-fair");
+        Assert.True(await Save(listing, "Wren box", 0));
+        Assert.True(await Save(listing, "Wren box", 0));
+        Assert.False(await Save(listing, "Robin box", 0));
+        Assert.True(await Save(listing, "Robin box", 1));
+    }
+
+    [Fact]
+    public async Task Versions_and_takes_come_in_pages()
+    {
+        var listing = await _shop.ListingOf(await _shop.AddProduct(), "hedgerow-fair");
+        for (var revision = 0; revision < Bounds.PageRows + 4; revision++)
+        {
+            _clock.Now += TimeSpan.FromMinutes(1);
+            await Save(listing, $"Wren box {revision}", revision);
+        }
+
+        var first = (await _shop.Get($"/api/listings/{listing}/versions")).AsArray();
+        Assert.Equal(Bounds.PageRows, first.Count);
+        var rest = (await _shop.Get($"/api/listings/{listing}/versions?before={first[^1]!["id"]}")).AsArray();
+        Assert.Equal(3, rest.Count);
+        Assert.Empty(first.Select(v => v!["id"]!.GetValue<int>()).Intersect(rest.Select(v => v!["id"]!.GetValue<int>())));
+
+        var draft = new { marketId = "hedgerow-fair-us", fields = new { title = "Wren box 0" } };
+        var takes = (await _shop.Post($"/api/listings/{listing}/takes/weighed", draft)).AsArray();
+        Assert.Equal(Bounds.PageRows, takes.Count); // the title in use is a take of a later page, and is not shown twice
+        var later = (await _shop.Post($"/api/listings/{listing}/takes/weighed?before={takes[^1]!["id"]}", draft)).AsArray();
+        Assert.Contains(later, t => t!["text"]!.GetValue<string>() == "Wren box 0" && t["inUse"]!.GetValue<bool>());
+    }
+
+    private async Task<bool> Save(int listing, string title, int revision, string? reason = null)
+    {
+        await using var scope = _shop.Services.CreateAsyncScope();
+        var db = scope.ServiceProvider.GetRequiredService<TinContext>();
+        var row = await db.FindListing(listing, default);
+        return await new ListingWriter(db, _clock).Save(row!, JsonSerializer.SerializeToElement(new { title }), revision, reason, default);
+    }
+
+    private async Task<List<VersionRow>> Versions(int listing)
+    {
+        await using var scope = _shop.Services.CreateAsyncScope();
+        return await scope
+            .ServiceProvider.GetRequiredService<TinContext>()
+            .Versions.Where(v => v.ListingId == listing)
+            .OrderBy(v => v.Id)
+            .ToListAsync();
+    }
+
+    private async Task<List<string>> Takes(int listing)
+    {
+        await using var scope = _shop.Services.CreateAsyncScope();
+        return await scope
+            .ServiceProvider.GetRequiredService<TinContext>()
+            .Takes.Where(t => t.ListingId == listing)
+            .Select(t => t.Text)
+            .ToListAsync();
+    }
+
+    private static string TitleOf(string copy) => JsonDocument.Parse(copy).RootElement.GetProperty("title").GetString()!;
+
+    private sealed class MovingClock : TimeProvider
+    {
+        public DateTimeOffset Now { get; set; } = DateTimeOffset.UtcNow;
+
+        public override DateTimeOffset GetUtcNow() => Now;
+    }
+}
