@@ -205,7 +205,8 @@ static void MapRequests(WebApplication app, StartOptions options)
     api.MapPlatforms();
     api.MapWeigh();
     app.UseStaticFiles();
-    app.MapFallback("/api/{**rest}", () => Results.NotFound()).ExcludeFromDescription();
+    // After every other address below /api, and before the page that answers all other addresses.
+    app.Map("/api/{**rest}", () => Results.NotFound()).WithOrder(int.MaxValue - 1).ExcludeFromDescription();
     app.MapFallbackToFile("index.html");
 }
 

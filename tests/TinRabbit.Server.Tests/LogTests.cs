@@ -21,8 +21,11 @@ public class LogTests
             },
             400
         );
+        await shop.Get($"/api/markets/hedgerow-fair-us/term?text={secret}");
         var log = await shop.Client.GetStringAsync("/api/log");
         Assert.Contains("The shop is ready", log);
+        Assert.DoesNotContain("Request starting", log);
+        Assert.DoesNotContain("SELECT", log);
         Assert.DoesNotContain(secret, log, StringComparison.OrdinalIgnoreCase);
     }
 }

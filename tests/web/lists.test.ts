@@ -1,5 +1,6 @@
 import { describe, expect, test } from 'vitest'
 import { limitsOf } from '../../src/web/src/dig/filters'
+import { type Row as DigRow, passing } from '../../src/web/src/dig/rows'
 import type { Field, Fill } from '../../src/web/src/kit/api'
 import { type Column, changed, sortRows } from '../../src/web/src/kit/table'
 import { foldInWords } from '../../src/web/src/kit/thread'
@@ -127,4 +128,17 @@ test('folds are said in words', () => {
   expect(foldInWords('plural')).toBe('singular and plural')
   expect(foldInWords('plural+spelling')).toBe('singular and plural, or British and American spelling')
   expect(foldInWords('unheard')).toBe('unheard')
+})
+
+test('a filter by words finds accents by letters without them, as the server does', () => {
+  const row = (key: string) => ({ key, text: key, numbers: { volume: null } }) as unknown as DigRow
+  const found = (has: string) =>
+    ['casa de pájaros', 'casa de pajaros', 'bird house', 'cedar bird-house'].filter((k) =>
+      passing({ ...limitsOf(new URLSearchParams()), has })(row(k)),
+    )
+  expect(found('pajaros')).toEqual(['casa de pájaros', 'casa de pajaros'])
+  expect(found('PÁJAROS')).toEqual(['casa de pájaros'])
+  expect(found('bird -cedar')).toEqual(['bird house'])
+  expect(found('bird-house')).toEqual(['bird house', 'cedar bird-house'])
+  expect(found('-')).toEqual(['casa de pájaros', 'casa de pajaros', 'bird house', 'cedar bird-house'])
 })

@@ -3,7 +3,7 @@ import { IDBFactory } from 'fake-indexeddb'
 import { beforeEach, describe, expect, test } from 'vitest'
 import type { Field, Finding, Take, Version } from '../../src/web/src/kit/api'
 import { forgetDrafts } from '../../src/web/src/kit/drafts'
-import { draftKey, type Place, picksKey, weighKey } from '../../src/web/src/kit/shop'
+import { type Desk, draftKey, picksKey, weighKey } from '../../src/web/src/kit/shop'
 import { ToastLine } from '../../src/web/src/kit/toast'
 import { FillPanel } from '../../src/web/src/write/fill'
 import { AllFindings, FieldFindings, type FindingActions } from '../../src/web/src/write/findings'
@@ -16,12 +16,12 @@ import { Versions } from '../../src/web/src/write/versions'
 import { show, text } from './screen'
 import { type Asked, json, serve } from './server'
 
-const place = {
+const desk = {
   product: { id: 1, name: 'Box', pictures: ['A box', 'A wren'], picturesRevision: 0, revision: 0, listings: {} },
   market: { id: 'fair-us', platformId: 'fair', platformName: 'The fair', simulated: true, own: false, currency: 'USD' },
   listingId: 7,
   base: '/1/fair-us',
-} as unknown as Place
+} as unknown as Desk
 
 const field = (shape: Field['shape'], more: Partial<Field> = {}) =>
   ({
@@ -71,7 +71,7 @@ describe('takes', () => {
     const used: string[] = []
     const shown = show(
       <Takes
-        place={place}
+        desk={desk}
         field={field('line', { max: 120 })}
         copy={() => ({ line: 'x' })}
         version={1}
@@ -345,7 +345,7 @@ describe('a fill', () => {
     const shown = show(
       <>
         <FillPanel
-          place={place}
+          desk={desk}
           field={f}
           copy={() => draft}
           take={(value, what) => taken.push(value, what)}
@@ -355,9 +355,9 @@ describe('a fill', () => {
         <ToastLine />
       </>,
       [
-        [picksKey(place), { picks: [pick('owl box', 90), pick('bat box', null), pick('bird house', 900)] }],
-        [weighKey(place), weighing('0', { 'owl box': 'missing', 'bat box': 'missing', 'bird house': 'whole' }, 20)],
-        [draftKey(place), { phrases: ['old'] }],
+        [picksKey(desk), { picks: [pick('owl box', 90), pick('bat box', null), pick('bird house', 900)] }],
+        [weighKey(desk), weighing('0', { 'owl box': 'missing', 'bat box': 'missing', 'bird house': 'whole' }, 20)],
+        [draftKey(desk), { phrases: ['old'] }],
       ],
     )
     return { ...shown, taken, draft }
@@ -470,7 +470,7 @@ describe('a fill', () => {
 
 describe('alt texts', () => {
   function Held({ saved }: { saved: () => void }) {
-    const pictures = usePictures(place, saved)
+    const pictures = usePictures(desk, saved)
     return (
       <>
         <PicturesState pictures={pictures} />
@@ -502,7 +502,7 @@ describe('alt texts', () => {
   })
 
   test('another listing of the product that is opened then has them', async () => {
-    const { hands, cache } = show(<Held saved={() => {}} />, [[['shop'], { products: [place.product] }]])
+    const { hands, cache } = show(<Held saved={() => {}} />, [[['shop'], { products: [desk.product] }]])
     await hands.type(screen.getByLabelText('Alt text 2'), ' box')
     await waitFor(() =>
       expect(cache.getQueryData<{ products: { pictures: string[] }[] }>(['shop'])?.products[0].pictures).toEqual(['A box', 'A wren box']),
@@ -535,7 +535,7 @@ describe('alt texts', () => {
   })
 
   test('another window’s alt texts are shown beside these, and nothing is written over until one is chosen', async () => {
-    answers['/pictures'] = () => json({ ...place.product, pictures: ['Theirs'], picturesRevision: 4, revision: 0 }, 409)
+    answers['/pictures'] = () => json({ ...desk.product, pictures: ['Theirs'], picturesRevision: 4, revision: 0 }, 409)
     const { hands } = show(<Held saved={() => {}} />)
     await hands.type(screen.getByLabelText('Alt text 1'), '!')
     await screen.findByText(/was changed in another window/)
@@ -568,7 +568,7 @@ describe('a reading of the title', () => {
 
   const put = (title: string) => {
     const chosen: string[] = []
-    return { ...show(<Reading place={place} text={title} copy={() => ({ title: 'draft' })} put={(t) => chosen.push(t)} />), chosen }
+    return { ...show(<Reading desk={desk} text={title} copy={() => ({ title: 'draft' })} put={(t) => chosen.push(t)} />), chosen }
   }
 
   beforeEach(() => {
@@ -612,7 +612,7 @@ describe('sending', () => {
     const log: string[] = []
     const shown = show(
       <>
-        <SendOut place={place} settle={async () => void log.push('settled')} copyAll={() => log.push('copied')} />
+        <SendOut desk={desk} settle={async () => void log.push('settled')} copyAll={() => log.push('copied')} />
         <ToastLine />
       </>,
     )
@@ -648,10 +648,10 @@ describe('sending', () => {
       '/sent': () => [],
       '/send': () => ({ at: '2026-11-25T10:00:00Z', noticedAt: '2026-11-25T10:00:00Z', changed: false, byHand: true }),
     }
-    const own = { ...place, market: { ...place.market, own: true } } as Place
+    const own = { ...desk, market: { ...desk.market, own: true } } as Desk
     const { hands, root } = show(
       <>
-        <SendOut place={own} settle={async () => {}} copyAll={() => {}} />
+        <SendOut desk={own} settle={async () => {}} copyAll={() => {}} />
         <ToastLine />
       </>,
     )

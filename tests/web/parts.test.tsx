@@ -3,7 +3,7 @@ import { beforeEach, describe, expect, test } from 'vitest'
 import { Paste } from '../../src/web/src/dig/paste'
 import { Trail } from '../../src/web/src/dig/trail'
 import type { Grade, PickWeight, PlatformView } from '../../src/web/src/kit/api'
-import type { Place } from '../../src/web/src/kit/shop'
+import type { Desk } from '../../src/web/src/kit/shop'
 import { Tape } from '../../src/web/src/kit/tape'
 import { Legend, TermGaps, Thread } from '../../src/web/src/kit/thread'
 import { ToastLine, toast } from '../../src/web/src/kit/toast'
@@ -14,12 +14,12 @@ import { ProfileSheet } from '../../src/web/src/shop/profile'
 import { show, text } from './screen'
 import { type Asked, json, serve } from './server'
 
-const place = {
+const desk = {
   product: { id: 1, name: 'Box', pictures: [], listings: {} },
   market: { id: 'fair-us', platformName: 'The fair' },
   listingId: 7,
   base: '/1/fair-us',
-} as unknown as Place
+} as unknown as Desk
 
 let asked: Asked[]
 let answers: Record<string, (asked: Asked) => unknown>
@@ -118,7 +118,7 @@ describe('pasted terms', () => {
   const put = () => {
     const log: string[] = []
     return {
-      ...show(<Paste place={place} close={() => log.push('closed')} done={() => log.push('done')} asFile={(t) => log.push(`file ${t}`)} />),
+      ...show(<Paste desk={desk} close={() => log.push('closed')} done={() => log.push('done')} asFile={(t) => log.push(`file ${t}`)} />),
       log,
     }
   }
@@ -161,7 +161,7 @@ test('the trail has each step inside the one it was found in, and goes back to i
     { id: 3, text: 'bat box', parentId: null, picked: 0 },
   ]
   const went: unknown[] = []
-  const { hands, root } = show(<Trail place={place} here={2} go={(...to) => went.push(to)} />)
+  const { hands, root } = show(<Trail desk={desk} here={2} go={(...to) => went.push(to)} />)
   await screen.findByText('owl box')
   expect(text(root.querySelector('ul ul'))).toBe('owl box×')
   expect(screen.getByText('owl box').className).toContain('font-semibold')

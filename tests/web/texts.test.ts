@@ -1,7 +1,7 @@
 import { describe, expect, test } from 'vitest'
 import type { Field } from '../../src/web/src/kit/api'
 import { compact, fixed, full, monthsFrom } from '../../src/web/src/kit/numbers'
-import { capital, sentence, wordsOf } from '../../src/web/src/kit/words'
+import { capital, wordsOf } from '../../src/web/src/kit/words'
 import { allText, asList, asNamed, asText, cutOf, measure, oneText, withoutSeconds } from '../../src/web/src/write/texts'
 
 const field = (shape: Field['shape'], separator = ', ') => ({ key: 'f', label: 'Field', shape, separator }) as Field
@@ -110,7 +110,6 @@ describe('a field’s value', () => {
     ).toBe('Title\nBox\n\nTags\na, b'))
 })
 
-test('sentences begin large and end with one full stop', () => {
+test('a label begins with a capital', () => {
   expect([capital(''), capital('bird')]).toEqual(['', 'Bird'])
-  expect([sentence('it is over'), sentence('It is.')]).toEqual(['It is over.', 'It is.'])
 })

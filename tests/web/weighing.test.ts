@@ -1,12 +1,12 @@
 import { QueryClient } from '@tanstack/react-query'
 import { beforeEach, describe, expect, test } from 'vitest'
 import { ask, opened, type Pick, type Weighed } from '../../src/web/src/kit/api'
-import { marketFor, type Place, weigh, weighKey } from '../../src/web/src/kit/shop'
+import { type Desk, marketFor, weigh, weighKey } from '../../src/web/src/kit/shop'
 import { lines } from '../../src/web/src/kit/stream'
 import { inTurn } from '../../src/web/src/kit/turn'
 import { json, serve } from './server'
 
-const place = { product: { id: 1, name: 'Box', listings: {} }, market: { id: 'fair-us' }, listingId: 7, base: '' } as unknown as Place
+const desk = { product: { id: 1, name: 'Box', listings: {} }, market: { id: 'fair-us' }, listingId: 7, base: '' } as unknown as Desk
 
 const term = (key: string, more: object = {}) => ({ key, grade: 'missing', grip: 0, ...more }) as Weighed['terms'][number]
 
@@ -35,11 +35,11 @@ describe('the next weighing says only what changed', () => {
       weighed('2', '1', [term('b', { grade: 'whole', grip: 0.8 })]),
       weighed('3', '2', []),
     ]
-    const first = await weigh(cache, place, { title: '' })
-    cache.setQueryData(weighKey(place), first)
-    const second = await weigh(cache, place, { title: 'b' })
-    cache.setQueryData(weighKey(place), second)
-    const third = await weigh(cache, place, { title: 'b ' })
+    const first = await weigh(cache, desk, { title: '' })
+    cache.setQueryData(weighKey(desk), first)
+    const second = await weigh(cache, desk, { title: 'b' })
+    cache.setQueryData(weighKey(desk), second)
+    const third = await weigh(cache, desk, { title: 'b ' })
     expect(asked.map((a) => a.since)).toEqual([null, '1', '2'])
     expect(second.terms.map((t) => [t.key, t.grade])).toEqual([
       ['a', 'missing'],
@@ -53,9 +53,9 @@ describe('the next weighing says only what changed', () => {
 
   test('an answer to another question is taken as it is', async () => {
     const cache = new QueryClient({ defaultOptions: { queries: { structuralSharing: false } } })
-    cache.setQueryData(weighKey(place), weighed('1', null, [term('a'), term('b')]))
+    cache.setQueryData(weighKey(desk), weighed('1', null, [term('a'), term('b')]))
     answers = [weighed('5', null, [term('a'), term('z')])]
-    expect((await weigh(cache, place, null)).terms.map((t) => t.key)).toEqual(['a', 'z'])
+    expect((await weigh(cache, desk, null)).terms.map((t) => t.key)).toEqual(['a', 'z'])
   })
 })
 
@@ -143,7 +143,7 @@ describe('the market to go to for a product', () => {
     ({ id, platformId, country }) as Parameters<typeof marketFor>[1][number]
   const all = [market('a-us', 'a', 'us'), market('a-uk', 'a', 'uk'), market('b-us', 'b', 'us'), market('b-uk', 'b', 'uk')]
   const product = (...platforms: string[]) =>
-    ({ listings: Object.fromEntries(platforms.map((p, i) => [p, i + 1])) }) as unknown as Place['product']
+    ({ listings: Object.fromEntries(platforms.map((p, i) => [p, i + 1])) }) as unknown as Desk['product']
 
   test.each([
     [['a', 'b'], 'b-uk', 'b-uk'],

@@ -11,7 +11,7 @@ internal sealed class OtherFields
     private readonly bool _combine;
     private readonly int[][][] _requiredWords;
 
-    // Terms with no word in any other field: spread within this one, they weigh what it weighs.
+    // Terms with no word in any other field: their spread strength is the weight of this field.
     private readonly bool[] _onlyInThisField;
 
     /// <param name="field">The field that is filled; what stands in it does not count here.</param>

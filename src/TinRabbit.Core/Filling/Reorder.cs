@@ -20,7 +20,7 @@ public static class Reorder
         var taken = new List<int>();
         foreach (var word in Tokens.Of(term))
         {
-            // The word itself rather than another form of it.
+            // Prefers the word itself to another form of it.
             var free = Enumerable
                 .Range(0, tokens.Count)
                 .Except(taken)
@@ -77,7 +77,7 @@ public static class Reorder
         return StopWordsWithNeighbours(reordered, separator).All(known.Contains);
     }
 
-    // Each small word with the words before and after it in its phrase.
+    // Each stop word with the words before and after it in its phrase.
     private static IEnumerable<(string? Before, string Word, string? After)> StopWordsWithNeighbours(string text, string separator)
     {
         var mark = separator.Trim();
@@ -90,7 +90,7 @@ public static class Reorder
         }
     }
 
-    // The seller's own capitals stay where the word is the same, but the first of a text is large only for being the first.
+    // Keeps the seller's capitals where the word stays the same, except the capital that begins the text.
     private static string KeepCapitals(string written, string word, bool first) =>
         Tokens.Key(written) != word || (first && written.Skip(1).All(c => !char.IsUpper(c))) ? word : written;
 }

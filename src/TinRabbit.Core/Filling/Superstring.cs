@@ -21,7 +21,7 @@ internal static class Superstring
         for (var i = 0; i < n; i++)
             best[1 << i, i] = needed[i];
         for (var set = 1; set < 1 << n; set++)
-        // Of equals the one nearest to the given order: it ends with the later phrases.
+        // Tries later phrases as the last one first, so that of equal superstrings the one nearest to the given order stays.
         for (var last = n - 1; last >= 0; last--)
             if (best[set, last] is { } superstring)
                 for (var next = 0; next < n; next++)

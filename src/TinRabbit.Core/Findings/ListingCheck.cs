@@ -20,7 +20,7 @@ public static class ListingCheck
     /// <param name="stop">Stops the check.</param>
     public static IReadOnlyList<Finding> Check(ListingToCheck draft, CancellationToken stop = default)
     {
-        // The terms are made ready, and the listing weighed, once for all of them.
+        // Prepares the terms and weighs the listing once for all checks.
         var ready = Matching.TermSet.Prepare(draft.Platform, [.. draft.Terms.Select(t => t.Text)]);
         var now = Weigher.Weigh(ready, draft.Copy, draft.Terms, stop);
         var seen = draft.WithPictures();

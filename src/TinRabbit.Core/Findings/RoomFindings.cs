@@ -116,7 +116,7 @@ internal static class RoomFindings
             : null;
     }
 
-    // The worthiest missing term whose words have room where words go.
+    // Suggests the missing term with the most demand whose words still fit the field for separate words.
     private static Finding? WouldFit(ListingToCheck draft, Weighing weighing)
     {
         var field = draft.Platform.Fields.FirstOrDefault(f => f.Indexed && f.Shape == FieldShape.Words);

@@ -35,7 +35,7 @@ internal static class TitleFindings
         )
         {
             var occurrences = word.ToList();
-            // A word that is there hundreds of times is no slip that one press should correct.
+            // A word repeated hundreds of times was not repeated by mistake, so no fix is offered.
             var fixes =
                 occurrences.Count > ListingCheck.MostOfOneKind
                     ? []
@@ -117,7 +117,7 @@ internal static class TitleFindings
 
     private static bool Fits(Field field, string text) => RoomUsed.Of(field, new FieldValue.Text(text)).Fits;
 
-    // A plural will do: this is about a person's eyes, not about the search.
+    // Compares singular forms, because a person reads a plural as the same word.
     private static bool Early(ListingToCheck draft, List<Token> title, string what)
     {
         var first = title.Take((int)draft.Threshold("whatWithinWords")).Select(t => Fold.Key(t.Word, Fold.AnyForm)).ToHashSet();

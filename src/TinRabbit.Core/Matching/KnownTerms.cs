@@ -51,7 +51,7 @@ public sealed class KnownTerms
             _starts.Add(_wordsOfTerms.Count);
         }
 
-        // A term of nothing but ignored words lies nowhere: it is found by none of them.
+        // A term of ignored words only is not indexed, because no word would find it.
         for (var term = first; term < Count; term++)
         {
             var rarest = -1;
@@ -106,7 +106,7 @@ public sealed class KnownTerms
         }
     }
 
-    // Accents aside, since a phrase stands whole with them or without; the grade is taken of those found.
+    // Ignores accents, because an exact phrase does; the matcher then grades what is found.
     private string KeyOf(string word) => Fold.Letters(Fold.Key(word, _platform.Search.Folds));
 
     private int NumberOf(string word)

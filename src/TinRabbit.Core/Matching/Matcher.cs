@@ -32,7 +32,7 @@ public sealed partial class Matcher
     private readonly Grade[] _noGrades;
     private readonly double[] _noStrengths;
 
-    // What is found of the term at hand; one term is graded at a time.
+    // The result for the current term; one term is evaluated at a time.
     private readonly Grade[] _grades;
     private readonly double[] _strengths;
     private readonly List<(int Unit, Grade Grade, int Start, int End)> _phrases = [];
@@ -104,7 +104,7 @@ public sealed partial class Matcher
         var (standing, spread) = (false, 0.0);
         foreach (var variant in term.Variants)
         {
-            // A whole phrase is found on the way to the inflected ones wherever the platform folds diacritics.
+            // Where the platform folds diacritics, the search for inflected phrases finds exact ones too.
             var letters = _wholeIsInflected && variant.Widths is null ? term.Letters : null;
             if (variant.OnlyIgnored)
             {

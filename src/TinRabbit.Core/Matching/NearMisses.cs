@@ -55,7 +55,7 @@ internal sealed class NearMisses
         var near = new List<NearMiss>();
         foreach (var fold in _missingFolds)
             AddForms(fold);
-        // Only where no fold alone would do: two that would together.
+        // Tries pairs of folds only where no single fold would do.
         for (var i = 0; near.Count == 0 && i < _missingFolds.Count; i++)
         for (var k = i + 1; near.Count == 0 && k < _missingFolds.Count; k++)
             AddForms(_missingFolds[i] | _missingFolds[k]);

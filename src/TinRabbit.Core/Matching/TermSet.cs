@@ -76,7 +76,7 @@ public sealed class TermSet
         return [.. variants];
     }
 
-    // A phrase held letter for letter is held under the folds too, if these fold diacritics.
+    // Collects each term's required words. Only where diacritics fold: there an exact phrase is always a folded one too.
     private void CollectRequiredWords()
     {
         var simple = Platform.Search.Folds.HasFlag(Folds.Diacritics);
@@ -101,7 +101,7 @@ public sealed class TermSet
     private static int Number(Dictionary<string, int> numbers, string key) =>
         numbers.TryGetValue(key, out var n) ? n : numbers[key] = numbers.Count;
 
-    // Every way of writing some neighbours as one word, up to eight; the plain way is already there. It calls itself once a word.
+    // Adds, recursively, up to eight ways of writing some neighbours as one word.
     private void AddJoined(
         List<Token> tokens,
         TermVariant plain,

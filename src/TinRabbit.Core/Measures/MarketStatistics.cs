@@ -14,6 +14,7 @@ public sealed record MarketStatistics(double? Centre, double? LowTo, double? Med
     public double? TopTenthFrom { get; init; }
 
     /// <summary>The regression line of log10 competition on log10 volume; null with fewer than 30 readings that have both.</summary>
+    [System.Text.Json.Serialization.JsonPropertyName("usual")] // as it is stored
     public RegressionLine? CompetitionLine { get; init; }
 
     /// <summary>A straight line by least squares, with how far readings usually lie from it.</summary>

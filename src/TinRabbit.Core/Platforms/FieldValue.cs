@@ -49,7 +49,7 @@ public abstract record FieldValue
             }
             else if (html[i] == '&' && html.IndexOf(';', i) is var semicolon and > 0 && semicolon - i <= 10)
             {
-                // An entity's character stands at its start; the rest of it joins on as a mark that no comparison sees.
+                // Puts the entity's character at its start and fills the rest with an invisible mark, so that offsets stay right.
                 var one = WebUtility.HtmlDecode(html[i..(semicolon + 1)]);
                 if (one.Length > 1)
                     continue;

@@ -198,7 +198,7 @@ internal sealed class PlatformReader(JsonReader json)
         return new(max, _json.Choice<Unit>(limit, $"{path}.limit", "unit", Unit.Characters) ?? Unit.Characters, most);
     }
 
-    // Phrases that are looked for as search terms are.
+    // Phrases with the bounds of a search term, because they are matched like one.
     private IReadOnlyList<string> ReadPhrases(JsonElement json, string path, string key)
     {
         var terms = _json.Texts(json, path, key);

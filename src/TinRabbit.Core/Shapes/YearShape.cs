@@ -64,7 +64,7 @@ public sealed record YearShape(
     /// <summary>How certain the shape is, and how many more months would settle it, as a sentence.</summary>
     public string HowSure => Texts.ReadingTexts.Certainty(Shape, Months, P);
 
-    // At least four times the usual, for one month or two that touch, and in no other year.
+    // Whether the peak is at least four times the median, lasts one or two adjacent months, and comes in one year only.
     private static bool IsOneOff(IReadOnlyList<double> months)
     {
         var top = months.Max();
@@ -84,7 +84,7 @@ public sealed record YearShape(
         return ready >= now ? ready : new DateOnly(now.Year + 1, month, 1).AddDays(-DaysToBeReady);
     }
 
-    // What is left of each month of the year above a line, in logarithms.
+    // Each calendar month's mean residual above the trend line, in logarithms.
     private sealed record Season(double Strength, double?[] Levels)
     {
         public double Peak => Levels.Max() ?? 0;
@@ -98,7 +98,7 @@ public sealed record YearShape(
                 levels[group.Key] = group.Average();
             var rest = bare.Select((v, i) => v - levels[month[i]]!.Value).ToArray();
             var all = Variance(bare);
-            // Nothing moves: not even a season. A rounding error is not movement.
+            // A constant series has no season; what is left is rounding error.
             return new(all < 1e-12 ? 0 : Math.Max(0, 1 - Variance(rest) / all), levels);
         }
 

@@ -13,7 +13,7 @@ public static class Facets
     private static readonly Dictionary<string, List<Group>> Groups = [];
     private static readonly List<Group> InOrder = [];
 
-    // Words of one meaning, and narrower ones whose truth makes it true.
+    // Words of one meaning, and narrower words that imply it.
     private sealed record Group(Facet? Facet, string[] Same, HashSet<string> Backing);
 
     static Facets()
@@ -29,7 +29,7 @@ public static class Facets
                 (Groups.TryGetValue(key, out var list) ? list : Groups[key] = []).Add(group);
         }
 
-        // A narrower word that has no line of its own is a value too.
+        // A narrower word without a line of its own is a value of the facet too.
         foreach (var group in InOrder)
         foreach (var key in group.Backing)
             Groups.TryAdd(key, [group with { Same = [key], Backing = [key] }]);

@@ -37,7 +37,7 @@ public static class Family
         InOtherNumber,
     ];
 
-    // These are slow to find, and the words of a trade are few: each is found once.
+    // Caches: these are slow to compute, and the words of a trade are few.
     private static readonly Memory<string> Folded = new(word =>
         string.Join(' ', Parts(word).Select(w => Fold.Key(Digits.GetValueOrDefault(w, w), Fold.AnyForm)))
     );
@@ -93,7 +93,7 @@ public static class Family
         ]);
     }
 
-    // Nobody types that many words; each of their forms would be as long again.
+    // Nobody types that many words, and the number of forms grows with them.
     private static bool IsTooLong(string written) => written.Count(c => c == ' ') >= Bounds.TermWords;
 
     private static string Written(string text) => string.Join(' ', Tokens.Of(text).Select(t => t.Word));
@@ -186,7 +186,7 @@ public static class Family
         return parts;
     }
 
-    // What was found out about words, a bounded number of them.
+    // A bounded cache by word.
     private sealed class Memory<T>(Func<string, T> find)
     {
         private const int Most = 50_000;

@@ -14,7 +14,7 @@ public static class Fold
 
     private static readonly HashSet<string> Compounds = new(WordData.Lines("compounds.txt").Select(Plurals.Stem), StringComparer.Ordinal);
 
-    // How many known compounds begin, and end, in each way.
+    // The number of known compounds with each beginning and each ending.
     private static readonly Lazy<(Dictionary<string, int> Starts, Dictionary<string, int> Ends)> Halves = new(() =>
     {
         var (starts, ends) = (new Dictionary<string, int>(StringComparer.Ordinal), new Dictionary<string, int>(StringComparer.Ordinal));
@@ -45,7 +45,7 @@ public static class Fold
     {
         if (folds.HasFlag(Folds.Diacritics))
             word = Letters(word);
-        // The table of spellings knows owners too, so it is asked before their apostrophe goes, and after.
+        // Applies the spelling table before and after the apostrophe is removed, because it has possessives too.
         if (folds.HasFlag(Folds.Spelling))
             word = Spelling.ToAmerican(word);
         if (folds.HasFlag(Folds.Possessive) && word.Length > 2 && word.EndsWith("'s", StringComparison.Ordinal))

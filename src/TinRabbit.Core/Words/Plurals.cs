@@ -68,7 +68,7 @@ public static class Plurals
             _ => true,
         };
 
-    // Endings that a plural in -es hides (box or boxe, bus or buse, hero or heroe, cookie or cooky) are made even.
+    // Makes the stems of a plural in -es and of its singular the same (box or boxe, bus or buse, hero or heroe, cookie or cooky).
     private static string Even(string word)
     {
         if (word.Length >= 4 && word[^1] == 'e')

@@ -29,6 +29,8 @@ internal static class LogFile
                 .CreateLogger(),
             dispose: true
         );
+        // Of the framework only what goes wrong: its report of a request would name what is searched for.
+        logging.AddFilter<SerilogLoggerProvider>(null, LogLevel.Warning);
         logging.AddFilter<SerilogLoggerProvider>("TinRabbit", LogLevel.Information);
     }
 

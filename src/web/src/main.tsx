@@ -4,7 +4,7 @@ import { createRoot } from 'react-dom/client'
 import { createBrowserRouter, Navigate, RouterProvider, useOutletContext } from 'react-router'
 import { Dig } from './dig/dig'
 import { restoreDrafts } from './kit/drafts'
-import type { Place } from './kit/shop'
+import type { Desk } from './kit/shop'
 import { PickList } from './pick/pick'
 import { Broken, NotFound } from './shop/broken'
 import { NewProduct, Start } from './shop/first'
@@ -21,8 +21,8 @@ const cache = new QueryClient({ defaultOptions: { queries: { staleTime: 10_000, 
 // The help brings a reader of Markdown with it, which no other screen needs.
 const Help = lazy(async () => ({ default: (await import('./shop/help')).Help }))
 
-function Step({ of: Of }: { of: (p: { place: Place }) => React.ReactNode }) {
-  return <Of place={useOutletContext<Place>()} />
+function Step({ of: Of }: { of: (p: { desk: Desk }) => React.ReactNode }) {
+  return <Of desk={useOutletContext<Desk>()} />
 }
 
 // A screen that fails is replaced by itself; what is around it goes on.

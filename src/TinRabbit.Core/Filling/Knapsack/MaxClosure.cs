@@ -31,7 +31,7 @@ internal sealed class MaxClosure
         (_next, _to, _capacity) = (new int[edges], new int[edges], new double[edges]);
         (_first, _level, _nextEdge, _queue) = (new int[_sink + 1], new int[_sink + 1], new int[_sink + 1], new int[_sink + 1]);
         Array.Fill(_first, -1);
-        // The edges to the sink come first, then those from the source, so that their rooms are set by number.
+        // Adds the edges to the sink first, then those from the source, so that their capacities can be set by number.
         for (var i = 0; i < _items; i++)
             AddEdge(i, _sink);
         for (var b = 0; b < bundles; b++)

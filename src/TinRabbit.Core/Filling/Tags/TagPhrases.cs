@@ -55,7 +55,7 @@ internal sealed class TagPhrases
                 .Where(t => !_byKey.ContainsKey(Tokens.Key(t.Text)))
                 .Take(MaxCutTerms)
                 .SelectMany(t => CutIntoParts(Tokens.Key(t.Text).Split(' ')))
-                // What stands already is no part to add, nor is one that another part has in another order.
+                // Leaves out parts that stand already, and parts with the words of another in another order.
                 .Select(p => p.Where(c => !FixedSignatures.Contains(_signatures[c])).DistinctBy(c => _signatures[c]).ToArray())
                 .Where(p => p.Length > 1),
         ];

@@ -51,7 +51,7 @@ internal sealed class TitleSearch
     public int[]? FindNext(IReadOnlyList<int[]> found)
     {
         _title.StepsLeft = found.Count == 0 ? _budget : _budget / 5;
-        // Each further take does without one term of every take before it: the first or second after the lead.
+        // Bans one term of every earlier take, the first or second after the lead, so that the next one differs.
         var banned = new HashSet<int>();
         for (var f = 0; f < found.Count; f++)
             banned.Add(found[f].Where(t => t != _lead && !banned.Contains(t)).Skip(f % 2).FirstOrDefault(-1));

@@ -36,13 +36,13 @@ internal sealed class ChainOrder
         AddUnknown();
         var byWorth = Enumerable.Range(0, _covers.Terms.Count).OrderByDescending(t => _covers.Terms[t].Worth()).ToList();
         var ways = _covers.Covers.Where(w => w.Items.All(i => _chosen[i])).ToLookup(w => w.Term);
-        // First what opens only if it stands side by side and is not open in another way.
+        // Links first the phrases of terms that open only if their words are adjacent.
         foreach (var t in byWorth)
             if (ways[t].Any() && ways[t].All(w => w.MustBeAdjacent))
                 Link(ways[t].First().Phrase!);
         foreach (var t in byWorth)
         {
-            // Where some words of a term stand elsewhere, what is left of it side by side stays so.
+            // Keeps adjacent words of a term adjacent, also where its other words are in another field.
             var words = _covers.Tokens[t];
             for (var from = 0; from < words.Count; from++)
             {
@@ -79,7 +79,7 @@ internal sealed class ChainOrder
         return chains;
     }
 
-    // The chosen words that stand side by side in a term from here on, none of them twice.
+    // The run of chosen words that begins here in a term, without repetition.
     private List<int> RunFrom(IReadOnlyList<Token> words, int from)
     {
         var run = new List<int>();
@@ -92,7 +92,7 @@ internal sealed class ChainOrder
         return run;
     }
 
-    // Nothing is known of their volume: they take only what room is left, the cheapest first.
+    // Adds terms of unknown volume, the cheapest first, to the room that is left.
     private void AddUnknown()
     {
         while (true)
@@ -121,7 +121,7 @@ internal sealed class ChainOrder
                 return false;
         }
 
-        // The links of one phrase could still close a ring between them: they are laid one by one and taken up again.
+        // Links one pair after another, because the links of one phrase can close a ring among themselves.
         for (var i = 1; i < phrase.Length; i++)
         {
             if (_after[phrase[i - 1]] == phrase[i])

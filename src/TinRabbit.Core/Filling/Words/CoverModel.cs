@@ -58,7 +58,7 @@ internal sealed class CoverModel
     /// <summary>The number of the word that stands for a word of a term; −1 when it is none of these.</summary>
     public int IndexOfWord(string word) => _wordIndex.GetValueOrDefault(Fold.Key(word, _platform.Search.Folds), -1);
 
-    // Of the forms that the platform takes as the same, the shortest costs least.
+    // Chooses the shortest of the forms that the platform takes as the same word, because it costs least.
     private void ChooseShortestForms(TermSet ready)
     {
         var shortest = new Dictionary<string, string>(StringComparer.Ordinal);
@@ -94,7 +94,7 @@ internal sealed class CoverModel
     {
         if (variant.OnlyIgnored)
         {
-            // Nothing but the phrase itself opens it: it is one thing to add.
+            // Adds a term of ignored words as one item, because only the whole phrase opens it.
             if (term.Tokens.Any(w => _scope.FindFolded(Fold.Key(w.Word, _platform.Search.Folds)) >= 0))
                 return;
             var phrase = string.Join(' ', term.Tokens.Select(w => w.Word));
@@ -121,7 +121,7 @@ internal sealed class CoverModel
             _covers.Add(new(t, [.. items], whole.Contains(-1) || whole.Distinct().Count() < whole.Count ? null : [.. whole], false));
     }
 
-    // Where accents make another word, a phrase still stands whole with them or without.
+    // Adds covers that ignore accents, for platforms on which accents make another word: an exact phrase ignores them.
     private void AddUnfoldedCovers(bool[] held)
     {
         var byLetters = _forms.Select((s, i) => (Letters: Fold.Letters(s), Number: i)).ToLookup(s => s.Letters, s => s.Number);
@@ -144,7 +144,7 @@ internal sealed class CoverModel
         }
     }
 
-    // Two words side by side are read as the one that they make.
+    // Adds covers with a compound split in two, because adjacent words are read as the compound.
     private void AddSplitCovers()
     {
         foreach (var way in _covers.ToList())

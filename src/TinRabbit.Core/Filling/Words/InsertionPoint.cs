@@ -44,7 +44,7 @@ internal sealed class InsertionPoint
             return new(field.Shape, items, empty, ", ", "");
         }
 
-        // All are taken: the shortest has the most room.
+        // Without an empty item, the shortest one has the most room.
         var unit = field.Limit?.Unit ?? Unit.Characters;
         var shortest = Enumerable.Range(0, items.Length).MinBy(i => TextLength.Of(items[i], unit));
         return new(field.Shape, items, shortest, ", ", char.IsLetterOrDigit(items[shortest].LastOrDefault()) ? ", " : " ");

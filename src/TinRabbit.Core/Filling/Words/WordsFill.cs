@@ -78,7 +78,7 @@ public sealed record WordsFill(
             _costs = [.. _covers.Forms.Select(CostOf)];
         }
 
-        // Words that open a term only side by side may not all be put so. Such covers are not counted on in the next round.
+        // Solves the knapsack again without the covers that failed: words that open a term only side by side can't always be placed so.
         public WordsFill Fill()
         {
             var (best, bound) = ((WordsFill?)null, 0.0);
@@ -118,7 +118,7 @@ public sealed record WordsFill(
                 spent += chosen[i] ? _costs[i] : 0;
             var chains = new ChainOrder(_covers, chosen, _capacity - spent, s => CostOf(s)).BuildChains();
             var words = _point.Arrange(chains, _avoided);
-            // A rare form can measure otherwise in company than alone.
+            // Removes words that do not fit: characters can combine across a separator and then measure more than by themselves.
             while (words.Count > 0 && !RoomUsed.Of(_field, _point.ValueWith(words)).Fits)
                 words.RemoveAt(words.Count - 1);
             var value = words.Count == 0 ? _input.Copy.GetValueOrDefault(_input.Key) ?? _point.ValueWith([]) : _point.ValueWith(words);

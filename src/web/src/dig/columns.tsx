@@ -5,7 +5,7 @@ import { compact, counted, fixed, noData, percent } from '../kit/numbers'
 import type { Column } from '../kit/table'
 import { type Row, saidBy } from './rows'
 
-export const termColumn: Column<Row> = {
+const termColumn: Column<Row> = {
   key: 'text',
   head: 'Term',
   width: 'minmax(150px,1fr)',
@@ -20,7 +20,7 @@ export const termColumn: Column<Row> = {
   ),
 }
 
-export const fromColumn: Column<Row> = {
+const fromColumn: Column<Row> = {
   key: 'from',
   head: 'From',
   title: 'Where the term comes from: its place among the search suggestions, how many of the top 100 sellers use it, or the shelf',
@@ -42,7 +42,7 @@ export const fromColumn: Column<Row> = {
   ),
 }
 
-export const pickColumn: Column<Row> = {
+const pickColumn: Column<Row> = {
   key: 'pick',
   head: '',
   width: '42px',

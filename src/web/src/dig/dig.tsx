@@ -8,7 +8,7 @@ import { Key } from '../kit/key'
 import { Menu } from '../kit/menu'
 import { messages } from '../kit/messages'
 import { compact, counted, money, percent } from '../kit/numbers'
-import { type Place, usePickActions, usePicks } from '../kit/shop'
+import { type Desk, usePickActions, usePicks } from '../kit/shop'
 import { useShortcuts } from '../kit/shortcuts'
 import { download } from '../kit/stream'
 import { changed, type Rows, type Sort, sortRows, Table } from '../kit/table'
@@ -28,7 +28,7 @@ import { useDig } from './usedig'
 import { useShelf } from './useshelf'
 
 /** A term → search suggestions, what sellers use, related words, combinations, the shelf; judged and picked. */
-export function Dig({ place }: { place: Place }) {
+export function Dig({ desk }: { desk: Desk }) {
   const [params, set] = useAddress()
   const term = params.get('term') ?? ''
   const parent = params.get('parent')
@@ -45,11 +45,11 @@ export function Dig({ place }: { place: Place }) {
   const [file, setFile] = useState<File | null>(null)
   const box = useRef<HTMLInputElement>(null)
   const filterBox = useRef<HTMLInputElement>(null)
-  const { product, market } = place
-  const picks = usePicks(place).data?.picks
-  const actions = usePickActions(place)
+  const { product, market } = desk
+  const picks = usePicks(desk).data?.picks
+  const actions = usePickActions(desk)
   const changes = useChanges(product.id)
-  const dug = useDig(place, term, parent)
+  const dug = useDig(desk, term, parent)
   const alike = useQuery({
     queryKey: ['alike', product.id, market.id, term.toLowerCase()],
     queryFn: () =>
@@ -290,7 +290,7 @@ export function Dig({ place }: { place: Place }) {
       }}
     >
       <Trail
-        place={place}
+        desk={desk}
         here={dug.data?.stepId}
         go={(text, p) => {
           setAsked(text)
@@ -299,7 +299,7 @@ export function Dig({ place }: { place: Place }) {
       />
       {view === 'import' ? (
         <Import
-          place={place}
+          desk={desk}
           file={file}
           close={(taken) => {
             setFile(null)
@@ -448,7 +448,7 @@ export function Dig({ place }: { place: Place }) {
         <aside className="side">
           {side === 'paste' ? (
             <Paste
-              place={place}
+              desk={desk}
               close={() => setSide('term')}
               done={() => set({ from: 'shelf' })}
               asFile={(text) => {
@@ -467,7 +467,7 @@ export function Dig({ place }: { place: Place }) {
             />
           ) : row ? (
             <TermDetail
-              place={place}
+              desk={desk}
               text={row.text}
               numbers={row.numbers}
               norm={norm}

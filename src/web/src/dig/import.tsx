@@ -8,7 +8,7 @@ import { Menu } from '../kit/menu'
 import { messages } from '../kit/messages'
 import { compact, counted, dateTimeOf, full, money } from '../kit/numbers'
 import { refreshNumbers } from '../kit/queries'
-import type { Place } from '../kit/shop'
+import type { Desk } from '../kit/shop'
 import { useShortcuts } from '../kit/shortcuts'
 import { lines } from '../kit/stream'
 
@@ -29,7 +29,7 @@ const separators: [string, string][] = [
 ]
 
 /** Adds the terms of a file to the shelf: columns are guessed, shown with the first rows, corrected, then all is imported or nothing. */
-export function Import({ place, file, close }: { place: Place; file: File | null; close: (taken: boolean) => void }) {
+export function Import({ desk, file, close }: { desk: Desk; file: File | null; close: (taken: boolean) => void }) {
   const [view, setView] = useState<ImportView | null>(null)
   const [source, setSource] = useState('')
   const [part, setPart] = useState<ImportPart | null>(null)
@@ -39,7 +39,7 @@ export function Import({ place, file, close }: { place: Place; file: File | null
   const input = useRef<HTMLInputElement>(null)
   const cache = useQueryClient()
   const changes = useChanges()
-  const path = { marketId: place.market.id }
+  const path = { marketId: desk.market.id }
   const [rows, setRows] = useState<{ rows: number; more: boolean } | null>(null)
   const [id, separator, encoding] = [view?.id, view?.look.separator, view?.look.encoding]
   // The rows are counted beside everything else: a million takes a moment.
@@ -66,7 +66,7 @@ export function Import({ place, file, close }: { place: Place; file: File | null
     setPart(null)
     setBusy(`Reading ${chosen.name}…`)
     try {
-      const response = await fetch(`/api/markets/${place.market.id}/imports?name=${encodeURIComponent(chosen.name)}`, {
+      const response = await fetch(`/api/markets/${desk.market.id}/imports?name=${encodeURIComponent(chosen.name)}`, {
         method: 'POST',
         headers: { 'content-type': 'application/octet-stream' },
         body: chosen,
@@ -118,7 +118,7 @@ export function Import({ place, file, close }: { place: Place; file: File | null
     const controller = new AbortController()
     running.current = controller
     try {
-      const url = `/api/markets/${place.market.id}/imports/${view.id}/run`
+      const url = `/api/markets/${desk.market.id}/imports/${view.id}/run`
       for await (const p of lines<ImportPart>(url, { look: view.look, source }, controller.signal)) setPart(p)
       await refreshNumbers(cache)
     } catch (e) {
@@ -147,7 +147,7 @@ export function Import({ place, file, close }: { place: Place; file: File | null
       <h1 className="text-[20px] font-bold mb-1">
         {view ? `Import ${view.name}` : 'Add terms from a file'}{' '}
         <small className="quiet text-[14px] font-normal font-sans">
-          to the shelf of {place.market.platformName}, {place.market.countryName}
+          to the shelf of {desk.market.platformName}, {desk.market.countryName}
         </small>
       </h1>
       <input
@@ -291,7 +291,7 @@ export function Import({ place, file, close }: { place: Place; file: File | null
                     t.volume === null ? 'no search data' : `${full(t.volume)} searches/mo`,
                     t.competition === null ? null : counted(t.competition, 'competing listing'),
                     t.titlesHolding === null ? null : counted(t.titlesHolding, 'exact-title match', 'exact-title matches'),
-                    t.clickCost === null ? null : `CPC ${money(t.clickCost, place.market.currency)}`,
+                    t.clickCost === null ? null : `CPC ${money(t.clickCost, desk.market.currency)}`,
                     t.months === null
                       ? null
                       : `${t.months.length} months, ${compact(Math.min(...t.months))} to ${compact(Math.max(...t.months))}`,
@@ -370,7 +370,7 @@ export function Import({ place, file, close }: { place: Place; file: File | null
                 </tbody>
               </table>
               <p className="mb-3">
-                <a className="link" href={`/api/markets/${place.market.id}/imports/${view?.id}/bad.csv`}>
+                <a className="link" href={`/api/markets/${desk.market.id}/imports/${view?.id}/bad.csv`}>
                   Download the skipped rows
                 </a>
               </p>
@@ -391,18 +391,18 @@ export function Import({ place, file, close }: { place: Place; file: File | null
           </p>
         </div>
       )}
-      {!view && <Imports place={place} undo={undoImport} />}
+      {!view && <Imports desk={desk} undo={undoImport} />}
     </section>
   )
 }
 
 /** The imports of this market, each with its name, and undone as a whole. */
-function Imports({ place, undo }: { place: Place; undo: (id: number) => Promise<void> }) {
+function Imports({ desk, undo }: { desk: Desk; undo: (id: number) => Promise<void> }) {
   const [naming, setNaming] = useState<{ id: number; source: string } | null>(null)
   const { run } = useChanges()
-  const path = { marketId: place.market.id }
+  const path = { marketId: desk.market.id }
   const imports = useQuery({
-    queryKey: ['imports', place.market.id],
+    queryKey: ['imports', desk.market.id],
     queryFn: () => ask(api.GET('/api/markets/{marketId}/imports', { params: { path } })),
   }).data
   if (!imports || imports.length === 0) return null

@@ -4,7 +4,7 @@ import { api, ask } from '../kit/api'
 import { Key } from '../kit/key'
 import { messages } from '../kit/messages'
 import { refreshNumbers } from '../kit/queries'
-import type { Place } from '../kit/shop'
+import type { Desk } from '../kit/shop'
 
 type Bad = { line: number; text: string; reason: string }
 
@@ -15,17 +15,7 @@ export function endingInNumber(line: string): { term: string; volume: string } |
 }
 
 /** Adds a pasted column of terms to the shelf. Lines that can't be read stay in the box, each with its reason. */
-export function Paste({
-  place,
-  close,
-  done,
-  asFile,
-}: {
-  place: Place
-  close: () => void
-  done: () => void
-  asFile: (text: string) => void
-}) {
+export function Paste({ desk, close, done, asFile }: { desk: Desk; close: () => void; done: () => void; asFile: (text: string) => void }) {
   const [text, setText] = useState('')
   const [source, setSource] = useState('')
   const [bad, setBad] = useState<Bad[]>([])
@@ -49,7 +39,7 @@ export function Paste({
     try {
       const result = await ask(
         api.POST('/api/markets/{marketId}/paste', {
-          params: { path: { marketId: place.market.id } },
+          params: { path: { marketId: desk.market.id } },
           body: { text, source: source || null },
         }),
       )

@@ -1,5 +1,6 @@
 import type { Alike, Dug, Grid, Pick, ShelfOrder } from '../kit/api'
 import type { Rows } from '../kit/table'
+import { withoutMarks, wordsOf } from '../kit/words'
 import type { Limits } from './filters'
 
 export type Row = Omit<Dug, 'typed' | 'sellers'> & {
@@ -43,7 +44,7 @@ export const saidBy = (r: Row) =>
     .filter(Boolean)
     .join(' · ')
 
-export const MostShown = 2000
+const MostShown = 2000
 
 export function shownRows(rows: Rows<Row>): Row[] {
   const some: Row[] = []
@@ -90,7 +91,7 @@ export function gather(
   return rows
 }
 
-export const likeness = {
+const likeness = {
   same: 'synonym of',
   similar: 'similar to',
   broader: 'broader than',
@@ -107,16 +108,28 @@ export const bounds = (l: Limits) => ({
   source: l.source || null,
 })
 
+/**
+ * Whether a row passes the filters, as the server decides it for the shelf (ShelfColumns): every word typed is part of the term, with
+ * its accents or without them, and no word typed after a minus is.
+ */
 export const passing = (l: Limits) => {
-  const words = l.has.toLowerCase().split(/\s+/).filter(Boolean)
+  const typed = l.has.split(/\s+/).filter(Boolean)
+  const isExcluded = (w: string) => w.length > 1 && w.startsWith('-')
+  const without = typed.filter(isExcluded).flatMap((w) => wordsOf(w.slice(1)))
+  const words = typed.filter((w) => !isExcluded(w)).flatMap(wordsOf)
   const least = (value: number | null, bound: number | null) => bound === null || (value !== null && value >= bound)
   const most = (value: number | null, bound: number | null) => bound === null || (value !== null && value <= bound)
-  return ({ text, numbers: n }: Row) =>
-    words.every((w) => (w.startsWith('-') && w.length > 1 ? !text.toLowerCase().includes(w.slice(1)) : text.toLowerCase().includes(w))) &&
-    least(n.volume, l.volume) &&
-    most(n.competition, l.competition) &&
-    least(n.headroom, l.headroom) &&
-    most(n.titlesHolding, l.titles) &&
-    most(n.clickCost, l.cost) &&
-    (!l.source || n.source === l.source)
+  return ({ key, numbers: n }: Row) => {
+    const text = `${key}\n${withoutMarks(key)}`
+    return (
+      words.every((w) => text.includes(w)) &&
+      !without.some((w) => text.includes(w)) &&
+      least(n.volume, l.volume) &&
+      most(n.competition, l.competition) &&
+      least(n.headroom, l.headroom) &&
+      most(n.titlesHolding, l.titles) &&
+      most(n.clickCost, l.cost) &&
+      (!l.source || n.source === l.source)
+    )
+  }
 }

@@ -2,19 +2,19 @@ import { useQuery } from '@tanstack/react-query'
 import { api, ask } from '../kit/api'
 import { useChanges } from '../kit/changes'
 import { counted } from '../kit/numbers'
-import type { Place } from '../kit/shop'
+import type { Desk } from '../kit/shop'
 
 type Step = { id: number; text: string; parentId: number | null; picked: number }
 
 /** The searches made, each under the one it came from, with how many picks came from it. */
-export function Trail({ place, here, go }: { place: Place; here: number | undefined; go: (text: string, parent: number | null) => void }) {
+export function Trail({ desk, here, go }: { desk: Desk; here: number | undefined; go: (text: string, parent: number | null) => void }) {
   const steps =
     useQuery({
-      queryKey: ['trail', place.product.id, place.market.id],
+      queryKey: ['trail', desk.product.id, desk.market.id],
       queryFn: () =>
-        ask(api.GET('/api/products/{id}/trail/{marketId}', { params: { path: { id: place.product.id, marketId: place.market.id } } })),
+        ask(api.GET('/api/products/{id}/trail/{marketId}', { params: { path: { id: desk.product.id, marketId: desk.market.id } } })),
     }).data ?? []
-  const { run } = useChanges(place.product.id)
+  const { run } = useChanges(desk.product.id)
   const inside = (parent: number | null): Step[] => steps.filter((s) => s.parentId === parent)
   const list = (parent: number | null) => {
     const children = inside(parent)
@@ -40,9 +40,7 @@ export function Trail({ place, here, go }: { place: Place; here: number | undefi
               title="Delete from the trail"
               aria-label={`Delete “${s.text}” from the trail`}
               onClick={() =>
-                run(() =>
-                  ask(api.DELETE('/api/products/{id}/trail/{stepId}', { params: { path: { id: place.product.id, stepId: s.id } } })),
-                )
+                run(() => ask(api.DELETE('/api/products/{id}/trail/{stepId}', { params: { path: { id: desk.product.id, stepId: s.id } } })))
               }
             >
               ×

@@ -1,17 +1,17 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query'
 import { useEffect, useRef } from 'react'
 import type { Dug, Norm } from '../kit/api'
-import type { Place } from '../kit/shop'
+import type { Desk } from '../kit/shop'
 import { lines } from '../kit/stream'
 
 type Part = { stepId: number; key: string; doing: string | null; done: number; of: number; rows: Dug[]; norm: Norm }
 export type Digging = Omit<Part, 'rows'> & { rows: Map<string, Dug>; stopped: boolean }
 
 /** Looks a term up: rows come as they are found, in the order they are found in; it can be stopped and gone on with. */
-export function useDig(place: Place, term: string, parent: string | null) {
+export function useDig(desk: Desk, term: string, parent: string | null) {
   const cache = useQueryClient()
   const running = useRef<AbortController>(undefined)
-  const queryKey = ['dig', place.product.id, place.market.id, term.toLowerCase()]
+  const queryKey = ['dig', desk.product.id, desk.market.id, term.toLowerCase()]
   const dug = useQuery({
     queryKey,
     queryFn: async () => {
@@ -19,8 +19,8 @@ export function useDig(place: Place, term: string, parent: string | null) {
       running.current = controller
       let digging: Digging | undefined
       try {
-        const body = { marketId: place.market.id, text: term, parentId: parent ? Number(parent) : null }
-        for await (const part of lines<Part>(`/api/products/${place.product.id}/dig`, body, controller.signal)) {
+        const body = { marketId: desk.market.id, text: term, parentId: parent ? Number(parent) : null }
+        for await (const part of lines<Part>(`/api/products/${desk.product.id}/dig`, body, controller.signal)) {
           const rows = new Map(digging?.rows)
           for (const r of part.rows) rows.set(r.key, r)
           if (!digging) cache.invalidateQueries({ queryKey: ['trail'] })
@@ -39,6 +39,6 @@ export function useDig(place: Place, term: string, parent: string | null) {
     staleTime: (q) => ((q.state.data as Digging | undefined)?.stopped ? 0 : 60_000),
   })
   // biome-ignore lint/correctness/useExhaustiveDependencies: another term ends what is looked up for this one
-  useEffect(() => () => running.current?.abort(), [term, place.market.id])
+  useEffect(() => () => running.current?.abort(), [term, desk.market.id])
   return { ...dug, stop: () => running.current?.abort() }
 }

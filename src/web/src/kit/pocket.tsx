@@ -3,7 +3,7 @@ import { useNavigate } from 'react-router'
 import type { Grade, Pick } from './api'
 import { Num } from './num'
 import { full } from './numbers'
-import { type Place, usePickActions, usePicks, useWeighing } from './shop'
+import { type Desk, usePickActions, usePicks, useWeighing } from './shop'
 import { Thread } from './thread'
 
 // Labels beyond this are found by the filter, or in Pick.
@@ -27,14 +27,14 @@ const Chip = memo(function Chip({ pick, grade, open }: { pick: Pick; grade: Grad
 })
 
 /** The product's picks, on every screen: each with its thread in the listing and its searches/mo. */
-export function Pocket({ place }: { place: Place }) {
-  const picks = usePicks(place).data?.picks
-  const weighing = useWeighing(place)
-  const actions = usePickActions(place)
+export function Pocket({ desk }: { desk: Desk }) {
+  const picks = usePicks(desk).data?.picks
+  const weighing = useWeighing(desk)
+  const actions = usePickActions(desk)
   const navigate = useNavigate()
   const [folded, setFolded] = useState(localStorage.getItem('pocket') === 'folded')
   const [filter, setFilter] = useState('')
-  const open = useCallback((key: string) => navigate(`${place.base}/pick?at=${encodeURIComponent(key)}`), [navigate, place.base])
+  const open = useCallback((key: string) => navigate(`${desk.base}/pick?at=${encodeURIComponent(key)}`), [navigate, desk.base])
   const grades = new Map(weighing?.terms.map((t) => [t.key, t.grade]))
   const shown = picks?.filter((p) => p.home !== 'avoid' && p.text.toLowerCase().includes(filter.toLowerCase()))
   const count = picks?.filter((p) => p.home !== 'avoid').length
@@ -70,7 +70,7 @@ export function Pocket({ place }: { place: Place }) {
               <Chip key={p.key} pick={p} grade={grades.get(p.key)} open={open} />
             ))}
             {(shown?.length ?? 0) > Most && (
-              <button type="button" className="link text-[13.5px]" onClick={() => navigate(`${place.base}/pick`)}>
+              <button type="button" className="link text-[13.5px]" onClick={() => navigate(`${desk.base}/pick`)}>
                 and {(shown?.length ?? 0) - Most} more
               </button>
             )}

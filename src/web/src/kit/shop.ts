@@ -26,7 +26,8 @@ import { inTurn } from './turn'
 
 export const useShop = () => useQuery({ queryKey: ['shop'], queryFn: () => ask(api.GET('/api/shop')), staleTime: Infinity })
 
-export type Place = { product: Product; market: Market; listingId: number; base: string }
+/** What the seller works on: a product in one market, with its listing there. */
+export type Desk = { product: Product; market: Market; listingId: number; base: string }
 
 /** The market to go to for a product: the same where it has a listing there, else one of its own in the same country. */
 export function marketFor(product: Product, markets: Market[], now: Market | undefined): Market {
@@ -35,7 +36,7 @@ export function marketFor(product: Product, markets: Market[], now: Market | und
 }
 
 /** The product and market that the address names; without a listing there, listingId is undefined. */
-export function usePlace(): (Omit<Place, 'listingId'> & { listingId: number | undefined }) | undefined {
+export function useDesk(): (Omit<Desk, 'listingId'> & { listingId: number | undefined }) | undefined {
   const { productId, marketId } = useParams()
   const shop = useShop().data
   const product = shop?.products.find((p) => String(p.id) === productId)
@@ -46,15 +47,15 @@ export function usePlace(): (Omit<Place, 'listingId'> & { listingId: number | un
   )
 }
 
-export const picksKey = (place: Place) => ['picks', place.product.id, place.market.id]
-export const weighKey = (place: Place) => ['weigh', place.listingId, place.market.id]
-export const draftKey = (place: Place) => ['draft', place.listingId]
+export const picksKey = (desk: Desk) => ['picks', desk.product.id, desk.market.id]
+export const weighKey = (desk: Desk) => ['weigh', desk.listingId, desk.market.id]
+export const draftKey = (desk: Desk) => ['draft', desk.listingId]
 
-export const usePicks = (place: Place) =>
+export const usePicks = (desk: Desk) =>
   useQuery({
-    queryKey: picksKey(place),
+    queryKey: picksKey(desk),
     queryFn: () =>
-      ask(api.GET('/api/products/{id}/picks', { params: { path: { id: place.product.id }, query: { marketId: place.market.id } } })),
+      ask(api.GET('/api/products/{id}/picks', { params: { path: { id: desk.product.id }, query: { marketId: desk.market.id } } })),
     placeholderData: keepPreviousData,
   })
 
@@ -62,12 +63,12 @@ export const usePicks = (place: Place) =>
  * Asks what a listing holds of the picks, of this draft or of what is saved. The server says what changed since the answer before;
  * the rest is taken from that, object for object, so that only what changed is drawn anew.
  */
-export async function weigh(cache: QueryClient, place: Place, fields: Copy | null, signal?: AbortSignal): Promise<Weighed> {
-  const before = cache.getQueryData<Weighed>(weighKey(place))
+export async function weigh(cache: QueryClient, desk: Desk, fields: Copy | null, signal?: AbortSignal): Promise<Weighed> {
+  const before = cache.getQueryData<Weighed>(weighKey(desk))
   const now = await ask(
     api.POST('/api/listings/{id}/weigh', {
-      params: { path: { id: place.listingId } },
-      body: { marketId: place.market.id, fields: fields as never, since: before?.id ?? null },
+      params: { path: { id: desk.listingId } },
+      body: { marketId: desk.market.id, fields: fields as never, since: before?.id ?? null },
       signal,
     }),
   )
@@ -77,12 +78,12 @@ export async function weigh(cache: QueryClient, place: Place, fields: Copy | nul
 }
 
 /** What the listing holds of the picks: of the draft where one is being written, otherwise of what is saved. */
-export function useWeighing(place: Place): Weighing | undefined {
+export function useWeighing(desk: Desk): Weighing | undefined {
   const cache = useQueryClient()
-  const picks = usePicks(place).data?.picks
+  const picks = usePicks(desk).data?.picks
   const weighed = useQuery({
-    queryKey: weighKey(place),
-    queryFn: ({ signal }) => weigh(cache, place, cache.getQueryData<Copy>(draftKey(place)) ?? null, signal),
+    queryKey: weighKey(desk),
+    queryFn: ({ signal }) => weigh(cache, desk, cache.getQueryData<Copy>(draftKey(desk)) ?? null, signal),
     placeholderData: keepPreviousData,
     structuralSharing: false,
   }).data
@@ -96,10 +97,10 @@ export const isHeadline = (weighing: Weighing, required: number | null | undefin
 export type Change = { source?: string; saidBy?: string[]; language?: string; fit?: Fit; home?: Home; note?: string }
 
 /** Everything that can be done to picks; each says what it did and can be undone. */
-export function usePickActions(place: Place) {
+export function usePickActions(desk: Desk) {
   const cache = useQueryClient()
-  const path = { id: place.product.id }
-  const changes = useChanges(place.product.id)
+  const path = { id: desk.product.id }
+  const changes = useChanges(desk.product.id)
   const does = (call: () => Promise<Changed>) => changes.run(call, undefined, refreshPicks)
   /** Undoes the last change; with its id, that one. */
   const { undo } = changes
@@ -132,13 +133,13 @@ export function usePickActions(place: Place) {
   const know = (facts: Facts, revision: number) =>
     cache.setQueryData<Shop>(
       ['shop'],
-      (s) => s && { ...s, products: s.products.map((p) => (p.id === place.product.id ? { ...p, facts, revision } : p)) },
+      (s) => s && { ...s, products: s.products.map((p) => (p.id === desk.product.id ? { ...p, facts, revision } : p)) },
     )
   /** Saves one line of the facts; what another window changed in other lines stays. */
   const fact = <K extends keyof Facts>(key: K, value: Facts[K]): Promise<SavedText> =>
     inTurn(async () => {
       for (;;) {
-        const product = cache.getQueryData<Shop>(['shop'])?.products.find((p) => p.id === place.product.id) ?? place.product
+        const product = cache.getQueryData<Shop>(['shop'])?.products.find((p) => p.id === desk.product.id) ?? desk.product
         const before = product.facts as Facts
         const next = { ...before, [key]: value }
         try {

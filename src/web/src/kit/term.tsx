@@ -5,7 +5,7 @@ import { publishBy, Year } from './charts'
 import { HelpLink } from './helplink'
 import { Key } from './key'
 import { counted, fixed, full, monthName, percent } from './numbers'
-import type { Place } from './shop'
+import type { Desk } from './shop'
 import { useShortcuts } from './shortcuts'
 import { Countries, FamilyBars, Seen } from './termmarket'
 import { Correct, Figures, Readings } from './termnumbers'
@@ -22,21 +22,21 @@ const shapeWords = {
 
 /** Everything known about one term in one market, with how each figure is worked out. */
 export function TermDetail({
-  place,
+  desk,
   text,
   numbers: first,
   norm,
   dig,
   actions,
 }: {
-  place: Place
+  desk: Desk
   text: string
   numbers: Measured
   norm: Norm | undefined
   dig?: (text: string) => void
   actions?: ReactNode
 }) {
-  const { market } = place
+  const { market } = desk
   const settled = useSettled(text)
   const view = useQuery({
     queryKey: ['term', market.id, text.toLowerCase()],
@@ -75,7 +75,7 @@ export function TermDetail({
           </button>
         </div>
       )}
-      {correcting === text && <Correct place={place} text={text} numbers={numbers} done={() => setCorrecting(null)} />}
+      {correcting === text && <Correct desk={desk} text={text} numbers={numbers} done={() => setCorrecting(null)} />}
       {numbers.months && numbers.from && (
         <div className="mt-3">
           <Year months={numbers.months} from={numbers.from} />
@@ -96,9 +96,9 @@ export function TermDetail({
       )}
       {view && view.family.length > 1 && <FamilyBars view={view} here={text} dig={dig} />}
       {view?.seen && <Seen seen={view.seen} currency={market.currency} dig={dig} />}
-      <Countries key={text} place={place} text={text} />
+      <Countries key={text} desk={desk} text={text} />
       <Figures numbers={numbers} norm={view?.norm ?? norm} currency={market.currency} />
-      {view && <Readings place={place} view={view} correct={() => setCorrecting(text)} />}
+      {view && <Readings desk={desk} view={view} correct={() => setCorrecting(text)} />}
     </div>
   )
 }

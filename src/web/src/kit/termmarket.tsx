@@ -4,7 +4,7 @@ import { api, ask, type TermView } from './api'
 import { BoxPlot } from './charts'
 import { Num } from './num'
 import { compact, counted, fixed, full, money, noData, percent } from './numbers'
-import type { Place } from './shop'
+import type { Desk } from './shop'
 
 export function FamilyBars({ view, here, dig }: { view: TermView; here: string; dig?: (text: string) => void }) {
   const top = Math.max(1, ...view.family.map((f) => f.volume ?? 0))
@@ -95,11 +95,11 @@ export function Seen({ seen, currency, dig }: { seen: NonNullable<TermView['seen
 }
 
 /** The same term in each country and on the web, with the spelling that is typed there. */
-export function Countries({ place, text }: { place: Place; text: string }) {
+export function Countries({ desk, text }: { desk: Desk; text: string }) {
   const [open, setOpen] = useState(localStorage.getItem('countries') === 'open')
   const views = useQuery({
-    queryKey: ['term', 'countries', place.market.id, text.toLowerCase()],
-    queryFn: () => ask(api.GET('/api/markets/{marketId}/countries', { params: { path: { marketId: place.market.id }, query: { text } } })),
+    queryKey: ['term', 'countries', desk.market.id, text.toLowerCase()],
+    queryFn: () => ask(api.GET('/api/markets/{marketId}/countries', { params: { path: { marketId: desk.market.id }, query: { text } } })),
     enabled: open,
     staleTime: 60_000,
   }).data
@@ -123,7 +123,7 @@ export function Countries({ place, text }: { place: Place; text: string }) {
           </thead>
           <tbody>
             {views.map((c) => (
-              <tr key={c.marketId} className={c.marketId === place.market.id ? 'font-semibold' : ''}>
+              <tr key={c.marketId} className={c.marketId === desk.market.id ? 'font-semibold' : ''}>
                 <td title={c.countryName}>
                   {c.web ? 'Web, ' : ''}
                   {c.country.toUpperCase()}

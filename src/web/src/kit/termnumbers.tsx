@@ -7,7 +7,7 @@ import { messages } from './messages'
 import { Num } from './num'
 import { compact, counted, dateOf, fixed, full, money, noData } from './numbers'
 import { refreshNumbers } from './queries'
-import type { Place } from './shop'
+import type { Desk } from './shop'
 import { toast } from './toast'
 
 export function Figures({ numbers, norm, currency }: { numbers: Measured; norm: Norm | undefined; currency: string }) {
@@ -62,14 +62,14 @@ export function Figures({ numbers, norm, currency }: { numbers: Measured; norm: 
   )
 }
 
-export function Readings({ place, view, correct }: { place: Place; view: TermView; correct: () => void }) {
+export function Readings({ desk, view, correct }: { desk: Desk; view: TermView; correct: () => void }) {
   const { numbers } = view
-  const use = useReadings(place)
+  const use = useReadings(desk)
   return (
     <div className="quiet text-[12.5px] mt-3">
       {numbers.source
-        ? `Source: ${numbers.source}, ${place.market.platformName}, ${place.market.countryName}, ${numbers.takenAt ? dateOf(numbers.takenAt) : ''}. `
-        : `No data for ${place.market.platformName}, ${place.market.countryName}. `}
+        ? `Source: ${numbers.source}, ${desk.market.platformName}, ${desk.market.countryName}, ${numbers.takenAt ? dateOf(numbers.takenAt) : ''}. `
+        : `No data for ${desk.market.platformName}, ${desk.market.countryName}. `}
       <button type="button" className="link" onClick={correct}>
         Correct <Key of="correct" />
       </button>
@@ -102,9 +102,9 @@ export function Readings({ place, view, correct }: { place: Place; view: TermVie
 }
 
 /** Corrects readings, and goes back to earlier ones. */
-export function useReadings(place: Place) {
+function useReadings(desk: Desk) {
   const cache = useQueryClient()
-  const marketId = place.market.id
+  const marketId = desk.market.id
   const after = () => refreshNumbers(cache)
   const again = async (readingId: number, text: string) => {
     try {
@@ -124,8 +124,8 @@ export function useReadings(place: Place) {
   return { again, correct }
 }
 
-export function Correct({ place, text, numbers, done }: { place: Place; text: string; numbers: Measured; done: () => void }) {
-  const { correct } = useReadings(place)
+export function Correct({ desk, text, numbers, done }: { desk: Desk; text: string; numbers: Measured; done: () => void }) {
+  const { correct } = useReadings(desk)
   const [error, setError] = useState('')
   const form = useRef<HTMLFormElement>(null)
   const fields = [

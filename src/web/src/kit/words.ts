@@ -3,9 +3,6 @@ import { useEffect, useState } from 'react'
 /** The first letter large. */
 export const capital = (text: string) => text && text[0].toUpperCase() + text.slice(1)
 
-/** A clause as a sentence. */
-export const sentence = (text: string) => capital(text).replace(/\.?$/, '.')
-
 /** The words of a text, as the engine cuts them: letters, marks and digits; an apostrophe between letters, a point between digits, stays. */
 export const wordsOf = (text: string): string[] =>
   text
@@ -13,6 +10,13 @@ export const wordsOf = (text: string): string[] =>
     .replace(/[’ʼ‘]/g, "'")
     .toLowerCase()
     .match(/[\p{L}\p{M}\p{Nd}]+(?:(?:(?<=\p{L})'(?=\p{L})|(?<=\p{Nd})[.,](?=\p{Nd}))[\p{L}\p{M}\p{Nd}]+)*/gu) ?? []
+
+/** A text without accents and other marks: "pajaros" for "pájaros". */
+export const withoutMarks = (text: string) =>
+  text
+    .normalize('NFD')
+    .replace(/\p{Mn}/gu, '')
+    .normalize('NFC')
 
 /** The exact-phrase title query to check a term elsewhere, as text. */
 export const titleQuery = (key: string) => `intitle:"${key}"`

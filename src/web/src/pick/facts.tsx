@@ -3,15 +3,15 @@ import type { Facet, Facts } from '../kit/api'
 import { factLines } from '../kit/names'
 import { NotSaved, type SavedText } from '../kit/notsaved'
 import { counted } from '../kit/numbers'
-import type { Place, usePickActions } from '../kit/shop'
+import type { Desk, usePickActions } from '../kit/shop'
 import { capital } from '../kit/words'
 import type { Row } from './rows'
 
 const lines = Object.entries(factLines) as [Facet, Exclude<keyof Facts, 'what'>][]
 
 /** True statements about the product. Picks with a colour, material, size, audience or occasion that is missing here are marked. */
-export function FactsPart({ place, picks, save }: { place: Place; picks: Row[]; save: ReturnType<typeof usePickActions>['fact'] }) {
-  const facts = place.product.facts as Facts
+export function FactsPart({ desk, picks, save }: { desk: Desk; picks: Row[]; save: ReturnType<typeof usePickActions>['fact'] }) {
+  const facts = desk.product.facts as Facts
   const lacking = new Map<string, { facet: Facet; word: string; count: number }>()
   for (const p of picks)
     if (p.home !== 'avoid')
@@ -24,7 +24,7 @@ export function FactsPart({ place, picks, save }: { place: Place; picks: Row[]; 
     <div data-testid="facts" data-panel tabIndex={-1} className="outline-none">
       <h3>Facts</h3>
       <p className="quiet text-[13px] mb-2">
-        True statements about {place.product.name}. Separate words with commas. Each line is saved when you leave it.
+        True statements about {desk.product.name}. Separate words with commas. Each line is saved when you leave it.
       </p>
       <Line name="What it is" value={facts.what} tidy={(what) => what.trim()} save={(what) => save('what', what)} />
       {lines.map(([facet, key]) => (

@@ -2,20 +2,20 @@ import { useQuery } from '@tanstack/react-query'
 import { api, ask } from '../kit/api'
 import { Num } from '../kit/num'
 import { fixed } from '../kit/numbers'
-import type { Place } from '../kit/shop'
+import type { Desk } from '../kit/shop'
 
 /** Products the shop could make: compatible picks with high headroom that no listing is eligible for. */
-export function IdeasPart({ place }: { place: Place }) {
+export function IdeasPart({ desk }: { desk: Desk }) {
   const ideas = useQuery({
-    queryKey: ['ideas', place.market.id],
-    queryFn: () => ask(api.GET('/api/ideas/{marketId}', { params: { path: { marketId: place.market.id } } })),
+    queryKey: ['ideas', desk.market.id],
+    queryFn: () => ask(api.GET('/api/ideas/{marketId}', { params: { path: { marketId: desk.market.id } } })),
   }).data
   return (
     <div data-testid="ideas" data-panel tabIndex={-1} className="outline-none">
       <h3>Product ideas</h3>
       <p className="quiet text-[13px] mb-2">
-        Picks from the whole shop with high headroom in {place.market.platformName}, {place.market.countryName} that none of your listings
-        is eligible for, combined where they can be true of one product.
+        Picks from the whole shop with high headroom in {desk.market.platformName}, {desk.market.countryName} that none of your listings is
+        eligible for, combined where they can be true of one product.
       </p>
       {ideas?.length === 0 && (
         <p className="quiet text-[13.5px]">

@@ -3,17 +3,17 @@ import { useState } from 'react'
 import { api, ask } from '../kit/api'
 import { Num } from '../kit/num'
 import { counted } from '../kit/numbers'
-import type { Change, Place } from '../kit/shop'
+import type { Change, Desk } from '../kit/shop'
 import { nameOf, type Row } from './rows'
 
 /** The picks in another language: translated by the glossary that ships or by the seller, measured, and picked where shoppers search for them. */
 export function LanguagePart({
-  place,
+  desk,
   picks,
   known,
   keep,
 }: {
-  place: Place
+  desk: Desk
   picks: Row[]
   known: Row[]
   keep: (texts: string[], change: Change) => void
@@ -25,8 +25,8 @@ export function LanguagePart({
   const texts = picks.map((p) => p.text)
   const glossary = languages.includes(language)
   const turned = useQuery({
-    queryKey: ['language', place.market.id, language, texts, asked],
-    queryFn: () => ask(api.POST('/api/language', { body: { marketId: place.market.id, language, texts, column: asked } })),
+    queryKey: ['language', desk.market.id, language, texts, asked],
+    queryFn: () => ask(api.POST('/api/language', { body: { marketId: desk.market.id, language, texts, column: asked } })),
     enabled: texts.length > 0 && (column === null ? glossary : asked !== null),
     retry: false,
   })
@@ -44,8 +44,8 @@ export function LanguagePart({
     <div data-testid="language" data-panel tabIndex={-1} className="outline-none">
       <h3>Another language</h3>
       <p className="quiet text-[13px] mb-2">
-        {counted(texts.length, 'pick')}, measured in {place.market.platformName}, {place.market.countryName}. Pick those that shoppers
-        search for; they form their own group, with the home backend.
+        {counted(texts.length, 'pick')}, measured in {desk.market.platformName}, {desk.market.countryName}. Pick those that shoppers search
+        for; they form their own group, with the home backend.
       </p>
       <div className="flex flex-wrap gap-1.5 items-center mb-2 text-[13.5px]">
         <label>

@@ -10,7 +10,7 @@ import { messages } from '../kit/messages'
 import { homeName } from '../kit/names'
 import { Num } from '../kit/num'
 import { counted, full, gripOf, withoutData } from '../kit/numbers'
-import { type Place, usePickActions, usePicks, useWeighing } from '../kit/shop'
+import { type Desk, usePickActions, usePicks, useWeighing } from '../kit/shop'
 import { useShortcuts } from '../kit/shortcuts'
 import { type Column, changed, type Sort, sortRows, Table } from '../kit/table'
 import { TermDetail } from '../kit/term'
@@ -25,19 +25,19 @@ import { claimText, fits, folded, homes, nameOf, type Row, sides } from './rows'
 import { Woven } from './woven'
 
 /** The picks of a product: fit, home, note, lead; sorted by any number or ordered by hand; variants, weaves, facts, ideas, another language. */
-export function PickList({ place }: { place: Place }) {
+export function PickList({ desk }: { desk: Desk }) {
   const [params, set] = useAddress()
   const cache = useQueryClient()
   const navigate = useNavigate()
   const note = useRef<HTMLTextAreaElement>(null)
   const [marked, setMarked] = useState<ReadonlySet<string>>(new Set())
   const [opened, setOpened] = useState<ReadonlySet<string>>(new Set())
-  const picks = usePicks(place)
-  const weighing = useWeighing(place)
-  const actions = usePickActions(place)
+  const picks = usePicks(desk)
+  const weighing = useWeighing(desk)
+  const actions = usePickActions(desk)
   const listing = useQuery({
-    queryKey: ['listing', place.listingId],
-    queryFn: () => ask(api.GET('/api/listings/{id}', { params: { path: { id: place.listingId } } })),
+    queryKey: ['listing', desk.listingId],
+    queryFn: () => ask(api.GET('/api/listings/{id}', { params: { path: { id: desk.listingId } } })),
   })
   const families = params.get('families') === '1'
   const side = params.get('side') ?? 'term'
@@ -74,12 +74,12 @@ export function PickList({ place }: { place: Place }) {
     const before = listing.data?.leadKey ?? null
     const put = async (key: string | null, done: () => void) => {
       try {
-        await inTurn(() => ask(api.PUT('/api/listings/{id}/lead', { params: { path: { id: place.listingId } }, body: { key } })))
+        await inTurn(() => ask(api.PUT('/api/listings/{id}/lead', { params: { path: { id: desk.listingId } }, body: { key } })))
         done()
       } catch (e) {
         toastAgain(messages.notSaved((e as Error).message), () => put(key, done))
       }
-      await cache.invalidateQueries({ queryKey: ['listing', place.listingId] })
+      await cache.invalidateQueries({ queryKey: ['listing', desk.listingId] })
     }
     const said = pick.lead ? messages.leadRemoved(pick.text) : messages.leadSet(pick.text)
     await put(pick.lead ? null : pick.key, () => toast(said, () => put(before, () => toast(messages.undone(said)))))
@@ -186,7 +186,7 @@ export function PickList({ place }: { place: Place }) {
           id={(r) => r.key}
           at={at}
           onAt={(_, r) => set({ at: r?.key ?? null })}
-          onEnter={(r) => navigate(`${place.base}/dig?term=${encodeURIComponent(r.text)}`)}
+          onEnter={(r) => navigate(`${desk.base}/dig?term=${encodeURIComponent(r.text)}`)}
           marked={marked}
           onMark={(ids, on) =>
             setMarked(
@@ -207,7 +207,7 @@ export function PickList({ place }: { place: Place }) {
             ) : (
               <span className="quiet">
                 No picks yet. Search for a term in{' '}
-                <button type="button" className="link" onClick={() => navigate(`${place.base}/dig`)}>
+                <button type="button" className="link" onClick={() => navigate(`${desk.base}/dig`)}>
                   Dig
                 </button>{' '}
                 and press <Key of="pick" /> on each one you want to be found for.
@@ -225,12 +225,12 @@ export function PickList({ place }: { place: Place }) {
           ))}
         </div>
         {side === 'facts' ? (
-          <FactsPart place={place} picks={all} save={actions.fact} />
+          <FactsPart desk={desk} picks={all} save={actions.fact} />
         ) : side === 'ideas' ? (
-          <IdeasPart place={place} />
+          <IdeasPart desk={desk} />
         ) : side === 'language' ? (
           <LanguagePart
-            place={place}
+            desk={desk}
             picks={some.length > 0 ? some : inUse.filter((p) => p.language === '')}
             known={all}
             keep={actions.change}
@@ -253,11 +253,11 @@ export function PickList({ place }: { place: Place }) {
           row && (
             <TermDetail
               key={row.key}
-              place={place}
+              desk={desk}
               text={row.text}
               numbers={row.numbers}
               norm={picks.data?.norm}
-              dig={(text) => navigate(`${place.base}/dig?term=${encodeURIComponent(text)}`)}
+              dig={(text) => navigate(`${desk.base}/dig?term=${encodeURIComponent(text)}`)}
               actions={
                 <div className="mt-3">
                   {row.claims.length > 0 && (

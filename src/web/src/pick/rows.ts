@@ -34,7 +34,7 @@ export const sides: [string, string, ShortcutId | null][] = [
   ['language', 'Language', 'language'],
 ]
 
-export const names = new Intl.DisplayNames('en', { type: 'language' })
+const names = new Intl.DisplayNames('en', { type: 'language' })
 
 export const nameOf = (language: string) => names.of(language) ?? language
 

@@ -2,42 +2,42 @@ import { useState } from 'react'
 import { useNavigate } from 'react-router'
 import { Dialog } from '../kit/dialog'
 import { compact } from '../kit/numbers'
-import { marketFor, type Place, usePicks, useShop } from '../kit/shop'
+import { type Desk, marketFor, usePicks, useShop } from '../kit/shop'
 
 type Hit = { id: string; what: string; text: string; to: string; more?: string }
 
 /** One box for everything that has a name: products, platforms, steps, picks, and any term to search for. */
-export function FindAnything({ place, close }: { place: Place; close: () => void }) {
+export function FindAnything({ desk, close }: { desk: Desk; close: () => void }) {
   const [text, setText] = useState('')
   const [at, setAt] = useState(0)
   const navigate = useNavigate()
   const shop = useShop().data
-  const picks = usePicks(place).data?.picks ?? []
+  const picks = usePicks(desk).data?.picks ?? []
   const all: Hit[] = [
-    ...['Dig', 'Pick', 'Write', 'Weigh'].map((s) => ({ id: s, what: 'Step', text: s, to: `${place.base}/${s.toLowerCase()}` })),
+    ...['Dig', 'Pick', 'Write', 'Weigh'].map((s) => ({ id: s, what: 'Step', text: s, to: `${desk.base}/${s.toLowerCase()}` })),
     { id: 'settings', what: 'Settings', text: 'Settings: shop, shortcuts, backups', to: '/settings' },
     { id: 'help', what: 'Help', text: 'Help: how the numbers work, glossary, keyboard shortcuts', to: '/help' },
     { id: 'new', what: 'Product', text: 'Add product…', to: '/new' },
-    { id: 'platforms', what: 'Platforms', text: 'Manage platforms…', to: `/platforms?id=${place.market.platformId}` },
+    { id: 'platforms', what: 'Platforms', text: 'Manage platforms…', to: `/platforms?id=${desk.market.platformId}` },
     ...(shop?.products ?? []).map((p) => ({
       id: `p${p.id}`,
       what: 'Product',
       text: p.name,
-      to: `/${p.id}/${marketFor(p, shop?.markets ?? [], place.market).id}/write`,
+      to: `/${p.id}/${marketFor(p, shop?.markets ?? [], desk.market).id}/write`,
     })),
     ...(shop?.markets ?? [])
-      .filter((m) => place.product.listings[m.platformId] !== undefined)
+      .filter((m) => desk.product.listings[m.platformId] !== undefined)
       .map((m) => ({
         id: m.id,
         what: 'Platform',
         text: `${m.platformName}, ${m.countryName}`,
-        to: `/${place.product.id}/${m.id}/write`,
+        to: `/${desk.product.id}/${m.id}/write`,
       })),
     ...picks.map((p) => ({
       id: `k${p.key}`,
       what: p.home === 'avoid' ? 'Avoid' : 'Pick',
       text: p.text,
-      to: `${place.base}/pick?at=${encodeURIComponent(p.key)}`,
+      to: `${desk.base}/pick?at=${encodeURIComponent(p.key)}`,
       more: compact(p.numbers.volume),
     })),
   ]
@@ -48,7 +48,7 @@ export function FindAnything({ place, close }: { place: Place; close: () => void
       id: 'dig',
       what: 'Dig',
       text: `Search for “${text.trim()}”`,
-      to: `${place.base}/dig?term=${encodeURIComponent(text.trim())}`,
+      to: `${desk.base}/dig?term=${encodeURIComponent(text.trim())}`,
     })
   const go = (hit: Hit | undefined) => {
     if (!hit) return

@@ -11,7 +11,7 @@ import { Menu } from '../kit/menu'
 import { messages } from '../kit/messages'
 import { Pocket } from '../kit/pocket'
 import { SampleBadge } from '../kit/sample'
-import { marketFor, type Place, usePlace, useShop } from '../kit/shop'
+import { type Desk, marketFor, useDesk, useShop } from '../kit/shop'
 import { keysOf, useShortcuts } from '../kit/shortcuts'
 import { ToastLine } from '../kit/toast'
 import { FindAnything } from './find'
@@ -58,11 +58,11 @@ export function ThemeButton() {
 
 /** The header, the work, the pocket. */
 export function Frame() {
-  const place = usePlace()
+  const desk = useDesk()
   const shop = useShop()
   if (shop.isError && !shop.data) return <CouldNotOpen shop={shop} />
   if (!shop.data) return null
-  if (!place)
+  if (!desk)
     return (
       <main className="p-10">
         This product or platform isn’t in your shop.{' '}
@@ -71,8 +71,8 @@ export function Frame() {
         </a>
       </main>
     )
-  if (place.listingId === undefined) return <NotHere product={place.product} market={place.market} />
-  return <Framed place={place as Place} />
+  if (desk.listingId === undefined) return <NotHere product={desk.product} market={desk.market} />
+  return <Framed desk={desk as Desk} />
 }
 
 /** What every screen has: undo, the history and the sheet of shortcuts by key, and a focus that is never lost. */
@@ -188,15 +188,15 @@ function NotHere({ product, market }: { product: Product; market: Market }) {
 function Unsaved() {
   const stuck = useSyncExternalStore(stuckDrafts.subscribe, stuckDrafts.snapshot)
   const shop = useShop().data
-  const place = usePlace()
+  const desk = useDesk()
   if (stuck.length === 0 || !shop) return null
   const { kind, id } = stuck[0]
   const product = shop.products.find((p) => (kind === 'pictures' ? p.id === id : Object.values(p.listings).includes(id)))
   const platform = product && Object.entries(product.listings).find(([, l]) => l === id)?.[0]
   const market =
-    shop.markets.find((m) => m.platformId === platform && m.country === place?.market.country) ??
+    shop.markets.find((m) => m.platformId === platform && m.country === desk?.market.country) ??
     shop.markets.find((m) => m.platformId === platform)
-  const to = product ? `/${product.id}/${(market ?? marketFor(product, shop.markets, place?.market)).id}/write` : '/'
+  const to = product ? `/${product.id}/${(market ?? marketFor(product, shop.markets, desk?.market)).id}/write` : '/'
   return (
     <Link className="pill alert" to={to} data-testid="unsaved" title="Kept in this browser until it is saved">
       {stuck.length === 1 ? '1 text not saved' : `${stuck.length} texts not saved`}
@@ -205,13 +205,13 @@ function Unsaved() {
 }
 
 /** What can be done with the product and the listing that are open. */
-function PlaceMenu({ place }: { place: Place }) {
+function PlaceMenu({ desk }: { desk: Desk }) {
   const cache = useQueryClient()
   const shop = useShop().data
   const navigate = useNavigate()
-  const { run } = useChanges(place.product.id)
+  const { run } = useChanges(desk.product.id)
   const [asked, setAsked] = useState<'rename' | 'duplicate' | null>(null)
-  const { product, market } = place
+  const { product, market } = desk
   const path = { id: product.id }
   const rename = (name: string) =>
     run(async () => {
@@ -231,7 +231,7 @@ function PlaceMenu({ place }: { place: Place }) {
     })
   const removeListing = () =>
     run(
-      () => ask(api.DELETE('/api/listings/{id}', { params: { path: { id: place.listingId } } })),
+      () => ask(api.DELETE('/api/listings/{id}', { params: { path: { id: desk.listingId } } })),
       () => {
         const left = { ...product, listings: Object.fromEntries(Object.entries(product.listings).filter(([p]) => p !== market.platformId)) }
         if (Object.keys(left.listings).length > 0) navigate(`/${product.id}/${marketFor(left, shop?.markets ?? [], market).id}/dig`)
@@ -284,7 +284,7 @@ function PlaceMenu({ place }: { place: Place }) {
   )
 }
 
-function Framed({ place }: { place: Place }) {
+function Framed({ desk }: { desk: Desk }) {
   const shop = useShop().data
   const navigate = useNavigate()
   const { pathname, search } = useLocation()
@@ -292,11 +292,11 @@ function Framed({ place }: { place: Place }) {
   const stepName = steps.find(([path]) => path === step)?.[1]
   // The next start goes where one was last; only a step that there is.
   useEffect(() => {
-    if (steps.some(([path]) => pathname === `${place.base}/${path}`)) localStorage.setItem('last', pathname + search)
-  }, [pathname, search, place.base])
+    if (steps.some(([path]) => pathname === `${desk.base}/${path}`)) localStorage.setItem('last', pathname + search)
+  }, [pathname, search, desk.base])
   const [finding, setFinding] = useState(false)
-  const sheets = useSheets(place.product.id)
-  const go = (to: string) => navigate(`${place.base}/${to}`)
+  const sheets = useSheets(desk.product.id)
+  const go = (to: string) => navigate(`${desk.base}/${to}`)
   useShortcuts({
     search: () => setFinding(true),
     dig: () => go('dig'),
@@ -304,14 +304,14 @@ function Framed({ place }: { place: Place }) {
     write: () => go('write'),
     weigh: () => go('weigh'),
   })
-  const { product, market } = place
+  const { product, market } = desk
   useEffect(() => {
     document.title = `${product.name} on ${market.platformName}${stepName ? `: ${stepName}` : ''} · Tin Rabbit`
   }, [product.name, market.platformName, stepName])
   return (
     <div className="frame">
       <header className="topbar">
-        <NavLink to={`${place.base}/dig`} className="brand">
+        <NavLink to={`${desk.base}/dig`} className="brand">
           <Rabbit />
           <span>Tin Rabbit</span>
         </NavLink>
@@ -359,11 +359,11 @@ function Framed({ place }: { place: Place }) {
             <option value="platforms">Manage platforms…</option>
           </select>
           <SampleBadge market={market} />
-          <PlaceMenu place={place} />
+          <PlaceMenu desk={desk} />
         </div>
         <nav className="steps" aria-label="Steps">
           {steps.map(([path, name, id]) => (
-            <NavLink key={path} to={`${place.base}/${path}`} title={keysOf(id)[0]}>
+            <NavLink key={path} to={`${desk.base}/${path}`} title={keysOf(id)[0]}>
               {name}
             </NavLink>
           ))}
@@ -381,11 +381,11 @@ function Framed({ place }: { place: Place }) {
         </Link>
         <ThemeButton />
       </header>
-      <Outlet context={place} key={`${place.listingId} ${market.id}`} />
+      <Outlet context={desk} key={`${desk.listingId} ${market.id}`} />
       <ToastLine />
-      <Pocket place={place} />
+      <Pocket desk={desk} />
       {sheets.open}
-      {finding && <FindAnything place={place} close={() => setFinding(false)} />}
+      {finding && <FindAnything desk={desk} close={() => setFinding(false)} />}
     </div>
   )
 }

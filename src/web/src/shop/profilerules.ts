@@ -66,7 +66,7 @@ export const thresholds: Record<string, string> = {
   titleRepeatsPay: 'Repeats in the title help (1 = yes)',
 }
 
-export const columns: Record<string, string> = {
+const columns: Record<string, string> = {
   key: 'Key',
   label: 'Name',
   role: 'Role',
@@ -83,7 +83,7 @@ export const columns: Record<string, string> = {
   required: 'Required',
 }
 
-export const parts: Record<string, string> = {
+const parts: Record<string, string> = {
   name: 'Name',
   id: 'ID',
   about: 'About',

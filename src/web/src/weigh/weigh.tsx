@@ -6,29 +6,29 @@ import { api, ask, type Copy, type Grade, type Listing, type PickWeight, type Sp
 import { HelpLink } from '../kit/helplink'
 import { Num } from '../kit/num'
 import { counted, fixed, full, gripOf, upTo, withoutData } from '../kit/numbers'
-import { draftKey, isHeadline, type Place, useWeighing } from '../kit/shop'
+import { type Desk, draftKey, isHeadline, useWeighing } from '../kit/shop'
 import { type Column, type Sort, sortRows, Table } from '../kit/table'
 import { foldInWords, gradeWords, Legend, TermGaps, Thread } from '../kit/thread'
 
 /** Reach and grip explained: picks × fields as threads, and how each figure is worked out. */
-export function Weigh({ place }: { place: Place }) {
+export function Weigh({ desk }: { desk: Desk }) {
   const [params, set] = useAddress()
-  const weighing = useWeighing(place)
-  const draft = useQueryClient().getQueryData<Copy>(draftKey(place))
+  const weighing = useWeighing(desk)
+  const draft = useQueryClient().getQueryData<Copy>(draftKey(desk))
   const saved = useQuery({
-    queryKey: ['listing', place.listingId],
-    queryFn: () => ask(api.GET('/api/listings/{id}', { params: { path: { id: place.listingId } } })),
+    queryKey: ['listing', desk.listingId],
+    queryFn: () => ask(api.GET('/api/listings/{id}', { params: { path: { id: desk.listingId } } })),
   }).data
   const listing = useMemo(() => saved && { ...saved, copy: (draft ?? saved.copy) as Listing['copy'] }, [saved, draft])
   const columns = useMemo(() => (weighing && listing ? columnsOf(weighing, listing) : []), [weighing, listing])
   const required = useQuery({
-    queryKey: ['check', place.listingId, place.market.id, listing?.copy],
+    queryKey: ['check', desk.listingId, desk.market.id, listing?.copy],
     enabled: listing !== undefined,
     queryFn: () =>
       ask(
         api.POST('/api/listings/{id}/check', {
-          params: { path: { id: place.listingId } },
-          body: { marketId: place.market.id, fields: listing?.copy as never },
+          params: { path: { id: desk.listingId } },
+          body: { marketId: desk.market.id, fields: listing?.copy as never },
         }),
       ),
   }).data?.findings.filter((f) => f.level === 'must' && !f.aside).length
@@ -48,7 +48,7 @@ export function Weigh({ place }: { place: Place }) {
         <div className="grid grid-cols-2 gap-6 mb-2 max-w-[860px]">
           {required !== undefined && required > 0 && (
             <p className="publish col-span-2 !mb-0">
-              <Link className="text-accent" to={`${place.base}/write?side=findings`}>
+              <Link className="text-accent" to={`${desk.base}/write?side=findings`}>
                 {counted(required, 'required fix', 'required fixes')}
               </Link>
             </p>
@@ -114,7 +114,7 @@ export function Weigh({ place }: { place: Place }) {
           empty={
             <span className="quiet">
               No picks yet. Search for terms in{' '}
-              <Link className="link" to={`${place.base}/dig`}>
+              <Link className="link" to={`${desk.base}/dig`}>
                 Dig
               </Link>{' '}
               and pick those this product should be found for.
@@ -122,7 +122,7 @@ export function Weigh({ place }: { place: Place }) {
           }
         />
       </section>
-      <aside className="side">{term && <Trace term={term} weighing={weighing} listing={listing} place={place} />}</aside>
+      <aside className="side">{term && <Trace term={term} weighing={weighing} listing={listing} desk={desk} />}</aside>
     </main>
   )
 }
@@ -193,15 +193,15 @@ function columnsOf(weighing: Weighing, listing: Listing): Column<PickWeight>[] {
 }
 
 /** One pick's figures, with the factors and sums that the engine used. */
-function Trace({ term, weighing, listing, place }: { term: PickWeight; weighing: Weighing; listing: Listing; place: Place }) {
+function Trace({ term, weighing, listing, desk }: { term: PickWeight; weighing: Weighing; listing: Listing; desk: Desk }) {
   const label = (key: string) => listing.fields.find((f) => f.key === key)?.label ?? key
   const why = useQuery({
-    queryKey: ['weigh', 'explain', place.listingId, place.market.id, term.key, listing.copy],
+    queryKey: ['weigh', 'explain', desk.listingId, desk.market.id, term.key, listing.copy],
     queryFn: () =>
       ask(
         api.POST('/api/listings/{id}/weigh/explain', {
-          params: { path: { id: place.listingId } },
-          body: { marketId: place.market.id, key: term.key, fields: listing.copy as never },
+          params: { path: { id: desk.listingId } },
+          body: { marketId: desk.market.id, key: term.key, fields: listing.copy as never },
         }),
       ),
     placeholderData: (before) => before,
@@ -290,7 +290,7 @@ function Trace({ term, weighing, listing, place }: { term: PickWeight; weighing:
         <Excerpt key={key} spans={spans} listing={listing} grade={term.grades[weighing.fields.indexOf(spans[0].field)]} all={term.grade} />
       ))}
       <p className="mt-4">
-        <Link className="pill" to={`${place.base}/write?at=${encodeURIComponent(term.key)}`}>
+        <Link className="pill" to={`${desk.base}/write?at=${encodeURIComponent(term.key)}`}>
           Show in Write
         </Link>
       </p>

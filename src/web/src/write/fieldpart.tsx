@@ -108,7 +108,7 @@ export const FieldPart = memo(function FieldPart(p: {
 })
 
 /** The threads of a field in words, for those who can't see them. */
-export function heldIn(pieces: Piece[][]) {
+function heldIn(pieces: Piece[][]) {
   const held = [...new Map(pieces.flat().map((p) => [p.key, p.grade])).entries()]
   if (held.length === 0) return 'No picks here.'
   return `Picks here: ${held.map(([key, grade]) => `${key} (${grade === 'avoided' ? 'to avoid' : gradeWords[grade].toLowerCase()})`).join(', ')}.`
@@ -119,7 +119,7 @@ export const canFill = (field: Field) =>
   field.indexed &&
   (field.shape === 'phrases' || field.shape === 'words' || field.shape === 'lines' || (field.shape === 'line' && field.role === 'title'))
 
-export function aboutField(field: Field, value: Value | undefined, platform: string) {
+function aboutField(field: Field, value: Value | undefined, platform: string) {
   const parts: string[] = []
   const items = Array.isArray(value) ? value.filter((v) => v.trim()).length : 0
   if (field.maxItems !== null)

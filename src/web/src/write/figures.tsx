@@ -4,19 +4,19 @@ import type { PickWeight, Weighed, Weighing } from '../kit/api'
 import { HelpLink } from '../kit/helplink'
 import { Num } from '../kit/num'
 import { counted, full, withoutData } from '../kit/numbers'
-import { isHeadline, type Place } from '../kit/shop'
+import { type Desk, isHeadline } from '../kit/shop'
 import { type Column, Table } from '../kit/table'
 import { Legend, TermGaps, Thread } from '../kit/thread'
 
 /** Whether the listing can be published; then reach and grip. */
 export const Figures = memo(function Figures({
-  place,
+  desk,
   began,
   weighing,
   required,
   show,
 }: {
-  place: Place
+  desk: Desk
   began: Weighed | null
   weighing: Weighing | undefined
   /** How many required findings there are; null while that is not known. */
@@ -64,7 +64,7 @@ export const Figures = memo(function Figures({
           </div>
           <p className="quiet text-[13px] mt-1 leading-snug">
             <b className="text-base-content">Grip</b>, 0–100: how firmly the listing holds them. {since(began, weighing)}{' '}
-            <Link className="link" to={`${place.base}/weigh`}>
+            <Link className="link" to={`${desk.base}/weigh`}>
               How this is worked out
             </Link>
           </p>
@@ -76,12 +76,12 @@ export const Figures = memo(function Figures({
 
 /** Every pick with what it lacks. */
 export const Held = memo(function Held({
-  place,
+  desk,
   weighing,
   pointed,
   point,
 }: {
-  place: Place
+  desk: Desk
   weighing: Weighing | undefined
   pointed: string | undefined
   point: (key: string | null) => void
@@ -94,7 +94,7 @@ export const Held = memo(function Held({
     return (
       <p className="quiet">
         No picks yet. Search for terms in{' '}
-        <Link className="link" to={`${place.base}/dig`}>
+        <Link className="link" to={`${desk.base}/dig`}>
           Dig
         </Link>{' '}
         and pick some; each appears here with its thread and the words it lacks.
@@ -117,19 +117,17 @@ export const Held = memo(function Held({
   )
 })
 
-export const none: never[] = []
+const firm = { missing: 0, spread: 1, together: 2, inflected: 3, whole: 4 }
 
-export const firm = { missing: 0, spread: 1, together: 2, inflected: 3, whole: 4 }
+const firmness = (t: PickWeight) => firm[t.grade]
 
-export const firmness = (t: PickWeight) => firm[t.grade]
-
-export function since(began: Weighed | null, now: Weighed | undefined) {
+function since(began: Weighed | null, now: Weighed | undefined) {
   if (!began || !now) return ''
   const by = Math.round((now.grip - began.grip) * 10) / 10
   return by === 0 ? '' : `${by > 0 ? '+' : '−'}${Math.abs(by)} since you opened it.`
 }
 
-export const columns: Column<PickWeight>[] = [
+const columns: Column<PickWeight>[] = [
   { key: 'thread', head: <span className="sr-only">Thread</span>, width: '40px', cell: (t) => <Thread grade={t.grade} /> },
   {
     key: 'text',

@@ -6,7 +6,7 @@ import { Key } from '../kit/key'
 import { messages } from '../kit/messages'
 import { Num } from '../kit/num'
 import { counted, fixed, full } from '../kit/numbers'
-import { type Place, usePickActions, usePicks, useWeighing, weigh } from '../kit/shop'
+import { type Desk, usePickActions, usePicks, useWeighing, weigh } from '../kit/shop'
 import { useShortcuts } from '../kit/shortcuts'
 import { toast } from '../kit/toast'
 import { TermTable } from './termtable'
@@ -42,14 +42,14 @@ export function withPieces(field: Field, fill: Fill, chosen: boolean[]): Value {
 
 /** A suggestion for a field: its new text, what that gains, how close to the best possible it is; used as a whole or in part. */
 export function FillPanel({
-  place,
+  desk,
   field,
   copy,
   take,
   keepTake,
   close,
 }: {
-  place: Place
+  desk: Desk
   field: Field
   copy: () => Copy
   take: (value: Value, what: string) => void
@@ -62,20 +62,20 @@ export function FillPanel({
   const [at, setAt] = useState(0)
   const [withIt, setWithIt] = useState<Weighing | null>(null)
   const cache = useQueryClient()
-  const picks = usePicks(place).data?.picks
-  const before = useWeighing(place)
+  const picks = usePicks(desk).data?.picks
+  const before = useWeighing(desk)
   const box = useRef<HTMLElement>(null)
   // The text that it was made for: anything typed since would be lost.
   const made = useRef('')
   const [round, setRound] = useState(0)
   const now = () => JSON.stringify(copy()[field.key] ?? '')
-  const path = useMemo(() => ({ id: place.listingId, field: field.key }), [place.listingId, field.key])
+  const path = useMemo(() => ({ id: desk.listingId, field: field.key }), [desk.listingId, field.key])
 
   // biome-ignore lint/correctness/useExhaustiveDependencies: made of the draft as it is when it is asked for
   useEffect(() => {
     let gone = false
     made.current = now()
-    ask(api.POST('/api/listings/{id}/fill/{field}', { params: { path }, body: { marketId: place.market.id, fields: copy() as never } }))
+    ask(api.POST('/api/listings/{id}/fill/{field}', { params: { path }, body: { marketId: desk.market.id, fields: copy() as never } }))
       .then((f) => {
         if (gone) return
         setFill(f)
@@ -100,13 +100,13 @@ export function FillPanel({
   useEffect(() => {
     if (value === undefined || !picks) return
     let gone = false
-    weigh(cache, place, { ...copy(), [field.key]: value })
+    weigh(cache, desk, { ...copy(), [field.key]: value })
       .then((w) => !gone && setWithIt(opened(w, picks)))
       .catch((e: Error) => !gone && setProblem(e.message))
     return () => {
       gone = true
     }
-  }, [value, picks, field, place, copy, cache, before])
+  }, [value, picks, field, desk, copy, cache, before])
 
   const accept = () => {
     if (value === undefined) return
@@ -232,15 +232,15 @@ export function FillPanel({
       )}
       {fill && count > 0 && fill.note && <p className="text-[13.5px] mt-3">{fill.note}</p>}
       {fill?.offers && fill.offers.length > 0 && (
-        <Offers place={place} offers={fill.offers} more={fill.moreOffers} picked={() => setRound(round + 1)} />
+        <Offers desk={desk} offers={fill.offers} more={fill.moreOffers} picked={() => setRound(round + 1)} />
       )}
     </section>
   )
 }
 
 /** Terms of the shelf that would use the space that is left: picked one by one, and the fill is made again. */
-function Offers(p: { place: Place; offers: NonNullable<Fill['offers']>; more: number; picked: () => void }) {
-  const actions = usePickActions(p.place)
+function Offers(p: { desk: Desk; offers: NonNullable<Fill['offers']>; more: number; picked: () => void }) {
+  const actions = usePickActions(p.desk)
   const pick = async (texts: string[]) => {
     await actions.change(texts, { source: 'shelf', saidBy: texts.map(() => 'Offered by a fill') })
     p.picked()

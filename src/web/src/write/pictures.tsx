@@ -3,13 +3,13 @@ import { memo, useCallback, useEffect, useRef, useState, useSyncExternalStore } 
 import type { Finding, Shop } from '../kit/api'
 import { ConflictBox } from '../kit/conflict'
 import { picturesDraft } from '../kit/drafts'
-import type { Place } from '../kit/shop'
+import type { Desk } from '../kit/shop'
 import { FieldFindings, type FindingActions, PicturesKey } from './findings'
 
 /** The alt texts of a product while they are edited: saved after a pause, then `saved` is called; `now` returns the latest. */
-export function usePictures(place: Place, saved: () => void) {
+export function usePictures(desk: Desk, saved: () => void) {
   const cache = useQueryClient()
-  const { id, pictures, picturesRevision } = place.product
+  const { id, pictures, picturesRevision } = desk.product
   const [draft] = useState(() => picturesDraft(id, pictures, picturesRevision))
   useEffect(() => draft.open(pictures, picturesRevision), [draft, pictures, picturesRevision])
   const view = useSyncExternalStore(draft.subscribe, draft.snapshot)

@@ -2,20 +2,20 @@ import { useQuery } from '@tanstack/react-query'
 import { api, ask, type Copy } from '../kit/api'
 import { Num } from '../kit/num'
 import { fixed } from '../kit/numbers'
-import type { Place } from '../kit/shop'
+import type { Desk } from '../kit/shop'
 import { Walked } from '../kit/walked'
 import { TermTable } from './termtable'
 
 /** Every known term that the title contains, and those that it would contain in a better order. */
-export function Reading({ place, text, copy, put }: { place: Place; text: string; copy: () => Copy; put: (text: string) => void }) {
+export function Reading({ desk, text, copy, put }: { desk: Desk; text: string; copy: () => Copy; put: (text: string) => void }) {
   const read = useQuery({
-    queryKey: ['reading', place.listingId, place.market.id, text],
+    queryKey: ['reading', desk.listingId, desk.market.id, text],
     enabled: text.trim() !== '',
     queryFn: () =>
       ask(
         api.POST('/api/listings/{id}/read', {
-          params: { path: { id: place.listingId } },
-          body: { marketId: place.market.id, text, fields: copy() as never },
+          params: { path: { id: desk.listingId } },
+          body: { marketId: desk.market.id, text, fields: copy() as never },
         }),
       ),
     placeholderData: (before) => before,

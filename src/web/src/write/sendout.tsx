@@ -3,26 +3,26 @@ import { api, ask } from '../kit/api'
 import { messages } from '../kit/messages'
 import { dateTimeOf } from '../kit/numbers'
 import { SampleBadge } from '../kit/sample'
-import type { Place } from '../kit/shop'
+import type { Desk } from '../kit/shop'
 import { toast } from '../kit/toast'
 
 /** Publishing: to the simulated market, or by hand on a platform of the seller's own; and export as a file. */
-export function SendOut({ place, settle, copyAll }: { place: Place; settle: () => Promise<void>; copyAll: () => void }) {
+export function SendOut({ desk, settle, copyAll }: { desk: Desk; settle: () => Promise<void>; copyAll: () => void }) {
   const cache = useQueryClient()
-  const path = { id: place.listingId }
-  const { own, platformName } = place.market
-  const key = ['sent', place.listingId]
+  const path = { id: desk.listingId }
+  const { own, platformName } = desk.market
+  const key = ['sent', desk.listingId]
   const sent = useQuery({ queryKey: key, queryFn: () => ask(api.GET('/api/listings/{id}/sent', { params: { path } })), staleTime: 0 }).data
   const send = async () => {
     try {
       await settle()
-      const done = await ask(api.POST('/api/listings/{id}/send', { params: { path }, body: { marketId: place.market.id } }))
-      toast(own ? messages.published : messages.sent(place.market.platformName, done.noticedAt))
+      const done = await ask(api.POST('/api/listings/{id}/send', { params: { path }, body: { marketId: desk.market.id } }))
+      toast(own ? messages.published : messages.sent(desk.market.platformName, done.noticedAt))
     } catch (e) {
       toast((e as Error).message)
     }
     cache.invalidateQueries({ queryKey: key })
-    cache.invalidateQueries({ queryKey: ['versions', place.listingId] })
+    cache.invalidateQueries({ queryKey: ['versions', desk.listingId] })
   }
   const download = async (address: string) => {
     try {
@@ -35,7 +35,7 @@ export function SendOut({ place, settle, copyAll }: { place: Place; settle: () =
   return (
     <div className="side-part text-[14px]" data-testid="send" tabIndex={-1}>
       <h3 className="!mt-0">
-        Publish on {platformName} {!own && <SampleBadge market={place.market} />}
+        Publish on {platformName} {!own && <SampleBadge market={desk.market} />}
       </h3>
       <p className="quiet mb-2">
         {own
@@ -80,7 +80,7 @@ export function SendOut({ place, settle, copyAll }: { place: Place; settle: () =
           Copy all
         </button>
         {(['csv', 'xlsx', 'json'] as const).map((kind) => (
-          <button key={kind} type="button" className="link" onClick={() => download(`/api/listings/${place.listingId}/export.${kind}`)}>
+          <button key={kind} type="button" className="link" onClick={() => download(`/api/listings/${desk.listingId}/export.${kind}`)}>
             {kind.toUpperCase()}
           </button>
         ))}
@@ -93,7 +93,7 @@ export function SendOut({ place, settle, copyAll }: { place: Place; settle: () =
             key={kind}
             type="button"
             className="link"
-            onClick={() => download(`/api/platforms/${place.market.platformId}/listings.${kind}`)}
+            onClick={() => download(`/api/platforms/${desk.market.platformId}/listings.${kind}`)}
           >
             {kind.toUpperCase()}
           </button>

@@ -7,21 +7,21 @@ import { Menu } from '../kit/menu'
 import { Num } from '../kit/num'
 import { counted, fixed, noData } from '../kit/numbers'
 import { Earlier, earlierThan } from '../kit/paging'
-import type { Place } from '../kit/shop'
+import type { Desk } from '../kit/shop'
 import { Thread } from '../kit/thread'
 import { Walked } from '../kit/walked'
 import { wordsOf } from '../kit/words'
 
 /** Every take of the title with its numbers; two or three of them side by side. */
 export function Takes({
-  place,
+  desk,
   field,
   copy,
   version,
   use,
   keep,
 }: {
-  place: Place
+  desk: Desk
   field: Field
   copy: () => Copy
   /** Another number when the picks or the other fields have changed. */
@@ -31,16 +31,16 @@ export function Takes({
 }) {
   const [beside, setBeside] = useState<string[]>([])
   const [naming, setNaming] = useState<Take | null>(null)
-  const { run } = useChanges(place.product.id)
-  const path = { id: place.listingId }
+  const { run } = useChanges(desk.product.id)
+  const path = { id: desk.listingId }
   const remove = (t: Take) => run(() => ask(api.DELETE('/api/listings/{id}/takes/{take}', { params: { path: { ...path, take: t.id } } })))
   const pages = useInfiniteQuery({
-    queryKey: ['takes', place.listingId, place.market.id, version],
+    queryKey: ['takes', desk.listingId, desk.market.id, version],
     queryFn: ({ pageParam }) =>
       ask(
         api.POST('/api/listings/{id}/takes/weighed', {
-          params: { path: { id: place.listingId }, query: { before: pageParam } },
-          body: { marketId: place.market.id, fields: copy() as never },
+          params: { path: { id: desk.listingId }, query: { before: pageParam } },
+          body: { marketId: desk.market.id, fields: copy() as never },
         }),
       ),
     initialPageParam: undefined as number | undefined,

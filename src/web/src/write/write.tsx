@@ -8,12 +8,12 @@ import { listingDraft, restoreDrafts } from '../kit/drafts'
 import { HelpLink } from '../kit/helplink'
 import { messages } from '../kit/messages'
 import { factLines } from '../kit/names'
-import { draftKey, type Place, usePickActions, usePicks, weigh as weighDraft, weighKey } from '../kit/shop'
+import { type Desk, draftKey, usePickActions, usePicks, weigh as weighDraft, weighKey } from '../kit/shop'
 import { keysOf, type ShortcutId, useShortcuts } from '../kit/shortcuts'
 import { Thread } from '../kit/thread'
 import { toast } from '../kit/toast'
 import { canFill, copyText, FieldPart, SaveState } from './fieldpart'
-import { Figures, Held, none } from './figures'
+import { Figures, Held } from './figures'
 import { FillPanel, keepTakeOf } from './fill'
 import { AllFindings, type FindingActions, onceEach, PicturesKey } from './findings'
 import { Pictures, PicturesState, usePictures } from './pictures'
@@ -26,6 +26,7 @@ import { Tile } from './tile'
 import { Versions } from './versions'
 
 /** The panels beside the text; the address remembers which is open. */
+const none: never[] = []
 const sides: [string, string, string, ShortcutId][] = [
   ['picks', 'Picks', 'Your picks and the words they lack', 'picksPanel'],
   ['findings', 'Findings', 'What to fix', 'findingsPanel'],
@@ -35,12 +36,12 @@ const sides: [string, string, string, ShortcutId][] = [
   ['send', 'Publish', 'Publish or export', 'sendPanel'],
 ]
 
-export function Write({ place }: { place: Place }) {
+export function Write({ desk }: { desk: Desk }) {
   const listing = useQuery({
-    queryKey: ['listing', place.listingId],
+    queryKey: ['listing', desk.listingId],
     queryFn: async () => {
       await restoreDrafts()
-      return ask(api.GET('/api/listings/{id}', { params: { path: { id: place.listingId } } }))
+      return ask(api.GET('/api/listings/{id}', { params: { path: { id: desk.listingId } } }))
     },
     refetchOnMount: 'always',
   })
@@ -55,10 +56,10 @@ export function Write({ place }: { place: Place }) {
     )
   // While the server can't be reached, one continues with what was opened before.
   if (!listing.data || !(listing.isFetchedAfterMount || listing.isError)) return <main />
-  return <Sheet key={listing.data.id} place={place} listing={listing.data} />
+  return <Sheet key={listing.data.id} desk={desk} listing={listing.data} />
 }
 
-function Sheet({ place, listing }: { place: Place; listing: Listing }) {
+function Sheet({ desk, listing }: { desk: Desk; listing: Listing }) {
   const cache = useQueryClient()
   const [params, set] = useAddress()
   const [draft] = useState(() => listingDraft(listing.id, listing.copy as Copy, listing.revision))
@@ -70,7 +71,7 @@ function Sheet({ place, listing }: { place: Place; listing: Listing }) {
   const latest = useRef(copy)
   const asking = useRef(false)
   const keyAt = useRef(0)
-  const picks = usePicks(place)
+  const picks = usePicks(desk)
   const picksSeen = picks.dataUpdatedAt
 
   // One question to the engine at a time; what was typed meanwhile is asked next.
@@ -81,8 +82,8 @@ function Sheet({ place, listing }: { place: Place; listing: Listing }) {
     do {
       fields = latest.current
       try {
-        const weighing = await weighDraft(cache, place, fields)
-        cache.setQueryData(weighKey(place), weighing)
+        const weighing = await weighDraft(cache, desk, fields)
+        cache.setQueryData(weighKey(desk), weighing)
         setWeighed({ copy: fields, weighing })
         setBegan((b) => b ?? weighing)
         setProblem('')
@@ -91,11 +92,11 @@ function Sheet({ place, listing }: { place: Place; listing: Listing }) {
       }
     } while (fields !== latest.current)
     asking.current = false
-  }, [cache, place])
+  }, [cache, desk])
 
   // biome-ignore lint/correctness/useExhaustiveDependencies: weighed again when the picks change
   useEffect(() => {
-    cache.setQueryData(draftKey(place), latest.current)
+    cache.setQueryData(draftKey(desk), latest.current)
     weigh()
   }, [picksSeen, weigh])
 
@@ -105,7 +106,7 @@ function Sheet({ place, listing }: { place: Place; listing: Listing }) {
   const [checkedAt, setCheckedAt] = useState(0)
   // What it was about: a fix made of an older text would lose what was typed since.
   const checked = useRef<{ copy: Copy; pictures: string[] }>(null)
-  const pictures = usePictures(place, () => check())
+  const pictures = usePictures(desk, () => check())
   const check = useCallback(async (): Promise<Finding[]> => {
     const mine = ++checks.current
     try {
@@ -113,8 +114,8 @@ function Sheet({ place, listing }: { place: Place; listing: Listing }) {
       const about = { copy: latest.current, pictures: pictures.now() }
       const { findings } = await ask(
         api.POST('/api/listings/{id}/check', {
-          params: { path: { id: place.listingId } },
-          body: { marketId: place.market.id, fields: about.copy as never },
+          params: { path: { id: desk.listingId } },
+          body: { marketId: desk.market.id, fields: about.copy as never },
         }),
       )
       if (mine === checks.current) {
@@ -127,7 +128,7 @@ function Sheet({ place, listing }: { place: Place; listing: Listing }) {
       setProblem((e as Error).message)
       return []
     }
-  }, [place, pictures.flush, pictures.now])
+  }, [desk, pictures.flush, pictures.now])
   // biome-ignore lint/correctness/useExhaustiveDependencies: checked again when the text or the picks change
   useEffect(() => {
     const timer = setTimeout(check, 400)
@@ -157,11 +158,11 @@ function Sheet({ place, listing }: { place: Place; listing: Listing }) {
     (next: Copy, keepBefore: string | null = null) => {
       keyAt.current ||= performance.now()
       latest.current = next
-      cache.setQueryData(draftKey(place), next)
+      cache.setQueryData(draftKey(desk), next)
       draft.change(next, keepBefore)
       weigh()
     },
-    [cache, place, draft, weigh],
+    [cache, desk, draft, weigh],
   )
   const change = useCallback((key: string, value: Value) => put({ ...latest.current, [key]: value }), [put])
   const now = useCallback(() => latest.current, [])
@@ -185,7 +186,7 @@ function Sheet({ place, listing }: { place: Place; listing: Listing }) {
     const mine = latest.current
     draft.takeTheirs()
     latest.current = draft.snapshot().value
-    cache.setQueryData(draftKey(place), latest.current)
+    cache.setQueryData(draftKey(desk), latest.current)
     weigh()
     toast(messages.otherText, () => put(mine, 'before an undo'))
   }
@@ -235,7 +236,7 @@ function Sheet({ place, listing }: { place: Place; listing: Listing }) {
   const aside = useCallback(
     async (f: Finding) => {
       const put = async (away: boolean) => {
-        await ask(api.PUT('/api/listings/{id}/asides', { params: { path: { id: place.listingId } }, body: { key: f.key, aside: away } }))
+        await ask(api.PUT('/api/listings/{id}/asides', { params: { path: { id: desk.listingId } }, body: { key: f.key, aside: away } }))
         check()
       }
       try {
@@ -245,7 +246,7 @@ function Sheet({ place, listing }: { place: Place; listing: Listing }) {
         toast((e as Error).message)
       }
     },
-    [place, check],
+    [desk, check],
   )
   const goTo = useCallback((f: Finding) => {
     const boxes = document.querySelectorAll<HTMLTextAreaElement | HTMLInputElement | HTMLSelectElement>(
@@ -267,21 +268,21 @@ function Sheet({ place, listing }: { place: Place; listing: Listing }) {
   }
   const keepTitle = useCallback(
     async (text: string) => {
-      await keepTakeOf(place.listingId, text)
-      cache.invalidateQueries({ queryKey: ['takes', place.listingId] })
+      await keepTakeOf(desk.listingId, text)
+      cache.invalidateQueries({ queryKey: ['takes', desk.listingId] })
     },
-    [cache, place],
+    [cache, desk],
   )
   // The title that is replaced is saved first: none is lost.
   const putTitle = useCallback(
     async (text: string, what = 'Title changed') => {
       if (!title) return
       const now = String(latest.current[title.key] ?? '')
-      if (now.trim()) await ask(api.POST('/api/listings/{id}/takes', { params: { path: { id: place.listingId } }, body: { text: now } }))
+      if (now.trim()) await ask(api.POST('/api/listings/{id}/takes', { params: { path: { id: desk.listingId } }, body: { text: now } }))
       step({ ...latest.current, [title.key]: text }, what, 'before another title')
-      cache.invalidateQueries({ queryKey: ['takes', place.listingId] })
+      cache.invalidateQueries({ queryKey: ['takes', desk.listingId] })
     },
-    [cache, place, step, title],
+    [cache, desk, step, title],
   )
   const copyAll = () => copyText('Listing', allText(listing.fields, latest.current))
   // Sending, exporting and saving a version use the saved text: it must be what is on the screen.
@@ -290,18 +291,18 @@ function Sheet({ place, listing }: { place: Place; listing: Listing }) {
     if (draft.unsaved) throw new Error(messages.textNotSaved)
   }, [draft])
   const panels = useRef<HTMLElement>(null)
-  const pickActions = usePickActions(place)
+  const pickActions = usePickActions(desk)
   const addToFacts = useCallback(
     async (f: Finding) => {
       if (!f.claim) return
       const line = factLines[f.claim.facet]
       if (!line) return
-      const facts = place.product.facts as Facts
+      const facts = desk.product.facts as Facts
       const { problem } = await pickActions.fact(line, [...facts[line], f.claim.word.toLowerCase()])
       if (problem) return toast(messages.notAdded(problem))
       check()
     },
-    [pickActions, place.product.facts, check],
+    [pickActions, desk.product.facts, check],
   )
   const required = onceEach(open.filter((f) => f.level === 'must')).length
   const actions: FindingActions = useMemo(() => ({ fix, dismiss: aside, addToFacts, go: goTo }), [fix, aside, addToFacts, goTo])
@@ -381,7 +382,7 @@ function Sheet({ place, listing }: { place: Place; listing: Listing }) {
               <HelpLink to="lead" about="the lead" />
             </span>
           ) : (
-            <Link className="link" to={`${place.base}/pick`}>
+            <Link className="link" to={`${desk.base}/pick`}>
               Set a lead
             </Link>
           )}
@@ -432,7 +433,7 @@ function Sheet({ place, listing }: { place: Place; listing: Listing }) {
         <Tile picture={altTexts[0]} fields={listing.fields} copy={copy} platform={listing.platformName} />
       </section>
       <aside ref={panels} className="side !overflow-hidden grid" style={{ gridTemplateRows: 'auto auto minmax(0,1fr)' }}>
-        <Figures place={place} began={began} weighing={weighing} required={findings ? required : null} show={() => show('findings')} />
+        <Figures desk={desk} began={began} weighing={weighing} required={findings ? required : null} show={() => show('findings')} />
         <nav className="side-tabs" aria-label="Panels">
           {sides.map(([key, name, about, id]) => (
             <button key={key} type="button" title={`${about} (${keysOf(id)[0]})`} aria-pressed={side === key} onClick={() => show(key)}>
@@ -446,7 +447,7 @@ function Sheet({ place, listing }: { place: Place; listing: Listing }) {
         {filled ? (
           <FillPanel
             key={filled.key}
-            place={place}
+            desk={desk}
             field={filled}
             copy={now}
             take={(value, what) =>
@@ -461,7 +462,7 @@ function Sheet({ place, listing }: { place: Place; listing: Listing }) {
           <AllFindings fields={listing.fields} findings={findings} actions={actions} />
         ) : side === 'takes' && title ? (
           <Takes
-            place={place}
+            desk={desk}
             field={title}
             copy={now}
             version={checkedAt}
@@ -470,23 +471,23 @@ function Sheet({ place, listing }: { place: Place; listing: Listing }) {
           />
         ) : side === 'read' && title ? (
           <Reading
-            place={place}
+            desk={desk}
             text={String(weighed?.copy[title.key] ?? copy[title.key] ?? '')}
             copy={now}
             put={(t) => putTitle(t, 'Changed the order of the words')}
           />
         ) : side === 'versions' ? (
           <Versions
-            product={place.product.id}
+            product={desk.product.id}
             listingId={listing.id}
             copy={now}
             settle={settle}
             restore={(v) => step(v.copy as Copy, 'Restored the version', 'before a version was restored')}
           />
         ) : side === 'send' ? (
-          <SendOut place={place} settle={settle} copyAll={copyAll} />
+          <SendOut desk={desk} settle={settle} copyAll={copyAll} />
         ) : (
-          <Held place={place} weighing={weighing} pointed={pointed} point={point} />
+          <Held desk={desk} weighing={weighing} pointed={pointed} point={point} />
         )}
       </aside>
     </main>
