@@ -44,7 +44,7 @@ public sealed record SellersUse(int Count, int Among, decimal Price, double Rati
     {
         foreach (var tag in result.Tags)
             yield return Tokens.Key(tag);
-        // A title is cut where its seller cut it.
+        // Splits a title at its separators.
         foreach (var part in result.Title.Split([',', '|', '–', '—', ';', ':', '('], StringSplitOptions.RemoveEmptyEntries))
         {
             var words = Tokens.Of(part).Select(t => t.Word).ToArray();

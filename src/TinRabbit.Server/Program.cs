@@ -82,11 +82,11 @@ static void AddServices(WebApplicationBuilder builder, StartOptions options, Dat
         );
     });
     builder.Logging.SetMinimumLevel(LogLevel.Warning);
-    // What goes wrong is told to whoever asked; the server's own report of it is logged once.
+    // Errors are answered and logged by ProblemAnswers, so the framework's own reports are left out.
     builder.Logging.AddFilter("Microsoft.EntityFrameworkCore", LogLevel.None);
     builder.Logging.AddFilter("Microsoft.AspNetCore.Diagnostics", LogLevel.None);
     builder.Logging.AddFilter("Microsoft.AspNetCore.DataProtection", LogLevel.Error);
-    // Why a start failed is said in one line.
+    // A failed start prints one line, so the host's stack trace is left out.
     builder.Logging.AddFilter("Microsoft.Extensions.Hosting.Internal.Host", LogLevel.None);
     var services = builder.Services;
     services.AddSingleton(_ => folder ?? throw new InvalidOperationException("There is no data folder while the API is described."));

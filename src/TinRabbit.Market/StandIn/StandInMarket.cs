@@ -293,7 +293,7 @@ public sealed class StandInMarket : IMarket
         return (long)(Math.Round(volume / step) * step);
     }
 
-    // Only markets that exist are kept.
+    // Makes existing markets only.
     private (QueryLog Log, Catalogue? Rivals) Made(string marketId) =>
         Places.FirstOrDefault(p => p.Id == marketId) is { } place
             ? Made(place)

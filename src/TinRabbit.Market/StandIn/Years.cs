@@ -5,7 +5,7 @@ namespace TinRabbit.Market.StandIn;
 /// <summary>How a query's searches move through the months.</summary>
 internal static class Years
 {
-    // By month from January; the mean of each is about 1.
+    // Factors by month from January, with a mean of about 1.
     private static readonly Dictionary<string, double[]> Seasons = new()
     {
         ["flat"] = [1, 1, 1, 1, 1, 1, 1, 1, 1, 1, 1, 1],

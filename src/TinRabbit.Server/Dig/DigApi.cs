@@ -47,7 +47,7 @@ internal static class DigApi
     private const int TopResults = 100;
     private const int MostSellersTerms = 60;
 
-    // The box is asked in a few goes, so that each can be kept and shown at once.
+    // Suggestions are asked for in a few portions, so that each is saved and shown at once.
     private const int StepsAtOnce = 4;
 
     public static void MapDig(this IEndpointRouteBuilder app)
@@ -183,7 +183,7 @@ internal static class DigApi
             );
         }
 
-        // What sellers use; and the norm, taken anew now that everything lies on the shelf.
+        // The terms that sellers use, and the market's statistics now that everything is on the shelf.
         var page = await market.Search(marketId, key, TopResults, stop);
         foreach (var text in SellersUse.TermsOf(page, MostSellersTerms))
             texts.TryAdd(Tokens.Key(text), text);

@@ -282,7 +282,7 @@ internal static class ImportApi
         var source = request.Source?.Trim() is { Length: > 0 } named
             ? named
             : Path.GetFileNameWithoutExtension(await File.ReadAllTextAsync(file + ".name", stop));
-        // The shelf is read before anything is written, so that nobody sees a half of the import.
+        // Loads the shelf before anything is written, so that nobody sees half an import.
         await shelves.Query(db, marketId, s => s.Count, stop);
         using var import = new TermImport(db.Database.GetConnectionString()!, writes);
         await using (var badFile = new StreamWriter(file + ".bad", append: false, new UTF8Encoding(true)))
@@ -331,7 +331,7 @@ internal static class ImportApi
             }
             finally
             {
-                // Whoever leaves stops the reader too, and waits for it: it writes into the file of bad rows.
+                // A client that leaves stops the reader too; it is awaited because it writes the file of bad rows.
                 if (!readAll)
                     await budget.CancelAsync();
                 problem = await Problem(reading, left);
@@ -414,7 +414,7 @@ internal static class ImportApi
 
     private static string TooSlow => $"The import took longer than {Bounds.ImportMinutes} minutes.";
 
-    // What went wrong while reading, as a sentence; empty where nothing did. Who left is told nothing.
+    // What went wrong while reading, as a sentence; empty where nothing did or the client has left.
     private static async Task<string> Problem(Task reading, CancellationToken left)
     {
         try

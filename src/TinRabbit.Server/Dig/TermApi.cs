@@ -317,7 +317,7 @@ internal static class TermApi
             return new(page.Found, 0, [], 0, 0, 0, 0, null, null, [], []);
         var prices = all.Select(r => r.Price + r.Shipping).Order().ToArray();
         decimal At(double share) => prices[(int)Math.Round(share * (prices.Length - 1))];
-        // What was searched for is no news.
+        // Leaves out the words of the term itself.
         var own = key.Split(' ').ToHashSet();
         var words = SellersUse.TermsOf(page, WordsLookedAt).Where(w => !w.Split(' ').All(own.Contains)).ToList();
         return new(

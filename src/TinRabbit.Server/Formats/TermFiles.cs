@@ -73,7 +73,7 @@ public static class TermFiles
 
     private static async Task Xlsx(IAsyncEnumerable<(string Text, Measured Numbers)> rows, Stream stream)
     {
-        // A workbook is written back and forth: it is made in a file first.
+        // Writes to a file first, because a workbook is not written from start to end.
         await using var file = new FileStream(
             Path.GetTempFileName(),
             FileMode.Open,

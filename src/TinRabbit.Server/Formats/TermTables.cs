@@ -14,7 +14,7 @@ public static partial class TermTables
     private const int LookedAt = 200;
     private static readonly TimeSpan CountingTakes = TimeSpan.FromSeconds(4);
 
-    // A row of CSV with the most columns and the longest cells is longer than any honest one.
+    // The longest CSV row that is read.
     private const int LongestRow = 1 << 20;
     private static readonly string[] Encodings = ["utf-8", "utf-16", "utf-16BE", "windows-1252"];
     private static readonly char[] Separators = ['\t', ';', ',', '|'];
@@ -230,7 +230,7 @@ public static partial class TermTables
             if (months.Length > 0 && reason is null)
             {
                 var found = months.Select(m => Whole(m, look.Columns[m].Month!)).ToArray();
-                // A month that nobody knows breaks a history: the known ones alone would lie about the year.
+                // One unknown month makes the history unknown, because the known months alone would give a wrong year.
                 if (found.All(f => f is not null))
                     history = [.. found.Select(f => (int)Math.Min(int.MaxValue, f!.Value))];
             }
@@ -297,7 +297,7 @@ public static partial class TermTables
     private static string Harmless(string cell) =>
         cell.Length > 1 && cell[0] == '\'' && cell[1] is '=' or '+' or '-' or '@' ? cell[1..] : cell;
 
-    // The cells are the same object for every row: who keeps them copies them.
+    // The same array is used for every row; copy it to keep it.
     private static IEnumerable<(int Row, Cells Cells)> Rows(
         string file,
         string encoding,
@@ -317,7 +317,7 @@ public static partial class TermTables
         }
     }
 
-    // The cells of the row at hand.
+    // The cells of the current row.
     private sealed class Cells(Func<int> count, Cells.Reader read)
     {
         public delegate ReadOnlySpan<char> Reader(int column);
@@ -426,7 +426,7 @@ public static partial class TermTables
             return "utf-16";
         if (bytes.StartsWith((ReadOnlySpan<byte>)[0xFE, 0xFF]))
             return "utf-16BE";
-        // Without a mark, UTF-16 shows by its zeros.
+        // Detects UTF-16 without a byte order mark by its zero bytes.
         var (even, odd) = (0, 0);
         for (var i = 0; i + 1 < length; i += 2)
         {
@@ -436,14 +436,14 @@ public static partial class TermTables
 
         if (Math.Max(even, odd) * 5 > length)
             return odd > even ? "utf-16" : "utf-16BE";
-        // A letter may be cut where the first piece ends.
+        // Ignores a character that is cut at the end of the first piece.
         for (var cut = 0; cut < 4 && cut <= length; cut++)
             if (System.Text.Unicode.Utf8.IsValid(bytes[..(length - cut)]))
                 return "utf-8";
         return "windows-1252";
     }
 
-    // The sign that cuts the first rows into the same number of cells, and the most.
+    // The delimiter that splits the first rows into equally many cells, as many as possible.
     private static char SeparatorOf(string file, string encoding)
     {
         var best = (Sign: ',', Score: 0.0);

@@ -117,7 +117,7 @@ internal static class XlsxRows
         for (var more = cell.Read(); more; )
         {
             stop.ThrowIfCancellationRequested();
-            // Neither a formula nor how a text is spoken is what the cell shows. Skipping goes on to the next node by itself.
+            // Skips formulas and phonetic hints, which a cell does not show; skipping moves to the next node.
             if (cell is { NodeType: XmlNodeType.Element, LocalName: "f" or "rPh" })
             {
                 cell.Skip();

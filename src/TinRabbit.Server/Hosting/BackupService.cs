@@ -102,7 +102,7 @@ internal sealed class BackupService(
         }
     }
 
-    // No window that was open before may take its old revision for the restored one, so all revisions go on from the highest there was.
+    // Raises all revisions above the highest before, so that no open window takes its old revision for the restored one.
     private async Task Replace(string next)
     {
         await using (var now = TinContext.Open(folder.Database))

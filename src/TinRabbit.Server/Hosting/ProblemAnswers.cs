@@ -15,7 +15,7 @@ internal sealed partial class ProblemAnswers(ILogger<ProblemAnswers> log) : IExc
 {
     public async ValueTask<bool> TryHandleAsync(HttpContext context, Exception exception, CancellationToken stop)
     {
-        // Who asked has left: there is nobody to answer, and nothing is wrong.
+        // The client has left: nobody to answer, and no error.
         if (exception is OperationCanceledException && context.RequestAborted.IsCancellationRequested)
         {
             context.Response.StatusCode = StatusCodes.Status499ClientClosedRequest;

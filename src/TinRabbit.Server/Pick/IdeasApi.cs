@@ -51,7 +51,7 @@ internal static class IdeasApi
                     names[p.Pick.ProductId]
                 )),
         ];
-        // Who holds one form of a term serves the wish, if not every spelling of it.
+        // A listing that holds one form of a term serves all of its family.
         var served = new HashSet<string>();
         if (listings.Count > 0 && picks.Count > 0)
         {
@@ -79,7 +79,7 @@ internal static class IdeasApi
         );
     }
 
-    // A product that is all that the term says needs better copy, not another product.
+    // Whether a product is all that the term says: then it needs better copy, not another product.
     private static bool Is(ProductRow product, string term)
     {
         var facts = product.Facts.Words;

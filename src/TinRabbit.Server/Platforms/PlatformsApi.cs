@@ -153,7 +153,7 @@ internal static class PlatformsApi
         );
     }
 
-    // A copy of a copy is of the kind of the first.
+    // A copy of a copy resembles the original's platform.
     private static async Task<string> KindOf(TinContext db, string? like, CancellationToken stop) =>
         like is not null && await db.Platforms.FindAsync([like], stop) is { } row ? row.Like ?? row.Id : "longbarrow";
 

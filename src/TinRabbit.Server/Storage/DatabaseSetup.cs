@@ -98,7 +98,7 @@ internal static class DatabaseSetup
                 return;
             tell("Backing up the shop before updating it…");
             Backups.Write(folder, file, BackupKind.Update, DateTime.UtcNow);
-            // Nothing may remain in the log of the old file: it would be read into the new one.
+            // Empties the old file's write-ahead log, which would otherwise be applied to the new file.
             await db.Database.ExecuteSqlRawAsync("PRAGMA wal_checkpoint(TRUNCATE)", stop);
         }
 

@@ -43,7 +43,7 @@ public sealed record Measured(
             .Where(v => !double.IsNaN(v))
             .ToArray();
         var age = (DateTime.UtcNow - r.TakenAt).TotalDays;
-        // What somebody looked up and put right is no longer in doubt; it can still grow old.
+        // A corrected reading is checked for its age only.
         var doubts = Core.Measures.Doubts.Check(
             r.Source == Shelves.ByHand
                 ? new(null, null, null, null, age, [])

@@ -16,12 +16,12 @@ public sealed class ShelfColumns
     private const int Orders = 7;
     private const int LongestOnStack = 200;
 
-    // Where no more than this many pass, they alone are put in order; of more, those wanted are soon found in an order kept.
+    // Up to this many results are sorted for each search; more are read from an order of all rows that is kept.
     private const int Few = 5000;
 
     private const int MostHaving = 8;
 
-    // A part that is worth a thread of its own.
+    // The fewest rows for which a thread of its own pays.
     private const int RowsOfPart = 50_000;
 
     private byte[] _text = new byte[1 << 12];
@@ -194,7 +194,7 @@ public sealed class ShelfColumns
                 : ushort.MaxValue
             : (ushort?)null;
         var onlyThese = query.Head is null && query.Also is not null;
-        // The same words are asked for again with other filters, in another order, further down: which terms have them is kept for a while.
+        // Keeps which rows have the words, because the same words come again with other filters, orders and pages.
         var words = string.Join(' ', must.Select(w => Encoding.UTF8.GetString(w)));
         var kept = _having.Find(h => h.Words == words && h.Rows.Length == Count).Rows;
         var having = kept ?? (must.Length > 0 && !onlyThese ? new byte[Count] : null);
@@ -248,7 +248,7 @@ public sealed class ShelfColumns
         var skip = query.Skip;
         for (var i = 0; i < order.Length && ids.Count < query.Take; i++)
         {
-            // Known values from one end or the other; unknown ones last either way.
+            // Reads known values from either end; unknown values come last in both orders.
             var row = order[query.Down && i < known ? known - 1 - i : i];
             if (passes[row] != 0 && skip-- <= 0)
                 ids.Add(_ids[row]);
@@ -272,7 +272,7 @@ public sealed class ShelfColumns
 
     private static byte[][] Words(string typed) => [.. Tokens.Of(typed).Select(t => Encoding.UTF8.GetBytes(t.Word))];
 
-    // Marks the rows that have all the words: those whose pairs of letters allow it are looked into.
+    // Marks the rows that have all the words: compares bigram signatures first, then the texts that pass.
     private void Accepts(byte[][] must, int from, Span<byte> some)
     {
         some.Fill((byte)(must.Length == 0 ? 1 : 0));
@@ -297,7 +297,7 @@ public sealed class ShelfColumns
         return true;
     }
 
-    // Which pairs of letters stand in a text, by 128 places: a text has a word only where it has all the word's pairs.
+    // The bigram signature of a text in 128 bits: a text contains a word only if it has all of the word's bits.
     private static void Pairs(ReadOnlySpan<byte> text, ref ulong low, ref ulong high)
     {
         for (var i = 0; i + 1 < text.Length; i++)
@@ -363,7 +363,7 @@ public sealed class ShelfColumns
         return (sorted, known);
     }
 
-    // Takes what changed out of an order and puts it back where it belongs.
+    // Repairs an order after changes: removes the changed rows and inserts them at their new positions.
     private (int[] Rows, int Known) RepairOrder(ShelfOrder by, int[] old, int oldKnown, int seen)
     {
         var changed = _changes.Skip(seen).Distinct().ToArray();
@@ -455,7 +455,7 @@ public sealed class ShelfColumns
         return row;
     }
 
-    // Where a key stands in the table, or would: open addressing, the table never more than half full.
+    // The slot of a key in the hash table, or the free slot for it (open addressing, at most half full).
     private int Slot(ReadOnlySpan<byte> key)
     {
         var hash = new HashCode();

@@ -17,11 +17,11 @@ public sealed class Shelves(IMarket market, DataVersion commits)
     /// <summary>The source of a reading that was corrected by hand: no market's own reading takes its place.</summary>
     public const string ByHand = "by hand";
 
-    // A shelf with more terms than this takes its norm anew only when enough of it has changed, or when it is asked to.
+    // Above this many terms the market's statistics are computed again only after enough changes, or on request.
     private const int Small = 40_000;
     private const int FreshDays = 30;
 
-    // Prepared for a market and the rules of one search; a request can bring rules of its own.
+    // Most indexes of known terms that are kept: one for each market and set of search rules, which a request can choose.
     private const int MostKnown = 16;
 
     private readonly ConcurrentDictionary<string, SemaphoreSlim> _gates = new();
@@ -43,7 +43,7 @@ public sealed class Shelves(IMarket market, DataVersion commits)
         }
     }
 
-    // Only markets that exist get a gate: what is asked of unknown ones leaves nothing behind.
+    // Only existing markets get a gate, so that requests for others use no memory.
     private SemaphoreSlim GateOf(string marketId) =>
         _gates.TryGetValue(marketId, out var gate) ? gate
         : Knows(marketId) ? _gates.GetOrAdd(marketId, _ => new(1, 1))
@@ -177,7 +177,7 @@ public sealed class Shelves(IMarket market, DataVersion commits)
         }
         catch when (touched)
         {
-            // The columns may say what the database does not: they are read again.
+            // The columns may be ahead of the database now, so they are read again.
             Evict(marketId);
             throw;
         }
@@ -216,7 +216,7 @@ public sealed class Shelves(IMarket market, DataVersion commits)
     {
         var from = ShelfLine.DayOf(DateTime.UtcNow) - FreshDays;
         var byKey = texts.Select(t => (Text: t, Key: Tokens.Key(t))).Where(t => t.Key.Length > 0).DistinctBy(t => t.Key).ToList();
-        // What is fresh is not measured again, and what a person put right never is.
+        // Fresh readings are not measured again, and corrected ones never are.
         var (fresh, there) = await Query(
             db,
             marketId,
@@ -285,7 +285,7 @@ public sealed class Shelves(IMarket market, DataVersion commits)
         if (_shelves.TryGetValue(marketId, out var shelf))
             return shelf;
         shelf = new();
-        // Below EF Core, in the order the rows lie in: a million are read in seconds.
+        // Reads below EF Core, in storage order: a million rows take seconds.
         await db.Database.OpenConnectionAsync(stop);
         try
         {

@@ -31,7 +31,7 @@ public sealed class TermImport : IDisposable
     {
         _writes = writes;
         _connection = Connect(connectionString);
-        // A key is staged only where it is not the text itself.
+        // Stages the key only where it differs from the text.
         Run(
             "PRAGMA temp_store=FILE; PRAGMA cache_size=-65536; PRAGMA temp.cache_size=-32768; "
                 + "CREATE TEMP TABLE Aside(Row INTEGER PRIMARY KEY, Text TEXT, OtherKey TEXT, Volume INTEGER, Competition INTEGER, Titles INTEGER, Cost TEXT, Months TEXT, "
@@ -174,7 +174,7 @@ public sealed class TermImport : IDisposable
         return first;
     }
 
-    // A row's place among those staged numbers its term and its reading; a key that is there already is passed over.
+    // Numbers terms and readings by the row's position among those staged, and skips keys that exist.
     private async Task<int> AddNew(ImportRow import, DateOnly? from, DateTime now, Action<double> progress, CancellationToken stop)
     {
         var added = 0;
@@ -204,7 +204,7 @@ public sealed class TermImport : IDisposable
         return added;
     }
 
-    // Of terms that were there: the first row of each, where it says something else than the reading that counts.
+    // Of existing terms, the first row of each that differs from the current reading.
     private async Task<(int Changed, int Known)> ChangeKnown(ImportRow import, DateOnly? from, DateTime now, CancellationToken stop)
     {
         var about = About(import, from, now);
@@ -249,7 +249,7 @@ public sealed class TermImport : IDisposable
         return (changed, known);
     }
 
-    // A term that somebody else measured meanwhile stays, with what they measured.
+    // Keeps terms that were measured by somebody else in the meantime.
     private static async Task Remove(SqliteConnection connection, ImportRow import, WriteGate writes)
     {
         (string, object)[] about = [("$id", import.Id), ("$r1", import.FirstReading), ("$r2", import.FirstReading + import.Rows - 1)];

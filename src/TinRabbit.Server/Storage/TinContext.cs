@@ -154,7 +154,7 @@ public sealed class TinContext(DbContextOptions<TinContext> options, WriteGate? 
 
     private const string NotDeleted = "DeletedAt IS NULL";
 
-    // What is deleted stays in its table, so that it can come back, and no query sees it.
+    // Hides deleted rows from every query; they stay stored, so that they can be restored.
     private static void Hide<T>(ModelBuilder model)
         where T : class, IDeletable => model.Entity<T>().HasQueryFilter(row => row.DeletedAt == null);
 

@@ -137,7 +137,7 @@ internal static class FillApi
     private static (FillView Fill, FieldValue? Value) Fill(OpenDraft open, Field field, CancellationToken stop)
     {
         var (platform, copy, wanted) = (open.Platform, open.Copy, open.Picks.Wanted);
-        // What the seller wants in the backend, the bullets or the body is not said in title or tags, but counts.
+        // Picks that the seller wants in another field count, but are not put into title or tags.
         var elsewhere = wanted
             .Zip(open.Picks.Homes)
             .Where(p => p.Second is Home.Backend or Home.Bullets or Home.Body)

@@ -200,7 +200,7 @@ internal static class VersionsApi
         return Gathered(runs);
     }
 
-    // Words that went and words that came, with nothing but spaces between them, are read as one run each.
+    // Joins removed words, and added words, that have only spaces between them.
     private static List<DiffRun> Gathered(List<DiffRun> runs)
     {
         var gathered = new List<DiffRun>();
