@@ -134,7 +134,7 @@ static void AddServices(WebApplicationBuilder builder, StartOptions options, Dat
             o.SerializerOptions.TypeInfoResolver ?? new DefaultJsonTypeInfoResolver()
         ).WithAddedModifier(RequestValidation.MarkRequired);
     });
-    services.AddOpenApi(o => o.AddSchemaTransformer(RequestValidation.Describe));
+    services.AddOpenApi(o => o.AddSchemaTransformer(RequestValidation.Describe).AddSchemaTransformer(OpenDocuments.Describe));
 }
 
 static void AddLogin(IServiceCollection services, DataFolder folder)

@@ -85,18 +85,14 @@ export function Import({ desk, file, close }: { desk: Desk; file: File | null; c
     if (file) begin(file)
   }, [file])
 
-  const look = async (change: Partial<TableLook> | { encoding?: string; separator?: string }, again = false) => {
+  const look = async (change: Partial<TableLook>, again = false) => {
     if (!view) return
     setError('')
     const body = again
-      ? { look: null, encoding: view.look.encoding, separator: view.look.separator, ...change }
+      ? { look: null, encoding: change.encoding ?? view.look.encoding, separator: change.separator ?? view.look.separator }
       : { look: { ...view.look, ...change }, encoding: null, separator: null }
     try {
-      setView(
-        await ask(
-          api.POST('/api/markets/{marketId}/imports/{id}/look', { params: { path: { ...path, id: view.id } }, body: body as never }),
-        ),
-      )
+      setView(await ask(api.POST('/api/markets/{marketId}/imports/{id}/look', { params: { path: { ...path, id: view.id } }, body })))
     } catch (e) {
       // What was chosen stays in sight beside what is wrong with it.
       if (!again) setView({ ...view, look: { ...view.look, ...change } as TableLook })

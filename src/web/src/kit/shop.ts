@@ -68,7 +68,7 @@ export async function weigh(cache: QueryClient, desk: Desk, fields: Copy | null,
   const now = await ask(
     api.POST('/api/listings/{id}/weigh', {
       params: { path: { id: desk.listingId } },
-      body: { marketId: desk.market.id, fields: fields as never, since: before?.id ?? null },
+      body: { marketId: desk.market.id, fields: fields, since: before?.id ?? null },
       signal,
     }),
   )

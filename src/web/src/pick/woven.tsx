@@ -11,7 +11,7 @@ export function Woven({ picks, known, keep }: { picks: Row[]; known: Row[]; keep
   const terms = picks.map((p) => ({ text: p.text, volume: p.numbers.volume, competition: null, headroom: null, fit: p.fit }))
   const woven = useQuery({
     queryKey: ['weave', terms],
-    queryFn: () => ask(api.POST('/api/engine/weave', { body: { terms } as never })),
+    queryFn: () => ask(api.POST('/api/engine/weave', { body: { terms } })),
     staleTime: Infinity,
   }).data
   const take = (text: string) => keep([text], { source: picks[0].source, saidBy: [`Combined from ${picks.map((p) => p.text).join(', ')}`] })

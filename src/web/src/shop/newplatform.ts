@@ -36,7 +36,7 @@ export function begunFrom(like: PlatformView, name: string, categories: boolean)
 
 /** Adds a platform; throws an error that says why where it cannot. */
 export async function addPlatform(profile: Profile, like: string | null): Promise<PlatformView> {
-  const { data, error, response } = await api.POST('/api/platforms', { body: { profile: profile as never, like } })
+  const { data, error, response } = await api.POST('/api/platforms', { body: { profile: profile, like } })
   if (!data) {
     throw new Error(messageOf(error, response.status))
   }

@@ -53,7 +53,7 @@ export function ProfileSheet({
   useEffect(() => {
     let gone = false
     const timer = setTimeout(async () => {
-      const { data, error } = await api.POST('/api/platforms/check', { body: { profile: profile as never, like: null } })
+      const { data, error } = await api.POST('/api/platforms/check', { body: { profile: profile, like: null } })
       if (gone) return
       setWrong((error as { errors?: Record<string, string[]> })?.errors ?? {})
       if (data) setUnfit(data.unfit)
@@ -77,11 +77,11 @@ export function ProfileSheet({
   const save = async (revision = from) => {
     if (Object.keys(wrong).length > 0) return toast(messages.fixErrors)
     const before = view.profile
-    const put = async (next: unknown, from: number, done: (revision: number) => void) => {
+    const put = async (next: typeof before, from: number, done: (revision: number) => void) => {
       try {
         const { data, error, response } = await api.PUT('/api/platforms/{id}', {
           params: { path: { id: view.id } },
-          body: { profile: next as never, like: null, revision: from },
+          body: { profile: next, like: null, revision: from },
         })
         if (data) done(data.revision ?? from)
         else if (response.status === 409) setTheirs(error as unknown as PlatformView)
@@ -114,7 +114,7 @@ export function ProfileSheet({
     } catch {
       return toast(messages.fixJson)
     }
-    const { error, response } = await api.POST('/api/platforms/check', { body: { profile: profile as never, like: null } })
+    const { error, response } = await api.POST('/api/platforms/check', { body: { profile: profile, like: null } })
     if (response.ok) return setText(null)
     const [path] = Object.keys((error as { errors?: Record<string, string[]> })?.errors ?? {})
     toast(messages.fixField(labelOf(path ?? '', profile.fields ?? [])))

@@ -28,7 +28,7 @@ export function Weigh({ desk }: { desk: Desk }) {
       ask(
         api.POST('/api/listings/{id}/check', {
           params: { path: { id: desk.listingId } },
-          body: { marketId: desk.market.id, fields: listing?.copy as never },
+          body: { marketId: desk.market.id, fields: listing?.copy ?? null },
         }),
       ),
   }).data?.findings.filter((f) => f.level === 'must' && !f.aside).length
@@ -201,7 +201,7 @@ function Trace({ term, weighing, listing, desk }: { term: PickWeight; weighing: 
       ask(
         api.POST('/api/listings/{id}/weigh/explain', {
           params: { path: { id: desk.listingId } },
-          body: { marketId: desk.market.id, key: term.key, fields: listing.copy as never },
+          body: { marketId: desk.market.id, key: term.key, fields: listing.copy },
         }),
       ),
     placeholderData: (before) => before,
@@ -306,7 +306,7 @@ function textOf(copy: Copy, span: Span): string {
 }
 
 function Excerpt({ spans, listing, grade, all }: { spans: Span[]; listing: Listing; grade: Grade; all: Grade }) {
-  const text = textOf(listing.copy as Copy, spans[0])
+  const text = textOf(listing.copy, spans[0])
   const from = Math.max(0, spans[0].start - 30)
   const to = Math.min(text.length, spans[spans.length - 1].start + spans[spans.length - 1].length + 30)
   const parts: React.ReactNode[] = []
@@ -325,7 +325,7 @@ function Excerpt({ spans, listing, grade, all }: { spans: Span[]; listing: Listi
     <p className="text-[14px] leading-loose">
       <span className="quiet text-[12.5px] mr-2">
         {listing.fields.find((f) => f.key === spans[0].field)?.label}
-        {Array.isArray((listing.copy as Copy)[spans[0].field]) ? ` ${spans[0].item + 1}` : ''}
+        {Array.isArray(listing.copy[spans[0].field]) ? ` ${spans[0].item + 1}` : ''}
       </span>
       <span className="under !text-inherit">
         {from > 0 && '…'}

@@ -75,7 +75,7 @@ export function FillPanel({
   useEffect(() => {
     let gone = false
     made.current = now()
-    ask(api.POST('/api/listings/{id}/fill/{field}', { params: { path }, body: { marketId: desk.market.id, fields: copy() as never } }))
+    ask(api.POST('/api/listings/{id}/fill/{field}', { params: { path }, body: { marketId: desk.market.id, fields: copy() } }))
       .then((f) => {
         if (gone) return
         setFill(f)

@@ -15,7 +15,7 @@ export function Reading({ desk, text, copy, put }: { desk: Desk; text: string; c
       ask(
         api.POST('/api/listings/{id}/read', {
           params: { path: { id: desk.listingId } },
-          body: { marketId: desk.market.id, text, fields: copy() as never },
+          body: { marketId: desk.market.id, text, fields: copy() },
         }),
       ),
     placeholderData: (before) => before,

@@ -40,7 +40,7 @@ export function Takes({
       ask(
         api.POST('/api/listings/{id}/takes/weighed', {
           params: { path: { id: desk.listingId }, query: { before: pageParam } },
-          body: { marketId: desk.market.id, fields: copy() as never },
+          body: { marketId: desk.market.id, fields: copy() },
         }),
       ),
     initialPageParam: undefined as number | undefined,

@@ -48,7 +48,7 @@ export function Versions({
       ask(
         api.POST('/api/listings/{id}/versions/compare', {
           params: { path },
-          body: { from: open ?? 0, to: against, fields: copy() as never },
+          body: { from: open ?? 0, to: against, fields: copy() },
         }),
       ),
   }).data

@@ -62,7 +62,7 @@ export function Write({ desk }: { desk: Desk }) {
 function Sheet({ desk, listing }: { desk: Desk; listing: Listing }) {
   const cache = useQueryClient()
   const [params, set] = useAddress()
-  const [draft] = useState(() => listingDraft(listing.id, listing.copy as Copy, listing.revision))
+  const [draft] = useState(() => listingDraft(listing.id, listing.copy, listing.revision))
   const saving = useSyncExternalStore(draft.subscribe, draft.snapshot)
   const copy = saving.value
   const [weighed, setWeighed] = useState<{ copy: Copy; weighing: Weighed } | null>(null)
@@ -115,7 +115,7 @@ function Sheet({ desk, listing }: { desk: Desk; listing: Listing }) {
       const { findings } = await ask(
         api.POST('/api/listings/{id}/check', {
           params: { path: { id: desk.listingId } },
-          body: { marketId: desk.market.id, fields: about.copy as never },
+          body: { marketId: desk.market.id, fields: about.copy },
         }),
       )
       if (mine === checks.current) {
@@ -482,7 +482,7 @@ function Sheet({ desk, listing }: { desk: Desk; listing: Listing }) {
             listingId={listing.id}
             copy={now}
             settle={settle}
-            restore={(v) => step(v.copy as Copy, 'Restored the version', 'before a version was restored')}
+            restore={(v) => step(v.copy, 'Restored the version', 'before a version was restored')}
           />
         ) : side === 'send' ? (
           <SendOut desk={desk} settle={settle} copyAll={copyAll} />
