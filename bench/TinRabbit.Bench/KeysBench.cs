@@ -84,7 +84,7 @@ internal static class KeysBench
 
         using var browser = new TinRabbit.Browser.Tests.Browser(shop);
         browser.Go("/1/hedgerow-fair-us/write");
-        browser.Sees("aside", $"of {picks} picks");
+        browser.Sees("aside", $"of {picks:#,0} picks");
         browser.Find(".side-tabs .count"); // the first check is there
         browser.Write("Title", "Cedar ");
         foreach (var letter in "wren nest box, small bird house for garden, 28mm hole, bird lover gift, window bird feeder with camera")
