@@ -25,6 +25,8 @@ try
 
     if (options.ServeMarket)
     {
+        if (!options.OnlyThisComputer)
+            throw new StartProblem("The sample data is served to this computer only: leave out --listen.");
         await using var source = MarketServer.Build(MarketSource.StandIn(TimeProvider.System), options.Listen, options.Port);
         await Start(source, options, "The market source is ready at");
         return 0;

@@ -140,6 +140,13 @@ public sealed class ProcessTests : IDisposable
     )]
     [InlineData("--demo takes true or false; \"maybe\" is neither.", "--demo", "maybe")]
     [InlineData("--listen takes an IP address, such as 192.0.2.10; \"everywhere\" is not one.", "--listen", "everywhere")]
+    [InlineData("--market takes the address of a market source, for example http://127.0.0.1:5180, not \"sample\".", "--market", "sample")]
+    [InlineData(
+        "The market source at http://127.0.0.1:1/ can’t be reached. Nothing was changed; check that it runs, and try again. Start without --market to use the sample data.",
+        "--market",
+        "http://127.0.0.1:1"
+    )]
+    [InlineData("The sample data is served to this computer only: leave out --listen.", "--serve-market", "true", "--listen", "0.0.0.0")]
     public async Task A_wrong_option_gets_one_line(string line, params string[] options) => Assert.Equal(line, await Said(options));
 
     [Fact]
