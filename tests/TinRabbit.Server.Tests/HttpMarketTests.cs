@@ -91,6 +91,21 @@ public class HttpMarketTests
     }
 
     [Fact]
+    public async Task A_source_that_remembers_is_still_told_of_a_changed_platform()
+    {
+        var asked = new List<string>();
+        await using var source = await Source(path =>
+        {
+            asked.Add(path);
+            return Description;
+        });
+        using var market = await Connect(source);
+        var setup = new MarketSetup(market, Microsoft.Extensions.Logging.Abstractions.NullLogger<MarketSetup>.Instance);
+        Assert.True(await setup.TryOpen(ShippedPlatforms.All.First(p => p.Id == "hedgerow-fair"), "hedgerow-fair", default));
+        Assert.Equal([MarketContract.OpenPath], asked);
+    }
+
+    [Fact]
     public async Task A_source_without_a_market_is_refused_when_it_is_connected()
     {
         var builder = WebApplication.CreateSlimBuilder();

@@ -11,14 +11,15 @@ internal sealed class MarketSetup(IMarket market, ILogger<MarketSetup> log)
 {
     /// <summary>Opens the markets that come with the program's own platform for web shops.</summary>
     public Task OpenShipped(CancellationToken stop) =>
-        TryOpen(ShippedPlatforms.All.First(p => p.Id == ShippedPlatforms.WebShop), MarketPlace.Web, stop);
+        Reopen(ShippedPlatforms.All.First(p => p.Id == ShippedPlatforms.WebShop), MarketPlace.Web, stop);
 
     /// <summary>Opens markets for the seller's own platforms, and sends again what was sent before this start.</summary>
     public async Task Remind(TinContext db, CancellationToken stop)
     {
-        await OpenShipped(stop);
         foreach (var own in await db.Platforms.AsNoTracking().Where(p => p.Like != null).ToListAsync(stop))
-            await TryOpen(PlatformJson.Read(own.Profile), own.Like!, stop);
+            // Where one cannot be opened, the others would only make the start wait.
+            if (!await Reopen(PlatformJson.Read(own.Profile), own.Like!, stop))
+                break;
         if (market.Remembers)
             return;
         try
@@ -31,20 +32,25 @@ internal sealed class MarketSetup(IMarket market, ILogger<MarketSetup> log)
         }
     }
 
-    /// <summary>Opens markets for a platform. Where the source cannot, the platform has no numbers, and everything else works.</summary>
-    public async Task TryOpen(Platform platform, string kind, CancellationToken stop)
+    /// <summary>Opens markets for a new or changed platform. Where the source cannot, the platform has no numbers, and everything else works.</summary>
+    /// <returns>Whether they are open.</returns>
+    public async Task<bool> TryOpen(Platform platform, string kind, CancellationToken stop)
     {
-        if (market.Remembers && market.Places.Any(p => p.PlatformId == platform.Id))
-            return;
         try
         {
             await market.Open(platform, kind, stop);
+            return true;
         }
         catch (MarketException e)
         {
             log.LogWarning(e, "The market source opened no markets for the platform {Platform}.", platform.Id);
+            return false;
         }
     }
+
+    // Opens what a source does not remember from the start before.
+    private async Task<bool> Reopen(Platform platform, string kind, CancellationToken stop) =>
+        (market.Remembers && market.Places.Any(p => p.PlatformId == platform.Id)) || await TryOpen(platform, kind, stop);
 
     private async Task SendAgain(TinContext db, CancellationToken stop)
     {
