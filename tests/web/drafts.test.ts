@@ -1,6 +1,6 @@
 import { IDBFactory } from 'fake-indexeddb'
 import { afterEach, beforeEach, describe, expect, test, vi } from 'vitest'
-import type * as Drafts from '../../src/web/src/kit/drafts'
+import type * as Drafts from '../../src/web/src/kit/drafts/drafts'
 import { json, serve } from './server'
 
 type Sent = { url: string; method: string; body: { fields: { title: string }; revision: number; keep: string | null } }
@@ -13,11 +13,12 @@ const accepts = (request: Sent) => json({ revision: request.body.revision + 1, s
 const lost = () => Promise.reject(new TypeError('Failed to fetch'))
 
 /** The module as a window that was just opened has it: only the browser's database goes on from before. */
-async function opened(): Promise<typeof Drafts> {
+async function opened(): Promise<typeof Drafts & { stored: () => Promise<void> }> {
   vi.resetModules()
-  const drafts = await import('../../src/web/src/kit/drafts')
+  const drafts = await import('../../src/web/src/kit/drafts/drafts')
   await drafts.restoreDrafts()
-  return drafts
+  const { stored } = await import('../../src/web/src/kit/drafts/browserstore')
+  return { ...drafts, stored }
 }
 
 beforeEach(async () => {

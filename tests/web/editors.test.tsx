@@ -2,7 +2,7 @@ import { cleanup, screen } from '@testing-library/react'
 import { useState } from 'react'
 import { describe, expect, test } from 'vitest'
 import type { Field, Value } from '../../src/web/src/kit/api'
-import { Editor } from '../../src/web/src/write/editors'
+import { Editor } from '../../src/web/src/write/editors/editor'
 import { show, text } from './screen'
 
 const field = (shape: Field['shape'], more: Partial<Field> = {}) =>

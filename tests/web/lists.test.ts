@@ -6,7 +6,7 @@ import { type Column, changed, sortRows } from '../../src/web/src/kit/table'
 import { foldInWords } from '../../src/web/src/kit/thread'
 import { namesOf, outlineOf, treeOf } from '../../src/web/src/shop/categories'
 import { idOf } from '../../src/web/src/shop/profilerules'
-import { withPieces } from '../../src/web/src/write/fill'
+import { withPieces } from '../../src/web/src/write/fillpieces'
 
 describe('a table’s order', () => {
   type Row = { text: string; volume: number | null }

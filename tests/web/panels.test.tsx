@@ -2,9 +2,11 @@ import { screen, waitFor } from '@testing-library/react'
 import { IDBFactory } from 'fake-indexeddb'
 import { beforeEach, describe, expect, test } from 'vitest'
 import type { Field, Finding, Take, Version } from '../../src/web/src/kit/api'
-import { forgetDrafts } from '../../src/web/src/kit/drafts'
-import { type Desk, draftKey, picksKey, weighKey } from '../../src/web/src/kit/shop'
+import { forgetDrafts, listingDraft } from '../../src/web/src/kit/drafts/drafts'
+import { queryKey } from '../../src/web/src/kit/queries'
+import type { Desk } from '../../src/web/src/kit/shop'
 import { ToastLine } from '../../src/web/src/kit/toast'
+import { weighKey } from '../../src/web/src/kit/weighing'
 import { FillPanel } from '../../src/web/src/write/fill'
 import { AllFindings, FieldFindings, type FindingActions } from '../../src/web/src/write/findings'
 import { Pictures, PicturesState, usePictures } from '../../src/web/src/write/pictures'
@@ -341,30 +343,32 @@ describe('a fill', () => {
 
   const put = (f: Field) => {
     const taken: unknown[] = []
-    const draft: { phrases: string[] } = { phrases: ['old'] }
+    const draft = listingDraft(desk.listingId, { phrases: ['old'] }, 1)
     const shown = show(
       <>
         <FillPanel
           desk={desk}
           field={f}
-          copy={() => draft}
-          take={(value, what) => taken.push(value, what)}
+          draft={draft}
+          use={(value, what) => taken.push(value, what)}
           keepTake={(t) => taken.push(`keep ${t}`)}
           close={() => taken.push('closed')}
         />
         <ToastLine />
       </>,
       [
-        [picksKey(desk), { picks: [pick('owl box', 90), pick('bat box', null), pick('bird house', 900)] }],
+        [queryKey('picks', 1, 'fair-us'), { picks: [pick('owl box', 90), pick('bat box', null), pick('bird house', 900)] }],
         [weighKey(desk), weighing('0', { 'owl box': 'missing', 'bat box': 'missing', 'bird house': 'whole' }, 20)],
-        [draftKey(desk), { phrases: ['old'] }],
       ],
     )
     return { ...shown, taken, draft }
   }
 
-  beforeEach(() => {
+  beforeEach(async () => {
+    globalThis.indexedDB ??= new IDBFactory()
+    await forgetDrafts()
     answers = {
+      '/copy': (a) => ({ revision: (a.body as { revision: number }).revision + 1, savedAt: '2026-01-01' }),
       '/fill/phrases': () => ({
         value: ['old', 'owl box', 'bat box'],
         pieces: ['owl box', 'bat box'],
@@ -390,7 +394,7 @@ describe('a fill', () => {
         return weighing(
           '1',
           { 'owl box': held('owl box'), 'bat box': held('bat box'), 'bird house': value.includes('"B"') ? 'missing' : 'whole' },
-          value === '{"phrases":["old"]}' ? 20 : 30,
+          value === 'null' || value === '{"phrases":["old"]}' ? 20 : 30,
           value.split(' box').length,
         )
       },
@@ -420,7 +424,7 @@ describe('a fill', () => {
   test('what was typed meanwhile is not lost to it: it is made anew', async () => {
     const { hands, taken, draft } = put(field('phrases', { maxItems: 12 }))
     await screen.findByText('Gains')
-    draft.phrases = ['old', 'typed']
+    draft.change({ phrases: ['old', 'typed'] })
     answers['/fill/phrases'] = () => ({
       value: ['old', 'typed', 'owl box'],
       pieces: ['owl box'],
@@ -469,14 +473,15 @@ describe('a fill', () => {
 })
 
 describe('alt texts', () => {
-  function Held({ saved }: { saved: () => void }) {
-    const pictures = usePictures(desk, saved)
+  function Held() {
+    const pictures = usePictures(desk)
     return (
       <>
         <PicturesState pictures={pictures} />
+        <output>{pictures.view.revision}</output>
         <Pictures
-          texts={pictures.texts}
-          put={pictures.put}
+          draft={pictures.draft}
+          texts={pictures.view.value}
           findings={[]}
           actions={{ fix: () => {}, dismiss: () => {}, addToFacts: () => {}, go: () => {} }}
         />
@@ -490,19 +495,19 @@ describe('alt texts', () => {
     answers = { '/pictures': (a) => ({ picturesRevision: (a.body as { revision: number }).revision + 1 }) }
   })
 
+  const revisionIs = (revision: string) => () => expect(text(screen.getByRole('status'))).toBe(revision)
   const texts = () => screen.getAllByRole('textbox').map((b) => (b as HTMLTextAreaElement).value)
 
-  test('they are saved together after a pause, and the check is told', async () => {
-    let told = 0
-    const { hands } = show(<Held saved={() => told++} />)
+  test('they are saved together after a pause', async () => {
+    const { hands } = show(<Held />)
     expect(texts()).toEqual(['A box', 'A wren', ''])
     await hands.type(screen.getByLabelText('Alt text 1'), ' of cedar')
-    await waitFor(() => expect(told).toBe(1))
+    await waitFor(revisionIs('1'))
     expect(bodies('/pictures')).toEqual([{ pictures: ['A box of cedar', 'A wren'], revision: 0 }])
   })
 
   test('another listing of the product that is opened then has them', async () => {
-    const { hands, cache } = show(<Held saved={() => {}} />, [[['shop'], { products: [desk.product] }]])
+    const { hands, cache } = show(<Held />, [[['shop'], { products: [desk.product] }]])
     await hands.type(screen.getByLabelText('Alt text 2'), ' box')
     await waitFor(() =>
       expect(cache.getQueryData<{ products: { pictures: string[] }[] }>(['shop'])?.products[0].pictures).toEqual(['A box', 'A wren box']),
@@ -511,7 +516,7 @@ describe('alt texts', () => {
   })
 
   test('Enter goes on, the last adds another, Backspace takes an empty one out', async () => {
-    const { hands } = show(<Held saved={() => {}} />)
+    const { hands } = show(<Held />)
     await hands.click(screen.getByLabelText('Alt text 2'))
     await hands.keyboard('{Enter}')
     await waitFor(() => expect(document.activeElement?.getAttribute('aria-label')).toBe('Alt text 3'))
@@ -525,18 +530,17 @@ describe('alt texts', () => {
   test('a save that fails is said, and tried again', async () => {
     let fails = 1
     answers['/pictures'] = () => (fails-- > 0 ? json({ detail: 'The disk is full.' }, 507) : { picturesRevision: 1 })
-    let told = 0
-    const { hands } = show(<Held saved={() => told++} />)
+    const { hands } = show(<Held />)
     await hands.type(screen.getByLabelText('Alt text 1'), '!')
     await screen.findByText(/The disk is full/)
-    await waitFor(() => expect(told).toBe(1), { timeout: 4000 })
+    await waitFor(revisionIs('1'), { timeout: 4000 })
     expect(bodies('/pictures')).toHaveLength(2)
     expect(screen.queryByText(/The disk is full/)).toBeNull()
   })
 
   test('another window’s alt texts are shown beside these, and nothing is written over until one is chosen', async () => {
     answers['/pictures'] = () => json({ ...desk.product, pictures: ['Theirs'], picturesRevision: 4, revision: 0 }, 409)
-    const { hands } = show(<Held saved={() => {}} />)
+    const { hands } = show(<Held />)
     await hands.type(screen.getByLabelText('Alt text 1'), '!')
     await screen.findByText(/was changed in another window/)
     answers['/pictures'] = () => ({ picturesRevision: 5 })

@@ -1,9 +1,10 @@
 import { QueryClient } from '@tanstack/react-query'
 import { beforeEach, describe, expect, test } from 'vitest'
 import { ask, opened, type Pick, type Weighed } from '../../src/web/src/kit/api'
-import { type Desk, marketFor, weigh, weighKey } from '../../src/web/src/kit/shop'
+import { type Desk, marketFor } from '../../src/web/src/kit/shop'
 import { lines } from '../../src/web/src/kit/stream'
 import { inTurn } from '../../src/web/src/kit/turn'
+import { weigh, weighKey } from '../../src/web/src/kit/weighing'
 import { json, serve } from './server'
 
 const desk = { product: { id: 1, name: 'Box', listings: {} }, market: { id: 'fair-us' }, listingId: 7, base: '' } as unknown as Desk

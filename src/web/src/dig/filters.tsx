@@ -8,6 +8,7 @@ import { Key } from '../kit/key'
 import { Menu } from '../kit/menu'
 import { messages } from '../kit/messages'
 import { counted } from '../kit/numbers'
+import { queryKey, refresh } from '../kit/queries'
 import { toast } from '../kit/toast'
 
 export type Limits = {
@@ -70,9 +71,9 @@ export function Filters({
   views: React.ReactNode
 }) {
   const cache = useQueryClient()
-  const saved = useQuery({ queryKey: ['filters'], queryFn: () => ask(api.GET('/api/filters')), staleTime: Infinity }).data ?? []
+  const saved = useQuery({ queryKey: queryKey('filters'), queryFn: () => ask(api.GET('/api/filters')), staleTime: Infinity }).data ?? []
   const sources = useQuery({
-    queryKey: ['shelf', marketId, 'sources'],
+    queryKey: queryKey('shelf', marketId, 'sources'),
     queryFn: () => ask(api.GET('/api/markets/{marketId}/sources', { params: { path: { marketId } } })),
   }).data
   const [naming, setNaming] = useState<'save' | 'rename' | 'duplicate' | null>(null)
@@ -88,7 +89,7 @@ export function Filters({
   const save = async (name: string) => {
     try {
       await ask(api.POST('/api/filters', { body: { name, filters: now } }))
-      await cache.invalidateQueries({ queryKey: ['filters'] })
+      await refresh(cache, 'filters')
       toast(messages.filtersSaved(name))
     } catch (e) {
       toast(messages.notSaved((e as Error).message))

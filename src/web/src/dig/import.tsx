@@ -7,7 +7,7 @@ import { Key } from '../kit/key'
 import { Menu } from '../kit/menu'
 import { messages } from '../kit/messages'
 import { compact, counted, dateTimeOf, full, money } from '../kit/numbers'
-import { refreshNumbers } from '../kit/queries'
+import { queryKey, refresh } from '../kit/queries'
 import type { Desk } from '../kit/shop'
 import { useShortcuts } from '../kit/shortcuts'
 import { lines } from '../kit/stream'
@@ -116,7 +116,7 @@ export function Import({ desk, file, close }: { desk: Desk; file: File | null; c
     try {
       const url = `/api/markets/${desk.market.id}/imports/${view.id}/run`
       for await (const p of lines<ImportPart>(url, { look: view.look, source }, controller.signal)) setPart(p)
-      await refreshNumbers(cache)
+      await refresh(cache, 'numbers')
     } catch (e) {
       setPart(null)
       setError(controller.signal.aborted ? messages.importStopped : messages.notImported((e as Error).message))
@@ -129,7 +129,7 @@ export function Import({ desk, file, close }: { desk: Desk; file: File | null; c
         const { what } = await ask(api.POST('/api/markets/{marketId}/imports/{import}/undo', { params: { path: { ...path, import: id } } }))
         return { what: what ? messages.undone(what) : messages.nothingToUndo }
       },
-      () => refreshNumbers(cache),
+      () => refresh(cache, 'numbers'),
     )
   useShortcuts({
     close: () => (part?.doing ? stop() : close(false)),
@@ -398,7 +398,7 @@ function Imports({ desk, undo }: { desk: Desk; undo: (id: number) => Promise<voi
   const { run } = useChanges()
   const path = { marketId: desk.market.id }
   const imports = useQuery({
-    queryKey: ['imports', desk.market.id],
+    queryKey: queryKey('imports', desk.market.id),
     queryFn: () => ask(api.GET('/api/markets/{marketId}/imports', { params: { path } })),
   }).data
   if (!imports || imports.length === 0) return null

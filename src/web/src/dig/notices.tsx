@@ -4,7 +4,7 @@ import { Key } from '../kit/key'
 import { useNote } from '../kit/note'
 import { Num } from '../kit/num'
 import { full, withoutData } from '../kit/numbers'
-import type { usePickActions } from '../kit/shop'
+import type { usePickActions } from '../kit/picks'
 import { useShortcuts } from '../kit/shortcuts'
 import type { Row } from './rows'
 

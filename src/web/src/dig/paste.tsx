@@ -3,7 +3,7 @@ import { useState } from 'react'
 import { api, ask } from '../kit/api'
 import { Key } from '../kit/key'
 import { messages } from '../kit/messages'
-import { refreshNumbers } from '../kit/queries'
+import { refresh } from '../kit/queries'
 import type { Desk } from '../kit/shop'
 
 type Bad = { line: number; text: string; reason: string }
@@ -43,7 +43,7 @@ export function Paste({ desk, close, done, asFile }: { desk: Desk; close: () => 
           body: { text, source: source || null },
         }),
       )
-      await refreshNumbers(cache)
+      await refresh(cache, 'numbers')
       setBad(result.bad)
       setText(result.bad.map((b) => b.text).join('\n'))
       setSaid(messages.pasted(result.taken, result.new, result.bad.length))

@@ -1,3 +1,4 @@
+import { scaleLog } from 'd3-scale'
 import { useEffect, useRef, useState } from 'react'
 import type { Norm } from '../kit/api'
 import { Key } from '../kit/key'
@@ -28,12 +29,12 @@ export function Scatter({
   useEffect(() => box.current?.focus(), [])
   const [drag, setDrag] = useState<{ x0: number; y0: number; x1: number; y1: number } | null>(null)
   const known = rows.filter((r) => r.numbers.volume !== null && r.numbers.volume > 0 && r.numbers.competition !== null)
-  const lg = (n: number) => Math.log10(Math.max(1, n))
-  const most = (values: number[]) => Math.max(2, Math.ceil(Math.max(0, ...values) * 2) / 2)
-  const mx = most(known.map((r) => lg(r.numbers.competition ?? 1)))
-  const my = most(known.map((r) => lg(r.numbers.volume ?? 1)))
-  const x = (competition: number) => L + (lg(competition) / mx) * (W - L - 12)
-  const y = (volume: number) => H - B - (lg(volume) / my) * (H - B - 12)
+  // From 1 to the next half power of ten, at least 100.
+  const upTo = (values: number[]) => 10 ** Math.max(2, Math.ceil(Math.log10(Math.max(1, ...values)) * 2) / 2)
+  const across = scaleLog([1, upTo(known.map((r) => r.numbers.competition ?? 1))], [L, W - 12]).clamp(true)
+  const up = scaleLog([1, upTo(known.map((r) => r.numbers.volume ?? 1))], [H - B, 12]).clamp(true)
+  const x = (competition: number) => across(Math.max(1, competition))
+  const y = (volume: number) => up(Math.max(1, volume))
   const points = known.map((r) => ({ row: r, x: x(r.numbers.competition ?? 1), y: y(r.numbers.volume ?? 1) }))
   const here = points.find((p) => p.row.key === at)
   // The nearest point that lies that way.
@@ -62,8 +63,11 @@ export function Scatter({
     const box = (svg.current as SVGSVGElement).getBoundingClientRect()
     return [((e.clientX - box.left) / box.width) * W, ((e.clientY - box.top) / box.height) * H]
   }
-  const tens = (n: number) => Array.from({ length: Math.floor(n) + 1 }, (_, i) => 10 ** i)
+  const tens = (scale: typeof across) => scale.ticks().filter((n) => Number.isInteger(Math.log10(n)))
   const centre = norm?.centre
+  // The volume that is typical for so much competition, off the plot where it has to be.
+  const [, most] = across.domain()
+  const typical = (competition: number) => up.copy().clamp(false)(competition * 10 ** (centre ?? 0))
   return (
     <div
       ref={box}
@@ -104,7 +108,7 @@ export function Scatter({
           if (near && near.d < 16) onAt(near.p.row.key)
         }}
       >
-        {tens(mx).map((n) => (
+        {tens(across).map((n) => (
           <g key={`x${n}`}>
             <line x1={x(n)} x2={x(n)} y1={8} y2={H - B} stroke="var(--color-base-300)" />
             <text x={x(n)} y={H - B + 14} textAnchor="middle" className="num" fontSize="12" fill="var(--quiet)">
@@ -112,7 +116,7 @@ export function Scatter({
             </text>
           </g>
         ))}
-        {tens(my).map((n) => (
+        {tens(up).map((n) => (
           <g key={`y${n}`}>
             <line x1={L} x2={W - 12} y1={y(n)} y2={y(n)} stroke="var(--color-base-300)" />
             <text x={L - 6} y={y(n) + 4} textAnchor="end" className="num" fontSize="12" fill="var(--quiet)">
@@ -125,15 +129,7 @@ export function Scatter({
             <clipPath id="plot">
               <rect x={L} y={8} width={W - L - 12} height={H - B - 8} />
             </clipPath>
-            <line
-              clipPath="url(#plot)"
-              x1={x(1)}
-              y1={H - B - (centre / my) * (H - B - 12)}
-              x2={x(10 ** mx)}
-              y2={H - B - ((mx + centre) / my) * (H - B - 12)}
-              stroke="var(--tin)"
-              strokeWidth="1.5"
-            >
+            <line clipPath="url(#plot)" x1={x(1)} y1={typical(1)} x2={x(most)} y2={typical(most)} stroke="var(--tin)" strokeWidth="1.5">
               <title>Typical for this market: headroom 50</title>
             </line>
           </>

@@ -2,6 +2,7 @@ import { useQuery } from '@tanstack/react-query'
 import { api, ask } from '../kit/api'
 import { useChanges } from '../kit/changes'
 import { counted } from '../kit/numbers'
+import { queryKey } from '../kit/queries'
 import type { Desk } from '../kit/shop'
 
 type Step = { id: number; text: string; parentId: number | null; picked: number }
@@ -10,7 +11,7 @@ type Step = { id: number; text: string; parentId: number | null; picked: number 
 export function Trail({ desk, here, go }: { desk: Desk; here: number | undefined; go: (text: string, parent: number | null) => void }) {
   const steps =
     useQuery({
-      queryKey: ['trail', desk.product.id, desk.market.id],
+      queryKey: queryKey('trail', desk.product.id, desk.market.id),
       queryFn: () =>
         ask(api.GET('/api/products/{id}/trail/{marketId}', { params: { path: { id: desk.product.id, marketId: desk.market.id } } })),
     }).data ?? []

@@ -1,6 +1,7 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query'
 import { useEffect, useRef } from 'react'
 import type { Dug, Norm } from '../kit/api'
+import { queryKey, refresh } from '../kit/queries'
 import type { Desk } from '../kit/shop'
 import { lines } from '../kit/stream'
 
@@ -11,9 +12,9 @@ export type Digging = Omit<Part, 'rows'> & { rows: Map<string, Dug>; stopped: bo
 export function useDig(desk: Desk, term: string, parent: string | null) {
   const cache = useQueryClient()
   const running = useRef<AbortController>(undefined)
-  const queryKey = ['dig', desk.product.id, desk.market.id, term.toLowerCase()]
+  const key = queryKey('dig', desk.product.id, desk.market.id, term.toLowerCase())
   const dug = useQuery({
-    queryKey,
+    queryKey: key,
     queryFn: async () => {
       const controller = new AbortController()
       running.current = controller
@@ -23,12 +24,12 @@ export function useDig(desk: Desk, term: string, parent: string | null) {
         for await (const part of lines<Part>(`/api/products/${desk.product.id}/dig`, body, controller.signal)) {
           const rows = new Map(digging?.rows)
           for (const r of part.rows) rows.set(r.key, r)
-          if (!digging) cache.invalidateQueries({ queryKey: ['trail'] })
+          if (!digging) refresh(cache, 'trail')
           digging = { ...part, rows, stopped: false }
-          cache.setQueryData(queryKey, digging)
+          cache.setQueryData(key, digging)
         }
       } catch (e) {
-        if (digging) cache.setQueryData(queryKey, { ...digging, doing: null, stopped: true })
+        if (digging) cache.setQueryData(key, { ...digging, doing: null, stopped: true })
         if (!controller.signal.aborted || !digging) throw e
         digging = { ...digging, doing: null, stopped: true }
       }

@@ -1,6 +1,7 @@
 import { keepPreviousData, useQueries, useQuery } from '@tanstack/react-query'
 import { useMemo, useState } from 'react'
 import { api, ask, type ShelfQuery, type ShelfRow } from '../kit/api'
+import { queryKey } from '../kit/queries'
 import type { Rows } from '../kit/table'
 
 const Page = 200
@@ -8,7 +9,7 @@ const Page = 200
 /** A market's shelf, searched and ordered by the server; its rows come by the page as they are looked at. */
 export function useShelf(marketId: string, query: ShelfQuery | null) {
   const [pages, setPages] = useState<number[]>([0])
-  const key = ['shelf', marketId, query]
+  const key = queryKey('shelf', marketId, query)
   const fetchPage = (page: number) =>
     ask(
       api.POST('/api/markets/{marketId}/shelf', {

@@ -2,13 +2,11 @@ import { type QueryClient, useQueryClient } from '@tanstack/react-query'
 import { useMemo } from 'react'
 import { api, ask } from './api'
 import { messages } from './messages'
+import { refreshAll } from './queries'
 import { toast, toastAgain } from './toast'
 import { inTurn } from './turn'
 
 export type Changed = { what: string | null; id?: number | null; revision?: number | null }
-
-// Everything asks again but the digs: each would ask the market some thirty times, and no change alters what it says.
-const refreshAll = (cache: QueryClient): Promise<unknown> => cache.invalidateQueries({ predicate: (q) => q.queryKey[0] !== 'dig' })
 
 /** Does something that can be undone: says what was done, offers Undo, and makes every screen ask again. */
 export function useChanges(product?: number) {
@@ -25,7 +23,7 @@ export function useChanges(product?: number) {
       }
       await refreshAll(cache)
     }
-    const run = async (call: () => Promise<Changed>, then?: () => void, refresh = refreshAll) => {
+    const run = async (call: () => Promise<Changed>, then?: () => void, refresh: (cache: QueryClient) => Promise<unknown> = refreshAll) => {
       try {
         const { what, id } = await inTurn(call)
         then?.()

@@ -1,3 +1,4 @@
+import { scaleLinear } from 'd3-scale'
 import { useState } from 'react'
 import { Num } from './num'
 import { compact, counted, dayName, fixed, full, monthName, monthsFrom, noData } from './numbers'
@@ -6,9 +7,9 @@ import { compact, counted, dayName, fixed, full, monthName, monthsFrom, noData }
 export function Silhouette({ months, width = 112, height = 24 }: { months: number[] | null; width?: number; height?: number }) {
   if (!months || months.length < 2) return <span className="quiet text-[12px]">{noData}</span>
   const top = Math.max(1, ...months)
-  const points = months.map(
-    (m, i) => `L${((i / (months.length - 1)) * (width - 2) + 1).toFixed(1)} ${(height - 1 - (m / top) * (height - 4)).toFixed(1)}`,
-  )
+  const x = scaleLinear([0, months.length - 1], [1, width - 1])
+  const y = scaleLinear([0, top], [height - 1, 3])
+  const points = months.map((m, i) => `L${x(i).toFixed(1)} ${y(m).toFixed(1)}`)
   return (
     <svg
       width={width}
@@ -47,7 +48,7 @@ export function HeadroomBar({ value }: { value: number | null }) {
 /** A spread of prices: a line from the lowest to the highest, a box for the middle half, a mark at the median. */
 export function BoxPlot({ values, label }: { values: number[]; label: string }) {
   const [low, lower, median, upper, high] = values
-  const at = (n: number) => 4 + ((n - low) / Math.max(0.01, high - low)) * 252
+  const at = scaleLinear([low, Math.max(low + 0.01, high)], [4, 256])
   return (
     <svg viewBox="0 0 260 18" className="w-full my-1" role="img" aria-label={label}>
       <line x1={at(low)} x2={at(high)} y1="9" y2="9" stroke="var(--tin)" strokeWidth="2" />

@@ -1,4 +1,5 @@
 import { useId, useRef } from 'react'
+import { walk } from './walk'
 
 export type MenuItem = { label: string; run: () => void; disabled?: boolean } | { heading: string }
 
@@ -7,12 +8,12 @@ export function Menu({ label, items, button = '⋯' }: { label: string; items: M
   const id = useId()
   const list = useRef<HTMLDivElement>(null)
   const move = (e: React.KeyboardEvent) => {
-    if (e.key !== 'ArrowDown' && e.key !== 'ArrowUp') return
+    const all = [...(list.current?.querySelectorAll<HTMLButtonElement>('button:not([disabled])') ?? [])]
+    const to = walk(e.key, all.indexOf(document.activeElement as HTMLButtonElement), all.length, true)
+    if (to === undefined) return
     e.preventDefault()
     e.stopPropagation()
-    const all = [...(list.current?.querySelectorAll<HTMLButtonElement>('button:not([disabled])') ?? [])]
-    const at = all.indexOf(document.activeElement as HTMLButtonElement)
-    all[(at + (e.key === 'ArrowDown' ? 1 : -1) + all.length) % all.length]?.focus()
+    all[to]?.focus()
   }
   return (
     <>

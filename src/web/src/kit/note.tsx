@@ -1,7 +1,7 @@
 import { useState } from 'react'
 import type { Pick } from './api'
 import { NotSaved, type SavedText } from './notsaved'
-import type { usePickActions } from './shop'
+import type { usePickActions } from './picks'
 
 /** A pick's note as it is being written: saved when the box is left, and never over what another window wrote meanwhile. */
 export function useNote(pick: Pick, save: ReturnType<typeof usePickActions>['note']) {

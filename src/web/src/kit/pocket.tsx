@@ -3,8 +3,10 @@ import { useNavigate } from 'react-router'
 import type { Grade, Pick } from './api'
 import { Num } from './num'
 import { full } from './numbers'
-import { type Desk, usePickActions, usePicks, useWeighing } from './shop'
+import { usePickActions, usePicks } from './picks'
+import type { Desk } from './shop'
 import { Thread } from './thread'
+import { useWeighing } from './weighing'
 
 // Labels beyond this are found by the filter, or in Pick.
 const Most = 60

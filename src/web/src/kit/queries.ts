@@ -1,28 +1,45 @@
 import type { QueryClient } from '@tanstack/react-query'
 
-// The queries whose answers hold numbers of terms: a correction, a paste, an import or an undo makes all of them stale.
-const withNumbers = [
-  'alike',
-  'check',
-  'dig',
-  'grid',
-  'ideas',
-  'imports',
-  'language',
-  'picks',
-  'reading',
-  'shelf',
-  'sources',
-  'takes',
-  'term',
-  'trail',
-  'weave',
-  'weigh',
-]
+/** What can change under a screen: each makes the queries that show it stale. */
+type Subject = 'numbers' | 'picks' | 'listing' | 'takes' | 'versions' | 'filters' | 'backups' | 'platforms' | 'products' | 'trail'
 
-/** Makes everything that shows numbers ask again. */
-export const refreshNumbers = (cache: QueryClient) => Promise.all(withNumbers.map((key) => cache.invalidateQueries({ queryKey: [key] })))
+/** Every kind of question that screens ask the server, with what makes its answer stale. All but the digs are also asked again after an undo. */
+const staleAfter = {
+  alike: ['numbers', 'picks'],
+  backups: ['backups'],
+  changes: ['picks'],
+  check: ['numbers'],
+  compare: [],
+  dig: ['numbers'],
+  filters: ['filters'],
+  grid: ['numbers', 'picks'],
+  ideas: ['numbers', 'picks'],
+  imports: ['numbers'],
+  language: ['numbers'],
+  languages: [],
+  listing: ['listing'],
+  picks: ['numbers', 'picks'],
+  platforms: ['platforms'],
+  reading: ['numbers'],
+  sent: ['versions'],
+  shelf: ['numbers'],
+  shop: ['platforms', 'products'],
+  takes: ['numbers', 'takes'],
+  term: ['numbers'],
+  trail: ['numbers', 'picks', 'trail'],
+  versions: ['versions'],
+  weave: ['numbers'],
+  weigh: ['numbers', 'picks'],
+} satisfies Record<string, Subject[]>
 
-/** Makes everything ask again that a change to picks or facts concerns. */
-export const refreshPicks = (cache: QueryClient) =>
-  Promise.all(['picks', 'weigh', 'trail', 'ideas', 'grid', 'alike', 'changes'].map((key) => cache.invalidateQueries({ queryKey: [key] })))
+/** The key of a question, which names its kind first. */
+export const queryKey = (kind: keyof typeof staleAfter, ...about: unknown[]) => [kind, ...about]
+
+/** Makes everything ask again that shows what has changed. */
+export const refresh = (cache: QueryClient, ...changed: Subject[]): Promise<unknown> => {
+  const kinds = new Set(Object.entries(staleAfter).flatMap(([kind, after]) => (after.some((a) => changed.includes(a)) ? [kind] : [])))
+  return cache.invalidateQueries({ predicate: (q) => kinds.has(q.queryKey[0] as string) })
+}
+
+/** Makes everything ask again but the digs: each would ask the market some thirty times, and no change alters what it says. */
+export const refreshAll = (cache: QueryClient): Promise<unknown> => cache.invalidateQueries({ predicate: (q) => q.queryKey[0] !== 'dig' })

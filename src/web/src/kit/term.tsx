@@ -5,6 +5,7 @@ import { publishBy, Year } from './charts'
 import { HelpLink } from './helplink'
 import { Key } from './key'
 import { counted, fixed, full, monthName, percent } from './numbers'
+import { queryKey } from './queries'
 import type { Desk } from './shop'
 import { useShortcuts } from './shortcuts'
 import { Countries, FamilyBars, Seen } from './termmarket'
@@ -39,7 +40,7 @@ export function TermDetail({
   const { market } = desk
   const settled = useSettled(text)
   const view = useQuery({
-    queryKey: ['term', market.id, text.toLowerCase()],
+    queryKey: queryKey('term', market.id, text.toLowerCase()),
     queryFn: () => ask(api.GET('/api/markets/{marketId}/term', { params: { path: { marketId: market.id }, query: { text } } })),
     enabled: settled === text,
     staleTime: 60_000,

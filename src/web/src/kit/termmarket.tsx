@@ -4,6 +4,7 @@ import { api, ask, type TermView } from './api'
 import { BoxPlot } from './charts'
 import { Num } from './num'
 import { compact, counted, fixed, full, money, noData, percent } from './numbers'
+import { queryKey } from './queries'
 import type { Desk } from './shop'
 
 export function FamilyBars({ view, here, dig }: { view: TermView; here: string; dig?: (text: string) => void }) {
@@ -98,7 +99,7 @@ export function Seen({ seen, currency, dig }: { seen: NonNullable<TermView['seen
 export function Countries({ desk, text }: { desk: Desk; text: string }) {
   const [open, setOpen] = useState(localStorage.getItem('countries') === 'open')
   const views = useQuery({
-    queryKey: ['term', 'countries', desk.market.id, text.toLowerCase()],
+    queryKey: queryKey('term', 'countries', desk.market.id, text.toLowerCase()),
     queryFn: () => ask(api.GET('/api/markets/{marketId}/countries', { params: { path: { marketId: desk.market.id }, query: { text } } })),
     enabled: open,
     staleTime: 60_000,

@@ -6,7 +6,7 @@ import { Key } from './key'
 import { messages } from './messages'
 import { Num } from './num'
 import { compact, counted, dateOf, fixed, full, money, noData } from './numbers'
-import { refreshNumbers } from './queries'
+import { refresh } from './queries'
 import type { Desk } from './shop'
 import { toast } from './toast'
 
@@ -105,7 +105,7 @@ export function Readings({ desk, view, correct }: { desk: Desk; view: TermView; 
 function useReadings(desk: Desk) {
   const cache = useQueryClient()
   const marketId = desk.market.id
-  const after = () => refreshNumbers(cache)
+  const after = () => refresh(cache, 'numbers')
   const again = async (readingId: number, text: string) => {
     try {
       await ask(api.POST('/api/markets/{marketId}/readings/{readingId}/use', { params: { path: { marketId, readingId } } }))

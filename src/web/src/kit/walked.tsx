@@ -1,4 +1,5 @@
 import { type ReactNode, useLayoutEffect, useRef, useState } from 'react'
+import { walk } from './walk'
 
 /**
  * A list that the arrow keys move in; `on` has what other keys do to the current row. With `focus` it takes the focus when it opens,
@@ -8,63 +9,66 @@ export function Walked<T>(p: {
   name: string
   testid: string
   rows: readonly T[]
-  id: (row: T) => string
-  on: Record<string, (row: T) => void>
-  row: (row: T) => ReactNode
+  id: (row: T, i: number) => string
+  on: Record<string, (row: T, i: number) => void>
+  row: (row: T, i: number) => ReactNode
+  /** The current row, where the screen around it has to know. */
+  at?: number
+  onAt?: (at: number) => void
   /** Keys that need no row. */
   always?: Record<string, () => void>
   focus?: boolean
   /** Shown before the rows, and after them. */
   before?: ReactNode
   after?: ReactNode
+  listClass?: string
+  rowClass?: string
 }) {
   const box = useRef<HTMLElement>(null)
   const came = useRef<Element | null>(null)
-  const [at, setAt] = useState(0)
-  const here = Math.min(at, p.rows.length - 1)
+  const [own, setOwn] = useState(0)
+  const here = Math.min(p.at ?? own, p.rows.length - 1)
   const { focus } = p
   useLayoutEffect(() => {
     if (!focus) return
     came.current = document.activeElement
     box.current?.focus({ preventScroll: true })
   }, [focus])
-  const go = (to: number) => {
-    const next = Math.max(0, Math.min(p.rows.length - 1, to))
-    setAt(next)
-    box.current?.querySelectorAll('[data-walked]')[next]?.scrollIntoView({ block: 'nearest' })
+  const setAt = (at: number) => {
+    setOwn(at)
+    p.onAt?.(at)
   }
+  const keys = (e: React.KeyboardEvent) => {
+    const target = e.target as HTMLElement
+    const row = p.rows[here]
+    if (e.ctrlKey || e.altKey || e.metaKey) return
+    const to = walk(e.key, here, p.rows.length)
+    if (e.key === 'Escape' && (p.always?.Escape || came.current instanceof HTMLElement) && !target.closest('input')) {
+      p.always?.Escape?.()
+      if (came.current instanceof HTMLElement) came.current.focus()
+    } else if (target !== e.currentTarget && target.closest('input:not([type=checkbox]), select, textarea, button, a, dialog')) return
+    else if (e.key === ' ' && target.closest('input[type=checkbox]')) return
+    else if (p.always?.[e.key]) p.always[e.key]()
+    else if (to !== undefined) {
+      setAt(to)
+      box.current?.querySelectorAll('[data-walked]')[to]?.scrollIntoView({ block: 'nearest' })
+    } else if (row !== undefined && p.on[e.key]) p.on[e.key](row, here)
+    else return
+    e.preventDefault()
+    e.stopPropagation()
+  }
+  const rows = p.rows.map((row, i) => (
+    // biome-ignore lint/a11y/noStaticElementInteractions: the list around it takes the keys
+    // biome-ignore lint/a11y/useKeyWithClickEvents: the list around it takes the keys
+    <div key={p.id(row, i)} data-walked className={p.rowClass ?? `take ${i === here ? 'cursor' : ''}`} onClick={() => setAt(i)}>
+      {p.row(row, i)}
+    </div>
+  ))
   return (
-    <section
-      ref={box}
-      className="side-part"
-      // biome-ignore lint/a11y/noNoninteractiveTabindex: the list is walked by keys
-      tabIndex={0}
-      aria-label={p.name}
-      data-testid={p.testid}
-      onKeyDown={(e) => {
-        const target = e.target as HTMLElement
-        const row = p.rows[here]
-        if (e.ctrlKey || e.altKey || e.metaKey) return
-        if (e.key === 'Escape' && came.current instanceof HTMLElement && !target.closest('input')) came.current.focus()
-        else if (target !== e.currentTarget && target.closest('input:not([type=checkbox]), select, textarea, button, a, dialog')) return
-        else if (e.key === ' ' && target.closest('input[type=checkbox]')) return
-        else if (p.always?.[e.key]) p.always[e.key]()
-        else if (e.key === 'ArrowDown') go(here + 1)
-        else if (e.key === 'ArrowUp') go(here - 1)
-        else if (row !== undefined && p.on[e.key]) p.on[e.key](row)
-        else return
-        e.preventDefault()
-        e.stopPropagation()
-      }}
-    >
+    // biome-ignore lint/a11y/noNoninteractiveTabindex: the list is walked by keys
+    <section ref={box} className="side-part" tabIndex={0} aria-label={p.name} data-testid={p.testid} onKeyDown={keys}>
       {p.before}
-      {p.rows.map((row, i) => (
-        // biome-ignore lint/a11y/noStaticElementInteractions: the list around it takes the keys
-        // biome-ignore lint/a11y/useKeyWithClickEvents: the list around it takes the keys
-        <div key={p.id(row)} data-walked className={`take ${i === here ? 'cursor' : ''}`} onClick={() => setAt(i)}>
-          {p.row(row)}
-        </div>
-      ))}
+      {p.listClass ? <div className={p.listClass}>{rows}</div> : rows}
       {p.after}
     </section>
   )

@@ -3,7 +3,7 @@ import { HelpLink } from '../kit/helplink'
 import { Key } from '../kit/key'
 import { fitAbout, homeName } from '../kit/names'
 import { useNote } from '../kit/note'
-import type { usePickActions } from '../kit/shop'
+import type { usePickActions } from '../kit/picks'
 import { fits, homes } from './rows'
 
 export function Choices({

@@ -2,12 +2,13 @@ import { useQuery } from '@tanstack/react-query'
 import { api, ask } from '../kit/api'
 import { Num } from '../kit/num'
 import { fixed } from '../kit/numbers'
+import { queryKey } from '../kit/queries'
 import type { Desk } from '../kit/shop'
 
 /** Products the shop could make: compatible picks with high headroom that no listing is eligible for. */
 export function IdeasPart({ desk }: { desk: Desk }) {
   const ideas = useQuery({
-    queryKey: ['ideas', desk.market.id],
+    queryKey: queryKey('ideas', desk.market.id),
     queryFn: () => ask(api.GET('/api/ideas/{marketId}', { params: { path: { marketId: desk.market.id } } })),
   }).data
   return (

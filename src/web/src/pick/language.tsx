@@ -3,7 +3,9 @@ import { useState } from 'react'
 import { api, ask } from '../kit/api'
 import { Num } from '../kit/num'
 import { counted } from '../kit/numbers'
-import type { Change, Desk } from '../kit/shop'
+import type { Change } from '../kit/picks'
+import { queryKey } from '../kit/queries'
+import type { Desk } from '../kit/shop'
 import { nameOf, type Row } from './rows'
 
 /** The picks in another language: translated by the glossary that ships or by the seller, measured, and picked where shoppers search for them. */
@@ -18,14 +20,15 @@ export function LanguagePart({
   known: Row[]
   keep: (texts: string[], change: Change) => void
 }) {
-  const languages = useQuery({ queryKey: ['languages'], queryFn: () => ask(api.GET('/api/languages')), staleTime: Infinity }).data ?? []
+  const languages =
+    useQuery({ queryKey: queryKey('languages'), queryFn: () => ask(api.GET('/api/languages')), staleTime: Infinity }).data ?? []
   const [language, setLanguage] = useState('es')
   const [column, setColumn] = useState<string | null>(null)
   const [asked, setAsked] = useState<string | null>(null)
   const texts = picks.map((p) => p.text)
   const glossary = languages.includes(language)
   const turned = useQuery({
-    queryKey: ['language', desk.market.id, language, texts, asked],
+    queryKey: queryKey('language', desk.market.id, language, texts, asked),
     queryFn: () => ask(api.POST('/api/language', { body: { marketId: desk.market.id, language, texts, column: asked } })),
     enabled: texts.length > 0 && (column === null ? glossary : asked !== null),
     retry: false,

@@ -2,7 +2,8 @@ import { useQuery } from '@tanstack/react-query'
 import { api, ask } from '../kit/api'
 import { Key } from '../kit/key'
 import { counted, full, withoutData } from '../kit/numbers'
-import type { Change } from '../kit/shop'
+import type { Change } from '../kit/picks'
+import { queryKey } from '../kit/queries'
 import { useShortcuts } from '../kit/shortcuts'
 import type { Row } from './rows'
 
@@ -10,7 +11,7 @@ import type { Row } from './rows'
 export function Woven({ picks, known, keep }: { picks: Row[]; known: Row[]; keep: (texts: string[], change: Change) => void }) {
   const terms = picks.map((p) => ({ text: p.text, volume: p.numbers.volume, competition: null, headroom: null, fit: p.fit }))
   const woven = useQuery({
-    queryKey: ['weave', terms],
+    queryKey: queryKey('weave', terms),
     queryFn: () => ask(api.POST('/api/engine/weave', { body: { terms } })),
     staleTime: Infinity,
   }).data

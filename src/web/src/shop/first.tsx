@@ -2,6 +2,7 @@ import { useQuery, useQueryClient } from '@tanstack/react-query'
 import { useEffect, useState } from 'react'
 import { Navigate, useNavigate } from 'react-router'
 import { api, ask } from '../kit/api'
+import { queryKey } from '../kit/queries'
 import { marketFor, useShop } from '../kit/shop'
 import { ToastLine } from '../kit/toast'
 import { CouldNotOpen, Rabbit, ThemeButton } from './frame'
@@ -28,7 +29,7 @@ const another = 'another place'
 /** What is sold, what shoppers call it, and where. */
 export function NewProduct() {
   const shop = useShop().data
-  const platforms = useQuery({ queryKey: ['platforms'], queryFn: () => ask(api.GET('/api/platforms')) }).data?.platforms
+  const platforms = useQuery({ queryKey: queryKey('platforms'), queryFn: () => ask(api.GET('/api/platforms')) }).data?.platforms
   const [name, setName] = useState('')
   const [what, setWhat] = useState('')
   const [where, setWhere] = useState('')

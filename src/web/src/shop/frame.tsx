@@ -4,12 +4,13 @@ import { Link, NavLink, Outlet, useLocation, useNavigate } from 'react-router'
 import { api, ask, type Market, messageOf, type Product } from '../kit/api'
 import { useChanges } from '../kit/changes'
 import { NameDialog } from '../kit/dialog'
-import { stuckDrafts } from '../kit/drafts'
+import { stuckDrafts } from '../kit/drafts/drafts'
 import { useFocusKeeper } from '../kit/focus'
 import { Key } from '../kit/key'
 import { Menu } from '../kit/menu'
 import { messages } from '../kit/messages'
 import { Pocket } from '../kit/pocket'
+import { refresh } from '../kit/queries'
 import { SampleBadge } from '../kit/sample'
 import { type Desk, marketFor, useDesk, useShop } from '../kit/shop'
 import { keysOf, useShortcuts } from '../kit/shortcuts'
@@ -225,7 +226,7 @@ function PlaceMenu({ desk }: { desk: Desk }) {
   const duplicate = (name: string) =>
     run(async () => {
       const copy = await ask(api.POST('/api/products/{id}/duplicate', { params: { path }, body: { name } }))
-      await cache.invalidateQueries({ queryKey: ['shop'] })
+      await refresh(cache, 'products')
       navigate(`/${copy.id}/${market.id}/write`)
       return { what: messages.duplicated(product.name) }
     })

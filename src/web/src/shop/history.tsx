@@ -3,13 +3,14 @@ import { api, ask } from '../kit/api'
 import { useChanges } from '../kit/changes'
 import { Dialog } from '../kit/dialog'
 import { dateTimeOf } from '../kit/numbers'
+import { queryKey } from '../kit/queries'
 import { capital } from '../kit/words'
 
 /** The last changes, each with Undo where it can be undone now. */
 export function History({ product, close }: { product?: number; close: () => void }) {
   const { undo } = useChanges(product)
   const changes = useQuery({
-    queryKey: ['changes', product],
+    queryKey: queryKey('changes', product),
     queryFn: () => ask(api.GET('/api/changes', { params: { query: { product } } })),
     refetchOnMount: 'always',
   }).data

@@ -6,6 +6,7 @@ import { useChanges } from '../kit/changes'
 import { NameDialog } from '../kit/dialog'
 import { messages } from '../kit/messages'
 import { counted } from '../kit/numbers'
+import { queryKey, refresh } from '../kit/queries'
 import { ToastLine, toast } from '../kit/toast'
 import { ShopHead } from './frame'
 import { addPlatform, begunFrom } from './newplatform'
@@ -15,7 +16,7 @@ import { draftOf, type Profile } from './profilerules'
 /** Every platform; one of them open to be edited, with what a change would do to the listings. */
 export function Platforms() {
   const [params, set] = useAddress()
-  const list = useQuery({ queryKey: ['platforms'], queryFn: async () => (await api.GET('/api/platforms')).data })
+  const list = useQuery({ queryKey: queryKey('platforms'), queryFn: async () => (await api.GET('/api/platforms')).data })
   const cache = useQueryClient()
   const file = useRef<HTMLInputElement>(null)
   const [naming, setNaming] = useState(false)
@@ -24,7 +25,7 @@ export function Platforms() {
   const [round, setRound] = useState(0)
   const open = list.data?.platforms.find((p) => p.id === params.get('id')) ?? list.data?.platforms[0]
   const reload = async (id?: string) => {
-    await Promise.all([cache.invalidateQueries({ queryKey: ['platforms'] }), cache.invalidateQueries({ queryKey: ['shop'] })])
+    await refresh(cache, 'platforms')
     if (id) set({ id })
   }
   const add = async (profile: Profile, like: string | null, said: string) => {

@@ -3,9 +3,10 @@ import { useState } from 'react'
 import { Link } from 'react-router'
 import { api, ask, type Backup } from '../kit/api'
 import { useChanges } from '../kit/changes'
-import { forgetDrafts } from '../kit/drafts'
+import { forgetDrafts } from '../kit/drafts/drafts'
 import { messages } from '../kit/messages'
 import { dateTimeOf, locale } from '../kit/numbers'
+import { queryKey, refresh } from '../kit/queries'
 import { useShop } from '../kit/shop'
 import { singleKeys, useSingleKeys } from '../kit/shortcuts'
 import { ToastLine, toast, toastAgain } from '../kit/toast'
@@ -113,7 +114,7 @@ function Log() {
 
 function Backups() {
   const cache = useQueryClient()
-  const list = useQuery({ queryKey: ['backups'], queryFn: () => ask(api.GET('/api/backups')) })
+  const list = useQuery({ queryKey: queryKey('backups'), queryFn: () => ask(api.GET('/api/backups')) })
   const [asked, setAsked] = useState<string | null>(null)
   const [busy, setBusy] = useState('')
   const backUp = async () => {
@@ -125,7 +126,7 @@ function Backups() {
       toastAgain(messages.notBackedUp((e as Error).message), backUp)
     }
     setBusy('')
-    cache.invalidateQueries({ queryKey: ['backups'] })
+    refresh(cache, 'backups')
   }
   const restore = async (name: string) => {
     setAsked(null)

@@ -4,9 +4,10 @@ import type { PickWeight, Weighed, Weighing } from '../kit/api'
 import { HelpLink } from '../kit/helplink'
 import { Num } from '../kit/num'
 import { counted, full, withoutData } from '../kit/numbers'
-import { type Desk, isHeadline } from '../kit/shop'
+import type { Desk } from '../kit/shop'
 import { type Column, Table } from '../kit/table'
 import { Legend, TermGaps, Thread } from '../kit/thread'
+import { isHeadline } from '../kit/weighing'
 
 /** Whether the listing can be published; then reach and grip. */
 export const Figures = memo(function Figures({

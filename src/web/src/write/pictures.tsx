@@ -1,76 +1,49 @@
 import { useQueryClient } from '@tanstack/react-query'
-import { memo, useCallback, useEffect, useRef, useState, useSyncExternalStore } from 'react'
-import type { Finding, Shop } from '../kit/api'
+import { memo, useEffect, useRef, useState } from 'react'
+import type { Finding } from '../kit/api'
 import { ConflictBox } from '../kit/conflict'
-import { picturesDraft } from '../kit/drafts'
-import type { Desk } from '../kit/shop'
+import type { Draft } from '../kit/drafts/draft'
+import { picturesDraft, useDraftView } from '../kit/drafts/drafts'
+import { changeKnownProduct, type Desk, knownProduct } from '../kit/shop'
 import { FieldFindings, type FindingActions, PicturesKey } from './findings'
 
-/** The alt texts of a product while they are edited: saved after a pause, then `saved` is called; `now` returns the latest. */
-export function usePictures(desk: Desk, saved: () => void) {
+/** The draft of a product's alt texts. What is saved is told to the other listings of the product. */
+export function usePictures(desk: Desk) {
   const cache = useQueryClient()
   const { id, pictures, picturesRevision } = desk.product
   const [draft] = useState(() => picturesDraft(id, pictures, picturesRevision))
   useEffect(() => draft.open(pictures, picturesRevision), [draft, pictures, picturesRevision])
-  const view = useSyncExternalStore(draft.subscribe, draft.snapshot)
-  const told = useRef(saved)
-  told.current = saved
+  const view = useDraftView(draft)
   const { revision } = view
-  const first = useRef(revision)
   useEffect(() => {
-    if (revision === first.current) return
-    first.current = revision
-    // Another listing of the product that is opened now has them too.
-    cache.setQueryData<Shop>(
-      ['shop'],
-      (s) =>
-        s && {
-          ...s,
-          products: s.products.map((p) => (p.id === id ? { ...p, pictures: draft.snapshot().value, picturesRevision: revision } : p)),
-        },
-    )
-    told.current()
+    const known = knownProduct(cache, id)
+    if (known && revision > known.picturesRevision)
+      changeKnownProduct(cache, id, { pictures: draft.snapshot().value, picturesRevision: revision })
   }, [cache, draft, id, revision])
-  useEffect(() => {
-    draft.flush()
-    return () => {
-      draft.flush()
-    }
-  }, [draft])
-  const put = useCallback((next: string[]) => draft.change(next), [draft])
-  const flush = useCallback(() => draft.flush(), [draft])
-  const now = useCallback(() => draft.snapshot().value, [draft])
-  return {
-    draft,
-    texts: view.value,
-    theirs: view.theirs,
-    problem: view.state === 'failed' || view.state === 'refused' ? view.message : '',
-    put,
-    flush,
-    now,
-  }
+  return { draft, view }
 }
 
 /** Alt texts that could not be saved, or were changed in another window. */
 export function PicturesState({ pictures }: { pictures: ReturnType<typeof usePictures> }) {
-  const { draft, texts, theirs, problem } = pictures
+  const { draft, view } = pictures
+  const { value, theirs, state, message } = view
   if (theirs)
     return (
       <ConflictBox
         what="The alt text"
         savedAt={theirs.savedAt}
-        rows={Array.from({ length: Math.max(texts.length, theirs.value.length) }, (_, i) => ({
+        rows={Array.from({ length: Math.max(value.length, theirs.value.length) }, (_, i) => ({
           label: `Picture ${i + 1}`,
-          mine: texts[i] ?? '',
+          mine: value[i] ?? '',
           theirs: theirs.value[i] ?? '',
         }))}
         keepMine={() => draft.keepMine()}
         takeTheirs={() => draft.takeTheirs()}
       />
     )
-  return problem ? (
+  return state === 'failed' || state === 'refused' ? (
     <p className="text-accent text-[13.5px] mb-2" role="alert">
-      Alt text not saved. {problem} It is kept in this browser.{' '}
+      Alt text not saved. {message} It is kept in this browser.{' '}
       <button type="button" className="link" onClick={() => draft.flush()}>
         Try again
       </button>
@@ -80,8 +53,8 @@ export function PicturesState({ pictures }: { pictures: ReturnType<typeof usePic
 
 /** The alt text of each picture of the product, shared by all platforms. Typing in another field does not redraw it. */
 export const Pictures = memo(function Pictures(p: {
+  draft: Draft<string[]>
   texts: string[]
-  put: (texts: string[]) => void
   findings: Finding[]
   actions: FindingActions
 }) {
@@ -104,14 +77,14 @@ export const Pictures = memo(function Pictures(p: {
               aria-label={`Alt text ${i + 1}`}
               placeholder={i === 0 ? 'Describe the first picture' : 'Add a picture'}
               value={text}
-              onChange={(e) => p.put([...p.texts.slice(0, i), e.target.value.replace(/[\r\n]+/g, ' '), ...p.texts.slice(i + 1)])}
+              onChange={(e) => p.draft.change([...p.texts.slice(0, i), e.target.value.replace(/[\r\n]+/g, ' '), ...p.texts.slice(i + 1)])}
               onKeyDown={(e) => {
                 if (e.key === 'Enter' && !e.altKey && !e.ctrlKey && !e.metaKey) {
                   e.preventDefault()
                   focus(i + 1)
                 } else if (e.key === 'Backspace' && text === '' && i < p.texts.length) {
                   e.preventDefault()
-                  p.put(p.texts.filter((_, k) => k !== i))
+                  p.draft.change(p.texts.filter((_, k) => k !== i))
                   focus(Math.max(0, i - 1))
                 }
               }}

@@ -2,6 +2,7 @@ import { useQuery } from '@tanstack/react-query'
 import { api, ask, type Copy } from '../kit/api'
 import { Num } from '../kit/num'
 import { fixed } from '../kit/numbers'
+import { queryKey } from '../kit/queries'
 import type { Desk } from '../kit/shop'
 import { Walked } from '../kit/walked'
 import { TermTable } from './termtable'
@@ -9,7 +10,7 @@ import { TermTable } from './termtable'
 /** Every known term that the title contains, and those that it would contain in a better order. */
 export function Reading({ desk, text, copy, put }: { desk: Desk; text: string; copy: () => Copy; put: (text: string) => void }) {
   const read = useQuery({
-    queryKey: ['reading', desk.listingId, desk.market.id, text],
+    queryKey: queryKey('reading', desk.listingId, desk.market.id, text),
     enabled: text.trim() !== '',
     queryFn: () =>
       ask(

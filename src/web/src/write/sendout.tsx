@@ -2,6 +2,7 @@ import { useQuery, useQueryClient } from '@tanstack/react-query'
 import { api, ask } from '../kit/api'
 import { messages } from '../kit/messages'
 import { dateTimeOf } from '../kit/numbers'
+import { queryKey, refresh } from '../kit/queries'
 import { SampleBadge } from '../kit/sample'
 import type { Desk } from '../kit/shop'
 import { toast } from '../kit/toast'
@@ -11,8 +12,11 @@ export function SendOut({ desk, settle, copyAll }: { desk: Desk; settle: () => P
   const cache = useQueryClient()
   const path = { id: desk.listingId }
   const { own, platformName } = desk.market
-  const key = ['sent', desk.listingId]
-  const sent = useQuery({ queryKey: key, queryFn: () => ask(api.GET('/api/listings/{id}/sent', { params: { path } })), staleTime: 0 }).data
+  const sent = useQuery({
+    queryKey: queryKey('sent', desk.listingId),
+    queryFn: () => ask(api.GET('/api/listings/{id}/sent', { params: { path } })),
+    staleTime: 0,
+  }).data
   const send = async () => {
     try {
       await settle()
@@ -21,8 +25,7 @@ export function SendOut({ desk, settle, copyAll }: { desk: Desk; settle: () => P
     } catch (e) {
       toast((e as Error).message)
     }
-    cache.invalidateQueries({ queryKey: key })
-    cache.invalidateQueries({ queryKey: ['versions', desk.listingId] })
+    refresh(cache, 'versions')
   }
   const download = async (address: string) => {
     try {

@@ -7,6 +7,7 @@ import { Menu } from '../kit/menu'
 import { Num } from '../kit/num'
 import { counted, fixed, noData } from '../kit/numbers'
 import { Earlier, earlierThan } from '../kit/paging'
+import { queryKey } from '../kit/queries'
 import type { Desk } from '../kit/shop'
 import { Thread } from '../kit/thread'
 import { Walked } from '../kit/walked'
@@ -35,7 +36,7 @@ export function Takes({
   const path = { id: desk.listingId }
   const remove = (t: Take) => run(() => ask(api.DELETE('/api/listings/{id}/takes/{take}', { params: { path: { ...path, take: t.id } } })))
   const pages = useInfiniteQuery({
-    queryKey: ['takes', desk.listingId, desk.market.id, version],
+    queryKey: queryKey('takes', desk.listingId, desk.market.id, version),
     queryFn: ({ pageParam }) =>
       ask(
         api.POST('/api/listings/{id}/takes/weighed', {

@@ -5,6 +5,7 @@ import { useChanges } from '../kit/changes'
 import { messages } from '../kit/messages'
 import { dateTimeOf } from '../kit/numbers'
 import { Earlier, earlierThan } from '../kit/paging'
+import { queryKey, refresh } from '../kit/queries'
 import { toast } from '../kit/toast'
 import { NameBox, Walked } from '../kit/walked'
 
@@ -26,14 +27,13 @@ export function Versions({
   const [open, setOpen] = useState<number | null>(null)
   const [against, setAgainst] = useState(0)
   const [naming, setNaming] = useState<number | null>(null)
-  const key = ['versions', listingId]
   const path = { id: listingId }
   const { run } = useChanges(product)
   const remove = (v: Version) => {
     run(() => ask(api.DELETE('/api/listings/{id}/versions/{version}', { params: { path: { ...path, version: v.id } } })))
   }
   const pages = useInfiniteQuery({
-    queryKey: key,
+    queryKey: queryKey('versions', listingId),
     queryFn: ({ pageParam }) => ask(api.GET('/api/listings/{id}/versions', { params: { path, query: { before: pageParam } } })),
     initialPageParam: undefined as number | undefined,
     getNextPageParam: earlierThan,
@@ -41,7 +41,7 @@ export function Versions({
   })
   const versions = pages.data?.pages.flat()
   const changes = useQuery({
-    queryKey: ['compare', listingId, open, against],
+    queryKey: queryKey('compare', listingId, open, against),
     enabled: open !== null,
     staleTime: 0,
     queryFn: () =>
@@ -58,7 +58,7 @@ export function Versions({
     } catch (e) {
       toast((e as Error).message)
     } finally {
-      cache.invalidateQueries({ queryKey: key })
+      refresh(cache, 'versions')
     }
   }
   return (

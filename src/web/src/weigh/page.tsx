@@ -1,28 +1,31 @@
-import { useQuery, useQueryClient } from '@tanstack/react-query'
+import { useQuery } from '@tanstack/react-query'
 import { useMemo } from 'react'
 import { Link } from 'react-router'
 import { useAddress } from '../kit/address'
 import { api, ask, type Copy, type Grade, type Listing, type PickWeight, type Span, type Weighing } from '../kit/api'
+import { unsavedCopy } from '../kit/drafts/drafts'
 import { HelpLink } from '../kit/helplink'
 import { Num } from '../kit/num'
 import { counted, fixed, full, gripOf, upTo, withoutData } from '../kit/numbers'
-import { type Desk, draftKey, isHeadline, useWeighing } from '../kit/shop'
+import { queryKey } from '../kit/queries'
+import type { Desk } from '../kit/shop'
 import { type Column, type Sort, sortRows, Table } from '../kit/table'
 import { foldInWords, gradeWords, Legend, TermGaps, Thread } from '../kit/thread'
+import { isHeadline, useWeighing } from '../kit/weighing'
 
 /** Reach and grip explained: picks × fields as threads, and how each figure is worked out. */
 export function Weigh({ desk }: { desk: Desk }) {
   const [params, set] = useAddress()
   const weighing = useWeighing(desk)
-  const draft = useQueryClient().getQueryData<Copy>(draftKey(desk))
+  const draft = unsavedCopy(desk.listingId)
   const saved = useQuery({
-    queryKey: ['listing', desk.listingId],
+    queryKey: queryKey('listing', desk.listingId),
     queryFn: () => ask(api.GET('/api/listings/{id}', { params: { path: { id: desk.listingId } } })),
   }).data
   const listing = useMemo(() => saved && { ...saved, copy: (draft ?? saved.copy) as Listing['copy'] }, [saved, draft])
   const columns = useMemo(() => (weighing && listing ? columnsOf(weighing, listing) : []), [weighing, listing])
   const required = useQuery({
-    queryKey: ['check', desk.listingId, desk.market.id, listing?.copy],
+    queryKey: queryKey('check', desk.listingId, desk.market.id, listing?.copy),
     enabled: listing !== undefined,
     queryFn: () =>
       ask(
@@ -196,7 +199,7 @@ function columnsOf(weighing: Weighing, listing: Listing): Column<PickWeight>[] {
 function Trace({ term, weighing, listing, desk }: { term: PickWeight; weighing: Weighing; listing: Listing; desk: Desk }) {
   const label = (key: string) => listing.fields.find((f) => f.key === key)?.label ?? key
   const why = useQuery({
-    queryKey: ['weigh', 'explain', desk.listingId, desk.market.id, term.key, listing.copy],
+    queryKey: queryKey('weigh', 'explain', desk.listingId, desk.market.id, term.key, listing.copy),
     queryFn: () =>
       ask(
         api.POST('/api/listings/{id}/weigh/explain', {

@@ -1,0 +1,290 @@
+import { useRef } from 'react'
+import { NameDialog } from '../kit/dialog'
+import { Key } from '../kit/key'
+import { compact } from '../kit/numbers'
+import type { Desk } from '../kit/shop'
+import { useShortcuts } from '../kit/shortcuts'
+import { changed, Table } from '../kit/table'
+import { allColumns, sellersColumns } from './columns'
+import { Filters } from './filters'
+import { GridSheet } from './grid'
+import { Import } from './import'
+import { NoTerm } from './notices'
+import { shownRows, sources } from './rows'
+import { Scatter } from './scatter'
+import { DigSide } from './side'
+import { Trail } from './trail'
+import { type DigPage, useDigPage } from './usedigpage'
+
+/** A term → search suggestions, what sellers use, related words, combinations, the shelf; judged and picked. */
+export function Dig({ desk }: { desk: Desk }) {
+  const p = useDigPage(desk)
+  const box = useRef<HTMLInputElement>(null)
+  const filterBox = useRef<HTMLInputElement>(null)
+  const { view, show, term } = p
+  useShortcuts({
+    pick: () => p.pick(p.chosen()),
+    avoid: () => p.avoid(p.chosen()),
+    searchTerm: () => box.current?.select(),
+    filter: () => filterBox.current?.focus(),
+    paste: () => p.setSide('paste'),
+    importFile: () => show('import'),
+    grid: () => term && show(view === 'grid' ? 'table' : 'grid'),
+    scatter: () => show(view === 'scatter' ? 'table' : 'scatter'),
+    titleQueries: () => p.copyQueries(),
+    deleteTerm: p.onShelf ? () => p.remove(p.chosen()) : undefined,
+    renameTerm: () => p.row && p.setNaming(p.row),
+    close: () => {
+      if (p.dug.data?.doing) p.dug.stop()
+      else if (p.marked.size > 0) p.setMarked(new Set())
+      else if (view !== 'table') show('table')
+      else p.setSide('term')
+    },
+  })
+  return (
+    <main
+      className="work"
+      style={{ gridTemplateColumns: view === 'import' ? '164px minmax(0,1fr)' : '164px minmax(0,1fr) 304px' }}
+      onDragOver={(e) => e.dataTransfer.types.includes('Files') && e.preventDefault()}
+      onDrop={(e) => {
+        if (e.dataTransfer.files.length === 0) return
+        e.preventDefault()
+        p.setFile(e.dataTransfer.files[0])
+        show('import')
+      }}
+    >
+      <Trail
+        desk={desk}
+        here={p.dug.data?.stepId}
+        go={(text, parent) => {
+          p.setAsked(text)
+          p.set({ at: null, view: null, term: text, parent: parent ? String(parent) : null }, true)
+        }}
+      />
+      {view === 'import' ? (
+        <Import
+          desk={desk}
+          file={p.file}
+          close={(imported) => {
+            p.setFile(null)
+            p.set({ view: null, ...(imported && { from: 'shelf', term: null }) })
+          }}
+        />
+      ) : (
+        <>
+          <section className="sheet !overflow-hidden !px-5 grid" style={{ gridTemplateRows: 'auto auto auto minmax(0,1fr)' }}>
+            <SearchBar page={p} box={box} />
+            <SourceBoxes page={p} />
+            <div className="min-h-[26px]">
+              {view === 'grid' ? (
+                <p className="quiet text-[13px] flex flex-wrap items-center gap-2">
+                  <Views page={p} />
+                  Searches/mo of each combination. <b className="text-base-content">Bold words</b> are in the product’s facts. A dash means
+                  no data.
+                </p>
+              ) : (
+                <Filters
+                  marketId={desk.market.id}
+                  box={filterBox}
+                  params={p.params}
+                  set={p.set}
+                  filtered={p.filtered}
+                  passing={p.rows.length}
+                  out={p.out}
+                  copyQueries={p.copyQueries}
+                  views={<Views page={p} />}
+                />
+              )}
+              {p.unknown && <NoTerm term={term} paste={() => p.setSide('paste')} importFile={() => show('import')} />}
+              <Digging dug={p.dug} />
+            </div>
+            <Terms page={p} platform={desk.market.platformName} />
+          </section>
+          <DigSide desk={desk} page={p} />
+        </>
+      )}
+      {p.naming && (
+        <NameDialog
+          title="Rename term"
+          label="Term (its numbers stay)"
+          value={p.naming.text}
+          action="Rename"
+          done={(name) => p.naming && p.rename(p.naming, name)}
+          close={() => p.setNaming(null)}
+        />
+      )}
+    </main>
+  )
+}
+
+function SearchBar({ page: p, box }: { page: DigPage; box: React.RefObject<HTMLInputElement | null> }) {
+  return (
+    <form
+      className="flex gap-2 items-center mb-2"
+      onSubmit={(e) => {
+        e.preventDefault()
+        p.dig(p.asked, false)
+        box.current?.blur()
+      }}
+    >
+      <input
+        ref={box}
+        className="flex-1 min-w-0 bg-transparent outline-none border-b-2 border-secondary text-[20px] font-semibold px-0.5 pb-1"
+        value={p.asked}
+        onChange={(e) => p.setAsked(e.target.value)}
+        placeholder="Search for a term, e.g. bird house"
+        aria-label="Search for a term"
+        onKeyDown={(e) => e.key === 'Escape' && box.current?.blur()}
+      />
+      <button type="submit" className="pill">
+        Search <kbd>Enter</kbd>
+      </button>
+      <button type="button" className="pill" onClick={() => p.setSide('paste')}>
+        Paste <Key of="paste" />
+      </button>
+      <button type="button" className="pill" onClick={() => p.show('import')}>
+        Import <Key of="importFile" />
+      </button>
+    </form>
+  )
+}
+
+/** Which sources the rows come from, with how many each has. */
+function SourceBoxes({ page: p }: { page: DigPage }) {
+  return (
+    <div className="flex flex-wrap gap-x-2.5 gap-y-1 items-center text-[13px] quiet mb-1">
+      {sources.map(([source, name, about]) => (
+        <label
+          key={source}
+          title={about}
+          className={`inline-flex gap-1.5 items-center cursor-pointer ${!p.term && source !== 'shelf' ? 'opacity-50' : ''}`}
+        >
+          <input
+            type="checkbox"
+            className="checkbox checkbox-xs checkbox-primary rounded-[3px]"
+            checked={p.from.has(source)}
+            disabled={!p.term}
+            onChange={() => p.toggle(source)}
+          />
+          <b className="text-base-content font-semibold">{name}</b>
+          <span className="num text-[12.5px]">
+            {source === 'shelf' ? compact(p.onAll) : p.counts[source] !== undefined ? compact(p.counts[source]) : ''}
+          </span>
+        </label>
+      ))}
+    </div>
+  )
+}
+
+const views = [
+  ['table', 'Table', 'One row for each term'],
+  ['grid', 'Grid', 'The term and other names for it, combined with materials, styles, colours, sizes, audiences and occasions'],
+  ['scatter', 'Scatter', 'Demand against competition'],
+] as const
+
+function Views({ page: p }: { page: DigPage }) {
+  return (
+    <span className="inline-flex gap-1" role="group" aria-label="Show as">
+      {views.map(([view, name, about]) => (
+        <button
+          type="button"
+          key={view}
+          className="choice"
+          aria-pressed={p.view === view}
+          disabled={view === 'grid' && !p.term}
+          title={about}
+          onClick={() => p.show(view)}
+        >
+          {name}
+        </button>
+      ))}
+    </span>
+  )
+}
+
+/** How far a search has come; it can be stopped and resumed. */
+function Digging({ dug }: { dug: DigPage['dug'] }) {
+  return (
+    <>
+      {dug.isError && <p className="text-accent py-1">{dug.error.message} Your earlier results are still here.</p>}
+      {dug.data?.doing && (
+        <p className="flex gap-2 items-center text-[13px] quiet" role="status" data-testid="digging">
+          <progress className="progress progress-primary w-28 h-1.5" value={dug.data.done} max={dug.data.of} aria-label="Progress" />
+          {dug.data.doing}
+          <button type="button" className="link" onClick={dug.stop}>
+            Stop
+          </button>
+          <kbd>Esc</kbd>
+        </p>
+      )}
+      {dug.data?.stopped && !dug.isFetching && (
+        <p className="text-[13px] quiet">
+          Stopped at {dug.data.done} of {dug.data.of}.{' '}
+          <button type="button" className="link" onClick={() => dug.refetch()}>
+            Resume
+          </button>
+        </p>
+      )}
+    </>
+  )
+}
+
+/** The rows: as a grid of combinations, a scatter plot or a table. */
+function Terms({ page: p, platform }: { page: DigPage; platform: string }) {
+  const mark = (keys: string[], on: boolean) => p.setMarked(changed(p.marked, keys, on))
+  if (p.view === 'grid' && p.term)
+    return (
+      <GridSheet
+        grid={p.grid.data}
+        byPick={p.byPick}
+        at={p.wanted}
+        onAt={(key) => p.set({ at: key })}
+        onDig={(text) => p.dig(text, true)}
+      />
+    )
+  if (p.view === 'scatter')
+    return (
+      <Scatter
+        rows={shownRows(p.rows)}
+        norm={p.norm}
+        at={p.row?.key}
+        marked={p.marked}
+        onAt={(key) => (p.isList ? p.set({ at: key }) : p.setShelfAt(shownRows(p.rows).findIndex((r) => r.key === key)))}
+        onMark={mark}
+      />
+    )
+  return (
+    <Table
+      name="Terms"
+      rows={p.rows}
+      columns={p.from.has('used') && !p.from.has('typed') ? sellersColumns : allColumns}
+      id={(r) => r.key}
+      at={p.at}
+      onAt={(i, r) => {
+        p.setShelfAt(i)
+        p.set({ at: r?.key ?? null })
+      }}
+      onEnter={(r) => p.dig(r.text, true)}
+      marked={p.marked}
+      onMark={mark}
+      sort={p.sort}
+      onSort={(s) => p.set({ sort: s?.key ?? null, dir: s && !s.down ? 'up' : null })}
+      onRange={p.shelf.look}
+      rowClass={(r) => (r.pick?.home === 'avoid' ? 'struck' : '')}
+      empty={
+        p.dug.isFetching || p.shelf.fetching ? (
+          <span className="quiet">Searching {platform}…</span>
+        ) : p.filtered ? (
+          <span className="quiet">No terms match these filters.</span>
+        ) : p.term ? (
+          ''
+        ) : (
+          <span className="quiet">
+            Your shelf is empty. Search for a broad term above, such as what the product is; or paste terms, or drop a CSV or XLSX file
+            here.
+          </span>
+        )
+      }
+    />
+  )
+}

@@ -1,0 +1,134 @@
+import { useQuery, useQueryClient } from '@tanstack/react-query'
+import { useMemo, useState } from 'react'
+import { useAddress } from '../kit/address'
+import { api, ask, type Fit, type Home } from '../kit/api'
+import { messages } from '../kit/messages'
+import { usePickActions, usePicks } from '../kit/picks'
+import { queryKey, refresh } from '../kit/queries'
+import type { Desk } from '../kit/shop'
+import { changed, type Sort, sortRows } from '../kit/table'
+import { toast, toastAgain } from '../kit/toast'
+import { inTurn } from '../kit/turn'
+import { useWeighing } from '../kit/weighing'
+import { columns } from './columns'
+import { folded, type Row } from './rows'
+
+/** What Pick shows and can do: the picks as rows, in groups or not, the current row, the selection, and what is done to them. */
+export function usePickPage(desk: Desk) {
+  const [params, set] = useAddress()
+  const cache = useQueryClient()
+  const [marked, setMarked] = useState<ReadonlySet<string>>(new Set())
+  const [opened, setOpened] = useState<ReadonlySet<string>>(new Set())
+  const picks = usePicks(desk)
+  const weighing = useWeighing(desk)
+  const actions = usePickActions(desk)
+  const listing = useQuery({
+    queryKey: queryKey('listing', desk.listingId),
+    queryFn: () => ask(api.GET('/api/listings/{id}', { params: { path: { id: desk.listingId } } })),
+  })
+  const families = params.get('families') === '1'
+  const side = params.get('side') ?? 'term'
+  const language = params.get('language')
+  const sort: Sort = params.get('sort') ? { key: params.get('sort') as string, down: params.get('dir') !== 'up' } : null
+
+  const all = useMemo(() => {
+    const weights = new Map(weighing?.terms.map((t) => [t.key, t]))
+    // Picks in another language come together, after those in the listing's own.
+    const inOrder = [...(picks.data?.picks ?? [])].sort((a, b) => a.language.localeCompare(b.language))
+    return inOrder.map(
+      (p): Row => ({ ...p, weight: weights.get(p.key), lead: p.key === listing.data?.leadKey, members: [p], under: false }),
+    )
+  }, [picks.data, weighing, listing.data])
+  const languages = [...new Set(all.map((p) => p.language))]
+  const rows = useMemo(() => {
+    const some = sortRows(
+      all.filter((p) => language === null || p.language === language),
+      columns,
+      sort,
+    )
+    return families ? folded(some, opened) : some
+  }, [all, language, sort, families, opened])
+  const wanted = params.get('at')
+  const found = rows.findIndex((r) => r.key === wanted || r.members.some((m) => m.key === wanted))
+  const at = found >= 0 ? found : rows.length > 0 ? 0 : -1
+  const row = rows[at]
+  const foldable = all.length - new Set(all.map((p) => p.family)).size
+
+  /** The picks that a key is about: the selected ones, or the current row with its variants. */
+  const chosen = (): string[] => (marked.size > 0 ? all.filter((p) => marked.has(p.key)) : (row?.members ?? [])).map((p) => p.text)
+
+  const lead = async (pick: Row) => {
+    const before = listing.data?.leadKey ?? null
+    const put = async (key: string | null, done: () => void) => {
+      try {
+        await inTurn(() => ask(api.PUT('/api/listings/{id}/lead', { params: { path: { id: desk.listingId } }, body: { key } })))
+        done()
+      } catch (e) {
+        toastAgain(messages.notSaved((e as Error).message), () => put(key, done))
+      }
+      await refresh(cache, 'listing')
+    }
+    const said = pick.lead ? messages.leadRemoved(pick.text) : messages.leadSet(pick.text)
+    await put(pick.lead ? null : pick.key, () => toast(said, () => put(before, () => toast(messages.undone(said)))))
+  }
+  const move = (by: number) => {
+    if (!row || sort || families) return toast(messages.clearSorting)
+    const keys = all.map((p) => p.key)
+    const i = keys.indexOf(row.key)
+    const to = i + by
+    if (to < 0 || to >= keys.length) return
+    keys.splice(to, 0, ...keys.splice(i, 1))
+    actions.order(keys)
+  }
+  const give = (change: { fit?: Fit; home?: Home }) => {
+    const texts = chosen()
+    if (texts.length > 0) actions.change(texts, change)
+  }
+  const avoid = () => {
+    const texts = chosen()
+    if (texts.length > 0) actions.change(texts, { home: marked.size === 0 && row?.home === 'avoid' ? 'anywhere' : 'avoid' })
+  }
+  const fold = (open: boolean) => row && families && setOpened(changed(opened, [row.family], open))
+  const mark = (ids: string[], on: boolean) =>
+    setMarked(
+      changed(
+        marked,
+        ids.flatMap((id) => rows.find((r) => r.key === id)?.members.map((m) => m.key) ?? [id]),
+        on,
+      ),
+    )
+  const inUse = all.filter((p) => p.home !== 'avoid' && p.home !== 'later')
+  const volume = inUse.reduce((sum, p) => sum + (p.numbers.volume ?? 0), 0)
+  const unknown = inUse.filter((p) => p.numbers.volume === null).length
+  const some = all.filter((p) => marked.has(p.key))
+  return {
+    set,
+    picks,
+    actions,
+    families,
+    side,
+    language,
+    languages,
+    sort,
+    all,
+    rows,
+    at,
+    row,
+    foldable,
+    marked,
+    setMarked,
+    mark,
+    chosen,
+    some,
+    inUse,
+    volume,
+    unknown,
+    lead,
+    move,
+    give,
+    avoid,
+    fold,
+  }
+}
+
+export type PickPage = ReturnType<typeof usePickPage>

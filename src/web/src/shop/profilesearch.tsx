@@ -1,0 +1,82 @@
+import { Words } from './profileinputs'
+import { folds, number, thresholds } from './profilerules'
+import type { ProfileDraft } from './useprofile'
+
+/** How a platform's search reads a listing, and where its checks begin. */
+export function ProfileSearch({ draft, usual }: { draft: ProfileDraft; usual: Record<string, number> }) {
+  const { profile, change } = draft
+  const search = profile.search ?? {}
+  return (
+    <div className="grid grid-cols-2 gap-x-8">
+      <div>
+        <h3 className="text-[15px] font-semibold mt-4 mb-1">Search treats as equal</h3>
+        {Object.entries(folds).map(([key, name]) => (
+          <label key={key} className="flex gap-2 items-center text-[14px] cursor-pointer">
+            <input
+              type="checkbox"
+              className="checkbox checkbox-xs"
+              checked={search.folds?.includes(key) ?? false}
+              onChange={(e) =>
+                change({
+                  search: {
+                    ...search,
+                    folds: e.target.checked ? [...(search.folds ?? []), key] : search.folds?.filter((x) => x !== key),
+                  },
+                })
+              }
+            />
+            {name}
+          </label>
+        ))}
+        <label className="flex gap-2 items-center text-[14px] cursor-pointer mt-1">
+          <input
+            type="checkbox"
+            className="checkbox checkbox-xs"
+            checked={search.wordsCombine ?? false}
+            onChange={(e) => change({ search: { ...search, wordsCombine: e.target.checked } })}
+          />
+          The words of a search may be in different fields
+        </label>
+        <label className="flex gap-2 items-baseline text-[14px] mt-1">
+          Search updates after
+          <input
+            className="inline-input w-12 num"
+            inputMode="numeric"
+            aria-label="Search updates after (hours)"
+            value={search.indexDelayHours ?? 0}
+            onChange={(e) => change({ search: { ...search, indexDelayHours: number(e.target.value) ?? 0 } })}
+          />
+          hours
+        </label>
+        <Words name="Ignored words" values={search.ignoredWords ?? []} change={(w) => change({ search: { ...search, ignoredWords: w } })} />
+        <Words name="Banned phrases" values={profile.banned ?? []} change={(banned) => change({ banned })} />
+      </div>
+      <div>
+        <h3 className="text-[15px] font-semibold mt-4 mb-1">Check settings</h3>
+        <table className="plain text-[13.5px]">
+          <tbody>
+            {Object.entries(usual).map(([key, value]) => (
+              <tr key={key}>
+                <td>{thresholds[key] ?? key}</td>
+                <td className="r">
+                  <input
+                    className="inline-input w-14 num text-right"
+                    inputMode="decimal"
+                    aria-label={thresholds[key] ?? key}
+                    placeholder={String(value)}
+                    defaultValue={profile.checks?.[key] ?? ''}
+                    onChange={(e) => {
+                      const { [key]: _, ...others } = profile.checks ?? {}
+                      const own = number(e.target.value)
+                      change({ checks: own === null ? others : { ...others, [key]: own } })
+                    }}
+                  />
+                </td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      </div>
+    </div>
+  )
+}

@@ -1,0 +1,189 @@
+import { useQuery } from '@tanstack/react-query'
+import { useCallback, useRef, useState } from 'react'
+import { useAddress } from '../kit/address'
+import { api, ask, type Listing, type Value } from '../kit/api'
+import { ConflictBox } from '../kit/conflict'
+import { listingDraft, restoreDrafts, useDraftView } from '../kit/drafts/drafts'
+import { messages } from '../kit/messages'
+import { queryKey } from '../kit/queries'
+import type { Desk } from '../kit/shop'
+import { useShortcuts } from '../kit/shortcuts'
+import { toast } from '../kit/toast'
+import { canFill, copyText, FieldPart } from './fieldpart'
+import { PicturesKey } from './findings'
+import { Pictures, PicturesState, usePictures } from './pictures'
+import { SheetHead } from './sheethead'
+import { panelKeys, SidePanel } from './sidepanel'
+import { allText, oneText } from './texts'
+import { Tile } from './tile'
+import { useCheck } from './usecheck'
+import { useDraftWeighing } from './usedraftweighing'
+import { focusedField, useFindings } from './usefindings'
+import { useSteps } from './usesteps'
+import { useTitle } from './usetitle'
+
+const none: never[] = []
+
+/** A listing's text, with what it holds of the picks under each field, and its panels beside it. */
+export function Write({ desk }: { desk: Desk }) {
+  const listing = useQuery({
+    queryKey: queryKey('listing', desk.listingId),
+    queryFn: async () => {
+      await restoreDrafts()
+      return ask(api.GET('/api/listings/{id}', { params: { path: { id: desk.listingId } } }))
+    },
+    refetchOnMount: 'always',
+  })
+  if (listing.isError && !listing.data)
+    return (
+      <main className="p-10" role="alert">
+        <p className="mb-3">Couldn’t open the listing: {listing.error.message} Your text is kept.</p>
+        <button type="button" className="btn btn-sm" onClick={() => listing.refetch()}>
+          Try again
+        </button>
+      </main>
+    )
+  // While the server can't be reached, one continues with what was opened before.
+  if (!listing.data || !(listing.isFetchedAfterMount || listing.isError)) return <main />
+  return <Sheet key={listing.data.id} desk={desk} listing={listing.data} />
+}
+
+function Sheet({ desk, listing }: { desk: Desk; listing: Listing }) {
+  const [params, set] = useAddress()
+  const [draft] = useState(() => listingDraft(listing.id, listing.copy, listing.revision))
+  const saving = useDraftView(draft)
+  const copy = saving.value
+  const pictures = usePictures(desk)
+  const title = listing.fields.find((f) => f.role === 'title')
+
+  const { weighing, began, pieces, picksSeen, ...weighed } = useDraftWeighing(desk, draft)
+  const checked = useCheck(desk, draft, pictures.draft, { copy, pictures: pictures.view.revision, picks: picksSeen })
+  const steps = useSteps(draft)
+  const titles = useTitle(listing.id, draft, title, steps.replaceField)
+  const findings = useFindings(desk, draft, pictures.draft, checked, steps.replaceField)
+  const { actions } = findings
+
+  const change = useCallback((key: string, value: Value) => draft.change({ ...draft.snapshot().value, [key]: value }), [draft])
+  const pointed = params.get('at') ?? undefined
+  const point = useCallback((key: string | null) => set({ at: key }), [set])
+  const side = params.get('side') ?? 'picks'
+  const filled = side === 'fill' ? listing.fields.find((f) => f.key === params.get('field')) : undefined
+  const show = useCallback(
+    (next: string | null, field: string | null = null) => set({ side: next === 'picks' ? null : next, field }),
+    [set],
+  )
+  const panel = useRef<HTMLElement>(null)
+  // The focus goes to the panel that a key opens.
+  const openPanel = (key: string) => {
+    show(key)
+    setTimeout(() => panel.current?.querySelector<HTMLElement>('.side-part, [role=row][tabindex="0"]')?.focus())
+  }
+  // Sending, exporting and saving a version use the saved text: it must be what is on the screen.
+  const settle = useCallback(async () => {
+    await draft.flush()
+    if (draft.unsaved) throw new Error(messages.textNotSaved)
+  }, [draft])
+  const copyAll = () => copyText('Listing', allText(listing.fields, draft.snapshot().value))
+  const takeTheirs = () => {
+    const mine = draft.snapshot().value
+    draft.takeTheirs()
+    toast(messages.otherText, () => draft.change(mine, 'before an undo'))
+  }
+  const fieldOfFocus = () => listing.fields.find((f) => f.key === focusedField())
+  useShortcuts({
+    // The fills and fixes of this listing come first; when there are none left, the frame undoes what it can.
+    undo: steps.undoLast,
+    copyField: () => {
+      const field = fieldOfFocus()
+      field ? copyText(field.label, oneText(field, copy[field.key])) : copyAll()
+    },
+    fill: () => {
+      const field = fieldOfFocus() ?? title
+      if (field && canFill(field)) show('fill', field.key)
+    },
+    ...findings.keys(() => show('findings')),
+    ...panelKeys(openPanel),
+  })
+  const category = copy[listing.fields.find((f) => f.shape === 'path')?.key ?? '']
+  const problem = weighed.problem || checked.problem
+
+  return (
+    <main className="work" style={{ gridTemplateColumns: 'minmax(0,1fr) 408px' }}>
+      <section className="sheet" data-testid="sheet">
+        <SheetHead
+          desk={desk}
+          lead={weighing?.terms.find((t) => t.key === listing.leadKey)}
+          saving={saving}
+          again={() => draft.flush()}
+          copyAll={copyAll}
+          publish={() => show('send')}
+        />
+        {problem && <p className="text-accent mb-2">Couldn’t work out reach and grip: {problem} Your text is not affected.</p>}
+        {saving.theirs && (
+          <ConflictBox
+            what="This listing"
+            savedAt={saving.theirs.savedAt}
+            rows={listing.fields.map((f) => ({
+              label: f.label,
+              mine: oneText(f, copy[f.key]),
+              theirs: oneText(f, saving.theirs?.value[f.key]),
+            }))}
+            keepMine={() => draft.keepMine()}
+            takeTheirs={takeTheirs}
+          />
+        )}
+        {listing.fields.map((field) => (
+          <FieldPart
+            key={field.key}
+            field={field}
+            platform={listing.platformName}
+            value={copy[field.key]}
+            weighedValue={weighed.weighedCopy?.[field.key]}
+            change={change}
+            pieces={pieces.get(field.key) ?? none}
+            pointed={pointed}
+            findings={checked.byField.get(field.key) ?? none}
+            actions={actions}
+            fill={canFill(field) ? show : undefined}
+            fields={field.shape === 'path' ? listing.fields : undefined}
+            category={field.shape === 'choices' ? category : undefined}
+          />
+        ))}
+        <PicturesState pictures={pictures} />
+        {listing.fields.every((f) => f.role !== 'alt') && (
+          <Pictures
+            draft={pictures.draft}
+            texts={pictures.view.value}
+            findings={checked.byField.get(PicturesKey) ?? none}
+            actions={actions}
+          />
+        )}
+        <h2 className="text-[14px] font-semibold mb-1">Search result preview</h2>
+        <Tile picture={pictures.view.value[0]} fields={listing.fields} copy={copy} platform={listing.platformName} />
+      </section>
+      <SidePanel
+        box={panel}
+        desk={desk}
+        listing={listing}
+        draft={draft}
+        title={title}
+        titles={titles}
+        steps={steps}
+        weighing={weighing}
+        weighedCopy={weighed.weighedCopy}
+        began={began}
+        findings={checked.findings}
+        open={checked.open}
+        actions={actions}
+        round={checked.round}
+        side={side}
+        filled={filled}
+        show={show}
+        pointed={pointed}
+        point={point}
+        settle={settle}
+        copyAll={copyAll}
+      />
+    </main>
+  )
+}

@@ -1,0 +1,109 @@
+import type { RefObject } from 'react'
+import type { Copy, Field, Finding, Listing, Value, Weighed, Weighing } from '../kit/api'
+import type { Draft } from '../kit/drafts/draft'
+import type { Desk } from '../kit/shop'
+import { keysOf, type ShortcutId } from '../kit/shortcuts'
+import { Figures, Held } from './figures'
+import { FillPanel } from './fill'
+import { AllFindings, type FindingActions, onceEach } from './findings'
+import { Reading } from './reading'
+import { SendOut } from './sendout'
+import { Takes } from './takes'
+import type { Steps } from './usesteps'
+import type { useTitle } from './usetitle'
+import { Versions } from './versions'
+
+/** The panels beside the text; the address remembers which is open. */
+const panels: [string, string, string, ShortcutId][] = [
+  ['picks', 'Picks', 'Your picks and the words they lack', 'picksPanel'],
+  ['findings', 'Findings', 'What to fix', 'findingsPanel'],
+  ['takes', 'Takes', 'Versions of the title with their scores', 'takesPanel'],
+  ['read', 'Read', 'Known terms in the title, and better orders', 'readPanel'],
+  ['versions', 'Versions', 'Earlier states of the listing', 'versionsPanel'],
+  ['send', 'Publish', 'Publish or export', 'sendPanel'],
+]
+
+/** The keys that open the panels. */
+export const panelKeys = (openPanel: (panel: string) => void) =>
+  Object.fromEntries(panels.map(([panel, , , id]) => [id, () => openPanel(panel)]))
+
+/** The figures of the listing, and under them one panel. */
+export function SidePanel(p: {
+  box: RefObject<HTMLElement | null>
+  desk: Desk
+  listing: Listing
+  draft: Draft<Copy>
+  title: Field | undefined
+  titles: ReturnType<typeof useTitle>
+  steps: Steps
+  weighing: Weighing | undefined
+  weighedCopy: Copy | undefined
+  began: Weighed | null
+  findings: Finding[] | null
+  open: Finding[]
+  actions: FindingActions
+  /** Another number after each check. */
+  round: number
+  side: string
+  filled: Field | undefined
+  show: (panel: string) => void
+  pointed: string | undefined
+  point: (key: string | null) => void
+  settle: () => Promise<void>
+  copyAll: () => void
+}) {
+  const { desk, listing, title, titles, steps, side, filled, weighing } = p
+  const copy = () => p.draft.snapshot().value
+  const required = onceEach(p.open.filter((f) => f.level === 'must')).length
+  return (
+    <aside ref={p.box} className="side !overflow-hidden grid" style={{ gridTemplateRows: 'auto auto minmax(0,1fr)' }}>
+      <Figures desk={desk} began={p.began} weighing={weighing} required={p.findings ? required : null} show={() => p.show('findings')} />
+      <nav className="side-tabs" aria-label="Panels">
+        {panels.map(([key, name, about, id]) => (
+          <button key={key} type="button" title={`${about} (${keysOf(id)[0]})`} aria-pressed={side === key} onClick={() => p.show(key)}>
+            {name}
+            {key === 'findings' && p.open.length > 0 && (
+              <span className={`count ${required > 0 ? 'must' : ''}`}>{onceEach(p.open).length}</span>
+            )}
+          </button>
+        ))}
+      </nav>
+      {filled ? (
+        <FillPanel
+          key={filled.key}
+          desk={desk}
+          field={filled}
+          draft={p.draft}
+          use={(value: Value, what) =>
+            filled.key === title?.key ? titles.replace(String(value), what) : steps.replaceField(filled.key, value, what, 'before a fill')
+          }
+          keepTake={titles.keep}
+          close={() => p.show('picks')}
+        />
+      ) : side === 'findings' ? (
+        <AllFindings fields={listing.fields} findings={p.findings} actions={p.actions} />
+      ) : side === 'takes' && title ? (
+        <Takes desk={desk} field={title} copy={copy} version={p.round} use={titles.replace} keep={() => titles.keep(titles.now())} />
+      ) : side === 'read' && title ? (
+        <Reading
+          desk={desk}
+          text={String((p.weighedCopy ?? copy())[title.key] ?? '')}
+          copy={copy}
+          put={(t) => titles.replace(t, 'Changed the order of the words')}
+        />
+      ) : side === 'versions' ? (
+        <Versions
+          product={desk.product.id}
+          listingId={listing.id}
+          copy={copy}
+          settle={p.settle}
+          restore={(v) => steps.replace(v.copy, 'Restored the version', 'before a version was restored')}
+        />
+      ) : side === 'send' ? (
+        <SendOut desk={desk} settle={p.settle} copyAll={p.copyAll} />
+      ) : (
+        <Held desk={desk} weighing={weighing} pointed={p.pointed} point={p.point} />
+      )}
+    </aside>
+  )
+}

@@ -1,0 +1,39 @@
+import { useCallback, useRef } from 'react'
+import type { Copy, Value } from '../kit/api'
+import type { Draft } from '../kit/drafts/draft'
+import { messages } from '../kit/messages'
+import { toast } from '../kit/toast'
+
+const MostSteps = 50
+
+/** Changes that were not typed, such as fills and fixes: the state before each is kept as a version, and each can be undone. */
+export function useSteps(draft: Draft<Copy>) {
+  const steps = useRef<{ what: string; undo: () => void }[]>([])
+  /** Replaces the whole text; `why` names the version that keeps the one before. */
+  const replace = useCallback(
+    (next: Copy, what: string, why: string) => {
+      const before = draft.snapshot().value
+      draft.change(next, why)
+      const undo = () => {
+        steps.current = steps.current.filter((s) => s.undo !== undo)
+        draft.change(before, 'before an undo')
+      }
+      steps.current = [...steps.current, { what, undo }].slice(-MostSteps)
+      toast(what, undo)
+    },
+    [draft],
+  )
+  const replaceField = useCallback(
+    (key: string, value: Value, what: string, why: string) => replace({ ...draft.snapshot().value, [key]: value }, what, why),
+    [draft, replace],
+  )
+  const undoLast = () => {
+    const last = steps.current.at(-1)
+    if (!last) return
+    last.undo()
+    toast(messages.undone(last.what))
+  }
+  return { replace, replaceField, undoLast: steps.current.length > 0 && undoLast }
+}
+
+export type Steps = ReturnType<typeof useSteps>
