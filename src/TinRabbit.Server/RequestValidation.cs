@@ -1,7 +1,6 @@
 using System.Collections;
 using System.Collections.Concurrent;
 using System.ComponentModel.DataAnnotations;
-using System.Reflection;
 using System.Text.Json;
 using System.Text.Json.Serialization.Metadata;
 using Microsoft.AspNetCore.OpenApi;
@@ -16,6 +15,7 @@ namespace TinRabbit.Server;
 /// <summary>
 /// Checks every request before its endpoint runs: what is needed is there, no list has a null, and every text and list is within its bound.
 /// The bounds are attributes on the request's record; what has none is held to <see cref="Bounds.TextLength"/> and <see cref="Bounds.List"/>.
+/// Which members a record has, their names and how they are read come from the serializer's contract, once for each type.
 /// The OpenAPI document tells the same bounds. Whole documents (<see cref="JsonElement"/>) are checked by <see cref="PlatformJson"/>.
 /// </summary>
 internal static class RequestValidation
@@ -95,7 +95,7 @@ internal static class RequestValidation
         foreach (var member in MembersOf(record.GetType()))
         {
             var at = path + member.Name;
-            switch (member.Property.GetValue(record))
+            switch (member.Get(record))
             {
                 case null:
                     break;
@@ -170,29 +170,21 @@ internal static class RequestValidation
         Records.GetOrAdd(
             record,
             type =>
-            {
-                var parameters = type.GetConstructors()
-                    .OrderByDescending(c => c.GetParameters().Length)
-                    .First()
-                    .GetParameters()
-                    .ToDictionary(p => p.Name!, StringComparer.Ordinal);
-                return
                 [
-                    .. type.GetProperties()
-                        .Where(p => p.GetIndexParameters().Length == 0 && p.GetMethod is { IsStatic: false } && (p.SetMethod is not null))
-                        .Select(p => Member.Of(p, parameters.GetValueOrDefault(p.Name)))
-                        .Where(m => m.IsText || m.IsList || IsOurs(p(m))),
-                ];
-
-                static Type p(Member m) => m.Property.PropertyType;
-            }
+                    .. JsonSerializerOptions
+                        .Web.GetTypeInfo(type)
+                        .Properties.Where(p => p.Get is not null && (p.Set is not null || p.AssociatedParameter is not null))
+                        .Select(Member.Of)
+                        .Where(m => m.IsText || m.IsList || m.IsRecord),
+                ]
         );
 
     private sealed record Member(
         string Name,
-        PropertyInfo Property,
+        Func<object, object?> Get,
         bool IsText,
         bool IsList,
+        bool IsRecord,
         bool IsTerm,
         bool ItemsAreTexts,
         bool ItemsMayBeNull,
@@ -200,23 +192,27 @@ internal static class RequestValidation
         int MostOfItem
     )
     {
-        public static Member Of(PropertyInfo property, ParameterInfo? parameter)
+        public static Member Of(JsonPropertyInfo property)
         {
             T? Attribute<T>()
-                where T : Attribute => property.GetCustomAttribute<T>() ?? parameter?.GetCustomAttribute<T>();
+                where T : Attribute =>
+                new[] { property.AttributeProvider, property.AssociatedParameter?.AttributeProvider }
+                    .SelectMany(p => p?.GetCustomAttributes(typeof(T), true) ?? [])
+                    .OfType<T>()
+                    .FirstOrDefault();
             var (type, isTerm) = (property.PropertyType, Attribute<TermAttribute>() is not null);
             var (isText, isList) = (type == typeof(string), type != typeof(string) && type.IsAssignableTo(typeof(IEnumerable)));
             var item = type.GenericTypeArguments.FirstOrDefault();
-            var of = Attribute<MaxLengthAttribute>()?.Length;
             return new(
-                JsonNamingPolicy.CamelCase.ConvertName(property.Name),
-                property,
+                property.Name,
+                property.Get!,
                 isText,
                 isList,
+                IsOurs(type),
                 isTerm,
                 item == typeof(string),
                 item is not null && Nullable.GetUnderlyingType(item) is not null,
-                of
+                Attribute<MaxLengthAttribute>()?.Length
                     ?? (
                         isList ? Bounds.List
                         : isTerm ? Bounds.TermLength

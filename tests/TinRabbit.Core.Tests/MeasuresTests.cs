@@ -61,6 +61,9 @@ public class MeasuresTests
     [Fact]
     public void Headroom_of_the_unknown_is_unknown()
     {
+        Assert.Null(TermMeasures.ExplainHeadroom(null, 5, 1));
+        Assert.Null(TermMeasures.ExplainHeadroom(0, 5, 1));
+        Assert.Equal(TermMeasures.Headroom(300, 5, 1), TermMeasures.ExplainHeadroom(300, 5, 1)!.Headroom);
         Assert.Null(TermMeasures.Headroom(null, 5, 1));
         Assert.Null(TermMeasures.Headroom(5, null, 1));
         Assert.Null(TermMeasures.Headroom(5, 5, MarketStatistics.Compute([]).Centre));

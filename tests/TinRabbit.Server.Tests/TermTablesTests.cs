@@ -62,7 +62,7 @@ public sealed class TermTablesTests : IDisposable
     public void Separator_style_and_columns_are_guessed(string text, string separator, NumberStyle style)
     {
         var file = Write(text);
-        var look = TermTables.Guess(file);
+        var look = TableGuess.Of(file);
         Assert.Equal((separator, true, style), (look.Separator, look.HasHead, look.Style));
         var term = Assert.Single(Read(file, look));
         Assert.Equal((2, "bird house", 1300L, 210L, 0.45m), (term.Row, term.Text, term.Volume, term.Competition, term.ClickCost));
@@ -78,14 +78,14 @@ public sealed class TermTablesTests : IDisposable
     [InlineData("windows-1252", false, "windows-1252")]
     public void The_encoding_is_guessed_with_and_without_a_mark(string encoding, bool mark, string guessed)
     {
-        _ = TermTables.MonthOf(""); // the code pages are there from here on
+        _ = WrittenMonths.Read(""); // the code pages are there from here on
         var bytes = Encoding.GetEncoding(encoding);
         var file = Path.Combine(_folder, "t.csv");
         File.WriteAllBytes(
             file,
             [.. mark ? bytes.GetPreamble() : [], .. bytes.GetBytes("term;volume\ncasa para pájaros;480\ncaja nido;90\n")]
         );
-        var look = TermTables.Guess(file);
+        var look = TableGuess.Of(file);
         Assert.Equal(guessed, look.Encoding);
         Assert.Equal(["casa para pájaros", "caja nido"], Read(file, look).Select(t => t.Text));
     }
@@ -93,7 +93,7 @@ public sealed class TermTablesTests : IDisposable
     [Fact]
     public void Columns_without_names_are_guessed_by_what_is_in_them()
     {
-        var look = TermTables.Guess(Write("1;bird house;1300;210\n2;nest box;900;80\n"));
+        var look = TableGuess.Of(Write("1;bird house;1300;210\n2;nest box;900;80\n"));
         Assert.False(look.HasHead);
         Assert.Equal([ColumnRole.Volume, ColumnRole.Term, ColumnRole.Competition, ColumnRole.Ignore], look.Columns.Select(c => c.Role));
     }
@@ -110,26 +110,26 @@ public sealed class TermTablesTests : IDisposable
     [InlineData("2025", null)]
     [InlineData("13/2025", null)]
     public void A_month_is_known_by_its_heading(string head, string? month) =>
-        Assert.Equal(month, TermTables.MonthOf(head)?.ToString("yyyy-MM"));
+        Assert.Equal(month, WrittenMonths.Read(head)?.ToString("yyyy-MM"));
 
     [Fact]
     public void Month_columns_become_a_history_in_order_and_a_gap_in_it_is_refused()
     {
         var file = Write("term,Feb 2025,Jan 2025,volume\nnest box,20,10,15\nowl box,5,,9\n");
-        var look = TermTables.Guess(file);
+        var look = TableGuess.Of(file);
         Assert.Equal(new DateOnly(2025, 1, 1), TermTables.FirstMonth(look));
         var terms = Read(file, look);
         Assert.Equal([10, 20], terms[0].Months!);
         Assert.Null(terms[1].Months); // one month unknown: no history rather than a false one
-        var gap = TermTables.Guess(Write("term,Jan 2025,Mar 2025\nnest box,1,2\n"));
-        Assert.Contains("2025-01 is followed by 2025-03", Assert.Throws<InvalidInputException>(() => TermTables.Check(gap)).Message);
+        var gap = TableGuess.Of(Write("term,Jan 2025,Mar 2025\nnest box,1,2\n"));
+        Assert.Contains("2025-01 is followed by 2025-03", Assert.Throws<InvalidInputException>(() => TableCheck.Check(gap)).Message);
     }
 
     [Fact]
     public void Quotes_line_breaks_and_uneven_rows_are_taken_as_they_are()
     {
         var file = Write("term,volume\n\"bird \"\"house\"\"\",5\n\"nest\nbox\",6\nowl box\nbat box,7,8,9\n\n,\n");
-        var terms = Read(file, TermTables.Guess(file));
+        var terms = Read(file, TableGuess.Of(file));
         Assert.Equal(["bird \"house\"", "nest\nbox", "owl box", "bat box"], terms.Select(t => t.Text));
         Assert.Equal([5, 6, null, 7], terms.Select(t => t.Volume));
     }
@@ -139,7 +139,7 @@ public sealed class TermTablesTests : IDisposable
     {
         var file = Write($"term,volume\nbird house,5\n!!,5\nnest box,many\n{new string('x', 201)},1\n,7\nowl box,< 10\n");
         var bad = new List<BadRow>();
-        var terms = TermTables.Read(file, TermTables.Guess(file), bad.Add).ToList();
+        var terms = TermTables.Read(file, TableGuess.Of(file), bad.Add).ToList();
         Assert.Equal(["bird house", "owl box"], terms.Select(t => t.Text));
         Assert.Equal((null, 1), (terms[1].Volume, terms[1].Bounds));
         Assert.Equal([3, 4, 5, 6], bad.Select(b => b.Row));
@@ -179,7 +179,7 @@ public sealed class TermTablesTests : IDisposable
                 },
             }
         );
-        var look = TermTables.Guess(file);
+        var look = TableGuess.Of(file);
         Assert.Equal(("", ""), (look.Encoding, look.Separator));
         var terms = Read(file, look);
         Assert.Equal([("casa para pájaros", 1300L, 0.45m), ("nest box", 12100L, null)], terms.Select(t => (t.Text, t.Volume, t.ClickCost)));
@@ -188,13 +188,13 @@ public sealed class TermTablesTests : IDisposable
     [Fact]
     public void What_is_no_table_says_so()
     {
-        Assert.Throws<InvalidInputException>(() => TermTables.Guess(Write("")));
-        Assert.Throws<InvalidInputException>(() => TermTables.Guess(Write("\n \n")));
+        Assert.Throws<InvalidInputException>(() => TableGuess.Of(Write("")));
+        Assert.Throws<InvalidInputException>(() => TableGuess.Of(Write("\n \n")));
         var broken = Path.Combine(_folder, "b.xlsx");
         File.WriteAllBytes(broken, [0x50, 0x4B, 3, 4, 1, 2, 3]);
-        Assert.Throws<InvalidInputException>(() => TermTables.Guess(broken));
-        var numbers = TermTables.Guess(Write("1,2\n3,4\n"));
-        Assert.Throws<InvalidInputException>(() => TermTables.Check(numbers)); // no column of terms
+        Assert.Throws<InvalidInputException>(() => TableGuess.Of(broken));
+        var numbers = TableGuess.Of(Write("1,2\n3,4\n"));
+        Assert.Throws<InvalidInputException>(() => TableCheck.Check(numbers)); // no column of terms
     }
 
     private string Write(string text)

@@ -34,8 +34,18 @@ public static class TermMeasures
             return null;
         if (v <= 0)
             return 0;
-        return Math.Clamp(50 + 25 * (Ratio(v, c) - middle), 0, 100) * (1 - Math.Exp(-v / 200));
+        return Position(Ratio(v, c), middle) * Evidence(v);
     }
+
+    /// <summary>The steps of <see cref="Headroom"/>; null where it is unknown, or 0 because nobody searches for the term.</summary>
+    public static HeadroomSteps? ExplainHeadroom(double? volume, double? competition, double? centre) =>
+        volume is > 0 and var v && competition is { } c && centre is { } middle
+            ? new(Ratio(v, c), middle, Position(Ratio(v, c), middle), Evidence(v))
+            : null;
+
+    private static double Position(double ratio, double centre) => Math.Clamp(50 + 25 * (ratio - centre), 0, 100);
+
+    private static double Evidence(double volume) => 1 - Math.Exp(-volume / 200);
 
     internal static double Ratio(double volume, double competition) => Math.Log10(volume / Math.Max(1, competition));
 }

@@ -81,10 +81,7 @@ public sealed record RunRequest(TableLook Look, [MaxLength(Bounds.NameLength)] s
 internal static class ImportApi
 {
     private const int RowsShown = 8;
-    private const int BadShown = 100;
     private const int ImportsShown = 50;
-    private const int BatchSize = 1024;
-    private const int BatchesAhead = 8;
 
     public static void MapImport(this IEndpointRouteBuilder app)
     {
@@ -115,27 +112,23 @@ internal static class ImportApi
             size.MaxRequestBodySize = null; // counted below, with an answer in words
         if (request.ContentLength > Bounds.ImportBytes)
             return TooLarge();
-        var id = Guid.NewGuid().ToString("N");
-        var file = FileOf(data, id);
-        Directory.CreateDirectory(data.Imports);
-        TermImport.RemoveOldFiles(data.Imports, DateTime.UtcNow);
-        MakeRoom(data);
+        var (id, file) = ImportFiles.Add(data);
         try
         {
             await using (var stream = File.Create(file))
-                if (!await Receive(request.Body, stream, stop))
+                if (!await ImportFiles.Receive(request.Body, stream, stop))
                 {
                     stream.Close();
-                    Forget(file);
+                    ImportFiles.Remove(file);
                     return TooLarge();
                 }
 
             await File.WriteAllTextAsync(file + ".name", name is { Length: > 0 } ? name : "pasted", stop);
-            return TypedResults.Ok(View(id, file, TermTables.Guess(file), stop));
+            return TypedResults.Ok(View(id, file, TableGuess.Of(file), stop));
         }
         catch
         {
-            Forget(file);
+            ImportFiles.Remove(file);
             throw;
         }
     }
@@ -148,9 +141,9 @@ internal static class ImportApi
         CancellationToken stop
     )
     {
-        if (Known(data, id) is not { } file)
+        if (ImportFiles.Find(data, id) is not { } file)
             return TypedResults.NotFound();
-        var look = request.Look ?? TermTables.Guess(file, request.Encoding, request.Separator);
+        var look = request.Look ?? TableGuess.Of(file, request.Encoding, request.Separator);
         CheckLook(file, look);
         return TypedResults.Ok(View(id, file, look, stop));
     }
@@ -163,11 +156,11 @@ internal static class ImportApi
         CancellationToken stop
     )
     {
-        if (Known(data, id) is not { } file)
+        if (ImportFiles.Find(data, id) is not { } file)
             return TypedResults.NotFound();
-        var look = request.Look ?? TermTables.Guess(file, request.Encoding, request.Separator);
-        TermTables.CheckFits(file, look);
-        var (rows, more) = TermTables.Count(file, look, stop);
+        var look = request.Look ?? TableGuess.Of(file, request.Encoding, request.Separator);
+        TableCheck.CheckFits(file, look);
+        var (rows, more) = TableRows.Count(file, look, stop);
         return TypedResults.Ok(new RowCount(rows, more));
     }
 
@@ -242,219 +235,31 @@ internal static class ImportApi
         CancellationToken stop
     )
     {
-        if (Known(data, id) is not { } file)
+        if (ImportFiles.Find(data, id) is not { } file)
             return TypedResults.NotFound();
         CheckLook(file, request.Look);
         http.Response.ContentType = "application/x-ndjson";
-        await foreach (var part in Parts(marketId, file, request, db, writes, shelves, stop))
+        await foreach (var part in ImportRun.Run(marketId, file, request, db, writes, shelves, stop))
             await http.Response.WriteLine(part, json.Value.SerializerOptions, stop);
         return Results.Empty;
     }
 
     private static Results<FileStreamHttpResult, NotFound> GetBadRows(string marketId, string id, DataFolder data) =>
-        Known(data, id) is { } file && File.Exists(file + ".bad")
+        ImportFiles.Find(data, id) is { } file && File.Exists(file + ".bad")
             ? TypedResults.File(File.OpenRead(file + ".bad"), "text/csv; charset=utf-8", "rows not imported.csv")
             : TypedResults.NotFound();
 
     private static NoContent ForgetImport(string marketId, string id, DataFolder data)
     {
-        if (Known(data, id) is { } file)
-            Forget(file);
+        if (ImportFiles.Find(data, id) is { } file)
+            ImportFiles.Remove(file);
         return TypedResults.NoContent();
-    }
-
-    private static async IAsyncEnumerable<ImportPart> Parts(
-        string marketId,
-        string file,
-        RunRequest request,
-        TinContext db,
-        WriteGate writes,
-        Shelves shelves,
-        [EnumeratorCancellation] CancellationToken left
-    )
-    {
-        using var budget = CancellationTokenSource.CreateLinkedTokenSource(left);
-        budget.CancelAfter(TimeSpan.FromMinutes(Bounds.ImportMinutes));
-        var stop = budget.Token;
-        var size = (double)new FileInfo(file).Length;
-        var (read, bounds, bad, at) = (0, 0, 0, 0L);
-        var firstBad = new List<BadRow>();
-        var source = request.Source?.Trim() is { Length: > 0 } named
-            ? named
-            : Path.GetFileNameWithoutExtension(await File.ReadAllTextAsync(file + ".name", stop));
-        // Loads the shelf before anything is written, so that nobody sees half an import.
-        await shelves.Query(db, marketId, s => s.Count, stop);
-        using var import = new TermImport(db.Database.GetConnectionString()!, writes);
-        await using (var badFile = new StreamWriter(file + ".bad", append: false, new UTF8Encoding(true)))
-        {
-            await badFile.WriteAsync(TermFiles.BadHead);
-            // One thread reads, the other stages.
-            using var batches = new BlockingCollection<TableTerm[]>(BatchesAhead);
-            var reading = Task.Run(
-                () =>
-                {
-                    try
-                    {
-                        foreach (var batch in TermTables.Read(file, request.Look, Bad, bytes => at = bytes, stop: stop).Chunk(BatchSize))
-                            batches.Add(batch, stop);
-                    }
-                    finally
-                    {
-                        batches.CompleteAdding();
-                    }
-                },
-                CancellationToken.None
-            );
-            var (problem, readAll) = ("", false);
-            try
-            {
-                var clock = Stopwatch.StartNew();
-                while (
-                    await Task.Run(() => batches.TryTake(out var next, Timeout.Infinite) ? next : null, CancellationToken.None) is { } batch
-                )
-                {
-                    stop.ThrowIfCancellationRequested();
-                    foreach (var t in batch)
-                    {
-                        import.Add(new(t.Text, t.Key, t.Volume, t.Competition, t.TitlesHolding, t.ClickCost, t.Months));
-                        bounds += t.Bounds;
-                    }
-
-                    read += batch.Length;
-                    if (clock.ElapsedMilliseconds < 200)
-                        continue;
-                    clock.Restart();
-                    yield return new(Messages.ReadingRows, 0.5 * at / size, read, bad, bounds, null, null, null);
-                }
-
-                readAll = true;
-            }
-            finally
-            {
-                // A client that leaves stops the reader too; it is awaited because it writes the file of bad rows.
-                if (!readAll)
-                    await budget.CancelAsync();
-                problem = await Problem(reading, left);
-            }
-
-            if (problem.Length > 0)
-            {
-                yield return new(null, 0, read, bad, bounds, null, firstBad, problem + " Nothing was imported.");
-                yield break;
-            }
-
-            void Bad(BadRow row)
-            {
-                bad++;
-                badFile.Write(TermFiles.BadLine(row));
-                if (firstBad.Count < BadShown)
-                    firstBad.Add(row);
-            }
-        }
-
-        var written = 0.0;
-        var writing = Task.Run(
-            () =>
-                import.Finish(
-                    marketId,
-                    source,
-                    TermTables.FirstMonth(request.Look),
-                    DateTime.UtcNow,
-                    share => Volatile.Write(ref written, share),
-                    stop
-                ),
-            CancellationToken.None
-        );
-        try
-        {
-            while (await Task.WhenAny(writing, Task.Delay(200, CancellationToken.None)) != writing)
-                yield return new(Messages.AddingTerms, 0.5 + 0.4 * Volatile.Read(ref written), read, bad, bounds, null, null, null);
-        }
-        finally
-        {
-            if (!writing.IsCompleted)
-                await budget.CancelAsync();
-            await writing.ContinueWith(_ => { }, CancellationToken.None, TaskContinuationOptions.None, TaskScheduler.Default);
-            shelves.Evict(marketId);
-        }
-
-        if (writing.IsCanceled && !left.IsCancellationRequested)
-        {
-            yield return new(null, 0, read, bad, bounds, null, firstBad, TooSlow + " Nothing was imported.");
-            yield break;
-        }
-
-        var count = await writing;
-        if (count.New + count.Changed > 0)
-        {
-            yield return new(Messages.UpdatingNumbers, 0.92, read, bad, bounds, null, null, null);
-            await Shelves.SaveStatistics(
-                db,
-                marketId,
-                await shelves.Query(db, marketId, s => s.ComputeStatistics(), CancellationToken.None),
-                CancellationToken.None
-            );
-        }
-
-        if (count.New + count.Changed > 0)
-        {
-            db.Changes.Add(
-                new()
-                {
-                    What = Messages.Imported(count.New + count.Changed, source),
-                    Reversal = new(ReversalKind.Delete, Entity.Import, $"{count.Id}"),
-                    At = DateTime.UtcNow,
-                }
-            );
-            await db.SaveChangesAsync(CancellationToken.None);
-        }
-
-        yield return new(null, 1, read, bad, bounds, count, firstBad, null);
-    }
-
-    private static string TooSlow => $"The import took longer than {Bounds.ImportMinutes} minutes.";
-
-    // What went wrong while reading, as a sentence; empty where nothing did or the client has left.
-    private static async Task<string> Problem(Task reading, CancellationToken left)
-    {
-        try
-        {
-            await reading;
-            return "";
-        }
-        catch (InvalidInputException wrong)
-        {
-            return wrong.Problems[0].Message;
-        }
-        catch (OperationCanceledException) when (!left.IsCancellationRequested)
-        {
-            return TooSlow;
-        }
-        catch (OperationCanceledException)
-        {
-            return "";
-        }
     }
 
     private static void CheckLook(string file, TableLook look)
     {
-        TermTables.Check(look);
-        TermTables.CheckFits(file, look);
-    }
-
-    private static async Task<bool> Receive(Stream body, Stream file, CancellationToken stop)
-    {
-        var chunk = new byte[1 << 16];
-        var all = 0L;
-        int read;
-        while ((read = await body.ReadAsync(chunk, stop)) > 0)
-        {
-            if ((all += read) > Bounds.ImportBytes)
-                return false;
-            await file.WriteAsync(chunk.AsMemory(0, read), stop);
-        }
-
-        return true;
+        TableCheck.Check(look);
+        TableCheck.CheckFits(file, look);
     }
 
     private static IResult TooLarge() =>
@@ -463,15 +268,6 @@ internal static class ImportApi
             statusCode: StatusCodes.Status413PayloadTooLarge,
             title: "The file is too large."
         );
-
-    // The oldest files go when all that wait take too much room.
-    private static void MakeRoom(DataFolder data)
-    {
-        var kept = 0L;
-        foreach (var file in new DirectoryInfo(data.Imports).EnumerateFiles().OrderByDescending(f => f.LastWriteTimeUtc))
-            if ((kept += file.Length) > Bounds.ImportBytesKept - Bounds.ImportBytes)
-                file.Delete();
-    }
 
     private static ImportView View(string id, string file, TableLook look, CancellationToken stop)
     {
@@ -484,20 +280,9 @@ internal static class ImportApi
             File.ReadAllText(file + ".name"),
             new FileInfo(file).Length,
             look,
-            TermTables.First(file, look, RowsShown),
+            TableRows.First(file, look, RowsShown),
             [.. terms.Select(t => new ImportedView(t.Row, t.Text, t.Volume, t.Competition, t.TitlesHolding, t.ClickCost, t.Months))],
             [.. bad.Take(RowsShown)]
         );
-    }
-
-    private static string FileOf(DataFolder data, string id) => Path.Combine(data.Imports, id);
-
-    private static string? Known(DataFolder data, string id) =>
-        Guid.TryParseExact(id, "N", out _) && File.Exists(FileOf(data, id)) ? FileOf(data, id) : null;
-
-    private static void Forget(string file)
-    {
-        foreach (var gone in new[] { file, file + ".name", file + ".bad" })
-            File.Delete(gone);
     }
 }

@@ -14,6 +14,7 @@ namespace TinRabbit.Server.Dig;
 /// <param name="Family">Its spelling variants with searches, the most searched first.</param>
 /// <param name="Seen">The search results for it; null where the market shows no listings.</param>
 /// <param name="Readings">All readings, the one that counts first.</param>
+/// <param name="Headroom">How its headroom was worked out; null where a number that it needs is unknown or the volume is 0.</param>
 public sealed record TermView(
     string Text,
     string Key,
@@ -22,7 +23,8 @@ public sealed record TermView(
     IReadOnlyList<FamilyMember> Family,
     SeenResults? Seen,
     IReadOnlyList<OldReading> Readings,
-    MarketStatistics Norm
+    MarketStatistics Norm,
+    HeadroomSteps? Headroom
 );
 
 /// <summary>A year's shape in words and figures.</summary>
@@ -163,7 +165,8 @@ internal static class TermApi
                             r.Id == term!.ReadingId
                         )),
                 ],
-                norm
+                norm,
+                TermMeasures.ExplainHeadroom(numbers.Volume, numbers.Competition, norm.Centre)
             )
         );
     }

@@ -245,7 +245,7 @@ internal static class EngineApi
 
     private static Ok<ShapeResponse> EngineShape(ShapeRequest request)
     {
-        var shape = YearShape.Of(ReadMonths(request), ReadMonth(request.From))!;
+        var shape = YearShape.Of(EngineInput.ReadMonths(request), EngineInput.ReadMonth(request.From))!;
         return TypedResults.Ok(
             new ShapeResponse(shape.Shape, shape.PeakMonths, shape.Change12, shape.SeasonalStrength, shape.P, shape.ReadyBy)
         );
@@ -253,19 +253,19 @@ internal static class EngineApi
 
     private static Ok<WeaveResponse> EngineWeave(WeaveRequest request)
     {
-        var weave = Weave.Of(ReadTerms(request.Terms));
+        var weave = Weave.Of(EngineInput.ReadTerms(request.Terms));
         return TypedResults.Ok(new WeaveResponse(weave.Text, true, weave.Volume, weave.UnknownVolume, weave.Together));
     }
 
     private static async Task<Ok<WeighResponse>> EngineWeigh(WeighRequest request, TinContext db, CancellationToken stop)
     {
-        var platform = await ReadPlatform(request.Platform, db, stop);
+        var platform = await EngineInput.ReadPlatform(request.Platform, db, stop);
         var copy =
             request.Fields.ValueKind == JsonValueKind.Undefined
                 ? throw new InvalidInputException([new("fields", "The listing's fields are needed.")])
                 : CopyJson.Read(request.Fields, platform);
         return TypedResults.Ok(
-            WeighResponse.Of(platform, Core.Measures.Weigher.Weigh(platform, copy, ReadTerms(request.Terms), stop), stop)
+            WeighResponse.Of(platform, Core.Measures.Weigher.Weigh(platform, copy, EngineInput.ReadTerms(request.Terms), stop), stop)
         );
     }
 
@@ -287,7 +287,7 @@ internal static class EngineApi
 
     private static async Task<Ok<FillWordsResponse>> EngineFillWords(FillRequest request, TinContext db, CancellationToken stop)
     {
-        var (platform, copy, key, terms, avoid) = await ReadFill(request, db, stop);
+        var (platform, copy, key, terms, avoid) = await EngineInput.ReadFill(request, db, stop);
         var fill = WordsFill.Of(new(platform, copy, key, terms, avoid), stop);
         return TypedResults.Ok(
             new FillWordsResponse(fill.Words, fill.Text, fill.Used, fill.Limit, fill.Gain, fill.Bound, fill.Opens, fill.Left)
@@ -296,14 +296,14 @@ internal static class EngineApi
 
     private static async Task<Ok<FillPhrasesResponse>> EngineFillPhrases(FillRequest request, TinContext db, CancellationToken stop)
     {
-        var (platform, copy, key, terms, avoid) = await ReadFill(request, db, stop);
+        var (platform, copy, key, terms, avoid) = await EngineInput.ReadFill(request, db, stop);
         var fill = TagsFill.Of(new(platform, copy, key, terms, avoid) { Lead = request.Lead }, stop);
         return TypedResults.Ok(new FillPhrasesResponse(fill.Items, fill.Added, fill.Grip, fill.Opens, fill.Left));
     }
 
     private static async Task<Ok<FillTitleResponse>> EngineFillTitle(FillRequest request, TinContext db, CancellationToken stop)
     {
-        var (platform, copy, key, terms, avoid) = await ReadFill(request, db, stop);
+        var (platform, copy, key, terms, avoid) = await EngineInput.ReadFill(request, db, stop);
         return TypedResults.Ok(new FillTitleResponse(TitleFill.Of(new(platform, copy, key, terms, avoid) { Lead = request.Lead }, stop)));
     }
 
@@ -311,7 +311,7 @@ internal static class EngineApi
     {
         if (request.PageKind is not null)
             throw new InvalidInputException([new("pageKind", "Pages of a web shop are not checked here yet; give a platform.")]);
-        var platform = await ReadPlatform(request.Platform, db, stop);
+        var platform = await EngineInput.ReadPlatform(request.Platform, db, stop);
         var copy = request.Fields.ValueKind is JsonValueKind.Undefined or JsonValueKind.Null
             ? new Dictionary<string, FieldValue>()
             : CopyJson.Read(request.Fields, platform);
@@ -319,10 +319,10 @@ internal static class EngineApi
             new(
                 platform,
                 copy,
-                ReadTerms(request.Terms ?? []),
+                EngineInput.ReadTerms(request.Terms ?? []),
                 request.Lead,
                 request.Facts?.Words,
-                [.. ReadAvoid(request.Avoid).Select(a => new AvoidedTerm(a))],
+                [.. EngineInput.ReadAvoid(request.Avoid).Select(a => new AvoidedTerm(a))],
                 request.ShopName,
                 []
             ),
@@ -346,7 +346,7 @@ internal static class EngineApi
 
     private static async Task<Ok<ReadResponse>> EngineRead(ReadRequest request, TinContext db, Shelves shelves, CancellationToken stop)
     {
-        var platform = await ReadPlatform(request.Platform, db, stop);
+        var platform = await EngineInput.ReadPlatform(request.Platform, db, stop);
         if (request.MarketId is not { } market || !shelves.Knows(market))
             throw new InvalidInputException([new("marketId", $"There is no market \"{request.MarketId}\".")]);
         var read = await shelves.Read(
@@ -357,98 +357,5 @@ internal static class EngineApi
             stop
         );
         return TypedResults.Ok(new ReadResponse(read.Holds, read.Could));
-    }
-
-    private static async Task<(
-        Platform Platform,
-        IReadOnlyDictionary<string, FieldValue> Copy,
-        string Field,
-        WantedTerm[] Terms,
-        IReadOnlyList<string> Avoid
-    )> ReadFill(FillRequest request, TinContext db, CancellationToken stop)
-    {
-        var platform = await ReadPlatform(request.Platform, db, stop);
-        var copy = request.Fields.ValueKind is JsonValueKind.Undefined or JsonValueKind.Null
-            ? new Dictionary<string, FieldValue>()
-            : CopyJson.Read(request.Fields, platform);
-        return (
-            platform,
-            copy,
-            request.Field ?? throw new InvalidInputException([new("field", "The key of the field to fill is needed.")]),
-            ReadTerms(request.Terms),
-            ReadAvoid(request.Avoid)
-        );
-    }
-
-    private static IReadOnlyList<string> ReadAvoid(IReadOnlyList<string>? avoid)
-    {
-        for (var i = 0; i < avoid?.Count; i++)
-            if (Core.Words.Tokens.Of(avoid[i] ?? "").Count == 0)
-                throw new InvalidInputException([new($"avoid[{i}]", $"\"{avoid[i]}\" has no word in it.")]);
-        return avoid ?? [];
-    }
-
-    private const double MostSearches = 1e12;
-    private const double HighestCount = 1e15;
-
-    private static double[] ReadMonths(ShapeRequest request)
-    {
-        if (request.Months is not { Count: >= YearShape.Least } months)
-            throw new InvalidInputException([
-                new("months", $"A year needs at least {YearShape.Least} months; there are {request.Months?.Count ?? 0}."),
-            ]);
-        var wrong = months
-            .Select((m, i) => (m, i))
-            .Where(m => m.m is not (>= 0 and <= MostSearches))
-            .Select(m => new Problem($"months[{m.i}]", $"A month's searches are a number from 0 to {MostSearches:#,0}."))
-            .ToList();
-        return wrong.Count == 0 ? [.. months.Select(m => m!.Value)] : throw new InvalidInputException(wrong);
-    }
-
-    private static DateOnly ReadMonth(string? from) =>
-        DateOnly.TryParseExact(from, ["yyyy-MM", "yyyy-MM-dd"], CultureInfo.InvariantCulture, DateTimeStyles.None, out var month)
-        && month.Year is >= 1900 and <= 2100
-            ? new(month.Year, month.Month, 1)
-            : throw new InvalidInputException([new("from", "This is the first month, such as 2025-01, from 1900 to 2100.")]);
-
-    private static async Task<Platform> ReadPlatform(JsonElement given, TinContext db, CancellationToken stop)
-    {
-        switch (given.ValueKind)
-        {
-            case JsonValueKind.Object:
-                return PlatformJson.Read(given);
-            case JsonValueKind.String:
-                var id = given.GetString()!;
-                return await db.Platforms.FindAsync([id], stop) is { } row
-                    ? PlatformJson.Read(row.Profile)
-                    : throw new InvalidInputException([new("platform", $"There is no platform \"{id}\".")]);
-            default:
-                throw new InvalidInputException([new("platform", "Give a whole profile, or the id of a stored one.")]);
-        }
-    }
-
-    private static WantedTerm[] ReadTerms(IReadOnlyList<EngineTerm>? terms)
-    {
-        if (terms is null)
-            throw new InvalidInputException([new("terms", "A list of terms is needed; it may be empty.")]);
-        var problems = new List<Problem>();
-        for (var i = 0; i < terms.Count; i++)
-        {
-            if (terms[i]?.Text is null)
-                problems.Add(new($"terms[{i}].text", "A term needs its text."));
-            Check(i, "volume", terms[i]?.Volume, HighestCount);
-            Check(i, "competition", terms[i]?.Competition, HighestCount);
-            Check(i, "headroom", terms[i]?.Headroom, 100);
-        }
-
-        return problems.Count > 0
-            ? throw new InvalidInputException(problems)
-            : [.. terms.Select(t => new WantedTerm(t.Text!, t.Volume, t.Competition, t.Headroom, t.Fit))];
-
-        void Check(int i, string key, double? value, double most)
-        {
-            if (value is < 0 || value > most)
-                problems.Add(new($"terms[{i}].{key}", $"This is a number from 0 to {most:#,0}."));
-        }
     }
 }

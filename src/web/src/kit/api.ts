@@ -29,6 +29,7 @@ export type ImportPart = Schemas['ImportPart']
 export type TableLook = Schemas['TableLook']
 export type ColumnRole = Schemas['ColumnRole']
 export type Norm = Schemas['MarketStatistics']
+export type HeadroomSteps = NonNullable<Schemas['HeadroomSteps']>
 export type Measured = Schemas['Measured']
 export type Pick = Schemas['PickView']
 export type Home = Schemas['Home']

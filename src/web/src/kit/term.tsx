@@ -98,7 +98,7 @@ export function TermDetail({
       {view && view.family.length > 1 && <FamilyBars view={view} here={text} dig={dig} />}
       {view?.seen && <Seen seen={view.seen} currency={market.currency} dig={dig} />}
       <Countries key={text} desk={desk} text={text} />
-      <Figures numbers={numbers} norm={view?.norm ?? norm} currency={market.currency} />
+      <Figures numbers={numbers} norm={view?.norm ?? norm} steps={view?.headroom} currency={market.currency} />
       {view && <Readings desk={desk} view={view} correct={() => setCorrecting(text)} />}
     </div>
   )

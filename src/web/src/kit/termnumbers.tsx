@@ -1,6 +1,6 @@
 import { useQueryClient } from '@tanstack/react-query'
 import { useRef, useState } from 'react'
-import { api, ask, type Measured, type Norm, type TermView } from './api'
+import { api, ask, type HeadroomSteps, type Measured, type Norm, type TermView } from './api'
 import { HelpLink } from './helplink'
 import { Key } from './key'
 import { messages } from './messages'
@@ -10,9 +10,9 @@ import { refresh } from './queries'
 import type { Desk } from './shop'
 import { toast } from './toast'
 
-export function Figures({ numbers, norm, currency }: { numbers: Measured; norm: Norm | undefined; currency: string }) {
+export function Figures(p: { numbers: Measured; norm: Norm | undefined; steps: HeadroomSteps | null | undefined; currency: string }) {
+  const { numbers, norm, steps, currency } = p
   const { volume, competition, headroom } = numbers
-  const ratio = volume && competition !== null ? Math.log10(volume / Math.max(1, competition)) : null
   return (
     <>
       <div className="sub">Numbers</div>
@@ -45,16 +45,15 @@ export function Figures({ numbers, norm, currency }: { numbers: Measured; norm: 
       )}
       <details className="text-[13px] mt-1" data-testid="headroom">
         <summary className="link w-fit">How this is worked out</summary>
-        {headroom === null || ratio === null || norm?.centre === null || norm === undefined ? (
+        {!steps || !norm ? (
           <p className="quiet mt-1">Headroom needs searches, competing listings and a shelf to compare with. One of these has no data.</p>
         ) : (
           <p className="quiet mt-1">
             log10(searches ÷ competing listings) = log10({full(volume)} ÷ {full(Math.max(1, competition ?? 1))}) ={' '}
-            <b className="num">{fixed(ratio, 2)}</b>. Typical for the {full(norm.readings)} terms on this shelf:{' '}
-            <b className="num">{fixed(norm.centre, 2)}</b>. 50 + 25 × ({fixed(ratio, 2)} − {fixed(norm.centre, 2)}), limited to 0–100, is{' '}
-            <b className="num">{fixed(Math.min(100, Math.max(0, 50 + 25 * (ratio - norm.centre))), 1)}</b>; times{' '}
-            {fixed(1 - Math.exp(-(volume ?? 0) / 200), 3)}, because few searches are weak evidence:{' '}
-            <b className="num">{fixed(headroom, 1)}</b>.
+            <b className="num">{fixed(steps.ratio, 2)}</b>. Typical for the {full(norm.readings)} terms on this shelf:{' '}
+            <b className="num">{fixed(steps.centre, 2)}</b>. 50 + 25 × ({fixed(steps.ratio, 2)} − {fixed(steps.centre, 2)}), limited to
+            0–100, is <b className="num">{fixed(steps.position, 1)}</b>; times {fixed(steps.evidence, 3)}, because few searches are weak
+            evidence: <b className="num">{fixed(headroom, 1)}</b>.
           </p>
         )}
       </details>

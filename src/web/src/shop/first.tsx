@@ -5,8 +5,9 @@ import { api, ask } from '../kit/api'
 import { queryKey } from '../kit/queries'
 import { marketFor, useShop } from '../kit/shop'
 import { ToastLine } from '../kit/toast'
-import { CouldNotOpen, Rabbit, ThemeButton } from './frame'
+import { CouldNotOpen } from './frame'
 import { addPlatform, begunFrom } from './newplatform'
+import { Rabbit, ThemeButton } from './shophead'
 
 /** Where one was last, or the first product, or the form for it. */
 export function Start() {

@@ -1,23 +1,16 @@
-import { useQueryClient } from '@tanstack/react-query'
-import { useEffect, useState, useSyncExternalStore } from 'react'
+import { useEffect, useState } from 'react'
 import { Link, NavLink, Outlet, useLocation, useNavigate } from 'react-router'
-import { api, ask, type Market, messageOf, type Product } from '../kit/api'
-import { useChanges } from '../kit/changes'
-import { NameDialog } from '../kit/dialog'
-import { stuckDrafts } from '../kit/drafts/drafts'
-import { useFocusKeeper } from '../kit/focus'
 import { Key } from '../kit/key'
-import { Menu } from '../kit/menu'
-import { messages } from '../kit/messages'
 import { Pocket } from '../kit/pocket'
-import { refresh } from '../kit/queries'
 import { SampleBadge } from '../kit/sample'
 import { type Desk, marketFor, useDesk, useShop } from '../kit/shop'
 import { keysOf, useShortcuts } from '../kit/shortcuts'
 import { ToastLine } from '../kit/toast'
+import { DeskMenu } from './deskmenu'
 import { FindAnything } from './find'
-import { History } from './history'
-import { KeySheet } from './keysheet'
+import { NotHere } from './nothere'
+import { Rabbit, ThemeButton, useSheets } from './shophead'
+import { Unsaved } from './unsaved'
 
 const steps = [
   ['dig', 'Dig', 'dig'],
@@ -25,37 +18,6 @@ const steps = [
   ['write', 'Write', 'write'],
   ['weigh', 'Weigh', 'weigh'],
 ] as const
-
-export function Rabbit() {
-  return (
-    <svg width="26" height="28" viewBox="0 0 26 28" fill="none" stroke="var(--color-secondary)" strokeWidth="2" aria-hidden="true">
-      <path d="M6 12C4 5 5 1.5 7 1.5S10 6 10.5 11M15.5 11C16 6 17 1.5 19 1.5S22 5 20 12" />
-      <rect x="3.5" y="11" width="17" height="15.5" rx="3" fill="var(--color-base-100)" />
-      <path d="M20.5 14.5h2a2.5 2.5 0 0 1 0 8h-2M3.5 14.5h17" />
-    </svg>
-  )
-}
-
-export function ThemeButton() {
-  const [theme, setTheme] = useState(document.documentElement.dataset.theme)
-  const change = () => {
-    const next = theme === 'enamel' ? 'night-tin' : 'enamel'
-    document.documentElement.dataset.theme = next
-    localStorage.setItem('theme', next)
-    setTheme(next)
-  }
-  return (
-    <button
-      type="button"
-      className="pill"
-      onClick={change}
-      title={theme === 'enamel' ? 'Switch to the dark theme' : 'Switch to the light theme'}
-    >
-      <span aria-hidden="true">{theme === 'enamel' ? '☾' : '☀'}</span>
-      <span className="sr-only">Switch theme</span>
-    </button>
-  )
-}
 
 /** The header, the work, the pocket. */
 export function Frame() {
@@ -76,59 +38,6 @@ export function Frame() {
   return <Framed desk={desk as Desk} />
 }
 
-/** What every screen has: undo, the history and the sheet of shortcuts by key, and a focus that is never lost. */
-function useSheets(product?: number) {
-  const [sheet, setSheet] = useState<'keys' | 'history' | null>(null)
-  const { undo } = useChanges(product)
-  useFocusKeeper()
-  useShortcuts({
-    undo: () => undo(),
-    history: () => setSheet('history'),
-    sheet: () => setSheet('keys'),
-  })
-  const close = () => setSheet(null)
-  return {
-    showHistory: () => setSheet('history'),
-    open: sheet === 'keys' ? <KeySheet close={close} /> : sheet === 'history' ? <History product={product} close={close} /> : null,
-  }
-}
-
-/** The header of screens about the shop as a whole, with the way back to the listing. */
-export function ShopHead({ name }: { name: string }) {
-  const shop = useShop().data
-  const navigate = useNavigate()
-  const back = localStorage.getItem('last') ?? '/'
-  const sheets = useSheets()
-  useShortcuts({ dig: () => navigate(back) })
-  useEffect(() => {
-    document.title = `${name} · Tin Rabbit`
-  }, [name])
-  return (
-    <header className="topbar">
-      <Link to={back} className="brand">
-        <Rabbit />
-        <span>Tin Rabbit</span>
-      </Link>
-      <span className="text-[14px]">
-        {shop?.name} <span className="quiet">›</span> <b className="font-semibold">{name}</b>
-      </span>
-      <Link to={back} className="link ml-auto text-[14px]">
-        Back to listing
-      </Link>
-      <button type="button" className="pill" onClick={sheets.showHistory}>
-        History <Key of="history" />
-      </button>
-      {name !== 'Help' && (
-        <Link className="pill" to="/help">
-          Help
-        </Link>
-      )}
-      <ThemeButton />
-      {sheets.open}
-    </header>
-  )
-}
-
 /** The shop could not be loaded at all; what is open stays open when only a later question fails. */
 export function CouldNotOpen({ shop }: { shop: ReturnType<typeof useShop> }) {
   return (
@@ -138,150 +47,6 @@ export function CouldNotOpen({ shop }: { shop: ReturnType<typeof useShop> }) {
         Reload
       </button>
     </main>
-  )
-}
-
-/** A product that is not listed on the platform that the address names. */
-function NotHere({ product, market }: { product: Product; market: Market }) {
-  const shop = useShop().data
-  const { run } = useChanges(product.id)
-  const add = (from?: number) =>
-    run(async () => {
-      await ask(
-        api.POST('/api/products/{id}/listings/{platformId}', {
-          params: { path: { id: product.id, platformId: market.platformId }, query: { from } },
-        }),
-      )
-      return { what: null }
-    })
-  const back = marketFor(product, shop?.markets ?? [market], market)
-  const others = Object.entries(product.listings).flatMap(([platformId, id]) => {
-    const name = shop?.markets.find((m) => m.platformId === platformId)?.platformName
-    return name ? [{ id, name }] : []
-  })
-  return (
-    <main className="max-w-xl mx-auto pt-[14vh] px-6">
-      <h1 className="text-[26px] font-bold mb-2">
-        {product.name} isn’t on {market.platformName} yet
-      </h1>
-      <p className="quiet mb-5">{market.about}</p>
-      <p className="flex flex-wrap gap-3">
-        <button type="button" className="btn btn-primary" onClick={() => add()}>
-          Create listing
-        </button>
-        {others.map((o) => (
-          <button key={o.id} type="button" className="btn" onClick={() => add(o.id)}>
-            Duplicate from {o.name}
-          </button>
-        ))}
-        {others.length > 0 && (
-          <a className="btn" href={`/${product.id}/${back.id}/dig`}>
-            Back to {back.platformName}
-          </a>
-        )}
-      </p>
-      <ToastLine />
-    </main>
-  )
-}
-
-/** Shows on every screen that a text is not saved, and links to it. */
-function Unsaved() {
-  const stuck = useSyncExternalStore(stuckDrafts.subscribe, stuckDrafts.snapshot)
-  const shop = useShop().data
-  const desk = useDesk()
-  if (stuck.length === 0 || !shop) return null
-  const { kind, id } = stuck[0]
-  const product = shop.products.find((p) => (kind === 'pictures' ? p.id === id : Object.values(p.listings).includes(id)))
-  const platform = product && Object.entries(product.listings).find(([, l]) => l === id)?.[0]
-  const market =
-    shop.markets.find((m) => m.platformId === platform && m.country === desk?.market.country) ??
-    shop.markets.find((m) => m.platformId === platform)
-  const to = product ? `/${product.id}/${(market ?? marketFor(product, shop.markets, desk?.market)).id}/write` : '/'
-  return (
-    <Link className="pill alert" to={to} data-testid="unsaved" title="Kept in this browser until it is saved">
-      {stuck.length === 1 ? '1 text not saved' : `${stuck.length} texts not saved`}
-    </Link>
-  )
-}
-
-/** What can be done with the product and the listing that are open. */
-function PlaceMenu({ desk }: { desk: Desk }) {
-  const cache = useQueryClient()
-  const shop = useShop().data
-  const navigate = useNavigate()
-  const { run } = useChanges(desk.product.id)
-  const [asked, setAsked] = useState<'rename' | 'duplicate' | null>(null)
-  const { product, market } = desk
-  const path = { id: product.id }
-  const rename = (name: string) =>
-    run(async () => {
-      const { data, error, response } = await api.PUT('/api/products/{id}/name', {
-        params: { path },
-        body: { name, revision: product.revision },
-      })
-      if (!data) throw new Error(response.status === 409 ? messages.renamedElsewhere : messageOf(error, response.status))
-      return { what: messages.renamed(name) }
-    })
-  const duplicate = (name: string) =>
-    run(async () => {
-      const copy = await ask(api.POST('/api/products/{id}/duplicate', { params: { path }, body: { name } }))
-      await refresh(cache, 'products')
-      navigate(`/${copy.id}/${market.id}/write`)
-      return { what: messages.duplicated(product.name) }
-    })
-  const removeListing = () =>
-    run(
-      () => ask(api.DELETE('/api/listings/{id}', { params: { path: { id: desk.listingId } } })),
-      () => {
-        const left = { ...product, listings: Object.fromEntries(Object.entries(product.listings).filter(([p]) => p !== market.platformId)) }
-        if (Object.keys(left.listings).length > 0) navigate(`/${product.id}/${marketFor(left, shop?.markets ?? [], market).id}/dig`)
-      },
-    )
-  const removeProduct = () =>
-    run(
-      () => ask(api.DELETE('/api/products/{id}', { params: { path } })),
-      () => {
-        localStorage.removeItem('last')
-        navigate('/')
-      },
-    )
-  const missing = (shop?.markets ?? []).filter((m) => product.listings[m.platformId] === undefined && m.country === market.country)
-  return (
-    <>
-      <Menu
-        label="Product and listing actions"
-        items={[
-          { heading: product.name },
-          { label: 'Rename product…', run: () => setAsked('rename') },
-          { label: 'Duplicate product…', run: () => setAsked('duplicate') },
-          { label: 'Delete product', run: removeProduct },
-          { heading: `Listing on ${market.platformName}` },
-          ...missing.map((m) => ({ label: `Add to ${m.platformName}…`, run: () => navigate(`/${product.id}/${m.id}/write`) })),
-          { label: 'Delete listing', run: removeListing },
-        ]}
-      />
-      {asked === 'rename' && (
-        <NameDialog
-          title="Rename product"
-          label="Product name"
-          value={product.name}
-          action="Rename"
-          done={rename}
-          close={() => setAsked(null)}
-        />
-      )}
-      {asked === 'duplicate' && (
-        <NameDialog
-          title="Duplicate product"
-          label="Name of the copy"
-          value={`${product.name} (copy)`}
-          action="Duplicate"
-          done={duplicate}
-          close={() => setAsked(null)}
-        />
-      )}
-    </>
   )
 }
 
@@ -360,7 +125,7 @@ function Framed({ desk }: { desk: Desk }) {
             <option value="platforms">Manage platforms…</option>
           </select>
           <SampleBadge market={market} />
-          <PlaceMenu desk={desk} />
+          <DeskMenu desk={desk} />
         </div>
         <nav className="steps" aria-label="Steps">
           {steps.map(([path, name, id]) => (

@@ -3,8 +3,8 @@ import { useEffect, useMemo, useState } from 'react'
 import { useLocation } from 'react-router'
 import model from '../../../../docs/model.md?raw'
 import { ToastLine } from '../kit/toast'
-import { ShopHead } from './frame'
 import { ShortcutList } from './keysheet'
+import { ShopHead } from './shophead'
 
 /** A heading as the part of an address after #. */
 export const slugOf = (heading: string) =>

@@ -8,10 +8,10 @@ import { messages } from '../kit/messages'
 import { counted } from '../kit/numbers'
 import { queryKey, refresh } from '../kit/queries'
 import { ToastLine, toast } from '../kit/toast'
-import { ShopHead } from './frame'
 import { addPlatform, begunFrom } from './newplatform'
 import { ProfileSheet } from './profile'
 import { draftOf, type Profile } from './profilerules'
+import { ShopHead } from './shophead'
 
 /** Every platform; one of them open to be edited, with what a change would do to the listings. */
 export function Platforms() {

@@ -10,7 +10,7 @@ import { queryKey, refresh } from '../kit/queries'
 import { useShop } from '../kit/shop'
 import { singleKeys, useSingleKeys } from '../kit/shortcuts'
 import { ToastLine, toast, toastAgain } from '../kit/toast'
-import { ShopHead } from './frame'
+import { ShopHead } from './shophead'
 
 const kinds: Record<Backup['kind'], string> = {
   daily: 'Daily',

@@ -1,0 +1,93 @@
+import { useEffect, useState } from 'react'
+import { Link, useNavigate } from 'react-router'
+import { useChanges } from '../kit/changes'
+import { useFocusKeeper } from '../kit/focus'
+import { Key } from '../kit/key'
+import { useShop } from '../kit/shop'
+import { useShortcuts } from '../kit/shortcuts'
+import { History } from './history'
+import { KeySheet } from './keysheet'
+
+export function Rabbit() {
+  return (
+    <svg width="26" height="28" viewBox="0 0 26 28" fill="none" stroke="var(--color-secondary)" strokeWidth="2" aria-hidden="true">
+      <path d="M6 12C4 5 5 1.5 7 1.5S10 6 10.5 11M15.5 11C16 6 17 1.5 19 1.5S22 5 20 12" />
+      <rect x="3.5" y="11" width="17" height="15.5" rx="3" fill="var(--color-base-100)" />
+      <path d="M20.5 14.5h2a2.5 2.5 0 0 1 0 8h-2M3.5 14.5h17" />
+    </svg>
+  )
+}
+
+export function ThemeButton() {
+  const [theme, setTheme] = useState(document.documentElement.dataset.theme)
+  const change = () => {
+    const next = theme === 'enamel' ? 'night-tin' : 'enamel'
+    document.documentElement.dataset.theme = next
+    localStorage.setItem('theme', next)
+    setTheme(next)
+  }
+  return (
+    <button
+      type="button"
+      className="pill"
+      onClick={change}
+      title={theme === 'enamel' ? 'Switch to the dark theme' : 'Switch to the light theme'}
+    >
+      <span aria-hidden="true">{theme === 'enamel' ? '☾' : '☀'}</span>
+      <span className="sr-only">Switch theme</span>
+    </button>
+  )
+}
+
+/** What every screen has: undo, the history and the sheet of shortcuts by key, and a focus that is never lost. */
+export function useSheets(product?: number) {
+  const [sheet, setSheet] = useState<'keys' | 'history' | null>(null)
+  const { undo } = useChanges(product)
+  useFocusKeeper()
+  useShortcuts({
+    undo: () => undo(),
+    history: () => setSheet('history'),
+    sheet: () => setSheet('keys'),
+  })
+  const close = () => setSheet(null)
+  return {
+    showHistory: () => setSheet('history'),
+    open: sheet === 'keys' ? <KeySheet close={close} /> : sheet === 'history' ? <History product={product} close={close} /> : null,
+  }
+}
+
+/** The header of screens about the shop as a whole, with the way back to the listing. */
+export function ShopHead({ name }: { name: string }) {
+  const shop = useShop().data
+  const navigate = useNavigate()
+  const back = localStorage.getItem('last') ?? '/'
+  const sheets = useSheets()
+  useShortcuts({ dig: () => navigate(back) })
+  useEffect(() => {
+    document.title = `${name} · Tin Rabbit`
+  }, [name])
+  return (
+    <header className="topbar">
+      <Link to={back} className="brand">
+        <Rabbit />
+        <span>Tin Rabbit</span>
+      </Link>
+      <span className="text-[14px]">
+        {shop?.name} <span className="quiet">›</span> <b className="font-semibold">{name}</b>
+      </span>
+      <Link to={back} className="link ml-auto text-[14px]">
+        Back to listing
+      </Link>
+      <button type="button" className="pill" onClick={sheets.showHistory}>
+        History <Key of="history" />
+      </button>
+      {name !== 'Help' && (
+        <Link className="pill" to="/help">
+          Help
+        </Link>
+      )}
+      <ThemeButton />
+      {sheets.open}
+    </header>
+  )
+}
