@@ -8,6 +8,9 @@ import { type Desk, marketFor, useShop } from '../kit/shop'
 
 type Hit = { id: string; what: string; text: string; to: string; more?: string }
 
+// The dialog gives the focus to what has this attribute; React leaves it out.
+const focusedFirst = (box: HTMLInputElement | null) => box?.setAttribute('autofocus', '')
+
 /** One box for everything that has a name: products, platforms, steps, picks, and any term to search for. */
 export function FindAnything({ desk, close }: { desk: Desk; close: () => void }) {
   const [text, setText] = useState('')
@@ -59,7 +62,7 @@ export function FindAnything({ desk, close }: { desk: Desk; close: () => void })
     <Dialog name="Search" close={close}>
       <Command label="Search or jump to" shouldFilter={false} loop={false}>
         <Command.Input
-          autoFocus
+          ref={focusedFirst}
           className="w-full bg-transparent outline-none border-b-2 border-secondary text-[18px] font-semibold pb-1 mb-2"
           placeholder="Search or jump to…"
           aria-label="Search or jump to"
