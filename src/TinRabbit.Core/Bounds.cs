@@ -54,6 +54,9 @@ public static class Bounds
     /// <summary>Pictures of a product.</summary>
     public const int Pictures = 200;
 
+    /// <summary>Pages of the web shop.</summary>
+    public const int Pages = 20_000;
+
     /// <summary>Months of a search history.</summary>
     public const int Months = 600;
 

@@ -40,6 +40,22 @@ internal static class Messages
 
     public static string DeletedTerms(IReadOnlyList<string> texts) => $"Deleted {Named(texts)} from the shelf";
 
+    public static string AddedPage(string name) => $"Added the page “{name}”";
+
+    public static string AddedPages(int count) => $"Added {count:#,0} {(count == 1 ? "page" : "pages")}";
+
+    public static string MovedPage(string name) => $"Moved the page “{name}”";
+
+    public static string ChangedPage(string name) => $"Changed the page “{name}”";
+
+    public static string DeletedPages(int count) => $"Deleted {count:#,0} pages";
+
+    public static string FilledAltTexts(int count) => $"Filled {count:#,0} alt {(count == 1 ? "text" : "texts")}";
+
+    public static string ChangedPictures(int count) => $"Changed {count:#,0} {(count == 1 ? "picture" : "pictures")}";
+
+    public static string SetLead(string term, string page) => $"Set “{term}” as lead of “{page}”";
+
     public static string ChangedShop => "Changed the shop’s settings";
 
     public static string Imported(int terms, string source) => $"Imported {terms:#,0} {(terms == 1 ? "term" : "terms")} from “{source}”";

@@ -13,6 +13,9 @@ internal static class OpenDocuments
 {
     public static Task Describe(OpenApiSchema schema, OpenApiSchemaTransformerContext context, CancellationToken stop)
     {
+        // Where an enumeration may be null, the member that refers to it says so.
+        if (Nullable.GetUnderlyingType(context.JsonTypeInfo.Type) is { IsEnum: true } && schema.Enum is { } values)
+            schema.Enum = [.. values.Where(v => v is not null)];
         if (schema.Properties is not { } properties)
             return Task.CompletedTask;
         foreach (var member in context.JsonTypeInfo.Properties)

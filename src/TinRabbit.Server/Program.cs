@@ -11,6 +11,7 @@ using TinRabbit.Server;
 using TinRabbit.Server.Dig;
 using TinRabbit.Server.Engine;
 using TinRabbit.Server.Hosting;
+using TinRabbit.Server.Pages;
 using TinRabbit.Server.Pick;
 using TinRabbit.Server.Platforms;
 using TinRabbit.Server.Shop;
@@ -206,6 +207,10 @@ static void MapRequests(WebApplication app, StartOptions options)
     api.MapSend();
     api.MapPlatforms();
     api.MapWeigh();
+    api.MapSite();
+    api.MapPages();
+    api.MapLeads();
+    api.MapPageFigures();
     app.UseStaticFiles();
     // After every other address below /api, and before the page that answers all other addresses.
     app.Map("/api/{**rest}", () => Results.NotFound()).WithOrder(int.MaxValue - 1).ExcludeFromDescription();

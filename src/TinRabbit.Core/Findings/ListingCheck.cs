@@ -3,7 +3,7 @@ using TinRabbit.Core.Platforms;
 
 namespace TinRabbit.Core.Findings;
 
-/// <summary>Checks a marketplace listing (docs/model.md, "Findings").</summary>
+/// <summary>Checks a listing or a page (docs/model.md, "Findings").</summary>
 public static class ListingCheck
 {
     /// <summary>Findings of one kind about the same words in the same place: more of them help nobody.</summary>
@@ -31,6 +31,8 @@ public static class ListingCheck
             .Concat(TagFindings.Of(draft))
             .Concat(ProseFindings.Of(draft, stop))
             .Concat(CategoryFindings.Of(draft));
+        if (draft.Page is { } page)
+            found = found.Where(f => PageFindings.Holds(draft, f)).Concat(PageFindings.Of(draft, page, stop));
         return
         [
             .. found

@@ -28,6 +28,9 @@ public sealed record ListingToCheck(
     /// <summary>The alt text of each of the product's pictures: no field of the platform, but read by shoppers as the copy is.</summary>
     public IReadOnlyList<string> Pictures { get; init; } = [];
 
+    /// <summary>What is known of it as a page of the web shop; null for a marketplace listing.</summary>
+    public PageToCheck? Page { get; init; }
+
     /// <summary>The draft with the alt texts as one more field, which no search reads; unless the platform has a field for them.</summary>
     internal ListingToCheck WithPictures() =>
         Pictures.Count == 0 || Role("alt") is not null

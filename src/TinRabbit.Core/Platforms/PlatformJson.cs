@@ -78,6 +78,10 @@ public static class PlatformJson
                 room["max"] = max;
             if (limit.MaxItems is { } most)
                 room["maxItems"] = most;
+            if (limit.MaxPixels is { } pixels)
+                room["maxPixels"] = pixels;
+            if (limit.FontSize is { } size)
+                room["fontSize"] = size;
             json["limit"] = room;
         }
 

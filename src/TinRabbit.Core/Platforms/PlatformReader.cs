@@ -190,12 +190,22 @@ internal sealed class PlatformReader(JsonReader json)
     {
         if (JsonReader.Child(json, "limit") is not { ValueKind: not JsonValueKind.Null } limit || !_json.IsObject(limit, $"{path}.limit"))
             return null;
-        _json.OnlyKeys(limit, $"{path}.limit", "max", "unit", "maxItems");
+        _json.OnlyKeys(limit, $"{path}.limit", "max", "unit", "maxItems", "maxPixels", "fontSize");
         var max = _json.Integer(limit, $"{path}.limit", "max", 1);
         var most = _json.Integer(limit, $"{path}.limit", "maxItems", 1);
-        if (max is null && most is null && JsonReader.Child(limit, "max") is null && JsonReader.Child(limit, "maxItems") is null)
+        if (
+            max is null
+            && most is null
+            && JsonReader.Child(limit, "max") is null
+            && JsonReader.Child(limit, "maxItems") is null
+            && JsonReader.Child(limit, "maxPixels") is null
+        )
             _json.AddProblem($"{path}.limit", "A limit needs max, maxItems or both.");
-        return new(max, _json.Choice<Unit>(limit, $"{path}.limit", "unit", Unit.Characters) ?? Unit.Characters, most);
+        return new(max, _json.Choice<Unit>(limit, $"{path}.limit", "unit", Unit.Characters) ?? Unit.Characters, most)
+        {
+            MaxPixels = _json.Integer(limit, $"{path}.limit", "maxPixels", 1),
+            FontSize = _json.Number(limit, $"{path}.limit", "fontSize", 1, 200),
+        };
     }
 
     // Phrases with the bounds of a search term, because they are matched like one.

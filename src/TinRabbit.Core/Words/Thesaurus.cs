@@ -28,6 +28,9 @@ public static class Thesaurus
         ];
     }
 
+    /// <summary>Whether a word can be an adjective.</summary>
+    public static bool IsAdjective(string word) => Words.Value.Has(word, 'a');
+
     private sealed class Digest
     {
         private readonly List<(char Part, string[] Words, int[] Above, int[] Like)> _synsets = [];
@@ -60,6 +63,8 @@ public static class Thesaurus
 
             return digest;
         }
+
+        public bool Has(string word, char part) => _senses.ContainsKey((word, part));
 
         public List<RelatedWord> Of(string word)
         {

@@ -117,6 +117,10 @@ public sealed class HttpMarket : IMarket, IDisposable
             page.Results.All(r => IsShort(r.Title) && r.Price >= 0 && r.Shipping >= 0 && r.Rating is >= 0 and <= 5 && r.Ratings >= 0),
             "a result without a title, or with a negative number"
         );
+        Check(
+            page.Pages is not null && page.Pages.Count <= most && page.Pages.All(p => IsShort(p.Title)),
+            $"more than {most} pages, or one without a title"
+        );
         return page;
     }
 

@@ -143,7 +143,7 @@ public sealed class StandInMarket : IMarket
     {
         var (_, rivals) = Made(marketId);
         if (rivals is null)
-            return new(0, []);
+            return SearchWeb(marketId, term, most);
         var stays = KindOf(Places.First(p => p.Id == marketId).PlatformId) == "marsh-and-moor";
         var sent = Found(marketId, term);
         return new(
@@ -166,6 +166,13 @@ public sealed class StandInMarket : IMarket
                     )),
             ]
         );
+    }
+
+    private SearchPage SearchWeb(string marketId, string term, int most)
+    {
+        var place = Places.First(p => p.Id == marketId);
+        var pages = new WebPages(Vocabulary.Read(), place.Country, _random.For(marketId).For("pages")).Ranked(term, most);
+        return new(pages.Count == 0 ? 0 : Measure(marketId, term)?.Competition ?? pages.Count, []) { Pages = pages };
     }
 
     /// <inheritdoc cref="IMarket.Send"/>

@@ -19,8 +19,10 @@ internal sealed class ShopSeeder(IMarket market, Shelves shelves, bool demo)
         await AddShippedPlatforms(db);
         db.Shops.Add(demo ? Demo.Shop() : new() { Name = "My shop" });
         await db.SaveChangesAsync();
-        if (demo)
-            await AddTerms(db, market, shelves);
+        if (!demo)
+            return;
+        await AddTerms(db, market, shelves);
+        await DemoSite.Add(db);
     }
 
     /// <summary>Whether a database has no shop, or the demo shop without picks and untouched: programs before this one left such a database when their first start was interrupted.</summary>
@@ -33,7 +35,7 @@ internal sealed class ShopSeeder(IMarket market, Shelves shelves, bool demo)
             && !await db.Digs.AnyAsync()
             && await db.Shops.AnyAsync(s => s.Name == Demo.Name)
             && await db.Listings.AllAsync(l => l.Revision == 0)
-            && await db.Products.CountAsync() == Demo.Shop().Products.Count
+            && await db.Products.CountAsync(p => !p.IsPage) == Demo.Shop().Products.Count
         );
 
     /// <summary>Adds the shipped platforms that a database of an older program lacks.</summary>
@@ -61,6 +63,8 @@ internal sealed class ShopSeeder(IMarket market, Shelves shelves, bool demo)
         foreach (var place in places)
         {
             var texts = Demo.NestBoxPicks.Concat(Demo.FeederPicks).Concat(Demo.HeronPicks).Select(p => p.Text).ToList();
+            if (place.PlatformId == MarketPlace.Web)
+                texts.AddRange(DemoSite.Terms);
             foreach (var head in Demo.Heads[place.PlatformId])
                 texts.AddRange([head, .. await market.Suggestions(place.Id, head, default)]);
             await shelves.Measure(db, place.Id, [.. texts.Distinct()], default);

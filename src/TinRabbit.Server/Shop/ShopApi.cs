@@ -15,6 +15,7 @@ public sealed record ShopView(string Name, string Currency, IReadOnlyList<Produc
 /// <summary>A product and its listings, by platform.</summary>
 /// <param name="Revision">Counts the changes to name and facts.</param>
 /// <param name="PicturesRevision">Counts the changes to the alt texts.</param>
+/// <param name="IsPage">Whether it is only what a category or content page is about: nothing is sold.</param>
 public sealed record ProductView(
     int Id,
     string Name,
@@ -22,7 +23,8 @@ public sealed record ProductView(
     IReadOnlyList<string> Pictures,
     IReadOnlyDictionary<string, int> Listings,
     int Revision,
-    int PicturesRevision
+    int PicturesRevision,
+    bool IsPage
 );
 
 /// <summary>A platform in one country.</summary>
@@ -105,25 +107,28 @@ internal static class ShopApi
             rows.ToDictionary(p => p.Id, p => PlatformJson.Read(p.Profile)),
             rows.Where(p => p.Like is not null).Select(p => p.Id).ToHashSet()
         );
+        // The web shop's numbers come from the web market of its country.
+        var site = await db.Site(stop);
+        var places = market
+            .Places.Select(m => m.PlatformId == MarketPlace.Web && m.Country == site.Country ? m with { PlatformId = site.PlatformId } : m)
+            .Where(m => platforms.ContainsKey(m.PlatformId));
         return TypedResults.Ok(
             new ShopView(
                 shop.Name,
                 shop.Currency,
                 [.. products.Select(p => View(p, listings[p.Id].ToDictionary(l => l.PlatformId, l => l.Id)))],
                 [
-                    .. market
-                        .Places.Where(m => platforms.ContainsKey(m.PlatformId))
-                        .Select(m => new MarketView(
-                            m.Id,
-                            m.PlatformId,
-                            platforms[m.PlatformId].Name,
-                            platforms[m.PlatformId].About,
-                            m.Country,
-                            m.CountryName,
-                            own.Contains(m.PlatformId) ? shop.Currency : m.Currency,
-                            market.IsSimulated,
-                            own.Contains(m.PlatformId)
-                        )),
+                    .. places.Select(m => new MarketView(
+                        m.Id,
+                        m.PlatformId,
+                        platforms[m.PlatformId].Name,
+                        platforms[m.PlatformId].About,
+                        m.Country,
+                        m.CountryName,
+                        own.Contains(m.PlatformId) ? shop.Currency : m.Currency,
+                        market.IsSimulated,
+                        own.Contains(m.PlatformId)
+                    )),
                 ]
             )
         );
@@ -333,10 +338,23 @@ internal static class ShopApi
     private static Task<ProductRow?> Find(TinContext db, int id, CancellationToken stop) =>
         db.Products.Include(p => p.Pictures).Include(p => p.Listings).FirstOrDefaultAsync(p => p.Id == id, stop);
 
+    // A picture whose place is kept keeps its file.
     private static void SetPictures(ProductRow product, IReadOnlyList<string> pictures)
     {
+        var before = product.PictureStates();
         product.Pictures.Clear();
-        product.Pictures.AddRange(pictures.Select((d, i) => new PictureRow { Description = d, Order = i }));
+        product.Pictures.AddRange(
+            pictures.Select(
+                (d, i) =>
+                    new PictureRow
+                    {
+                        Description = d,
+                        Order = i,
+                        Shows = i < before.Count ? before[i].Shows : "",
+                        File = i < before.Count ? before[i].File : null,
+                    }
+            )
+        );
     }
 
     private static ProductView View(ProductRow product) => View(product, product.Listings.ToDictionary(l => l.PlatformId, l => l.Id));
@@ -349,6 +367,7 @@ internal static class ShopApi
             [.. product.Pictures.OrderBy(p => p.Order).Select(p => p.Description)],
             listings,
             product.Revision,
-            product.PicturesRevision
+            product.PicturesRevision,
+            product.IsPage
         );
 }

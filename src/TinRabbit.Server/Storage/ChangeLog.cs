@@ -60,7 +60,22 @@ public sealed class ChangeLog(TinContext db, Shelves shelves, WriteGate writes)
             product,
             .. await db.Listings.Where(l => l.ProductId == product.Id).ToListAsync(stop),
             .. await db.Picks.Where(p => p.ProductId == product.Id).ToListAsync(stop),
+            .. await db.Pages.Where(p => p.Listing.ProductId == product.Id).ToListAsync(stop),
         ];
+
+    /// <summary>Everything of some pages that goes when they do: the product too where it is only what a page is about.</summary>
+    public async Task<List<IDeletable>> AllOfPages(IReadOnlyCollection<int> ids, CancellationToken stop)
+    {
+        var pages = await db.Pages.Include(p => p.Listing).ThenInclude(l => l.Product).Where(p => ids.Contains(p.Id)).ToListAsync(stop);
+        var about = pages.Where(p => p.Listing.Product.IsPage).Select(p => p.Listing.ProductId).ToList();
+        return
+        [
+            .. pages,
+            .. pages.Select(p => p.Listing),
+            .. pages.Where(p => p.Listing.Product.IsPage).Select(p => p.Listing.Product),
+            .. await db.Picks.Where(p => about.Contains(p.ProductId)).ToListAsync(stop),
+        ];
+    }
 
     /// <summary>Takes a change back. With its id, only that one: not another that two windows have undone up to meanwhile.</summary>
     /// <param name="productId">The product that is open; null for the shop's own changes only.</param>
@@ -127,11 +142,39 @@ public sealed class ChangeLog(TinContext db, Shelves shelves, WriteGate writes)
         reversal.Kind switch
         {
             ReversalKind.Restore when reversal.Entity == Entity.Term => RestoreTerms(reversal, stop),
-            ReversalKind.Restore => Restore(reversal.At!.Value, stop),
+            ReversalKind.Restore => RestoreAll(reversal, stop),
+            ReversalKind.Revert => Revert(reversal, stop),
             ReversalKind.Delete when reversal.Entity == Entity.Import => RemoveImport(Number(reversal), stop),
             ReversalKind.Delete => DeleteAgain(reversal, stop),
             _ => Rename(reversal, stop),
         };
+
+    private async Task RestoreAll(Reversal reversal, CancellationToken stop)
+    {
+        await Restore(reversal.At!.Value, stop);
+        if (reversal.Entity != Entity.Page)
+            return;
+        await db.SaveChangesAsync(stop);
+        await Revert(reversal, stop);
+    }
+
+    // A text or an alt text that was written on meanwhile stays as it is; its versions have the one before.
+    private async Task Revert(Reversal reversal, CancellationToken stop)
+    {
+        var state = JsonSerializer.Deserialize<ShopState>(reversal.Before, JsonSerializerOptions.Web)!;
+        foreach (var page in state.Pages)
+            if (await db.Pages.FirstOrDefaultAsync(p => p.Id == page.Id, stop) is { } row)
+                page.ApplyTo(row);
+        foreach (var text in state.Texts)
+            if (await db.Listings.FirstOrDefaultAsync(l => l.Id == text.ListingId, stop) is { } listing && listing.Copy == text.After)
+                (listing.Copy, listing.Revision) = (text.Before, listing.Revision + 1);
+        foreach (var change in state.Pictures)
+            if (
+                await db.Products.Include(p => p.Pictures).FirstOrDefaultAsync(p => p.Id == change.ProductId, stop) is { } product
+                && product.PictureStates().SequenceEqual(change.After)
+            )
+                product.SetPictures(change.Before);
+    }
 
     private async Task Restore(DateTime at, CancellationToken stop)
     {
@@ -157,6 +200,7 @@ public sealed class ChangeLog(TinContext db, Shelves shelves, WriteGate writes)
             .. await Deleted(db.Takes),
             .. await Deleted(db.Picks),
             .. await Deleted(db.Digs),
+            .. await Deleted(db.Pages),
         ];
         foreach (var row in all)
             row.DeletedAt = null;
@@ -171,7 +215,12 @@ public sealed class ChangeLog(TinContext db, Shelves shelves, WriteGate writes)
         IEnumerable<IDeletable> rows = reversal.Entity switch
         {
             Entity.Product when await db.Products.FirstOrDefaultAsync(p => p.Id == id, stop) is { } product => await AllOf(product, stop),
-            Entity.Listing => await db.Listings.Where(l => l.Id == id).ToListAsync(stop),
+            Entity.Listing =>
+            [
+                .. await db.Listings.Where(l => l.Id == id).ToListAsync(stop),
+                .. await db.Pages.Where(p => p.ListingId == id).ToListAsync(stop),
+            ],
+            Entity.Page => await AllOfPages([.. reversal.Before.Split(',').Select(n => int.Parse(n, CultureInfo.InvariantCulture))], stop),
             Entity.Platform =>
             [
                 .. await db.Platforms.Where(p => p.Id == reversal.Id).ToListAsync(stop),

@@ -67,6 +67,9 @@ public sealed class TinContext(DbContextOptions<TinContext> options, WriteGate? 
     public DbSet<ChangeRow> Changes => Set<ChangeRow>();
     public DbSet<FilterRow> Filters => Set<FilterRow>();
     public DbSet<DigRow> Digs => Set<DigRow>();
+    public DbSet<SiteRow> Sites => Set<SiteRow>();
+    public DbSet<PageRow> Pages => Set<PageRow>();
+    public DbSet<RedirectRow> Redirects => Set<RedirectRow>();
     public DbSet<ImportRow> Imports => Set<ImportRow>();
     public DbSet<ImportChangeRow> ImportChanges => Set<ImportChangeRow>();
 
@@ -138,6 +141,16 @@ public sealed class TinContext(DbContextOptions<TinContext> options, WriteGate? 
             Json(change.Property(c => c.FactsBefore));
             Json(change.Property(c => c.Reversal));
         });
+        modelBuilder.Entity<SiteRow>().Property(s => s.Revision).IsConcurrencyToken();
+        modelBuilder.Entity<PageRow>(page =>
+        {
+            page.HasIndex(p => p.ListingId).IsUnique();
+            page.HasIndex(p => p.Slug);
+            page.HasOne(p => p.Listing).WithMany().HasForeignKey(p => p.ListingId);
+            page.Property(p => p.Kind).HasConversion<string>();
+            Json(page.Property(p => p.AlsoIn));
+        });
+        modelBuilder.Entity<RedirectRow>().HasIndex(r => r.From).IsUnique();
         modelBuilder.Entity<PlatformRow>().Property(p => p.Revision).IsConcurrencyToken();
         modelBuilder.Entity<FilterRow>().HasIndex(f => f.Name).IsUnique().HasFilter(NotDeleted);
         modelBuilder.Entity<ImportChangeRow>().HasKey(c => new { c.ImportId, c.TermId });
@@ -150,6 +163,7 @@ public sealed class TinContext(DbContextOptions<TinContext> options, WriteGate? 
         Hide<PickRow>(modelBuilder);
         Hide<FilterRow>(modelBuilder);
         Hide<DigRow>(modelBuilder);
+        Hide<PageRow>(modelBuilder);
     }
 
     private const string NotDeleted = "DeletedAt IS NULL";

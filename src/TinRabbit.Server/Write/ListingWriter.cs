@@ -1,5 +1,7 @@
 using System.Text.Json;
+using Microsoft.EntityFrameworkCore;
 using TinRabbit.Core.Platforms;
+using TinRabbit.Server.Formats;
 using TinRabbit.Server.Storage;
 
 namespace TinRabbit.Server.Write;
@@ -36,6 +38,12 @@ public sealed class ListingWriter(TinContext db, TimeProvider clock)
         }
 
         (listing.Copy, listing.SavedAt, listing.Revision) = (copy, now, listing.Revision + 1);
+        // The slug is searched for, so it also lies beside the page.
+        if (
+            platform.Fields.Any(f => f.Role == "slug")
+            && await db.Pages.FirstOrDefaultAsync(p => p.ListingId == listing.Id, stop) is { } page
+        )
+            page.Slug = Sites.TextOf(copy, platform, "slug");
         await db.SaveChangesAsync(stop);
         return true;
     }
@@ -44,6 +52,9 @@ public sealed class ListingWriter(TinContext db, TimeProvider clock)
     private static string CopyToStore(ListingRow listing, JsonElement given, Platform platform)
     {
         var fields = CopyJson.Write(CopyJson.Read(given, platform));
+        foreach (var field in platform.Fields.Where(f => f.Shape == FieldShape.Rich))
+            if (fields[field.Key] is System.Text.Json.Nodes.JsonValue html)
+                fields[field.Key] = RichText.Sanitize(html.GetValue<string>());
         foreach (var (key, stored) in Listings.Parse(listing.Copy))
             if (platform.Find(key) is null)
                 fields[key] = stored?.DeepClone();

@@ -55,7 +55,8 @@ internal static class SendApi
         if (await db.FindListing(id, stop) is not { } listing)
             return TypedResults.NotFound();
         var platform = PlatformJson.Read(listing.Platform.Profile);
-        if (market.Places.FirstOrDefault(p => p.Id == request.MarketId)?.PlatformId != platform.Id)
+        var page = await db.Pages.FirstOrDefaultAsync(p => p.ListingId == id, stop);
+        if (page is null && market.Places.FirstOrDefault(p => p.Id == request.MarketId)?.PlatformId != platform.Id)
             throw new InvalidInputException([new("marketId", Messages.NoMarketToSendTo(platform.Name))]);
         var copy = Listings.CopyOf(listing.Copy, platform);
         if (ListingCheck.Refusals(platform, copy) is { Count: > 0 } refusals)
@@ -63,7 +64,9 @@ internal static class SendApi
         var shop = await db.Shops.OrderBy(s => s.Id).Select(s => s.Name).FirstAsync(stop);
         var now = DateTime.UtcNow;
         // A platform of the seller's own has no connection: it is published there by hand.
-        var byHand = listing.Platform.Like is not null;
+        var byHand = listing.Platform.Like is not null || page is not null;
+        if (page is not null)
+            await db.Publish(page, stop);
         await db.SaveVersion(listing, byHand ? "when it was published" : "when it was sent", "", stop);
         await db.SaveChangesAsync(stop);
         var noticed = byHand

@@ -3,6 +3,7 @@ using System.Text.Json;
 using System.Text.Json.Nodes;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
+using TinRabbit.Core.Pages;
 using TinRabbit.Core.Platforms;
 using TinRabbit.Core.Words;
 using TinRabbit.Server.Storage;
@@ -20,7 +21,25 @@ public sealed record ListingView(
     JsonObject Copy,
     int Revision,
     string? LeadKey,
-    DateTime SavedAt
+    DateTime SavedAt,
+    PageOfListing? Page
+);
+
+/// <summary>The page of the web shop whose texts a listing has.</summary>
+/// <param name="Suffix">What comes after its title by itself.</param>
+/// <param name="Site">The site's address; empty where none is set.</param>
+/// <param name="LiveSlug">The slug that it was published with last; null before it was.</param>
+public sealed record PageOfListing(
+    int Id,
+    PageKind Kind,
+    bool IsHome,
+    bool InMenu,
+    bool IsPublished,
+    bool HasSuffix,
+    string Suffix,
+    string Site,
+    string Brand,
+    string? LiveSlug
 );
 
 /// <summary>A field as an editor needs it.</summary>
@@ -35,6 +54,8 @@ public sealed record FieldView(
     bool Required,
     int? Max,
     Unit Unit,
+    int? MaxPixels,
+    double? FontSize,
     int? MaxItems,
     int? Shows,
     string Separator,
@@ -54,6 +75,8 @@ public sealed record FieldView(
             f.Required,
             f.Limit?.Max,
             f.Limit?.Unit ?? Unit.Characters,
+            f.Limit?.MaxPixels,
+            f.Limit?.FontSize,
             f.Limit?.MaxItems,
             f.Shows,
             f.Separator,
@@ -99,7 +122,28 @@ internal static class WriteApi
     }
 
     private static async Task<Results<Ok<ListingView>, NotFound>> GetListing(int id, TinContext db, CancellationToken stop) =>
-        await db.FindListing(id, stop) is { } listing ? TypedResults.Ok(View(listing)) : TypedResults.NotFound();
+        await db.FindListing(id, stop) is { } listing
+            ? TypedResults.Ok(View(listing, await PageOf(db, listing, stop)))
+            : TypedResults.NotFound();
+
+    private static async Task<PageOfListing?> PageOf(TinContext db, ListingRow listing, CancellationToken stop)
+    {
+        if (await db.Pages.AsNoTracking().FirstOrDefaultAsync(p => p.ListingId == listing.Id, stop) is not { } page)
+            return null;
+        var site = await db.Site(stop);
+        return new(
+            page.Id,
+            page.Kind,
+            page.IsHome,
+            page.InMenu,
+            page.IsPublished,
+            page.HasSuffix,
+            site.SuffixOf(page),
+            site.Address,
+            site.Brand,
+            page.LiveSlug
+        );
+    }
 
     private static async Task<Results<Ok<Saved>, Conflict<Conflict>, NotFound>> SaveCopy(
         int id,
@@ -131,7 +175,7 @@ internal static class WriteApi
         return TypedResults.NoContent();
     }
 
-    private static ListingView View(ListingRow listing)
+    private static ListingView View(ListingRow listing, PageOfListing? page)
     {
         var platform = PlatformJson.Read(listing.Platform.Profile);
         return new(
@@ -144,7 +188,8 @@ internal static class WriteApi
             CopyJson.Write(Listings.CopyOf(listing.Copy, platform)),
             listing.Revision,
             listing.LeadKey,
-            listing.SavedAt
+            listing.SavedAt,
+            page
         );
     }
 

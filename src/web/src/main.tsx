@@ -5,6 +5,7 @@ import { createBrowserRouter, Navigate, RouterProvider, useOutletContext } from 
 import { Dig } from './dig/page'
 import { restoreDrafts } from './kit/drafts/drafts'
 import type { Desk } from './kit/shop'
+import { WebShop } from './pages/page'
 import { PickList } from './pick/page'
 import { Broken, NotFound } from './shop/broken'
 import { NewProduct, Start } from './shop/first'
@@ -35,6 +36,7 @@ const router = createBrowserRouter([
       screen('/', <Start />),
       screen('/new', <NewProduct />),
       screen('/platforms', <Platforms />),
+      screen('/pages', <WebShop />),
       screen('/settings', <Settings />),
       screen(
         '/help',

@@ -13,4 +13,6 @@ public enum Entity
     Take,
     Version,
     Filter,
+    Page,
+    Site,
 }

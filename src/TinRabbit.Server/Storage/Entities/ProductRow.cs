@@ -8,6 +8,9 @@ public sealed class ProductRow : IDeletable
     public int Id { get; set; }
     public int ShopId { get; set; }
     public required string Name { get; set; }
+
+    /// <summary>Whether it is what a category or content page is about: it has picks and facts, but nothing is sold.</summary>
+    public bool IsPage { get; set; }
     public Facts Facts { get; set; } = new();
 
     /// <summary>Counts the changes to name and facts, so that two windows notice each other.</summary>

@@ -11,4 +11,7 @@ public enum ReversalKind
 
     /// <summary>What was renamed gets its name back.</summary>
     Rename,
+
+    /// <summary>Pages, texts and pictures that were changed become what they were.</summary>
+    Revert,
 }

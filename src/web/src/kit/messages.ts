@@ -61,6 +61,11 @@ export const messages = {
   sent: (platform: string, noticedAt: string) =>
     `Sent to the simulated ${platform} (sample data). Search results update about ${dateTimeOf(noticedAt)}.`,
 
+  // Web shop
+  derivedUsed: 'Wrote out the derived text',
+  inserted: (term: string, field: string) => `Inserted “${term}” into ${field}`,
+  siteChangedElsewhere: 'Another window changed the settings. Reload to see them.',
+
   // Shop and platforms
   renamed: (name: string) => `Renamed to “${name}”`,
   duplicated: (name: string) => `Duplicated “${name}”`,

@@ -1,7 +1,7 @@
 import type { QueryClient } from '@tanstack/react-query'
 
 /** What can change under a screen: each makes the queries that show it stale. */
-type Subject = 'numbers' | 'picks' | 'listing' | 'takes' | 'versions' | 'filters' | 'backups' | 'platforms' | 'products' | 'trail'
+type Subject = 'numbers' | 'pages' | 'picks' | 'listing' | 'takes' | 'versions' | 'filters' | 'backups' | 'platforms' | 'products' | 'trail'
 
 /** Every kind of question that screens ask the server, with what makes its answer stale. All but the digs are also asked again after an undo. */
 const staleAfter = {
@@ -15,15 +15,19 @@ const staleAfter = {
   grid: ['numbers', 'picks'],
   ideas: ['numbers', 'picks'],
   imports: ['numbers'],
+  leads: ['numbers', 'picks', 'pages', 'listing'],
   language: ['numbers'],
   languages: [],
   listing: ['listing'],
   picks: ['numbers', 'picks'],
+  pages: ['pages', 'listing'],
+  pictures: ['pages', 'picks'],
   platforms: ['platforms'],
   reading: ['numbers'],
   sent: ['versions'],
   shelf: ['numbers'],
-  shop: ['platforms', 'products'],
+  shop: ['platforms', 'products', 'pages'],
+  site: ['pages'],
   takes: ['numbers', 'takes'],
   term: ['numbers'],
   trail: ['numbers', 'picks', 'trail'],

@@ -10,7 +10,7 @@ type Shortcut = {
   typing?: true
 }
 
-export const groups = ['Everywhere', 'Tables and lists', 'Dig', 'Pick', 'Write', 'Platforms'] as const
+export const groups = ['Everywhere', 'Tables and lists', 'Dig', 'Pick', 'Write', 'Web shop', 'Platforms'] as const
 type Group = (typeof groups)[number]
 
 /** Every shortcut of the application: what handles the keys and what the sheet prints are this one list. */
@@ -90,12 +90,23 @@ export const shortcuts = {
   takesPanel: { group: 'Write', label: 'Takes', keys: ['Alt+Shift+KeyK'], typing: true },
   readPanel: { group: 'Write', label: 'Read the title', keys: ['Alt+Shift+KeyR'], typing: true },
   versionsPanel: { group: 'Write', label: 'Versions', keys: ['Alt+Shift+KeyV'], typing: true },
+  pagePanel: { group: 'Write', label: 'Page', keys: ['Alt+Shift+KeyG'], typing: true },
   sendPanel: { group: 'Write', label: 'Publish or export', keys: ['Alt+Shift+KeyS'], typing: true },
   nextTag: { group: 'Write', label: 'In a tag: next tag', keys: ['Enter', ','] },
   moveTagBack: { group: 'Write', label: 'In a tag: move it back', keys: ['Alt+ArrowUp'] },
   moveTagOn: { group: 'Write', label: 'In a tag: move it on', keys: ['Alt+ArrowDown'] },
   splitTag: { group: 'Write', label: 'In a tag: split a long one', keys: ['Alt+Shift+KeyX'] },
   saveTake: { group: 'Write', label: 'In a title fill: save as a take', keys: ['k'] },
+
+  webShop: { group: 'Everywhere', label: 'Go to the web shop', keys: ['Alt+Shift+Digit0'], typing: true },
+  addPage: { group: 'Web shop', label: 'Add a page', keys: ['n'] },
+  outline: { group: 'Web shop', label: 'Paste an outline', keys: ['o'] },
+  moveIn: { group: 'Web shop', label: 'Move into the page above', keys: ['Alt+ArrowRight'] },
+  moveOut: { group: 'Web shop', label: 'Move out one level', keys: ['Alt+ArrowLeft'] },
+  inMenu: { group: 'Web shop', label: 'Show in the menu, or hide', keys: ['m'] },
+  publishPage: { group: 'Web shop', label: 'Publish, or change to draft', keys: ['b'] },
+  deletePage: { group: 'Web shop', label: 'Delete the page', keys: ['Delete'] },
+  fillAlt: { group: 'Web shop', label: 'Alt text: fill by a pattern', keys: ['f'] },
 
   savePlatform: { group: 'Platforms', label: 'Save', keys: ['$mod+s'], typing: true },
 } satisfies Record<string, Shortcut>

@@ -21,11 +21,12 @@ export function FindAnything({ desk, close }: { desk: Desk; close: () => void })
     ...['Dig', 'Pick', 'Write', 'Weigh'].map((s) => ({ id: s, what: 'Step', text: s, to: `${desk.base}/${s.toLowerCase()}` })),
     { id: 'settings', what: 'Settings', text: 'Settings: shop, shortcuts, backups', to: '/settings' },
     { id: 'help', what: 'Help', text: 'Help: how the numbers work, glossary, keyboard shortcuts', to: '/help' },
+    { id: 'webshop', what: 'Web shop', text: 'Web shop: pages, alt text, leads, import and export', to: '/pages' },
     { id: 'new', what: 'Product', text: 'Add product…', to: '/new' },
     { id: 'platforms', what: 'Platforms', text: 'Manage platforms…', to: `/platforms?id=${desk.market.platformId}` },
     ...(shop?.products ?? []).map((p) => ({
       id: `p${p.id}`,
-      what: 'Product',
+      what: p.isPage ? 'Page' : 'Product',
       text: p.name,
       to: `/${p.id}/${marketFor(p, shop?.markets ?? [], desk.market).id}/write`,
     })),

@@ -4,10 +4,10 @@ import { Navigate, useNavigate } from 'react-router'
 import { api, ask } from '../kit/api'
 import { queryKey } from '../kit/queries'
 import { marketFor, useShop } from '../kit/shop'
+import { Rabbit, ThemeButton } from '../kit/shophead'
 import { ToastLine } from '../kit/toast'
 import { CouldNotOpen } from './frame'
 import { addPlatform, begunFrom } from './newplatform'
-import { Rabbit, ThemeButton } from './shophead'
 
 /** Where one was last, or the first product, or the form for it. */
 export function Start() {

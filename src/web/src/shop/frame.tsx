@@ -4,12 +4,12 @@ import { Key } from '../kit/key'
 import { Pocket } from '../kit/pocket'
 import { SampleBadge } from '../kit/sample'
 import { type Desk, marketFor, useDesk, useShop } from '../kit/shop'
+import { Rabbit, ThemeButton, useSheets } from '../kit/shophead'
 import { keysOf, useShortcuts } from '../kit/shortcuts'
 import { ToastLine } from '../kit/toast'
 import { DeskMenu } from './deskmenu'
 import { FindAnything } from './find'
 import { NotHere } from './nothere'
-import { Rabbit, ThemeButton, useSheets } from './shophead'
 import { Unsaved } from './unsaved'
 
 const steps = [
@@ -69,6 +69,7 @@ function Framed({ desk }: { desk: Desk }) {
     pickStep: () => go('pick'),
     write: () => go('write'),
     weigh: () => go('weigh'),
+    webShop: () => navigate('/pages'),
   })
   const { product, market } = desk
   useEffect(() => {
@@ -86,16 +87,25 @@ function Framed({ desk }: { desk: Desk }) {
             aria-label="Product"
             value={product.id}
             onChange={(e) => {
+              if (e.target.value === 'pages') return navigate('/pages')
               const next = shop?.products.find((p) => String(p.id) === e.target.value)
               navigate(next ? `/${next.id}/${marketFor(next, shop?.markets ?? [], market).id}/${step}` : '/new')
             }}
           >
-            {shop?.products.map((p) => (
-              <option key={p.id} value={p.id}>
-                {p.name}
-              </option>
-            ))}
+            {shop?.products
+              .filter((p) => !p.isPage)
+              .map((p) => (
+                <option key={p.id} value={p.id}>
+                  {p.name}
+                </option>
+              ))}
             <option value="new">Add product…</option>
+            {product.isPage && (
+              <optgroup label="Web shop">
+                <option value={product.id}>{product.name}</option>
+              </optgroup>
+            )}
+            <option value="pages">All pages of the web shop…</option>
           </select>
           <span className="quiet">{step === 'dig' ? 'in' : 'on'}</span>
           <select

@@ -2,9 +2,9 @@ import { Marked } from 'marked'
 import { useEffect, useMemo, useState } from 'react'
 import { useLocation } from 'react-router'
 import model from '../../../../docs/model.md?raw'
+import { ShortcutList } from '../kit/keysheet'
+import { ShopHead } from '../kit/shophead'
 import { ToastLine } from '../kit/toast'
-import { ShortcutList } from './keysheet'
-import { ShopHead } from './shophead'
 
 /** A heading as the part of an address after #. */
 export const slugOf = (heading: string) =>

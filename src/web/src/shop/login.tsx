@@ -2,7 +2,7 @@ import { useQueryClient } from '@tanstack/react-query'
 import { useEffect, useState } from 'react'
 import { useNavigate } from 'react-router'
 import { api, ask } from '../kit/api'
-import { Rabbit } from './shophead'
+import { Rabbit } from '../kit/shophead'
 
 /** Asks for the owner's password, where the shop is opened from another computer. */
 export function Login() {

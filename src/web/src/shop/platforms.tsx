@@ -7,11 +7,11 @@ import { NameDialog } from '../kit/dialog'
 import { messages } from '../kit/messages'
 import { counted } from '../kit/numbers'
 import { queryKey, refresh } from '../kit/queries'
+import { ShopHead } from '../kit/shophead'
 import { ToastLine, toast } from '../kit/toast'
 import { addPlatform, begunFrom } from './newplatform'
 import { ProfileSheet } from './profile'
 import { draftOf, type Profile } from './profilerules'
-import { ShopHead } from './shophead'
 
 /** Every platform; one of them open to be edited, with what a change would do to the listings. */
 export function Platforms() {

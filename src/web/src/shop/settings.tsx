@@ -8,9 +8,9 @@ import { messages } from '../kit/messages'
 import { dateTimeOf, locale } from '../kit/numbers'
 import { queryKey, refresh } from '../kit/queries'
 import { useShop } from '../kit/shop'
+import { ShopHead } from '../kit/shophead'
 import { singleKeys, useSingleKeys } from '../kit/shortcuts'
 import { ToastLine, toast, toastAgain } from '../kit/toast'
-import { ShopHead } from './shophead'
 
 const kinds: Record<Backup['kind'], string> = {
   daily: 'Daily',

@@ -8,7 +8,7 @@ import { toast } from '../kit/toast'
 import { Editor } from './editors/editor'
 import { FieldFindings, type FindingActions } from './findings'
 import type { Piece } from './segments'
-import { oneText } from './texts'
+import { asText, oneText } from './texts'
 
 /** Whether the text is saved; if not, why, and that it is kept in the browser. */
 export const SaveState = memo(function SaveState({ saving, again }: { saving: DraftView<Copy>; again: () => void }) {
@@ -47,6 +47,10 @@ export const FieldPart = memo(function FieldPart(p: {
   findings: Finding[]
   actions: FindingActions
   fill: ((side: string, field: string) => void) | undefined
+  placeholder?: string | undefined
+  pixels?: number | undefined
+  suffix?: string | undefined
+  writeOut?: ((key: string) => void) | undefined
   fields: Field[] | undefined
   category: Value | undefined
 }) {
@@ -66,6 +70,11 @@ export const FieldPart = memo(function FieldPart(p: {
       <h2 id={`${field.key}-label`} className="flex gap-2.5 items-baseline text-[14px] font-semibold">
         {field.label} <small className="quiet text-[13px] font-normal font-sans">{aboutField(field, value, p.platform)}</small>
         <span className="ml-auto font-sans font-medium text-[13px] flex gap-3">
+          {p.writeOut && p.placeholder && !asText(value) && (
+            <button type="button" className="link" onClick={() => p.writeOut?.(field.key)}>
+              Use the derived text
+            </button>
+          )}
           {p.fill && (
             <button
               type="button"
@@ -98,6 +107,8 @@ export const FieldPart = memo(function FieldPart(p: {
         invalid={p.findings.some((f) => f.level === 'must')}
         fields={p.fields}
         category={p.category}
+        placeholder={p.placeholder}
+        width={p.pixels === undefined ? undefined : { pixels: p.pixels, suffix: p.suffix ?? '' }}
       />
       <p id={`${field.key}-held`} className="sr-only">
         {heldIn(p.pieces)}

@@ -1,7 +1,7 @@
 import { useQuery } from '@tanstack/react-query'
 import { useCallback, useRef, useState } from 'react'
 import { useAddress } from '../kit/address'
-import { api, ask, type Listing, type Value } from '../kit/api'
+import { api, ask, type Field, type Listing, type Value } from '../kit/api'
 import { ConflictBox } from '../kit/conflict'
 import { listingDraft, restoreDrafts, useDraftView } from '../kit/drafts/drafts'
 import { messages } from '../kit/messages'
@@ -12,13 +12,15 @@ import { toast } from '../kit/toast'
 import { canFill, copyText, FieldPart } from './fieldpart'
 import { PicturesKey } from './findings'
 import { Pictures, PicturesState, usePictures } from './pictures'
+import { ResultPreview } from './resultpreview'
 import { SheetHead } from './sheethead'
 import { panelKeys, SidePanel } from './sidepanel'
-import { allText, oneText } from './texts'
+import { allText, asText, measure, oneText } from './texts'
 import { Tile } from './tile'
 import { useCheck } from './usecheck'
 import { useDraftWeighing } from './usedraftweighing'
 import { focusedField, useFindings } from './usefindings'
+import { usePageFigures } from './usepagefigures'
 import { useSteps } from './usesteps'
 import { useTitle } from './usetitle'
 
@@ -56,13 +58,31 @@ function Sheet({ desk, listing }: { desk: Desk; listing: Listing }) {
   const pictures = usePictures(desk)
   const title = listing.fields.find((f) => f.role === 'title')
 
-  const { weighing, began, pieces, picksSeen, ...weighed } = useDraftWeighing(desk, draft)
+  const { weighing, began, pieces, picksSeen, ...weighed } = useDraftWeighing(desk, draft, pictures.view.revision)
   const checked = useCheck(desk, draft, pictures.draft, { copy, pictures: pictures.view.revision, picks: picksSeen })
   const steps = useSteps(draft)
   const titles = useTitle(listing.id, draft, title, steps.replaceField)
   const findings = useFindings(desk, draft, pictures.draft, checked, steps.replaceField)
   const { actions } = findings
 
+  const figures = usePageFigures(desk, listing.page !== null, copy, `${pictures.view.revision} ${picksSeen} ${listing.page?.hasSuffix}`)
+  const derived: Record<string, string | undefined> = { title: figures?.derivedTitle, meta: figures?.derivedDescription }
+  const pixels: Record<string, number | undefined> = { title: figures?.titlePixels, meta: figures?.descriptionPixels }
+  const writeOut = (key: string) => {
+    const text = derived[listing.fields.find((f) => f.key === key)?.role ?? '']
+    if (text) steps.replaceField(key, text, messages.derivedUsed, 'before the derived text was used')
+  }
+  const insert = (term: string, field: Field) => {
+    const now = asText(copy[field.key])
+    const longer = now ? `${now}${field.separator}${term}` : term
+    const meta = listing.fields.find((f) => f.role === 'meta')
+    if (field.max === null || measure(longer, field.unit) <= field.max || !meta)
+      steps.replaceField(field.key, longer, messages.inserted(term, field.label), 'before a term was inserted')
+    else {
+      const text = asText(copy[meta.key]).trim()
+      steps.replaceField(meta.key, `${text}${text ? ' ' : ''}${term}`, messages.inserted(term, meta.label), 'before a term was inserted')
+    }
+  }
   const change = useCallback((key: string, value: Value) => draft.change({ ...draft.snapshot().value, [key]: value }), [draft])
   const pointed = params.get('at') ?? undefined
   const point = useCallback((key: string | null) => set({ at: key }), [set])
@@ -132,34 +152,44 @@ function Sheet({ desk, listing }: { desk: Desk; listing: Listing }) {
             takeTheirs={takeTheirs}
           />
         )}
-        {listing.fields.map((field) => (
-          <FieldPart
-            key={field.key}
-            field={field}
-            platform={listing.platformName}
-            value={copy[field.key]}
-            weighedValue={weighed.weighedCopy?.[field.key]}
-            change={change}
-            pieces={pieces.get(field.key) ?? none}
-            pointed={pointed}
-            findings={checked.byField.get(field.key) ?? none}
-            actions={actions}
-            fill={canFill(field) ? show : undefined}
-            fields={field.shape === 'path' ? listing.fields : undefined}
-            category={field.shape === 'choices' ? category : undefined}
-          />
-        ))}
+        {listing.fields
+          .filter((f) => f.role !== 'alt')
+          .map((field) => (
+            <FieldPart
+              key={field.key}
+              field={field}
+              platform={listing.platformName}
+              value={copy[field.key]}
+              weighedValue={weighed.weighedCopy?.[field.key]}
+              change={change}
+              pieces={pieces.get(field.key) ?? none}
+              pointed={pointed}
+              findings={checked.byField.get(field.key) ?? none}
+              actions={actions}
+              fill={canFill(field) ? show : undefined}
+              fields={field.shape === 'path' ? listing.fields : undefined}
+              category={field.shape === 'choices' ? category : undefined}
+              placeholder={derived[field.role]}
+              pixels={pixels[field.role]}
+              suffix={
+                field.role === 'title' ? (listing.page?.hasSuffix && listing.page.suffix ? listing.page.suffix : undefined) : undefined
+              }
+              writeOut={derived[field.role] ? writeOut : undefined}
+            />
+          ))}
         <PicturesState pictures={pictures} />
-        {listing.fields.every((f) => f.role !== 'alt') && (
-          <Pictures
-            draft={pictures.draft}
-            texts={pictures.view.value}
-            findings={checked.byField.get(PicturesKey) ?? none}
-            actions={actions}
-          />
-        )}
+        <Pictures
+          draft={pictures.draft}
+          texts={pictures.view.value}
+          findings={checked.byField.get(PicturesKey) ?? none}
+          actions={actions}
+        />
         <h2 className="text-[14px] font-semibold mb-1">Search result preview</h2>
-        <Tile picture={pictures.view.value[0]} fields={listing.fields} copy={copy} platform={listing.platformName} />
+        {listing.page ? (
+          <ResultPreview figures={figures} fields={listing.fields} brand={listing.page.brand} />
+        ) : (
+          <Tile picture={pictures.view.value[0]} fields={listing.fields} copy={copy} platform={listing.platformName} />
+        )}
       </section>
       <SidePanel
         box={panel}
@@ -183,6 +213,8 @@ function Sheet({ desk, listing }: { desk: Desk; listing: Listing }) {
         point={point}
         settle={settle}
         copyAll={copyAll}
+        figures={figures}
+        insert={insert}
       />
     </main>
   )

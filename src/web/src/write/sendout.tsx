@@ -8,10 +8,22 @@ import type { Desk } from '../kit/shop'
 import { toast } from '../kit/toast'
 
 /** Publishing: to the simulated market, or by hand on a platform of the seller's own; and export as a file. */
-export function SendOut({ desk, settle, copyAll }: { desk: Desk; settle: () => Promise<void>; copyAll: () => void }) {
+export function SendOut({
+  desk,
+  isPage,
+  settle,
+  copyAll,
+}: {
+  desk: Desk
+  /** Whether it is a page of the web shop, which the seller publishes. */
+  isPage: boolean
+  settle: () => Promise<void>
+  copyAll: () => void
+}) {
   const cache = useQueryClient()
   const path = { id: desk.listingId }
-  const { own, platformName } = desk.market
+  const { platformName } = desk.market
+  const own = desk.market.own || isPage
   const sent = useQuery({
     queryKey: queryKey('sent', desk.listingId),
     queryFn: () => ask(api.GET('/api/listings/{id}/sent', { params: { path } })),
@@ -25,7 +37,7 @@ export function SendOut({ desk, settle, copyAll }: { desk: Desk; settle: () => P
     } catch (e) {
       toast((e as Error).message)
     }
-    refresh(cache, 'versions')
+    refresh(cache, 'versions', 'pages')
   }
   const download = async (address: string) => {
     try {

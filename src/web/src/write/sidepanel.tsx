@@ -1,11 +1,12 @@
 import type { RefObject } from 'react'
-import type { Copy, Field, Finding, Listing, Value, Weighed, Weighing } from '../kit/api'
+import type { Copy, Field, Finding, Listing, PageFigures, Value, Weighed, Weighing } from '../kit/api'
 import type { Draft } from '../kit/drafts/draft'
 import type { Desk } from '../kit/shop'
 import { keysOf, type ShortcutId } from '../kit/shortcuts'
 import { Figures, Held } from './figures'
 import { FillPanel } from './fill'
 import { AllFindings, type FindingActions, onceEach } from './findings'
+import { PagePanel } from './pagepanel'
 import { Reading } from './reading'
 import { SendOut } from './sendout'
 import { Takes } from './takes'
@@ -13,10 +14,11 @@ import type { Steps } from './usesteps'
 import type { useTitle } from './usetitle'
 import { Versions } from './versions'
 
-/** The panels beside the text; the address remembers which is open. */
+/** The panels beside the text; the address remembers which is open. The one for pages is only beside a page. */
 const panels: [string, string, string, ShortcutId][] = [
   ['picks', 'Picks', 'Your picks and the words they lack', 'picksPanel'],
   ['findings', 'Findings', 'What to fix', 'findingsPanel'],
+  ['page', 'Page', 'The page’s figures, and words that narrow its lead', 'pagePanel'],
   ['takes', 'Takes', 'Versions of the title with their scores', 'takesPanel'],
   ['read', 'Read', 'Known terms in the title, and better orders', 'readPanel'],
   ['versions', 'Versions', 'Earlier states of the listing', 'versionsPanel'],
@@ -50,6 +52,8 @@ export function SidePanel(p: {
   pointed: string | undefined
   point: (key: string | null) => void
   settle: () => Promise<void>
+  figures: PageFigures | undefined
+  insert: (term: string, field: Field) => void
   copyAll: () => void
 }) {
   const { desk, listing, title, titles, steps, side, filled, weighing } = p
@@ -59,14 +63,16 @@ export function SidePanel(p: {
     <aside ref={p.box} className="side !overflow-hidden grid" style={{ gridTemplateRows: 'auto auto minmax(0,1fr)' }}>
       <Figures desk={desk} began={p.began} weighing={weighing} required={p.findings ? required : null} show={() => p.show('findings')} />
       <nav className="side-tabs" aria-label="Panels">
-        {panels.map(([key, name, about, id]) => (
-          <button key={key} type="button" title={`${about} (${keysOf(id)[0]})`} aria-pressed={side === key} onClick={() => p.show(key)}>
-            {name}
-            {key === 'findings' && p.open.length > 0 && (
-              <span className={`count ${required > 0 ? 'must' : ''}`}>{onceEach(p.open).length}</span>
-            )}
-          </button>
-        ))}
+        {panels
+          .filter(([key]) => key !== 'page' || listing.page)
+          .map(([key, name, about, id]) => (
+            <button key={key} type="button" title={`${about} (${keysOf(id)[0]})`} aria-pressed={side === key} onClick={() => p.show(key)}>
+              {name}
+              {key === 'findings' && p.open.length > 0 && (
+                <span className={`count ${required > 0 ? 'must' : ''}`}>{onceEach(p.open).length}</span>
+              )}
+            </button>
+          ))}
       </nav>
       {filled ? (
         <FillPanel
@@ -82,6 +88,8 @@ export function SidePanel(p: {
         />
       ) : side === 'findings' ? (
         <AllFindings fields={listing.fields} findings={p.findings} actions={p.actions} />
+      ) : side === 'page' && listing.page ? (
+        <PagePanel listing={listing} figures={p.figures} insert={p.insert} />
       ) : side === 'takes' && title ? (
         <Takes desk={desk} field={title} copy={copy} version={p.round} use={titles.replace} keep={() => titles.keep(titles.now())} />
       ) : side === 'read' && title ? (
@@ -100,7 +108,7 @@ export function SidePanel(p: {
           restore={(v) => steps.replace(v.copy, 'Restored the version', 'before a version was restored')}
         />
       ) : side === 'send' ? (
-        <SendOut desk={desk} settle={p.settle} copyAll={p.copyAll} />
+        <SendOut desk={desk} isPage={listing.page !== null} settle={p.settle} copyAll={p.copyAll} />
       ) : (
         <Held desk={desk} weighing={weighing} pointed={p.pointed} point={p.point} />
       )}

@@ -8,7 +8,7 @@ import { weigh, weighKey } from '../kit/weighing'
 import { type Pieces, piecesOf } from './segments'
 
 /** What the draft holds of the picks, asked again at each change: one question at a time, and what was typed meanwhile is asked next. */
-export function useDraftWeighing(desk: Desk, draft: Draft<Copy>) {
+export function useDraftWeighing(desk: Desk, draft: Draft<Copy>, picturesRevision: number) {
   const cache = useQueryClient()
   const picks = usePicks(desk)
   const [weighed, setWeighed] = useState<{ copy: Copy; answer: Weighed } | null>(null)
@@ -39,10 +39,10 @@ export function useDraftWeighing(desk: Desk, draft: Draft<Copy>) {
   }, [cache, desk, draft])
 
   const picksSeen = picks.dataUpdatedAt
-  // biome-ignore lint/correctness/useExhaustiveDependencies: asked again when the picks change
+  // biome-ignore lint/correctness/useExhaustiveDependencies: asked again when the picks or the alt texts change
   useEffect(() => {
     ask()
-  }, [picksSeen, ask])
+  }, [picksSeen, picturesRevision, ask])
   useEffect(
     () =>
       draft.subscribe(() => {

@@ -4,6 +4,7 @@ import { OneText } from './onetext'
 import { Path } from './path'
 import { Phrases } from './phrases'
 import type { EditorProps } from './props'
+import { Rich } from './rich'
 
 /** The editor for a field's shape. */
 export function Editor(p: EditorProps) {
@@ -14,6 +15,8 @@ export function Editor(p: EditorProps) {
       return <Lines {...p} />
     case 'choices':
       return <Choices {...p} />
+    case 'rich':
+      return <Rich {...p} />
     case 'path':
       return <Path {...p} />
     default:

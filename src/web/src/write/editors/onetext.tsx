@@ -4,7 +4,7 @@ import { Threaded } from '../threaded'
 import { type EditorProps, none } from './props'
 
 /** One text: a line, several lines, or separate words. */
-export function OneText({ field, value, weighedValue, change, pieces, pointed, describedBy, invalid }: EditorProps) {
+export function OneText({ field, value, weighedValue, change, pieces, pointed, describedBy, invalid, placeholder, width }: EditorProps) {
   const text = asText(value)
   const single = field.shape === 'words' ? text.trim().replace(/\s+/g, ' ') : text
   const size =
@@ -28,11 +28,12 @@ export function OneText({ field, value, weighedValue, change, pieces, pointed, d
           describedBy={`${field.key}-tape ${describedBy ?? ''}`.trim()}
           invalid={invalid}
           placeholder={
-            field.role === 'title'
+            placeholder ||
+            (field.role === 'title'
               ? 'Start with what it is'
               : field.shape === 'words'
                 ? 'Words that no other field has, separated by spaces'
-                : `Write the ${field.label.toLowerCase()}`
+                : `Write the ${field.label.toLowerCase()}`)
           }
         />
       </div>
@@ -45,6 +46,12 @@ export function OneText({ field, value, weighedValue, change, pieces, pointed, d
           shows={field.shows}
           searched={field.indexedFirst}
         />
+      )}
+      {field.maxPixels !== null && width && (
+        <p className={`num text-[12.5px] ${width.pixels > field.maxPixels ? 'text-accent' : 'quiet'}`}>
+          {Math.round(width.pixels)} of {field.maxPixels} pixels
+          {width.suffix && <span className="quiet font-sans"> with “{width.suffix.trim()}”</span>}
+        </p>
       )}
     </>
   )

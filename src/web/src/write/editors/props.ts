@@ -11,6 +11,10 @@ export type EditorProps = {
   /** Ids of what describes the boxes, and whether something there is required to be fixed. */
   describedBy?: string
   invalid?: boolean
+  /** Shown in an empty box: what would stand there. */
+  placeholder?: string
+  /** What comes after the text by itself, and the width in pixels of both. */
+  width?: { pixels: number; suffix: string }
   /** For a category and attributes, which depend on each other. */
   fields?: Field[]
   category?: Value

@@ -1,6 +1,6 @@
-import { Dialog } from '../kit/dialog'
-import { groups, keysOf, type ShortcutId, shortcuts, singleKeys, useSingleKeys } from '../kit/shortcuts'
-import { Legend } from '../kit/thread'
+import { Dialog } from './dialog'
+import { groups, keysOf, type ShortcutId, shortcuts, singleKeys, useSingleKeys } from './shortcuts'
+import { Legend } from './thread'
 
 /** Every shortcut, by screen. */
 export function ShortcutList() {

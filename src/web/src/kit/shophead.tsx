@@ -1,12 +1,12 @@
 import { useEffect, useState } from 'react'
 import { Link, useNavigate } from 'react-router'
-import { useChanges } from '../kit/changes'
-import { useFocusKeeper } from '../kit/focus'
-import { Key } from '../kit/key'
-import { useShop } from '../kit/shop'
-import { useShortcuts } from '../kit/shortcuts'
+import { useChanges } from './changes'
+import { useFocusKeeper } from './focus'
 import { History } from './history'
+import { Key } from './key'
 import { KeySheet } from './keysheet'
+import { useShop } from './shop'
+import { useShortcuts } from './shortcuts'
 
 export function Rabbit() {
   return (

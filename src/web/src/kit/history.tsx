@@ -1,10 +1,10 @@
 import { useQuery } from '@tanstack/react-query'
-import { api, ask } from '../kit/api'
-import { useChanges } from '../kit/changes'
-import { Dialog } from '../kit/dialog'
-import { dateTimeOf } from '../kit/numbers'
-import { queryKey } from '../kit/queries'
-import { capital } from '../kit/words'
+import { api, ask } from './api'
+import { useChanges } from './changes'
+import { Dialog } from './dialog'
+import { dateTimeOf } from './numbers'
+import { queryKey } from './queries'
+import { capital } from './words'
 
 /** The last changes, each with Undo where it can be undone now. */
 export function History({ product, close }: { product?: number; close: () => void }) {

@@ -1,0 +1,48 @@
+using TinRabbit.Core.Pages;
+
+namespace TinRabbit.Core.Findings;
+
+/// <summary>What a check knows of a page beside its copy.</summary>
+/// <param name="Kind">What it is for.</param>
+public sealed record PageToCheck(PageKind Kind)
+{
+    /// <summary>What the site adds to the page title by itself; empty where it adds nothing.</summary>
+    public string TitleSuffix { get; init; } = "";
+
+    /// <summary>The site's brand; empty where there is none.</summary>
+    public string Brand { get; init; } = "";
+
+    /// <summary>The host of the site's base address, such as <c>ploverandpine.example</c>; empty where it is not known.</summary>
+    public string Host { get; init; } = "";
+
+    /// <summary>Names of other pages with the same lead.</summary>
+    public IReadOnlyList<string> SameLead { get; init; } = [];
+
+    /// <summary>The name of the page that has its slug already; null where none has.</summary>
+    public string? SlugTakenBy { get; init; }
+
+    /// <summary>The pages that a link can lead to, by id; null where they are not known.</summary>
+    public IReadOnlyDictionary<int, string>? Pages { get; init; }
+
+    /// <summary>The page that it is inside; null at the top.</summary>
+    public int? ParentId { get; init; }
+
+    private static readonly Dictionary<string, double[]> Shipped = Words
+        .WordData.Lines("page-checks.txt", "Pages")
+        .Select(l => l.Split(' '))
+        .ToDictionary(
+            l => l[0],
+            l => l[1..].Select(v => double.Parse(v, System.Globalization.CultureInfo.InvariantCulture)).ToArray(),
+            StringComparer.Ordinal
+        );
+
+    /// <summary>Every threshold there is, with what counts for a kind where a profile does not say.</summary>
+    public static IReadOnlyDictionary<string, double> Thresholds(PageKind kind) =>
+        Shipped.ToDictionary(s => s.Key, s => s.Value[(int)kind]);
+
+    /// <summary>A threshold: the profile's for this kind, the profile's for all kinds, or the one that ships.</summary>
+    public double Threshold(Platforms.Platform platform, string name) =>
+        platform.Checks.TryGetValue($"{Kind.ToString().ToLowerInvariant()}.{name}", out var own) ? own
+        : platform.Checks.TryGetValue(name, out var all) ? all
+        : Shipped[name][(int)Kind];
+}

@@ -1,0 +1,72 @@
+using TinRabbit.Core.Pages;
+using TinRabbit.Core.Platforms;
+using TinRabbit.Core.Texts;
+using TinRabbit.Core.Words;
+
+namespace TinRabbit.Core.Findings;
+
+/// <summary>The alt texts of a page's pictures.</summary>
+internal static class PictureFindings
+{
+    private static readonly string[] Openings = ["picture of", "image of", "photo of", "a picture of", "an image of", "a photo of"];
+
+    public static IEnumerable<Finding> Of(ListingToCheck draft, PageToCheck page, RichBody body)
+    {
+        var alts = draft.Pictures;
+        var most = page.Threshold(draft.Platform, "altMax");
+        for (var i = 0; i < alts.Count; i++)
+        {
+            var (alt, number) = (alts[i].Trim(), i + 1);
+            if (alt.Length == 0)
+                yield return About("alt-missing", i, 0, PageTexts.AltMissing(number));
+            if (TextLength.Of(alt, Unit.Characters) is var characters && characters > most)
+                yield return About("alt-long", i, alt.Length, PageTexts.AltLong(number, characters, most));
+            if (Opening(alt) is { } opening)
+                yield return About("alt-opening", i, opening, PageTexts.AltOpening(number)) with
+                {
+                    Fix = new(
+                        PageTexts.RemoveOpening,
+                        ListingToCheck.PicturesKey,
+                        With(alts, i, Capitals.First(alt[opening..].TrimStart()))
+                    ),
+                };
+            if (IsStrung(draft, alt))
+                yield return About("alt-strung", i, alt.Length, PageTexts.AltStrung(number));
+        }
+
+        var field = draft.Role("body")?.Key ?? "";
+        for (var i = 0; i < body.Pictures.Count; i++)
+            if (body.Pictures[i].Alt.Length == 0)
+                yield return new("alt-missing", Level.Should, field, 0, 0, 0, PageTexts.AltMissing(i + 1)) { Subject = $"body {i}" };
+        if (alts.Count > 1 && alts[0].Trim().Length > 0 && alts.Select(Tokens.Key).Distinct().Count() == 1)
+            yield return About("alt-same", 0, 0, PageTexts.AltSame(alts.Count));
+        if (
+            draft.Lead is { } lead
+            && alts.Count > 0
+            && !alts.Concat(body.Pictures.Select(p => p.Alt)).Any(a => PageFindings.Holds(draft, a, lead))
+        )
+            yield return About("alt-lead", 0, 0, PageTexts.AltLead(lead)) with
+            {
+                Fix = new(PageTexts.LeadIntoAlt, ListingToCheck.PicturesKey, With(alts, 0, Joined(alts[0].Trim(), lead))),
+            };
+    }
+
+    /// <summary>Where what one sees begins, after “picture of”; null where a text does not begin so.</summary>
+    internal static int? Opening(string alt) =>
+        Openings.FirstOrDefault(o => alt.StartsWith(o + " ", StringComparison.OrdinalIgnoreCase)) is { } opening ? opening.Length : null;
+
+    /// <summary>Whether a text is more than two picks in a row, set apart by commas.</summary>
+    internal static bool IsStrung(ListingToCheck draft, string alt)
+    {
+        var picks = draft.Terms.Select(t => Tokens.Key(t.Text)).ToHashSet(StringComparer.Ordinal);
+        return alt.Split(',', ';', '|').Count(p => picks.Contains(Tokens.Key(p))) > 2;
+    }
+
+    private static string Joined(string alt, string lead) => alt.Length == 0 ? Capitals.First(lead) : $"{Capitals.First(lead)}: {alt}";
+
+    private static FieldValue.Items With(IReadOnlyList<string> alts, int picture, string text) =>
+        new([.. alts.Select((a, i) => i == picture ? text : a)]);
+
+    private static Finding About(string id, int picture, int length, string why) =>
+        new(id, Level.Should, ListingToCheck.PicturesKey, picture, 0, length, why);
+}

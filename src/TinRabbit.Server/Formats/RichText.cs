@@ -1,0 +1,46 @@
+using AngleSharp.Html.Parser;
+using Ganss.Xss;
+using TinRabbit.Core.Pages;
+
+namespace TinRabbit.Server.Formats;
+
+/// <summary>The HTML of page bodies: only what the editor can write is kept of it.</summary>
+public static class RichText
+{
+    private static readonly HtmlSanitizer Sanitizer = Make();
+
+    /// <summary>
+    /// Headings of level 2–4, paragraphs, bold, italic, lists, quotations, links and pictures; everything else is left out, its text kept.
+    /// Scripts, styles, event attributes and addresses other than http, https, mailto, tel and pages of the shop are removed.
+    /// </summary>
+    public static string Sanitize(string html) => Sanitizer.Sanitize(html);
+
+    /// <summary>The HTML with the words of some links in the place of the links.</summary>
+    public static string WithoutLinks(string html, Func<string, bool> isGone)
+    {
+        var document = new HtmlParser().ParseDocument(html);
+        foreach (var link in document.QuerySelectorAll("a[href]"))
+            if (isGone(link.GetAttribute("href") ?? ""))
+                link.OuterHtml = link.InnerHtml;
+        return document.Body?.InnerHtml ?? "";
+    }
+
+    private static HtmlSanitizer Make()
+    {
+        var sanitizer = new HtmlSanitizer { KeepChildNodes = true };
+        sanitizer.AllowedTags.Clear();
+        foreach (
+            var tag in (string[])["h1", "h2", "h3", "h4", "p", "br", "strong", "b", "em", "i", "ul", "ol", "li", "blockquote", "a", "img"]
+        )
+            sanitizer.AllowedTags.Add(tag);
+        sanitizer.AllowedAttributes.Clear();
+        foreach (var attribute in (string[])["href", "src", "alt", "title"])
+            sanitizer.AllowedAttributes.Add(attribute);
+        sanitizer.AllowedSchemes.Clear();
+        foreach (var scheme in (string[])["http", "https", "mailto", "tel", RichLink.PagePrefix.TrimEnd(':')])
+            sanitizer.AllowedSchemes.Add(scheme);
+        sanitizer.AllowedCssProperties.Clear();
+        sanitizer.AllowDataAttributes = false;
+        return sanitizer;
+    }
+}

@@ -1,0 +1,331 @@
+using System.ComponentModel.DataAnnotations;
+using Microsoft.AspNetCore.Http.HttpResults;
+using Microsoft.EntityFrameworkCore;
+using TinRabbit.Core;
+using TinRabbit.Core.Pages;
+using TinRabbit.Core.Platforms;
+using TinRabbit.Server.Storage;
+
+namespace TinRabbit.Server.Pages;
+
+/// <summary>A page in the tree.</summary>
+/// <param name="Level">How deep it is, from 0.</param>
+/// <param name="MenuName">Its name in menus.</param>
+/// <param name="Address">Its address on the site.</param>
+/// <param name="Redirects">How many old slugs lead to it.</param>
+/// <param name="Lead">The text of its lead; null where none is chosen.</param>
+/// <param name="LinkedFrom">How many other pages link to it.</param>
+public sealed record PageView(
+    int Id,
+    int ListingId,
+    int ProductId,
+    PageKind Kind,
+    int? ParentId,
+    int Level,
+    int Order,
+    IReadOnlyList<int> AlsoIn,
+    bool IsHome,
+    bool InMenu,
+    bool IsPublished,
+    bool HasSuffix,
+    string Name,
+    string MenuName,
+    string Title,
+    string Slug,
+    string? LiveSlug,
+    string Address,
+    int Redirects,
+    string? Lead,
+    int LinkedFrom
+);
+
+/// <summary>The pages of the web shop, in the order of the tree.</summary>
+public sealed record PagesView(IReadOnlyList<PageView> Pages, IReadOnlyList<RedirectView> Redirects);
+
+/// <summary>An old slug and where it leads.</summary>
+public sealed record RedirectView(string From, string To, int PageId);
+
+/// <summary>A new page.</summary>
+/// <param name="ParentId">The page that it is inside; null at the top.</param>
+/// <param name="ProductId">The product that it sells; null for other pages.</param>
+public sealed record NewPageRequest(PageKind Kind, [MaxLength(Bounds.NameLength)] string? Name, int? ParentId, int? ProductId);
+
+/// <summary>A pasted outline of categories.</summary>
+public sealed record OutlineRequest([MaxLength(Bounds.PasteLength)] string Text, int? ParentId);
+
+/// <summary>A page that an outline would create.</summary>
+/// <param name="Level">How deep it would be, from 0.</param>
+public sealed record PlannedPage(int Line, string Name, string Slug, int Level);
+
+/// <summary>Where a page is to be.</summary>
+/// <param name="ParentId">The page that it is inside; null at the top.</param>
+/// <param name="Order">Its place among those of the same parent, from 0; more than there are puts it last.</param>
+public sealed record MoveRequest(int? ParentId, int Order);
+
+/// <summary>What is to be changed of a page; null leaves it.</summary>
+public sealed record PageChangeRequest(
+    PageKind? Kind,
+    bool? InMenu,
+    bool? IsPublished,
+    bool? HasSuffix,
+    bool? IsHome,
+    [MaxLength(Bounds.Facts)] IReadOnlyList<int>? AlsoIn
+);
+
+/// <summary>What happens to the pages inside a page that is deleted, and to links to it.</summary>
+/// <param name="Children">Whether they are deleted too; otherwise they move up.</param>
+/// <param name="Links">Whether links to deleted pages are removed, their words left; otherwise they become findings.</param>
+public sealed record DeletePageRequest(bool Children, bool Links);
+
+/// <summary>What a deletion would concern.</summary>
+/// <param name="Inside">Names of the pages inside it, at any depth.</param>
+/// <param name="LinkedFrom">Names of the pages that link to it.</param>
+public sealed record DeletionView(IReadOnlyList<string> Inside, IReadOnlyList<string> LinkedFrom);
+
+internal static class PagesApi
+{
+    public static void MapPages(this IEndpointRouteBuilder app)
+    {
+        var api = app.MapGroup("/api/pages").WithTags("Pages");
+        api.MapGet("/", GetPages).WithName("GetPages");
+        api.MapPost("/", AddPage).WithName("AddPage").ProducesValidationProblem();
+        api.MapPost("/outline/preview", PreviewOutline).WithName("PreviewOutline").ProducesValidationProblem();
+        api.MapPost("/outline", AddOutline).WithName("AddOutline").ProducesValidationProblem();
+        api.MapPut("/{id:int}/place", MovePage).WithName("MovePage").ProducesValidationProblem();
+        api.MapPut("/{id:int}", ChangePage).WithName("ChangePage").ProducesValidationProblem();
+        api.MapGet("/{id:int}/deletion", GetDeletion).WithName("GetDeletion");
+        api.MapPost("/{id:int}/delete", DeletePage).WithName("DeletePage");
+        api.MapGet("/redirects.csv", GetRedirects).WithName("GetRedirects");
+    }
+
+    private static async Task<Ok<PagesView>> GetPages(TinContext db, CancellationToken stop)
+    {
+        var site = await db.Site(stop);
+        var platform = await PageTree.Platform(db, stop);
+        var pages = await db.AllPages(stop);
+        var redirects = await db.RedirectsOf(pages, stop);
+        var leading = redirects.ToLookup(r => r.Page.Id);
+        var linked = pages
+            .SelectMany(p => PageTree.LinksIn(p, platform).Where(id => id != p.Id).Distinct())
+            .GroupBy(id => id)
+            .ToDictionary(g => g.Key, g => g.Count());
+        var leads = await PageTree.Leads(db, pages, stop);
+        return TypedResults.Ok(
+            new PagesView(
+                [.. Sites.InTreeOrder(pages).Select(p => View(p.Page, p.Level, site, platform, leading[p.Page.Id].Count(), leads, linked))],
+                [.. redirects.Select(r => new RedirectView(r.From, r.Page.Slug, r.Page.Id))]
+            )
+        );
+    }
+
+    private static async Task<Results<Ok<Changed>, NotFound>> AddPage(
+        NewPageRequest request,
+        TinContext db,
+        ChangeLog changes,
+        CancellationToken stop
+    )
+    {
+        var tree = await PageTree.Load(db, stop);
+        tree.CheckParent(request.ParentId);
+        var page = request.ProductId is { } id
+            ? await tree.AddProduct(id, request.Name, request.ParentId, stop)
+            : tree.Add(request.Kind, NewName.Check(request.Name ?? ""), request.ParentId);
+        await db.SaveChangesAsync(stop);
+        return TypedResults.Ok(
+            await changes.Save(
+                Messages.AddedPage(page.NameOf(tree.Rules)),
+                null,
+                new(ReversalKind.Delete, Entity.Page, $"{page.Id}", $"{page.Id}"),
+                stop
+            )
+        );
+    }
+
+    private static async Task<Ok<List<PlannedPage>>> PreviewOutline(OutlineRequest request, TinContext db, CancellationToken stop)
+    {
+        var tree = await PageTree.Load(db, stop);
+        return TypedResults.Ok(tree.Plan(Outline.Read(request.Text), request.ParentId));
+    }
+
+    private static async Task<Ok<Changed>> AddOutline(OutlineRequest request, TinContext db, ChangeLog changes, CancellationToken stop)
+    {
+        var tree = await PageTree.Load(db, stop);
+        var lines = Outline.Read(request.Text);
+        tree.Plan(lines, request.ParentId);
+        var made = new List<PageRow>();
+        await db.InOneWrite(
+            async () =>
+            {
+                foreach (var line in lines)
+                {
+                    var page = tree.Add(PageKind.Category, line.Name, line.Inside < 0 ? request.ParentId : made[line.Inside].Id);
+                    made.Add(page);
+                    // Its id is the parent of the next lines.
+                    await db.SaveChangesAsync(stop);
+                }
+            },
+            stop
+        );
+        return TypedResults.Ok(
+            await changes.Save(
+                Messages.AddedPages(made.Count),
+                null,
+                new(ReversalKind.Delete, Entity.Page, "0", string.Join(',', made.Select(p => p.Id))),
+                stop
+            )
+        );
+    }
+
+    private static async Task<Results<Ok<Changed>, NotFound>> MovePage(
+        int id,
+        MoveRequest request,
+        TinContext db,
+        ChangeLog changes,
+        CancellationToken stop
+    )
+    {
+        var tree = await PageTree.Load(db, stop);
+        if (tree.Find(id) is not { } page)
+            return TypedResults.NotFound();
+        tree.CheckParent(request.ParentId);
+        var before = tree.States();
+        tree.Move(page, request.ParentId, request.Order);
+        return TypedResults.Ok(await Save(tree, before, Messages.MovedPage(page.NameOf(tree.Rules)), page.Id, changes, stop));
+    }
+
+    private static async Task<Results<Ok<Changed>, NotFound>> ChangePage(
+        int id,
+        PageChangeRequest request,
+        TinContext db,
+        ChangeLog changes,
+        CancellationToken stop
+    )
+    {
+        var tree = await PageTree.Load(db, stop);
+        if (tree.Find(id) is not { } page)
+            return TypedResults.NotFound();
+        var before = tree.States();
+        if (request.Kind is { } kind && page.Listing.Product.IsPage)
+            page.Kind = kind;
+        page.InMenu = request.InMenu ?? page.InMenu;
+        page.HasSuffix = request.HasSuffix ?? page.HasSuffix;
+        if (request.IsHome == true)
+            foreach (var other in tree.Pages)
+                other.IsHome = other.Id == id;
+        if (request.AlsoIn is { } also)
+            page.AlsoIn = tree.CheckCategories(page, also);
+        if (request.IsPublished == true)
+            await db.Publish(page, stop);
+        else if (request.IsPublished == false)
+            page.IsPublished = false;
+
+        return TypedResults.Ok(await Save(tree, before, Messages.ChangedPage(page.NameOf(tree.Rules)), page.Id, changes, stop));
+    }
+
+    private static async Task<Results<Ok<DeletionView>, NotFound>> GetDeletion(int id, TinContext db, CancellationToken stop)
+    {
+        var tree = await PageTree.Load(db, stop);
+        return tree.Find(id) is { } page
+            ? TypedResults.Ok(
+                new DeletionView(
+                    [.. tree.Inside(page).Select(p => p.NameOf(tree.Rules))],
+                    [.. tree.LinkingTo([page]).Select(p => p.NameOf(tree.Rules))]
+                )
+            )
+            : TypedResults.NotFound();
+    }
+
+    private static async Task<Results<Ok<Changed>, NotFound>> DeletePage(
+        int id,
+        DeletePageRequest request,
+        TinContext db,
+        ChangeLog changes,
+        CancellationToken stop
+    )
+    {
+        var tree = await PageTree.Load(db, stop);
+        if (tree.Find(id) is not { } page)
+            return TypedResults.NotFound();
+        var before = tree.States();
+        List<PageRow> gone = request.Children ? [page, .. tree.Inside(page)] : [page];
+        if (!request.Children)
+            foreach (var child in tree.Pages.Where(p => p.ParentId == id).ToList())
+                tree.Move(child, page.ParentId, int.MaxValue);
+        var texts = request.Links ? await tree.RemoveLinks(gone, stop) : [];
+        foreach (var other in tree.Pages.Where(p => p.AlsoIn.Any(a => gone.Any(g => g.Id == a))))
+            other.AlsoIn = [.. other.AlsoIn.Where(a => gone.All(g => g.Id != a))];
+        var ids = gone.Select(p => p.Id).ToList();
+        var now = DateTime.UtcNow;
+        foreach (var row in await changes.AllOfPages(ids, stop))
+            row.DeletedAt = now;
+        return TypedResults.Ok(
+            await changes.Save(
+                gone.Count == 1 ? Messages.Deleted("page", page.NameOf(tree.Rules)) : Messages.DeletedPages(gone.Count),
+                null,
+                new(ReversalKind.Restore, Entity.Page, $"{id}", PageTree.Written(new(before, texts, [])), now),
+                stop
+            )
+        );
+    }
+
+    private static async Task<ContentHttpResult> GetRedirects(TinContext db, CancellationToken stop)
+    {
+        var site = await db.Site(stop);
+        var redirects = await db.RedirectsOf(await db.AllPages(stop), stop);
+        return TypedResults.Text(
+            Formats.CsvText.Of(["from", "to"], redirects.Select(r => (string[])[$"/{r.From}", site.AddressOf(r.Page.IsHome, r.Page.Slug)])),
+            "text/csv; charset=utf-8"
+        );
+    }
+
+    private static async Task<Changed> Save(
+        PageTree tree,
+        IReadOnlyList<PageState> before,
+        string what,
+        int id,
+        ChangeLog changes,
+        CancellationToken stop
+    )
+    {
+        var changed = before.Where(b => tree.Find(b.Id) is { } now && !PageTree.Same(PageState.Of(now), b)).ToList();
+        return changed.Count == 0
+            ? new Changed(null)
+            : await changes.Save(what, null, new(ReversalKind.Revert, Entity.Page, $"{id}", PageTree.Written(new(changed, [], []))), stop);
+    }
+
+    private static PageView View(
+        PageRow page,
+        int level,
+        SiteRow site,
+        Platform platform,
+        int redirects,
+        IReadOnlyDictionary<int, string> leads,
+        Dictionary<int, int> linked
+    )
+    {
+        var name = page.NameOf(platform);
+        return new(
+            page.Id,
+            page.ListingId,
+            page.Listing.ProductId,
+            page.Kind,
+            page.ParentId,
+            level,
+            page.Order,
+            page.AlsoIn,
+            page.IsHome,
+            page.InMenu,
+            page.IsPublished,
+            page.HasSuffix,
+            name,
+            page.TextOf(platform, "menu") is { Length: > 0 } menu ? menu : name,
+            page.TextOf(platform, "title"),
+            page.Slug,
+            page.LiveSlug,
+            site.AddressOf(page.IsHome, page.Slug),
+            redirects,
+            leads.GetValueOrDefault(page.Id),
+            linked.GetValueOrDefault(page.Id)
+        );
+    }
+}

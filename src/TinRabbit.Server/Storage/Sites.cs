@@ -1,0 +1,129 @@
+using Microsoft.EntityFrameworkCore;
+using TinRabbit.Core.Pages;
+using TinRabbit.Core.Platforms;
+
+namespace TinRabbit.Server.Storage;
+
+/// <summary>The web shop and its pages as they lie in the database.</summary>
+internal static class Sites
+{
+    /// <summary>The platform whose rules pages have.</summary>
+    public const string PlatformId = "web-shop";
+
+    /// <summary>The site; where none was set up yet, an empty one that is not saved.</summary>
+    public static async Task<SiteRow> Site(this TinContext db, CancellationToken stop) =>
+        await db.Sites.OrderBy(s => s.Id).FirstOrDefaultAsync(stop) ?? new() { PlatformId = PlatformId };
+
+    /// <summary>All pages with their texts, each parent's in order.</summary>
+    public static Task<List<PageRow>> AllPages(this TinContext db, CancellationToken stop) =>
+        db
+            .Pages.Include(p => p.Listing)
+                .ThenInclude(l => l.Product)
+            .OrderBy(p => p.ParentId)
+            .ThenBy(p => p.Order)
+            .ThenBy(p => p.Id)
+            .ToListAsync(stop);
+
+    /// <summary>The text of a page's field; empty where it has none.</summary>
+    public static string TextOf(this PageRow page, Platform platform, string role) => TextOf(page.Listing.Copy, platform, role);
+
+    /// <summary>The text of a field of one text; empty where there is none.</summary>
+    public static string TextOf(string copy, Platform platform, string role) =>
+        platform.Fields.FirstOrDefault(f => f.Role == role) is { } field
+        && Listings.Parse(copy)[field.Key] is System.Text.Json.Nodes.JsonValue value
+        && value.TryGetValue<string>(out var text)
+            ? text.Trim()
+            : "";
+
+    /// <summary>The name of a page: its heading, otherwise what its product is called.</summary>
+    public static string NameOf(this PageRow page, Platform platform) =>
+        page.TextOf(platform, "heading") is { Length: > 0 } name ? name : page.Listing.Product.Name;
+
+    /// <summary>The address of a page on its site; the path alone where the site has no address.</summary>
+    public static string AddressOf(this SiteRow site, PageRow page) => site.AddressOf(page.IsHome, page.LiveSlug ?? page.Slug);
+
+    /// <summary>The address of a slug on the site.</summary>
+    public static string AddressOf(this SiteRow site, bool isHome, string slug) => $"{site.Address.TrimEnd('/')}/{(isHome ? "" : slug)}";
+
+    /// <summary>What comes after a page's title by itself.</summary>
+    public static string SuffixOf(this SiteRow site, PageRow page) => page.HasSuffix ? site.TitleSuffix : "";
+
+    /// <summary>The pages in the order of the tree: each before those inside it.</summary>
+    public static IReadOnlyList<(PageRow Page, int Level)> InTreeOrder(IReadOnlyList<PageRow> pages)
+    {
+        var ids = pages.Select(p => p.Id).ToHashSet();
+        // A page whose parent is gone is shown at the top, so that none is out of sight.
+        var inside = pages.ToLookup(p => p.ParentId is { } id && ids.Contains(id) ? id : 0);
+        var order = new List<(PageRow, int)>(pages.Count);
+        var seen = new HashSet<int>();
+        Add(0, 0);
+        return order;
+
+        void Add(int parent, int level)
+        {
+            foreach (var page in inside[parent].OrderByDescending(p => p.IsHome).ThenBy(p => p.Order).ThenBy(p => p.Id))
+                if (seen.Add(page.Id))
+                {
+                    order.Add((page, level));
+                    Add(page.Id, level + 1);
+                }
+        }
+    }
+
+    /// <summary>Old slugs and the page each leads to: those that are kept, and the published slugs that have changed since.</summary>
+    public static async Task<List<(string From, PageRow Page)>> RedirectsOf(
+        this TinContext db,
+        IReadOnlyList<PageRow> pages,
+        CancellationToken stop
+    )
+    {
+        var byId = pages.ToDictionary(p => p.Id);
+        var used = pages.Select(p => p.Slug).ToHashSet(StringComparer.Ordinal);
+        var kept = await db.Redirects.AsNoTracking().OrderBy(r => r.From).ToListAsync(stop);
+        return
+        [
+            .. kept.Where(r => byId.ContainsKey(r.PageId))
+                .Select(r => (r.From, byId[r.PageId]))
+                .Concat(pages.Where(p => p.IsPublished && p.LiveSlug is { } live && live != p.Slug).Select(p => (p.LiveSlug!, p)))
+                .Where(r => !used.Contains(r.Item1))
+                .DistinctBy(r => r.Item1)
+                .OrderBy(r => r.Item1, StringComparer.Ordinal),
+        ];
+    }
+
+    /// <summary>Publishes a page under its present slug; the one it had leads there from now on.</summary>
+    /// <exception cref="InvalidInputException">Its slug is none, or another page has it.</exception>
+    public static async Task Publish(this TinContext db, PageRow page, CancellationToken stop)
+    {
+        if (!page.IsHome && !Slugs.IsSlug(page.Slug))
+            throw new InvalidInputException([new("slug", "Enter a URL slug before you publish: lower-case words, joined by hyphens.")]);
+        if (!page.IsHome && await db.Pages.AnyAsync(p => p.Id != page.Id && p.Slug == page.Slug, stop))
+            throw new InvalidInputException([new("slug", $"Another page has the URL slug “{page.Slug}” already.")]);
+        page.IsPublished = true;
+        var before = page.LiveSlug;
+        page.LiveSlug = page.Slug;
+        await db.Redirects.Where(r => r.From == page.Slug).ExecuteDeleteAsync(stop);
+        if (before is { Length: > 0 } && before != page.Slug && !await db.Redirects.AnyAsync(r => r.From == before, stop))
+            db.Redirects.Add(new() { From = before, PageId = page.Id });
+    }
+
+    /// <summary>The copy of a page with its alt texts: those of its pictures, which all platforms share.</summary>
+    public static async Task<IReadOnlyDictionary<string, FieldValue>> WithAltTexts(
+        this TinContext db,
+        Platform platform,
+        int productId,
+        IReadOnlyDictionary<string, FieldValue> copy,
+        CancellationToken stop
+    )
+    {
+        if (platform.Fields.FirstOrDefault(f => f.Role == "alt") is not { } field)
+            return copy;
+        var pictures = await db
+            .Products.Where(p => p.Id == productId)
+            .SelectMany(p => p.Pictures)
+            .OrderBy(p => p.Order)
+            .Select(p => p.Description)
+            .ToListAsync(stop);
+        return new Dictionary<string, FieldValue>(copy) { [field.Key] = new FieldValue.Items(pictures) };
+    }
+}

@@ -1,0 +1,3 @@
+export function AltSheet(_: { marketId: string | null }) {
+  return null
+}

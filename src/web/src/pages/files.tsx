@@ -1,0 +1,3 @@
+export function FilesPart() {
+  return null
+}

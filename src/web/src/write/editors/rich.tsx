@@ -1,0 +1,125 @@
+import { Image } from '@tiptap/extension-image'
+import { type Editor, EditorContent, useEditor } from '@tiptap/react'
+import { StarterKit } from '@tiptap/starter-kit'
+import { useEffect, useRef, useState } from 'react'
+import { LinkBox } from '../linkbox'
+import { asText } from '../texts'
+import { type EditorProps, none } from './props'
+import { ThreadMarks, threadsOf } from './richthreads'
+
+const extensions = [
+  StarterKit.configure({
+    heading: { levels: [2, 3, 4] },
+    code: false,
+    codeBlock: false,
+    strike: false,
+    underline: false,
+    horizontalRule: false,
+    link: { openOnClick: false, protocols: ['page'], HTMLAttributes: { rel: null, target: null } },
+  }),
+  Image,
+  ThreadMarks,
+]
+
+/** The body of a page: headings, bold, italic, lists, links and pictures, with threads under matched words. */
+export function Rich({ field, value, weighedValue, change, pieces, pointed, describedBy, invalid }: EditorProps) {
+  const html = asText(value)
+  // What was given out last: a text that comes back the same is not put in again, which would lose the cursor.
+  const given = useRef(html)
+  const latest = useRef(change)
+  latest.current = change
+  const editor = useEditor({
+    extensions,
+    content: html,
+    injectCSS: false,
+    editorProps: {
+      attributes: {
+        'aria-label': field.label,
+        'aria-multiline': 'true',
+        role: 'textbox',
+        class: 'rich',
+        'aria-describedby': describedBy ?? '',
+      },
+    },
+    onUpdate: ({ editor }) => {
+      given.current = editor.isEmpty ? '' : editor.getHTML()
+      latest.current(given.current)
+    },
+  })
+  useEffect(() => {
+    if (!editor || html === given.current) return
+    given.current = html
+    editor.commands.setContent(html, { emitUpdate: false })
+  }, [editor, html])
+  const weighed = asText(weighedValue)
+  useEffect(() => {
+    if (!editor) return
+    // Pieces of another text wait for the next answer.
+    const marks = weighed === given.current ? (pieces[0] ?? none) : none
+    editor.view.dispatch(editor.state.tr.setMeta('threads', threadsOf(editor.state.doc, weighed, marks, pointed)))
+  }, [editor, pieces, weighed, pointed])
+  if (!editor) return null
+  return (
+    <div className={`field-box ${invalid ? 'over' : ''}`}>
+      <Toolbar editor={editor} />
+      <EditorContent editor={editor} />
+    </div>
+  )
+}
+
+function Toolbar({ editor }: { editor: Editor }) {
+  const [linking, setLinking] = useState(false)
+  const [, draw] = useState(0)
+  useEffect(() => {
+    const redraw = () => draw((n) => n + 1)
+    editor.on('transaction', redraw)
+    return () => {
+      editor.off('transaction', redraw)
+    }
+  }, [editor])
+  const tool = (name: string, title: string, on: boolean, run: () => void) => (
+    <button type="button" className="choice" title={title} aria-pressed={on} onMouseDown={(e) => e.preventDefault()} onClick={run}>
+      {name}
+    </button>
+  )
+  const picture = () => {
+    const src = window.prompt('Address of the picture')
+    if (!src) return
+    const alt = window.prompt('Alt text: what one sees in it') ?? ''
+    editor.chain().focus().setImage({ src, alt }).run()
+  }
+  return (
+    <div className="flex flex-wrap gap-1 mb-1 text-[13px]" role="toolbar" aria-label="Format">
+      {([2, 3, 4] as const).map((level) => (
+        <span key={level}>
+          {tool(`H${level}`, `Heading of level ${level} (Ctrl Alt ${level})`, editor.isActive('heading', { level }), () =>
+            editor.chain().focus().toggleHeading({ level }).run(),
+          )}
+        </span>
+      ))}
+      {tool('Bold', 'Ctrl B', editor.isActive('bold'), () => editor.chain().focus().toggleBold().run())}
+      {tool('Italic', 'Ctrl I', editor.isActive('italic'), () => editor.chain().focus().toggleItalic().run())}
+      {tool('List', 'Ctrl Shift 8', editor.isActive('bulletList'), () => editor.chain().focus().toggleBulletList().run())}
+      {tool('Numbers', 'Ctrl Shift 7', editor.isActive('orderedList'), () => editor.chain().focus().toggleOrderedList().run())}
+      {tool('Link', 'A page of the shop, or an address', editor.isActive('link'), () => setLinking(!linking))}
+      {tool('Picture', 'A picture with its alt text', false, picture)}
+      {linking && (
+        <LinkBox
+          now={editor.getAttributes('link').href as string | undefined}
+          done={(href, name) => {
+            setLinking(false)
+            const chain = editor.chain().focus()
+            if (href === null) chain.extendMarkRange('link').unsetLink().run()
+            else if (editor.state.selection.empty && !editor.isActive('link'))
+              chain.insertContent({ type: 'text', text: name, marks: [{ type: 'link', attrs: { href } }] }).run()
+            else chain.extendMarkRange('link').setLink({ href }).run()
+          }}
+          close={() => {
+            setLinking(false)
+            editor.commands.focus()
+          }}
+        />
+      )}
+    </div>
+  )
+}
