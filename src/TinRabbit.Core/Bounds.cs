@@ -54,6 +54,12 @@ public static class Bounds
     /// <summary>Pictures of a product.</summary>
     public const int Pictures = 200;
 
+    /// <summary>Bytes of a picture file.</summary>
+    public const long PictureBytes = 25L << 20;
+
+    /// <summary>Pixels of a picture, before it is made smaller.</summary>
+    public const long PicturePixels = 64_000_000;
+
     /// <summary>Pages of the web shop.</summary>
     public const int Pages = 20_000;
 

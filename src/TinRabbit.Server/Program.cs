@@ -106,6 +106,7 @@ static void AddServices(WebApplicationBuilder builder, StartOptions options, Dat
     services.AddScoped<ChangeLog>();
     services.AddScoped<ListingWriter>();
     services.AddSingleton<AttributeShares>();
+    services.AddSingleton<TinRabbit.Server.Formats.PictureFiles>();
     services.AddSingleton(TimeProvider.System);
     services.AddSingleton(s => new OwnerPassword(folder?.Owner ?? "owner.json", s.GetRequiredService<TimeProvider>()));
     services.AddSingleton(s => market ?? MarketSource.StandIn(s.GetRequiredService<TimeProvider>()));
@@ -210,6 +211,7 @@ static void MapRequests(WebApplication app, StartOptions options)
     api.MapSite();
     api.MapPages();
     api.MapLeads();
+    api.MapPictures();
     api.MapPageFigures();
     app.UseStaticFiles();
     // After every other address below /api, and before the page that answers all other addresses.

@@ -51,7 +51,7 @@ public sealed class KillRounds(int seed, string folder)
     private async Task Check(RunningServer server)
     {
         var shop = await server.Get("/api/shop");
-        Assert.Equal(7, shop["products"]!.AsArray().Count);
+        Assert.Equal(7, shop["products"]!.AsArray().Count(p => !p!["isPage"]!.GetValue<bool>()));
         // A first start that was killed was made again, picks and all.
         Assert.NotEmpty((await server.Get("/api/products/1/picks?marketId=longbarrow-us"))["picks"]!.AsArray());
         var listing = await server.Get("/api/listings/1");

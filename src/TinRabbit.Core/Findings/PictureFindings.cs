@@ -8,12 +8,11 @@ namespace TinRabbit.Core.Findings;
 /// <summary>The alt texts of a page's pictures.</summary>
 internal static class PictureFindings
 {
-    private static readonly string[] Openings = ["picture of", "image of", "photo of", "a picture of", "an image of", "a photo of"];
-
     public static IEnumerable<Finding> Of(ListingToCheck draft, PageToCheck page, RichBody body)
     {
         var alts = draft.Pictures;
         var most = page.Threshold(draft.Platform, "altMax");
+        var picks = draft.Terms.Select(t => Tokens.Key(t.Text)).ToHashSet(StringComparer.Ordinal);
         for (var i = 0; i < alts.Count; i++)
         {
             var (alt, number) = (alts[i].Trim(), i + 1);
@@ -21,7 +20,7 @@ internal static class PictureFindings
                 yield return About("alt-missing", i, 0, PageTexts.AltMissing(number));
             if (TextLength.Of(alt, Unit.Characters) is var characters && characters > most)
                 yield return About("alt-long", i, alt.Length, PageTexts.AltLong(number, characters, most));
-            if (Opening(alt) is { } opening)
+            if (AltTexts.OpeningOf(alt) is { } opening)
                 yield return About("alt-opening", i, opening, PageTexts.AltOpening(number)) with
                 {
                     Fix = new(
@@ -30,7 +29,7 @@ internal static class PictureFindings
                         With(alts, i, Capitals.First(alt[opening..].TrimStart()))
                     ),
                 };
-            if (IsStrung(draft, alt))
+            if (AltTexts.IsStrung(alt, picks))
                 yield return About("alt-strung", i, alt.Length, PageTexts.AltStrung(number));
         }
 
@@ -49,17 +48,6 @@ internal static class PictureFindings
             {
                 Fix = new(PageTexts.LeadIntoAlt, ListingToCheck.PicturesKey, With(alts, 0, Joined(alts[0].Trim(), lead))),
             };
-    }
-
-    /// <summary>Where what one sees begins, after “picture of”; null where a text does not begin so.</summary>
-    internal static int? Opening(string alt) =>
-        Openings.FirstOrDefault(o => alt.StartsWith(o + " ", StringComparison.OrdinalIgnoreCase)) is { } opening ? opening.Length : null;
-
-    /// <summary>Whether a text is more than two picks in a row, set apart by commas.</summary>
-    internal static bool IsStrung(ListingToCheck draft, string alt)
-    {
-        var picks = draft.Terms.Select(t => Tokens.Key(t.Text)).ToHashSet(StringComparer.Ordinal);
-        return alt.Split(',', ';', '|').Count(p => picks.Contains(Tokens.Key(p))) > 2;
     }
 
     private static string Joined(string alt, string lead) => alt.Length == 0 ? Capitals.First(lead) : $"{Capitals.First(lead)}: {alt}";

@@ -24,7 +24,7 @@ public static class Clashes
     // The keeper has the most grip; then products come before categories and those before content; then the older page.
     private static Clash Of(string key, IReadOnlyList<PageHolding> pages, bool isLead)
     {
-        var order = pages.OrderByDescending(p => Held(p)?.Grip ?? 0).ThenBy(p => p.Kind).ThenBy(p => p.Created).ThenBy(p => p.Id).ToList();
+        var order = pages.OrderByDescending(p => Held(p)?.Grip ?? 0).ThenBy(p => p.Kind).ThenBy(p => p.Id).ToList();
         var term = order.Select(Held).FirstOrDefault(h => h is not null);
         return new(key, term?.Text ?? key, term?.Volume, isLead, order[0].Id, [.. order.Skip(1).Select(p => p.Id)]);
 

@@ -43,8 +43,9 @@ public sealed record ClashView(
 );
 
 /// <summary>A page that competes with another.</summary>
+/// <param name="IsLead">Whether the term is its lead.</param>
 /// <param name="Free">Its best pick that is the lead of no page and that no other page holds strongly; null where it has none.</param>
-public sealed record CompetingPage(int PageId, int ListingId, string Name, double Grip, string? Free, long? FreeVolume);
+public sealed record CompetingPage(int PageId, int ListingId, string Name, double Grip, bool IsLead, string? Free, long? FreeVolume);
 
 /// <summary>A term with demand that no page targets.</summary>
 /// <param name="Kind">The kind of page that it needs.</param>
@@ -203,7 +204,6 @@ internal static class LeadsApi
                 new(
                     page.Id,
                     page.Kind,
-                    page.CreatedAt,
                     page.Listing.LeadKey,
                     [.. weighed.Select((w, i) => new HeldTerm(keys[i], wanted[i].Text, wanted[i].Volume, w.Grip)).Where(h => h.Grip > 0)]
                 )
@@ -244,6 +244,7 @@ internal static class LeadsApi
                         byId[id].ListingId,
                         byId[id].NameOf(rules),
                         GripOf(id, clash.Key),
+                        byId[id].Listing.LeadKey == clash.Key,
                         free?.Text,
                         free is null ? null : (long?)free.Volume
                     )

@@ -19,6 +19,9 @@ internal sealed class DataFolder : IDisposable
     /// <summary>Files that wait to be imported.</summary>
     public string Imports => In("imports");
 
+    /// <summary>The pictures of the shop.</summary>
+    public string Pictures => In("pictures");
+
     /// <summary>The owner's password, hashed.</summary>
     public string Owner => In("owner.json");
 

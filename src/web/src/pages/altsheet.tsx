@@ -1,3 +1,263 @@
-export function AltSheet(_: { marketId: string | null }) {
-  return null
+import { useQuery, useQueryClient } from '@tanstack/react-query'
+import { useRef, useState } from 'react'
+import { useAddress } from '../kit/address'
+import { api, ask, messageOf, type PictureView } from '../kit/api'
+import { useChanges } from '../kit/changes'
+import { Key } from '../kit/key'
+import { compact, counted } from '../kit/numbers'
+import { queryKey, refresh } from '../kit/queries'
+import { useShop } from '../kit/shop'
+import { useShortcuts } from '../kit/shortcuts'
+import { type Column, changed, type Sort, sortRows, Table } from '../kit/table'
+import { toast } from '../kit/toast'
+import { AltBox } from './altbox'
+import { AltFill } from './altfill'
+
+const problems: Record<PictureView['problems'][number], string> = {
+  missing: 'No alt text',
+  tooLong: 'Over 125 characters',
+  same: 'Same as another picture',
+  opening: 'Begins with “picture of”',
+  strung: 'A list of picks',
+  claim: 'Claims what the facts lack',
+  noLead: 'No picture has the lead’s words',
 }
+
+const idOf = (p: PictureView) => `${p.productId} ${p.number}`
+
+/** Every picture of the shop: what it shows, its alt text, the terms that the text contains, and what is wrong with it. */
+export function AltSheet({ marketId }: { marketId: string | null }) {
+  const [params, set] = useAddress()
+  const cache = useQueryClient()
+  const { run } = useChanges()
+  const [marked, setMarked] = useState<ReadonlySet<string>>(new Set())
+  const [filling, setFilling] = useState(false)
+  const loaded = useQuery({
+    queryKey: queryKey('pictures', marketId),
+    queryFn: () => ask(api.GET('/api/pictures', { params: { query: { marketId: marketId ?? undefined } } })),
+  })
+  const only = params.get('only')
+  const all = loaded.data ?? []
+  const sort: Sort = params.get('sort') ? { key: params.get('sort') as string, down: params.get('dir') !== 'up' } : null
+  const rows = sortRows(
+    all.filter((p) => !only || p.problems.length > 0),
+    columns,
+    sort,
+  )
+  const at =
+    rows.length === 0
+      ? -1
+      : Math.max(
+          0,
+          rows.findIndex((p) => idOf(p) === params.get('at')),
+        )
+  const row = rows[at]
+  const wrong = all.filter((p) => p.problems.length > 0).length
+  const box = useRef<HTMLTextAreaElement>(null)
+  const file = useRef<HTMLInputElement>(null)
+  const upload = async (productId: number, number: number | null, chosen: File) => {
+    await run(async () => {
+      const response = await fetch(`/api/pictures/${productId}${number === null ? '' : `?number=${number}`}`, {
+        method: 'POST',
+        headers: { 'content-type': 'application/octet-stream' },
+        body: chosen,
+      })
+      const answer = await response.json()
+      if (!response.ok) throw new Error(messageOf(answer, response.status))
+      return answer
+    })
+    refresh(cache, 'pages', 'products')
+  }
+  useShortcuts({
+    fillAlt: () => setFilling(!filling),
+    open: () => box.current?.focus(),
+    close: () => (filling ? setFilling(false) : setMarked(new Set())),
+  })
+  return (
+    <section className="work min-h-0" style={{ gridTemplateColumns: 'minmax(0,1fr) 400px' }} data-testid="alt-sheet">
+      <div className="sheet !overflow-hidden grid" style={{ gridTemplateRows: 'auto minmax(0,1fr)' }}>
+        <div className="flex flex-wrap gap-3 items-center mb-2">
+          <h1 className="text-[20px] font-bold">
+            {counted(all.length, 'picture')}
+            <small className="quiet text-[14px] font-normal font-sans">, {wrong} to improve</small>
+          </h1>
+          <button type="button" className="pill" onClick={() => setFilling(true)}>
+            Fill by a pattern <Key of="fillAlt" />
+          </button>
+          <button type="button" className="choice" aria-pressed={only !== null} onClick={() => set({ only: only ? null : '1' })}>
+            Only those to improve
+          </button>
+          <span className="quiet text-[13px] ml-auto">
+            <kbd>Space</kbd> selects, <kbd>Enter</kbd> edits
+          </span>
+        </div>
+        <Table
+          name="Alt text"
+          rows={rows}
+          columns={columns}
+          id={idOf}
+          at={at}
+          onAt={(_, p) => set({ at: p ? idOf(p) : null })}
+          marked={marked}
+          onMark={(ids, on) => setMarked(changed(marked, ids, on))}
+          sort={sort}
+          onSort={(s) => set({ sort: s?.key ?? null, dir: s && !s.down ? 'up' : null })}
+          rowHeight={52}
+          empty={loaded.isPending ? '' : 'No pictures yet. Add them in Write, or drop picture files on a product here.'}
+        />
+      </div>
+      <aside className="side">
+        {filling ? (
+          <AltFill selected={rows.filter((p) => marked.has(idOf(p)))} close={() => setFilling(false)} />
+        ) : (
+          row && (
+            <OnePicture
+              key={idOf(row)}
+              picture={row}
+              box={box}
+              choose={() => file.current?.click()}
+              drop={(chosen) => upload(row.productId, row.number, chosen)}
+            />
+          )
+        )}
+        <input
+          ref={file}
+          type="file"
+          accept="image/png,image/jpeg,image/webp,image/avif"
+          className="hidden"
+          aria-label="Picture file"
+          onChange={(e) => {
+            const chosen = e.target.files?.[0]
+            e.target.value = ''
+            if (chosen && row) upload(row.productId, row.number, chosen)
+          }}
+        />
+      </aside>
+    </section>
+  )
+}
+
+function OnePicture(p: {
+  picture: PictureView
+  box: React.RefObject<HTMLTextAreaElement | null>
+  choose: () => void
+  drop: (file: File) => void
+}) {
+  const { picture } = p
+  const product = useShop().data?.products.find((x) => x.id === picture.productId)
+  if (!product) return null
+  return (
+    // biome-ignore lint/a11y/noStaticElementInteractions: the button does what dropping does
+    <div
+      data-testid="picture"
+      onDragOver={(e) => e.preventDefault()}
+      onDrop={(e) => {
+        e.preventDefault()
+        const file = e.dataTransfer.files[0]
+        if (file) p.drop(file)
+        else toast('Drop a picture file: PNG, JPEG, WebP or AVIF.')
+      }}
+    >
+      <h3 className="!mt-0">
+        {picture.product} <span className="quiet font-normal">picture {picture.number + 1}</span>
+      </h3>
+      {picture.file ? (
+        <img className="max-h-48 rounded border border-(--tin-2)" src={`/api/pictures/files/${picture.file}`} alt={picture.alt} />
+      ) : (
+        <p className="quiet text-[13.5px] border border-dashed border-(--tin-2) rounded p-5 text-center">
+          No file. Drop one here (PNG, JPEG, WebP, AVIF).
+        </p>
+      )}
+      <p className="my-2">
+        <button type="button" className="pill" onClick={p.choose}>
+          {picture.file ? 'Replace the file' : 'Choose a file'}
+        </button>
+      </p>
+      <AltBox picture={picture} product={product} box={p.box} />
+      {picture.problems.map((problem) => (
+        <p key={problem} className="finding should">
+          <b>Recommended.</b> {problems[problem]}.
+        </p>
+      ))}
+      {picture.terms.length > 0 && (
+        <>
+          <div className="sub">Terms in it</div>
+          <p className="flex flex-wrap gap-x-3 text-[14px]">
+            {picture.terms.map((t) => (
+              <span key={t.text}>
+                {t.text} <span className="num quiet">{compact(t.volume)}</span>
+              </span>
+            ))}
+          </p>
+        </>
+      )}
+    </div>
+  )
+}
+
+const columns: Column<PictureView>[] = [
+  {
+    key: 'picture',
+    head: <span className="sr-only">Picture</span>,
+    width: '58px',
+    cell: (p) =>
+      p.file ? (
+        <img className="h-11 w-11 object-cover rounded" src={`/api/pictures/files/${p.file}?small=true`} alt="" />
+      ) : (
+        <span className="block h-11 w-11 rounded border border-dashed border-(--tin-2)" />
+      ),
+  },
+  {
+    key: 'product',
+    head: 'Used by',
+    width: '170px',
+    words: true,
+    value: (p) => p.product,
+    cell: (p) => (
+      <span title={p.product}>
+        {p.product} <span className="quiet num text-[12px]">{p.number + 1}</span>
+        {p.isPage && <span className="quiet text-[12px]"> page</span>}
+      </span>
+    ),
+  },
+  {
+    key: 'alt',
+    head: 'Alt text',
+    width: 'minmax(200px,1fr)',
+    words: true,
+    value: (p) => p.alt,
+    cell: (p) => <span title={p.alt}>{p.alt || <span className="quiet">none</span>}</span>,
+  },
+  {
+    key: 'length',
+    head: 'Length',
+    width: '58px',
+    right: true,
+    value: (p) => p.length,
+    cell: (p) => <span className="num">{p.length}</span>,
+  },
+  {
+    key: 'terms',
+    head: 'Terms',
+    title: 'Picks that the text contains',
+    width: '54px',
+    right: true,
+    value: (p) => p.terms.length,
+    cell: (p) => (
+      <span className="num" title={p.terms.map((t) => t.text).join(', ')}>
+        {p.terms.length}
+      </span>
+    ),
+  },
+  {
+    key: 'problems',
+    head: 'To improve',
+    width: '180px',
+    value: (p) => p.problems.length,
+    cell: (p) => (
+      <span className="text-[13px]" title={p.problems.map((x) => problems[x]).join('; ')}>
+        {p.problems.map((x) => problems[x]).join('; ')}
+      </span>
+    ),
+  },
+]

@@ -115,7 +115,9 @@ function Clash({ clash }: { clash: ClashView }) {
       {clash.others.map((o) => (
         <p key={o.pageId} className="flex flex-wrap gap-x-2 items-baseline">
           {o.name} <span className="quiet num">(grip {fixed(o.grip, 0)})</span>
-          {o.free ? (
+          {!clash.isLead && !o.isLead ? (
+            <span className="quiet">its lead is another: use “{clash.text}” less there</span>
+          ) : o.free ? (
             <button
               type="button"
               className="link"

@@ -1,0 +1,41 @@
+using TinRabbit.Core.Platforms;
+using TinRabbit.Core.Words;
+
+namespace TinRabbit.Core.Pages;
+
+/// <summary>What is wrong with one alt text by itself.</summary>
+public static class AltTexts
+{
+    private static readonly string[] Openings = ["picture of", "image of", "photo of", "a picture of", "an image of", "a photo of"];
+
+    /// <summary>What is wrong with a text, without those that depend on other pictures.</summary>
+    /// <param name="alt">The alt text.</param>
+    /// <param name="most">The most characters that it should have.</param>
+    /// <param name="picks">Keys of the product's picks.</param>
+    /// <param name="facts">What is true of the product; null where nothing is known.</param>
+    public static IEnumerable<AltProblem> ProblemsOf(string alt, double most, IReadOnlySet<string> picks, FactWords? facts)
+    {
+        if (string.IsNullOrWhiteSpace(alt))
+        {
+            yield return AltProblem.Missing;
+            yield break;
+        }
+
+        if (TextLength.Of(alt, Unit.Characters) > most)
+            yield return AltProblem.TooLong;
+        if (OpeningOf(alt) is not null)
+            yield return AltProblem.Opening;
+        if (IsStrung(alt, picks))
+            yield return AltProblem.Strung;
+        if (facts is not null && Facets.Unbacked(alt, facts).Count > 0)
+            yield return AltProblem.Claim;
+    }
+
+    /// <summary>Where what one sees begins, after “picture of”; null where a text does not begin so.</summary>
+    public static int? OpeningOf(string alt) =>
+        Openings.FirstOrDefault(o => alt.StartsWith(o + " ", StringComparison.OrdinalIgnoreCase)) is { } opening ? opening.Length : null;
+
+    /// <summary>Whether a text is more than two picks in a row, set apart by commas.</summary>
+    public static bool IsStrung(string alt, IReadOnlySet<string> picks) =>
+        alt.Split(',', ';', '|').Count(p => picks.Contains(Tokens.Key(p))) > 2;
+}

@@ -1,0 +1,100 @@
+using System.Security.Cryptography;
+using NetVips;
+using TinRabbit.Core;
+using TinRabbit.Core.Platforms;
+using TinRabbit.Server.Storage;
+
+namespace TinRabbit.Server.Formats;
+
+/// <summary>The picture files of the shop, beside the database: each is decoded, made smaller where it is large, and written anew without metadata.</summary>
+internal sealed class PictureFiles(DataFolder folder)
+{
+    private const int LargestSide = 2400;
+    private const int ThumbnailSide = 240;
+    private const int Quality = 82;
+
+    static PictureFiles() => NetVips.NetVips.BlockUntrusted = true;
+
+    /// <summary>Stores a picture.</summary>
+    /// <param name="body">PNG, JPEG, WebP or AVIF; what it is is seen from its content.</param>
+    /// <param name="stop">Stops reading; nothing is stored then.</param>
+    /// <returns>The name of its file, by which the same picture is found again.</returns>
+    /// <exception cref="InvalidInputException">It is too large, of another type, or damaged.</exception>
+    public async Task<string> Add(Stream body, CancellationToken stop)
+    {
+        var bytes = await Read(body, stop);
+        if (TypeOf(bytes) is null)
+            throw Wrong("This is no picture of a known type. Use PNG, JPEG, WebP or AVIF.");
+        var name = Convert.ToHexStringLower(SHA256.HashData(bytes).AsSpan(0, 16));
+        Directory.CreateDirectory(folder.Pictures);
+        if (File.Exists(PathOf(name)!))
+            return name;
+        await Task.Run(() => Write(bytes, name), stop);
+        return name;
+    }
+
+    /// <summary>Where a picture's file is; null for a name that is none.</summary>
+    /// <param name="name">The name that <see cref="Add"/> gave.</param>
+    /// <param name="thumbnail">Whether the small one is meant.</param>
+    public string? PathOf(string name, bool thumbnail = false) =>
+        name.Length == 32 && name.All(char.IsAsciiHexDigitLower)
+            ? Path.Combine(folder.Pictures, name + (thumbnail ? ".thumb.webp" : ".webp"))
+            : null;
+
+    /// <summary>The type of a picture by its first bytes; null for anything else.</summary>
+    public static string? TypeOf(ReadOnlySpan<byte> bytes) =>
+        bytes.StartsWith((ReadOnlySpan<byte>)[0x89, (byte)'P', (byte)'N', (byte)'G']) ? "png"
+        : bytes.StartsWith((ReadOnlySpan<byte>)[0xFF, 0xD8, 0xFF]) ? "jpeg"
+        : bytes.Length > 12 && bytes[..4].SequenceEqual("RIFF"u8) && bytes[8..12].SequenceEqual("WEBP"u8) ? "webp"
+        : bytes.Length > 12
+        && bytes[4..8].SequenceEqual("ftyp"u8)
+        && (bytes[8..12].SequenceEqual("avif"u8) || bytes[8..12].SequenceEqual("avis"u8))
+            ? "avif"
+        : null;
+
+    private void Write(byte[] bytes, string name)
+    {
+        try
+        {
+            // The header alone says how large it is: nothing is decoded before that is known to be little enough.
+            using (var header = Image.NewFromBuffer(bytes, access: Enums.Access.Sequential))
+                if ((long)header.Width * header.Height > Bounds.PicturePixels)
+                    throw Wrong(
+                        $"This picture has {(long)header.Width * header.Height / 1_000_000:#,0} million pixels; the most is {Bounds.PicturePixels / 1_000_000}."
+                    );
+            Save(bytes, LargestSide, PathOf(name)!);
+            Save(bytes, ThumbnailSide, PathOf(name, thumbnail: true)!);
+        }
+        catch (VipsException)
+        {
+            File.Delete(PathOf(name)!);
+            throw Wrong("This picture is damaged and can’t be read.");
+        }
+    }
+
+    // Turned upright, made smaller where needed, without metadata; written beside its name first, so that no half file is found.
+    private static void Save(byte[] bytes, int side, string path)
+    {
+        using var image = Image.ThumbnailBuffer(bytes, side, height: side, size: Enums.Size.Down);
+        var next = path + ".next.webp";
+        image.Webpsave(next, q: Quality, keep: Enums.ForeignKeep.None);
+        File.Move(next, path, overwrite: true);
+    }
+
+    private static async Task<byte[]> Read(Stream body, CancellationToken stop)
+    {
+        using var all = new MemoryStream();
+        var chunk = new byte[1 << 16];
+        int read;
+        while ((read = await body.ReadAsync(chunk, stop)) > 0)
+        {
+            if (all.Length + read > Bounds.PictureBytes)
+                throw Wrong($"This picture is larger than {Bounds.PictureBytes >> 20} MB, the limit.");
+            all.Write(chunk, 0, read);
+        }
+
+        return all.ToArray();
+    }
+
+    private static InvalidInputException Wrong(string message) => new([new("file", message)]);
+}

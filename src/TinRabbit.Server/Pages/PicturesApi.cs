@@ -1,0 +1,331 @@
+using System.ComponentModel.DataAnnotations;
+using Microsoft.AspNetCore.Http.Features;
+using Microsoft.AspNetCore.Http.HttpResults;
+using Microsoft.EntityFrameworkCore;
+using TinRabbit.Core;
+using TinRabbit.Core.Filling;
+using TinRabbit.Core.Findings;
+using TinRabbit.Core.Matching;
+using TinRabbit.Core.Measures;
+using TinRabbit.Core.Pages;
+using TinRabbit.Core.Platforms;
+using TinRabbit.Core.Words;
+using TinRabbit.Market;
+using TinRabbit.Server.Formats;
+using TinRabbit.Server.Storage;
+
+namespace TinRabbit.Server.Pages;
+
+/// <summary>A picture of the shop in the sheet of alt texts.</summary>
+/// <param name="Number">Its place among the pictures of its product, from 0.</param>
+/// <param name="File">Its file; null where there is none.</param>
+/// <param name="Shows">What it shows, in the seller's words.</param>
+/// <param name="Terms">The picks that the text contains.</param>
+/// <param name="Offer">One phrase with the best picks that are true of it; null where there is none.</param>
+public sealed record PictureView(
+    int ProductId,
+    string Product,
+    bool IsPage,
+    int Number,
+    string? File,
+    string Shows,
+    string Alt,
+    int Length,
+    IReadOnlyList<ContainedTerm> Terms,
+    string? Offer,
+    IReadOnlyList<AltProblem> Problems
+);
+
+/// <summary>A term that a text contains.</summary>
+public sealed record ContainedTerm(string Text, double? Volume);
+
+/// <summary>A picture by its product and its place there.</summary>
+public sealed record PictureRef(int ProductId, int Number);
+
+/// <summary>Which pictures a pattern fills.</summary>
+public enum FillScope
+{
+    Empty,
+    Selected,
+    All,
+}
+
+/// <summary>A pattern to fill alt texts with.</summary>
+/// <param name="Selected">The pictures, where the scope is <see cref="FillScope.Selected"/>.</param>
+public sealed record PatternRequest([MaxLength(Bounds.NoteLength)] string Pattern, FillScope Scope, IReadOnlyList<PictureRef>? Selected);
+
+/// <summary>An alt text that a pattern would change.</summary>
+public sealed record AltChange(int ProductId, int Number, string Product, string Before, string After);
+
+/// <summary>What a picture shows.</summary>
+public sealed record ShowsRequest([MaxLength(Bounds.NoteLength)] string Shows);
+
+internal static class PicturesApi
+{
+    private const int PicksWoven = 3;
+
+    public static void MapPictures(this IEndpointRouteBuilder app)
+    {
+        var api = app.MapGroup("/api/pictures").WithTags("Pages");
+        api.MapGet("/", GetPictures).WithName("GetPictures");
+        api.MapPost("/fill/preview", PreviewFill).WithName("PreviewAltFill").ProducesValidationProblem();
+        api.MapPost("/fill", FillPictures).WithName("FillAltTexts").ProducesValidationProblem();
+        api.MapGet("/files/{name}", GetFile).WithName("GetPictureFile").Produces(200).ExcludeFromDescription();
+        api.MapPut("/{productId:int}/{number:int}/shows", SetShows).WithName("SetPictureShows").ProducesValidationProblem();
+        api.MapPost("/{productId:int}", AddFile)
+            .WithName("AddPictureFile")
+            .Accepts<string>("*/*")
+            .ProducesValidationProblem()
+            .DisableRequestTimeout();
+    }
+
+    private static async Task<Ok<List<PictureView>>> GetPictures(string? marketId, TinContext db, IMarket market, CancellationToken stop)
+    {
+        var site = await db.Site(stop);
+        var place =
+            market.Places.FirstOrDefault(p => p.Id == marketId)?.Id
+            ?? market.Places.FirstOrDefault(p => p.PlatformId == MarketPlace.Web && p.Country == site.Country)?.Id;
+        var rules = await PageTree.Platform(db, stop);
+        var products = await Products(db, stop);
+        var same = products
+            .SelectMany(p => p.Pictures)
+            .Select(p => Tokens.Key(p.Description))
+            .Where(k => k.Length > 0)
+            .GroupBy(k => k, StringComparer.Ordinal)
+            .Where(g => g.Count() > 1)
+            .Select(g => g.Key)
+            .ToHashSet(StringComparer.Ordinal);
+        var views = new List<PictureView>();
+        foreach (var product in products)
+        {
+            stop.ThrowIfCancellationRequested();
+            var picks = place is null ? [] : await db.WantedOf(product.Id, place, stop);
+            views.AddRange(Views(product, picks, rules, same, stop));
+        }
+
+        return TypedResults.Ok(views);
+    }
+
+    private static async Task<Ok<List<AltChange>>> PreviewFill(PatternRequest request, TinContext db, CancellationToken stop) =>
+        TypedResults.Ok(await Planned(request, await Products(db, stop), db, stop));
+
+    private static async Task<Ok<Changed>> FillPictures(PatternRequest request, TinContext db, ChangeLog changes, CancellationToken stop)
+    {
+        var products = await Products(db, stop);
+        var planned = await Planned(request, products, db, stop);
+        if (planned.Count == 0)
+            return TypedResults.Ok(new Changed(null));
+        var states = new List<PictureState>();
+        foreach (var some in planned.GroupBy(p => p.ProductId))
+        {
+            var product = products.First(p => p.Id == some.Key);
+            var before = product.PictureStates();
+            product.SetPictures([
+                .. before.Select((p, i) => some.FirstOrDefault(c => c.Number == i) is { } change ? p with { Alt = change.After } : p),
+            ]);
+            states.Add(new(product.Id, before, product.PictureStates()));
+        }
+
+        return TypedResults.Ok(
+            await changes.Save(
+                Messages.FilledAltTexts(planned.Count),
+                null,
+                new(ReversalKind.Revert, Entity.Product, "0", PageTree.Written(new([], [], states))),
+                stop
+            )
+        );
+    }
+
+    private static async Task<Results<NoContent, NotFound>> SetShows(
+        int productId,
+        int number,
+        ShowsRequest request,
+        TinContext db,
+        CancellationToken stop
+    )
+    {
+        if (
+            await db.Products.Include(p => p.Pictures).FirstOrDefaultAsync(p => p.Id == productId, stop) is not { } product
+            || product.Pictures.OrderBy(p => p.Order).ElementAtOrDefault(number) is not { } picture
+        )
+            return TypedResults.NotFound();
+        picture.Shows = request.Shows.Trim();
+        await db.SaveChangesAsync(stop);
+        return TypedResults.NoContent();
+    }
+
+    // Without a number the file becomes a picture of its own, after the others.
+    private static async Task<Results<Ok<Changed>, NotFound>> AddFile(
+        int productId,
+        int? number,
+        TinContext db,
+        PictureFiles files,
+        ChangeLog changes,
+        HttpRequest request,
+        CancellationToken stop
+    )
+    {
+        if (await db.Products.Include(p => p.Pictures).FirstOrDefaultAsync(p => p.Id == productId, stop) is not { } product)
+            return TypedResults.NotFound();
+        if (request.HttpContext.Features.Get<IHttpMaxRequestBodySizeFeature>() is { IsReadOnly: false } size)
+            size.MaxRequestBodySize = null; // counted while it is read, with an answer in words
+        var before = product.PictureStates();
+        if (number is null && before.Count >= Bounds.Pictures)
+            throw new InvalidInputException([new("file", $"A product has at most {Bounds.Pictures} pictures.")]);
+        var file = await files.Add(request.Body, stop);
+        product.SetPictures(
+            number is { } at && at >= 0 && at < before.Count
+                ? [.. before.Select((p, i) => i == at ? p with { File = file } : p)]
+                : [.. before, new("", "", file)]
+        );
+        return TypedResults.Ok(
+            await changes.Save(
+                Messages.ChangedPictures(1),
+                null,
+                new(
+                    ReversalKind.Revert,
+                    Entity.Product,
+                    "0",
+                    PageTree.Written(new([], [], [new(productId, before, product.PictureStates())]))
+                ),
+                stop
+            )
+        );
+    }
+
+    private static Results<PhysicalFileHttpResult, NotFound> GetFile(string name, bool? small, PictureFiles files) =>
+        files.PathOf(name, small == true) is { } path && File.Exists(path)
+            ? TypedResults.PhysicalFile(path, "image/webp")
+            : TypedResults.NotFound();
+
+    private static Task<List<ProductRow>> Products(TinContext db, CancellationToken stop) =>
+        db.Products.Include(p => p.Pictures).Include(p => p.Listings).Where(p => p.Pictures.Count > 0).OrderBy(p => p.Id).ToListAsync(stop);
+
+    private static IEnumerable<PictureView> Views(
+        ProductRow product,
+        List<(string Key, Home Home, WantedTerm Term)> picks,
+        Platform rules,
+        HashSet<string> same,
+        CancellationToken stop
+    )
+    {
+        var facts = product.Facts == new Facts() ? null : product.Facts.Words;
+        var keys = picks.Select(p => p.Key).ToHashSet(StringComparer.Ordinal);
+        var leadKey = product.Listings.FirstOrDefault(l => l.PlatformId == rules.Id)?.LeadKey ?? product.Listings.FirstOrDefault()?.LeadKey;
+        var lead = picks.FirstOrDefault(p => p.Key == leadKey).Term;
+        var wanted = picks.Select(p => p.Term).ToList();
+        var offer = Offer(picks, facts);
+        var most = PageToCheck.Thresholds(PageKind.Product)["altMax"];
+        var pictures = product.PictureStates();
+        var hasLead = lead is null || pictures.Any(p => Held(p.Alt, [lead]).Count > 0);
+        for (var i = 0; i < pictures.Count; i++)
+        {
+            var (alt, problems) = (pictures[i].Alt, new List<AltProblem>(AltTexts.ProblemsOf(pictures[i].Alt, most, keys, facts)));
+            if (same.Contains(Tokens.Key(alt)))
+                problems.Add(AltProblem.Same);
+            if (!hasLead && i == 0)
+                problems.Add(AltProblem.NoLead);
+            yield return new(
+                product.Id,
+                product.Name,
+                product.IsPage,
+                i,
+                pictures[i].File,
+                pictures[i].Shows,
+                alt,
+                TextLength.Of(alt, Unit.Characters),
+                Held(alt, wanted),
+                offer is not null && Tokens.Key(offer) != Tokens.Key(alt) ? offer : null,
+                problems
+            );
+        }
+
+        List<ContainedTerm> Held(string text, IReadOnlyList<WantedTerm> terms) =>
+            text.Length == 0 || terms.Count == 0
+                ? []
+                :
+                [
+                    .. Weigher
+                        .Weigh(rules.OfOneText(), Platform.CopyOf(text), terms, stop)
+                        .Terms.Where(t => t.Grade != Grade.Missing)
+                        .OrderByDescending(t => t.Term.Volume ?? -1)
+                        .Select(t => new ContainedTerm(t.Term.Text, t.Term.Volume)),
+                ];
+    }
+
+    private static string? Offer(List<(string Key, Home Home, WantedTerm Term)> picks, FactWords? facts)
+    {
+        var best = picks
+            .Select(p => p.Term)
+            .Where(t => t.Fit != Fit.Stretch && (facts is null || Facets.Unbacked(t.Text, facts).Count == 0))
+            .OrderByDescending(t => t.Worth())
+            .Take(PicksWoven)
+            .ToArray();
+        return best.Length switch
+        {
+            0 => null,
+            1 => Capitals.First(best[0].Text),
+            _ => Capitals.First(Weave.Of(best).Text),
+        };
+    }
+
+    private static async Task<List<AltChange>> Planned(
+        PatternRequest request,
+        List<ProductRow> products,
+        TinContext db,
+        CancellationToken stop
+    )
+    {
+        if (request.Pattern.Trim().Length == 0)
+            throw new InvalidInputException([new("pattern", "Enter a pattern, such as {what it shows}, {lead}.")]);
+        var site = await db.Site(stop);
+        var selected = (request.Selected ?? []).ToHashSet();
+        var ids = products.Select(p => p.Id).ToList();
+        var picks = (await db.Picks.AsNoTracking().Where(p => ids.Contains(p.ProductId)).ToListAsync(stop)).ToLookup(p =>
+            (p.ProductId, p.Key)
+        );
+        var planned = new List<AltChange>();
+        foreach (var product in products)
+        {
+            var leadKey =
+                product.Listings.FirstOrDefault(l => l.PlatformId == site.PlatformId)?.LeadKey
+                ?? product.Listings.FirstOrDefault()?.LeadKey;
+            var lead = leadKey is null ? "" : picks[(product.Id, leadKey)].FirstOrDefault()?.Text ?? "";
+            var pictures = product.PictureStates();
+            for (var i = 0; i < pictures.Count; i++)
+            {
+                var isWanted = request.Scope switch
+                {
+                    FillScope.Empty => pictures[i].Alt.Trim().Length == 0,
+                    FillScope.Selected => selected.Contains(new(product.Id, i)),
+                    _ => true,
+                };
+                if (
+                    isWanted
+                    && AltPattern.Fill(request.Pattern, Values(product, pictures[i], lead, site)) is { Length: > 0 } text
+                    && text != pictures[i].Alt
+                )
+                    planned.Add(new(product.Id, i, product.Name, pictures[i].Alt, text));
+            }
+        }
+
+        return planned;
+    }
+
+    private static Dictionary<string, string> Values(ProductRow product, OnePicture picture, string lead, SiteRow site) =>
+        new(StringComparer.Ordinal)
+        {
+            ["what it shows"] = picture.Shows,
+            ["lead"] = lead,
+            ["name"] = product.Name,
+            ["what"] = product.Facts.What,
+            ["material"] = First(product.Facts.Materials),
+            ["colour"] = First(product.Facts.Colours),
+            ["size"] = First(product.Facts.Sizes),
+            ["audience"] = First(product.Facts.Audiences),
+            ["occasion"] = First(product.Facts.Occasions),
+            ["brand"] = site.Brand,
+        };
+
+    private static string First(IReadOnlyList<string> values) => values.Count > 0 ? values[0] : "";
+}
