@@ -50,6 +50,9 @@ internal static class Messages
 
     public static string DeletedPages(int count) => $"Deleted {count:#,0} pages";
 
+    public static string ImportedThings(int count, string source) =>
+        $"Imported {count:#,0} {(count == 1 ? "thing" : "things")} from “{source}”";
+
     public static string FilledAltTexts(int count) => $"Filled {count:#,0} alt {(count == 1 ? "text" : "texts")}";
 
     public static string ChangedPictures(int count) => $"Changed {count:#,0} {(count == 1 ? "picture" : "pictures")}";

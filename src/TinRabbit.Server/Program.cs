@@ -212,6 +212,7 @@ static void MapRequests(WebApplication app, StartOptions options)
     api.MapPages();
     api.MapLeads();
     api.MapPictures();
+    api.MapFiles();
     api.MapPageFigures();
     app.UseStaticFiles();
     // After every other address below /api, and before the page that answers all other addresses.

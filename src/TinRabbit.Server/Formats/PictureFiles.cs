@@ -75,7 +75,7 @@ internal sealed class PictureFiles(DataFolder folder)
     // Turned upright, made smaller where needed, without metadata; written beside its name first, so that no half file is found.
     private static void Save(byte[] bytes, int side, string path)
     {
-        using var image = Image.ThumbnailBuffer(bytes, side, height: side, size: Enums.Size.Down);
+        using var image = Image.ThumbnailBuffer(bytes, side, height: side, size: Enums.Size.Down, failOn: Enums.FailOn.Truncated);
         var next = path + ".next.webp";
         image.Webpsave(next, q: Quality, keep: Enums.ForeignKeep.None);
         File.Move(next, path, overwrite: true);

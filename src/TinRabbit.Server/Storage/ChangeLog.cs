@@ -174,6 +174,11 @@ public sealed class ChangeLog(TinContext db, Shelves shelves, WriteGate writes)
                 && product.PictureStates().SequenceEqual(change.After)
             )
                 product.SetPictures(change.Before);
+        var now = DateTime.UtcNow;
+        foreach (var id in state.Added)
+            if (await db.Products.FirstOrDefaultAsync(p => p.Id == id, stop) is { } added)
+                foreach (var row in await AllOf(added, stop))
+                    row.DeletedAt = now;
     }
 
     private async Task Restore(DateTime at, CancellationToken stop)

@@ -101,14 +101,18 @@ internal static class PageFiguresApi
                 figures.LeadRate,
                 figures.LeadInFirst,
                 figures.Outline,
-                open.Lead is { } lead ? Modifiers.HeadOf(lead) : "",
+                open.Lead is { } lead ? Modifiers.HeadOf(lead, facts.Words) : "",
                 open.Lead is null
                     ? []
                     : await Measured(
                         db,
                         shelves,
                         draft.MarketId,
-                        Modifiers.Of(open.Lead, [title, description, body.Text], facts == new Facts() ? null : facts.Words),
+                        Modifiers.Of(
+                            open.Lead,
+                            [title[..^site.SuffixOf(page).Length], description, body.Text],
+                            facts == new Facts() ? null : facts.Words
+                        ),
                         stop
                     )
             )

@@ -10,6 +10,7 @@ import type { Desk } from './shop'
 import { useShortcuts } from './shortcuts'
 import { Countries, FamilyBars, Seen } from './termmarket'
 import { Correct, Figures, Readings } from './termnumbers'
+import { WebResults } from './webresults'
 import { useSettled } from './words'
 
 const shapeWords = {
@@ -96,6 +97,7 @@ export function TermDetail({
         </div>
       )}
       {view && view.family.length > 1 && <FamilyBars view={view} here={text} dig={dig} />}
+      {view?.pages && <WebResults pages={view.pages} country={market.countryName} />}
       {view?.seen && <Seen seen={view.seen} currency={market.currency} dig={dig} />}
       <Countries key={text} desk={desk} text={text} />
       <Figures numbers={numbers} norm={view?.norm ?? norm} steps={view?.headroom} currency={market.currency} />

@@ -1,7 +1,6 @@
 using TinRabbit.Core;
-using TinRabbit.Server.Storage;
 
-namespace TinRabbit.Server.Dig;
+namespace TinRabbit.Server.Storage;
 
 /// <summary>Files that were uploaded to be imported, each under an id, with its name and its bad rows beside it.</summary>
 internal static class ImportFiles

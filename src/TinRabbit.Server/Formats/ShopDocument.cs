@@ -1,0 +1,127 @@
+using System.Text.Json;
+using System.Text.Json.Nodes;
+using System.Text.Json.Serialization;
+using TinRabbit.Core.Measures;
+using TinRabbit.Core.Pages;
+using TinRabbit.Core.Platforms;
+using TinRabbit.Server.Storage;
+
+namespace TinRabbit.Server.Formats;
+
+/// <summary>A shop, or a part of it, as a file: what is null or missing is left as it is when it is imported.</summary>
+/// <param name="Format">Always <see cref="Name"/>.</param>
+/// <param name="Version">The version of the format; a newer program reads older ones.</param>
+/// <param name="Platforms">Profiles of the seller's own platforms.</param>
+/// <param name="Redirects">Old slugs, and the slug that each leads to.</param>
+public sealed record ShopDocument(
+    string Format,
+    int Version,
+    DocumentShop? Shop = null,
+    DocumentSite? Site = null,
+    IReadOnlyList<DocumentPlatform>? Platforms = null,
+    IReadOnlyList<DocumentProduct>? Products = null,
+    IReadOnlyDictionary<string, string>? Redirects = null
+)
+{
+    /// <summary>What a file of this format says of itself.</summary>
+    public const string Name = "tin-rabbit-shop";
+
+    /// <summary>The version that this program writes.</summary>
+    public const int Latest = 1;
+
+    /// <summary>How it is written.</summary>
+    public static readonly JsonSerializerOptions Json = new(JsonSerializerDefaults.Web)
+    {
+        WriteIndented = true,
+        DefaultIgnoreCondition = JsonIgnoreCondition.WhenWritingNull,
+        Encoder = System.Text.Encodings.Web.JavaScriptEncoder.UnsafeRelaxedJsonEscaping,
+        Converters = { new JsonStringEnumConverter(JsonNamingPolicy.CamelCase, allowIntegerValues: false) },
+    };
+
+    /// <summary>A document of some products.</summary>
+    public static ShopDocument Of(params IReadOnlyList<DocumentProduct> products) => new(Name, Latest, Products: products);
+
+    /// <summary>Reads a document.</summary>
+    /// <exception cref="InvalidInputException">It is no such document, or of a newer program.</exception>
+    public static ShopDocument Read(Stream json)
+    {
+        try
+        {
+            var document = JsonSerializer.Deserialize<ShopDocument>(json, Json);
+            if (document?.Format != Name)
+                throw Wrong("This JSON is no shop of Tin Rabbit.");
+            return document.Version <= Latest
+                ? document
+                : throw Wrong(
+                    $"This shop was exported by a newer version of Tin Rabbit (format {document.Version}). Update this one first."
+                );
+        }
+        catch (JsonException e)
+        {
+            throw Wrong($"The shop can’t be read: {e.Message}");
+        }
+    }
+
+    private static InvalidInputException Wrong(string message) => new([new("file", message)]);
+}
+
+/// <summary>The shop's settings.</summary>
+public sealed record DocumentShop(string Name, string Currency);
+
+/// <summary>The web shop's settings.</summary>
+public sealed record DocumentSite(string Brand, string Address, string Language, string Country, string TitleSuffix);
+
+/// <summary>A platform of the seller's own.</summary>
+/// <param name="Like">The id of the shipped platform that it resembles.</param>
+public sealed record DocumentPlatform(JsonObject Profile, string Like);
+
+/// <summary>A product, or what a page is about.</summary>
+public sealed record DocumentProduct(
+    string Name,
+    bool IsPage = false,
+    Facts? Facts = null,
+    IReadOnlyList<DocumentPicture>? Pictures = null,
+    IReadOnlyList<DocumentPick>? Picks = null,
+    IReadOnlyList<DocumentListing>? Listings = null,
+    DocumentPage? Page = null
+);
+
+/// <summary>A picture.</summary>
+/// <param name="Shows">What it shows; null leaves what the shop has.</param>
+/// <param name="File">The name of its file in the folder pictures; null leaves the file that the shop has.</param>
+public sealed record DocumentPicture(string Alt, string? Shows = null, string? File = null);
+
+/// <summary>A pick.</summary>
+public sealed record DocumentPick(
+    string Text,
+    Fit Fit = Fit.Core,
+    Home Home = Home.Anywhere,
+    string Note = "",
+    string Source = "",
+    string SaidBy = "",
+    string Language = ""
+);
+
+/// <summary>A listing.</summary>
+/// <param name="Fields">Its texts by field.</param>
+/// <param name="Takes">Titles that were saved.</param>
+public sealed record DocumentListing(string Platform, JsonObject Fields, string? Lead = null, IReadOnlyList<DocumentTake>? Takes = null);
+
+/// <summary>A saved title.</summary>
+public sealed record DocumentTake(string Text, string Name = "");
+
+/// <summary>A page's place in the shop.</summary>
+/// <param name="Id">Its number in this document: links in texts name it as <c>page:12</c>.</param>
+/// <param name="Parent">The number of the page that it is inside; null at the top.</param>
+public sealed record DocumentPage(
+    int Id,
+    PageKind Kind,
+    int? Parent = null,
+    int Order = 0,
+    IReadOnlyList<int>? AlsoIn = null,
+    bool IsHome = false,
+    bool InMenu = true,
+    bool IsPublished = false,
+    bool HasSuffix = true,
+    string? LiveSlug = null
+);

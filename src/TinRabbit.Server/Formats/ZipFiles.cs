@@ -1,0 +1,52 @@
+using System.IO.Compression;
+using TinRabbit.Core.Platforms;
+
+namespace TinRabbit.Server.Formats;
+
+/// <summary>Reads ZIP archives that somebody gives: never to a path that the archive names, and never more than a bound.</summary>
+internal static class ZipFiles
+{
+    private const int MostEntries = 20_000;
+    private const long MostBytes = 1L << 30;
+
+    /// <summary>Whether a file is a ZIP archive, by its first bytes.</summary>
+    public static bool IsZip(string file) => TableRows.IsXlsx(file);
+
+    /// <summary>Reads each file of an archive. What it says of its sizes is not believed: bytes are counted while they are read.</summary>
+    /// <exception cref="InvalidInputException">It is damaged, incomplete, or unpacks to too much.</exception>
+    public static async Task Read(string file, Func<string, Stream, Task> read, CancellationToken stop)
+    {
+        try
+        {
+            await using var stream = File.OpenRead(file);
+            await using var archive = new ZipArchive(stream, ZipArchiveMode.Read);
+            if (archive.Entries.Count > MostEntries)
+                throw Wrong($"This archive has {archive.Entries.Count:#,0} files; the most is {MostEntries:#,0}.");
+            var left = MostBytes;
+            foreach (var entry in archive.Entries.Where(e => e.Name.Length > 0))
+            {
+                stop.ThrowIfCancellationRequested();
+                await using var packed = await entry.OpenAsync(stop);
+                using var unpacked = new MemoryStream();
+                var chunk = new byte[1 << 16];
+                int count;
+                while ((count = await packed.ReadAsync(chunk, stop)) > 0)
+                {
+                    if ((left -= count) < 0)
+                        throw Wrong($"This archive unpacks to more than {MostBytes >> 20:#,0} MB, the limit.");
+                    unpacked.Write(chunk, 0, count);
+                }
+
+                unpacked.Position = 0;
+                // Folders in the name are left out, so that none leads elsewhere.
+                await read(entry.FullName.Replace('\\', '/'), unpacked);
+            }
+        }
+        catch (InvalidDataException)
+        {
+            throw Wrong("This archive is damaged or incomplete. Nothing was imported.");
+        }
+    }
+
+    private static InvalidInputException Wrong(string message) => new([new("file", message)]);
+}
