@@ -232,7 +232,14 @@ internal static class TermApi
     // In how many titles each word is.
     private static Dictionary<string, int> WordsOf(SearchPage page) =>
         page
-            .Pages.SelectMany(p => Tokens.Of(p.Title).Select(t => t.Word).Where(w => !StopWords.Has(w)).Distinct())
+            .Pages.SelectMany(p =>
+                Tokens
+                    .Of(p.Title)
+                    .Select(t => t.Word)
+                    .Where(w => !StopWords.Has(w))
+                    .Except(Tokens.Of(p.Site).Select(t => t.Word))
+                    .Distinct()
+            )
             .GroupBy(w => w, StringComparer.Ordinal)
             .ToDictionary(g => g.Key, g => g.Count(), StringComparer.Ordinal);
 

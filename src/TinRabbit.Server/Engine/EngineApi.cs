@@ -185,7 +185,7 @@ public sealed record FillTitleResponse(IReadOnlyList<Take> Takes);
 
 /// <summary>A listing to check.</summary>
 /// <param name="Platform">A whole profile, or the id of a stored one.</param>
-/// <param name="PageKind">For a page of the seller's own shop, in the place of the platform.</param>
+/// <param name="PageKind">For a page of the seller's own shop: product, category or content. The platform may then be left out.</param>
 /// <param name="Fields">The listing's fields.</param>
 /// <param name="Lead">The term that it is built around.</param>
 /// <param name="Terms">The picks.</param>
@@ -309,9 +309,12 @@ internal static class EngineApi
 
     private static async Task<Ok<CheckResponse>> EngineCheck(CheckRequest request, TinContext db, CancellationToken stop)
     {
-        if (request.PageKind is not null)
-            throw new InvalidInputException([new("pageKind", "Pages of a web shop are not checked here yet; give a platform.")]);
-        var platform = await EngineInput.ReadPlatform(request.Platform, db, stop);
+        var page = EngineInput.ReadPageKind(request.PageKind);
+        // A page has the rules of the web shop unless others are given.
+        var platform =
+            page is not null && request.Platform.ValueKind is JsonValueKind.Undefined or JsonValueKind.Null
+                ? await EngineInput.ReadPlatform(JsonSerializer.SerializeToElement(Sites.PlatformId), db, stop)
+                : await EngineInput.ReadPlatform(request.Platform, db, stop);
         var copy = request.Fields.ValueKind is JsonValueKind.Undefined or JsonValueKind.Null
             ? new Dictionary<string, FieldValue>()
             : CopyJson.Read(request.Fields, platform);
@@ -325,7 +328,11 @@ internal static class EngineApi
                 [.. EngineInput.ReadAvoid(request.Avoid).Select(a => new AvoidedTerm(a))],
                 request.ShopName,
                 []
-            ),
+            )
+            {
+                Page = page is { } kind ? new(kind) { Brand = request.ShopName ?? "" } : null,
+                Pictures = page is null ? [] : EngineInput.AltTexts(platform, copy),
+            },
             stop
         );
         return TypedResults.Ok(

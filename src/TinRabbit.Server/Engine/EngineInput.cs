@@ -2,6 +2,7 @@ using System.Globalization;
 using System.Text.Json;
 using TinRabbit.Core;
 using TinRabbit.Core.Measures;
+using TinRabbit.Core.Pages;
 using TinRabbit.Core.Platforms;
 using TinRabbit.Core.Shapes;
 using TinRabbit.Server.Storage;
@@ -32,6 +33,18 @@ internal static class EngineInput
             ReadAvoid(request.Avoid)
         );
     }
+
+    /// <summary>The kind of a page; null where none is given.</summary>
+    internal static PageKind? ReadPageKind(string? kind) =>
+        kind is null ? null
+        : Enum.TryParse<PageKind>(kind, ignoreCase: true, out var known) && Enum.IsDefined(known) && !char.IsAsciiDigit(kind[0]) ? known
+        : throw new InvalidInputException([new("pageKind", "The kind of a page is product, category or content.")]);
+
+    /// <summary>The alt texts that a copy has.</summary>
+    internal static IReadOnlyList<string> AltTexts(Platform platform, IReadOnlyDictionary<string, FieldValue> copy) =>
+        platform.Fields.FirstOrDefault(f => f.Role == "alt") is { } field && copy.TryGetValue(field.Key, out var value)
+            ? value.Units(field.Shape)
+            : [];
 
     /// <summary>Terms to avoid, each with a word in it.</summary>
     internal static IReadOnlyList<string> ReadAvoid(IReadOnlyList<string>? avoid)
