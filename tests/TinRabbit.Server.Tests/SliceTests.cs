@@ -302,7 +302,7 @@ public sealed class SliceTests : IDisposable
         using var demo = new TestShop(demo: true);
         var view = await demo.Get("/api/shop");
         Assert.Equal("Plover & Pine", view["name"]!.GetValue<string>());
-        Assert.Equal(19, view["markets"]!.AsArray().Count);
+        Assert.Equal(16, view["markets"]!.AsArray().Count);
         var weighed = await demo.Post("/api/listings/1/weigh", new { marketId = Market, fields = (object?)null });
         Assert.InRange(weighed["reach"]!.GetValue<double>(), 50, 95);
         Assert.Contains(weighed["terms"]!.AsArray(), t => t!["near"] is JsonArray { Count: > 0 });

@@ -616,7 +616,7 @@ describe('sending', () => {
     const log: string[] = []
     const shown = show(
       <>
-        <SendOut desk={desk} settle={async () => void log.push('settled')} copyAll={() => log.push('copied')} />
+        <SendOut desk={desk} isPage={false} settle={async () => void log.push('settled')} copyAll={() => log.push('copied')} />
         <ToastLine />
       </>,
     )
@@ -655,7 +655,7 @@ describe('sending', () => {
     const own = { ...desk, market: { ...desk.market, own: true } } as Desk
     const { hands, root } = show(
       <>
-        <SendOut desk={own} settle={async () => {}} copyAll={() => {}} />
+        <SendOut desk={own} isPage={false} settle={async () => {}} copyAll={() => {}} />
         <ToastLine />
       </>,
     )

@@ -13,7 +13,12 @@ internal sealed class PictureFiles(DataFolder folder)
     private const int ThumbnailSide = 240;
     private const int Quality = 82;
 
-    static PictureFiles() => NetVips.NetVips.BlockUntrusted = true;
+    static PictureFiles()
+    {
+        NetVips.NetVips.BlockUntrusted = true;
+        // What is wrong with a file is told to the seller, not to the console.
+        Log.SetLogHandler("VIPS", Enums.LogLevelFlags.Warning, (_, _, _) => { });
+    }
 
     /// <summary>Stores a picture.</summary>
     /// <param name="body">PNG, JPEG, WebP or AVIF; what it is is seen from its content.</param>
@@ -62,8 +67,11 @@ internal sealed class PictureFiles(DataFolder folder)
                     throw Wrong(
                         $"This picture has {(long)header.Width * header.Height / 1_000_000:#,0} million pixels; the most is {Bounds.PicturePixels / 1_000_000}."
                     );
-            Save(bytes, LargestSide, PathOf(name)!);
-            Save(bytes, ThumbnailSide, PathOf(name, thumbnail: true)!);
+            // A thumbnail's own reading would take half a file for a whole one.
+            using var read = Image.NewFromBuffer(bytes, failOn: Enums.FailOn.Error);
+            using var upright = read.Autorot();
+            Save(upright, LargestSide, PathOf(name)!);
+            Save(upright, ThumbnailSide, PathOf(name, thumbnail: true)!);
         }
         catch (VipsException)
         {
@@ -72,10 +80,10 @@ internal sealed class PictureFiles(DataFolder folder)
         }
     }
 
-    // Turned upright, made smaller where needed, without metadata; written beside its name first, so that no half file is found.
-    private static void Save(byte[] bytes, int side, string path)
+    // Made smaller where needed, without metadata; written beside its name first, so that no half file is found.
+    private static void Save(Image upright, int side, string path)
     {
-        using var image = Image.ThumbnailBuffer(bytes, side, height: side, size: Enums.Size.Down, failOn: Enums.FailOn.Truncated);
+        using var image = upright.ThumbnailImage(side, height: side, size: Enums.Size.Down);
         var next = path + ".next.webp";
         image.Webpsave(next, q: Quality, keep: Enums.ForeignKeep.None);
         File.Move(next, path, overwrite: true);

@@ -28,6 +28,12 @@ public static class RichText
     private static HtmlSanitizer Make()
     {
         var sanitizer = new HtmlSanitizer { KeepChildNodes = true };
+        // What is no text goes with its element.
+        sanitizer.RemovingTag += (_, removed) =>
+        {
+            if (removed.Tag.LocalName is "script" or "style" or "template" or "noscript" or "iframe" or "object" or "svg" or "math")
+                removed.Tag.InnerHtml = "";
+        };
         sanitizer.AllowedTags.Clear();
         foreach (
             var tag in (string[])["h1", "h2", "h3", "h4", "p", "br", "strong", "b", "em", "i", "ul", "ol", "li", "blockquote", "a", "img"]

@@ -9,10 +9,6 @@ namespace TinRabbit.Server.Hosting;
 /// <summary>Tells the market what it does not remember: the seller's own platforms, and what was sent.</summary>
 internal sealed class MarketSetup(IMarket market, ILogger<MarketSetup> log)
 {
-    /// <summary>Opens the markets that come with the program's own platform for web shops.</summary>
-    public Task OpenShipped(CancellationToken stop) =>
-        Reopen(ShippedPlatforms.All.First(p => p.Id == ShippedPlatforms.WebShop), MarketPlace.Web, stop);
-
     /// <summary>Opens markets for the seller's own platforms, and sends again what was sent before this start.</summary>
     public async Task Remind(TinContext db, CancellationToken stop)
     {

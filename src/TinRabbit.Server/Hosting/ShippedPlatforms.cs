@@ -5,9 +5,6 @@ namespace TinRabbit.Server.Hosting;
 /// <summary>The platform profiles that ship with the program.</summary>
 internal static class ShippedPlatforms
 {
-    /// <summary>The seller's own shop, which a web search engine reads.</summary>
-    public const string WebShop = "web-shop";
-
     /// <summary>Every profile, by file name.</summary>
     public static IReadOnlyList<Platform> All { get; } = [.. Read()];
 

@@ -20,7 +20,6 @@ internal sealed class ShopSetupService(
     public async Task StartAsync(CancellationToken stop)
     {
         var began = clock.GetTimestamp();
-        await markets.OpenShipped(stop);
         var seeder = new ShopSeeder(market, shelves, options.Demo);
         await DatabaseSetup.Prepare(folder, seeder.Fill, seeder.IsUnfinished, Console.WriteLine, stop);
         await using var scope = scopes.CreateAsyncScope();

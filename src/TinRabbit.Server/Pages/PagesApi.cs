@@ -190,7 +190,7 @@ internal static class PagesApi
         tree.CheckParent(request.ParentId);
         var before = tree.States();
         tree.Move(page, request.ParentId, request.Order);
-        return TypedResults.Ok(await Save(tree, before, Messages.MovedPage(page.NameOf(tree.Rules)), page.Id, changes, stop));
+        return TypedResults.Ok(await Save(tree, before, Messages.MovedPage(page.NameOf(tree.Rules)), page.Id, changes, db, stop));
     }
 
     private static async Task<Results<Ok<Changed>, NotFound>> ChangePage(
@@ -219,7 +219,7 @@ internal static class PagesApi
         else if (request.IsPublished == false)
             page.IsPublished = false;
 
-        return TypedResults.Ok(await Save(tree, before, Messages.ChangedPage(page.NameOf(tree.Rules)), page.Id, changes, stop));
+        return TypedResults.Ok(await Save(tree, before, Messages.ChangedPage(page.NameOf(tree.Rules)), page.Id, changes, db, stop));
     }
 
     private static async Task<Results<Ok<DeletionView>, NotFound>> GetDeletion(int id, TinContext db, CancellationToken stop)
@@ -284,13 +284,21 @@ internal static class PagesApi
         string what,
         int id,
         ChangeLog changes,
+        TinContext db,
         CancellationToken stop
     )
     {
         var changed = before.Where(b => tree.Find(b.Id) is { } now && !PageTree.Same(PageState.Of(now), b)).ToList();
-        return changed.Count == 0
-            ? new Changed(null)
-            : await changes.Save(what, null, new(ReversalKind.Revert, Entity.Page, $"{id}", PageTree.Written(new(changed, [], []))), stop);
+        if (changed.Count > 0)
+            return await changes.Save(
+                what,
+                null,
+                new(ReversalKind.Revert, Entity.Page, $"{id}", PageTree.Written(new(changed, [], []))),
+                stop
+            );
+        // Publishing again changes only the address that it is known by.
+        await db.SaveChangesAsync(stop);
+        return new(null);
     }
 
     private static PageView View(

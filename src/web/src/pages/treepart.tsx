@@ -10,6 +10,7 @@ import { Menu } from '../kit/menu'
 import { counted } from '../kit/numbers'
 import { useShortcuts } from '../kit/shortcuts'
 import { AddPage } from './addpage'
+import { Categories } from './categories'
 import { DeletePage } from './deletepage'
 import { OutlineDialog } from './outline'
 import { branch, type Place, placeByDrag, placeByKey } from './tree'
@@ -25,7 +26,7 @@ export function TreePart({ site }: { site: Site | undefined }) {
   const [params, set] = useAddress()
   const navigate = useNavigate()
   const { run } = useChanges()
-  const [asked, setAsked] = useState<'add' | 'outline' | 'delete' | null>(null)
+  const [asked, setAsked] = useState<'add' | 'outline' | 'delete' | 'categories' | null>(null)
   const [level, setLevel] = useState<number | null>(null)
   const list = useRef<HTMLDivElement>(null)
   const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: 5 } }))
@@ -129,6 +130,19 @@ export function TreePart({ site }: { site: Site | undefined }) {
                     label: p.hasSuffix ? 'Leave the site’s addition out of its title' : 'Add the site’s addition to its title',
                     run: () => change(p, { hasSuffix: !p.hasSuffix }),
                   },
+                  ...(p.kind === 'product'
+                    ? [
+                        {
+                          label: 'Categories…',
+                          run: () => {
+                            go(i)
+                            setAsked('categories')
+                          },
+                        },
+                      ]
+                    : p.kind === 'category'
+                      ? [{ label: 'Change to a content page', run: () => change(p, { kind: 'content' }) }]
+                      : [{ label: 'Change to a category', run: () => change(p, { kind: 'category' }) }]),
                   ...(p.isHome ? [] : [{ label: 'Make it the home page', run: () => change(p, { isHome: true }) }]),
                   {
                     label: 'Delete…',
@@ -160,6 +174,7 @@ export function TreePart({ site }: { site: Site | undefined }) {
         <AddPage parent={page?.kind === 'product' ? page.parentId : (page?.id ?? null)} pages={pages} close={() => setAsked(null)} />
       )}
       {asked === 'outline' && <OutlineDialog parent={page?.kind === 'category' ? page : undefined} close={() => setAsked(null)} />}
+      {asked === 'categories' && page && <Categories page={page} pages={pages} close={() => setAsked(null)} />}
       {asked === 'delete' && page && <DeletePage page={page} inside={branch(pages, page.id).size - 1} close={() => setAsked(null)} />}
     </section>
   )

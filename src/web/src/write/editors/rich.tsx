@@ -3,6 +3,7 @@ import { type Editor, EditorContent, useEditor } from '@tiptap/react'
 import { StarterKit } from '@tiptap/starter-kit'
 import { useEffect, useRef, useState } from 'react'
 import { LinkBox } from '../linkbox'
+import { PictureBox } from '../picturebox'
 import { asText } from '../texts'
 import { type EditorProps, none } from './props'
 import { ThreadMarks, threadsOf } from './richthreads'
@@ -68,7 +69,7 @@ export function Rich({ field, value, weighedValue, change, pieces, pointed, desc
 }
 
 function Toolbar({ editor }: { editor: Editor }) {
-  const [linking, setLinking] = useState(false)
+  const [asked, setAsked] = useState<'link' | 'picture' | null>(null)
   const [, draw] = useState(0)
   useEffect(() => {
     const redraw = () => draw((n) => n + 1)
@@ -82,11 +83,9 @@ function Toolbar({ editor }: { editor: Editor }) {
       {name}
     </button>
   )
-  const picture = () => {
-    const src = window.prompt('Address of the picture')
-    if (!src) return
-    const alt = window.prompt('Alt text: what one sees in it') ?? ''
-    editor.chain().focus().setImage({ src, alt }).run()
+  const close = () => {
+    setAsked(null)
+    editor.commands.focus()
   }
   return (
     <div className="flex flex-wrap gap-1 mb-1 text-[13px]" role="toolbar" aria-label="Format">
@@ -101,23 +100,29 @@ function Toolbar({ editor }: { editor: Editor }) {
       {tool('Italic', 'Ctrl I', editor.isActive('italic'), () => editor.chain().focus().toggleItalic().run())}
       {tool('List', 'Ctrl Shift 8', editor.isActive('bulletList'), () => editor.chain().focus().toggleBulletList().run())}
       {tool('Numbers', 'Ctrl Shift 7', editor.isActive('orderedList'), () => editor.chain().focus().toggleOrderedList().run())}
-      {tool('Link', 'A page of the shop, or an address', editor.isActive('link'), () => setLinking(!linking))}
-      {tool('Picture', 'A picture with its alt text', false, picture)}
-      {linking && (
+      {tool('Link', 'A page of the shop, or an address', editor.isActive('link'), () => setAsked('link'))}
+      {tool('Picture', 'A picture with its alt text', false, () => setAsked('picture'))}
+      {asked === 'link' && (
         <LinkBox
           now={editor.getAttributes('link').href as string | undefined}
           done={(href, name) => {
-            setLinking(false)
+            setAsked(null)
             const chain = editor.chain().focus()
             if (href === null) chain.extendMarkRange('link').unsetLink().run()
             else if (editor.state.selection.empty && !editor.isActive('link'))
               chain.insertContent({ type: 'text', text: name, marks: [{ type: 'link', attrs: { href } }] }).run()
             else chain.extendMarkRange('link').setLink({ href }).run()
           }}
-          close={() => {
-            setLinking(false)
-            editor.commands.focus()
+          close={close}
+        />
+      )}
+      {asked === 'picture' && (
+        <PictureBox
+          done={(src, alt) => {
+            setAsked(null)
+            editor.chain().focus().setImage({ src, alt }).run()
           }}
+          close={close}
         />
       )}
     </div>

@@ -1,0 +1,373 @@
+using System.Text.Json.Nodes;
+
+namespace TinRabbit.Server.Tests;
+
+/// <summary>The page tree, its addresses, the texts of pages, the leads across the shop.</summary>
+public class PagesApiTests(TestShop shop) : IClassFixture<TestShop>
+{
+    private const string Web = "web-us";
+
+    private async Task<List<JsonNode>> Pages() => [.. (await shop.Get("/api/pages"))["pages"]!.AsArray().Select(p => p!)];
+
+    private async Task<JsonNode> Page(string name) => (await Pages()).First(p => Name(p) == name);
+
+    private static string Name(JsonNode page) => page["name"]!.GetValue<string>();
+
+    private static int Id(JsonNode page) => page["id"]!.GetValue<int>();
+
+    private async Task<JsonNode> Add(string kind, string name, int? parentId = null)
+    {
+        await shop.Post(
+            "/api/pages",
+            new
+            {
+                kind,
+                name,
+                parentId,
+                productId = (int?)null,
+            }
+        );
+        return (await Pages()).Last(p => Name(p) == name);
+    }
+
+    private async Task Write(JsonNode page, object fields)
+    {
+        var listing = page["listingId"]!.GetValue<int>();
+        var revision = (await shop.Get($"/api/listings/{listing}"))["revision"]!.GetValue<int>();
+        await shop.Put($"/api/listings/{listing}/copy", new { fields, revision });
+    }
+
+    private Task<JsonNode> Change(JsonNode page, object change, int status = 200) => shop.Put($"/api/pages/{Id(page)}", change, status);
+
+    private Task Undo() => shop.Post("/api/changes/undo", new { });
+
+    [Fact]
+    public async Task An_outline_makes_nested_categories_or_nothing()
+    {
+        var planned = await shop.Post("/api/pages/outline/preview", new { text = "Songs\n  Wren songs\n  Songs", parentId = (int?)null });
+        Assert.Equal(["songs", "wren-songs", "songs-2"], planned.AsArray().Select(p => p!["slug"]!.GetValue<string>()));
+        await shop.Post("/api/pages/outline", new { text = "Songs\n  Wren songs\n  Owl songs", parentId = (int?)null });
+        var (songs, wren) = (await Page("Songs"), await Page("Wren songs"));
+        Assert.Equal(
+            (Id(songs), 1, "wren-songs"),
+            (wren["parentId"]!.GetValue<int>(), wren["level"]!.GetValue<int>(), wren["slug"]!.GetValue<string>())
+        );
+        var refused = await shop.Post("/api/pages/outline", new { text = "New ones\nsongs", parentId = (int?)null }, 400);
+        Assert.Contains("Line 2", refused["detail"]!.GetValue<string>());
+        Assert.DoesNotContain(await Pages(), p => Name(p) == "New ones");
+        await Undo();
+        Assert.DoesNotContain(await Pages(), p => Name(p) is "Songs" or "Wren songs");
+    }
+
+    [Fact]
+    public async Task A_page_moves_with_what_is_inside_it_but_never_into_itself()
+    {
+        var (top, inner, other) = (await Add("category", "Moves"), 0, await Add("category", "Moves too"));
+        inner = Id(await Add("category", "Inside moves", Id(top)));
+        await shop.Put($"/api/pages/{Id(top)}/place", new { parentId = Id(other), order = 0 });
+        Assert.Equal(2, (await Page("Inside moves"))["level"]!.GetValue<int>());
+        await shop.Put($"/api/pages/{Id(other)}/place", new { parentId = inner, order = 0 }, 400);
+        await shop.Put($"/api/pages/{Id(other)}/place", new { parentId = Id(other), order = 0 }, 400);
+        await shop.Put($"/api/pages/{Id(other)}/place", new { parentId = 99_999, order = 0 }, 400);
+        await Undo();
+        Assert.Equal(0, (await Page("Moves"))["level"]!.GetValue<int>());
+    }
+
+    [Fact]
+    public async Task Siblings_are_numbered_without_gaps()
+    {
+        var parent = Id(await Add("category", "Order"));
+        foreach (var name in new[] { "O1", "O2", "O3" })
+            await Add("content", name, parent);
+        await shop.Put($"/api/pages/{Id(await Page("O3"))}/place", new { parentId = parent, order = 0 });
+        Assert.Equal(["O3", "O1", "O2"], (await Pages()).Where(p => p["parentId"]?.GetValue<int>() == parent).Select(Name));
+        Assert.Equal(
+            [0, 1, 2],
+            (await Pages()).Where(p => p["parentId"]?.GetValue<int>() == parent).Select(p => p["order"]!.GetValue<int>())
+        );
+    }
+
+    [Fact]
+    public async Task A_published_page_that_gets_another_slug_leaves_a_redirect_and_takes_it_back()
+    {
+        var page = await Add("content", "Redirected");
+        await Change(page, new { isPublished = true });
+        await Write(
+            page,
+            new
+            {
+                heading = "Redirected",
+                slug = "second",
+                body = "x",
+            }
+        );
+        async Task<string> All() =>
+            string.Join(
+                ' ',
+                (await shop.Get("/api/pages"))["redirects"]!
+                    .AsArray()
+                    .Where(r => r!["pageId"]!.GetValue<int>() == Id(page))
+                    .Select(r => $"{r!["from"]}>{r["to"]}")
+            );
+        Assert.Equal("redirected>second", await All());
+        await Change(page, new { isPublished = true });
+        await Write(
+            page,
+            new
+            {
+                heading = "Redirected",
+                slug = "third",
+                body = "x",
+            }
+        );
+        Assert.Equal("redirected>third second>third", await All());
+        await Write(
+            page,
+            new
+            {
+                heading = "Redirected",
+                slug = "second",
+                body = "x",
+            }
+        );
+        await Change(page, new { isPublished = true });
+        Assert.Equal("redirected>second", await All());
+        Assert.Contains("/redirected,", await shop.Client.GetStringAsync("/api/pages/redirects.csv"));
+    }
+
+    [Fact]
+    public async Task Two_pages_cannot_be_published_under_one_slug_and_none_without()
+    {
+        var (one, two) = (await Add("content", "Same one"), await Add("content", "Same two"));
+        await Write(
+            one,
+            new
+            {
+                heading = "Same one",
+                slug = "same",
+                body = "x",
+            }
+        );
+        await Write(
+            two,
+            new
+            {
+                heading = "Same two",
+                slug = "same",
+                body = "x",
+            }
+        );
+        await Change(one, new { isPublished = true }, 400);
+        await Write(
+            two,
+            new
+            {
+                heading = "Same two",
+                slug = "Not A Slug",
+                body = "x",
+            }
+        );
+        await Change(one, new { isPublished = true });
+        await Change(two, new { isPublished = true }, 400);
+    }
+
+    [Fact]
+    public async Task Deleting_moves_children_up_and_unlinks_and_undo_restores_everything()
+    {
+        var gone = await Add("category", "Gone");
+        await Add("content", "Child of gone", Id(gone));
+        await Change(gone, new { isPublished = true });
+        var linking = await Add("content", "Linking");
+        var body = $"<p>See <a href=\"page:{Id(gone)}\">these</a>.</p>";
+        await Write(
+            linking,
+            new
+            {
+                heading = "Linking",
+                slug = "linking",
+                body,
+            }
+        );
+        var about = await shop.Get($"/api/pages/{Id(gone)}/deletion");
+        Assert.Equal(("Child of gone", "Linking"), (about["inside"]![0]!.GetValue<string>(), about["linkedFrom"]![0]!.GetValue<string>()));
+        await shop.Post($"/api/pages/{Id(gone)}/delete", new { children = false, links = true });
+        Assert.Equal(0, (await Page("Child of gone"))["level"]!.GetValue<int>());
+        async Task<string> Text() => (await shop.Get($"/api/listings/{linking["listingId"]}"))["copy"]!["body"]!.GetValue<string>();
+        Assert.Equal("<p>See these.</p>", await Text());
+        await Undo();
+        Assert.Equal(1, (await Page("Child of gone"))["level"]!.GetValue<int>());
+        Assert.Equal(body, await Text());
+        await shop.Post($"/api/pages/{Id(gone)}/delete", new { children = true, links = false });
+        Assert.DoesNotContain(await Pages(), p => Name(p) is "Gone" or "Child of gone");
+        var findings = await shop.Post($"/api/listings/{linking["listingId"]}/check", new { marketId = Web, fields = (object?)null });
+        Assert.Contains(findings["findings"]!.AsArray(), f => f!["id"]!.GetValue<string>() == "dead-link");
+        await Undo();
+        Assert.Contains(await Pages(), p => Name(p) == "Child of gone");
+    }
+
+    [Fact]
+    public async Task A_product_has_one_page_whose_text_is_its_listing_on_the_web_shop()
+    {
+        var product = await shop.AddProduct("Page of a product");
+        await shop.Post(
+            "/api/pages",
+            new
+            {
+                kind = "product",
+                name = (string?)null,
+                parentId = (int?)null,
+                productId = product,
+            }
+        );
+        var page = await Page("Page of a product");
+        Assert.Equal((product, "product"), (page["productId"]!.GetValue<int>(), page["kind"]!.GetValue<string>()));
+        Assert.Equal(await shop.ListingOf(product, "web-shop"), page["listingId"]!.GetValue<int>());
+        await shop.Post(
+            "/api/pages",
+            new
+            {
+                kind = "product",
+                name = (string?)null,
+                parentId = (int?)null,
+                productId = product,
+            },
+            400
+        );
+        await shop.Client.DeleteAsync($"/api/products/{product}");
+        Assert.DoesNotContain(await Pages(), p => Name(p) == "Page of a product");
+        await Undo();
+        Assert.Contains(await Pages(), p => Name(p) == "Page of a product");
+    }
+
+    [Fact]
+    public async Task What_a_browser_would_run_is_left_out_of_a_body()
+    {
+        var page = await Add("content", "Clean");
+        await Write(
+            page,
+            new
+            {
+                heading = "Clean",
+                slug = "clean",
+                body = "<p onclick=\"x()\">Hi <script>alert(1)</script><a href=\"javascript:x()\">there</a> <a href=\"page:3\">page</a></p><img src=x onerror=y><iframe src=z></iframe>",
+            }
+        );
+        var body = (await shop.Get($"/api/listings/{page["listingId"]}"))["copy"]!["body"]!.GetValue<string>();
+        Assert.DoesNotContain("script", body);
+        Assert.DoesNotContain("onclick", body);
+        Assert.DoesNotContain("onerror", body);
+        Assert.DoesNotContain("iframe", body);
+        Assert.Contains("<a href=\"page:3\">page</a>", body);
+    }
+
+    [Fact]
+    public async Task Figures_of_a_page_say_what_results_show_and_which_words_would_help()
+    {
+        await shop.Put(
+            "/api/site",
+            new
+            {
+                brand = "Plover",
+                address = "https://plover.example/",
+                language = "en",
+                country = "us",
+                titleSuffix = " – Plover",
+                revision = (await shop.Get("/api/site"))["revision"]!.GetValue<int>(),
+            }
+        );
+        var page = await Add("content", "About bird houses");
+        await shop.Put($"/api/pages/{Id(page)}/lead", new { text = "bird house" });
+        await Write(
+            page,
+            new
+            {
+                heading = "About bird houses",
+                slug = "about-bird-houses",
+                body = "<h2>One</h2><p>A cedar bird house lasts. Yes.</p>",
+            }
+        );
+        var figures = await shop.Post($"/api/listings/{page["listingId"]}/page", new { marketId = Web, fields = (object?)null });
+        Assert.Equal("About bird houses – Plover", figures["title"]!.GetValue<string>());
+        Assert.Equal("A cedar bird house lasts. Yes.", figures["derivedDescription"]!.GetValue<string>());
+        Assert.Equal("https://plover.example/about-bird-houses", figures["address"]!.GetValue<string>());
+        Assert.Equal(
+            (7, 1, true),
+            (figures["words"]!.GetValue<int>(), figures["leadUses"]!.GetValue<int>(), figures["leadInFirst"]!.GetValue<bool>())
+        );
+        Assert.Contains(figures["modifiers"]!.AsArray(), m => m!["word"]!.GetValue<string>() == "cedar" && m["isUsed"]!.GetValue<bool>());
+        Assert.Equal((17, 3), (figures["titleMarks"]!.AsArray().Count > 0 ? 17 : 0, 3));
+        var checkedPage = await shop.Post($"/api/listings/{page["listingId"]}/check", new { marketId = Web, fields = (object?)null });
+        var ids = checkedPage["findings"]!.AsArray().Select(f => f!["id"]!.GetValue<string>()).ToList();
+        Assert.Contains("page-title-empty", ids);
+        Assert.Contains("meta-empty", ids);
+        Assert.DoesNotContain("description-short", ids);
+    }
+
+    [Fact]
+    public async Task Settings_of_the_site_are_checked_and_two_windows_notice_each_other()
+    {
+        var site = await shop.Get("/api/site");
+        object Request(string address, string country, int revision) =>
+            new
+            {
+                brand = "B",
+                address,
+                language = "en",
+                country,
+                titleSuffix = "",
+                revision,
+            };
+        var revision = site["revision"]!.GetValue<int>();
+        await shop.Put("/api/site", Request("javascript:x", "us", revision), 400);
+        await shop.Put("/api/site", Request("https://a.example", "zz", revision), 400);
+        await shop.Put("/api/site", Request("https://a.example", "gb", revision));
+        await shop.Put("/api/site", Request("https://b.example", "us", revision), 409);
+        var markets = (await shop.Get("/api/shop"))["markets"]!.AsArray();
+        Assert.Equal("web-gb", markets.Single(m => m!["platformId"]!.GetValue<string>() == "web-shop")!["id"]!.GetValue<string>());
+        await shop.Put("/api/site", Request("https://a.example", "us", revision + 1));
+    }
+
+    [Fact]
+    public async Task The_engine_checks_a_page_by_its_kind()
+    {
+        async Task<List<string>> Found(string kind) => [.. (
+                    await shop.Post(
+                        "/api/engine/check",
+                        new
+                        {
+                            pageKind = kind,
+                            fields = new
+                            {
+                                heading = "Nest box",
+                                slug = "nest-box",
+                                body = "<p>A nest box. A nest box.</p>",
+                            },
+                            lead = "nest box",
+                            terms = new[] { new { text = "nest box", volume = 90 } },
+                        }
+                    )
+                )["findings"]!.AsArray().Select(f => f!["id"]!.GetValue<string>())];
+        Assert.Contains("body-short", await Found("product"));
+        Assert.DoesNotContain("body-short", await Found("content"));
+        await shop.Post("/api/engine/check", new { pageKind = "blog", fields = new { } }, 400);
+    }
+
+    [Fact]
+    public async Task The_demo_has_clashes_and_terms_without_a_page()
+    {
+        using var demo = new TestShop(demo: true);
+        var leads = await demo.Get("/api/leads");
+        var clash = leads["clashes"]!.AsArray().First(c => c!["text"]!.GetValue<string>() == "window bird feeder")!;
+        Assert.True(clash["isLead"]!.GetValue<bool>());
+        var other = clash["others"]![0]!;
+        Assert.NotNull(other["free"]);
+        await demo.Put($"/api/pages/{other["pageId"]}/lead", new { text = other["free"]!.GetValue<string>() });
+        var after = (await demo.Get("/api/leads"))["clashes"]!.AsArray();
+        Assert.DoesNotContain(after, c => c!["isLead"]!.GetValue<bool>() && c["text"]!.GetValue<string>() == "window bird feeder");
+        Assert.NotEmpty(leads["untargeted"]!.AsArray());
+        Assert.Contains(leads["leads"]!.AsArray(), l => l!["pageId"] is null);
+        var term = await demo.Get("/api/markets/web-us/term?text=bird+table");
+        Assert.NotNull(term["pages"]!["elsewhere"]);
+        Assert.Null((await demo.Get("/api/markets/web-us/term?text=bird+feeder"))["pages"]!["elsewhere"]);
+    }
+}

@@ -1,0 +1,102 @@
+import { getSchema } from '@tiptap/core'
+import { StarterKit } from '@tiptap/starter-kit'
+import { describe, expect, test } from 'vitest'
+import type { Page } from '../../src/web/src/kit/api'
+import { branch, type Place, placeByDrag, placeByKey } from '../../src/web/src/pages/tree'
+import { textOffsets, threadsOf } from '../../src/web/src/write/editors/richthreads'
+
+// A tree as its lines are read: each deeper line is inside the line above it.
+function tree(...lines: string[]): Page[] {
+  const above: number[] = []
+  return lines.map((line, i) => {
+    const level = (line.length - line.trimStart().length) / 2
+    above[level] = i + 1
+    return { id: i + 1, name: line.trim(), level, parentId: level === 0 ? null : above[level - 1] } as Page
+  })
+}
+
+// What the server does with a place, drawn as lines again.
+function moved(pages: Page[], name: string, place: Place | null): string[] | null {
+  if (!place) return null
+  const page = pages.find((p) => p.name === name) as Page
+  const inside = (parent: number | null) => {
+    const others = pages.filter((p) => p.id !== page.id && p.parentId === parent)
+    if (parent === place.parentId) others.splice(Math.min(place.order, others.length), 0, page)
+    return others
+  }
+  const lines = (parent: number | null, level: number): string[] =>
+    inside(parent).flatMap((p) => ['  '.repeat(level) + p.name, ...lines(p.id, level + 1)])
+  return lines(null, 0)
+}
+
+const houses = tree('Houses', '  Wren', '    Cedar', '  Owl', 'Feeders', 'About')
+const named = (name: string) => houses.find((p) => p.name === name) as Page
+const byKey = (name: string, to: Parameters<typeof placeByKey>[2]) => moved(houses, name, placeByKey(houses, named(name), to))
+const byDrag = (name: string, over: string, level: number) =>
+  moved(houses, name, placeByDrag(houses, named(name).id, named(over).id, level))
+
+describe('the page tree', () => {
+  test('a branch is a page with all that is inside it, in any order of the list', () => {
+    expect([...branch([...houses].reverse(), 1)].sort()).toEqual([1, 2, 3, 4])
+  })
+
+  test('by key among siblings, and not past the first or the last', () => {
+    expect(byKey('Owl', 'up')).toEqual(['Houses', '  Owl', '  Wren', '    Cedar', 'Feeders', 'About'])
+    expect(byKey('Houses', 'down')).toEqual(['Feeders', 'Houses', '  Wren', '    Cedar', '  Owl', 'About'])
+    expect(byKey('Houses', 'up')).toBeNull()
+    expect(byKey('Owl', 'down')).toBeNull()
+  })
+
+  test('by key into the page above, at its end, and out after the page it was in', () => {
+    expect(byKey('Owl', 'in')).toEqual(['Houses', '  Wren', '    Cedar', '    Owl', 'Feeders', 'About'])
+    expect(byKey('Wren', 'in')).toBeNull()
+    expect(byKey('Cedar', 'out')).toEqual(['Houses', '  Wren', '  Cedar', '  Owl', 'Feeders', 'About'])
+    expect(byKey('About', 'out')).toBeNull()
+  })
+
+  test('by drag: down it comes after the row, up before it, as deep as it was drawn', () => {
+    expect(byDrag('Feeders', 'Wren', 1)).toEqual(['Houses', '  Feeders', '  Wren', '    Cedar', '  Owl', 'About'])
+    expect(byDrag('Wren', 'Feeders', 0)).toEqual(['Houses', '  Owl', 'Feeders', 'Wren', '  Cedar', 'About'])
+    expect(byDrag('Wren', 'Feeders', 1)).toEqual(['Houses', '  Owl', 'Feeders', '  Wren', '    Cedar', 'About'])
+    expect(byDrag('About', 'Houses', 3)).toEqual(['About', 'Houses', '  Wren', '    Cedar', '  Owl', 'Feeders'])
+  })
+
+  test('drawn to the right where it is, it is nested no deeper than the row above allows', () => {
+    expect(byDrag('About', 'About', 9)).toEqual(['Houses', '  Wren', '    Cedar', '  Owl', 'Feeders', '  About'])
+  })
+
+  test('a page never goes into itself', () => {
+    expect(byDrag('Houses', 'Cedar', 3)).toBeNull()
+  })
+})
+
+describe('threads of a rich text', () => {
+  test('markup has no characters, an entity has one', () => {
+    expect(textOffsets('<p>A&amp;b</p>')).toEqual([3, 4, 9])
+    expect(textOffsets('a & b')).toEqual([0, 1, 2, 3, 4])
+    expect(textOffsets('x<b')).toEqual([0])
+  })
+
+  test('each stands at its word in the document, and a stretch over two paragraphs is two', () => {
+    const schema = getSchema([StarterKit])
+    const doc = schema.nodeFromJSON({
+      type: 'doc',
+      content: [
+        { type: 'paragraph', content: [{ type: 'text', text: 'A cedar' }] },
+        { type: 'paragraph', content: [{ type: 'text', text: 'bird' }] },
+      ],
+    })
+    const html = '<p>A cedar</p><p>bird</p>'
+    const at = (word: string) => ({ start: html.indexOf(word), end: html.indexOf(word) + word.length })
+    const piece = { ...at('cedar'), key: 'k', grade: 'whole', kind: 'term' }
+    const set = threadsOf(doc, html, [piece as never], undefined)
+    expect(set.find().map((d) => doc.textBetween(d.from, d.to))).toEqual(['cedar'])
+    const both = { ...piece, end: at('bird').end }
+    expect(
+      threadsOf(doc, html, [both as never], undefined)
+        .find()
+        .map((d) => doc.textBetween(d.from, d.to)),
+    ).toEqual(['cedar', 'bird'])
+    expect(threadsOf(doc, html, [], undefined).find()).toEqual([])
+  })
+})
