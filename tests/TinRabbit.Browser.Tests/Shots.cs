@@ -52,11 +52,8 @@ public sealed class Shots
                 }
             );
             Shot("pick", "/1/hedgerow-fair-us/pick?at=bird+lover+gift+for+mom", "[data-testid=claims]");
-            Shot("pick-facts", "/2/hedgerow-fair-us/pick?side=facts", "[data-testid=facts]");
-            Shot("pick-language", "/1/hedgerow-fair-us/pick?side=language", "[data-testid=language] table");
             Shot("write", "/1/hedgerow-fair-us/write?at=bird+house", ".under .whole");
             Shot("write-fill", "/1/longbarrow-us/write?side=fill&field=backend", "[data-testid=fill] .choice");
-            Shot("write-findings", "/1/hedgerow-fair-us/write?side=findings", "[data-testid=findings] .take");
             Shot(
                 "write-takes",
                 "/2/hedgerow-fair-us/write",
@@ -73,7 +70,6 @@ public sealed class Shots
                     browser.Find("[data-testid=side-by-side]");
                 }
             );
-            Shot("write-read", "/1/hedgerow-fair-us/write?side=read", "[data-testid=reading] h3");
             Shot(
                 "write-versions",
                 "/1/longbarrow-us/write?side=versions",
@@ -99,6 +95,25 @@ public sealed class Shots
                     browser.Find("[data-testid=unfit]");
                 }
             );
+            Shot("pages", "/pages?at=3", "[role=treeitem].cursor");
+            Shot("pages-write", "/1/web-us/write?side=page", "[data-testid=page-panel] table", () => browser.Find(".thread-mark"));
+            Shot("pages-alt", "/pages?view=alt&at=1+0", "[data-testid=picture]");
+            Shot("pages-leads", "/pages?view=leads", "[data-testid=clash]");
+            Shot(
+                "pages-import",
+                "/pages?view=files",
+                "[data-testid=files]",
+                () =>
+                {
+                    var file = Path.Combine(shop.Folder, "listings.csv");
+                    File.WriteAllText(
+                        file,
+                        "product,platform,title,tags\nSwift box,hedgerow-fair,\"Swift nest box, cedar bird house for eaves\",\"swift box, bird house\"\n\"Wren nest box, cedar\",hedgerow-fair,\"Cedar wren nest box, bird house for small gardens\",\n"
+                    );
+                    browser.Find("input[type=file]").SendKeys(file);
+                    browser.Find("[data-testid=import-item]");
+                }
+            );
             Shot("weigh", "/1/hedgerow-fair-us/weigh?at=cedar+bird+house", "[data-testid=trace]");
             Shot(
                 "settings",
@@ -110,7 +125,6 @@ public sealed class Shots
                     browser.Sees("[data-testid=backups]", "Manual");
                 }
             );
-            Shot("help", "/help#grip", "[data-testid=help] h2");
             Shot("new", "/new", "[name=where]", () => browser.Run("[...document.querySelectorAll('[name=where]')].at(-1).click()"));
         }
 

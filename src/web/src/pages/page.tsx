@@ -40,11 +40,11 @@ export function WebShop() {
             </button>
           ))}
           <span className="ml-auto quiet text-[13px] flex items-center gap-2">
-            {site?.address || 'No address set yet'}
+            {site?.address || 'No address set yet'};
             {market && (
               <>
                 {' '}
-                Numbers: web search, {market.countryName} <SampleBadge market={market} />
+                numbers: web search, {market.countryName} <SampleBadge market={market} />
               </>
             )}
           </span>

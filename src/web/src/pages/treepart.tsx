@@ -113,7 +113,7 @@ export function TreePart({ site }: { site: Site | undefined }) {
         onDragCancel={() => setLevel(null)}
       >
         <SortableContext items={pages.map((p) => p.id)} strategy={verticalListSortingStrategy}>
-          <div ref={list} className="overflow-auto min-h-0" role="tree" aria-label="Pages" tabIndex={0}>
+          <div ref={list} className="overflow-auto min-h-0 [scrollbar-gutter:stable]" role="tree" aria-label="Pages" tabIndex={0}>
             {pages.map((p, i) => (
               <PageRow
                 key={p.id}
