@@ -241,6 +241,19 @@ public sealed partial class ShopFilesTests(DemoShop demo) : IClassFixture<DemoSh
     }
 
     [Fact]
+    public async Task What_a_picture_shows_is_changed_and_undone_and_the_alt_texts_keep_their_revision()
+    {
+        using var demo = new TestShop(demo: true);
+        async Task<string> Shows() => (await demo.Get("/api/pictures"))[0]!["shows"]!.GetValue<string>();
+        async Task<int> Revision() => (await demo.Get("/api/shop"))["products"]![0]!["picturesRevision"]!.GetValue<int>();
+        var (shows, revision) = (await Shows(), await Revision());
+        await demo.Put("/api/pictures/1/0/shows", new { shows = " a box at dusk " });
+        Assert.Equal(("a box at dusk", revision), (await Shows(), await Revision()));
+        await demo.Post("/api/changes/undo", new { });
+        Assert.Equal(shows, await Shows());
+    }
+
+    [Fact]
     public async Task Picture_files_are_told_by_their_content_and_hostile_ones_are_refused()
     {
         using var shop = new TestShop();

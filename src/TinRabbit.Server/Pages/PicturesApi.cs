@@ -136,22 +136,23 @@ internal static class PicturesApi
         );
     }
 
-    private static async Task<Results<NoContent, NotFound>> SetShows(
+    private static async Task<Results<Ok<Changed>, NotFound>> SetShows(
         int productId,
         int number,
         ShowsRequest request,
         TinContext db,
+        ChangeLog changes,
         CancellationToken stop
     )
     {
-        if (
-            await db.Products.Include(p => p.Pictures).FirstOrDefaultAsync(p => p.Id == productId, stop) is not { } product
-            || product.Pictures.OrderBy(p => p.Order).ElementAtOrDefault(number) is not { } picture
-        )
+        if (await db.Products.Include(p => p.Pictures).FirstOrDefaultAsync(p => p.Id == productId, stop) is not { } product)
             return TypedResults.NotFound();
-        picture.Shows = request.Shows.Trim();
-        await db.SaveChangesAsync(stop);
-        return TypedResults.NoContent();
+        var before = product.PictureStates();
+        if (number < 0 || number >= before.Count)
+            return TypedResults.NotFound();
+        // The revision is that of the alt texts, which stay as they are.
+        product.Pictures.OrderBy(p => p.Order).ElementAt(number).Shows = request.Shows.Trim();
+        return TypedResults.Ok(await Save(product, before, changes, stop));
     }
 
     // Without a number the file becomes a picture of its own, after the others.
@@ -178,20 +179,21 @@ internal static class PicturesApi
                 ? [.. before.Select((p, i) => i == at ? p with { File = file } : p)]
                 : [.. before, new("", "", file)]
         );
-        return TypedResults.Ok(
-            await changes.Save(
-                Messages.ChangedPictures(1),
-                null,
-                new(
-                    ReversalKind.Revert,
-                    Entity.Product,
-                    "0",
-                    PageTree.Written(new([], [], [new(productId, before, product.PictureStates())]))
-                ),
-                stop
-            )
-        );
+        return TypedResults.Ok(await Save(product, before, changes, stop));
     }
+
+    private static Task<Changed> Save(ProductRow product, IReadOnlyList<OnePicture> before, ChangeLog changes, CancellationToken stop) =>
+        changes.Save(
+            Messages.ChangedPictures(1),
+            null,
+            new(
+                ReversalKind.Revert,
+                Entity.Product,
+                "0",
+                PageTree.Written(new([], [], [new(product.Id, before, product.PictureStates())]))
+            ),
+            stop
+        );
 
     private static Results<PhysicalFileHttpResult, NotFound> GetFile(string name, bool? small, PictureFiles files) =>
         files.PathOf(name, small == true) is { } path && File.Exists(path)

@@ -1,10 +1,10 @@
 import { useQueryClient } from '@tanstack/react-query'
 import { useEffect, useState } from 'react'
 import { api, ask, type PictureView, type Product } from '../kit/api'
+import { useChanges } from '../kit/changes'
 import { picturesDraft, useDraftView } from '../kit/drafts/drafts'
 import { refresh } from '../kit/queries'
 import { changeKnownProduct } from '../kit/shop'
-import { toast } from '../kit/toast'
 
 /** The alt text of one picture and what the picture shows, each to be edited; the same draft as in Write. */
 export function AltBox({
@@ -17,6 +17,7 @@ export function AltBox({
   box: React.RefObject<HTMLTextAreaElement | null>
 }) {
   const cache = useQueryClient()
+  const { run } = useChanges()
   const [draft] = useState(() => picturesDraft(product.id, product.pictures, product.picturesRevision))
   useEffect(() => draft.open(product.pictures, product.picturesRevision), [draft, product.pictures, product.picturesRevision])
   const view = useDraftView(draft)
@@ -28,20 +29,16 @@ export function AltBox({
   }, [cache, draft, product.id, product.picturesRevision, revision])
   const alt = view.value[picture.number] ?? ''
   const write = (text: string) => draft.change(view.value.map((a, i) => (i === picture.number ? text : a)))
-  const saveShows = async (shows: string) => {
-    if (shows === picture.shows) return
-    try {
-      await ask(
+  const saveShows = (shows: string) =>
+    shows !== picture.shows &&
+    run(() =>
+      ask(
         api.PUT('/api/pictures/{productId}/{number}/shows', {
           params: { path: { productId: picture.productId, number: picture.number } },
           body: { shows },
         }),
-      )
-      refresh(cache, 'pages')
-    } catch (e) {
-      toast((e as Error).message)
-    }
-  }
+      ),
+    )
   return (
     <>
       <label className="block text-[14px] mb-2">

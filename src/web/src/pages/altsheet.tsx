@@ -10,6 +10,7 @@ import { useShop } from '../kit/shop'
 import { useShortcuts } from '../kit/shortcuts'
 import { type Column, changed, type Sort, sortRows, Table } from '../kit/table'
 import { toast } from '../kit/toast'
+import { AddPictures } from './addpictures'
 import { AltBox } from './altbox'
 import { AltFill } from './altfill'
 
@@ -103,7 +104,7 @@ export function AltSheet({ marketId }: { marketId: string | null }) {
           sort={sort}
           onSort={(s) => set({ sort: s?.key ?? null, dir: s && !s.down ? 'up' : null })}
           rowHeight={52}
-          empty={loaded.isPending ? '' : 'No pictures yet. Add them in Write, or drop picture files on a product here.'}
+          empty={loaded.isPending ? '' : 'No pictures yet. Choose picture files on the right, or describe pictures in Write.'}
         />
       </div>
       <aside className="side">
@@ -119,6 +120,14 @@ export function AltSheet({ marketId }: { marketId: string | null }) {
               drop={(chosen) => upload(row.productId, row.number, chosen)}
             />
           )
+        )}
+        {!filling && (
+          <AddPictures
+            now={row?.productId}
+            add={async (productId, files) => {
+              for (const one of files) await upload(productId, null, one)
+            }}
+          />
         )}
         <input
           ref={file}

@@ -193,8 +193,8 @@ function Preview(p: {
             <b className="font-medium">{item.name}</b> <span className="quiet">{item.what}</span>
             <span className={item.state === 'unchanged' ? 'quiet' : 'font-medium'}>{states[item.state]}</span>
           </label>
-          {item.state === 'changed' &&
-            item.changes.slice(0, 12).map((c) => (
+          {item.state !== 'unchanged' &&
+            item.changes.slice(0, item.state === 'new' ? 4 : 12).map((c) => (
               <p key={c.label} className="pl-6 text-[13px]">
                 <span className="quiet">{c.label}:</span> {c.before && <del>{short(c.before)}</del>} <ins>{short(c.after)}</ins>
               </p>
