@@ -261,6 +261,48 @@ public class PagesApiTests(TestShop shop) : IClassFixture<TestShop>
     }
 
     [Fact]
+    public async Task Pictures_in_a_text_stand_in_the_sheet_and_no_pattern_fills_them()
+    {
+        var page = await Add("content", "Illustrated");
+        await Write(
+            page,
+            new
+            {
+                heading = "Illustrated",
+                slug = "illustrated",
+                body = "<p>Look.</p><img src=\"https://a.example/1.png\" alt=\"Picture of an owl\"><img src=\"https://a.example/2.png\">",
+            }
+        );
+        async Task<List<JsonNode>> InText() =>
+            [
+                .. (await shop.Get("/api/pictures"))
+                    .AsArray()
+                    .Select(p => p!)
+                    .Where(p => p["productId"]!.GetValue<int>() == page["productId"]!.GetValue<int>()),
+            ];
+        var pictures = await InText();
+        Assert.Equal([-1, -2], pictures.Select(p => p["number"]!.GetValue<int>()));
+        Assert.All(pictures, p => Assert.True(p["isInText"]!.GetValue<bool>()));
+        Assert.Equal(
+            [
+                ["opening"],
+                ["missing"],
+            ],
+            pictures.Select(p => p["problems"]!.AsArray().Select(x => x!.GetValue<string>()).ToArray())
+        );
+        await shop.Post(
+            "/api/pictures/fill",
+            new
+            {
+                pattern = "filled",
+                scope = "all",
+                selected = (object?)null,
+            }
+        );
+        Assert.Equal(pictures.Select(p => p.ToJsonString()), (await InText()).Select(p => p.ToJsonString()));
+    }
+
+    [Fact]
     public async Task Figures_of_a_page_say_what_results_show_and_which_words_would_help()
     {
         await shop.Put(

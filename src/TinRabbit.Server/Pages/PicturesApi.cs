@@ -17,7 +17,8 @@ using TinRabbit.Server.Storage;
 namespace TinRabbit.Server.Pages;
 
 /// <summary>A picture of the shop in the sheet of alt texts.</summary>
-/// <param name="Number">Its place among the pictures of its product, from 0.</param>
+/// <param name="Number">Its place among the pictures of its product, from 0; in a page's text, counted down from −1.</param>
+/// <param name="IsInText">Whether it stands in a page's text, where it is changed.</param>
 /// <param name="File">Its file; null where there is none.</param>
 /// <param name="Shows">What it shows, in the seller's words.</param>
 /// <param name="Terms">The picks that the text contains.</param>
@@ -27,6 +28,7 @@ public sealed record PictureView(
     string Product,
     bool IsPage,
     int Number,
+    bool IsInText,
     string? File,
     string Shows,
     string Alt,
@@ -87,9 +89,10 @@ internal static class PicturesApi
             ?? market.Places.FirstOrDefault(p => p.PlatformId == MarketPlace.Web && p.Country == site.Country)?.Id;
         var rules = await PageTree.Platform(db, stop);
         var products = await Products(db, stop);
+        var inText = products.ToDictionary(p => p.Id, p => InText(p, rules));
         var same = products
-            .SelectMany(p => p.Pictures)
-            .Select(p => Tokens.Key(p.Description))
+            .SelectMany(p => p.Pictures.Select(x => x.Description).Concat(inText[p.Id].Select(x => x.Alt)))
+            .Select(Tokens.Key)
             .Where(k => k.Length > 0)
             .GroupBy(k => k, StringComparer.Ordinal)
             .Where(g => g.Count() > 1)
@@ -100,7 +103,7 @@ internal static class PicturesApi
         {
             stop.ThrowIfCancellationRequested();
             var picks = place is null ? [] : await db.WantedOf(product.Id, place, stop);
-            views.AddRange(Views(product, picks, rules, same, stop));
+            views.AddRange(Views(product, inText[product.Id], picks, rules, same, stop));
         }
 
         return TypedResults.Ok(views);
@@ -201,10 +204,21 @@ internal static class PicturesApi
             : TypedResults.NotFound();
 
     private static Task<List<ProductRow>> Products(TinContext db, CancellationToken stop) =>
-        db.Products.Include(p => p.Pictures).Include(p => p.Listings).Where(p => p.Pictures.Count > 0).OrderBy(p => p.Id).ToListAsync(stop);
+        db
+            .Products.Include(p => p.Pictures)
+            .Include(p => p.Listings)
+            .Where(p => p.Pictures.Count > 0 || p.Listings.Any(l => l.PlatformId == Sites.PlatformId && l.Copy.Contains("img ")))
+            .OrderBy(p => p.Id)
+            .ToListAsync(stop);
+
+    private static IReadOnlyList<RichPicture> InText(ProductRow product, Platform rules) =>
+        product.Listings.FirstOrDefault(l => l.PlatformId == rules.Id) is { } listing
+            ? RichBody.Read(Sites.TextOf(listing.Copy, rules, "body")).Pictures
+            : [];
 
     private static IEnumerable<PictureView> Views(
         ProductRow product,
+        IReadOnlyList<RichPicture> inText,
         List<(string Key, Home Home, WantedTerm Term)> picks,
         Platform rules,
         HashSet<string> same,
@@ -221,23 +235,29 @@ internal static class PicturesApi
         var pictures = product.PictureStates();
         var hasLead = lead is null || pictures.Any(p => Held(p.Alt, [lead]).Count > 0);
         for (var i = 0; i < pictures.Count; i++)
+            yield return View(i, pictures[i], isInText: false);
+        for (var i = 0; i < inText.Count; i++)
+            yield return View(-1 - i, new(inText[i].Alt, "", null), isInText: true);
+
+        PictureView View(int number, OnePicture picture, bool isInText)
         {
-            var (alt, problems) = (pictures[i].Alt, new List<AltProblem>(AltTexts.ProblemsOf(pictures[i].Alt, most, keys, facts)));
-            if (same.Contains(Tokens.Key(alt)))
+            var problems = new List<AltProblem>(AltTexts.ProblemsOf(picture.Alt, most, keys, facts));
+            if (same.Contains(Tokens.Key(picture.Alt)))
                 problems.Add(AltProblem.Same);
-            if (!hasLead && i == 0)
+            if (!hasLead && number == 0)
                 problems.Add(AltProblem.NoLead);
-            yield return new(
+            return new(
                 product.Id,
                 product.Name,
                 product.IsPage,
-                i,
-                pictures[i].File,
-                pictures[i].Shows,
-                alt,
-                TextLength.Of(alt, Unit.Characters),
-                Held(alt, wanted),
-                offer is not null && Tokens.Key(offer) != Tokens.Key(alt) ? offer : null,
+                number,
+                isInText,
+                picture.File,
+                picture.Shows,
+                picture.Alt,
+                TextLength.Of(picture.Alt, Unit.Characters),
+                Held(picture.Alt, wanted),
+                offer is not null && !isInText && Tokens.Key(offer) != Tokens.Key(picture.Alt) ? offer : null,
                 problems
             );
         }

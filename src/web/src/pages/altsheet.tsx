@@ -1,7 +1,8 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query'
 import { useRef, useState } from 'react'
+import { Link } from 'react-router'
 import { useAddress } from '../kit/address'
-import { api, ask, messageOf, type PictureView } from '../kit/api'
+import { api, ask, messageOf, type PictureView, type Product } from '../kit/api'
 import { useChanges } from '../kit/changes'
 import { Key } from '../kit/key'
 import { compact, counted } from '../kit/numbers'
@@ -109,12 +110,13 @@ export function AltSheet({ marketId }: { marketId: string | null }) {
       </div>
       <aside className="side">
         {filling ? (
-          <AltFill selected={rows.filter((p) => marked.has(idOf(p)))} close={() => setFilling(false)} />
+          <AltFill selected={rows.filter((p) => marked.has(idOf(p)) && !p.isInText)} close={() => setFilling(false)} />
         ) : (
           row && (
             <OnePicture
               key={idOf(row)}
               picture={row}
+              marketId={marketId}
               box={box}
               choose={() => file.current?.click()}
               drop={(chosen) => upload(row.productId, row.number, chosen)}
@@ -148,6 +150,7 @@ export function AltSheet({ marketId }: { marketId: string | null }) {
 
 function OnePicture(p: {
   picture: PictureView
+  marketId: string | null
   box: React.RefObject<HTMLTextAreaElement | null>
   choose: () => void
   drop: (file: File) => void
@@ -163,26 +166,27 @@ function OnePicture(p: {
       onDrop={(e) => {
         e.preventDefault()
         const file = e.dataTransfer.files[0]
-        if (file) p.drop(file)
+        if (picture.isInText) toast('This picture stands in the page’s text. Change it there.')
+        else if (file) p.drop(file)
         else toast('Drop a picture file: PNG, JPEG, WebP or AVIF.')
       }}
     >
       <h3 className="!mt-0">
-        {picture.product} <span className="quiet font-normal">picture {picture.number + 1}</span>
+        {picture.product}{' '}
+        <span className="quiet font-normal">
+          {picture.isInText ? `picture ${-picture.number} in the text` : `picture ${picture.number + 1}`}
+        </span>
       </h3>
-      {picture.file ? (
-        <img className="max-h-48 rounded border border-(--tin-2)" src={`/api/pictures/files/${picture.file}`} alt={picture.alt} />
-      ) : (
-        <p className="quiet text-[13.5px] border border-dashed border-(--tin-2) rounded p-5 text-center">
-          No file. Drop one here (PNG, JPEG, WebP, AVIF).
+      {picture.isInText ? (
+        <p className="text-[14px]">
+          {picture.alt || 'No alt text.'}{' '}
+          <Link className="link" to={`/${picture.productId}/${p.marketId}/write`}>
+            Change it in the page’s text
+          </Link>
         </p>
+      ) : (
+        <OneFile {...p} product={product} />
       )}
-      <p className="my-2">
-        <button type="button" className="pill" onClick={p.choose}>
-          {picture.file ? 'Replace the file' : 'Choose a file'}
-        </button>
-      </p>
-      <AltBox picture={picture} product={product} box={p.box} />
       {picture.problems.map((problem) => (
         <p key={problem} className="finding should">
           <b>Recommended.</b> {problems[problem]}.
@@ -201,6 +205,27 @@ function OnePicture(p: {
         </>
       )}
     </div>
+  )
+}
+
+function OneFile(p: { picture: PictureView; product: Product; box: React.RefObject<HTMLTextAreaElement | null>; choose: () => void }) {
+  const { picture } = p
+  return (
+    <>
+      {picture.file ? (
+        <img className="max-h-48 rounded border border-(--tin-2)" src={`/api/pictures/files/${picture.file}`} alt={picture.alt} />
+      ) : (
+        <p className="quiet text-[13.5px] border border-dashed border-(--tin-2) rounded p-5 text-center">
+          No file. Drop one here (PNG, JPEG, WebP, AVIF).
+        </p>
+      )}
+      <p className="my-2">
+        <button type="button" className="pill" onClick={p.choose}>
+          {picture.file ? 'Replace the file' : 'Choose a file'}
+        </button>
+      </p>
+      <AltBox picture={picture} product={p.product} box={p.box} />
+    </>
   )
 }
 
@@ -224,8 +249,12 @@ const columns: Column<PictureView>[] = [
     value: (p) => p.product,
     cell: (p) => (
       <span title={p.product}>
-        {p.product} <span className="quiet num text-[12px]">{p.number + 1}</span>
-        {p.isPage && <span className="quiet text-[12px]"> page</span>}
+        {p.product} <span className="quiet num text-[12px]">{p.isInText ? -p.number : p.number + 1}</span>
+        {p.isInText ? (
+          <span className="quiet text-[12px]"> in the text</span>
+        ) : (
+          p.isPage && <span className="quiet text-[12px]"> page</span>
+        )}
       </span>
     ),
   },
