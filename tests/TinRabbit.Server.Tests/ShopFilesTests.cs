@@ -111,6 +111,7 @@ public sealed partial class ShopFilesTests(DemoShop demo) : IClassFixture<DemoSh
         var table = "product,platform,title,tags\nOld box,hedgerow-fair,Cedar box,\"box, house\"\nNew box,hedgerow-fair,Oak box,\n";
         var first = await Preview(shop, "t.csv", Encoding.UTF8.GetBytes(table));
         Assert.Equal(2, Items(first, "new").Count);
+        Assert.Contains(Items(first, "new")[0]["changes"]!.AsArray(), c => c!["after"]!.GetValue<string>() == "box\nhouse");
         await Import(shop, first);
         var before = await Exported(shop);
         var second = await Preview(shop, "t.csv", Encoding.UTF8.GetBytes(table.Replace("Cedar", "Larch").Replace("New box", "Third box")));
@@ -145,6 +146,29 @@ public sealed partial class ShopFilesTests(DemoShop demo) : IClassFixture<DemoSh
         Assert.DoesNotContain("alert", body);
         Assert.DoesNotContain("javascript", body);
         Assert.Equal("An owl", (await shop.Get("/api/pictures"))[0]!["alt"]!.GetValue<string>());
+    }
+
+    [Theory]
+    [InlineData("", "utf-8")]
+    [InlineData("", "utf-16")]
+    [InlineData("", "windows-1252")]
+    [InlineData("<meta charset=iso-8859-2>", "iso-8859-2")]
+    [InlineData("<meta charset='utf-8'>", "windows-1252")]
+    public async Task A_page_in_any_encoding_keeps_its_letters(string meta, string encoding)
+    {
+        Encoding.RegisterProvider(CodePagesEncodingProvider.Instance);
+        using var shop = new TestShop();
+        var name = encoding == "iso-8859-2" ? "Ptačí budka" : "Nichoir à mésange";
+        var written = Encoding.GetEncoding(encoding);
+        await Import(
+            shop,
+            await Preview(
+                shop,
+                "owl.html",
+                [.. written.Preamble, .. written.GetBytes($"<html><head>{meta}</head><body><h1>{name}</h1></body></html>")]
+            )
+        );
+        Assert.Equal(name, (await shop.Get("/api/pages"))["pages"]![0]!["name"]!.GetValue<string>());
     }
 
     [Fact]

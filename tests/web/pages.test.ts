@@ -2,6 +2,7 @@ import { getSchema } from '@tiptap/core'
 import { StarterKit } from '@tiptap/starter-kit'
 import { describe, expect, test } from 'vitest'
 import type { Page } from '../../src/web/src/kit/api'
+import { MostInFolder, zipOfFolder } from '../../src/web/src/pages/folder'
 import { branch, type Place, placeByDrag, placeByKey } from '../../src/web/src/pages/tree'
 import { textOffsets, threadsOf } from '../../src/web/src/write/editors/richthreads'
 
@@ -98,5 +99,31 @@ describe('threads of a rich text', () => {
         .map((d) => doc.textBetween(d.from, d.to)),
     ).toEqual(['cedar', 'bird'])
     expect(threadsOf(doc, html, [], undefined).find()).toEqual([])
+  })
+})
+
+describe('a folder of pages', () => {
+  const file = (path: string, text: string) => {
+    const made = new File([text], path.split('/').at(-1) as string)
+    Object.defineProperty(made, 'webkitRelativePath', { value: path })
+    return made
+  }
+
+  test('becomes a ZIP with its paths, without what no import reads', async () => {
+    const zipped = await zipOfFolder([file('site/a/owl.html', '<h1>Owl</h1>'), file('site/run.exe', 'x'), file('site/owl.PNG', 'y')])
+    expect(zipped?.name).toBe('site.zip')
+    const bytes = new Uint8Array(await (zipped as File).arrayBuffer())
+    const text = new TextDecoder('latin1').decode(bytes)
+    expect(text.startsWith('PK')).toBe(true)
+    expect(text).toContain('site/a/owl.html')
+    expect(text).toContain('site/owl.PNG')
+    expect(text).not.toContain('run.exe')
+  })
+
+  test('without a page, or too large, is none', async () => {
+    expect(await zipOfFolder([file('site/owl.png', 'y')])).toBeNull()
+    const large = file('site/owl.html', '')
+    Object.defineProperty(large, 'size', { value: MostInFolder + 1 })
+    expect(await zipOfFolder([large])).toBeNull()
   })
 })

@@ -29,7 +29,6 @@ internal static class ShopFiles
         if (ZipFiles.IsZip(file))
             return (ShopDocument.Of([.. ListingTables.Read(file, platforms, platformId ?? rules.Id, stop)]), "Table of listings (XLSX)");
         await using var stream = File.OpenRead(file);
-        var first = new byte[1];
         using var reader = new StreamReader(stream, detectEncodingFromByteOrderMarks: true);
         if (stream.Length == 0)
             throw new InvalidInputException([new("file", "The file is empty.")]);
@@ -72,8 +71,9 @@ internal static class ShopFiles
                     name.EndsWith(".html", StringComparison.OrdinalIgnoreCase) || name.EndsWith(".htm", StringComparison.OrdinalIgnoreCase)
                 )
                 {
-                    using var reader = new StreamReader(content, detectEncodingFromByteOrderMarks: true);
-                    pages.Add(HtmlPages.Read(await reader.ReadToEndAsync(stop), name, rules, site.TitleSuffix, pageAt));
+                    using var bytes = new MemoryStream();
+                    await content.CopyToAsync(bytes, stop);
+                    pages.Add(HtmlPages.Read(FileText.Decode(bytes.ToArray()), name, rules, site.TitleSuffix, pageAt));
                 }
                 else if (path.StartsWith("pictures/", StringComparison.Ordinal))
                     renamed[Path.GetFileNameWithoutExtension(name)] = await pictures.Add(content, stop);
@@ -124,8 +124,7 @@ internal static class ShopFiles
     {
         if (new FileInfo(file).Length > MostText)
             throw new InvalidInputException([new("file", $"This file is larger than {MostText >> 20} MB, the limit for a page or JSON.")]);
-        using var reader = new StreamReader(file, detectEncodingFromByteOrderMarks: true);
-        return await reader.ReadToEndAsync(stop);
+        return FileText.Decode(await File.ReadAllBytesAsync(file, stop));
     }
 
     private static async Task<bool> IsWorkbook(string file, CancellationToken stop)

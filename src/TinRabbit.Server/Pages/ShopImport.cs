@@ -495,5 +495,15 @@ internal sealed class ShopImport(TinContext db, ShopDocument document)
     private static string Normal(string json) => JsonNode.Parse(json)!.ToJsonString();
 
     private static string Written(JsonNode? node) =>
-        node is JsonValue value && value.TryGetValue<string>(out var text) ? text : node?.ToJsonString(Listings.Json) ?? "";
+        node switch
+        {
+            null => "",
+            JsonValue value when value.TryGetValue<string>(out var text) => text,
+            // A line each: no item has a line break of its own.
+            JsonArray items when items.All(i => i is JsonValue v && v.TryGetValue<string>(out _)) => string.Join(
+                '\n',
+                items.Select(i => i!.GetValue<string>())
+            ),
+            _ => node.ToJsonString(Listings.Json),
+        };
 }

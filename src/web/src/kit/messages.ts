@@ -10,6 +10,8 @@ export const messages = {
   notUndone: (why: string) => `Not undone: ${why}`,
   notBackedUp: (why: string) => `Not backed up: ${why}`,
   notRestored: (why: string) => `Not restored: ${why}`,
+  noPagesInFolder: (megabytes: number) =>
+    `No saved web page (.html) was found in this folder, or it holds more than ${megabytes} MB. Nothing was imported.`,
   notImported: (why: string) => `${why} Nothing was imported.`,
   notPasted: (why: string) => `${why} Nothing was added; your text is still here.`,
   keptInWindow: 'Not saved: the server can’t be reached. Your changes are kept in this window.',

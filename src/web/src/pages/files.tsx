@@ -8,6 +8,7 @@ import { counted } from '../kit/numbers'
 import { refreshAll } from '../kit/queries'
 import { useShop } from '../kit/shop'
 import { useShortcuts } from '../kit/shortcuts'
+import { MostInFolder, zipOfFolder } from './folder'
 
 const formats = [
   ['/api/shop/export.zip', 'Whole shop (ZIP)', 'everything as JSON to import again, with CSV and pictures'],
@@ -31,6 +32,7 @@ export function FilesPart() {
   const [busy, setBusy] = useState('')
   const [error, setError] = useState('')
   const input = useRef<HTMLInputElement>(null)
+  const folder = useRef<HTMLInputElement>(null)
   const begin = async (file: File) => {
     setError('')
     setView(null)
@@ -51,6 +53,15 @@ export function FilesPart() {
       setError(messages.notImported((e as Error).message))
     }
     setBusy('')
+  }
+  const beginFolder = async (files: File[]) => {
+    setView(null)
+    setError('')
+    setBusy('Reading the folder…')
+    const zipped = await zipOfFolder(files).catch(() => null)
+    setBusy('')
+    if (zipped) begin(zipped)
+    else setError(messages.noPagesInFolder(MostInFolder >> 20))
   }
   const start = () => {
     if (!view || chosen.size === 0) return
@@ -89,6 +100,18 @@ export function FilesPart() {
           if (file) begin(file)
         }}
       />
+      <input
+        ref={folder}
+        type="file"
+        {...{ webkitdirectory: '' }}
+        className="hidden"
+        aria-label="Folder to import"
+        onChange={(e) => {
+          const files = [...(e.target.files ?? [])]
+          e.target.value = ''
+          if (files.length > 0) beginFolder(files)
+        }}
+      />
       {view ? (
         <Preview view={view} chosen={chosen} setChosen={setChosen} start={start} cancel={cancel} />
       ) : (
@@ -96,8 +119,8 @@ export function FilesPart() {
           <div>
             <h2 className="text-[20px] font-bold mb-2">Import</h2>
             <p className="quiet mb-3">
-              A saved web page, a ZIP of pages, a product as schema.org JSON-LD, a table of listings or pages (CSV, XLSX), or a whole shop.
-              You see what it changes before anything is written.
+              A saved web page, a folder or ZIP of pages, a product as schema.org JSON-LD, a table of listings or pages (CSV, XLSX), or a
+              whole shop. You see what it changes before anything is written.
             </p>
             <label className="block text-[14px] mb-3">
               Listings in a table without a platform column are for{' '}
@@ -116,7 +139,10 @@ export function FilesPart() {
               <button type="button" className="btn btn-sm btn-primary" onClick={() => input.current?.click()}>
                 Choose a file <Key of="chooseFile" plain />
               </button>
-              <span className="quiet text-[13.5px]">or drop it here</span>
+              <button type="button" className="btn btn-sm" onClick={() => folder.current?.click()}>
+                Choose a folder of pages
+              </button>
+              <span className="quiet text-[13.5px]">or drop a file here</span>
             </p>
             {busy && <p className="quiet mt-3">{busy}</p>}
             {error && (
@@ -195,7 +221,7 @@ function Preview(p: {
           </label>
           {item.state !== 'unchanged' &&
             item.changes.slice(0, item.state === 'new' ? 4 : 12).map((c) => (
-              <p key={c.label} className="pl-6 text-[13px]">
+              <p key={c.label} className="pl-6 text-[13px] whitespace-pre-line">
                 <span className="quiet">{c.label}:</span> {c.before && <del>{short(c.before)}</del>} <ins>{short(c.after)}</ins>
               </p>
             ))}
