@@ -1,6 +1,12 @@
 import { type ReactNode, useLayoutEffect, useRef, useState } from 'react'
 import { walk } from './walk'
 
+// The box that was written in last: where Escape leads when what had the focus before is gone, as a row of another panel.
+let written: HTMLElement | null = null
+document.addEventListener('focusin', (e) => {
+  if (e.target instanceof HTMLElement && e.target.matches('textarea, [role=textbox]')) written = e.target
+})
+
 /**
  * A list that the arrow keys move in; `on` has what other keys do to the current row. With `focus` it takes the focus when it opens,
  * and Escape gives the focus back.
@@ -42,10 +48,12 @@ export function Walked<T>(p: {
     const target = e.target as HTMLElement
     const row = p.rows[here]
     if (e.ctrlKey || e.altKey || e.metaKey) return
+    const before = came.current instanceof HTMLElement && came.current !== document.body && came.current.isConnected
+    const back = before ? (came.current as HTMLElement) : came.current && written?.isConnected ? written : null
     const to = walk(e.key, here, p.rows.length)
-    if (e.key === 'Escape' && (p.always?.Escape || came.current instanceof HTMLElement) && !target.closest('input')) {
+    if (e.key === 'Escape' && (p.always?.Escape || back) && !target.closest('input')) {
       p.always?.Escape?.()
-      if (came.current instanceof HTMLElement) came.current.focus()
+      back?.focus()
     } else if (target !== e.currentTarget && target.closest('input:not([type=checkbox]), select, textarea, button, a, dialog')) return
     else if (e.key === ' ' && target.closest('input[type=checkbox]')) return
     else if (p.always?.[e.key]) p.always[e.key]()
