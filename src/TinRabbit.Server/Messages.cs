@@ -50,6 +50,8 @@ internal static class Messages
 
     public static string DeletedPages(int count) => $"Deleted {count:#,0} pages";
 
+    public const string ChangedSite = "Changed the settings of the web shop";
+
     public static string ImportedThings(int count, string source) =>
         $"Imported {count:#,0} {(count == 1 ? "thing" : "things")} from “{source}”";
 

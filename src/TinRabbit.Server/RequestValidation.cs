@@ -61,9 +61,19 @@ internal static class RequestValidation
 
             foreach (var position in records)
                 if (invocation.Arguments[position] is { } record)
-                    Check(record, "", problems, invocation);
+                    Check(record, "", problems, id => Knows(invocation, id));
             return problems.Count == 0 ? await next(invocation) : throw new InvalidInputException(problems);
         };
+    }
+
+    /// <summary>Holds a document that was read from a file to the same bounds.</summary>
+    /// <exception cref="InvalidInputException">A text or a list of it is beyond its bound.</exception>
+    public static void ThrowIfOutOfBounds(object document)
+    {
+        var problems = new List<Problem>();
+        Check(document, "", problems, _ => true);
+        if (problems.Count > 0)
+            throw new InvalidInputException([.. problems.Take(20)]);
     }
 
     /// <summary>Tells the bounds of a request's members in the OpenAPI document.</summary>
@@ -90,7 +100,7 @@ internal static class RequestValidation
     private static bool Knows(EndpointFilterInvocationContext invocation, string marketId) =>
         invocation.HttpContext.RequestServices.GetRequiredService<IMarket>().Places.Any(p => p.Id == marketId);
 
-    private static void Check(object record, string path, List<Problem> problems, EndpointFilterInvocationContext invocation)
+    private static void Check(object record, string path, List<Problem> problems, Func<string, bool> knowsMarket)
     {
         foreach (var member in MembersOf(record.GetType()))
         {
@@ -101,7 +111,7 @@ internal static class RequestValidation
                     break;
                 case string text:
                     CheckText(text, member.Most, member.IsTerm, at, problems);
-                    if (member.Name == "marketId" && problems.Count == 0 && !Knows(invocation, text))
+                    if (member.Name == "marketId" && problems.Count == 0 && !knowsMarket(text))
                         problems.Add(new(at, $"There is no market \"{Short(text)}\"."));
                     break;
                 case IList list:
@@ -109,29 +119,23 @@ internal static class RequestValidation
                         problems.Add(new(at, $"This list has {list.Count:#,0} items; the most is {member.Most:#,0}."));
                     else
                         for (var i = 0; i < list.Count; i++)
-                            CheckItem(list[i], member, $"{at}[{i}]", problems, invocation);
+                            CheckItem(list[i], member, $"{at}[{i}]", problems, knowsMarket);
                     break;
                 case var inner when IsOurs(inner.GetType()):
-                    Check(inner, at + ".", problems, invocation);
+                    Check(inner, at + ".", problems, knowsMarket);
                     break;
             }
         }
     }
 
-    private static void CheckItem(
-        object? item,
-        Member member,
-        string at,
-        List<Problem> problems,
-        EndpointFilterInvocationContext invocation
-    )
+    private static void CheckItem(object? item, Member member, string at, List<Problem> problems, Func<string, bool> knowsMarket)
     {
         if (item is null && !member.ItemsMayBeNull)
             problems.Add(new(at, "This is null: give a value, or leave it out."));
         else if (item is string text)
             CheckText(text, member.MostOfItem, member.IsTerm, at, problems);
         else if (item is not null && IsOurs(item.GetType()))
-            Check(item, at + ".", problems, invocation);
+            Check(item, at + ".", problems, knowsMarket);
     }
 
     private static void CheckText(string text, int most, bool isTerm, string at, List<Problem> problems)

@@ -212,7 +212,13 @@ public sealed class Browser : IDisposable
             box.SendKeys(text);
     }
 
-    public void Sees(string text) => Until($"\"{text}\"", () => Text("body").Contains(text, StringComparison.Ordinal) ? "" : null);
+    public void Sees(string text) =>
+        Until(
+            () => $"\"{text}\" on a page that says \"{Start(Text("body"))}\"",
+            () => Text("body").Contains(text, StringComparison.Ordinal) ? "" : null
+        );
+
+    private static string Start(string text) => text.Length <= 800 ? text : text[..800] + "…";
 
     public void Sees(string css, string text) =>
         Until(

@@ -64,7 +64,7 @@ public sealed record ListingToCheck(
         platform.Checks.TryGetValue(name, out var own) ? own : Shipped[name];
 
     /// <summary>The first field of a role, or null.</summary>
-    public Field? Role(string role) => Platform.Fields.FirstOrDefault(f => f.Role == role);
+    public Field? Role(string role) => Platform.Role(role);
 
     /// <summary>A field's texts as they stand, markup blanked.</summary>
     public IReadOnlyList<string> Texts(Field field) => Copy.TryGetValue(field.Key, out var value) ? value.Units(field.Shape) : [];

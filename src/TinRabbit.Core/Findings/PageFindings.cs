@@ -27,7 +27,7 @@ internal static class PageFindings
         return Title(draft, page)
             .Concat(Meta(draft, page, body))
             .Concat(Slug(draft, page))
-            .Concat(Headings(draft))
+            .Concat(Headings(draft, body))
             .Concat(Body(draft, page, body, stop))
             .Concat(Links(draft, page, body))
             .Concat(PictureFindings.Of(draft, page, body))
@@ -127,7 +127,7 @@ internal static class PageFindings
     {
         if (draft.Role("slug") is not { } field || draft.TextOf(field) is not { Length: > 0 } slug)
             yield break;
-        var made = draft.Lead is { } lead ? Slugs.Of(lead, s => s == slug && page.SlugTakenBy is not null) : "";
+        var made = draft.Lead is { } lead ? Slugs.Of(lead, page.TakenSlugs.Contains) : "";
         var fix = made.Length > 0 && made != slug ? Fixed(PageTexts.SlugFromLead, field, made) : null;
         var most = page.Threshold(draft.Platform, "slugMax");
         if (page.SlugTakenBy is { } other)
@@ -142,13 +142,13 @@ internal static class PageFindings
                 "slug-form",
                 field,
                 PageTexts.SlugForm,
-                fix ?? Fixed(PageTexts.SlugFromLead, field, Slugs.Of(slug, _ => false))
+                fix ?? Fixed(PageTexts.SlugFromLead, field, Slugs.Of(slug, page.TakenSlugs.Contains))
             );
         else if (draft.Lead is { } wanted && !Slugs.Of(wanted, _ => false).Split('-').All(slug.Split('-').Contains))
             yield return About("slug-lead", field, PageTexts.SlugLead(wanted), fix);
     }
 
-    private static IEnumerable<Finding> Headings(ListingToCheck draft)
+    private static IEnumerable<Finding> Headings(ListingToCheck draft, RichBody body)
     {
         if (
             draft.Role("heading") is { } heading
@@ -160,7 +160,7 @@ internal static class PageFindings
         if (draft.Role("body") is not { } field)
             yield break;
         var html = Raw(draft, field);
-        var tops = RichBody.Read(html).Blocks.Count(b => b.Level == 1);
+        var tops = body.Blocks.Count(b => b.Level == 1);
         if (tops > 0)
             yield return About(
                 "second-heading",
@@ -200,7 +200,7 @@ internal static class PageFindings
             if (link.PageId is { } id)
             {
                 inner++;
-                if (page.Pages?.ContainsKey(id) != false)
+                if (page.Published?.Contains(id) != false)
                     continue;
                 var at = Math.Max(0, html.IndexOf($"\"{link.Address}\"", StringComparison.Ordinal));
                 yield return new("dead-link", Level.Should, field.Key, 0, at, 0, PageTexts.DeadLink, WithoutLink(field, html, link))
@@ -217,11 +217,11 @@ internal static class PageFindings
                 "no-inner-link",
                 field,
                 PageTexts.NoInnerLink,
-                page.ParentId is { } parent && page.Pages?.TryGetValue(parent, out var name) == true
+                page.Parent is { } parent
                     ? Fixed(
                         PageTexts.LinkToParent,
                         field,
-                        $"{html}<p><a href=\"{RichLink.PagePrefix}{parent}\">{System.Net.WebUtility.HtmlEncode(name)}</a></p>"
+                        $"{html}<p><a href=\"{RichLink.PagePrefix}{parent.Id}\">{System.Net.WebUtility.HtmlEncode(parent.Name)}</a></p>"
                     )
                     : null
             );

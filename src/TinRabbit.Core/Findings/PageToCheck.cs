@@ -18,14 +18,17 @@ public sealed record PageToCheck(PageKind Kind)
     /// <summary>Names of other pages with the same lead.</summary>
     public IReadOnlyList<string> SameLead { get; init; } = [];
 
+    /// <summary>The slugs of the other pages.</summary>
+    public IReadOnlySet<string> TakenSlugs { get; init; } = new HashSet<string>();
+
     /// <summary>The name of the page that has its slug already; null where none has.</summary>
     public string? SlugTakenBy { get; init; }
 
-    /// <summary>The pages that a link can lead to, by id; null where they are not known.</summary>
-    public IReadOnlyDictionary<int, string>? Pages { get; init; }
+    /// <summary>The pages that a link can lead to; null where they are not known.</summary>
+    public IReadOnlySet<int>? Published { get; init; }
 
-    /// <summary>The page that it is inside; null at the top.</summary>
-    public int? ParentId { get; init; }
+    /// <summary>The published page that it is inside, with its name; null at the top.</summary>
+    public (int Id, string Name)? Parent { get; init; }
 
     private static readonly Dictionary<string, double[]> Shipped = Words
         .WordData.Lines("page-checks.txt", "Pages")
@@ -35,10 +38,6 @@ public sealed record PageToCheck(PageKind Kind)
             l => l[1..].Select(v => double.Parse(v, System.Globalization.CultureInfo.InvariantCulture)).ToArray(),
             StringComparer.Ordinal
         );
-
-    /// <summary>Every threshold there is, with what counts for a kind where a profile does not say.</summary>
-    public static IReadOnlyDictionary<string, double> Thresholds(PageKind kind) =>
-        Shipped.ToDictionary(s => s.Key, s => s.Value[(int)kind]);
 
     /// <summary>A threshold: the profile's for this kind, the profile's for all kinds, or the one that ships.</summary>
     public double Threshold(Platforms.Platform platform, string name) =>

@@ -5,26 +5,7 @@ namespace TinRabbit.Core.Pages;
 /// <summary>Which kind of page a term needs that no page targets.</summary>
 public static class PageNeed
 {
-    private static readonly HashSet<string> Asking =
-    [
-        "how",
-        "why",
-        "what",
-        "when",
-        "where",
-        "which",
-        "best",
-        "ideas",
-        "idea",
-        "guide",
-        "tips",
-        "vs",
-        "diy",
-        "plans",
-        "cómo",
-        "mejor",
-        "ideas",
-    ];
+    private static readonly HashSet<string> Asking = [.. WordData.Lines("asking.txt", "Pages")];
 
     /// <summary>
     /// Content where the term asks (how, best, ideas, for whom); a category where several products are what its head noun says; a product where

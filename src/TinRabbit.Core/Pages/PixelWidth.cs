@@ -1,4 +1,5 @@
 using System.Globalization;
+using System.Text;
 using TinRabbit.Core.Words;
 
 namespace TinRabbit.Core.Pages;
@@ -9,50 +10,49 @@ namespace TinRabbit.Core.Pages;
 /// </summary>
 public static class PixelWidth
 {
+    private const string Ellipsis = " …";
     private static readonly Dictionary<int, int> Advances = [];
 
     static PixelWidth()
     {
-        foreach (var line in WordData.Lines("advances.txt", "Pages"))
+        foreach (var parts in WordData.Lines("advances.txt", "Pages").Select(l => l.Split(' ')))
         {
-            var (code, width, _) = (line.Split(' ')[0], line.Split(' ')[1], 0);
-            if (code == "*")
-                Usual = int.Parse(width, CultureInfo.InvariantCulture);
+            var width = int.Parse(parts[1], CultureInfo.InvariantCulture);
+            if (parts[0] == "*")
+                Usual = width;
             else
-                Advances[int.Parse(code, NumberStyles.HexNumber, CultureInfo.InvariantCulture)] = int.Parse(
-                    width,
-                    CultureInfo.InvariantCulture
-                );
+                Advances[int.Parse(parts[0], NumberStyles.HexNumber, CultureInfo.InvariantCulture)] = width;
         }
     }
-
-    /// <summary>The font that is measured with.</summary>
-    public const string Font = "Atkinson Hyperlegible Next";
 
     /// <summary>Thousandths of the font size for a character that the font does not have.</summary>
     public static int Usual { get; }
 
-    /// <summary>Thousandths of the font size, by code point.</summary>
-    public static IReadOnlyDictionary<int, int> Table => Advances;
-
     /// <summary>The width of a text in pixels.</summary>
     /// <param name="text">One line.</param>
     /// <param name="size">The font size in pixels.</param>
-    public static double Of(string text, double size) =>
-        text.EnumerateRunes().Sum(r => Advances.TryGetValue(r.Value, out var width) ? width : Usual) * size / 1000;
+    public static double Of(string text, double size) => text.EnumerateRunes().Sum(r => Of(r, size));
 
-    /// <summary>How many UTF-16 units of a text fit a width; the whole text where all fits.</summary>
-    public static int Fitting(string text, double size, double pixels)
+    /// <summary>How many UTF-16 units of a text show in a width: all of it, or its last whole word that leaves room for “ …”.</summary>
+    /// <param name="text">One line.</param>
+    /// <param name="size">The font size in pixels.</param>
+    /// <param name="pixels">The width.</param>
+    public static int Cut(string text, double size, double pixels)
     {
-        var (used, at) = (0.0, 0);
+        if (Of(text, size) <= pixels)
+            return text.Length;
+        var (used, at, word) = (Of(Ellipsis, size), 0, 0);
         foreach (var rune in text.EnumerateRunes())
         {
-            used += (Advances.TryGetValue(rune.Value, out var width) ? width : Usual) * size / 1000;
-            if (used > pixels)
-                return at;
+            if (rune.Value == ' ')
+                word = at;
+            if ((used += Of(rune, size)) > pixels)
+                break;
             at += rune.Utf16SequenceLength;
         }
 
-        return text.Length;
+        return word > 0 ? word : at;
     }
+
+    private static double Of(Rune rune, double size) => (Advances.TryGetValue(rune.Value, out var width) ? width : Usual) * size / 1000;
 }

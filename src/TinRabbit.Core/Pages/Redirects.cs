@@ -5,19 +5,6 @@ namespace TinRabbit.Core.Pages;
 /// <summary>Old slugs, and the present slug that each leads to: never in a chain, never in a loop.</summary>
 public static class Redirects
 {
-    /// <summary>What the redirects become when a published page gets another slug.</summary>
-    /// <param name="now">Old slug → present slug.</param>
-    /// <param name="from">The slug that the page had.</param>
-    /// <param name="to">The slug that it gets. A redirect from it is dropped, because it is in use again.</param>
-    public static IReadOnlyDictionary<string, string> Move(IReadOnlyDictionary<string, string> now, string from, string to)
-    {
-        if (from == to)
-            return now;
-        var next = now.Where(r => r.Key != to).ToDictionary(r => r.Key, r => r.Value == from ? to : r.Value, StringComparer.Ordinal);
-        next[from] = to;
-        return next;
-    }
-
     /// <summary>Collapses chains, so that each old slug leads to its last one.</summary>
     /// <param name="given">From, to; as somebody wrote them.</param>
     /// <exception cref="InvalidInputException">Some lead in a circle, or one slug leads to two.</exception>

@@ -28,6 +28,9 @@ public sealed record Platform(
     /// <summary>The field with this key, or null.</summary>
     public Field? Find(string key) => Fields.FirstOrDefault(f => f.Key == key);
 
+    /// <summary>The first field of a role; null where there is none.</summary>
+    public Field? Role(string role) => Fields.FirstOrDefault(f => f.Role == role);
+
     /// <summary>The same rules for a listing of one text, indexed with weight 1: to look for terms in any text.</summary>
     public Platform OfOneText() =>
         this with

@@ -210,9 +210,7 @@ public sealed class StandInMarket : IMarket
             if (Weigher.Weigh(platform, listing.Copy, [new(term)]).Eligible == 0)
                 continue;
             IReadOnlyList<string> Texts(string role) =>
-                platform.Fields.FirstOrDefault(f => f.Role == role) is { } field && listing.Copy.TryGetValue(field.Key, out var value)
-                    ? value.Units(field.Shape)
-                    : [];
+                platform.Role(role) is { } field && listing.Copy.TryGetValue(field.Key, out var value) ? value.Units(field.Shape) : [];
             var attributes = listing
                 .Copy.Values.OfType<FieldValue.Choices>()
                 .SelectMany(c => c.Values)

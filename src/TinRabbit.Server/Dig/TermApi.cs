@@ -29,24 +29,6 @@ public sealed record TermView(
     SeenPages? Pages
 );
 
-/// <summary>The pages that a web search finds for a term.</summary>
-/// <param name="Found">Pages found.</param>
-/// <param name="Kinds">How many of the first pages are of each kind.</param>
-/// <param name="First">The first pages.</param>
-/// <param name="Modifiers">Words that the titles add to the term, and how many use each.</param>
-/// <param name="Elsewhere">A country where the same search finds other things, so that the term may mean something else here; null where none does.</param>
-public sealed record SeenPages(
-    long Found,
-    IReadOnlyDictionary<string, int> Kinds,
-    IReadOnlyList<WebResult> First,
-    IReadOnlyList<UsedWord> Modifiers,
-    OtherMeaning? Elsewhere
-);
-
-/// <summary>A country whose results for a term share few words with those here.</summary>
-/// <param name="Share">The share of the words of the titles there that titles here have too, 0–1.</param>
-public sealed record OtherMeaning(string CountryName, double Share);
-
 /// <summary>A year's shape in words and figures.</summary>
 /// <param name="PeakMonths">From 1, January.</param>
 /// <param name="Change12">Percent over twelve months.</param>
@@ -129,10 +111,6 @@ internal static class TermApi
 {
     private const int TopResults = 100;
     private const int ResultsShown = 8;
-    private const int PagesLookedAt = 20;
-
-    // Under this share of common words, two countries mean different things by a term.
-    private const double MeansTheSame = 0.2;
     private const int WordsLookedAt = 60;
     private const int WordsShown = 14;
 
@@ -191,57 +169,10 @@ internal static class TermApi
                 ],
                 norm,
                 TermMeasures.ExplainHeadroom(numbers.Volume, numbers.Competition, norm.Centre),
-                place.PlatformId == MarketPlace.Web ? await SeenPages(market, place, key, stop) : null
+                place.PlatformId == MarketPlace.Web ? await WebSearch.Of(market, place, key, stop) : null
             )
         );
     }
-
-    private static async Task<SeenPages> SeenPages(IMarket market, MarketPlace place, string key, CancellationToken stop)
-    {
-        var here = await market.Search(place.Id, key, PagesLookedAt, stop);
-        var words = WordsOf(here);
-        var own = Tokens.Of(key).Select(t => t.Word).ToHashSet(StringComparer.Ordinal);
-        OtherMeaning? elsewhere = null;
-        // The country where most people search for it decides what it usually means.
-        foreach (var other in market.Places.Where(p => p.PlatformId == MarketPlace.Web && p.Id != place.Id))
-        {
-            var there = WordsOf(await market.Search(other.Id, key, PagesLookedAt, stop)).Keys.Where(w => !own.Contains(w)).ToList();
-            if (there.Count == 0 || here.Pages.Count == 0)
-                continue;
-            var share = (double)there.Count(words.ContainsKey) / there.Count;
-            if (share < MeansTheSame && (elsewhere is null || share < elsewhere.Share))
-                elsewhere = new(other.CountryName, share);
-        }
-
-        return new(
-            here.Found,
-            here.Pages.GroupBy(p => p.Kind.ToString().ToLowerInvariant()).ToDictionary(g => g.Key, g => g.Count()),
-            [.. here.Pages.Take(ResultsShown)],
-            [
-                .. words
-                    .Where(w => !own.Contains(w.Key) && (Facets.ClaimsOf(w.Key).Count > 0 || Thesaurus.IsAdjective(w.Key)))
-                    .OrderByDescending(w => w.Value)
-                    .ThenBy(w => w.Key, StringComparer.Ordinal)
-                    .Take(WordsShown)
-                    .Select(w => new UsedWord(w.Key, w.Value)),
-            ],
-            elsewhere
-        );
-    }
-
-    // In how many titles each word is.
-    private static Dictionary<string, int> WordsOf(SearchPage page) =>
-        page
-            .Pages.SelectMany(p =>
-                Tokens
-                    .Of(p.Title)
-                    .Select(t => t.Word)
-                    .Where(w => !StopWords.Has(w))
-                    .Except(Tokens.Of(p.Site).Select(t => t.Word))
-                    .Distinct()
-            )
-            .GroupBy(w => w, StringComparer.Ordinal)
-            .ToDictionary(g => g.Key, g => g.Count(), StringComparer.Ordinal);
 
     private static async Task<Results<Ok<List<CountryView>>, NotFound>> GetCountries(
         string marketId,

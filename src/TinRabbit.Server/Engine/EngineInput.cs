@@ -42,9 +42,7 @@ internal static class EngineInput
 
     /// <summary>The alt texts that a copy has.</summary>
     internal static IReadOnlyList<string> AltTexts(Platform platform, IReadOnlyDictionary<string, FieldValue> copy) =>
-        platform.Fields.FirstOrDefault(f => f.Role == "alt") is { } field && copy.TryGetValue(field.Key, out var value)
-            ? value.Units(field.Shape)
-            : [];
+        platform.Role("alt") is { } field && copy.TryGetValue(field.Key, out var value) ? value.Units(field.Shape) : [];
 
     /// <summary>Terms to avoid, each with a word in it.</summary>
     internal static IReadOnlyList<string> ReadAvoid(IReadOnlyList<string>? avoid)

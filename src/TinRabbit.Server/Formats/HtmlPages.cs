@@ -106,7 +106,7 @@ public static partial class HtmlPages
         var fields = new JsonObject();
         void Set(string role, string text)
         {
-            if (text.Length > 0 && rules.Fields.FirstOrDefault(f => f.Role == role) is { } field)
+            if (text.Length > 0 && rules.Role(role) is { } field)
                 fields[field.Key] =
                     field.Shape == FieldShape.Phrases ? new JsonArray([.. text.Split(',').Select(t => (JsonNode)t.Trim())]) : text;
         }
@@ -191,18 +191,9 @@ public static partial class HtmlPages
     /// <exception cref="InvalidInputException">It is no JSON, or there is no product in it.</exception>
     public static IReadOnlyList<DocumentProduct> ReadJsonLd(string json, Platform rules)
     {
-        JsonNode? root;
-        try
-        {
-            root = JsonNode.Parse(json, documentOptions: new() { MaxDepth = 64 });
-        }
-        catch (JsonException e)
-        {
-            throw new InvalidInputException([new("file", $"This is not JSON: {e.Message}")]);
-        }
-
+        using var given = GivenJson.Parse(new MemoryStream(Encoding.UTF8.GetBytes(json)));
         var products = new List<DocumentProduct>();
-        Find(root);
+        Find(given.Deserialize<JsonNode>());
         return products.Count > 0
             ? products
             : throw new InvalidInputException([new("file", "There is no schema.org product in this file.")]);
@@ -231,7 +222,7 @@ public static partial class HtmlPages
         var fields = new JsonObject();
         void Set(string role, string text)
         {
-            if (text.Length > 0 && rules.Fields.FirstOrDefault(f => f.Role == role) is { } field)
+            if (text.Length > 0 && rules.Role(role) is { } field)
                 fields[field.Key] = text;
         }
 

@@ -50,7 +50,7 @@ public static class ListingTables
             if (!platforms.TryGetValue(id, out var rules))
                 throw Wrong($"Row {number}: there is no platform “{id}”.");
             // Only pages have a slug; a table that names no kind has products.
-            var isPage = rules.Fields.Any(f => f.Role == "slug");
+            var isPage = rules.Role("slug") is not null;
             var known = Enum.TryParse<PageKind>(Cell(kind).Trim(), ignoreCase: true, out var read) ? read : PageKind.Product;
             products.Add(
                 new(

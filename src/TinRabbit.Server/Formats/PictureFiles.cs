@@ -28,15 +28,17 @@ internal sealed class PictureFiles(DataFolder folder)
     public async Task<string> Add(Stream body, CancellationToken stop)
     {
         var bytes = await Read(body, stop);
-        if (TypeOf(bytes) is null)
-            throw Wrong("This is no picture of a known type. Use PNG, JPEG, WebP or AVIF.");
-        var name = Convert.ToHexStringLower(SHA256.HashData(bytes).AsSpan(0, 16));
+        var name = NameOf(bytes);
         Directory.CreateDirectory(folder.Pictures);
         if (File.Exists(PathOf(name)!))
             return name;
         await Task.Run(() => Write(bytes, name), stop);
         return name;
     }
+
+    /// <summary>The name that <see cref="Add"/> would give a picture. Nothing is stored.</summary>
+    /// <exception cref="InvalidInputException">It is too large, or of another type.</exception>
+    public static async Task<string> NameOf(Stream body, CancellationToken stop) => NameOf(await Read(body, stop));
 
     /// <summary>Where a picture's file is; null for a name that is none.</summary>
     /// <param name="name">The name that <see cref="Add"/> gave.</param>
@@ -56,6 +58,11 @@ internal sealed class PictureFiles(DataFolder folder)
         && (bytes[8..12].SequenceEqual("avif"u8) || bytes[8..12].SequenceEqual("avis"u8))
             ? "avif"
         : null;
+
+    private static string NameOf(byte[] bytes) =>
+        TypeOf(bytes) is null
+            ? throw Wrong("This is no picture of a known type. Use PNG, JPEG, WebP or AVIF.")
+            : Convert.ToHexStringLower(SHA256.HashData(bytes).AsSpan(0, 16));
 
     private void Write(byte[] bytes, string name)
     {

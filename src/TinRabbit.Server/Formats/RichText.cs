@@ -1,11 +1,15 @@
+using System.Globalization;
+using System.Text.Json.Nodes;
+using System.Text.RegularExpressions;
 using AngleSharp.Html.Parser;
 using Ganss.Xss;
 using TinRabbit.Core.Pages;
+using TinRabbit.Core.Platforms;
 
 namespace TinRabbit.Server.Formats;
 
 /// <summary>The HTML of page bodies: only what the editor can write is kept of it.</summary>
-public static class RichText
+public static partial class RichText
 {
     private static readonly HtmlSanitizer Sanitizer = Make();
 
@@ -14,6 +18,21 @@ public static class RichText
     /// Scripts, styles, event attributes and addresses other than http, https, mailto, tel and pages of the shop are removed.
     /// </summary>
     public static string Sanitize(string html) => Sanitizer.Sanitize(html);
+
+    /// <summary>A listing's fields with the HTML of each page body sanitized.</summary>
+    /// <param name="fields">The fields, in their open format; they are changed.</param>
+    /// <param name="platform">The platform whose fields they are.</param>
+    public static JsonObject SanitizeFields(JsonObject fields, Platform platform)
+    {
+        foreach (var field in platform.Fields.Where(f => f.Shape == FieldShape.Rich))
+            if (fields[field.Key] is JsonValue html)
+                fields[field.Key] = Sanitize(html.GetValue<string>());
+        return fields;
+    }
+
+    /// <summary>The HTML with other numbers in its links to pages of the shop.</summary>
+    public static string WithPageNumbers(string html, Func<int, int> numberOf) =>
+        PageLink().Replace(html, m => $"\"{RichLink.PagePrefix}{numberOf(int.Parse(m.Groups[1].Value, CultureInfo.InvariantCulture))}\"");
 
     /// <summary>The HTML with the words of some links in the place of the links.</summary>
     public static string WithoutLinks(string html, Func<string, bool> isGone)
@@ -24,6 +43,9 @@ public static class RichText
                 link.OuterHtml = link.InnerHtml;
         return document.Body?.InnerHtml ?? "";
     }
+
+    [GeneratedRegex("\"page:(\\d{1,9})\"")]
+    private static partial Regex PageLink();
 
     private static HtmlSanitizer Make()
     {

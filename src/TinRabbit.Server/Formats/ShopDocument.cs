@@ -1,6 +1,9 @@
+using System.ComponentModel.DataAnnotations;
 using System.Text.Json;
 using System.Text.Json.Nodes;
 using System.Text.Json.Serialization;
+using System.Text.Json.Serialization.Metadata;
+using TinRabbit.Core;
 using TinRabbit.Core.Measures;
 using TinRabbit.Core.Pages;
 using TinRabbit.Core.Platforms;
@@ -35,6 +38,8 @@ public sealed record ShopDocument(
         WriteIndented = true,
         DefaultIgnoreCondition = JsonIgnoreCondition.WhenWritingNull,
         Encoder = System.Text.Encodings.Web.JavaScriptEncoder.UnsafeRelaxedJsonEscaping,
+        RespectNullableAnnotations = true,
+        TypeInfoResolver = new DefaultJsonTypeInfoResolver { Modifiers = { RequestValidation.MarkRequired } },
         Converters = { new JsonStringEnumConverter(JsonNamingPolicy.CamelCase, allowIntegerValues: false) },
     };
 
@@ -42,19 +47,21 @@ public sealed record ShopDocument(
     public static ShopDocument Of(params IReadOnlyList<DocumentProduct> products) => new(Name, Latest, Products: products);
 
     /// <summary>Reads a document.</summary>
-    /// <exception cref="InvalidInputException">It is no such document, or of a newer program.</exception>
+    /// <exception cref="InvalidInputException">It is no such document, of a newer program, or beyond a bound.</exception>
     public static ShopDocument Read(Stream json)
     {
         try
         {
-            var document = JsonSerializer.Deserialize<ShopDocument>(json, Json);
+            using var given = GivenJson.Parse(json);
+            var document = given.Deserialize<ShopDocument>(Json);
             if (document?.Format != Name)
                 throw Wrong("This JSON is no shop of Tin Rabbit.");
-            return document.Version <= Latest
+            if (document.Version > Latest)
+                throw Wrong($"This shop was exported by a newer version of Tin Rabbit (format {document.Version}). Update this one first.");
+            RequestValidation.ThrowIfOutOfBounds(document);
+            return document.Redirects is not { Count: > Bounds.List }
                 ? document
-                : throw Wrong(
-                    $"This shop was exported by a newer version of Tin Rabbit (format {document.Version}). Update this one first."
-                );
+                : throw Wrong($"This shop has {document.Redirects.Count:#,0} redirects; the most is {Bounds.List:#,0}.");
         }
         catch (JsonException e)
         {
@@ -66,22 +73,28 @@ public sealed record ShopDocument(
 }
 
 /// <summary>The shop's settings.</summary>
-public sealed record DocumentShop(string Name, string Currency);
+public sealed record DocumentShop([MaxLength(Bounds.NameLength)] string Name, [MaxLength(3)] string Currency);
 
 /// <summary>The web shop's settings.</summary>
-public sealed record DocumentSite(string Brand, string Address, string Language, string Country, string TitleSuffix);
+public sealed record DocumentSite(
+    [MaxLength(Bounds.NameLength)] string Brand,
+    [MaxLength(Bounds.NoteLength)] string Address,
+    [MaxLength(20)] string Language,
+    [MaxLength(2)] string Country,
+    [MaxLength(60)] string TitleSuffix
+);
 
 /// <summary>A platform of the seller's own.</summary>
 /// <param name="Like">The id of the shipped platform that it resembles.</param>
-public sealed record DocumentPlatform(JsonObject Profile, string Like);
+public sealed record DocumentPlatform(JsonObject Profile, [MaxLength(Bounds.NameLength)] string Like);
 
 /// <summary>A product, or what a page is about.</summary>
 public sealed record DocumentProduct(
     string Name,
     bool IsPage = false,
     Facts? Facts = null,
-    IReadOnlyList<DocumentPicture>? Pictures = null,
-    IReadOnlyList<DocumentPick>? Picks = null,
+    [MaxLength(Bounds.Pictures)] IReadOnlyList<DocumentPicture>? Pictures = null,
+    [MaxLength(Bounds.Picks)] IReadOnlyList<DocumentPick>? Picks = null,
     IReadOnlyList<DocumentListing>? Listings = null,
     DocumentPage? Page = null
 );
@@ -89,26 +102,35 @@ public sealed record DocumentProduct(
 /// <summary>A picture.</summary>
 /// <param name="Shows">What it shows; null leaves what the shop has.</param>
 /// <param name="File">The name of its file in the folder pictures; null leaves the file that the shop has.</param>
-public sealed record DocumentPicture(string Alt, string? Shows = null, string? File = null);
+public sealed record DocumentPicture(
+    [MaxLength(Bounds.NoteLength)] string Alt,
+    [MaxLength(Bounds.NoteLength)] string? Shows = null,
+    [MaxLength(Bounds.NameLength)] string? File = null
+);
 
 /// <summary>A pick.</summary>
 public sealed record DocumentPick(
-    string Text,
+    [Term] string Text,
     Fit Fit = Fit.Core,
     Home Home = Home.Anywhere,
-    string Note = "",
-    string Source = "",
-    string SaidBy = "",
-    string Language = ""
+    [MaxLength(Bounds.NoteLength)] string Note = "",
+    [MaxLength(Bounds.TermLength)] string Source = "",
+    [MaxLength(Bounds.NoteLength)] string SaidBy = "",
+    [MaxLength(20)] string Language = ""
 );
 
 /// <summary>A listing.</summary>
 /// <param name="Fields">Its texts by field.</param>
 /// <param name="Takes">Titles that were saved.</param>
-public sealed record DocumentListing(string Platform, JsonObject Fields, string? Lead = null, IReadOnlyList<DocumentTake>? Takes = null);
+public sealed record DocumentListing(
+    string Platform,
+    JsonObject Fields,
+    [Term] string? Lead = null,
+    IReadOnlyList<DocumentTake>? Takes = null
+);
 
 /// <summary>A saved title.</summary>
-public sealed record DocumentTake(string Text, string Name = "");
+public sealed record DocumentTake([MaxLength(Bounds.ReadLength)] string Text, [MaxLength(Bounds.NameLength)] string Name = "");
 
 /// <summary>A page's place in the shop.</summary>
 /// <param name="Id">Its number in this document: links in texts name it as <c>page:12</c>.</param>

@@ -12,9 +12,13 @@ internal static class ZipFiles
     /// <summary>Whether a file is a ZIP archive, by its first bytes.</summary>
     public static bool IsZip(string file) => TableRows.IsXlsx(file);
 
-    /// <summary>Reads each file of an archive. What it says of its sizes is not believed: bytes are counted while they are read.</summary>
+    /// <summary>Reads the files of an archive. What it says of its sizes is not believed: bytes are counted while they are read.</summary>
+    /// <param name="file">The archive.</param>
+    /// <param name="mostBytes">How large a file of the archive may be, by its path in it; 0 for one that is not read.</param>
+    /// <param name="read">Is given each file's path and content; the path is never one to write to.</param>
+    /// <param name="stop">Stops the reading.</param>
     /// <exception cref="InvalidInputException">It is damaged, incomplete, or unpacks to too much.</exception>
-    public static async Task Read(string file, Func<string, Stream, Task> read, CancellationToken stop)
+    public static async Task Read(string file, Func<string, long> mostBytes, Func<string, MemoryStream, Task> read, CancellationToken stop)
     {
         try
         {
@@ -22,9 +26,12 @@ internal static class ZipFiles
             await using var archive = new ZipArchive(stream, ZipArchiveMode.Read);
             if (archive.Entries.Count > MostEntries)
                 throw Wrong($"This archive has {archive.Entries.Count:#,0} files; the most is {MostEntries:#,0}.");
-            var left = MostBytes;
-            foreach (var entry in archive.Entries.Where(e => e.Name.Length > 0))
+            var all = 0L;
+            foreach (var entry in archive.Entries)
             {
+                var path = entry.FullName.Replace('\\', '/');
+                if (mostBytes(path) is not (> 0 and var most))
+                    continue;
                 stop.ThrowIfCancellationRequested();
                 await using var packed = await entry.OpenAsync(stop);
                 using var unpacked = new MemoryStream();
@@ -32,14 +39,15 @@ internal static class ZipFiles
                 int count;
                 while ((count = await packed.ReadAsync(chunk, stop)) > 0)
                 {
-                    if ((left -= count) < 0)
+                    if (unpacked.Length + count > most)
+                        throw Wrong($"“{path}” in this archive is larger than {most >> 20:#,0} MB, the limit.");
+                    if ((all += count) > MostBytes)
                         throw Wrong($"This archive unpacks to more than {MostBytes >> 20:#,0} MB, the limit.");
                     unpacked.Write(chunk, 0, count);
                 }
 
                 unpacked.Position = 0;
-                // Folders in the name are left out, so that none leads elsewhere.
-                await read(entry.FullName.Replace('\\', '/'), unpacked);
+                await read(path, unpacked);
             }
         }
         catch (InvalidDataException)

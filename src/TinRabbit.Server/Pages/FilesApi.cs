@@ -7,6 +7,7 @@ using MiniExcelLibs;
 using TinRabbit.Core;
 using TinRabbit.Core.Platforms;
 using TinRabbit.Server.Formats;
+using TinRabbit.Server.Hosting;
 using TinRabbit.Server.Storage;
 
 namespace TinRabbit.Server.Pages;
@@ -88,7 +89,6 @@ internal static class FilesApi
         string? platformId,
         TinContext db,
         DataFolder data,
-        PictureFiles pictures,
         HttpRequest request,
         CancellationToken stop
     )
@@ -111,7 +111,7 @@ internal static class FilesApi
                 }
 
             await File.WriteAllTextAsync(file + ".name", $"{platformId}\n{name}", stop);
-            var (document, kind) = await ShopFiles.Read(file, name ?? "", platformId, db, pictures, stop);
+            var (document, kind) = await ShopFiles.Read(file, name ?? "", platformId, db, PictureFiles.NameOf, stop);
             return TypedResults.Ok(new ShopImportView(id, name ?? "", kind, await new ShopImport(db, document).Plan(stop)));
         }
         catch
@@ -128,25 +128,20 @@ internal static class FilesApi
         DataFolder data,
         PictureFiles pictures,
         ChangeLog changes,
+        MarketSetup markets,
         CancellationToken stop
     )
     {
         if (ImportFiles.Find(data, id) is not { } file)
             return TypedResults.NotFound();
         var named = (await File.ReadAllTextAsync(file + ".name", stop)).Split('\n', 2);
-        var (document, _) = await ShopFiles.Read(file, named[1], named[0].Length > 0 ? named[0] : null, db, pictures, stop);
-        var (count, before) = await new ShopImport(db, document).Run(request.Keys.ToHashSet(StringComparer.Ordinal), stop);
+        var (document, _) = await ShopFiles.Read(file, named[1], named[0].Length > 0 ? named[0] : null, db, pictures.Add, stop);
+        var import = new ShopImport(db, document);
+        var changed = await import.Run(request.Keys.ToHashSet(StringComparer.Ordinal), named[1], changes, stop);
         ImportFiles.Remove(file);
-        return count == 0
-            ? TypedResults.Ok(new Changed(null))
-            : TypedResults.Ok(
-                await changes.Save(
-                    Messages.ImportedThings(count, named[1]),
-                    null,
-                    new(ReversalKind.Revert, Entity.Shop, "0", PageTree.Written(before)),
-                    stop
-                )
-            );
+        foreach (var (profile, like) in import.ImportedPlatforms)
+            await markets.TryOpen(profile, like, stop);
+        return TypedResults.Ok(changed ?? new(null));
     }
 
     private static NoContent ForgetImport(string id, DataFolder data)

@@ -52,7 +52,13 @@ public sealed record CompetingPage(int PageId, int ListingId, string Name, doubl
 public sealed record UntargetedTerm(string Text, long Volume, double? Headroom, PageKind Kind);
 
 /// <summary>The leads of the shop, where its pages compete, and what no page targets.</summary>
-public sealed record LeadsView(IReadOnlyList<LeadView> Leads, IReadOnlyList<ClashView> Clashes, IReadOnlyList<UntargetedTerm> Untargeted);
+/// <param name="MoreClashes">How many more terms pages compete for than are told.</param>
+public sealed record LeadsView(
+    IReadOnlyList<LeadView> Leads,
+    IReadOnlyList<ClashView> Clashes,
+    int MoreClashes,
+    IReadOnlyList<UntargetedTerm> Untargeted
+);
 
 /// <summary>A page's new lead.</summary>
 public sealed record NewLeadRequest([Term] string Text);
@@ -68,24 +74,23 @@ internal static class LeadsApi
         app.MapPut("/api/pages/{id:int}/lead", SetPageLead).WithName("SetPageLead").WithTags("Pages").ProducesValidationProblem();
     }
 
-    private static async Task<Ok<LeadsView>> GetLeads(
-        TinContext db,
-        PreparedPicksCache ready,
-        Shelves shelves,
-        IMarket market,
-        CancellationToken stop
-    )
+    private static async Task<Ok<LeadsView>> GetLeads(TinContext db, Shelves shelves, IMarket market, CancellationToken stop)
     {
-        var site = await db.Site(stop);
-        var webMarket = market.Places.FirstOrDefault(p => p.PlatformId == MarketPlace.Web && p.Country == site.Country)?.Id;
-        var pages = await db.AllPages(stop);
-        var rules = await PageTree.Platform(db, stop);
-        var holdings = webMarket is null ? [] : await Holdings(db, pages, rules, webMarket, stop);
+        var web = market.MarketOf(await db.Site(stop))?.Id;
+        var (pages, rules) = (await db.AllPages(stop), await PageTree.Platform(db, stop));
+        var wanted = await db.WantedByProduct(web, stop);
+        var alts = (await db.Products.AsNoTracking().Include(p => p.Pictures).ToListAsync(stop)).ToDictionary(
+            p => p.Id,
+            p => p.PictureStates().Select(o => o.Alt).ToList()
+        );
+        var holdings = await Task.Run(() => Holdings(pages, rules, wanted, alts, stop), stop);
+        var (clashes, more) = Competing(pages, rules, holdings, wanted);
         return TypedResults.Ok(
             new LeadsView(
-                await Leads(db, ready, pages, rules, market, webMarket, stop),
-                await Competing(db, pages, rules, holdings, webMarket, stop),
-                webMarket is null ? [] : await Untargeted(db, shelves, pages, holdings, webMarket, stop)
+                await Leads(db, pages, rules, market, web, wanted, alts, stop),
+                clashes,
+                more,
+                web is null ? [] : await Untargeted(db, shelves, pages, holdings, web, stop)
             )
         );
     }
@@ -95,72 +100,91 @@ internal static class LeadsApi
         int id,
         NewLeadRequest request,
         TinContext db,
+        ChangeLog changes,
         CancellationToken stop
     )
     {
         var page = await db.Pages.Include(p => p.Listing).ThenInclude(l => l.Product).FirstOrDefaultAsync(p => p.Id == id, stop);
-        var key = Core.Words.Tokens.Key(request.Text);
+        var (text, key) = (request.Text.Trim(), Core.Words.Tokens.Key(request.Text));
         if (page is null || key.Length == 0)
             return TypedResults.NotFound();
         var picks = await db.Picks.Where(p => p.ProductId == page.Listing.ProductId).ToListAsync(stop);
-        if (picks.FirstOrDefault(p => p.Key == key) is { } pick)
-            pick.Home = pick.Home is Home.Avoid or Home.Later ? Home.Title : pick.Home;
-        else
+        var pick = picks.FirstOrDefault(p => p.Key == key);
+        var before = new ShopState
+        {
+            Leads = [new(page.ListingId, page.Listing.LeadKey, key)],
+            Products =
+            [
+                new(page.Listing.ProductId, null, new Dictionary<string, PickState?> { [key] = pick is null ? null : PickState.Of(pick) }),
+            ],
+        };
+        if (pick is null)
             db.Picks.Add(
                 new()
                 {
                     ProductId = page.Listing.ProductId,
-                    Text = request.Text.Trim(),
+                    Text = text,
                     Key = key,
                     Fit = Fit.Core,
                     Home = Home.Title,
-                    Order = picks.Count + 1,
+                    Order = picks.Select(p => p.Order).DefaultIfEmpty().Max() + 1,
                 }
             );
+        else if (pick.Home is Home.Avoid or Home.Later)
+            pick.Home = Home.Title;
         page.Listing.LeadKey = key;
-        await db.SaveChangesAsync(stop);
-        return TypedResults.Ok(new Changed(Messages.SetLead(request.Text.Trim(), page.Listing.Product.Name)));
+        return TypedResults.Ok(await changes.Save(Messages.SetLead(text, page.NameOf(await PageTree.Platform(db, stop))), before, stop));
     }
 
     private static async Task<IReadOnlyList<LeadView>> Leads(
         TinContext db,
-        PreparedPicksCache ready,
         IReadOnlyList<PageRow> pages,
         Platform rules,
         IMarket market,
-        string? webMarket,
+        string? web,
+        ILookup<int, (string Key, Home Home, WantedTerm Term)> webPicks,
+        Dictionary<int, List<string>> alts,
         CancellationToken stop
     )
     {
         var byListing = pages.ToDictionary(p => p.ListingId);
+        var platforms = (await db.Platforms.AsNoTracking().ToListAsync(stop)).ToDictionary(p => p.Id, p => PlatformJson.Read(p.Profile));
+        var markets = platforms.Keys.ToDictionary(
+            id => id,
+            id => id == rules.Id ? web : market.Places.FirstOrDefault(p => p.PlatformId == id)?.Id
+        );
+        var picks = new Dictionary<string, ILookup<int, (string Key, Home Home, WantedTerm Term)>>(StringComparer.Ordinal);
+        if (web is not null)
+            picks[web] = webPicks;
         var listings = await db
             .Listings.AsNoTracking()
-            .Include(l => l.Platform)
             .Include(l => l.Product)
             .OrderBy(l => l.ProductId)
             .ThenBy(l => l.Id)
-            .Take(Bounds.Pages)
             .ToListAsync(stop);
-        var leads = new List<LeadView>();
+        var leads = new List<LeadView>(listings.Count);
         foreach (var listing in listings)
         {
             stop.ThrowIfCancellationRequested();
-            var page = byListing.GetValueOrDefault(listing.Id);
-            var place =
-                page is not null || listing.PlatformId == rules.Id
-                    ? webMarket
-                    : market.Places.FirstOrDefault(p => p.PlatformId == listing.PlatformId)?.Id;
-            if (place is null)
+            if (markets.GetValueOrDefault(listing.PlatformId) is not { } place)
                 continue;
-            var picks = await ready.Get(db, listing.ProductId, place, listing.Platform.Profile, stop);
-            var at = listing.LeadKey is { } key ? picks.Keys.ToList().IndexOf(key) : -1;
-            double? grip = null;
-            if (at >= 0)
-            {
-                var copy = await db.WithAltTexts(picks.Platform, listing.ProductId, Listings.CopyOf(listing.Copy, picks.Platform), stop);
-                grip = 100 * Weigher.Weigh(picks.Platform, copy, [picks.Wanted[at]], stop).Terms[0].Grip;
-            }
-
+            if (!picks.TryGetValue(place, out var wanted))
+                picks[place] = wanted = await db.WantedByProduct(place, stop);
+            var platform = platforms[listing.PlatformId];
+            var lead = wanted[listing.ProductId].FirstOrDefault(w => w.Key == listing.LeadKey).Term;
+            double? grip = lead is null
+                ? null
+                : 100
+                    * Weigher
+                        .Weigh(
+                            platform,
+                            Sites.WithAltTexts(platform, Listings.CopyOf(listing.Copy, platform), alts[listing.ProductId]),
+                            [lead],
+                            stop
+                        )
+                        .Terms[0]
+                        .Grip;
+            var page = byListing.GetValueOrDefault(listing.Id);
             leads.Add(
                 new(
                     listing.Id,
@@ -168,11 +192,11 @@ internal static class LeadsApi
                     page?.Id,
                     page?.Kind,
                     page?.NameOf(rules) ?? listing.Product.Name,
-                    picks.Platform.Name,
+                    platform.Name,
                     place,
-                    at < 0 ? null : picks.Wanted[at].Text,
+                    lead?.Text,
                     grip,
-                    at < 0 ? null : (long?)picks.Wanted[at].Volume
+                    (long?)lead?.Volume
                 )
             );
         }
@@ -181,91 +205,101 @@ internal static class LeadsApi
     }
 
     // Every page against every pick of every page.
-    private static async Task<List<PageHolding>> Holdings(
-        TinContext db,
+    private static List<PageHolding> Holdings(
         IReadOnlyList<PageRow> pages,
         Platform rules,
-        string webMarket,
+        ILookup<int, (string Key, Home Home, WantedTerm Term)> wantedOf,
+        Dictionary<int, List<string>> alts,
         CancellationToken stop
     )
     {
-        var terms = new Dictionary<string, WantedTerm>(StringComparer.Ordinal);
-        foreach (var product in pages.Select(p => p.Listing.ProductId).Distinct())
-        foreach (var pick in await db.WantedOf(product, webMarket, stop))
-            terms.TryAdd(pick.Key, pick.Term);
-        var (keys, wanted) = (terms.Keys.ToArray(), terms.Values.ToArray());
+        var terms = pages
+            .Select(p => p.Listing.ProductId)
+            .Distinct()
+            .SelectMany(id => wantedOf[id])
+            .DistinctBy(w => w.Key, StringComparer.Ordinal)
+            .ToList();
+        var wanted = terms.Select(t => t.Term).ToArray();
         var prepared = TermSet.Prepare(rules, [.. wanted.Select(w => w.Text)]);
-        var holdings = new List<PageHolding>();
-        foreach (var page in pages.Where(p => p.IsPublished))
-        {
-            var copy = await db.WithAltTexts(rules, page.Listing.ProductId, Listings.CopyOf(page.Listing.Copy, rules), stop);
-            var weighed = Weigher.Weigh(prepared, copy, wanted, stop).Terms;
-            holdings.Add(
-                new(
+        return
+        [
+            .. pages
+                .Where(p => p.IsPublished)
+                .AsParallel()
+                .AsOrdered()
+                .WithCancellation(stop)
+                .Select(page => new PageHolding(
                     page.Id,
                     page.Kind,
                     page.Listing.LeadKey,
-                    [.. weighed.Select((w, i) => new HeldTerm(keys[i], wanted[i].Text, wanted[i].Volume, w.Grip)).Where(h => h.Grip > 0)]
-                )
-            );
-        }
-
-        return holdings;
+                    [
+                        .. Weigher
+                            .Weigh(
+                                prepared,
+                                Sites.WithAltTexts(rules, Listings.CopyOf(page.Listing.Copy, rules), alts[page.Listing.ProductId]),
+                                wanted,
+                                stop
+                            )
+                            .Terms.Select((w, i) => new HeldTerm(terms[i].Key, wanted[i].Text, wanted[i].Volume, w.Grip))
+                            .Where(h => h.Grip > 0),
+                    ]
+                )),
+        ];
     }
 
-    private static async Task<IReadOnlyList<ClashView>> Competing(
-        TinContext db,
+    private static (IReadOnlyList<ClashView> Shown, int More) Competing(
         IReadOnlyList<PageRow> pages,
         Platform rules,
         IReadOnlyList<PageHolding> holdings,
-        string? webMarket,
-        CancellationToken stop
+        ILookup<int, (string Key, Home Home, WantedTerm Term)> wanted
     )
     {
         var byId = pages.ToDictionary(p => p.Id);
-        var held = holdings.ToDictionary(h => h.Id);
-        double GripOf(int id, string key) => 100 * (held[id].Held.FirstOrDefault(h => h.Key == key)?.Grip ?? 0);
+        var held = holdings.ToDictionary(h => h.Id, h => h.Held.ToDictionary(t => t.Key, t => t.Grip, StringComparer.Ordinal));
+        double GripOf(int id, string key) => 100 * held[id].GetValueOrDefault(key);
         var leads = pages.Select(p => p.Listing.LeadKey).OfType<string>().ToHashSet(StringComparer.Ordinal);
-        var views = new List<ClashView>();
-        foreach (var clash in Core.Pages.Clashes.Find(holdings).Take(Shown))
-        {
-            var others = new List<CompetingPage>();
-            foreach (var id in clash.Others)
-            {
-                var free = (await db.WantedOf(byId[id].Listing.ProductId, webMarket!, stop))
-                    .Where(p => p.Key != clash.Key && !leads.Contains(p.Key))
-                    .Where(p => !holdings.Any(h => h.Id != id && h.Held.Any(t => t.Key == p.Key && t.Grip >= Core.Pages.Clashes.Strong)))
-                    .OrderByDescending(p => p.Term.Worth())
-                    .Select(p => p.Term)
-                    .FirstOrDefault();
-                others.Add(
-                    new(
-                        id,
-                        byId[id].ListingId,
-                        byId[id].NameOf(rules),
-                        GripOf(id, clash.Key),
-                        byId[id].Listing.LeadKey == clash.Key,
-                        free?.Text,
-                        free is null ? null : (long?)free.Volume
-                    )
-                );
-            }
+        var strongOn = holdings
+            .SelectMany(h => h.Held.Where(t => t.Grip >= Core.Pages.Clashes.Strong).Select(t => (t.Key, h.Id)))
+            .ToLookup(t => t.Key, t => t.Id, StringComparer.Ordinal);
+        var all = Core.Pages.Clashes.Find(holdings);
+        return (
+            [
+                .. all.Take(Shown)
+                    .Select(clash => new ClashView(
+                        clash.Key,
+                        clash.Text,
+                        clash.Volume,
+                        clash.IsLead,
+                        byId[clash.Keeper].NameOf(rules),
+                        clash.Keeper,
+                        GripOf(clash.Keeper, clash.Key),
+                        [
+                            .. clash.Others.Select(id =>
+                            {
+                                var free = FreeTerm(byId[id], clash.Key);
+                                return new CompetingPage(
+                                    id,
+                                    byId[id].ListingId,
+                                    byId[id].NameOf(rules),
+                                    GripOf(id, clash.Key),
+                                    byId[id].Listing.LeadKey == clash.Key,
+                                    free?.Text,
+                                    (long?)free?.Volume
+                                );
+                            }),
+                        ]
+                    )),
+            ],
+            Math.Max(0, all.Count - Shown)
+        );
 
-            views.Add(
-                new(
-                    clash.Key,
-                    clash.Text,
-                    clash.Volume,
-                    clash.IsLead,
-                    byId[clash.Keeper].NameOf(rules),
-                    clash.Keeper,
-                    GripOf(clash.Keeper, clash.Key),
-                    others
-                )
-            );
-        }
-
-        return views;
+        // Its best pick that is no page's lead and that no other page holds strongly.
+        WantedTerm? FreeTerm(PageRow page, string key) =>
+            wanted[page.Listing.ProductId]
+                .Where(w => w.Key != key && !leads.Contains(w.Key) && strongOn[w.Key].All(id => id == page.Id))
+                .OrderByDescending(w => w.Term.Worth())
+                .Select(w => w.Term)
+                .FirstOrDefault();
     }
 
     private static async Task<IReadOnlyList<UntargetedTerm>> Untargeted(

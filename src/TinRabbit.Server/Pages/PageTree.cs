@@ -1,4 +1,3 @@
-using System.Text.Json;
 using System.Text.Json.Nodes;
 using Microsoft.EntityFrameworkCore;
 using TinRabbit.Core.Pages;
@@ -29,9 +28,9 @@ internal sealed class PageTree(TinContext db, Platform rules, List<PageRow> page
             : throw new InvalidInputException([new("platform", $"The platform “{id}” of the web shop was deleted. Restore it first.")]);
     }
 
-    /// <summary>The pages that a page's body links to, by id.</summary>
-    public static IEnumerable<int> LinksIn(PageRow page, Platform platform) =>
-        RichBody.Read(page.TextOf(platform, "body")).Links.Select(l => l.PageId).OfType<int>();
+    /// <summary>The pages that a body links to, by id.</summary>
+    public static IEnumerable<int> LinksIn(string body) =>
+        body.Contains(RichLink.PagePrefix, StringComparison.Ordinal) ? RichBody.Read(body).Links.Select(l => l.PageId).OfType<int>() : [];
 
     /// <summary>The text of each page's lead, by the page's id.</summary>
     public static async Task<IReadOnlyDictionary<int, string>> Leads(TinContext db, IReadOnlyList<PageRow> pages, CancellationToken stop)
@@ -62,7 +61,7 @@ internal sealed class PageTree(TinContext db, Platform rules, List<PageRow> page
 
     /// <summary>The pages whose body links to one of some pages; those themselves left out.</summary>
     public IEnumerable<PageRow> LinkingTo(IReadOnlyCollection<PageRow> targets) =>
-        pages.Where(p => !targets.Contains(p) && LinksIn(p, rules).Any(id => targets.Any(t => t.Id == id)));
+        pages.Where(p => !targets.Contains(p) && LinksIn(p.TextOf(rules, "body")).Any(id => targets.Any(t => t.Id == id)));
 
     /// <summary>Whether there is such a parent.</summary>
     public void CheckParent(int? id)
@@ -71,11 +70,16 @@ internal sealed class PageTree(TinContext db, Platform rules, List<PageRow> page
             throw new InvalidInputException([new("parentId", "That page was deleted meanwhile.")]);
     }
 
-    /// <summary>The categories that a product is in besides its primary one.</summary>
-    public List<int> CheckCategories(PageRow page, IReadOnlyList<int> ids) =>
-        ids.All(id => Find(id)?.Kind == PageKind.Category)
-            ? [.. ids.Where(id => id != page.ParentId).Distinct()]
-            : throw new InvalidInputException([new("alsoIn", "A product can only be in pages of the kind category.")]);
+    /// <summary>Puts a product into categories: its page is inside the primary one, and shown in the others.</summary>
+    /// <exception cref="InvalidInputException">One of them is no category.</exception>
+    public void SetCategories(PageRow page, int? primary, IReadOnlyList<int> others)
+    {
+        if (others.Concat(primary is { } one ? [one] : []).Any(id => Find(id)?.Kind != PageKind.Category))
+            throw new InvalidInputException([new("categories", "A product can only be in pages of the kind category.")]);
+        if (primary != page.ParentId)
+            Move(page, primary, int.MaxValue);
+        page.AlsoIn = [.. others.Where(id => id != primary).Distinct()];
+    }
 
     /// <summary>What an outline would create.</summary>
     /// <exception cref="InvalidInputException">A name is there already under the same parent.</exception>
@@ -117,6 +121,18 @@ internal sealed class PageTree(TinContext db, Platform rules, List<PageRow> page
         return Add(kind, product, name, parentId, new JsonObject());
     }
 
+    /// <summary>Puts the pages of an outline inside each other, once they have numbers.</summary>
+    /// <param name="made">A page for each line, all inside the same one.</param>
+    /// <param name="lines">The outline.</param>
+    public void Nest(IReadOnlyList<PageRow> made, IReadOnlyList<OutlineLine> lines)
+    {
+        for (var i = 0; i < made.Count; i++)
+            if (lines[i].Inside >= 0)
+                made[i].ParentId = made[lines[i].Inside].Id;
+        foreach (var parent in made.Select(m => m.ParentId).Distinct())
+            Number([.. pages.Where(p => p.ParentId == parent).OrderBy(p => p.Order).ThenBy(p => p.Id)]);
+    }
+
     /// <summary>Adds the page of a product; its listing on the platform is used where it has one.</summary>
     public async Task<PageRow> AddProduct(int productId, string? name, int? parentId, CancellationToken stop)
     {
@@ -147,7 +163,7 @@ internal sealed class PageTree(TinContext db, Platform rules, List<PageRow> page
     public async Task<IReadOnlyList<TextState>> RemoveLinks(IReadOnlyCollection<PageRow> targets, CancellationToken stop)
     {
         var texts = new List<TextState>();
-        if (rules.Fields.FirstOrDefault(f => f.Role == "body") is not { } field)
+        if (rules.Role("body") is not { } field)
             return texts;
         foreach (var page in LinkingTo(targets).ToList())
         {
@@ -165,15 +181,11 @@ internal sealed class PageTree(TinContext db, Platform rules, List<PageRow> page
         return texts;
     }
 
+    /// <summary>Those of some earlier states that pages no longer have.</summary>
+    public ShopState Changed(IReadOnlyList<PageState> before) => new() { Pages = PageState.Changed(before, pages) };
+
     /// <summary>Every page as it is.</summary>
     public IReadOnlyList<PageState> States() => [.. pages.Select(PageState.Of)];
-
-    /// <summary>Whether two states are the same.</summary>
-    public static bool Same(PageState one, PageState other) =>
-        one.AlsoIn.SequenceEqual(other.AlsoIn) && one with { AlsoIn = other.AlsoIn } == other;
-
-    /// <summary>A state as a reversal keeps it.</summary>
-    public static string Written(ShopState state) => JsonSerializer.Serialize(state, JsonSerializerOptions.Web);
 
     private HashSet<string> Taken() => pages.Select(p => p.Slug).Where(s => s.Length > 0).ToHashSet(StringComparer.Ordinal);
 
@@ -206,7 +218,7 @@ internal sealed class PageTree(TinContext db, Platform rules, List<PageRow> page
             ParentId = parentId,
             Order = pages.Count(p => p.ParentId == parentId),
             IsHome = pages.Count == 0 && kind == PageKind.Content,
-            Slug = Sites.TextOf(listing.Copy, rules, "slug"),
+            Slug = Listings.TextOf(listing.Copy, rules, "slug"),
             CreatedAt = DateTime.UtcNow,
         };
         db.Pages.Add(page);
@@ -216,7 +228,7 @@ internal sealed class PageTree(TinContext db, Platform rules, List<PageRow> page
 
     private void SetIfEmpty(JsonObject copy, string role, string text)
     {
-        if (rules.Fields.FirstOrDefault(f => f.Role == role) is { } field && copy[field.Key] is not JsonValue)
+        if (rules.Role(role) is { } field && copy[field.Key] is not JsonValue)
             copy[field.Key] = text;
     }
 

@@ -63,14 +63,12 @@ public sealed record PlannedPage(int Line, string Name, string Slug, int Level);
 public sealed record MoveRequest(int? ParentId, int Order);
 
 /// <summary>What is to be changed of a page; null leaves it.</summary>
-public sealed record PageChangeRequest(
-    PageKind? Kind,
-    bool? InMenu,
-    bool? IsPublished,
-    bool? HasSuffix,
-    bool? IsHome,
-    [MaxLength(Bounds.Facts)] IReadOnlyList<int>? AlsoIn
-);
+public sealed record PageChangeRequest(PageKind? Kind, bool? InMenu, bool? IsPublished, bool? HasSuffix, bool? IsHome);
+
+/// <summary>The categories that a product is in.</summary>
+/// <param name="Primary">The one that its page is inside; null at the top.</param>
+/// <param name="Others">Those that show it besides.</param>
+public sealed record CategoriesRequest(int? Primary, [MaxLength(Bounds.Facts)] IReadOnlyList<int> Others);
 
 /// <summary>What happens to the pages inside a page that is deleted, and to links to it.</summary>
 /// <param name="Children">Whether they are deleted too; otherwise they move up.</param>
@@ -93,6 +91,7 @@ internal static class PagesApi
         api.MapPost("/outline", AddOutline).WithName("AddOutline").ProducesValidationProblem();
         api.MapPut("/{id:int}/place", MovePage).WithName("MovePage").ProducesValidationProblem();
         api.MapPut("/{id:int}", ChangePage).WithName("ChangePage").ProducesValidationProblem();
+        api.MapPut("/{id:int}/categories", SetCategories).WithName("SetCategories").ProducesValidationProblem();
         api.MapGet("/{id:int}/deletion", GetDeletion).WithName("GetDeletion");
         api.MapPost("/{id:int}/delete", DeletePage).WithName("DeletePage");
         api.MapGet("/redirects.csv", GetRedirects).WithName("GetRedirects");
@@ -106,7 +105,7 @@ internal static class PagesApi
         var redirects = await db.RedirectsOf(pages, stop);
         var leading = redirects.ToLookup(r => r.Page.Id);
         var linked = pages
-            .SelectMany(p => PageTree.LinksIn(p, platform).Where(id => id != p.Id).Distinct())
+            .SelectMany(p => PageTree.LinksIn(p.TextOf(platform, "body")).Where(id => id != p.Id).Distinct())
             .GroupBy(id => id)
             .ToDictionary(g => g.Key, g => g.Count());
         var leads = await PageTree.Leads(db, pages, stop);
@@ -130,15 +129,7 @@ internal static class PagesApi
         var page = request.ProductId is { } id
             ? await tree.AddProduct(id, request.Name, request.ParentId, stop)
             : tree.Add(request.Kind, NewName.Check(request.Name ?? ""), request.ParentId);
-        await db.SaveChangesAsync(stop);
-        return TypedResults.Ok(
-            await changes.Save(
-                Messages.AddedPage(page.NameOf(tree.Rules)),
-                null,
-                new(ReversalKind.Delete, Entity.Page, $"{page.Id}", $"{page.Id}"),
-                stop
-            )
-        );
+        return TypedResults.Ok(await SaveAdded([page], Messages.AddedPage(page.NameOf(tree.Rules)), changes, db, stop));
     }
 
     private static async Task<Ok<List<PlannedPage>>> PreviewOutline(OutlineRequest request, TinContext db, CancellationToken stop)
@@ -152,28 +143,8 @@ internal static class PagesApi
         var tree = await PageTree.Load(db, stop);
         var lines = Outline.Read(request.Text);
         tree.Plan(lines, request.ParentId);
-        var made = new List<PageRow>();
-        await db.InOneWrite(
-            async () =>
-            {
-                foreach (var line in lines)
-                {
-                    var page = tree.Add(PageKind.Category, line.Name, line.Inside < 0 ? request.ParentId : made[line.Inside].Id);
-                    made.Add(page);
-                    // Its id is the parent of the next lines.
-                    await db.SaveChangesAsync(stop);
-                }
-            },
-            stop
-        );
-        return TypedResults.Ok(
-            await changes.Save(
-                Messages.AddedPages(made.Count),
-                null,
-                new(ReversalKind.Delete, Entity.Page, "0", string.Join(',', made.Select(p => p.Id))),
-                stop
-            )
-        );
+        var made = lines.Select(l => tree.Add(PageKind.Category, l.Name, request.ParentId)).ToList();
+        return TypedResults.Ok(await SaveAdded(made, Messages.AddedPages(made.Count), changes, db, stop, () => tree.Nest(made, lines)));
     }
 
     private static async Task<Results<Ok<Changed>, NotFound>> MovePage(
@@ -190,7 +161,7 @@ internal static class PagesApi
         tree.CheckParent(request.ParentId);
         var before = tree.States();
         tree.Move(page, request.ParentId, request.Order);
-        return TypedResults.Ok(await Save(tree, before, Messages.MovedPage(page.NameOf(tree.Rules)), page.Id, changes, db, stop));
+        return TypedResults.Ok(await Save(tree, before, Messages.MovedPage(page.NameOf(tree.Rules)), changes, db, stop));
     }
 
     private static async Task<Results<Ok<Changed>, NotFound>> ChangePage(
@@ -212,14 +183,28 @@ internal static class PagesApi
         if (request.IsHome == true)
             foreach (var other in tree.Pages)
                 other.IsHome = other.Id == id;
-        if (request.AlsoIn is { } also)
-            page.AlsoIn = tree.CheckCategories(page, also);
         if (request.IsPublished == true)
             await db.Publish(page, stop);
         else if (request.IsPublished == false)
             page.IsPublished = false;
 
-        return TypedResults.Ok(await Save(tree, before, Messages.ChangedPage(page.NameOf(tree.Rules)), page.Id, changes, db, stop));
+        return TypedResults.Ok(await Save(tree, before, Messages.ChangedPage(page.NameOf(tree.Rules)), changes, db, stop));
+    }
+
+    private static async Task<Results<Ok<Changed>, NotFound>> SetCategories(
+        int id,
+        CategoriesRequest request,
+        TinContext db,
+        ChangeLog changes,
+        CancellationToken stop
+    )
+    {
+        var tree = await PageTree.Load(db, stop);
+        if (tree.Find(id) is not { } page)
+            return TypedResults.NotFound();
+        var before = tree.States();
+        tree.SetCategories(page, request.Primary, request.Others);
+        return TypedResults.Ok(await Save(tree, before, Messages.ChangedPage(page.NameOf(tree.Rules)), changes, db, stop));
     }
 
     private static async Task<Results<Ok<DeletionView>, NotFound>> GetDeletion(int id, TinContext db, CancellationToken stop)
@@ -262,7 +247,7 @@ internal static class PagesApi
             await changes.Save(
                 gone.Count == 1 ? Messages.Deleted("page", page.NameOf(tree.Rules)) : Messages.DeletedPages(gone.Count),
                 null,
-                new(ReversalKind.Restore, Entity.Page, $"{id}", PageTree.Written(new(before, texts, [])), now),
+                new(ReversalKind.Restore, Entity.Page, $"{id}", (tree.Changed(before) with { Texts = texts }).ToJson(), now),
                 stop
             )
         );
@@ -278,25 +263,45 @@ internal static class PagesApi
         );
     }
 
+    private static async Task<Changed> SaveAdded(
+        IReadOnlyList<PageRow> added,
+        string what,
+        ChangeLog changes,
+        TinContext db,
+        CancellationToken stop,
+        Action? then = null
+    )
+    {
+        Changed? saved = null;
+        await db.InOneWrite(
+            async () =>
+            {
+                await db.SaveChangesAsync(stop);
+                then?.Invoke();
+                saved = await changes.Save(
+                    what,
+                    null,
+                    new(ReversalKind.Delete, Entity.Page, "0", string.Join(',', added.Select(p => p.Id))),
+                    stop
+                );
+            },
+            stop
+        );
+        return saved!;
+    }
+
+    // Publishing again may change nothing but the redirects: there is nothing to undo then.
     private static async Task<Changed> Save(
         PageTree tree,
         IReadOnlyList<PageState> before,
         string what,
-        int id,
         ChangeLog changes,
         TinContext db,
         CancellationToken stop
     )
     {
-        var changed = before.Where(b => tree.Find(b.Id) is { } now && !PageTree.Same(PageState.Of(now), b)).ToList();
-        if (changed.Count > 0)
-            return await changes.Save(
-                what,
-                null,
-                new(ReversalKind.Revert, Entity.Page, $"{id}", PageTree.Written(new(changed, [], []))),
-                stop
-            );
-        // Publishing again changes only the address that it is known by.
+        if (tree.Changed(before) is { Pages.Count: > 0 } changed)
+            return await changes.Save(what, changed, stop);
         await db.SaveChangesAsync(stop);
         return new(null);
     }
@@ -311,7 +316,6 @@ internal static class PagesApi
         Dictionary<int, int> linked
     )
     {
-        var name = page.NameOf(platform);
         return new(
             page.Id,
             page.ListingId,
@@ -325,8 +329,8 @@ internal static class PagesApi
             page.InMenu,
             page.IsPublished,
             page.HasSuffix,
-            name,
-            page.TextOf(platform, "menu") is { Length: > 0 } menu ? menu : name,
+            page.NameOf(platform),
+            page.MenuNameOf(platform),
             page.TextOf(platform, "title"),
             page.Slug,
             page.LiveSlug,

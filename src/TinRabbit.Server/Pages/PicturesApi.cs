@@ -38,6 +38,11 @@ public sealed record PictureView(
     IReadOnlyList<AltProblem> Problems
 );
 
+/// <summary>The sheet of alt texts.</summary>
+/// <param name="Most">The most characters that an alt text should have.</param>
+/// <param name="Names">The names that a pattern can have in braces.</param>
+public sealed record PicturesView(double Most, IReadOnlyList<string> Names, IReadOnlyList<PictureView> Pictures);
+
 /// <summary>A term that a text contains.</summary>
 public sealed record ContainedTerm(string Text, double? Volume);
 
@@ -81,12 +86,8 @@ internal static class PicturesApi
             .DisableRequestTimeout();
     }
 
-    private static async Task<Ok<List<PictureView>>> GetPictures(string? marketId, TinContext db, IMarket market, CancellationToken stop)
+    private static async Task<Ok<PicturesView>> GetPictures(TinContext db, IMarket market, CancellationToken stop)
     {
-        var site = await db.Site(stop);
-        var place =
-            market.Places.FirstOrDefault(p => p.Id == marketId)?.Id
-            ?? market.Places.FirstOrDefault(p => p.PlatformId == MarketPlace.Web && p.Country == site.Country)?.Id;
         var rules = await PageTree.Platform(db, stop);
         var products = await Products(db, stop);
         var inText = products.ToDictionary(p => p.Id, p => InText(p, rules));
@@ -98,15 +99,15 @@ internal static class PicturesApi
             .Where(g => g.Count() > 1)
             .Select(g => g.Key)
             .ToHashSet(StringComparer.Ordinal);
-        var views = new List<PictureView>();
-        foreach (var product in products)
-        {
-            stop.ThrowIfCancellationRequested();
-            var picks = place is null ? [] : await db.WantedOf(product.Id, place, stop);
-            views.AddRange(Views(product, inText[product.Id], picks, rules, same, stop));
-        }
-
-        return TypedResults.Ok(views);
+        var picks = await db.WantedByProduct(market.MarketOf(await db.Site(stop))?.Id, stop);
+        var most = new PageToCheck(PageKind.Product).Threshold(rules, "altMax");
+        return TypedResults.Ok(
+            new PicturesView(
+                most,
+                AltPattern.Names,
+                [.. products.SelectMany(p => Views(p, inText[p.Id], [.. picks[p.Id]], rules, most, same, stop))]
+            )
+        );
     }
 
     private static async Task<Ok<List<AltChange>>> PreviewFill(PatternRequest request, TinContext db, CancellationToken stop) =>
@@ -129,14 +130,7 @@ internal static class PicturesApi
             states.Add(new(product.Id, before, product.PictureStates()));
         }
 
-        return TypedResults.Ok(
-            await changes.Save(
-                Messages.FilledAltTexts(planned.Count),
-                null,
-                new(ReversalKind.Revert, Entity.Product, "0", PageTree.Written(new([], [], states))),
-                stop
-            )
-        );
+        return TypedResults.Ok(await changes.Save(Messages.FilledAltTexts(planned.Count), new() { Pictures = states }, stop));
     }
 
     private static async Task<Results<Ok<Changed>, NotFound>> SetShows(
@@ -186,17 +180,7 @@ internal static class PicturesApi
     }
 
     private static Task<Changed> Save(ProductRow product, IReadOnlyList<OnePicture> before, ChangeLog changes, CancellationToken stop) =>
-        changes.Save(
-            Messages.ChangedPictures(1),
-            null,
-            new(
-                ReversalKind.Revert,
-                Entity.Product,
-                "0",
-                PageTree.Written(new([], [], [new(product.Id, before, product.PictureStates())]))
-            ),
-            stop
-        );
+        changes.Save(Messages.ChangedPictures(1), new() { Pictures = [new(product.Id, before, product.PictureStates())] }, stop);
 
     private static Results<PhysicalFileHttpResult, NotFound> GetFile(string name, bool? small, PictureFiles files) =>
         files.PathOf(name, small == true) is { } path && File.Exists(path)
@@ -213,7 +197,7 @@ internal static class PicturesApi
 
     private static IReadOnlyList<RichPicture> InText(ProductRow product, Platform rules) =>
         product.Listings.FirstOrDefault(l => l.PlatformId == rules.Id) is { } listing
-            ? RichBody.Read(Sites.TextOf(listing.Copy, rules, "body")).Pictures
+            ? RichBody.Read(Listings.TextOf(listing.Copy, rules, "body")).Pictures
             : [];
 
     private static IEnumerable<PictureView> Views(
@@ -221,19 +205,20 @@ internal static class PicturesApi
         IReadOnlyList<RichPicture> inText,
         List<(string Key, Home Home, WantedTerm Term)> picks,
         Platform rules,
+        double most,
         HashSet<string> same,
         CancellationToken stop
     )
     {
+        stop.ThrowIfCancellationRequested();
         var facts = product.Facts == new Facts() ? null : product.Facts.Words;
         var keys = picks.Select(p => p.Key).ToHashSet(StringComparer.Ordinal);
         var leadKey = product.Listings.FirstOrDefault(l => l.PlatformId == rules.Id)?.LeadKey ?? product.Listings.FirstOrDefault()?.LeadKey;
         var lead = picks.FirstOrDefault(p => p.Key == leadKey).Term;
         var wanted = picks.Select(p => p.Term).ToList();
         var offer = Offer(picks, facts);
-        var most = PageToCheck.Thresholds(PageKind.Product)["altMax"];
         var pictures = product.PictureStates();
-        var hasLead = lead is null || pictures.Any(p => Held(p.Alt, [lead]).Count > 0);
+        var hasLead = lead is null || pictures.Select(p => p.Alt).Concat(inText.Select(p => p.Alt)).Any(alt => Held(alt, [lead]).Count > 0);
         for (var i = 0; i < pictures.Count; i++)
             yield return View(i, pictures[i], isInText: false);
         for (var i = 0; i < inText.Count; i++)

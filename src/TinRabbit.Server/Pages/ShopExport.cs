@@ -53,7 +53,7 @@ internal static class ShopExport
                     ],
                     [
                         .. p
-                            .Listings.OrderBy(l => l.Id)
+                            .Listings.OrderBy(l => l.PlatformId, StringComparer.Ordinal)
                             .Select(l => new DocumentListing(
                                 l.PlatformId,
                                 Listings.Parse(l.Copy),
@@ -124,18 +124,18 @@ internal static class ShopExport
     /// <summary>Every published page as HTML, with its pictures, the site map and the redirects, as a ZIP.</summary>
     public static async Task HtmlZip(TinContext db, PictureFiles files, Stream stream, CancellationToken stop)
     {
-        var (site, rules, pages) = (await db.Site(stop), await PageTree.Platform(db, stop), await db.AllPages(stop));
+        var shop = await Whole.Load(db, stop);
         await using var zip = new ZipArchive(stream, ZipArchiveMode.Create, leaveOpen: true);
         var pictures = new HashSet<string>(StringComparer.Ordinal);
-        foreach (var page in pages.Where(p => p.IsPublished))
+        foreach (var page in shop.Pages.Where(p => p.IsPublished))
         {
             stop.ThrowIfCancellationRequested();
-            var view = await View(db, page, pages, site, rules, stop);
+            var view = shop.View(page);
             pictures.UnionWith(view.Pictures.Select(p => p.File).OfType<string>());
             await Add(zip, $"{(page.IsHome ? "index" : page.Slug)}.html", HtmlPages.Write(view), stop);
         }
 
-        await Add(zip, "sitemap.xml", Sitemap(site, pages), stop);
+        await Add(zip, "sitemap.xml", Sitemap(shop.Site, shop.Pages), stop);
         foreach (var file in pictures)
             if (files.PathOf(file) is { } path && File.Exists(path))
                 await zip.CreateEntryFromFileAsync(path, $"pictures/{file}.webp", CompressionLevel.NoCompression, stop);
@@ -143,7 +143,7 @@ internal static class ShopExport
 
     /// <summary>One page as HTML.</summary>
     public static async Task<string> Html(TinContext db, PageRow page, CancellationToken stop) =>
-        HtmlPages.Write(await View(db, page, await db.AllPages(stop), await db.Site(stop), await PageTree.Platform(db, stop), stop));
+        HtmlPages.Write((await Whole.Load(db, stop)).View(page));
 
     /// <summary>The published pages as a site map, each with its language.</summary>
     public static string Sitemap(SiteRow site, IReadOnlyList<PageRow> pages)
@@ -212,43 +212,59 @@ internal static class ShopExport
         );
     }
 
-    private static async Task<HtmlPages.Page> View(
-        TinContext db,
-        PageRow page,
-        List<PageRow> pages,
-        SiteRow site,
-        Platform rules,
-        CancellationToken stop
+    // What every page of the shop needs to be written, loaded once for all.
+    private sealed record Whole(
+        SiteRow Site,
+        Platform Rules,
+        IReadOnlyList<PageRow> Pages,
+        IReadOnlyDictionary<int, PageRow> ById,
+        ILookup<int, PictureRow> Pictures
     )
     {
-        var byId = pages.ToDictionary(p => p.Id);
-        var copy = Listings.CopyOf(page.Listing.Copy, rules);
-        var product = await db.Products.AsNoTracking().Include(p => p.Pictures).FirstAsync(p => p.Id == page.Listing.ProductId, stop);
-        var crumbs = new List<(string, string)>();
-        for (
-            var above = page.ParentId;
-            above is { } id && byId.TryGetValue(id, out var parent) && crumbs.Count < Outline.MostLevels;
-            above = parent.ParentId
-        )
-            crumbs.Insert(0, (parent.NameOf(rules), site.AddressOf(parent.IsHome, parent.Slug)));
-        return new(
-            page.Kind,
-            rules
-                .Fields.Where(f => f.Role.Length > 0 && copy.ContainsKey(f.Key))
-                .GroupBy(f => f.Role)
-                .ToDictionary(
-                    f => f.Key,
-                    f => f.Key == "keywords" ? string.Join(", ", copy[f.First().Key].Units(FieldShape.Phrases)) : page.TextOf(rules, f.Key)
-                ),
-            site.SuffixOf(page),
-            site.Brand,
-            site.Language,
-            site.AddressOf(page.IsHome, page.Slug),
-            crumbs,
-            product.PictureStates(),
-            product.Facts,
-            id => byId.TryGetValue(id, out var target) && target.IsPublished ? site.AddressOf(target.IsHome, target.Slug) : null
-        );
+        public static async Task<Whole> Load(TinContext db, CancellationToken stop)
+        {
+            var pages = await db.AllPages(stop);
+            return new(
+                await db.Site(stop),
+                await PageTree.Platform(db, stop),
+                pages,
+                pages.ToDictionary(p => p.Id),
+                (await db.Products.AsNoTracking().SelectMany(p => p.Pictures).ToListAsync(stop)).ToLookup(p => p.ProductId)
+            );
+        }
+
+        public HtmlPages.Page View(PageRow page)
+        {
+            var copy = Listings.CopyOf(page.Listing.Copy, Rules);
+            var crumbs = new List<(string, string)>();
+            for (
+                var above = page.ParentId;
+                above is { } id && ById.TryGetValue(id, out var parent) && crumbs.Count < Outline.MostLevels;
+                above = parent.ParentId
+            )
+                crumbs.Insert(0, (parent.NameOf(Rules), Site.AddressOf(parent.IsHome, parent.Slug)));
+            return new(
+                page.Kind,
+                Rules
+                    .Fields.Where(f => f.Role.Length > 0 && copy.ContainsKey(f.Key))
+                    .GroupBy(f => f.Role)
+                    .ToDictionary(
+                        f => f.Key,
+                        f =>
+                            f.Key == "keywords"
+                                ? string.Join(", ", copy[f.First().Key].Units(FieldShape.Phrases))
+                                : page.TextOf(Rules, f.Key)
+                    ),
+                Site.SuffixOf(page),
+                Site.Brand,
+                Site.Language,
+                Site.AddressOf(page.IsHome, page.Slug),
+                crumbs,
+                [.. Pictures[page.Listing.ProductId].OrderBy(p => p.Order).Select(p => new OnePicture(p.Description, p.Shows, p.File))],
+                page.Listing.Product.Facts,
+                id => ById.TryGetValue(id, out var target) && target.IsPublished ? Site.AddressOf(target.IsHome, target.Slug) : null
+            );
+        }
     }
 
     private static async Task Add(ZipArchive zip, string name, string text, CancellationToken stop)

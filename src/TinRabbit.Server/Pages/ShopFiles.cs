@@ -9,23 +9,25 @@ namespace TinRabbit.Server.Pages;
 internal static class ShopFiles
 {
     private const int MostText = 32 << 20;
+    private const int MostShop = 256 << 20;
 
     /// <summary>The file as a document, and what it is in words.</summary>
     /// <param name="platformId">The platform of listings that name none; null for the web shop.</param>
+    /// <param name="picture">Gives a picture of an archive its name; an import also stores it.</param>
     /// <exception cref="InvalidInputException">It is none of the formats, or damaged.</exception>
     public static async Task<(ShopDocument Document, string Kind)> Read(
         string file,
         string name,
         string? platformId,
         TinContext db,
-        PictureFiles pictures,
+        Func<Stream, CancellationToken, Task<string>> picture,
         CancellationToken stop
     )
     {
         var rules = await PageTree.Platform(db, stop);
         var platforms = (await db.Platforms.AsNoTracking().ToListAsync(stop)).ToDictionary(p => p.Id, p => PlatformJson.Read(p.Profile));
         if (ZipFiles.IsZip(file) && !await IsWorkbook(file, stop))
-            return await Archive(file, db, rules, pictures, stop);
+            return await Archive(file, db, rules, picture, stop);
         if (ZipFiles.IsZip(file))
             return (ShopDocument.Of([.. ListingTables.Read(file, platforms, platformId ?? rules.Id, stop)]), "Table of listings (XLSX)");
         await using var stream = File.OpenRead(file);
@@ -51,7 +53,7 @@ internal static class ShopFiles
         string file,
         TinContext db,
         Platform rules,
-        PictureFiles pictures,
+        Func<Stream, CancellationToken, Task<string>> picture,
         CancellationToken stop
     )
     {
@@ -62,21 +64,19 @@ internal static class ShopFiles
         var pageAt = await Addresses(db, stop);
         await ZipFiles.Read(
             file,
+            path =>
+                path == "shop.json" ? MostShop
+                : IsHtml(path) ? MostText
+                : IsPicture(path) ? Core.Bounds.PictureBytes
+                : 0,
             async (path, content) =>
             {
-                var name = path.Split('/')[^1];
                 if (path == "shop.json")
                     shop = ShopDocument.Read(content);
-                else if (
-                    name.EndsWith(".html", StringComparison.OrdinalIgnoreCase) || name.EndsWith(".htm", StringComparison.OrdinalIgnoreCase)
-                )
-                {
-                    using var bytes = new MemoryStream();
-                    await content.CopyToAsync(bytes, stop);
-                    pages.Add(HtmlPages.Read(FileText.Decode(bytes.ToArray()), name, rules, site.TitleSuffix, pageAt));
-                }
-                else if (path.StartsWith("pictures/", StringComparison.Ordinal))
-                    renamed[Path.GetFileNameWithoutExtension(name)] = await pictures.Add(content, stop);
+                else if (IsHtml(path))
+                    pages.Add(HtmlPages.Read(FileText.Decode(content.ToArray()), NameOf(path), rules, site.TitleSuffix, pageAt));
+                else
+                    renamed[Path.GetFileNameWithoutExtension(NameOf(path))] = await picture(content, stop);
             },
             stop
         );
@@ -86,6 +86,13 @@ internal static class ShopFiles
             ? (ShopDocument.Of(pages), $"{pages.Count:#,0} web pages (ZIP)")
             : throw new InvalidInputException([new("file", "There is no shop and no web page in this archive.")]);
     }
+
+    private static bool IsHtml(string path) =>
+        path.EndsWith(".html", StringComparison.OrdinalIgnoreCase) || path.EndsWith(".htm", StringComparison.OrdinalIgnoreCase);
+
+    private static bool IsPicture(string path) => path.StartsWith("pictures/", StringComparison.Ordinal);
+
+    private static string NameOf(string path) => path.Split('/')[^1];
 
     // A picture is named after its content; what was made of it has another name when it is stored again.
     private static ShopDocument WithPictures(ShopDocument shop, Dictionary<string, string> renamed) =>

@@ -1,4 +1,3 @@
-using System.Globalization;
 using System.Text.Json;
 using System.Text.Json.Nodes;
 using Microsoft.EntityFrameworkCore;
@@ -28,20 +27,22 @@ public sealed record ImportItem(string Key, string What, string Name, ImportStat
 public sealed record ItemChange(string Label, string Before, string After);
 
 /// <summary>Compares a document with the shop, and imports what is chosen of it: all in one write, or nothing.</summary>
-internal sealed class ShopImport(TinContext db, ShopDocument document)
+internal sealed partial class ShopImport(TinContext db, ShopDocument document)
 {
     private const string SiteKey = "site";
     private const string ShopKey = "shop";
 
-    private readonly List<int> _added = [];
-    private readonly List<TextState> _texts = [];
-    private readonly List<PictureState> _pictures = [];
+    private readonly Dictionary<string, Platform> _platforms = new(StringComparer.Ordinal);
+    private readonly List<(Platform Profile, string Like)> _givenPlatforms = [];
+    private Dictionary<string, PlatformRow> _platformRows = [];
+    private List<Entry> _entries = [];
+    private Dictionary<int, Entry> _entryOfPage = [];
     private List<ProductRow> _products = [];
     private List<PageRow> _pages = [];
-    private Dictionary<string, Platform> _platforms = [];
     private Platform _rules = null!;
 
     /// <summary>Everything in the document, with what importing it would change. Nothing is written.</summary>
+    /// <exception cref="InvalidInputException">The document contradicts itself, or names a platform that is not there.</exception>
     public async Task<IReadOnlyList<ImportItem>> Plan(CancellationToken stop)
     {
         await Load(stop);
@@ -74,62 +75,36 @@ internal sealed class ShopImport(TinContext db, ShopDocument document)
             );
         }
 
-        foreach (var platform in document.Platforms ?? [])
+        foreach (var (profile, _) in _givenPlatforms)
         {
-            var profile = PlatformJson.Read(JsonSerializer.SerializeToElement(platform.Profile));
-            var now = await db.Platforms.AsNoTracking().FirstOrDefaultAsync(p => p.Id == profile.Id, stop);
+            var now = _platformRows.GetValueOrDefault(profile.Id) is { DeletedAt: null } row ? row : null;
             items.Add(
-                Item(
-                    PlatformKey(profile.Id),
-                    "platform",
-                    profile.Name,
-                    now is null,
-                    [("Profile", now is null ? "" : Normal(now.Profile), Normal(PlatformJson.Write(profile).ToJsonString()))]
-                )
+                Item(PlatformKey(profile.Id), "platform", profile.Name, now is null, [("Profile", Normal(now?.Profile), Written(profile))])
             );
         }
 
-        foreach (var (product, index) in (document.Products ?? []).Select((p, i) => (p, i)))
-            items.AddRange(await PlanProduct(product, index, stop));
-        return items;
-    }
+        foreach (var entry in _entries)
+        {
+            stop.ThrowIfCancellationRequested();
+            items.AddRange(PlanProduct(entry));
+        }
 
-    /// <summary>Imports what is chosen, and says how to take it back.</summary>
-    /// <param name="chosen">Keys of <see cref="ImportItem"/>.</param>
-    /// <param name="stop">Stops the import; nothing is written then.</param>
-    /// <returns>How many things were imported, and what was there before.</returns>
-    public async Task<(int Count, ShopState Before)> Run(IReadOnlySet<string> chosen, CancellationToken stop)
-    {
-        var plan = (await Plan(stop)).Where(i => chosen.Contains(i.Key) && i.State != ImportState.Unchanged).ToList();
-        var keys = plan.Select(i => i.Key).ToHashSet(StringComparer.Ordinal);
-        var pagesBefore = _pages.Select(PageState.Of).ToList();
-        await db.InOneWrite(
-            async () =>
-            {
-                await ApplySettings(keys, stop);
-                var numbers = new Dictionary<int, PageRow>();
-                foreach (var (product, index) in (document.Products ?? []).Select((p, i) => (p, i)))
-                    if (keys.Contains(ProductKey(index)) || (product.Listings ?? []).Any(l => keys.Contains(ListingKey(index, l.Platform))))
-                        await Apply(product, index, keys, numbers, stop);
-                    else if (product.Page is { Id: > 0 } page && FindPage(product) is { } there)
-                        numbers[page.Id] = there;
-                await Place(numbers, keys, stop);
-                foreach (var (from, to) in document.Redirects ?? new Dictionary<string, string>())
-                    if (
-                        _pages.FirstOrDefault(p => p.Slug == to) is { } target
-                        && _pages.All(p => p.Slug != from)
-                        && !await db.Redirects.AnyAsync(r => r.From == from, stop)
-                    )
-                        db.Redirects.Add(new() { From = from, PageId = target.Id });
-                await db.SaveChangesAsync(stop);
-            },
-            stop
-        );
-        return (plan.Count, new(pagesBefore, _texts, _pictures) { Added = _added });
+        return items;
     }
 
     private async Task Load(CancellationToken stop)
     {
+        _platformRows = await db.Platforms.IgnoreQueryFilters().ToDictionaryAsync(p => p.Id, stop);
+        foreach (var row in _platformRows.Values.Where(r => r.DeletedAt is null))
+            _platforms[row.Id] = PlatformJson.Read(row.Profile);
+        foreach (var platform in document.Platforms ?? [])
+        {
+            var profile = PlatformJson.Read(JsonSerializer.SerializeToElement(platform.Profile));
+            _givenPlatforms.Add((profile, platform.Like));
+            _platforms[profile.Id] = profile;
+        }
+
+        _rules = await PageTree.Platform(db, stop);
         _products = await db
             .Products.Include(p => p.Pictures)
             .Include(p => p.Picks)
@@ -137,312 +112,118 @@ internal sealed class ShopImport(TinContext db, ShopDocument document)
             .OrderBy(p => p.Id)
             .ToListAsync(stop);
         _pages = await db.AllPages(stop);
-        _platforms = (await db.Platforms.AsNoTracking().ToListAsync(stop)).ToDictionary(p => p.Id, p => PlatformJson.Read(p.Profile));
-        foreach (var platform in document.Platforms ?? [])
-            if (PlatformJson.Read(JsonSerializer.SerializeToElement(platform.Profile)) is var profile)
-                _platforms.TryAdd(profile.Id, profile);
-        _rules = await PageTree.Platform(db, stop);
+        Resolve();
+        ThrowIfContradictory();
     }
 
-    private Task<IReadOnlyList<ImportItem>> PlanProduct(DocumentProduct product, int index, CancellationToken stop)
+    private IEnumerable<ImportItem> PlanProduct(Entry entry)
     {
-        stop.ThrowIfCancellationRequested();
-        var now = Find(product);
-        var items = new List<ImportItem>();
-        if (product.Facts is not null || product.Pictures is not null || product.Picks is not null)
+        var (given, now) = (entry.Given, entry.Subject.Row);
+        if (given.Facts is not null || given.Pictures is not null || given.Picks is not null)
         {
             var changes = new List<(string, string, string)>();
-            if (product.Facts is { } facts)
-                changes.Add(("Facts", now is null ? "" : Normal(now.Facts), Normal(facts)));
-            if (product.Pictures is { } pictures)
+            if (given.Facts is { } facts)
+                changes.Add(("Facts", Normal(now?.Facts), Normal(facts)));
+            if (given.Pictures is { } pictures)
                 changes.Add(
                     (
                         "Pictures",
-                        now is null ? "" : string.Join('\n', now.PictureStates().Select(Described)),
+                        string.Join('\n', (now?.PictureStates() ?? []).Select(Described)),
                         string.Join('\n', Merged(pictures, now).Select(Described))
                     )
                 );
-            if (product.Picks is { } picks)
+            if (given.Picks is { } picks)
                 changes.Add(
                     (
                         "Picks",
-                        now is null
-                            ? ""
-                            : string.Join('\n', now.Picks.OrderBy(p => p.Order).ThenBy(p => p.Id).Select(p => Described(PickOf(p)))),
+                        string.Join('\n', (now?.Picks ?? []).OrderBy(p => p.Order).ThenBy(p => p.Id).Select(p => Described(PickOf(p)))),
                         string.Join('\n', picks.Select(Described))
                     )
                 );
-            items.Add(Item(ProductKey(index), product.IsPage ? "page’s facts and picks" : "product", product.Name, now is null, changes));
+            yield return Item(entry.ProductKey, given.IsPage ? "page’s facts and picks" : "product", given.Name, now is null, changes);
         }
 
-        foreach (var listing in product.Listings ?? [])
+        foreach (var listing in entry.Listings)
         {
-            var platform =
-                _platforms.GetValueOrDefault(listing.Platform)
-                ?? throw new InvalidInputException([
-                    new("file", $"“{product.Name}” has a listing on “{listing.Platform}”, a platform that is not there."),
-                ]);
+            var platform = _platforms[listing.Platform];
             var stored = now?.Listings.FirstOrDefault(l => l.PlatformId == listing.Platform);
-            var (before, after) = (stored is null ? [] : Listings.Parse(stored.Copy), Checked(listing, platform));
-            var isPage = listing.Platform == _rules.Id && product.Page is not null;
+            var (before, after) = (stored is null ? [] : Listings.Parse(stored.Copy), TextsToStore(listing, platform));
+            Renumber(after, platform, id => _entryOfPage.GetValueOrDefault(id)?.Subject.Page?.Id ?? id);
+            var isPage = listing.Platform == _rules.Id && given.Page is not null;
             var changes = after.Select(f => (platform.Find(f.Key)?.Label ?? f.Key, Written(before[f.Key]), Written(f.Value))).ToList();
-            if (listing.Lead is not null)
-                changes.Add(("Lead", stored?.LeadKey ?? "", listing.Lead));
-            if (isPage && product.Page is { Id: > 0 } page && FindPage(product) is { } there)
-                changes.Add(("State", State(there.Kind, there.InMenu, there.IsPublished), State(page.Kind, page.InMenu, page.IsPublished)));
-            items.Add(
-                Item(
-                    ListingKey(index, listing.Platform),
-                    isPage ? "page" : $"listing on {platform.Name}",
-                    isPage && Written(after[_rules.Fields.FirstOrDefault(f => f.Role == "heading")?.Key ?? ""]) is { Length: > 0 } name
-                        ? name
-                        : product.Name,
-                    stored is null || (isPage && FindPage(product) is null),
-                    changes
-                )
+            if (LeadKeyOf(listing) is { } lead)
+                changes.Add(("Lead", stored?.LeadKey ?? "", lead));
+            if (isPage && entry.Place is { } place && entry.Subject.Page is { } page)
+                changes.AddRange(PlaceChanges(place, page));
+            yield return Item(
+                entry.ListingKey(listing.Platform),
+                isPage ? "page" : $"listing on {platform.Name}",
+                isPage ? PageNameOf(entry) : given.Name,
+                stored is null || (isPage && entry.Subject.Page is null),
+                changes
             );
         }
-
-        return Task.FromResult<IReadOnlyList<ImportItem>>(items);
     }
 
-    private async Task ApplySettings(HashSet<string> keys, CancellationToken stop)
+    private IEnumerable<(string, string, string)> PlaceChanges(DocumentPage place, PageRow page)
     {
-        if (document.Shop is { } shop && keys.Contains(ShopKey))
-        {
-            var row = await db.Shops.OrderBy(s => s.Id).FirstAsync(stop);
-            (row.Name, row.Currency) = (NewName.Check(shop.Name), shop.Currency);
-        }
-
-        if (document.Site is { } site && keys.Contains(SiteKey))
-        {
-            var row = await db.Site(stop);
-            (row.Brand, row.Address, row.Language) = (site.Brand, site.Address, site.Language);
-            (row.Country, row.TitleSuffix, row.Revision) = (site.Country, site.TitleSuffix, row.Revision + 1);
-            if (row.Id == 0)
-                db.Sites.Add(row);
-        }
-
-        foreach (var platform in document.Platforms ?? [])
-        {
-            var profile = PlatformJson.Read(JsonSerializer.SerializeToElement(platform.Profile));
-            if (!keys.Contains(PlatformKey(profile.Id)))
-                continue;
-            var row = await db.Platforms.FirstOrDefaultAsync(p => p.Id == profile.Id, stop);
-            if (row is null)
-                db.Platforms.Add(
-                    new()
-                    {
-                        Id = profile.Id,
-                        Profile = PlatformJson.Write(profile).ToJsonString(),
-                        Like = platform.Like,
-                    }
-                );
-            else
-                (row.Profile, row.Revision) = (PlatformJson.Write(profile).ToJsonString(), row.Revision + 1);
-        }
-
-        await db.SaveChangesAsync(stop);
-    }
-
-    private async Task Apply(
-        DocumentProduct given,
-        int index,
-        HashSet<string> keys,
-        Dictionary<int, PageRow> numbers,
-        CancellationToken stop
-    )
-    {
-        var product = Find(given);
-        if (product is null)
-        {
-            product = new()
-            {
-                Name = NewName.Check(given.Name.Length > Core.Bounds.NameLength ? given.Name[..Core.Bounds.NameLength] : given.Name),
-                IsPage = given.IsPage,
-                ShopId = await db.Shops.OrderBy(s => s.Id).Select(s => s.Id).FirstAsync(stop),
-            };
-            db.Products.Add(product);
-            _products.Add(product);
-            await db.SaveChangesAsync(stop);
-            _added.Add(product.Id);
-        }
-
-        // A new product comes with all that is known of it.
-        if (keys.Contains(ProductKey(index)) || _added.Contains(product.Id))
-            ApplyFacts(given, product);
-        foreach (var listing in (given.Listings ?? []).Where(l => keys.Contains(ListingKey(index, l.Platform))))
-            await ApplyListing(given, product, listing, numbers, stop);
-    }
-
-    private void ApplyFacts(DocumentProduct given, ProductRow product)
-    {
-        if (given.Facts is { } facts)
-            (product.Facts, product.Revision) = (facts, product.Revision + 1);
-        if (given.Pictures is { } pictures)
-        {
-            var before = product.PictureStates();
-            product.SetPictures([.. Merged(pictures, product).Take(Core.Bounds.Pictures)]);
-            _pictures.Add(new(product.Id, before, product.PictureStates()));
-        }
-
-        if (given.Picks is not { } picks)
-            return;
-        var order = 0;
-        foreach (var pick in picks.Where(p => Tokens.Key(p.Text).Length > 0).DistinctBy(p => Tokens.Key(p.Text)))
-        {
-            var key = Tokens.Key(pick.Text);
-            var row = product.Picks.FirstOrDefault(p => p.Key == key);
-            if (row is null)
-                product.Picks.Add(row = new() { Text = pick.Text, Key = key });
-            (row.Text, row.Fit, row.Home, row.Note) = (pick.Text, pick.Fit, pick.Home, pick.Note);
-            (row.Source, row.SaidBy, row.Language, row.Order) = (pick.Source, pick.SaidBy, pick.Language, ++order);
-        }
-
-        foreach (var gone in product.Picks.Where(p => picks.All(k => Tokens.Key(k.Text) != p.Key)).ToList())
-            gone.DeletedAt = DateTime.UtcNow;
-    }
-
-    private async Task ApplyListing(
-        DocumentProduct given,
-        ProductRow product,
-        DocumentListing listing,
-        Dictionary<int, PageRow> numbers,
-        CancellationToken stop
-    )
-    {
-        var row = product.Listings.FirstOrDefault(l => l.PlatformId == listing.Platform);
-        if (row is null)
-        {
-            row = new() { PlatformId = listing.Platform, SavedAt = DateTime.UtcNow };
-            product.Listings.Add(row);
-            await db.SaveChangesAsync(stop);
-        }
-
-        var before = row.Copy;
-        var copy = Listings.Parse(before);
-        foreach (var (key, value) in Checked(listing, _platforms[listing.Platform]))
-            copy[key] = value?.DeepClone();
-        await db.SaveVersion(row, "before an import", "", stop);
-        (row.Copy, row.Revision, row.LeadKey) = (copy.ToJsonString(Listings.Json), row.Revision + 1, listing.Lead ?? row.LeadKey);
-        _texts.Add(new(row.Id, before, row.Copy));
-        foreach (var take in listing.Takes ?? [])
-            if (take.Text.Trim().Length > 0 && !await db.Takes.AnyAsync(t => t.ListingId == row.Id && t.Text == take.Text, stop))
-                db.Takes.Add(
-                    new()
-                    {
-                        ListingId = row.Id,
-                        At = DateTime.UtcNow,
-                        Text = take.Text,
-                        Name = take.Name,
-                    }
-                );
-        if (listing.Platform != _rules.Id || given.Page is not { } page)
-            return;
-        var there = _pages.FirstOrDefault(p => p.ListingId == row.Id);
-        if (there is null)
-        {
-            there = new()
-            {
-                ListingId = row.Id,
-                Listing = row,
-                Order = _pages.Count(p => p.ParentId is null),
-                CreatedAt = DateTime.UtcNow,
-            };
-            db.Pages.Add(there);
-            _pages.Add(there);
-        }
-
-        there.Slug = Sites.TextOf(row.Copy, _rules, "slug");
-        // A page or a table says nothing of the state of a page that is there already.
-        if (page.Id > 0 || there.Id == 0)
-        {
-            (there.Kind, there.InMenu, there.IsPublished) = (page.Kind, page.InMenu, page.IsPublished);
-            (there.HasSuffix, there.LiveSlug) = (page.HasSuffix, page.IsPublished ? page.LiveSlug ?? there.Slug : page.LiveSlug);
-        }
-
-        await db.SaveChangesAsync(stop);
-        if (page.Id > 0)
-            numbers[page.Id] = there;
-    }
-
-    // Pages get their parents, and links their pages, once all of them have numbers of this shop.
-    private async Task Place(Dictionary<int, PageRow> numbers, HashSet<string> keys, CancellationToken stop)
-    {
-        foreach (var (product, index) in (document.Products ?? []).Select((p, i) => (p, i)))
-        {
-            if (
-                product.Page is not { Id: > 0 } page
-                || !numbers.TryGetValue(page.Id, out var row)
-                || !keys.Contains(ListingKey(index, _rules.Id))
-            )
-                continue;
-            row.ParentId = page.Parent is { } parent && numbers.TryGetValue(parent, out var above) && above != row ? above.Id : null;
-            row.Order = page.Order;
-            row.AlsoIn = [.. (page.AlsoIn ?? []).Where(numbers.ContainsKey).Select(id => numbers[id].Id)];
-            if (page.IsHome)
-                foreach (var other in _pages)
-                    other.IsHome = other == row;
-            if (_rules.Fields.FirstOrDefault(f => f.Role == "body") is not { } field)
-                continue;
-            var copy = Listings.Parse(row.Listing.Copy);
-            if (
-                copy[field.Key] is not JsonValue html
-                || !html.TryGetValue<string>(out var body)
-                || !body.Contains(RichLink.PagePrefix, StringComparison.Ordinal)
-            )
-                continue;
-            copy[field.Key] = Renumbered(body, numbers);
-            row.Listing.Copy = copy.ToJsonString(Listings.Json);
-            _texts[_texts.FindIndex(t => t.ListingId == row.ListingId)] = _texts.First(t => t.ListingId == row.ListingId) with
-            {
-                After = row.Listing.Copy,
-            };
-        }
-
-        await db.SaveChangesAsync(stop);
-    }
-
-    // A link to a page that is not in the document stays as it is written.
-    private static string Renumbered(string html, Dictionary<int, PageRow> numbers) =>
-        System.Text.RegularExpressions.Regex.Replace(
-            html,
-            "\"page:(\\d{1,9})\"",
-            m =>
-                numbers.TryGetValue(int.Parse(m.Groups[1].Value, CultureInfo.InvariantCulture), out var page)
-                    ? $"\"page:{page.Id}\""
-                    : m.Value
+        yield return (
+            "State",
+            State(page.Kind, page.IsHome, page.InMenu, page.IsPublished, page.HasSuffix),
+            State(place.Kind, place.IsHome, place.InMenu, place.IsPublished, place.HasSuffix)
+        );
+        yield return (
+            "Place",
+            Place(page.ParentId is { } parent ? NameNow(parent) : null, page.Order),
+            Place(place.Parent is { } above && _entryOfPage.TryGetValue(above, out var entry) ? PageNameOf(entry) : null, place.Order)
+        );
+        yield return (
+            "Also in",
+            string.Join('\n', page.AlsoIn.Select(NameNow)),
+            string.Join('\n', (place.AlsoIn ?? []).Where(_entryOfPage.ContainsKey).Select(id => PageNameOf(_entryOfPage[id])))
         );
 
-    // A page is found by its slug; a product by its name.
-    private ProductRow? Find(DocumentProduct product) =>
-        FindPage(product) is { } page
-            ? _products.FirstOrDefault(p => p.Id == page.Listing.ProductId)
-            : _products.FirstOrDefault(p =>
-                p.IsPage == product.IsPage && string.Equals(p.Name, product.Name.Trim(), StringComparison.OrdinalIgnoreCase)
-            );
+        string? NameNow(int id) => _pages.FirstOrDefault(p => p.Id == id)?.NameOf(_rules);
+        static string Place(string? parent, int order) => $"{(parent is null ? "at the top" : $"in “{parent}”")}, no. {order + 1}";
+    }
 
-    private PageRow? FindPage(DocumentProduct product) =>
-        product.Page is not null
-        && product.Listings?.FirstOrDefault(l => l.Platform == _rules.Id) is { } listing
-        && _rules.Fields.FirstOrDefault(f => f.Role == "slug") is { } field
-        && listing.Fields[field.Key] is JsonValue value
-        && value.TryGetValue<string>(out var slug)
-        && slug.Length > 0
-            ? _pages.FirstOrDefault(p => p.Slug == slug)
-            : null;
+    private string PageNameOf(Entry entry) =>
+        entry.Listings.FirstOrDefault(l => l.Platform == _rules.Id) is { } listing
+        && Listings.TextOf(listing.Fields, _rules, "heading") is { Length: > 0 } heading
+            ? heading
+            : entry.Given.Name;
+
+    private static string? LeadKeyOf(DocumentListing listing) =>
+        listing.Lead is { } lead && Tokens.Key(lead) is { Length: > 0 } key ? key : null;
 
     // The texts as they are stored: every one within its shape, HTML without what a browser would run.
-    private static JsonObject Checked(DocumentListing listing, Platform platform)
-    {
-        var known = new JsonObject(
-            listing.Fields.Where(f => platform.Find(f.Key) is not null).Select(f => KeyValuePair.Create(f.Key, f.Value?.DeepClone()))
+    private static JsonObject TextsToStore(DocumentListing listing, Platform platform) =>
+        RichText.SanitizeFields(
+            CopyJson.Write(
+                CopyJson.Read(
+                    JsonSerializer.SerializeToElement(
+                        new JsonObject(
+                            listing
+                                .Fields.Where(f => platform.Find(f.Key) is not null)
+                                .Select(f => KeyValuePair.Create(f.Key, f.Value?.DeepClone()))
+                        )
+                    ),
+                    platform
+                )
+            ),
+            platform
         );
-        var fields = CopyJson.Write(CopyJson.Read(JsonSerializer.SerializeToElement(known), platform));
-        foreach (var field in platform.Fields.Where(f => f.Shape == FieldShape.Rich))
-            if (fields[field.Key] is JsonValue html)
-                fields[field.Key] = RichText.Sanitize(html.GetValue<string>());
-        return fields;
+
+    // Links of a body lead to pages by their numbers in the document; here they get those of the shop.
+    private static void Renumber(JsonObject fields, Platform platform, Func<int, int> numberOf)
+    {
+        if (
+            platform.Role("body") is { } field
+            && fields[field.Key] is JsonValue value
+            && value.TryGetValue<string>(out var body)
+            && body.Contains(RichLink.PagePrefix, StringComparison.Ordinal)
+        )
+            fields[field.Key] = RichText.WithPageNumbers(body, numberOf);
     }
 
     private static ImportItem Item(
@@ -474,14 +255,16 @@ internal sealed class ShopImport(TinContext db, ShopDocument document)
         );
     }
 
-    private static string ProductKey(int index) => $"product {index}";
-
-    private static string ListingKey(int index, string platform) => $"listing {index} {platform}";
-
     private static string PlatformKey(string id) => $"platform {id}";
 
-    private static string State(PageKind kind, bool inMenu, bool isPublished) =>
-        $"{kind.ToString().ToLowerInvariant()}, {(inMenu ? "in the menu" : "not in the menu")}, {(isPublished ? "published" : "draft")}";
+    private static string State(PageKind kind, bool isHome, bool inMenu, bool isPublished, bool hasSuffix) =>
+        string.Join(
+            ", ",
+            isHome ? "home page" : kind.ToString().ToLowerInvariant(),
+            inMenu ? "in the menu" : "not in the menu",
+            isPublished ? "published" : "draft",
+            hasSuffix ? "title with what the site adds" : "title without what the site adds"
+        );
 
     private static string Described(OnePicture picture) => string.Join(" | ", picture.Alt, picture.Shows, picture.File ?? "");
 
@@ -490,9 +273,11 @@ internal sealed class ShopImport(TinContext db, ShopDocument document)
 
     private static DocumentPick PickOf(PickRow p) => new(p.Text, p.Fit, p.Home, p.Note, p.Source, p.SaidBy, p.Language);
 
-    private static string Normal(object value) => JsonSerializer.Serialize(value, JsonSerializerOptions.Web);
+    private static string Normal(Facts? facts) => facts is null ? "" : JsonSerializer.Serialize(facts, JsonSerializerOptions.Web);
 
-    private static string Normal(string json) => JsonNode.Parse(json)!.ToJsonString();
+    private static string Normal(string? profile) => profile is null ? "" : Listings.Parse(profile).ToJsonString(Listings.Json);
+
+    private static string Written(Platform profile) => PlatformJson.Write(profile).ToJsonString(Listings.Json);
 
     private static string Written(JsonNode? node) =>
         node switch
@@ -506,4 +291,6 @@ internal sealed class ShopImport(TinContext db, ShopDocument document)
             ),
             _ => node.ToJsonString(Listings.Json),
         };
+
+    private static Problem Wrong(string message) => new("file", message);
 }

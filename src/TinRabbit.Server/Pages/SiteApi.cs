@@ -1,7 +1,6 @@
 using System.ComponentModel.DataAnnotations;
 using Microsoft.AspNetCore.Http.HttpResults;
 using TinRabbit.Core;
-using TinRabbit.Core.Pages;
 using TinRabbit.Core.Platforms;
 using TinRabbit.Market;
 using TinRabbit.Server.Storage;
@@ -37,12 +36,6 @@ public sealed record SiteRequest(
     int Revision
 );
 
-/// <summary>How wide characters are: what page titles and meta descriptions are measured with.</summary>
-/// <param name="Font">The font.</param>
-/// <param name="Usual">Thousandths of the font size for a character that the font does not have.</param>
-/// <param name="Advances">Thousandths of the font size, by character.</param>
-public sealed record AdvancesView(string Font, int Usual, IReadOnlyDictionary<string, int> Advances);
-
 internal static class SiteApi
 {
     public static void MapSite(this IEndpointRouteBuilder app)
@@ -50,16 +43,16 @@ internal static class SiteApi
         var api = app.MapGroup("/api/site").WithTags("Pages");
         api.MapGet("/", GetSite).WithName("GetSite");
         api.MapPut("/", SaveSite).WithName("SaveSite").ProducesValidationProblem();
-        api.MapGet("/advances", GetAdvances).WithName("GetAdvances");
     }
 
     private static async Task<Ok<SiteView>> GetSite(TinContext db, IMarket market, CancellationToken stop) =>
         TypedResults.Ok(View(await db.Site(stop), market));
 
-    private static async Task<Results<Ok<SiteView>, Conflict<SiteView>>> SaveSite(
+    private static async Task<Results<Ok<Changed>, Conflict<SiteView>>> SaveSite(
         SiteRequest request,
         TinContext db,
         IMarket market,
+        ChangeLog changes,
         CancellationToken stop
     )
     {
@@ -76,22 +69,12 @@ internal static class SiteApi
         var site = await db.Site(stop);
         if (site.Revision != request.Revision)
             return TypedResults.Conflict(View(site, market));
-        (site.Brand, site.Address, site.Language) = (request.Brand.Trim(), address, request.Language.Trim());
-        (site.Country, site.TitleSuffix, site.Revision) = (request.Country, request.TitleSuffix.TrimEnd(), site.Revision + 1);
+        var before = SiteState.Of(site);
+        new SiteState(request.Brand.Trim(), address, request.Language.Trim(), request.Country, request.TitleSuffix.TrimEnd()).ApplyTo(site);
         if (site.Id == 0)
             db.Sites.Add(site);
-        await db.SaveChangesAsync(stop);
-        return TypedResults.Ok(View(site, market));
+        return TypedResults.Ok(await changes.Save(Messages.ChangedSite, new() { Site = before }, stop));
     }
-
-    private static Ok<AdvancesView> GetAdvances() =>
-        TypedResults.Ok(
-            new AdvancesView(
-                PixelWidth.Font,
-                PixelWidth.Usual,
-                PixelWidth.Table.ToDictionary(a => char.ConvertFromUtf32(a.Key), a => a.Value)
-            )
-        );
 
     private static SiteView View(SiteRow site, IMarket market)
     {
@@ -104,7 +87,7 @@ internal static class SiteApi
             site.Country,
             site.TitleSuffix,
             site.Revision,
-            web.FirstOrDefault(p => p.Country == site.Country)?.Id,
+            market.MarketOf(site)?.Id,
             [.. web.Select(p => new CountryChoice(p.Country, p.CountryName))]
         );
     }

@@ -130,7 +130,7 @@ internal static class PickApi
         foreach (var (key, text) in keys)
         {
             var pick = byKey.GetValueOrDefault(key);
-            var before = pick is null ? null : State(pick);
+            var before = pick is null ? null : PickState.Of(pick);
             pick ??= db
                 .Picks.Add(
                     new()
@@ -155,7 +155,7 @@ internal static class PickApi
                 (pick.Note, pick.NoteRevision) = (note, pick.NoteRevision + 1);
             }
 
-            if (before != State(pick))
+            if (before != PickState.Of(pick))
                 touched.Add((key, before));
         }
 
@@ -171,7 +171,7 @@ internal static class PickApi
             await Keep(
                 db,
                 id,
-                [.. gone.Select(p => (p.Key, (PickState?)State(p)))],
+                [.. gone.Select(p => (p.Key, (PickState?)PickState.Of(p)))],
                 Messages.RemovedPicks([.. gone.Select(p => p.Text)]),
                 stop
             )
@@ -186,7 +186,7 @@ internal static class PickApi
         foreach (var (pick, order) in picks.OrderBy(p => place.GetValueOrDefault(p.Key, int.MaxValue)).Select((p, i) => (p, i + 1)))
         {
             if (pick.Order != order)
-                touched.Add((pick.Key, State(pick)));
+                touched.Add((pick.Key, PickState.Of(pick)));
             pick.Order = order;
         }
 
@@ -258,9 +258,6 @@ internal static class PickApi
 
         return keys;
     }
-
-    private static PickState State(PickRow p) =>
-        new(p.Text, p.Fit, p.Home, p.Note, p.Source, p.Order) { SaidBy = p.SaidBy, Language = p.Language };
 
     private static async Task<Changed> Keep(
         TinContext db,

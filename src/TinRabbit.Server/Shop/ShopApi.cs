@@ -109,8 +109,9 @@ internal static class ShopApi
         );
         // The web shop's numbers come from the web market of its country.
         var site = await db.Site(stop);
+        var web = market.MarketOf(site);
         var places = market
-            .Places.Select(m => m.PlatformId == MarketPlace.Web && m.Country == site.Country ? m with { PlatformId = site.PlatformId } : m)
+            .Places.Select(m => m.Id == web?.Id ? m with { PlatformId = site.PlatformId } : m)
             .Where(m => platforms.ContainsKey(m.PlatformId));
         return TypedResults.Ok(
             new ShopView(
@@ -142,7 +143,8 @@ internal static class ShopApi
             Facts = request.Facts ?? new(),
             ShopId = await db.Shops.OrderBy(s => s.Id).Select(s => s.Id).FirstAsync(stop),
         };
-        SetPictures(product, request.Pictures ?? []);
+        if (request.Pictures is { Count: > 0 } pictures)
+            product.SetAltTexts(pictures);
         var platforms = await db.Platforms.Select(p => p.Id).ToListAsync(stop);
         if (request.Platforms?.FirstOrDefault(p => !platforms.Contains(p)) is { } unknown)
             throw new InvalidInputException([new("platforms", $"There is no platform “{unknown}”.")]);
@@ -213,7 +215,7 @@ internal static class ShopApi
                     $"{id}",
                     Messages.Deleted("product", product.Name),
                     null,
-                    await changes.AllOf(product, stop),
+                    await changes.AllOf([product.Id], stop),
                     stop
                 )
             )
@@ -235,7 +237,7 @@ internal static class ShopApi
             Facts = product.Facts,
             ShopId = product.ShopId,
         };
-        SetPictures(copy, [.. product.Pictures.OrderBy(p => p.Order).Select(p => p.Description)]);
+        copy.SetPictures(product.PictureStates());
         copy.Listings.AddRange(
             product.Listings.Select(l => new ListingRow
             {
@@ -329,33 +331,13 @@ internal static class ShopApi
             return TypedResults.Ok(View(product));
         if (product.PicturesRevision != request.Revision)
             return TypedResults.Conflict(View(product));
-        SetPictures(product, request.Pictures);
-        product.PicturesRevision++;
+        product.SetAltTexts(request.Pictures);
         await db.SaveChangesAsync(stop);
         return TypedResults.Ok(View(product));
     }
 
     private static Task<ProductRow?> Find(TinContext db, int id, CancellationToken stop) =>
         db.Products.Include(p => p.Pictures).Include(p => p.Listings).FirstOrDefaultAsync(p => p.Id == id, stop);
-
-    // A picture whose place is kept keeps its file.
-    private static void SetPictures(ProductRow product, IReadOnlyList<string> pictures)
-    {
-        var before = product.PictureStates();
-        product.Pictures.Clear();
-        product.Pictures.AddRange(
-            pictures.Select(
-                (d, i) =>
-                    new PictureRow
-                    {
-                        Description = d,
-                        Order = i,
-                        Shows = i < before.Count ? before[i].Shows : "",
-                        File = i < before.Count ? before[i].File : null,
-                    }
-            )
-        );
-    }
 
     private static ProductView View(ProductRow product) => View(product, product.Listings.ToDictionary(l => l.PlatformId, l => l.Id));
 

@@ -54,27 +54,31 @@ public sealed class ChangeLog(TinContext db, Shelves shelves, WriteGate writes)
         return new(what, change.Id);
     }
 
-    /// <summary>Everything of a product that goes when it does, itself included.</summary>
-    public async Task<List<IDeletable>> AllOf(ProductRow product, CancellationToken stop) =>
+    /// <summary>Notes what a change to several things takes back, and saves.</summary>
+    public Task<Changed> Save(string what, ShopState before, CancellationToken stop) =>
+        Save(what, null, new(ReversalKind.Revert, Entity.Shop, "", before.ToJson()), stop);
+
+    /// <summary>Everything of some products that goes when they do, themselves included.</summary>
+    public async Task<List<IDeletable>> AllOf(IReadOnlyCollection<int> products, CancellationToken stop) =>
         [
-            product,
-            .. await db.Listings.Where(l => l.ProductId == product.Id).ToListAsync(stop),
-            .. await db.Picks.Where(p => p.ProductId == product.Id).ToListAsync(stop),
-            .. await db.Pages.Where(p => p.Listing.ProductId == product.Id).ToListAsync(stop),
+            .. await db.Products.Where(p => products.Contains(p.Id)).ToListAsync(stop),
+            .. await db.Listings.Where(l => products.Contains(l.ProductId)).ToListAsync(stop),
+            .. await db.Picks.Where(p => products.Contains(p.ProductId)).ToListAsync(stop),
+            .. await db.Pages.Where(p => products.Contains(p.Listing.ProductId)).ToListAsync(stop),
         ];
 
-    /// <summary>Everything of some pages that goes when they do: the product too where it is only what a page is about.</summary>
+    /// <summary>Some listings with their pages.</summary>
+    private async Task<List<IDeletable>> AllOfListings(IReadOnlyCollection<int> ids, CancellationToken stop) =>
+        [
+            .. await db.Listings.Where(l => ids.Contains(l.Id)).ToListAsync(stop),
+            .. await db.Pages.Where(p => ids.Contains(p.ListingId)).ToListAsync(stop),
+        ];
+
+    /// <summary>Everything of some pages that goes when they do: what a page alone is about, too. A product keeps its listing.</summary>
     public async Task<List<IDeletable>> AllOfPages(IReadOnlyCollection<int> ids, CancellationToken stop)
     {
         var pages = await db.Pages.Include(p => p.Listing).ThenInclude(l => l.Product).Where(p => ids.Contains(p.Id)).ToListAsync(stop);
-        var about = pages.Where(p => p.Listing.Product.IsPage).Select(p => p.Listing.ProductId).ToList();
-        return
-        [
-            .. pages,
-            .. pages.Select(p => p.Listing),
-            .. pages.Where(p => p.Listing.Product.IsPage).Select(p => p.Listing.Product),
-            .. await db.Picks.Where(p => about.Contains(p.ProductId)).ToListAsync(stop),
-        ];
+        return [.. pages, .. await AllOf([.. pages.Where(p => p.Listing.Product.IsPage).Select(p => p.Listing.ProductId)], stop)];
     }
 
     /// <summary>Takes a change back. With its id, only that one: not another that two windows have undone up to meanwhile.</summary>
@@ -92,20 +96,20 @@ public sealed class ChangeLog(TinContext db, Shelves shelves, WriteGate writes)
         else if (await db.Changes.AnyAsync(c => c.ProductId == change.ProductId && c.Reversal == null && c.Id > change.Id, stop))
             return null;
         else
-            await RevertPicks(change, stop);
+            await Revert(new ProductState(change.ProductId!.Value, change.FactsBefore, change.Before), stop);
         db.Changes.Remove(change);
         await db.SaveChangesAsync(stop);
         return change.What;
     }
 
-    private async Task RevertPicks(ChangeRow change, CancellationToken stop)
+    private async Task Revert(ProductState before, CancellationToken stop)
     {
-        var (id, keys) = (change.ProductId!.Value, change.Before.Keys.ToList());
-        var picks = await db.Picks.Where(p => p.ProductId == id && keys.Contains(p.Key)).ToDictionaryAsync(p => p.Key, stop);
-        foreach (var (key, before) in change.Before)
+        var keys = before.Picks.Keys.ToList();
+        var picks = await db.Picks.Where(p => p.ProductId == before.Id && keys.Contains(p.Key)).ToDictionaryAsync(p => p.Key, stop);
+        foreach (var (key, state) in before.Picks)
         {
             picks.TryGetValue(key, out var pick);
-            if (before is null)
+            if (state is null)
             {
                 if (pick is not null)
                     db.Picks.Remove(pick);
@@ -116,25 +120,16 @@ public sealed class ChangeLog(TinContext db, Shelves shelves, WriteGate writes)
                 .Picks.Add(
                     new()
                     {
-                        ProductId = id,
+                        ProductId = before.Id,
                         Key = key,
-                        Text = before.Text,
+                        Text = state.Text,
                     }
                 )
                 .Entity;
-            pick.NoteRevision += pick.Note == before.Note ? 0 : 1;
-            (pick.Text, pick.Fit, pick.Home, pick.Note, pick.Source, pick.Order) = (
-                before.Text,
-                before.Fit,
-                before.Home,
-                before.Note,
-                before.Source,
-                before.Order
-            );
-            (pick.SaidBy, pick.Language) = (before.SaidBy, before.Language);
+            state.ApplyTo(pick);
         }
 
-        if (change.FactsBefore is { } facts && await db.Products.FindAsync([id], stop) is { } product)
+        if (before.Facts is { } facts && await db.Products.FindAsync([before.Id], stop) is { } product)
             (product.Facts, product.Revision) = (facts, product.Revision + 1);
     }
 
@@ -158,27 +153,51 @@ public sealed class ChangeLog(TinContext db, Shelves shelves, WriteGate writes)
         await Revert(reversal, stop);
     }
 
-    // A text or an alt text that was written on meanwhile stays as it is; its versions have the one before.
+    // A text, a lead or an alt text that was changed again meanwhile stays as it is; the versions have the text before.
     private async Task Revert(Reversal reversal, CancellationToken stop)
     {
-        var state = JsonSerializer.Deserialize<ShopState>(reversal.Before, JsonSerializerOptions.Web)!;
+        var state = ShopState.FromJson(reversal.Before);
+        var deleted = new List<IDeletable>([
+            .. await AllOf(state.AddedProducts, stop),
+            .. await AllOfListings(state.AddedListings, stop),
+            .. await db.Pages.Where(p => state.AddedPages.Contains(p.Id)).ToListAsync(stop),
+            .. await db.Takes.Where(t => state.AddedTakes.Contains(t.Id)).ToListAsync(stop),
+        ]);
         foreach (var page in state.Pages)
             if (await db.Pages.FirstOrDefaultAsync(p => p.Id == page.Id, stop) is { } row)
                 page.ApplyTo(row);
         foreach (var text in state.Texts)
-            if (await db.Listings.FirstOrDefaultAsync(l => l.Id == text.ListingId, stop) is { } listing && listing.Copy == text.After)
+            if (await db.FindListing(text.ListingId, stop) is { } listing && listing.Copy == text.After)
+            {
                 (listing.Copy, listing.Revision) = (text.Before, listing.Revision + 1);
+                await db.KeepSlug(listing, PlatformJson.Read(listing.Platform.Profile), stop);
+            }
+
+        foreach (var lead in state.Leads)
+            if (await db.Listings.FirstOrDefaultAsync(l => l.Id == lead.ListingId, stop) is { } listing && listing.LeadKey == lead.After)
+                listing.LeadKey = lead.Before;
         foreach (var change in state.Pictures)
             if (
                 await db.Products.Include(p => p.Pictures).FirstOrDefaultAsync(p => p.Id == change.ProductId, stop) is { } product
                 && product.PictureStates().SequenceEqual(change.After)
             )
                 product.SetPictures(change.Before);
+        foreach (var product in state.Products)
+            await Revert(product, stop);
+        if (state.Site is { } site)
+            site.ApplyTo(await db.Site(stop));
+        if (state.Shop is { } names && await db.Shops.OrderBy(s => s.Id).FirstAsync(stop) is var shop)
+            (shop.Name, shop.Currency) = (names.Name, names.Currency);
+        foreach (var (id, profile) in state.Platforms)
+            if (await db.Platforms.FirstOrDefaultAsync(p => p.Id == id, stop) is { } platform)
+                if (profile is null)
+                    deleted.Add(platform);
+                else
+                    (platform.Profile, platform.Revision) = (profile, platform.Revision + 1);
+        db.Redirects.RemoveRange(await db.Redirects.Where(r => state.AddedRedirects.Contains(r.From)).ToListAsync(stop));
         var now = DateTime.UtcNow;
-        foreach (var id in state.Added)
-            if (await db.Products.FirstOrDefaultAsync(p => p.Id == id, stop) is { } added)
-                foreach (var row in await AllOf(added, stop))
-                    row.DeletedAt = now;
+        foreach (var row in deleted)
+            row.DeletedAt = now;
     }
 
     private async Task Restore(DateTime at, CancellationToken stop)
@@ -219,12 +238,8 @@ public sealed class ChangeLog(TinContext db, Shelves shelves, WriteGate writes)
         var id = reversal.Entity == Entity.Platform ? 0 : Number(reversal);
         IEnumerable<IDeletable> rows = reversal.Entity switch
         {
-            Entity.Product when await db.Products.FirstOrDefaultAsync(p => p.Id == id, stop) is { } product => await AllOf(product, stop),
-            Entity.Listing =>
-            [
-                .. await db.Listings.Where(l => l.Id == id).ToListAsync(stop),
-                .. await db.Pages.Where(p => p.ListingId == id).ToListAsync(stop),
-            ],
+            Entity.Product => await AllOf([id], stop),
+            Entity.Listing => await AllOfListings([id], stop),
             Entity.Page => await AllOfPages([.. reversal.Before.Split(',').Select(n => int.Parse(n, CultureInfo.InvariantCulture))], stop),
             Entity.Platform =>
             [

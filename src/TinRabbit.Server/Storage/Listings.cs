@@ -21,6 +21,15 @@ internal static class Listings
     /// <summary>Copy as JSON.</summary>
     public static JsonObject Parse(string copy) => JsonNode.Parse(copy)!.AsObject();
 
+    /// <summary>The text of a field of one text, by its role; empty where there is none.</summary>
+    public static string TextOf(JsonObject copy, Platform platform, string role) =>
+        platform.Role(role) is { } field && copy[field.Key] is JsonValue value && value.TryGetValue<string>(out var text)
+            ? text.Trim()
+            : "";
+
+    /// <inheritdoc cref="TextOf(JsonObject, Platform, string)"/>
+    public static string TextOf(string copy, Platform platform, string role) => TextOf(Parse(copy), platform, role);
+
     /// <summary>Copy as the engine takes it.</summary>
     public static IReadOnlyDictionary<string, FieldValue> CopyOf(string copy, Platform platform)
     {

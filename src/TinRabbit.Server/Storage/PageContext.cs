@@ -18,6 +18,7 @@ internal static class PageContext
         if (await db.Pages.AsNoTracking().FirstOrDefaultAsync(p => p.ListingId == listing.Id, stop) is not { } page)
             return null;
         var site = await db.Site(stop);
+        // Nothing here is read in full: a shop has thousands of pages, and this is asked at every pause in the typing.
         var others = await db
             .Pages.AsNoTracking()
             .Where(p => p.Id != page.Id)
@@ -27,23 +28,28 @@ internal static class PageContext
                 p.Slug,
                 p.IsPublished,
                 p.Listing.LeadKey,
-                p.Listing.Copy,
-                p.Listing.Product.Name,
             })
             .ToListAsync(stop);
-        string NameOf(string copy, string product) => Sites.TextOf(copy, platform, "heading") is { Length: > 0 } name ? name : product;
+        var taken = slug.Length > 0 ? others.FirstOrDefault(o => o.Slug == slug) : null;
+        var rivals = listing.LeadKey is null ? [] : others.Where(o => o.LeadKey == listing.LeadKey).Select(o => o.Id).ToList();
+        var parent = others.FirstOrDefault(o => o.Id == page.ParentId && o.IsPublished);
+        var named = rivals.Concat([taken?.Id ?? 0, parent?.Id ?? 0]).ToList();
+        var names = await db
+            .Pages.AsNoTracking()
+            .Include(p => p.Listing)
+                .ThenInclude(l => l.Product)
+            .Where(p => named.Contains(p.Id))
+            .ToDictionaryAsync(p => p.Id, p => p.NameOf(platform), stop);
         return new(page.Kind)
         {
             TitleSuffix = site.SuffixOf(page),
             Brand = site.Brand,
             Host = Uri.TryCreate(site.Address, UriKind.Absolute, out var address) ? address.Host : "",
-            ParentId = page.ParentId,
-            SlugTakenBy =
-                slug.Length > 0 && others.FirstOrDefault(o => o.Slug == slug) is { } taken ? NameOf(taken.Copy, taken.Name) : null,
-            SameLead = listing.LeadKey is null
-                ? []
-                : [.. others.Where(o => o.LeadKey == listing.LeadKey).Select(o => NameOf(o.Copy, o.Name))],
-            Pages = others.Where(o => o.IsPublished).ToDictionary(o => o.Id, o => NameOf(o.Copy, o.Name)),
+            Parent = parent is null ? null : (parent.Id, names[parent.Id]),
+            TakenSlugs = others.Select(o => o.Slug).ToHashSet(StringComparer.Ordinal),
+            SlugTakenBy = taken is null ? null : names[taken.Id],
+            SameLead = [.. rivals.Select(id => names[id])],
+            Published = others.Where(o => o.IsPublished).Select(o => o.Id).Append(page.Id).ToHashSet(),
         };
     }
 }

@@ -25,4 +25,11 @@ internal static class ProductPictures
         );
         product.PicturesRevision++;
     }
+
+    /// <summary>Replaces the alt texts; a picture whose place is kept keeps its file.</summary>
+    public static void SetAltTexts(this ProductRow product, IReadOnlyList<string> alts)
+    {
+        var before = product.PictureStates();
+        product.SetPictures([.. alts.Select((alt, i) => i < before.Count ? before[i] with { Alt = alt } : new OnePicture(alt, "", null))]);
+    }
 }

@@ -48,6 +48,20 @@ public static class Shelf
         int productId,
         string marketId,
         CancellationToken stop
+    ) => [.. (await Wanted(db, productId, marketId, stop)).Select(w => (w.Key, w.Home, w.Term))];
+
+    /// <summary>The same for every product, in one query; none without a market.</summary>
+    public static async Task<ILookup<int, (string Key, Home Home, WantedTerm Term)>> WantedByProduct(
+        this TinContext db,
+        string? marketId,
+        CancellationToken stop
+    ) => (marketId is null ? [] : await Wanted(db, null, marketId, stop)).ToLookup(w => w.ProductId, w => (w.Key, w.Home, w.Term));
+
+    private static async Task<IEnumerable<(int ProductId, string Key, Home Home, WantedTerm Term)>> Wanted(
+        TinContext db,
+        int? productId,
+        string marketId,
+        CancellationToken stop
     )
     {
         var norm = await db.StatisticsOf(marketId, stop);
@@ -55,6 +69,7 @@ public static class Shelf
             .Where(p => p.Pick.Home != Home.Later && p.Pick.Home != Home.Avoid)
             .Select(p => new
             {
+                p.Pick.ProductId,
                 p.Pick.Key,
                 p.Pick.Text,
                 p.Pick.Home,
@@ -63,16 +78,14 @@ public static class Shelf
                 p.Term.Reading.Competition,
             })
             .ToListAsync(stop);
-        return
-        [
-            .. rows.Select(r =>
-                (
-                    r.Key,
-                    r.Home,
-                    new WantedTerm(r.Text, r.Volume, r.Competition, TermMeasures.Headroom(r.Volume, r.Competition, norm.Centre), r.Fit)
-                )
-            ),
-        ];
+        return rows.Select(r =>
+            (
+                r.ProductId,
+                r.Key,
+                r.Home,
+                new WantedTerm(r.Text, r.Volume, r.Competition, TermMeasures.Headroom(r.Volume, r.Competition, norm.Centre), r.Fit)
+            )
+        );
     }
 
     /// <summary>Every term that the shop avoids, with the first reason given.</summary>

@@ -1,6 +1,7 @@
 using Microsoft.EntityFrameworkCore;
 using TinRabbit.Core.Pages;
 using TinRabbit.Core.Platforms;
+using TinRabbit.Market;
 
 namespace TinRabbit.Server.Storage;
 
@@ -24,20 +25,27 @@ internal static class Sites
             .ThenBy(p => p.Id)
             .ToListAsync(stop);
 
-    /// <summary>The text of a page's field; empty where it has none.</summary>
-    public static string TextOf(this PageRow page, Platform platform, string role) => TextOf(page.Listing.Copy, platform, role);
+    /// <summary>The web market that the site's numbers come from; null where the source of numbers has none for its country.</summary>
+    public static MarketPlace? MarketOf(this IMarket market, SiteRow site) =>
+        market.Places.FirstOrDefault(p => p.PlatformId == MarketPlace.Web && p.Country == site.Country);
 
-    /// <summary>The text of a field of one text; empty where there is none.</summary>
-    public static string TextOf(string copy, Platform platform, string role) =>
-        platform.Fields.FirstOrDefault(f => f.Role == role) is { } field
-        && Listings.Parse(copy)[field.Key] is System.Text.Json.Nodes.JsonValue value
-        && value.TryGetValue<string>(out var text)
-            ? text.Trim()
-            : "";
+    /// <summary>The text of a page's field; empty where it has none.</summary>
+    public static string TextOf(this PageRow page, Platform platform, string role) => Listings.TextOf(page.Listing.Copy, platform, role);
+
+    /// <summary>Keeps the slug of a listing's text beside its page, where it is searched for; the caller saves.</summary>
+    public static async Task KeepSlug(this TinContext db, ListingRow listing, Platform platform, CancellationToken stop)
+    {
+        if (platform.Role("slug") is not null && await db.Pages.FirstOrDefaultAsync(p => p.ListingId == listing.Id, stop) is { } page)
+            page.Slug = Listings.TextOf(listing.Copy, platform, "slug");
+    }
 
     /// <summary>The name of a page: its heading, otherwise what its product is called.</summary>
     public static string NameOf(this PageRow page, Platform platform) =>
         page.TextOf(platform, "heading") is { Length: > 0 } name ? name : page.Listing.Product.Name;
+
+    /// <summary>The name of a page in menus: its own menu name, otherwise its name.</summary>
+    public static string MenuNameOf(this PageRow page, Platform platform) =>
+        page.TextOf(platform, "menu") is { Length: > 0 } name ? name : page.NameOf(platform);
 
     /// <summary>The address of a page on its site; the path alone where the site has no address.</summary>
     public static string AddressOf(this SiteRow site, PageRow page) => site.AddressOf(page.IsHome, page.LiveSlug ?? page.Slug);
@@ -56,17 +64,22 @@ internal static class Sites
         var inside = pages.ToLookup(p => p.ParentId is { } id && ids.Contains(id) ? id : 0);
         var order = new List<(PageRow, int)>(pages.Count);
         var seen = new HashSet<int>();
-        Add(0, 0);
+        var next = new Stack<(PageRow Page, int Level)>();
+        Push(0, 0);
+        while (next.TryPop(out var at))
+            if (seen.Add(at.Page.Id))
+            {
+                order.Add(at);
+                Push(at.Page.Id, at.Level + 1);
+            }
+
         return order;
 
-        void Add(int parent, int level)
+        // The first of them comes out first.
+        void Push(int parent, int level)
         {
-            foreach (var page in inside[parent].OrderByDescending(p => p.IsHome).ThenBy(p => p.Order).ThenBy(p => p.Id))
-                if (seen.Add(page.Id))
-                {
-                    order.Add((page, level));
-                    Add(page.Id, level + 1);
-                }
+            foreach (var page in inside[parent].OrderBy(p => p.IsHome).ThenByDescending(p => p.Order).ThenByDescending(p => p.Id))
+                next.Push((page, level));
         }
     }
 
@@ -102,7 +115,7 @@ internal static class Sites
         page.IsPublished = true;
         var before = page.LiveSlug;
         page.LiveSlug = page.Slug;
-        await db.Redirects.Where(r => r.From == page.Slug).ExecuteDeleteAsync(stop);
+        db.Redirects.RemoveRange(await db.Redirects.Where(r => r.From == page.Slug).ToListAsync(stop));
         if (before is { Length: > 0 } && before != page.Slug && !await db.Redirects.AnyAsync(r => r.From == before, stop))
             db.Redirects.Add(new() { From = before, PageId = page.Id });
     }
@@ -114,16 +127,24 @@ internal static class Sites
         int productId,
         IReadOnlyDictionary<string, FieldValue> copy,
         CancellationToken stop
-    )
-    {
-        if (platform.Fields.FirstOrDefault(f => f.Role == "alt") is not { } field)
-            return copy;
-        var pictures = await db
-            .Products.Where(p => p.Id == productId)
-            .SelectMany(p => p.Pictures)
-            .OrderBy(p => p.Order)
-            .Select(p => p.Description)
-            .ToListAsync(stop);
-        return new Dictionary<string, FieldValue>(copy) { [field.Key] = new FieldValue.Items(pictures) };
-    }
+    ) =>
+        platform.Role("alt") is null
+            ? copy
+            : WithAltTexts(
+                platform,
+                copy,
+                await db
+                    .Products.Where(p => p.Id == productId)
+                    .SelectMany(p => p.Pictures)
+                    .OrderBy(p => p.Order)
+                    .Select(p => p.Description)
+                    .ToListAsync(stop)
+            );
+
+    /// <summary>Copy with alt texts in the field for them, where the platform has one.</summary>
+    public static IReadOnlyDictionary<string, FieldValue> WithAltTexts(
+        Platform platform,
+        IReadOnlyDictionary<string, FieldValue> copy,
+        IReadOnlyList<string> alts
+    ) => platform.Role("alt") is { } field ? new Dictionary<string, FieldValue>(copy) { [field.Key] = new FieldValue.Items(alts) } : copy;
 }

@@ -144,7 +144,7 @@ public sealed class TinContext(DbContextOptions<TinContext> options, WriteGate? 
         modelBuilder.Entity<SiteRow>().Property(s => s.Revision).IsConcurrencyToken();
         modelBuilder.Entity<PageRow>(page =>
         {
-            page.HasIndex(p => p.ListingId).IsUnique();
+            page.HasIndex(p => p.ListingId).IsUnique().HasFilter(NotDeleted);
             page.HasIndex(p => p.Slug);
             page.HasOne(p => p.Listing).WithMany().HasForeignKey(p => p.ListingId);
             page.Property(p => p.Kind).HasConversion<string>();

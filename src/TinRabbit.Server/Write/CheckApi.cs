@@ -109,20 +109,14 @@ internal static class CheckApi
             )
             {
                 Pictures = pictures,
-                Page = await PageContext.Of(db, open.Listing, open.Platform, SlugOf(open), stop),
+                Page = await PageContext.Of(db, open.Listing, open.Platform, open.TextOf("slug"), stop),
             },
             stop
         );
         // A page's alt texts are those of its pictures: what is said of the field is said of them.
-        var alt = open.Platform.Fields.FirstOrDefault(f => f.Role == "alt")?.Key;
+        var alt = open.Platform.Role("alt")?.Key;
         return TypedResults.Ok(new Checked([.. findings.Select(f => FindingView.Of(AboutPictures(f, alt), aside.Contains(f.Key)))]));
     }
-
-    private static string SlugOf(OpenDraft open) =>
-        open.Platform.Fields.FirstOrDefault(f => f.Role == "slug") is { } field
-        && open.Copy.GetValueOrDefault(field.Key) is FieldValue.Text slug
-            ? slug.Value.Trim()
-            : "";
 
     private static Finding AboutPictures(Finding finding, string? alt) =>
         alt is null || finding.Field != alt

@@ -100,7 +100,7 @@ internal static class FillApi
         )
             return TypedResults.NotFound();
         var read = await shelves.Read(db, request.MarketId, open.Platform, request.Text, stop);
-        var title = open.Platform.Fields.FirstOrDefault(f => f.Role == "title");
+        var title = open.Platform.Role("title");
         var now = Grip(request.Text);
         var separator = title?.Separator ?? ", ";
         var could = read

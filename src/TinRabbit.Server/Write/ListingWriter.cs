@@ -33,17 +33,11 @@ public sealed class ListingWriter(TinContext db, TimeProvider clock)
         if (versionReason is { Length: > 0 } || now - listing.SavedAt > Pause)
         {
             await db.SaveVersion(listing, versionReason ?? "after a pause", "", stop);
-            if (TitleOf(listing, platform) is { } title)
-                await db.SaveTake(listing.Id, title, now, stop);
+            await db.SaveTake(listing.Id, Listings.TextOf(listing.Copy, platform, "title"), now, stop);
         }
 
         (listing.Copy, listing.SavedAt, listing.Revision) = (copy, now, listing.Revision + 1);
-        // The slug is searched for, so it also lies beside the page.
-        if (
-            platform.Fields.Any(f => f.Role == "slug")
-            && await db.Pages.FirstOrDefaultAsync(p => p.ListingId == listing.Id, stop) is { } page
-        )
-            page.Slug = Sites.TextOf(copy, platform, "slug");
+        await db.KeepSlug(listing, platform, stop);
         await db.SaveChangesAsync(stop);
         return true;
     }
@@ -51,20 +45,10 @@ public sealed class ListingWriter(TinContext db, TimeProvider clock)
     // Text for a field that the profile no longer has stays stored, and comes back with the field.
     private static string CopyToStore(ListingRow listing, JsonElement given, Platform platform)
     {
-        var fields = CopyJson.Write(CopyJson.Read(given, platform));
-        foreach (var field in platform.Fields.Where(f => f.Shape == FieldShape.Rich))
-            if (fields[field.Key] is System.Text.Json.Nodes.JsonValue html)
-                fields[field.Key] = RichText.Sanitize(html.GetValue<string>());
+        var fields = RichText.SanitizeFields(CopyJson.Write(CopyJson.Read(given, platform)), platform);
         foreach (var (key, stored) in Listings.Parse(listing.Copy))
             if (platform.Find(key) is null)
                 fields[key] = stored?.DeepClone();
         return fields.ToJsonString(Listings.Json);
     }
-
-    private static string? TitleOf(ListingRow listing, Platform platform) =>
-        platform.Fields.FirstOrDefault(f => f.Role == "title") is { } field
-        && Listings.Parse(listing.Copy)[field.Key] is System.Text.Json.Nodes.JsonValue value
-        && value.TryGetValue<string>(out var title)
-            ? title
-            : null;
 }

@@ -16,6 +16,10 @@ internal sealed record OpenDraft(ListingRow Listing, PreparedPicks Picks, IReadO
 
     public IReadOnlyList<string> Avoid { get; } = [.. Picks.Avoided.Select(a => a.Text)];
 
+    /// <summary>The text of the field of a role, as it stands in the draft; empty where there is none.</summary>
+    public string TextOf(string role) =>
+        Platform.Role(role) is { } field && Copy.GetValueOrDefault(field.Key) is FieldValue.Text text ? text.Value.Trim() : "";
+
     public static async Task<OpenDraft?> Open(TinContext db, PreparedPicksCache ready, int id, DraftOf draft, CancellationToken stop)
     {
         if (

@@ -11,8 +11,6 @@ namespace TinRabbit.Server.Write;
 
 /// <summary>Figures of a page's draft.</summary>
 /// <param name="Title">The page title with what the site adds; derived where the page has none of its own.</param>
-/// <param name="TitlePixels">Its width.</param>
-/// <param name="TitleMarks">Where the lead's words are in it, as start and length.</param>
 /// <param name="Description">The meta description; derived where the page has none of its own.</param>
 /// <param name="DerivedTitle">What a shop system would show as page title.</param>
 /// <param name="DerivedDescription">What it would show as meta description.</param>
@@ -20,12 +18,8 @@ namespace TinRabbit.Server.Write;
 /// <param name="LeadRate">Occurrences of the lead per 100 words.</param>
 /// <param name="Head">The head noun of the lead; empty without a lead.</param>
 public sealed record PageFigures(
-    string Title,
-    double TitlePixels,
-    IReadOnlyList<TextMark> TitleMarks,
-    string Description,
-    double DescriptionPixels,
-    IReadOnlyList<TextMark> DescriptionMarks,
+    ShownText Title,
+    ShownText Description,
     string DerivedTitle,
     string DerivedDescription,
     string Address,
@@ -39,6 +33,13 @@ public sealed record PageFigures(
     IReadOnlyList<ModifierView> Modifiers
 );
 
+/// <summary>A text as a results page shows it.</summary>
+/// <param name="Pixels">Its width.</param>
+/// <param name="Marks">Where the lead's words are in it.</param>
+/// <param name="Wide">How much of it shows on a wide screen, in UTF-16 units.</param>
+/// <param name="Phone">How much of it shows at a phone's width.</param>
+public sealed record ShownText(string Text, double Pixels, IReadOnlyList<TextMark> Marks, int Wide, int Phone);
+
 /// <summary>A stretch of a text, in UTF-16 units.</summary>
 public sealed record TextMark(int Start, int Length);
 
@@ -50,6 +51,10 @@ public sealed record ModifierView(string Word, string Term, long? Volume, bool I
 internal static class PageFiguresApi
 {
     private const int MostModifiers = 60;
+
+    // The width of an entry at a phone's width, in pixels: a title has one line there, a description three.
+    private const double PhoneWidth = 320;
+    private const int PhoneLines = 3;
 
     public static void MapPageFigures(this IEndpointRouteBuilder app) =>
         app.MapPost("/api/listings/{id:int}/page", GetFigures)
@@ -73,28 +78,19 @@ internal static class PageFiguresApi
         )
             return TypedResults.NotFound();
         var site = await db.Site(stop);
-        string Text(string role) =>
-            open.Platform.Fields.FirstOrDefault(f => f.Role == role) is { } field
-            && open.Copy.GetValueOrDefault(field.Key) is FieldValue.Text text
-                ? text.Value.Trim()
-                : "";
-        var body = RichBody.Read(Text("body"));
-        var (derivedTitle, derivedDescription) = (DerivedText.PageTitle(Text("heading")), DerivedText.MetaDescription(body));
-        var title = (Text("title") is { Length: > 0 } own ? own : derivedTitle) + site.SuffixOf(page);
-        var description = Text("meta") is { Length: > 0 } meta ? meta : derivedDescription;
+        var body = RichBody.Read(open.TextOf("body"));
+        var (derivedTitle, derivedDescription) = (DerivedText.PageTitle(open.TextOf("heading")), DerivedText.MetaDescription(body));
+        var title = (open.TextOf("title") is { Length: > 0 } own ? own : derivedTitle) + site.SuffixOf(page);
+        var description = open.TextOf("meta") is { Length: > 0 } meta ? meta : derivedDescription;
         var figures = BodyFigures.Of(open.Platform, body, open.Lead, stop);
         var facts = open.Listing.Product.Facts;
         return TypedResults.Ok(
             new PageFigures(
-                title,
-                Width(open.Platform, "title", title),
-                Marks(open, title, stop),
-                description,
-                Width(open.Platform, "meta", description),
-                Marks(open, description, stop),
+                Shown(open, "title", title, PhoneWidth, stop),
+                Shown(open, "meta", description, PhoneWidth * PhoneLines, stop),
                 derivedTitle,
                 derivedDescription,
-                site.AddressOf(page.IsHome, Text("slug")),
+                site.AddressOf(page.IsHome, open.TextOf("slug")),
                 await Crumbs(db, page, open.Platform, stop),
                 figures.Words,
                 figures.LeadUses,
@@ -119,8 +115,18 @@ internal static class PageFiguresApi
         );
     }
 
-    private static double Width(Platform platform, string role, string text) =>
-        platform.Fields.FirstOrDefault(f => f.Role == role)?.Limit?.FontSize is { } size ? PixelWidth.Of(text, size) : 0;
+    private static ShownText Shown(OpenDraft open, string role, string text, double phone, CancellationToken stop)
+    {
+        var limit = open.Platform.Role(role)?.Limit;
+        int Cut(double? pixels) => limit?.FontSize is { } size && pixels is { } most ? PixelWidth.Cut(text, size, most) : text.Length;
+        return new(
+            text,
+            limit?.FontSize is { } own ? PixelWidth.Of(text, own) : 0,
+            Marks(open, text, stop),
+            Cut(limit?.MaxPixels),
+            Cut(phone)
+        );
+    }
 
     private static IReadOnlyList<TextMark> Marks(OpenDraft open, string text, CancellationToken stop)
     {
@@ -140,7 +146,7 @@ internal static class PageFiguresApi
                 is { } above
         )
         {
-            names.Insert(0, above.TextOf(platform, "menu") is { Length: > 0 } menu ? menu : above.NameOf(platform));
+            names.Insert(0, above.MenuNameOf(platform));
             parent = above.ParentId;
         }
 

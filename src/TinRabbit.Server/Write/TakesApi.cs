@@ -66,10 +66,7 @@ internal static class TakesApi
         CancellationToken stop
     )
     {
-        if (
-            await OpenDraft.Open(db, ready, id, draft, stop) is not { } open
-            || open.Platform.Fields.FirstOrDefault(f => f.Role == "title") is not { } title
-        )
+        if (await OpenDraft.Open(db, ready, id, draft, stop) is not { } open || open.Platform.Role("title") is not { } title)
             return TypedResults.NotFound();
         var now = open.Copy.GetValueOrDefault(title.Key) is FieldValue.Text t ? t.Value.Trim() : "";
         var rows = await db

@@ -293,7 +293,8 @@ namespace TinRabbit.Server.Storage.Migrations
                     b.HasKey("Id");
 
                     b.HasIndex("ListingId")
-                        .IsUnique();
+                        .IsUnique()
+                        .HasFilter("DeletedAt IS NULL");
 
                     b.HasIndex("Slug");
 

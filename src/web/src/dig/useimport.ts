@@ -1,11 +1,12 @@
 import { useQueryClient } from '@tanstack/react-query'
 import { useEffect, useRef, useState } from 'react'
-import { api, ask, type ColumnRole, type ImportPart, type ImportView, messageOf, type TableLook } from '../kit/api'
+import { api, ask, type ColumnRole, type ImportPart, type ImportView, type TableLook } from '../kit/api'
 import { useChanges } from '../kit/changes'
 import { messages } from '../kit/messages'
 import { refresh } from '../kit/queries'
 import type { Desk } from '../kit/shop'
 import { lines } from '../kit/stream'
+import { upload } from '../kit/upload'
 
 /** A file that is to be imported: how it is read, corrected, how far the import has come, and how it ended. */
 export function useImport(desk: Desk, file: File | null) {
@@ -44,14 +45,7 @@ export function useImport(desk: Desk, file: File | null) {
     setPart(null)
     setBusy(`Reading ${chosen.name}…`)
     try {
-      const response = await fetch(`/api/markets/${desk.market.id}/imports?name=${encodeURIComponent(chosen.name)}`, {
-        method: 'POST',
-        headers: { 'content-type': 'application/octet-stream' },
-        body: chosen,
-      })
-      const answer = await response.json()
-      if (!response.ok) throw new Error(messageOf(answer, response.status))
-      setView(answer)
+      setView(await upload<ImportView>(`/api/markets/${desk.market.id}/imports?name=${encodeURIComponent(chosen.name)}`, chosen))
       setSource(chosen.name.replace(/\.\w+$/, ''))
     } catch (e) {
       setError(messages.notImported((e as Error).message))

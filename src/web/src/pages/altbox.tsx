@@ -8,10 +8,13 @@ import { changeKnownProduct } from '../kit/shop'
 
 /** The alt text of one picture and what the picture shows, each to be edited; the same draft as in Write. */
 export function AltBox({
+  most,
   picture,
   product,
   box,
 }: {
+  /** How long an alt text may be, in characters. */
+  most: number
   picture: PictureView
   product: Product
   box: React.RefObject<HTMLTextAreaElement | null>
@@ -42,7 +45,10 @@ export function AltBox({
   return (
     <>
       <label className="block text-[14px] mb-2">
-        <b className="font-semibold">Alt text</b> <span className="quiet num">{[...alt].length} of 125</span>
+        <b className="font-semibold">Alt text</b>{' '}
+        <span className="quiet num">
+          {[...alt].length} of {most}
+        </span>
         <textarea
           ref={box}
           className="inline-input w-full field-sizing-content text-[15px]"

@@ -3,10 +3,8 @@ import { type AltChange, api, ask, messageOf, type PictureView } from '../kit/ap
 import { useChanges } from '../kit/changes'
 import { counted } from '../kit/numbers'
 
-const names = ['what it shows', 'lead', 'name', 'what', 'material', 'colour', 'size', 'audience', 'occasion', 'brand']
-
 /** Fills many alt texts by a pattern; what it would change shows first. */
-export function AltFill({ selected, close }: { selected: PictureView[]; close: () => void }) {
+export function AltFill({ names, selected, close }: { names: readonly string[]; selected: PictureView[]; close: () => void }) {
   const { run } = useChanges()
   const [pattern, setPattern] = useState('{what it shows}, {lead}')
   const [scope, setScope] = useState<'empty' | 'selected' | 'all'>(selected.length > 0 ? 'selected' : 'empty')

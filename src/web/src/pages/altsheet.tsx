@@ -2,8 +2,8 @@ import { useQuery, useQueryClient } from '@tanstack/react-query'
 import { useRef, useState } from 'react'
 import { Link } from 'react-router'
 import { useAddress } from '../kit/address'
-import { api, ask, messageOf, type PictureView, type Product } from '../kit/api'
-import { useChanges } from '../kit/changes'
+import { api, ask, type PictureView, type Product } from '../kit/api'
+import { type Changed, useChanges } from '../kit/changes'
 import { Key } from '../kit/key'
 import { compact, counted } from '../kit/numbers'
 import { queryKey, refresh } from '../kit/queries'
@@ -11,19 +11,24 @@ import { useShop } from '../kit/shop'
 import { useShortcuts } from '../kit/shortcuts'
 import { type Column, changed, type Sort, sortRows, Table } from '../kit/table'
 import { toast } from '../kit/toast'
+import { upload } from '../kit/upload'
 import { AddPictures } from './addpictures'
 import { AltBox } from './altbox'
 import { AltFill } from './altfill'
 
-const problems: Record<PictureView['problems'][number], string> = {
+type Problem = PictureView['problems'][number]
+
+const problems: Record<Problem, string> = {
   missing: 'No alt text',
-  tooLong: 'Over 125 characters',
+  tooLong: 'Too long',
   same: 'Same as another picture',
   opening: 'Begins with “picture of”',
   strung: 'A list of picks',
   claim: 'Claims what the facts lack',
   noLead: 'No picture has the lead’s words',
 }
+
+const problemText = (problem: Problem, most: number) => (problem === 'tooLong' ? `Over ${most} characters` : problems[problem])
 
 const idOf = (p: PictureView) => `${p.productId} ${p.number}`
 
@@ -35,11 +40,12 @@ export function AltSheet({ marketId }: { marketId: string | null }) {
   const [marked, setMarked] = useState<ReadonlySet<string>>(new Set())
   const [filling, setFilling] = useState(false)
   const loaded = useQuery({
-    queryKey: queryKey('pictures', marketId),
-    queryFn: () => ask(api.GET('/api/pictures', { params: { query: { marketId: marketId ?? undefined } } })),
+    queryKey: queryKey('pictures'),
+    queryFn: () => ask(api.GET('/api/pictures')),
   })
   const only = params.get('only')
-  const all = loaded.data ?? []
+  const all = loaded.data?.pictures ?? []
+  const most = loaded.data?.most ?? 0
   const sort: Sort = params.get('sort') ? { key: params.get('sort') as string, down: params.get('dir') !== 'up' } : null
   const rows = sortRows(
     all.filter((p) => !only || p.problems.length > 0),
@@ -57,17 +63,8 @@ export function AltSheet({ marketId }: { marketId: string | null }) {
   const wrong = all.filter((p) => p.problems.length > 0).length
   const box = useRef<HTMLTextAreaElement>(null)
   const file = useRef<HTMLInputElement>(null)
-  const upload = async (productId: number, number: number | null, chosen: File) => {
-    await run(async () => {
-      const response = await fetch(`/api/pictures/${productId}${number === null ? '' : `?number=${number}`}`, {
-        method: 'POST',
-        headers: { 'content-type': 'application/octet-stream' },
-        body: chosen,
-      })
-      const answer = await response.json()
-      if (!response.ok) throw new Error(messageOf(answer, response.status))
-      return answer
-    })
+  const send = async (productId: number, number: number | null, chosen: File) => {
+    await run(() => upload<Changed>(`/api/pictures/${productId}${number === null ? '' : `?number=${number}`}`, chosen))
     refresh(cache, 'pages', 'products')
   }
   useShortcuts({
@@ -110,16 +107,21 @@ export function AltSheet({ marketId }: { marketId: string | null }) {
       </div>
       <aside className="side">
         {filling ? (
-          <AltFill selected={rows.filter((p) => marked.has(idOf(p)) && !p.isInText)} close={() => setFilling(false)} />
+          <AltFill
+            names={loaded.data?.names ?? []}
+            selected={rows.filter((p) => marked.has(idOf(p)) && !p.isInText)}
+            close={() => setFilling(false)}
+          />
         ) : (
           row && (
             <OnePicture
               key={idOf(row)}
               picture={row}
+              most={most}
               marketId={marketId}
               box={box}
               choose={() => file.current?.click()}
-              drop={(chosen) => upload(row.productId, row.number, chosen)}
+              drop={(chosen) => send(row.productId, row.number, chosen)}
             />
           )
         )}
@@ -127,7 +129,7 @@ export function AltSheet({ marketId }: { marketId: string | null }) {
           <AddPictures
             now={row?.productId}
             add={async (productId, files) => {
-              for (const one of files) await upload(productId, null, one)
+              for (const one of files) await send(productId, null, one)
             }}
           />
         )}
@@ -140,7 +142,7 @@ export function AltSheet({ marketId }: { marketId: string | null }) {
           onChange={(e) => {
             const chosen = e.target.files?.[0]
             e.target.value = ''
-            if (chosen && row) upload(row.productId, row.number, chosen)
+            if (chosen && row) send(row.productId, row.number, chosen)
           }}
         />
       </aside>
@@ -150,6 +152,7 @@ export function AltSheet({ marketId }: { marketId: string | null }) {
 
 function OnePicture(p: {
   picture: PictureView
+  most: number
   marketId: string | null
   box: React.RefObject<HTMLTextAreaElement | null>
   choose: () => void
@@ -189,7 +192,7 @@ function OnePicture(p: {
       )}
       {picture.problems.map((problem) => (
         <p key={problem} className="finding should">
-          <b>Recommended.</b> {problems[problem]}.
+          <b>Recommended.</b> {problemText(problem, p.most)}.
         </p>
       ))}
       {picture.terms.length > 0 && (
@@ -208,7 +211,13 @@ function OnePicture(p: {
   )
 }
 
-function OneFile(p: { picture: PictureView; product: Product; box: React.RefObject<HTMLTextAreaElement | null>; choose: () => void }) {
+function OneFile(p: {
+  picture: PictureView
+  most: number
+  product: Product
+  box: React.RefObject<HTMLTextAreaElement | null>
+  choose: () => void
+}) {
   const { picture } = p
   return (
     <>
@@ -224,7 +233,7 @@ function OneFile(p: { picture: PictureView; product: Product; box: React.RefObje
           {picture.file ? 'Replace the file' : 'Choose a file'}
         </button>
       </p>
-      <AltBox picture={picture} product={p.product} box={p.box} />
+      <AltBox most={p.most} picture={picture} product={p.product} box={p.box} />
     </>
   )
 }

@@ -11,18 +11,14 @@ export function Categories({ page, pages, close }: { page: Page; pages: readonly
   const all = pages.filter((p) => p.kind === 'category')
   const save = () => {
     close()
-    run(async () => {
-      const path = { id: page.id }
-      if (primary !== page.parentId)
-        await ask(api.PUT('/api/pages/{id}/place', { params: { path }, body: { parentId: primary, order: pages.length } }))
-      const alsoIn = [...also].filter((id) => id !== primary)
-      return ask(
-        api.PUT('/api/pages/{id}', {
-          params: { path },
-          body: { kind: null, inMenu: null, isPublished: null, hasSuffix: null, isHome: null, alsoIn },
+    run(() =>
+      ask(
+        api.PUT('/api/pages/{id}/categories', {
+          params: { path: { id: page.id } },
+          body: { primary, others: [...also].filter((id) => id !== primary) },
         }),
-      )
-    })
+      ),
+    )
   }
   const toggle = (id: number) => {
     const next = new Set(also)

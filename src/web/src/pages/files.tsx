@@ -1,6 +1,6 @@
 import { useQueryClient } from '@tanstack/react-query'
 import { useRef, useState } from 'react'
-import { api, ask, type ImportItem, messageOf, type ShopImport } from '../kit/api'
+import { api, ask, type ImportItem, type ShopImport } from '../kit/api'
 import { useChanges } from '../kit/changes'
 import { Key } from '../kit/key'
 import { messages } from '../kit/messages'
@@ -8,6 +8,7 @@ import { counted } from '../kit/numbers'
 import { refreshAll } from '../kit/queries'
 import { useShop } from '../kit/shop'
 import { useShortcuts } from '../kit/shortcuts'
+import { upload } from '../kit/upload'
 import { MostInFolder, zipOfFolder } from './folder'
 
 const formats = [
@@ -39,14 +40,7 @@ export function FilesPart() {
     setBusy(`Reading ${file.name}…`)
     try {
       const query = new URLSearchParams({ name: file.name, ...(platform && { platformId: platform }) })
-      const response = await fetch(`/api/shop/imports?${query}`, {
-        method: 'POST',
-        headers: { 'content-type': 'application/octet-stream' },
-        body: file,
-      })
-      const answer = await response.json()
-      if (!response.ok) throw new Error(messageOf(answer, response.status))
-      const read = answer as ShopImport
+      const read = await upload<ShopImport>(`/api/shop/imports?${query}`, file)
       setView(read)
       setChosen(new Set(read.items.filter((i) => i.state !== 'unchanged').map((i) => i.key)))
     } catch (e) {

@@ -5,10 +5,10 @@ import { api, ask, type ClashView, type LeadView, type UntargetedTerm } from '..
 import { useChanges } from '../kit/changes'
 import { HelpLink } from '../kit/helplink'
 import { Num } from '../kit/num'
-import { fixed, full } from '../kit/numbers'
+import { counted, fixed, full } from '../kit/numbers'
+import { useSite } from '../kit/pages'
 import { queryKey } from '../kit/queries'
 import { type Column, type Sort, sortRows, Table } from '../kit/table'
-import { useSite } from './usepages'
 
 const columns: Column<LeadView>[] = [
   { key: 'name', head: 'Page or listing', width: 'minmax(180px,1fr)', words: true, value: (l) => l.name, cell: (l) => l.name },
@@ -83,6 +83,11 @@ export function Leads() {
         {leads.data?.clashes.map((c) => (
           <Clash key={`${c.key} ${c.isLead}`} clash={c} />
         ))}
+        {(leads.data?.moreClashes ?? 0) > 0 && (
+          <p className="quiet text-[14px]">
+            {counted(leads.data?.moreClashes ?? 0, 'more term', 'more terms')} with competing pages; these have the most searches.
+          </p>
+        )}
         <h3>Terms without a page</h3>
         {leads.data && leads.data.untargeted.length === 0 && (
           <p className="quiet text-[14px]">No searched term on the web market’s shelf is without a page. Search for more in Dig.</p>
@@ -90,7 +95,7 @@ export function Leads() {
         {leads.data && leads.data.untargeted.length > 0 && (
           <table className="plain text-[14px]">
             <tbody>
-              {leads.data.untargeted.slice(0, 30).map((t) => (
+              {leads.data.untargeted.map((t) => (
                 <Untargeted key={t.text} term={t} market={site?.marketId} />
               ))}
             </tbody>

@@ -1,4 +1,5 @@
 import { useAddress } from '../kit/address'
+import { useSite } from '../kit/pages'
 import { SampleBadge } from '../kit/sample'
 import { useShop } from '../kit/shop'
 import { ShopHead } from '../kit/shophead'
@@ -8,7 +9,6 @@ import { FilesPart } from './files'
 import { Leads } from './leads'
 import { SitePart } from './sitepart'
 import { TreePart } from './treepart'
-import { useSite } from './usepages'
 
 const views = [
   ['tree', 'Pages'],

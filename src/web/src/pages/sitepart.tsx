@@ -1,16 +1,26 @@
 import { useQueryClient } from '@tanstack/react-query'
 import { useState } from 'react'
 import { api, messageOf, type Site } from '../kit/api'
+import { useChanges } from '../kit/changes'
 import { messages } from '../kit/messages'
 import { refresh } from '../kit/queries'
-import { toast, toastAgain } from '../kit/toast'
+import { toastAgain } from '../kit/toast'
 
 /** Brand, address, language, country, and what the shop system adds to page titles by itself. */
 export function SitePart({ site }: { site: Site }) {
   const cache = useQueryClient()
+  const { run } = useChanges()
   const [draft, setDraft] = useState(site)
+  // The settings that the draft began from: newer ones replace it only while nothing typed would be lost.
+  const [base, setBase] = useState(site)
+  const [saved, setSaved] = useState(false)
   const [error, setError] = useState('')
-  const changed = JSON.stringify(draft) !== JSON.stringify(site)
+  const changed = JSON.stringify(draft) !== JSON.stringify(base)
+  if (site.revision !== base.revision && (saved || !changed)) {
+    setBase(site)
+    setDraft(site)
+    setSaved(false)
+  }
   const save = async () => {
     setError('')
     try {
@@ -21,14 +31,14 @@ export function SitePart({ site }: { site: Site }) {
           language: draft.language,
           country: draft.country,
           titleSuffix: draft.titleSuffix,
-          revision: site.revision,
+          revision: base.revision,
         },
       })
       if (response.status === 409) setError(messages.siteChangedElsewhere)
       else if (!data) setError(messageOf(error, response.status))
       else {
-        setDraft(data)
-        toast(messages.saved('site settings'))
+        setSaved(true)
+        await run(async () => data)
       }
       await refresh(cache, 'pages', 'products')
     } catch {

@@ -28,7 +28,7 @@ export function placeByKey(pages: readonly Page[], page: Page, to: 'up' | 'down'
     const order = at + (to === 'up' ? -1 : 1)
     return order < 0 || order >= around.length ? null : { parentId: page.parentId, order }
   }
-  if (to === 'in') return at > 0 ? { parentId: around[at - 1].id, order: Number.MAX_SAFE_INTEGER % 1e6 } : null
+  if (to === 'in') return at > 0 ? { parentId: around[at - 1].id, order: siblings(pages, around[at - 1].id, -1).length } : null
   const parent = pages.find((p) => p.id === page.parentId)
   return parent ? { parentId: parent.parentId, order: siblings(pages, parent.parentId, -1).findIndex((p) => p.id === parent.id) + 1 } : null
 }

@@ -8,13 +8,13 @@ import { useChanges } from '../kit/changes'
 import { Key } from '../kit/key'
 import { Menu } from '../kit/menu'
 import { counted } from '../kit/numbers'
+import { changePage, usePages } from '../kit/pages'
 import { useShortcuts } from '../kit/shortcuts'
 import { AddPage } from './addpage'
 import { Categories } from './categories'
 import { DeletePage } from './deletepage'
 import { OutlineDialog } from './outline'
 import { branch, type Place, placeByDrag, placeByKey } from './tree'
-import { usePages } from './usepages'
 
 const Indent = 22
 const kinds = { product: 'Product', category: 'Category', content: 'Content' } as const
@@ -40,15 +40,7 @@ export function TreePart({ site }: { site: Site | undefined }) {
   const open = (p: Page | undefined) => p && site?.marketId && navigate(`/${p.productId}/${site.marketId}/write`)
   const move = (p: Page, place: Place | null) =>
     place && run(() => ask(api.PUT('/api/pages/{id}/place', { params: { path: { id: p.id } }, body: place })))
-  const change = (p: Page, what: { inMenu?: boolean; isPublished?: boolean; isHome?: boolean; hasSuffix?: boolean; kind?: Page['kind'] }) =>
-    run(() =>
-      ask(
-        api.PUT('/api/pages/{id}', {
-          params: { path: { id: p.id } },
-          body: { kind: null, inMenu: null, isPublished: null, hasSuffix: null, isHome: null, alsoIn: null, ...what },
-        }),
-      ),
-    )
+  const change = (p: Page, what: Parameters<typeof changePage>[1]) => run(() => changePage(p.id, what))
   useEffect(() => {
     if (page) list.current?.querySelector(`[data-id="${page.id}"]`)?.scrollIntoView({ block: 'nearest' })
   }, [page])

@@ -1,7 +1,5 @@
-import { useQuery } from '@tanstack/react-query'
 import { useState } from 'react'
-import { api, ask } from '../kit/api'
-import { queryKey } from '../kit/queries'
+import { usePages } from '../kit/pages'
 
 /** Chooses what a link leads to: a page of the shop by its name, so that the link stays right when the page moves, or any address. */
 export function LinkBox({
@@ -13,7 +11,7 @@ export function LinkBox({
   done: (href: string | null, name: string) => void
   close: () => void
 }) {
-  const pages = useQuery({ queryKey: queryKey('pages'), queryFn: () => ask(api.GET('/api/pages')) }).data?.pages ?? []
+  const pages = usePages().data?.pages ?? []
   const [text, setText] = useState('')
   const words = text.toLowerCase().split(/\s+/).filter(Boolean)
   const found = pages.filter((p) => p.isPublished && words.every((w) => p.name.toLowerCase().includes(w))).slice(0, 6)

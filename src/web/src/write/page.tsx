@@ -67,7 +67,7 @@ function Sheet({ desk, listing }: { desk: Desk; listing: Listing }) {
 
   const figures = usePageFigures(desk, listing.page !== null, copy, `${pictures.view.revision} ${picksSeen} ${listing.page?.hasSuffix}`)
   const derived: Record<string, string | undefined> = { title: figures?.derivedTitle, meta: figures?.derivedDescription }
-  const pixels: Record<string, number | undefined> = { title: figures?.titlePixels, meta: figures?.descriptionPixels }
+  const pixels: Record<string, number | undefined> = { title: figures?.title.pixels, meta: figures?.description.pixels }
   const writeOut = (key: string) => {
     const text = derived[listing.fields.find((f) => f.key === key)?.role ?? '']
     if (text) steps.replaceField(key, text, messages.derivedUsed, 'before the derived text was used')
@@ -186,7 +186,7 @@ function Sheet({ desk, listing }: { desk: Desk; listing: Listing }) {
         />
         <h2 className="text-[14px] font-semibold mb-1">Search result preview</h2>
         {listing.page ? (
-          <ResultPreview figures={figures} fields={listing.fields} brand={listing.page.brand} />
+          <ResultPreview figures={figures} brand={listing.page.brand} />
         ) : (
           <Tile picture={pictures.view.value[0]} fields={listing.fields} copy={copy} platform={listing.platformName} />
         )}

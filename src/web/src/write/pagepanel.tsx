@@ -1,8 +1,9 @@
 import { Link } from 'react-router'
-import { api, ask, type Field, type Listing, type PageFigures } from '../kit/api'
+import type { Field, Listing, PageFigures } from '../kit/api'
 import { useChanges } from '../kit/changes'
 import { Num } from '../kit/num'
 import { counted, fixed } from '../kit/numbers'
+import { changePage } from '../kit/pages'
 
 /** Figures of a page's text, its modifiers, and its place in the shop. */
 export function PagePanel({
@@ -18,15 +19,7 @@ export function PagePanel({
   const { run } = useChanges()
   const { page } = listing
   if (!page || !figures) return <p className="quiet">Working…</p>
-  const change = (what: { inMenu?: boolean; isPublished?: boolean; hasSuffix?: boolean }) =>
-    run(() =>
-      ask(
-        api.PUT('/api/pages/{id}', {
-          params: { path: { id: page.id } },
-          body: { kind: null, inMenu: null, isPublished: null, hasSuffix: null, isHome: null, alsoIn: null, ...what },
-        }),
-      ),
-    )
+  const change = (what: Parameters<typeof changePage>[1]) => run(() => changePage(page.id, what))
   const title = listing.fields.find((f) => f.role === 'title')
   const missing = figures.modifiers.filter((m) => !m.isUsed)
   const used = figures.modifiers.filter((m) => m.isUsed)

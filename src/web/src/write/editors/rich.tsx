@@ -1,5 +1,5 @@
 import { Image } from '@tiptap/extension-image'
-import { type Editor, EditorContent, useEditor } from '@tiptap/react'
+import { type Editor, EditorContent, useEditor, useEditorState } from '@tiptap/react'
 import { StarterKit } from '@tiptap/starter-kit'
 import { useEffect, useRef, useState } from 'react'
 import { LinkBox } from '../linkbox'
@@ -70,14 +70,18 @@ export function Rich({ field, value, weighedValue, change, pieces, pointed, desc
 
 function Toolbar({ editor }: { editor: Editor }) {
   const [asked, setAsked] = useState<'link' | 'picture' | null>(null)
-  const [, draw] = useState(0)
-  useEffect(() => {
-    const redraw = () => draw((n) => n + 1)
-    editor.on('transaction', redraw)
-    return () => {
-      editor.off('transaction', redraw)
-    }
-  }, [editor])
+  // Draws the buttons again when what the cursor is in changes.
+  const on = useEditorState({
+    editor,
+    selector: ({ editor }) => ({
+      level: [2, 3, 4].find((level) => editor.isActive('heading', { level })),
+      bold: editor.isActive('bold'),
+      italic: editor.isActive('italic'),
+      bulletList: editor.isActive('bulletList'),
+      orderedList: editor.isActive('orderedList'),
+      link: editor.isActive('link') ? String(editor.getAttributes('link').href ?? '') : undefined,
+    }),
+  })
   const tool = (name: string, title: string, on: boolean, run: () => void) => (
     <button type="button" className="choice" title={title} aria-pressed={on} onMouseDown={(e) => e.preventDefault()} onClick={run}>
       {name}
@@ -91,20 +95,20 @@ function Toolbar({ editor }: { editor: Editor }) {
     <div className="flex flex-wrap gap-1 mb-1 text-[13px]" role="toolbar" aria-label="Format">
       {([2, 3, 4] as const).map((level) => (
         <span key={level}>
-          {tool(`H${level}`, `Heading of level ${level} (Ctrl Alt ${level})`, editor.isActive('heading', { level }), () =>
+          {tool(`H${level}`, `Heading of level ${level} (Ctrl Alt ${level})`, on.level === level, () =>
             editor.chain().focus().toggleHeading({ level }).run(),
           )}
         </span>
       ))}
-      {tool('Bold', 'Ctrl B', editor.isActive('bold'), () => editor.chain().focus().toggleBold().run())}
-      {tool('Italic', 'Ctrl I', editor.isActive('italic'), () => editor.chain().focus().toggleItalic().run())}
-      {tool('List', 'Ctrl Shift 8', editor.isActive('bulletList'), () => editor.chain().focus().toggleBulletList().run())}
-      {tool('Numbers', 'Ctrl Shift 7', editor.isActive('orderedList'), () => editor.chain().focus().toggleOrderedList().run())}
-      {tool('Link', 'A page of the shop, or an address', editor.isActive('link'), () => setAsked('link'))}
+      {tool('Bold', 'Ctrl B', on.bold, () => editor.chain().focus().toggleBold().run())}
+      {tool('Italic', 'Ctrl I', on.italic, () => editor.chain().focus().toggleItalic().run())}
+      {tool('List', 'Ctrl Shift 8', on.bulletList, () => editor.chain().focus().toggleBulletList().run())}
+      {tool('Numbers', 'Ctrl Shift 7', on.orderedList, () => editor.chain().focus().toggleOrderedList().run())}
+      {tool('Link', 'A page of the shop, or an address', on.link !== undefined, () => setAsked('link'))}
       {tool('Picture', 'A picture with its alt text', false, () => setAsked('picture'))}
       {asked === 'link' && (
         <LinkBox
-          now={editor.getAttributes('link').href as string | undefined}
+          now={on.link}
           done={(href, name) => {
             setAsked(null)
             const chain = editor.chain().focus()

@@ -1,0 +1,367 @@
+using Microsoft.EntityFrameworkCore;
+using TinRabbit.Core.Pages;
+using TinRabbit.Core.Platforms;
+using TinRabbit.Core.Words;
+using TinRabbit.Server.Formats;
+using TinRabbit.Server.Storage;
+
+namespace TinRabbit.Server.Pages;
+
+// Writes what was chosen, and collects what takes all of it back.
+internal sealed partial class ShopImport
+{
+    private readonly DateTime _at = DateTime.UtcNow;
+    private readonly List<TextState> _texts = [];
+    private readonly List<LeadState> _leads = [];
+    private readonly List<PictureState> _pictures = [];
+    private readonly List<ProductState> _states = [];
+    private readonly Dictionary<string, string?> _profiles = [];
+    private readonly List<ProductRow> _addedProducts = [];
+    private readonly List<ListingRow> _addedListings = [];
+    private readonly List<PageRow> _addedPages = [];
+    private readonly List<TakeRow> _addedTakes = [];
+    private readonly List<RedirectRow> _addedRedirects = [];
+    private readonly List<(ListingRow Listing, IReadOnlyList<DocumentTake> Takes)> _takes = [];
+    private readonly List<(Entry Entry, PageRow Page)> _placed = [];
+    private SiteState? _siteBefore;
+    private ShopNames? _shopBefore;
+
+    /// <summary>The seller's own platforms that were imported, each with the shipped one that it resembles.</summary>
+    public IEnumerable<(Platform Profile, string Like)> ImportedPlatforms =>
+        _givenPlatforms.Where(p => _profiles.ContainsKey(p.Profile.Id));
+
+    /// <summary>Imports what is chosen.</summary>
+    /// <param name="chosen">Keys of <see cref="ImportItem"/>.</param>
+    /// <param name="source">What the document is called.</param>
+    /// <param name="changes">Notes what takes the import back.</param>
+    /// <param name="stop">Stops the import; nothing is written then.</param>
+    /// <returns>The import as a change; null where it changes nothing.</returns>
+    public async Task<Changed?> Run(IReadOnlySet<string> chosen, string source, ChangeLog changes, CancellationToken stop)
+    {
+        Changed? done = null;
+        await db.InOneWrite(
+            async () =>
+            {
+                var keys = (await Plan(stop))
+                    .Where(i => i.State != ImportState.Unchanged && chosen.Contains(i.Key))
+                    .Select(i => i.Key)
+                    .ToHashSet(StringComparer.Ordinal);
+                if (keys.Count == 0)
+                    return;
+                ThrowIfPlatformIsMissing(keys);
+                var pagesBefore = _pages.Select(PageState.Of).ToList();
+                await ApplySettings(keys, stop);
+                var shopId = await db.Shops.OrderBy(s => s.Id).Select(s => s.Id).FirstAsync(stop);
+                foreach (var entry in _entries.Where(e => IsChosen(e, keys)))
+                    await Apply(entry, keys, shopId, stop);
+                await db.SaveChangesAsync(stop);
+                // What is new has a number from here on.
+                await AddTakes(stop);
+                await AddRedirects(stop);
+                Place();
+                await db.SaveChangesAsync(stop);
+                done = await changes.Save(Messages.ImportedThings(keys.Count, source), Before(pagesBefore), stop);
+            },
+            stop
+        );
+        return done;
+    }
+
+    private ShopState Before(IReadOnlyList<PageState> pages)
+    {
+        var added = _addedProducts.Select(p => p.Id).ToHashSet();
+        var listings = _addedListings.Where(l => !added.Contains(l.ProductId)).Select(l => l.Id).ToHashSet();
+        return new()
+        {
+            Pages = PageState.Changed(pages, _pages),
+            Texts = _texts,
+            Leads = _leads,
+            Pictures = _pictures,
+            Products = _states,
+            Site = _siteBefore,
+            Shop = _shopBefore,
+            Platforms = _profiles,
+            AddedProducts = [.. added],
+            AddedListings = [.. listings],
+            AddedPages =
+            [
+                .. _addedPages.Where(p => !added.Contains(p.Listing.ProductId) && !listings.Contains(p.ListingId)).Select(p => p.Id),
+            ],
+            AddedTakes = [.. _addedTakes.Select(t => t.Id)],
+            AddedRedirects = [.. _addedRedirects.Select(r => r.From)],
+        };
+    }
+
+    private static bool IsChosen(Entry entry, HashSet<string> keys) =>
+        keys.Contains(entry.ProductKey) || entry.Listings.Any(l => keys.Contains(entry.ListingKey(l.Platform)));
+
+    private void ThrowIfPlatformIsMissing(HashSet<string> keys)
+    {
+        foreach (var (profile, _) in _givenPlatforms)
+            if (
+                _platformRows.GetValueOrDefault(profile.Id) is not { DeletedAt: null }
+                && !keys.Contains(PlatformKey(profile.Id))
+                && _entries.FirstOrDefault(e => keys.Contains(e.ListingKey(profile.Id))) is { } entry
+            )
+                throw new InvalidInputException([
+                    Wrong($"“{entry.Given.Name}” has a listing on {profile.Name}. Choose the platform {profile.Name} too."),
+                ]);
+    }
+
+    private async Task ApplySettings(HashSet<string> keys, CancellationToken stop)
+    {
+        if (document.Shop is { } shop && keys.Contains(ShopKey))
+        {
+            var row = await db.Shops.OrderBy(s => s.Id).FirstAsync(stop);
+            _shopBefore = new(row.Name, row.Currency);
+            (row.Name, row.Currency) = (NewName.Check(shop.Name), shop.Currency);
+        }
+
+        if (document.Site is { } site && keys.Contains(SiteKey))
+        {
+            var row = await db.Site(stop);
+            _siteBefore = SiteState.Of(row);
+            new SiteState(site.Brand, site.Address, site.Language, site.Country, site.TitleSuffix).ApplyTo(row);
+            if (row.Id == 0)
+                db.Sites.Add(row);
+        }
+
+        foreach (var (profile, like) in _givenPlatforms.Where(p => keys.Contains(PlatformKey(p.Profile.Id))))
+        {
+            if (!_platformRows.TryGetValue(profile.Id, out var row))
+                db.Platforms.Add(
+                    row = new()
+                    {
+                        Id = profile.Id,
+                        Profile = "",
+                        DeletedAt = _at,
+                    }
+                );
+            _profiles[profile.Id] = row.DeletedAt is null ? row.Profile : null;
+            (row.Profile, row.Revision, row.DeletedAt) = (Written(profile), row.Revision + 1, null);
+            row.Like ??= like;
+        }
+    }
+
+    private async Task Apply(Entry entry, HashSet<string> keys, int shopId, CancellationToken stop)
+    {
+        if (entry.Subject.Row is not { } product)
+        {
+            entry.Subject.Row = product = new()
+            {
+                Name = NewName.Check(NameOf(entry.Given)),
+                IsPage = entry.Given.IsPage,
+                ShopId = shopId,
+            };
+            db.Products.Add(product);
+            _addedProducts.Add(product);
+        }
+
+        // A new product comes with all that is known of it.
+        if (keys.Contains(entry.ProductKey) || product.Id == 0)
+            ApplyFacts(entry.Given, product);
+        foreach (var listing in entry.Listings.Where(l => keys.Contains(entry.ListingKey(l.Platform))))
+            await ApplyListing(entry, product, listing, stop);
+    }
+
+    private void ApplyFacts(DocumentProduct given, ProductRow product)
+    {
+        var (factsBefore, picksBefore) = (product.Facts, new Dictionary<string, PickState?>());
+        if (given.Facts is { } facts)
+            (product.Facts, product.Revision) = (facts, product.Revision + 1);
+        if (given.Pictures is { } pictures)
+        {
+            var before = product.PictureStates();
+            product.SetPictures([.. Merged(pictures, product)]);
+            if (product.Id > 0)
+                _pictures.Add(new(product.Id, before, product.PictureStates()));
+        }
+
+        if (given.Picks is { } picks)
+            ApplyPicks(picks, product, picksBefore);
+        if (product.Id > 0)
+            _states.Add(new(product.Id, given.Facts is null ? null : factsBefore, picksBefore));
+    }
+
+    private void ApplyPicks(IReadOnlyList<DocumentPick> picks, ProductRow product, Dictionary<string, PickState?> before)
+    {
+        var there = product.Picks.ToDictionary(p => p.Key);
+        var order = 0;
+        foreach (var (pick, key) in picks.Select(p => (p, Tokens.Key(p.Text))).Where(p => p.Item2.Length > 0).DistinctBy(p => p.Item2))
+        {
+            before[key] = there.Remove(key, out var row) ? PickState.Of(row) : null;
+            if (row is null)
+                product.Picks.Add(row = new() { Text = pick.Text, Key = key });
+            new PickState(pick.Text, pick.Fit, pick.Home, pick.Note, pick.Source, ++order)
+            {
+                SaidBy = pick.SaidBy,
+                Language = pick.Language,
+            }.ApplyTo(row);
+        }
+
+        foreach (var (key, gone) in there)
+        {
+            before[key] = PickState.Of(gone);
+            db.Picks.Remove(gone);
+        }
+    }
+
+    private async Task ApplyListing(Entry entry, ProductRow product, DocumentListing listing, CancellationToken stop)
+    {
+        var row = product.Listings.FirstOrDefault(l => l.PlatformId == listing.Platform);
+        if (row is null)
+        {
+            row = new()
+            {
+                Product = product,
+                PlatformId = listing.Platform,
+                SavedAt = _at,
+            };
+            product.Listings.Add(row);
+            _addedListings.Add(row);
+        }
+
+        var before = row.Copy;
+        var copy = Listings.Parse(before);
+        foreach (var (key, value) in TextsToStore(listing, _platforms[listing.Platform]))
+            copy[key] = value?.DeepClone();
+        // Links get their numbers when the pages have theirs.
+        var after = copy.ToJsonString(Listings.Json);
+        if (row.Id > 0 && after != before)
+        {
+            await db.SaveVersion(row, "before an import", "", stop);
+            _texts.Add(new(row.Id, before, after));
+        }
+
+        (row.Copy, row.Revision) = (after, row.Revision + 1);
+        if (LeadKeyOf(listing) is { } lead && lead != row.LeadKey)
+        {
+            if (row.Id > 0)
+                _leads.Add(new(row.Id, row.LeadKey, lead));
+            row.LeadKey = lead;
+        }
+
+        if (listing.Takes is { Count: > 0 } takes)
+            _takes.Add((row, takes));
+        if (listing.Platform == _rules.Id && entry.Given.Page is { } page)
+            ApplyPage(entry, row, page);
+    }
+
+    private void ApplyPage(Entry entry, ListingRow listing, DocumentPage given)
+    {
+        var page = entry.Subject.Page;
+        if (page is null)
+        {
+            entry.Subject.Page = page = new()
+            {
+                ListingId = listing.Id,
+                Listing = listing,
+                Order = _pages.Count,
+                CreatedAt = _at,
+            };
+            db.Pages.Add(page);
+            _pages.Add(page);
+            _addedPages.Add(page);
+        }
+
+        page.Slug = Listings.TextOf(listing.Copy, _rules, "slug");
+        // A page or a table says nothing of the state of a page that is there already.
+        if (entry.Place is not null || page.Id == 0)
+        {
+            (page.Kind, page.InMenu, page.IsPublished) = (given.Kind, given.InMenu, given.IsPublished);
+            (page.HasSuffix, page.LiveSlug) = (given.HasSuffix, given.IsPublished ? given.LiveSlug ?? page.Slug : given.LiveSlug);
+        }
+
+        _placed.Add((entry, page));
+    }
+
+    private async Task AddTakes(CancellationToken stop)
+    {
+        var listings = _takes.Select(t => t.Listing.Id).ToList();
+        var kept = (await db.Takes.Where(t => listings.Contains(t.ListingId)).Select(t => new { t.ListingId, t.Text }).ToListAsync(stop))
+            .Select(t => (t.ListingId, t.Text))
+            .ToHashSet();
+        foreach (var (listing, takes) in _takes)
+        foreach (var take in takes)
+            if (take.Text.Trim() is { Length: > 0 } text && kept.Add((listing.Id, text)))
+                _addedTakes.Add(
+                    new()
+                    {
+                        ListingId = listing.Id,
+                        At = _at,
+                        Text = text,
+                        Name = take.Name,
+                    }
+                );
+        db.Takes.AddRange(_addedTakes);
+    }
+
+    // Old slugs of the pages that were imported: none that a page has now.
+    private async Task AddRedirects(CancellationToken stop)
+    {
+        if (document.Redirects is not { Count: > 0 } redirects || _placed.Count == 0)
+            return;
+        var (slugs, imported) = (_pages.Select(p => p.Slug).ToHashSet(StringComparer.Ordinal), new Dictionary<string, PageRow>());
+        foreach (var (_, page) in _placed)
+            imported.TryAdd(page.Slug, page);
+        var kept = (await db.Redirects.Select(r => r.From).ToListAsync(stop)).ToHashSet(StringComparer.Ordinal);
+        foreach (var (from, to) in Redirects.Collapse([.. redirects.Select(r => (r.Key, r.Value))]))
+            if (imported.TryGetValue(to, out var page) && !slugs.Contains(from) && kept.Add(from))
+                _addedRedirects.Add(new() { From = from, PageId = page.Id });
+        db.Redirects.AddRange(_addedRedirects);
+    }
+
+    // Pages get their parents, and links their pages, once all of them have numbers of this shop.
+    private void Place()
+    {
+        var texts = _texts.Select((t, i) => (t.ListingId, Index: i)).ToDictionary(t => t.ListingId, t => t.Index);
+        var slugs = _pages.CountBy(p => p.Slug).ToDictionary();
+        var ids = _pages.Select(p => p.Id).ToHashSet();
+        foreach (var (entry, page) in _placed)
+        {
+            if (entry.Place is { } place)
+            {
+                page.ParentId = place.Parent is { } parent ? NumberOf(parent) : null;
+                page.Order = place.Order;
+                page.AlsoIn = [.. (place.AlsoIn ?? []).Select(NumberOf).OfType<int>()];
+                if (place.IsHome)
+                    foreach (var other in _pages)
+                        other.IsHome = other == page;
+                RenumberLinks(page.Listing, texts, ids);
+            }
+
+            // Only a page that could be published by hand is published.
+            if (_addedPages.Contains(page) && !page.IsHome && (!Slugs.IsSlug(page.Slug) || slugs[page.Slug] > 1))
+                (page.IsPublished, page.LiveSlug) = (false, null);
+        }
+
+        ThrowIfInsideItself();
+
+        int? NumberOf(int id) => _entryOfPage.GetValueOrDefault(id)?.Subject.Page?.Id;
+    }
+
+    private void RenumberLinks(ListingRow listing, Dictionary<int, int> texts, HashSet<int> ids)
+    {
+        var copy = Listings.Parse(listing.Copy);
+        // A link to a page that is not there leads nowhere, also where another page has its number here.
+        Renumber(copy, _rules, id => _entryOfPage.GetValueOrDefault(id)?.Subject.Page?.Id ?? (ids.Contains(id) ? 0 : id));
+        listing.Copy = copy.ToJsonString(Listings.Json);
+        if (texts.TryGetValue(listing.Id, out var at))
+            _texts[at] = _texts[at] with { After = listing.Copy };
+    }
+
+    // Where only some pages are imported, their places and those of the others can contradict each other.
+    private void ThrowIfInsideItself()
+    {
+        var byId = _pages.ToDictionary(p => p.Id);
+        foreach (var (entry, page) in _placed)
+        {
+            var steps = 0;
+            for (var above = page; above.ParentId is { } id && byId.TryGetValue(id, out var next); above = next)
+                if (++steps > _pages.Count)
+                    throw new InvalidInputException([
+                        Wrong($"“{entry.Given.Name}” would be inside itself. Import the pages around it too."),
+                    ]);
+        }
+    }
+}
