@@ -25,7 +25,7 @@ public sealed class WebShopTests
         Fill(browser, "Brand", "Plover & Pine");
         Fill(browser, "Address", "https://plover.example");
         browser.Press(Keys.Enter);
-        browser.Sees("[data-testid=toast]", "site settings");
+        browser.Sees("[data-testid=toast]", "Changed the settings of the web shop");
         browser.Go("/pages");
         browser.Sees("No pages yet");
         browser.Press("o");

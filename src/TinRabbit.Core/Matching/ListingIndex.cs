@@ -59,9 +59,13 @@ public sealed class ListingIndex
         return index;
     }
 
-    internal int FindLetters(string key) => _letters.GetValueOrDefault(key, -1);
-
     internal int FindFolded(string key) => _folded.GetValueOrDefault(key, -1);
+
+    /// <summary>Its distinct words by their letters, each with its number.</summary>
+    internal Dictionary<string, int> LetterWords => _letters;
+
+    /// <summary>Its distinct words as the platform folds them, each with its number.</summary>
+    internal Dictionary<string, int> FoldedWords => _folded;
 
     internal List<int> LetterPostings(int letters) => _letterPostings[letters];
 

@@ -46,8 +46,8 @@ public sealed partial class Matcher
         _listing = listing;
         _combine = terms.Platform.Search.WordsCombine;
         _wholeIsInflected = terms.Platform.Search.Folds.HasFlag(Words.Folds.Diacritics);
-        _letters = [.. terms.Letters.Select(listing.FindLetters)];
-        _folded = [.. terms.Folded.Select(listing.FindFolded)];
+        _letters = Find(terms.Letters.Count, listing.LetterWords, terms.FindLetters);
+        _folded = Find(terms.Folded.Count, listing.FoldedWords, terms.FindFolded);
         _maskWidth = (listing.Units.Count + 63) / 64;
         _unitMasks = new ulong[listing.FoldCount * _maskWidth];
         _bestWeight = new double[listing.FoldCount];
@@ -82,11 +82,71 @@ public sealed partial class Matcher
         return (grade, 1 - loose);
     }
 
+    /// <summary>Whether a field holds the term with this number by itself, and Π(1 − strength) over the fields; 1 where none holds it.</summary>
+    internal (bool Held, double Loose) Looseness(int number)
+    {
+        if (LacksRequiredWord(number))
+            return (false, 1);
+        _keepPlaces = false;
+        Evaluate(_terms.Terms[number]);
+        var (held, loose) = (false, 1.0);
+        for (var field = 0; field < _strengths.Length; field++)
+        {
+            held |= _grades[field] != Matching.Grade.Missing;
+            loose *= 1 - _strengths[field];
+        }
+
+        return (held, loose);
+    }
+
+    /// <summary>The mean over a term's words of the highest weight among the fields of two parts of one listing; 0 where a word stands in neither.</summary>
+    internal static double SpreadOver(TermSet.PreparedTerm term, Matcher one, Matcher other)
+    {
+        var best = 0.0;
+        foreach (var variant in term.Variants)
+        {
+            if (variant.OnlyIgnored)
+                continue;
+            var (sum, words) = (0.0, 0);
+            for (var i = 0; i < variant.Folded.Length; i++)
+            {
+                if (variant.Ignored[i])
+                    continue;
+                var weight = Math.Max(one.WeightOf(variant.Folded[i]), other.WeightOf(variant.Folded[i]));
+                if (weight < 0)
+                {
+                    words = 0;
+                    break;
+                }
+
+                var width = variant.Widths?[i] ?? 1;
+                sum += width * weight;
+                words += width;
+            }
+
+            if (words > 0)
+                best = Math.Max(best, sum / words);
+        }
+
+        return best;
+    }
+
     /// <summary>The highest weight among fields holding a word of the terms, by its number among them; −1 where it stands nowhere.</summary>
     internal double WeightOf(int word) => _folded[word] < 0 ? -1 : _bestWeight[_folded[word]];
 
     /// <summary>The term as it was made ready.</summary>
     internal TermSet.PreparedTerm PreparedOf(int number) => _terms.Terms[number];
+
+    // The listing's number of each word of the terms; −1 where it lacks the word. A listing has fewer words than many terms do.
+    private static int[] Find(int count, Dictionary<string, int> listing, Func<string, int> numberOf)
+    {
+        var found = new int[count];
+        Array.Fill(found, -1);
+        foreach (var (word, number) in listing)
+            if (numberOf(word) is >= 0 and var at)
+                found[at] = number;
+        return found;
+    }
 
     private bool LacksRequiredWord(int number)
     {

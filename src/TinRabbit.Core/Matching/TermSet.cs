@@ -30,6 +30,10 @@ public sealed class TermSet
 
     internal IReadOnlyCollection<string> Folded => _folded.Keys;
 
+    internal int FindLetters(string key) => _letters.GetValueOrDefault(key, -1);
+
+    internal int FindFolded(string key) => _folded.GetValueOrDefault(key, -1);
+
     /// <summary>Makes terms ready.</summary>
     /// <exception cref="InvalidInputException">A term has no word; the path names it.</exception>
     public static TermSet Prepare(Platform platform, IReadOnlyList<string> texts)

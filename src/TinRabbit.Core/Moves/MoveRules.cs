@@ -1,0 +1,75 @@
+using TinRabbit.Core.Findings;
+using TinRabbit.Core.Matching;
+using TinRabbit.Core.Measures;
+using TinRabbit.Core.Platforms;
+using TinRabbit.Core.Words;
+
+namespace TinRabbit.Core.Moves;
+
+/// <summary>What every move keeps to: limits, the avoid list, the platform's banned phrases, the facts, the lead, and no word said twice where that is of no use.</summary>
+internal sealed class MoveRules
+{
+    private const string RepeatsPayName = "titleRepeatsPay";
+
+    private readonly MovesInput _input;
+    private readonly AvoidedTerms _forbidden;
+    private readonly Dictionary<string, int> _forbiddenBefore = new(StringComparer.Ordinal);
+
+    public MoveRules(MovesInput input)
+    {
+        _input = input;
+        _forbidden = new(input.Platform, [.. input.Avoid, .. input.Platform.Banned.Where(b => Tokens.Of(b).Count > 0)]);
+        var banned = _forbidden.NumbersIn([.. input.Terms.Select(t => t.Text)]);
+        Usable =
+        [
+            .. Enumerable
+                .Range(0, input.Terms.Count)
+                .Where(i => !banned.Contains(i) && input.Terms[i].Worth() > 0 && IsTrue(input.Terms[i].Text)),
+        ];
+        RepeatsPay = ListingToCheck.ThresholdOf(input.Platform, RepeatsPayName) > 0;
+    }
+
+    /// <summary>The numbers of the picks that moves may use: worth something, true by the facts, without anything avoided.</summary>
+    public IReadOnlyList<int> Usable { get; }
+
+    /// <summary>Whether a word may stand twice in the title.</summary>
+    public bool RepeatsPay { get; }
+
+    /// <summary>Whether a text claims nothing that the facts lack.</summary>
+    public bool IsTrue(string text) => _input.Facts is not { } facts || Facets.Unbacked(text, facts).Count == 0;
+
+    /// <summary>Whether the listing may have this value: it fits, and nothing that is avoided comes in with it.</summary>
+    public bool Allows(Field field, FieldValue value) =>
+        RoomUsed.Of(field, value).Fits && KeepsLead(field, value) && (!_forbidden.Any || Uses(field, value) <= UsesBefore(field));
+
+    /// <summary>A word as the platform's search and any reader take it: two forms of it are the same.</summary>
+    public string KeyOf(string word) => Fold.Key(word, _input.Platform.Search.Folds);
+
+    /// <summary>Whether no word of a text, small words aside, stands twice in it; or repeats pay.</summary>
+    public bool SaysNothingTwice(string text) =>
+        RepeatsPay || Tokens.Of(text).Where(t => !StopWords.Has(t.Word)).GroupBy(t => KeyOf(t.Word)).All(g => g.Count() == 1);
+
+    private int UsesBefore(Field field)
+    {
+        if (!_forbiddenBefore.TryGetValue(field.Key, out var uses))
+            _forbiddenBefore[field.Key] = uses = _input.Copy.TryGetValue(field.Key, out var value) ? Uses(field, value) : 0;
+        return uses;
+    }
+
+    private int Uses(Field field, FieldValue value) =>
+        _forbidden.FindIn(new Dictionary<string, FieldValue> { [field.Key] = value }).Sum(f => f.Spans.Count);
+
+    // Where the title has the lead, it still has it, and where it stood in the part that shows elsewhere, it still does.
+    private bool KeepsLead(Field field, FieldValue value)
+    {
+        if (field.Role != "title" || _input.Lead is not { } lead || !_input.Copy.TryGetValue(field.Key, out var before))
+            return true;
+        var (old, now) = (TextOf(field, before), TextOf(field, value));
+        return (!Tokens.HasPhrase(old, lead) || Tokens.HasPhrase(now, lead))
+            && (field.Shows is not { } shows || !Tokens.HasPhrase(First(old, shows), lead) || Tokens.HasPhrase(First(now, shows), lead));
+    }
+
+    private static string TextOf(Field field, FieldValue value) => string.Join(' ', value.Units(field.Shape));
+
+    private static string First(string text, int characters) => text[..TextLength.OffsetOf(text, characters)];
+}

@@ -1,0 +1,58 @@
+using TinRabbit.Core.Platforms;
+using TinRabbit.Core.Words;
+
+namespace TinRabbit.Core.Moves;
+
+/// <summary>Edits of a list of phrases: a tag added, or one replaced.</summary>
+internal sealed class TagMoves
+{
+    private readonly MovesInput _input;
+    private readonly MoveRules _rules;
+    private readonly Field _field;
+    private readonly IReadOnlyList<string> _tags;
+    private readonly HashSet<string> _keys;
+    private readonly IReadOnlyList<HashSet<string>> _words;
+
+    public TagMoves(MovesInput input, MoveRules rules, Field field)
+    {
+        (_input, _rules, _field) = (input, rules, field);
+        _tags = input.Copy.TryGetValue(field.Key, out var value)
+            ? [.. value.Units(field.Shape).Where(t => !string.IsNullOrWhiteSpace(t))]
+            : [];
+        _keys = [.. _tags.Select(Tokens.Key)];
+        _words = [.. _tags.Select(t => Tokens.Of(t).Select(w => rules.KeyOf(w.Word)).ToHashSet())];
+    }
+
+    /// <summary>The tags that there are.</summary>
+    public int Count => _tags.Count;
+
+    /// <summary>Whether there is room for another.</summary>
+    public bool HasRoom => _field.Limit?.MaxItems is not { } most || _tags.Count < most;
+
+    /// <summary>The tags without one.</summary>
+    public FieldValue Without(int item) => new FieldValue.Items([.. _tags.Where((_, i) => i != item)]);
+
+    /// <summary>The tags that have a word of a pick.</summary>
+    public IEnumerable<int> Sharing(int pick)
+    {
+        var words = Tokens.Of(_input.Terms[pick].Text).Where(t => !StopWords.Has(t.Word)).Select(t => _rules.KeyOf(t.Word)).ToHashSet();
+        return Enumerable.Range(0, _tags.Count).Where(i => _words[i].Overlaps(words));
+    }
+
+    /// <summary>The tags with a pick as one more, whether or not there is room; null where it is one already, or too long for any.</summary>
+    public Candidate? Added(int pick)
+    {
+        var text = _input.Terms[pick].Text.Trim();
+        return _keys.Contains(Tokens.Key(text)) || (_field.Limit is { Max: { } max } limit && TextLength.Of(text, limit.Unit) > max)
+            ? null
+            : new(MoveKind.Add, _field, _tags.Count, text, new FieldValue.Items([.. _tags, text]), pick);
+    }
+
+    /// <summary>The tags with a pick in the place of one.</summary>
+    public Candidate? Exchanged(int pick, int item)
+    {
+        var text = _input.Terms[pick].Text.Trim();
+        var value = new FieldValue.Items([.. _tags.Select((t, i) => i == item ? text : t)]);
+        return _rules.Allows(_field, value) ? new(MoveKind.Exchange, _field, item, text, value, pick) : null;
+    }
+}

@@ -1,0 +1,134 @@
+using TinRabbit.Core.Findings;
+using TinRabbit.Core.Measures;
+using TinRabbit.Core.Platforms;
+using TinRabbit.Core.Words;
+
+namespace TinRabbit.Core.Moves;
+
+/// <summary>Edits of the title: a pick to the front, a phrase added or replaced, a repeated word cut.</summary>
+internal sealed class TitleMoves
+{
+    private readonly MovesInput _input;
+    private readonly MoveRules _rules;
+    private readonly Field _field;
+    private readonly string _title;
+    private readonly TitlePhrases _phrases;
+    private readonly IReadOnlyList<HashSet<string>> _words;
+    private readonly bool _beginsWithCapital;
+
+    public TitleMoves(MovesInput input, MoveRules rules, Field field)
+    {
+        (_input, _rules, _field) = (input, rules, field);
+        _title = input.Copy.TryGetValue(field.Key, out var value) ? string.Join(' ', value.Units(field.Shape)) : "";
+        _phrases = TitlePhrases.Of(_title, field.Separator);
+        _words = [.. _phrases.Texts.Select(WordsOf)];
+        _beginsWithCapital = _title.Length == 0 || char.IsUpper(_title.FirstOrDefault(char.IsLetter, 'A'));
+    }
+
+    public IEnumerable<Candidate> Of(int pick)
+    {
+        var text = _input.Terms[pick].Text.Trim();
+        if (Front(text) is { } front && Made(MoveKind.Front, front, text, pick) is { } first)
+            yield return first;
+        if (Tokens.HasPhrase(_title, text))
+            yield break;
+        foreach (var longer in Extended(text).Append(Appended(text)))
+            if (_rules.SaysNothingTwice(longer) && Made(MoveKind.Add, longer, text, pick) is { } added)
+                yield return added;
+        for (var i = 0; i < _phrases.Texts.Count; i++)
+            if (
+                Written(_phrases.Replace(i, i == 0 ? text : Inner(text))) is var exchanged
+                && _rules.SaysNothingTwice(exchanged)
+                && Made(MoveKind.Exchange, exchanged, text, pick) is { } replaced
+            )
+                yield return replaced;
+    }
+
+    /// <summary>Repeated words, each cut where what remains still reads well.</summary>
+    public IEnumerable<Candidate> Repeats()
+    {
+        var tokens = Tokens.Of(_title);
+        foreach (
+            var word in tokens.Where(t => !StopWords.Has(t.Word)).GroupBy(t => _rules.KeyOf(t.Word)).Where(g => g.Count() is > 1 and <= 10)
+        )
+        {
+            var occurrences = word.ToList();
+            foreach (var kept in new[] { 0, occurrences.Count - 1 })
+                if (
+                    RepeatedWords.KeepOne(_title, tokens, occurrences, kept) is { } text
+                    && Made(MoveKind.Free, text, occurrences[1].Word, -1) is { } cut
+                )
+                    yield return cut;
+        }
+    }
+
+    // A phrase of the title that contains the pick moves to the front; otherwise the pick itself does. What no longer fits goes from the end.
+    private string? Front(string text)
+    {
+        var order = Enumerable.Range(0, _phrases.Texts.Count).ToList();
+        if (order.FindIndex(i => Tokens.HasPhrase(_phrases.Texts[i], text)) is >= 0 and var at)
+        {
+            if (at == 0)
+                return null;
+            order.RemoveAt(at);
+            order.Insert(0, at);
+            return Written(_phrases.With(order));
+        }
+
+        // Phrases that say nothing more than the new one go.
+        var own = WordsOf(text);
+        order.RemoveAll(i => _words[i].IsSubsetOf(own));
+        order.Insert(0, -1);
+        while (order.Count > 1 && !Fits(_phrases.With(order, text)))
+            order.RemoveAt(order.Count - 1);
+        var title = Written(_phrases.With(order, text));
+        return _rules.SaysNothingTwice(title) ? title : null;
+    }
+
+    private string Appended(string text) =>
+        _phrases.Texts.Count == 0 ? Written(text) : Written(_phrases.With([.. Enumerable.Range(0, _phrases.Texts.Count), -1], Inner(text)));
+
+    // A phrase whose end is how the pick begins, or whose beginning is how the pick ends, is made longer.
+    private IEnumerable<string> Extended(string text)
+    {
+        var tokens = Tokens.Of(text);
+        for (var i = 0; i < _phrases.Texts.Count; i++)
+        {
+            var phrase = _phrases.Texts[i];
+            var words = Tokens.Of(phrase);
+            for (var shared = Math.Min(tokens.Count - 1, words.Count); shared > 0; shared--)
+            {
+                if (words.TakeLast(shared).Select(w => w.Word).SequenceEqual(tokens.Take(shared).Select(t => t.Word)))
+                    yield return Written(_phrases.Replace(i, $"{phrase} {text[tokens[shared].Start..]}"));
+                if (words.Take(shared).Select(w => w.Word).SequenceEqual(tokens.TakeLast(shared).Select(t => t.Word)))
+                    yield return Written(_phrases.Replace(i, $"{text[..tokens[^shared].Start].TrimEnd()} {Lowered(phrase)}"));
+            }
+        }
+    }
+
+    private Candidate? Made(MoveKind kind, string title, string text, int pick) =>
+        title.Length > 0 && title != _title && new FieldValue.Text(title) is var value && _rules.Allows(_field, value)
+            ? new(kind, _field, null, text, value, pick)
+            : null;
+
+    private bool Fits(string title) => RoomUsed.Of(_field, new FieldValue.Text(title)).Fits;
+
+    private string Written(string title) => _beginsWithCapital ? Capitals.First(title) : title;
+
+    // Inside a title whose phrases all begin with a capital, a new one does too.
+    private string Inner(string text) =>
+        _phrases.Texts.Count > 1 && _phrases.Texts.All(p => char.IsUpper(p.FirstOrDefault(char.IsLetter))) ? Capitals.First(text) : text;
+
+    // The first word of a phrase that comes to stand inside another keeps a capital only where it has more than that one.
+    private static string Lowered(string phrase)
+    {
+        var first = Tokens.Of(phrase)[0];
+        var word = phrase.Substring(first.Start, first.Length);
+        return word.Skip(1).Any(char.IsUpper)
+            ? phrase
+            : phrase[..first.Start] + char.ToLowerInvariant(word[0]) + phrase[(first.Start + 1)..];
+    }
+
+    private HashSet<string> WordsOf(string text) =>
+        [.. Tokens.Of(text).Where(t => !StopWords.Has(t.Word)).Select(t => _rules.KeyOf(t.Word))];
+}
