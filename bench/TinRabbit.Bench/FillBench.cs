@@ -169,7 +169,7 @@ internal static class FillBench
         );
 
     // Words as common as words are (Zipf), in terms of one to four, searched for as terms are (log-normal), of every fit.
-    private static WantedTerm[] Terms(int count, int words, int seed)
+    internal static WantedTerm[] Terms(int count, int words, int seed)
     {
         var dice = new Random(seed);
         const string consonants = "bcdfghklmnprstw";

@@ -1,7 +1,7 @@
 using TinRabbit.Bench;
 
 // Measures speed and size: all of it, or only what is named. Figures are reported, never asserted.
-var named = args.Length == 0 ? ["match", "keys", "start", "shelf", "fill"] : args;
+var named = args.Length == 0 ? ["match", "keys", "start", "shelf", "fill", "moves"] : args;
 foreach (var name in named)
     switch (name.Split('=')[0])
     {
@@ -23,6 +23,9 @@ foreach (var name in named)
         case "shelf":
             ShelfBench.Report();
             break;
+        case "moves":
+            MovesBench.Report();
+            break;
         case "kill":
             // kill=20 makes twenty rounds.
             await KillBench.Report(
@@ -36,7 +39,7 @@ foreach (var name in named)
             );
             break;
         default:
-            Console.Error.WriteLine($"There is no measurement {name}; there are match, keys, start, shelf, fill, kill and fuzz.");
+            Console.Error.WriteLine($"There is no measurement {name}; there are match, keys, start, shelf, fill, moves, kill and fuzz.");
             return 1;
     }
 

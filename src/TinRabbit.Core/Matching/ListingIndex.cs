@@ -36,7 +36,11 @@ public sealed class ListingIndex
     internal const int Pair = 1;
 
     /// <summary>Indexes the fields of a listing that the platform's search reads.</summary>
-    public static ListingIndex Build(Platform platform, IReadOnlyDictionary<string, FieldValue> copy)
+    public static ListingIndex Build(Platform platform, IReadOnlyDictionary<string, FieldValue> copy) =>
+        Build(platform, copy, new(platform.Search.Folds));
+
+    /// <summary>Indexes a listing most of whose texts were indexed before.</summary>
+    internal static ListingIndex Build(Platform platform, IReadOnlyDictionary<string, FieldValue> copy, WordCache words)
     {
         var index = new ListingIndex(platform);
         var cut = new List<List<Token>>();
@@ -48,14 +52,14 @@ public sealed class ListingIndex
             var item = 0;
             foreach (var text in value.Units(field.Shape))
             {
-                var tokens = ReadTokens(text, field);
+                var tokens = ReadTokens(text, field, words);
                 index.Units.Add(new(f, item++, index.Places, tokens.Count));
                 index.Places += tokens.Count + 1; // and a gap, so that no phrase runs from one unit into the next
                 cut.Add(tokens);
             }
         }
 
-        index.Fill(cut);
+        index.Fill(cut, words);
         return index;
     }
 
@@ -88,35 +92,36 @@ public sealed class ListingIndex
     /// <summary>Whether a word stands at a place, rather than the gap between two units.</summary>
     internal bool IsWord(int place) => _letterAt[place] >= 0;
 
-    private static List<Token> ReadTokens(string text, Field field)
+    private static List<Token> ReadTokens(string text, Field field, WordCache words)
     {
-        var tokens = Tokens.Of(text);
-        if (field.IndexedFirst is { } first)
-        {
-            var cut = TextLength.OffsetOf(text, first);
-            tokens.RemoveAll(t => t.End > cut);
-        }
-
-        return tokens;
+        var tokens = words.TokensOf(text);
+        if (field.IndexedFirst is not { } first)
+            return tokens;
+        var cut = TextLength.OffsetOf(text, first);
+        return [.. tokens.Where(t => t.End <= cut)];
     }
 
-    private void Fill(List<List<Token>> cut)
+    private void Fill(List<List<Token>> cut, WordCache words)
     {
+        var most = cut.Sum(c => c.Count);
+        _letters.EnsureCapacity(most);
+        _folded.EnsureCapacity(most);
         _tokens = new Token[Places];
         (_letterAt, _foldAt, _joinAt, _unitAt) = (new int[Places], new int[Places], new int[Places], new int[Places]);
         Array.Fill(_letterAt, -1);
         Array.Fill(_foldAt, -1);
         Array.Fill(_joinAt, -1);
-        var seen = new Dictionary<string, (int Letters, int Folded)>(StringComparer.Ordinal);
+        var seen = new Dictionary<string, (int Letters, int Folded)>(most, StringComparer.Ordinal);
         var place = 0;
         for (var unit = 0; unit < cut.Count; unit++, place++)
             foreach (var token in cut[unit])
             {
                 if (!seen.TryGetValue(token.Word, out var keys))
-                    seen[token.Word] = keys = (
-                        Number(_letters, _letterPostings, Fold.Letters(token.Word)),
-                        Number(_folded, _foldPostings, Fold.Key(token.Word, Platform.Search.Folds))
-                    );
+                {
+                    var (letters, folded) = words.KeysOf(token.Word);
+                    seen[token.Word] = keys = (Number(_letters, _letterPostings, letters), Number(_folded, _foldPostings, folded));
+                }
+
                 _letterPostings[keys.Letters].Add(place);
                 _foldPostings[keys.Folded].Add(place << 1);
                 (_tokens[place], _letterAt[place], _foldAt[place], _unitAt[place]) = (token, keys.Letters, keys.Folded, unit);

@@ -46,8 +46,10 @@ public sealed partial class Matcher
         _listing = listing;
         _combine = terms.Platform.Search.WordsCombine;
         _wholeIsInflected = terms.Platform.Search.Folds.HasFlag(Words.Folds.Diacritics);
-        _letters = Find(terms.Letters.Count, listing.LetterWords, terms.FindLetters);
-        _folded = Find(terms.Folded.Count, listing.FoldedWords, terms.FindFolded);
+        _letters = Find(terms.Letters.Count, listing.LetterWords, terms.FindLetters, []);
+        var found = new List<int>();
+        _folded = Find(terms.Folded.Count, listing.FoldedWords, terms.FindFolded, found);
+        FoundWords = found;
         _maskWidth = (listing.Units.Count + 63) / 64;
         _unitMasks = new ulong[listing.FoldCount * _maskWidth];
         _bestWeight = new double[listing.FoldCount];
@@ -138,17 +140,36 @@ public sealed partial class Matcher
     internal TermSet.PreparedTerm PreparedOf(int number) => _terms.Terms[number];
 
     // The listing's number of each word of the terms; −1 where it lacks the word. A listing has fewer words than many terms do.
-    private static int[] Find(int count, Dictionary<string, int> listing, Func<string, int> numberOf)
+    private static int[] Find(int count, Dictionary<string, int> listing, Func<string, int> numberOf, List<int> found)
     {
-        var found = new int[count];
-        Array.Fill(found, -1);
+        var numbers = new int[count];
+        Array.Fill(numbers, -1);
         foreach (var (word, number) in listing)
             if (numberOf(word) is >= 0 and var at)
-                found[at] = number;
-        return found;
+            {
+                numbers[at] = number;
+                found.Add(at);
+            }
+
+        return numbers;
     }
 
-    private bool LacksRequiredWord(int number)
+    /// <summary>The words of the terms that the listing has, by their numbers among the terms' folded words.</summary>
+    internal IReadOnlyList<int> FoundWords { get; }
+
+    /// <summary>The words of the terms that one of two listings has and the other lacks, by their numbers among the terms' folded words.</summary>
+    internal IEnumerable<int> WordsThatDiffer(Matcher other)
+    {
+        foreach (var word in FoundWords)
+            if (other._folded[word] < 0)
+                yield return word;
+        foreach (var word in other.FoundWords)
+            if (_folded[word] < 0)
+                yield return word;
+    }
+
+    /// <summary>Whether the listing lacks a word without which the term with this number can't be held: a quick no, never a yes.</summary>
+    internal bool LacksRequiredWord(int number)
     {
         for (var i = _terms.RequiredFrom[number]; i < _terms.RequiredFrom[number + 1]; i++)
             if (_folded[_terms.RequiredWords[i]] < 0)

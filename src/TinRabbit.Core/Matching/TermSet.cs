@@ -7,6 +7,7 @@ namespace TinRabbit.Core.Matching;
 public sealed class TermSet
 {
     private readonly Dictionary<string, int> _letters = new(StringComparer.Ordinal);
+    private int[][]? _postings;
     private readonly Dictionary<string, int> _folded = new(StringComparer.Ordinal);
 
     private TermSet(Platform platform, int count)
@@ -51,6 +52,21 @@ public sealed class TermSet
 
         set.CollectRequiredWords();
         return set;
+    }
+
+    /// <summary>The words without which a term is not held; none where it must be looked at more closely.</summary>
+    internal ReadOnlySpan<int> RequiredOf(int term) => RequiredWords.AsSpan(RequiredFrom[term]..RequiredFrom[term + 1]);
+
+    /// <summary>The numbers of the terms that have a word in any of their variants, by its number among <see cref="Folded"/>. Worked out once.</summary>
+    internal int[] TermsOf(int word) => (_postings ??= Postings())[word];
+
+    private int[][] Postings()
+    {
+        var terms = Enumerable.Range(0, _folded.Count).Select(_ => new List<int>()).ToArray();
+        for (var i = 0; i < Terms.Length; i++)
+            foreach (var word in Terms[i].Variants.SelectMany(v => v.Folded).Distinct())
+                terms[word].Add(i);
+        return [.. terms.Select(t => t.ToArray())];
     }
 
     private PreparedTerm PrepareTerm(List<Token> tokens, HashSet<string> ignored, Dictionary<string, Word> words)

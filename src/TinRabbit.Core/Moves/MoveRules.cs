@@ -13,6 +13,8 @@ internal sealed class MoveRules
 
     private readonly MovesInput _input;
     private readonly AvoidedTerms _forbidden;
+    private readonly Dictionary<string, string> _keys = new(StringComparer.Ordinal);
+    private readonly Dictionary<string, HashSet<string>> _words = new(StringComparer.Ordinal);
     private readonly Dictionary<string, int> _forbiddenBefore = new(StringComparer.Ordinal);
 
     public MoveRules(MovesInput input)
@@ -43,11 +45,24 @@ internal sealed class MoveRules
         RoomUsed.Of(field, value).Fits && KeepsLead(field, value) && (!_forbidden.Any || Uses(field, value) <= UsesBefore(field));
 
     /// <summary>A word as the platform's search and any reader take it: two forms of it are the same.</summary>
-    public string KeyOf(string word) => Fold.Key(word, _input.Platform.Search.Folds);
+    public string KeyOf(string word)
+    {
+        if (!_keys.TryGetValue(word, out var key))
+            _keys[word] = key = Fold.Key(word, _input.Platform.Search.Folds);
+        return key;
+    }
 
-    /// <summary>Whether no word of a text, small words aside, stands twice in it; or repeats pay.</summary>
-    public bool SaysNothingTwice(string text) =>
-        RepeatsPay || Tokens.Of(text).Where(t => !StopWords.Has(t.Word)).GroupBy(t => KeyOf(t.Word)).All(g => g.Count() == 1);
+    /// <summary>The words of a text by their keys, small words left out.</summary>
+    public HashSet<string> WordsOf(string text)
+    {
+        if (!_words.TryGetValue(text, out var words))
+            _words[text] = words = [.. Tokens.Of(text).Where(t => !StopWords.Has(t.Word)).Select(t => KeyOf(t.Word))];
+        return words;
+    }
+
+    /// <summary>Whether a phrase may come beside others: it says no word of theirs again, or repeats pay.</summary>
+    public bool MayStandBeside(HashSet<string> words, IEnumerable<HashSet<string>> others) =>
+        RepeatsPay || others.All(o => !o.Overlaps(words));
 
     private int UsesBefore(Field field)
     {

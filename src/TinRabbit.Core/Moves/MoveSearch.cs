@@ -10,20 +10,14 @@ namespace TinRabbit.Core.Moves;
 /// </summary>
 public sealed class MoveSearch
 {
-    // Replacing a tag costs what it holds: of many, the cheapest are tried for each pick, and those that share words with it.
-    private const int TagsTried = 2;
-    private const int ExchangesTried = 1500;
-
     private readonly MovesInput _input;
     private readonly CancellationToken _stop;
-    private readonly MoveRules _rules;
     private readonly TermSet _terms;
     private readonly Weighing _before;
-    private readonly List<(Candidate Candidate, double Gripped)> _found = [];
 
     private MoveSearch(MovesInput input, CancellationToken stop)
     {
-        (_input, _stop, _rules) = (input, stop, new(input));
+        (_input, _stop) = (input, stop);
         _terms = TermSet.Prepare(input.Platform, [.. input.Terms.Select(t => t.Text)]);
         _before = Weigher.Weigh(_terms, input.Copy, input.Terms, stop);
     }
@@ -34,84 +28,29 @@ public sealed class MoveSearch
 
     private MoveList Find()
     {
-        foreach (var field in _input.Platform.IndexedFields.Where(f => f.Weight > 0))
+        var fields = _input.Platform.IndexedFields.Where(f => f.Weight > 0).ToList();
+        var found = new IReadOnlyList<(Candidate Candidate, double Gripped)>[fields.Count];
+        try
         {
-            var weigher = new OneFieldWeigher(_terms, _input.Copy, _input.Terms, field);
-            foreach (var candidate in CandidatesIn(field, weigher))
-            {
-                _stop.ThrowIfCancellationRequested();
-                _found.Add((candidate, weigher.Gripped(candidate.Value)));
-            }
+            Parallel.For(
+                0,
+                fields.Count,
+                new ParallelOptions { CancellationToken = _stop },
+                i => found[i] = new FieldSearch(_input, _terms, fields[i], _stop).Find()
+            );
+        }
+        catch (AggregateException e) when (e.InnerExceptions.All(i => i is OperationCanceledException))
+        {
+            throw new OperationCanceledException(_stop);
         }
 
-        return new(_before.Grip, _before.Reach, Ranked());
+        return new(_before.Grip, _before.Reach, Ranked(found.SelectMany(f => f)));
     }
-
-    private IEnumerable<Candidate> CandidatesIn(Field field, OneFieldWeigher weigher) =>
-        field.Shape switch
-        {
-            FieldShape.Line or FieldShape.Text when field.Role == "title" => TitleCandidates(field),
-            FieldShape.Phrases => TagCandidates(field, weigher).Concat(_rules.Usable.SelectMany(p => Whole(p, field))),
-            FieldShape.Lines when field.Role == "bullets" => _rules
-                .Usable.Select(p => OtherMoves.ClosingLine(_input, _rules, p, field))
-                .OfType<Candidate>(),
-            FieldShape.Words => _rules
-                .Usable.Where(IsMissing)
-                .Select(p => OtherMoves.Words(_input, _rules, p, field, MissingWords(p)))
-                .OfType<Candidate>()
-                .Concat(_rules.Usable.SelectMany(p => Whole(p, field)))
-                .Concat(OtherMoves.Repeats(_input, _rules, field)),
-            FieldShape.Choices => _rules
-                .Usable.Where(IsMissing)
-                .SelectMany(p => OtherMoves.Attributes(_input, _rules, p, field, MissingWords(p))),
-            _ => [],
-        };
-
-    private IEnumerable<Candidate> TitleCandidates(Field field)
-    {
-        var title = new TitleMoves(_input, _rules, field);
-        return _rules.Usable.SelectMany(p => title.Of(p).Concat(Whole(p, field))).Concat(title.Repeats());
-    }
-
-    private IEnumerable<Candidate> TagCandidates(Field field, OneFieldWeigher weigher)
-    {
-        var tags = new TagMoves(_input, _rules, field);
-        var withoutAny = Enumerable.Range(0, tags.Count).Select(i => (Item: i, Gripped: weigher.Gripped(tags.Without(i)))).ToList();
-        var cheapest = withoutAny.OrderByDescending(t => t.Gripped).ThenBy(t => t.Item).Select(t => t.Item).ToList();
-        var tried = _rules.Usable.Count * tags.Count <= ExchangesTried ? tags.Count : TagsTried;
-        var before = _before.Worth.Gripped;
-        foreach (var pick in _rules.Usable)
-        {
-            if (tags.Added(pick) is not { } added)
-                continue;
-            // A tag can also gain by what it replaces: words in one field can count for less than the same words in several.
-            if (weigher.Gripped(added.Value) <= before && tried < tags.Count)
-                continue;
-            if (tags.HasRoom)
-            {
-                if (_rules.Allows(field, added.Value))
-                    yield return added;
-                continue;
-            }
-
-            foreach (var item in cheapest.Take(tried).Concat(tags.Sharing(pick)).Distinct())
-                if (tags.Exchanged(pick, item) is { } exchanged)
-                    yield return exchanged;
-        }
-    }
-
-    private IEnumerable<Candidate> Whole(int pick, Field field) =>
-        _before.Terms[pick].Grade is Grade.Whole or Grade.Missing ? [] : OtherMoves.Whole(_input, _rules, pick, field);
-
-    private bool IsMissing(int pick) => _before.Terms[pick].Grade == Grade.Missing;
-
-    private IReadOnlyList<string> MissingWords(int pick) => _before.Terms[pick].Explain().Missing;
 
     // The best of each pick and kind, each text once, by gain and then by how little it changes.
-    private List<Move> Ranked()
+    private List<Move> Ranked(IEnumerable<(Candidate Candidate, double Gripped)> found)
     {
-        var best = _found
-            .Where(f => f.Gripped > _before.Worth.Gripped)
+        var best = found
             .Select(f => (f.Candidate, f.Gripped, Changed: Changed(f.Candidate)))
             .OrderByDescending(f => f.Gripped)
             .ThenBy(f => f.Changed)

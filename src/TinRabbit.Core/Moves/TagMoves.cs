@@ -39,20 +39,19 @@ internal sealed class TagMoves
         return Enumerable.Range(0, _tags.Count).Where(i => _words[i].Overlaps(words));
     }
 
-    /// <summary>The tags with a pick as one more, whether or not there is room; null where it is one already, or too long for any.</summary>
-    public Candidate? Added(int pick)
-    {
-        var text = _input.Terms[pick].Text.Trim();
-        return _keys.Contains(Tokens.Key(text)) || (_field.Limit is { Max: { } max } limit && TextLength.Of(text, limit.Unit) > max)
-            ? null
-            : new(MoveKind.Add, _field, _tags.Count, text, new FieldValue.Items([.. _tags, text]), pick);
-    }
+    /// <summary>The tags with a pick as one more; null where it is one already, or a rule forbids it.</summary>
+    public Candidate? Added(int pick) => Of(pick, MoveKind.Add, _tags.Count, text => [.. _tags, text]);
 
-    /// <summary>The tags with a pick in the place of one.</summary>
-    public Candidate? Exchanged(int pick, int item)
+    /// <summary>The tags with a pick in the place of one; null where the pick is a tag already, or a rule forbids it.</summary>
+    public Candidate? Exchanged(int pick, int item) =>
+        Of(pick, MoveKind.Exchange, item, text => [.. _tags.Select((t, i) => i == item ? text : t)]);
+
+    private Candidate? Of(int pick, MoveKind kind, int item, Func<string, IReadOnlyList<string>> tags)
     {
         var text = _input.Terms[pick].Text.Trim();
-        var value = new FieldValue.Items([.. _tags.Select((t, i) => i == item ? text : t)]);
-        return _rules.Allows(_field, value) ? new(MoveKind.Exchange, _field, item, text, value, pick) : null;
+        if (_keys.Contains(Tokens.Key(text)))
+            return null;
+        var value = new FieldValue.Items(tags(text));
+        return _rules.Allows(_field, value) ? new(kind, _field, item, text, value, pick) : null;
     }
 }

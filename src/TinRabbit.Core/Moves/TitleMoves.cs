@@ -13,6 +13,7 @@ internal sealed class TitleMoves
     private readonly Field _field;
     private readonly string _title;
     private readonly TitlePhrases _phrases;
+    private readonly IReadOnlyList<List<Token>> _tokens;
     private readonly IReadOnlyList<HashSet<string>> _words;
     private readonly bool _beginsWithCapital;
 
@@ -21,25 +22,42 @@ internal sealed class TitleMoves
         (_input, _rules, _field) = (input, rules, field);
         _title = input.Copy.TryGetValue(field.Key, out var value) ? string.Join(' ', value.Units(field.Shape)) : "";
         _phrases = TitlePhrases.Of(_title, field.Separator);
-        _words = [.. _phrases.Texts.Select(WordsOf)];
+        _tokens = [.. _phrases.Texts.Select(Tokens.Of)];
+        _words = [.. _phrases.Texts.Select(rules.WordsOf)];
         _beginsWithCapital = _title.Length == 0 || char.IsUpper(_title.FirstOrDefault(char.IsLetter, 'A'));
     }
 
-    public IEnumerable<Candidate> Of(int pick)
+    /// <summary>The title with the phrase that has a pick at its front; null where there is none, or it is there already.</summary>
+    public Candidate? Moved(int pick)
     {
         var text = _input.Terms[pick].Text.Trim();
-        if (Front(text) is { } front && Made(MoveKind.Front, front, text, pick) is { } first)
-            yield return first;
+        var order = Enumerable.Range(0, _phrases.Texts.Count).ToList();
+        var at = order.FindIndex(i => _rules.WordsOf(text).IsSubsetOf(_words[i]) && Tokens.HasPhrase(_phrases.Texts[i], text));
+        if (at <= 0)
+            return null;
+        order.RemoveAt(at);
+        order.Insert(0, at);
+        return Made(MoveKind.Front, Written(_phrases.With(order)), text, pick);
+    }
+
+    /// <summary>The title with a pick that it lacks: at its front, added, or in the place of a phrase.</summary>
+    public IEnumerable<Candidate> Added(int pick)
+    {
+        var text = _input.Terms[pick].Text.Trim();
         if (Tokens.HasPhrase(_title, text))
             yield break;
-        foreach (var longer in Extended(text).Append(Appended(text)))
-            if (_rules.SaysNothingTwice(longer) && Made(MoveKind.Add, longer, text, pick) is { } added)
+        if (Front(text) is { } front && Made(MoveKind.Front, front, text, pick) is { } first)
+            yield return first;
+        foreach (var longer in Extended(text))
+            if (Made(MoveKind.Add, longer, text, pick) is { } added)
                 yield return added;
+        var words = _rules.WordsOf(text);
+        if (_rules.MayStandBeside(words, _words) && Made(MoveKind.Add, Appended(text), text, pick) is { } appended)
+            yield return appended;
         for (var i = 0; i < _phrases.Texts.Count; i++)
             if (
-                Written(_phrases.Replace(i, i == 0 ? text : Inner(text))) is var exchanged
-                && _rules.SaysNothingTwice(exchanged)
-                && Made(MoveKind.Exchange, exchanged, text, pick) is { } replaced
+                _rules.MayStandBeside(words, _words.Where((_, k) => k != i))
+                && Made(MoveKind.Exchange, Written(_phrases.Replace(i, i == 0 ? text : Inner(text))), text, pick) is { } replaced
             )
                 yield return replaced;
     }
@@ -62,48 +80,48 @@ internal sealed class TitleMoves
         }
     }
 
-    // A phrase of the title that contains the pick moves to the front; otherwise the pick itself does. What no longer fits goes from the end.
+    // The pick goes to the front. What no longer fits goes from the end.
     private string? Front(string text)
     {
         var order = Enumerable.Range(0, _phrases.Texts.Count).ToList();
-        if (order.FindIndex(i => Tokens.HasPhrase(_phrases.Texts[i], text)) is >= 0 and var at)
-        {
-            if (at == 0)
-                return null;
-            order.RemoveAt(at);
-            order.Insert(0, at);
-            return Written(_phrases.With(order));
-        }
 
         // Phrases that say nothing more than the new one go.
-        var own = WordsOf(text);
+        var own = _rules.WordsOf(text);
         order.RemoveAll(i => _words[i].IsSubsetOf(own));
+        if (!_rules.MayStandBeside(own, order.Select(i => _words[i])))
+            return null;
         order.Insert(0, -1);
         while (order.Count > 1 && !Fits(_phrases.With(order, text)))
             order.RemoveAt(order.Count - 1);
-        var title = Written(_phrases.With(order, text));
-        return _rules.SaysNothingTwice(title) ? title : null;
+        return Written(_phrases.With(order, text));
     }
 
     private string Appended(string text) =>
         _phrases.Texts.Count == 0 ? Written(text) : Written(_phrases.With([.. Enumerable.Range(0, _phrases.Texts.Count), -1], Inner(text)));
 
-    // A phrase whose end is how the pick begins, or whose beginning is how the pick ends, is made longer.
+    // A phrase whose end is how the pick begins, or whose beginning is how the pick ends, is made longer by words that no phrase has.
     private IEnumerable<string> Extended(string text)
     {
         var tokens = Tokens.Of(text);
         for (var i = 0; i < _phrases.Texts.Count; i++)
+        for (var shared = Math.Min(tokens.Count - 1, _tokens[i].Count); shared > 0; shared--)
         {
-            var phrase = _phrases.Texts[i];
-            var words = Tokens.Of(phrase);
-            for (var shared = Math.Min(tokens.Count - 1, words.Count); shared > 0; shared--)
-            {
-                if (words.TakeLast(shared).Select(w => w.Word).SequenceEqual(tokens.Take(shared).Select(t => t.Word)))
-                    yield return Written(_phrases.Replace(i, $"{phrase} {text[tokens[shared].Start..]}"));
-                if (words.Take(shared).Select(w => w.Word).SequenceEqual(tokens.TakeLast(shared).Select(t => t.Word)))
-                    yield return Written(_phrases.Replace(i, $"{text[..tokens[^shared].Start].TrimEnd()} {Lowered(phrase)}"));
-            }
+            if (Same(_tokens[i], _tokens[i].Count - shared, tokens, 0, shared) && AreNew(tokens.Skip(shared)))
+                yield return Written(_phrases.Replace(i, $"{_phrases.Texts[i]} {text[tokens[shared].Start..]}"));
+            if (Same(_tokens[i], 0, tokens, tokens.Count - shared, shared) && AreNew(tokens.SkipLast(shared)))
+                yield return Written(_phrases.Replace(i, $"{text[..tokens[^shared].Start].TrimEnd()} {Lowered(_phrases.Texts[i])}"));
         }
+
+        bool AreNew(IEnumerable<Token> added) =>
+            _rules.RepeatsPay || added.All(t => StopWords.Has(t.Word) || !_words.Any(w => w.Contains(_rules.KeyOf(t.Word))));
+    }
+
+    private static bool Same(List<Token> one, int from, List<Token> other, int start, int count)
+    {
+        for (var i = 0; i < count; i++)
+            if (one[from + i].Word != other[start + i].Word)
+                return false;
+        return true;
     }
 
     private Candidate? Made(MoveKind kind, string title, string text, int pick) =>
@@ -128,7 +146,4 @@ internal sealed class TitleMoves
             ? phrase
             : phrase[..first.Start] + char.ToLowerInvariant(word[0]) + phrase[(first.Start + 1)..];
     }
-
-    private HashSet<string> WordsOf(string text) =>
-        [.. Tokens.Of(text).Where(t => !StopWords.Has(t.Word)).Select(t => _rules.KeyOf(t.Word))];
 }
