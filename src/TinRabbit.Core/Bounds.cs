@@ -60,6 +60,15 @@ public static class Bounds
     /// <summary>Pixels of a picture, before it is made smaller.</summary>
     public const long PicturePixels = 64_000_000;
 
+    /// <summary>Reviews of one side of a comparison.</summary>
+    public const int Reviews = 5_000;
+
+    /// <summary>Characters of a review.</summary>
+    public const int ReviewLength = 5_000;
+
+    /// <summary>Moves of one answer.</summary>
+    public const int Moves = 500;
+
     /// <summary>Pages of the web shop.</summary>
     public const int Pages = 20_000;
 

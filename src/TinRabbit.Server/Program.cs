@@ -208,6 +208,7 @@ static void MapRequests(WebApplication app, StartOptions options)
     api.MapSend();
     api.MapPlatforms();
     api.MapWeigh();
+    api.MapMoves();
     api.MapSite();
     api.MapPages();
     api.MapLeads();

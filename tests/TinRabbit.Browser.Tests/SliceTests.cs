@@ -84,6 +84,8 @@ public sealed class SliceTests(DemoShop demo) : IClassFixture<DemoShop>
 
         // Weigh, opened to what made it.
         browser.AltShift("4");
+        browser.Sees("[data-testid=moves]", "Single edits");
+        browser.Press("p");
         browser.Sees("[data-testid=trace]", "Grip");
         var reach = browser.Text("[data-testid=reach]");
         browser.Reload();

@@ -231,13 +231,20 @@ public class MovesTests
             Changed(Input("Garden gift, Wren nest box", [], ("nest box", 900), ("garden gift", 10)), MoveKind.Front)
         );
 
+    [Theory]
+    [InlineData("Garden gift, for birds", "Wren box, garden gift, for birds")]
+    [InlineData("BBQ gift, for birds", "Wren box, BBQ gift, for birds")]
+    [InlineData("Garden gift | For birds", "Wren box, Garden gift | For birds")]
+    public void Capitals_stay_as_the_seller_writes_them(string title, string moved) =>
+        Assert.Equal(moved, Changed(Input(title, [], ("wren box", 900)), MoveKind.Front));
+
     [Fact]
     public void What_no_longer_fits_goes_from_the_end_and_what_the_pick_says_too_goes_with_it()
     {
         var input = Input("Gift, " + new string('x', 60) + ", " + new string('y', 40), [], ("wren gift", 900));
         Assert.Equal($"Wren gift, {new string('x', 60)}, {new string('y', 40)}", Changed(input, MoveKind.Front));
         var longer = Input("Lovely, " + new string('x', 60) + ", " + new string('y', 40), [], ("wren gift", 900));
-        Assert.Equal($"Wren gift, Lovely, {new string('x', 60)}", Changed(longer, MoveKind.Front));
+        Assert.Equal($"Wren gift, lovely, {new string('x', 60)}", Changed(longer, MoveKind.Front));
     }
 
     [Fact]

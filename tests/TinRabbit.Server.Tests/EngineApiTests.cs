@@ -209,6 +209,102 @@ public sealed class EngineFillTests : IDisposable
     ];
 
     [Fact]
+    public async Task Moves_answer_exactly_as_described_and_each_gains_what_weighing_says()
+    {
+        var fields = new { title = "Garden house", tags = new[] { "house box" } };
+        var answer = await shop.Post(
+            "/api/engine/moves",
+            new
+            {
+                platform = Platform,
+                fields,
+                terms = Terms,
+                lead = "wren box",
+                avoid = new[] { "casa" },
+                facts = new { what = "bird house" },
+                most = 3,
+            }
+        );
+        Assert.Equal(["grip", "reach", "moves"], answer.AsObject().Select(p => p.Key));
+        var moves = answer["moves"]!.AsArray();
+        Assert.InRange(moves.Count, 1, 3);
+        foreach (var move in moves)
+        {
+            Assert.Equal(
+                ["kind", "field", "item", "text", "value", "gain", "reach", "loses"],
+                move!.AsObject().Select(p => p.Key) is var keys && keys.Contains("item") ? keys : [.. keys.Take(2), "item", .. keys.Skip(2)]
+            );
+            var after = System.Text.Json.Nodes.JsonNode.Parse(System.Text.Json.JsonSerializer.Serialize(fields))!;
+            after[move["field"]!.GetValue<string>()] = move["value"]!.DeepClone();
+            var weighed = await shop.Post(
+                "/api/engine/weigh",
+                new
+                {
+                    platform = Platform,
+                    fields = after,
+                    terms = Terms,
+                }
+            );
+            Assert.Equal(weighed["grip"]!.GetValue<double>() - answer["grip"]!.GetValue<double>(), move["gain"]!.GetValue<double>());
+            Assert.Equal(weighed["reach"]!.GetValue<double>() - answer["reach"]!.GetValue<double>(), move["reach"]!.GetValue<double>());
+            Assert.DoesNotContain("casa", move.ToJsonString());
+            // "Cedar" is no material of the product by its facts.
+            Assert.DoesNotContain("cedar", move.ToJsonString());
+        }
+
+        var refused = await shop.Post(
+            "/api/engine/moves",
+            new
+            {
+                platform = Platform,
+                fields,
+                terms = Terms,
+                most = 501,
+            },
+            400
+        );
+        Assert.Contains("1 to 500", refused["detail"]!.GetValue<string>());
+    }
+
+    [Fact]
+    public async Task Phrases_of_buyers_answer_exactly_as_described()
+    {
+        object Review(string text, double? stars = null) => new { text, stars };
+        var answer = await shop.Post(
+            "/api/engine/phrases",
+            new { mine = Enumerable.Repeat(Review("It is easy to clean.", 4), 60), theirs = Enumerable.Repeat(Review("A wren came."), 60) }
+        );
+        var phrase = answer["phrases"]!.AsArray().Single(p => p!["text"]!.GetValue<string>() == "easy to clean")!;
+        Assert.Equal(["text", "z", "mine", "theirs", "stars", "sentences"], phrase.AsObject().Select(p => p.Key));
+        Assert.Equal(
+            (60, 0, 4.0, "It is easy to clean."),
+            (
+                phrase["mine"]!.GetValue<int>(),
+                phrase["theirs"]!.GetValue<int>(),
+                phrase["stars"]!.GetValue<double>(),
+                phrase["sentences"]![0]!.GetValue<string>()
+            )
+        );
+        Assert.True(phrase["z"]!.GetValue<double>() > 0);
+        var refused = await shop.Post(
+            "/api/engine/phrases",
+            new { mine = new[] { Review("x", 9) }, theirs = new[] { new { stars = 3 } } },
+            400
+        );
+        Assert.Contains("from 0 to 5", refused["detail"]!.GetValue<string>());
+        Assert.Equal(
+            400,
+            (int)
+                (
+                    await shop.Client.PostAsync(
+                        "/api/engine/phrases",
+                        new StringContent("{}", System.Text.Encoding.UTF8, "application/json")
+                    )
+                ).StatusCode
+        );
+    }
+
+    [Fact]
     public async Task Words_answer_exactly_as_described()
     {
         var fill = await shop.Post(

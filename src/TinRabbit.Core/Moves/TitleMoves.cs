@@ -109,7 +109,9 @@ internal sealed class TitleMoves
             if (Same(_tokens[i], _tokens[i].Count - shared, tokens, 0, shared) && AreNew(tokens.Skip(shared)))
                 yield return Written(_phrases.Replace(i, $"{_phrases.Texts[i]} {text[tokens[shared].Start..]}"));
             if (Same(_tokens[i], 0, tokens, tokens.Count - shared, shared) && AreNew(tokens.SkipLast(shared)))
-                yield return Written(_phrases.Replace(i, $"{text[..tokens[^shared].Start].TrimEnd()} {Lowered(_phrases.Texts[i])}"));
+                yield return Written(
+                    _phrases.Replace(i, $"{text[..tokens[^shared].Start].TrimEnd()} {TitlePhrases.Lowered(_phrases.Texts[i])}")
+                );
         }
 
         bool AreNew(IEnumerable<Token> added) =>
@@ -136,14 +138,4 @@ internal sealed class TitleMoves
     // Inside a title whose phrases all begin with a capital, a new one does too.
     private string Inner(string text) =>
         _phrases.Texts.Count > 1 && _phrases.Texts.All(p => char.IsUpper(p.FirstOrDefault(char.IsLetter))) ? Capitals.First(text) : text;
-
-    // The first word of a phrase that comes to stand inside another keeps a capital only where it has more than that one.
-    private static string Lowered(string phrase)
-    {
-        var first = Tokens.Of(phrase)[0];
-        var word = phrase.Substring(first.Start, first.Length);
-        return word.Skip(1).Any(char.IsUpper)
-            ? phrase
-            : phrase[..first.Start] + char.ToLowerInvariant(word[0]) + phrase[(first.Start + 1)..];
-    }
 }

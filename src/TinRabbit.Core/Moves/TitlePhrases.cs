@@ -44,7 +44,10 @@ internal sealed class TitlePhrases
         return phrases;
     }
 
-    /// <summary>The title with some of its phrases, in an order; −1 stands for a new phrase.</summary>
+    /// <summary>
+    /// The title with some of its phrases, in an order; −1 stands for a new phrase. The capital that began the title is taken from a phrase
+    /// that comes to stand inside, where the other phrases begin without one.
+    /// </summary>
     public string With(IEnumerable<int> order, string phrase = "")
     {
         var text = new System.Text.StringBuilder();
@@ -52,11 +55,27 @@ internal sealed class TitlePhrases
         {
             if (text.Length > 0)
                 text.Append(i >= 0 && _phrases[i].Before.Length > 0 ? _phrases[i].Before : _separator);
-            text.Append(i >= 0 ? _phrases[i].Text : phrase);
+            text.Append(
+                i < 0 ? phrase
+                : i == 0 && text.Length > 0 && InnerAreLower ? Lowered(_phrases[0].Text)
+                : _phrases[i].Text
+            );
         }
 
         return text.ToString();
     }
+
+    /// <summary>A phrase without the capital that it began with; a word with more capitals than that keeps them.</summary>
+    public static string Lowered(string phrase)
+    {
+        var first = Tokens.Of(phrase)[0];
+        var word = phrase.Substring(first.Start, first.Length);
+        return word.Skip(1).Any(char.IsUpper)
+            ? phrase
+            : phrase[..first.Start] + char.ToLowerInvariant(word[0]) + phrase[(first.Start + 1)..];
+    }
+
+    private bool InnerAreLower => _phrases.Count > 1 && _phrases.Skip(1).All(p => !char.IsUpper(p.Text.FirstOrDefault(char.IsLetter)));
 
     /// <summary>The title with one of its phrases written another way.</summary>
     public string Replace(int number, string phrase)

@@ -282,6 +282,8 @@ internal static class EngineApi
 
         app.MapPost("/api/engine/check", EngineCheck).WithName("EngineCheck").WithTags("Engine").ProducesValidationProblem();
 
+        app.MapEngineAdvice();
+
         app.MapPost("/api/engine/read", EngineRead).WithName("EngineRead").WithTags("Engine").ProducesValidationProblem();
     }
 
@@ -315,9 +317,7 @@ internal static class EngineApi
             page is not null && request.Platform.ValueKind is JsonValueKind.Undefined or JsonValueKind.Null
                 ? await EngineInput.ReadPlatform(JsonSerializer.SerializeToElement(Sites.PlatformId), db, stop)
                 : await EngineInput.ReadPlatform(request.Platform, db, stop);
-        var copy = request.Fields.ValueKind is JsonValueKind.Undefined or JsonValueKind.Null
-            ? new Dictionary<string, FieldValue>()
-            : CopyJson.Read(request.Fields, platform);
+        var copy = EngineInput.ReadFields(request.Fields, platform);
         var findings = ListingCheck.Check(
             new(
                 platform,

@@ -22,17 +22,20 @@ internal static class EngineInput
     )> ReadFill(FillRequest request, TinContext db, CancellationToken stop)
     {
         var platform = await ReadPlatform(request.Platform, db, stop);
-        var copy = request.Fields.ValueKind is JsonValueKind.Undefined or JsonValueKind.Null
-            ? new Dictionary<string, FieldValue>()
-            : CopyJson.Read(request.Fields, platform);
         return (
             platform,
-            copy,
+            ReadFields(request.Fields, platform),
             request.Field ?? throw new InvalidInputException([new("field", "The key of the field to fill is needed.")]),
             ReadTerms(request.Terms),
             ReadAvoid(request.Avoid)
         );
     }
+
+    /// <summary>A listing's fields; none where they are left out.</summary>
+    internal static IReadOnlyDictionary<string, FieldValue> ReadFields(JsonElement fields, Platform platform) =>
+        fields.ValueKind is JsonValueKind.Undefined or JsonValueKind.Null
+            ? new Dictionary<string, FieldValue>()
+            : CopyJson.Read(fields, platform);
 
     /// <summary>The kind of a page; null where none is given.</summary>
     internal static PageKind? ReadPageKind(string? kind) =>

@@ -2,6 +2,7 @@ using System.Collections.Concurrent;
 using TinRabbit.Core.Findings;
 using TinRabbit.Core.Platforms;
 using TinRabbit.Market;
+using TinRabbit.Server.Storage;
 
 namespace TinRabbit.Server.Write;
 

@@ -63,6 +63,9 @@ export const messages = {
   sent: (platform: string, noticedAt: string) =>
     `Sent to the simulated ${platform} (sample data). Search results update about ${dateTimeOf(noticedAt)}.`,
 
+  // Weigh
+  moved: (what: string) => `Applied: ${what}`,
+
   // Web shop
   derivedUsed: 'Wrote out the derived text',
   inserted: (term: string, field: string) => `Inserted “${term}” into ${field}`,

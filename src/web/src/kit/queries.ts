@@ -19,6 +19,7 @@ const staleAfter = {
   language: ['numbers'],
   languages: [],
   listing: ['listing'],
+  moves: ['numbers', 'picks'],
   picks: ['numbers', 'picks'],
   pages: ['pages', 'listing'],
   pictures: ['pages', 'picks'],

@@ -44,11 +44,7 @@ export function useSheets(product?: number) {
   const [sheet, setSheet] = useState<'keys' | 'history' | null>(null)
   const { undo } = useChanges(product)
   useFocusKeeper()
-  useShortcuts({
-    undo: () => undo(),
-    history: () => setSheet('history'),
-    sheet: () => setSheet('keys'),
-  })
+  useShortcuts({ undo: () => undo(), history: () => setSheet('history'), sheet: () => setSheet('keys') }, 'frame')
   const close = () => setSheet(null)
   return {
     showHistory: () => setSheet('history'),

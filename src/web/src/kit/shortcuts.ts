@@ -10,7 +10,7 @@ type Shortcut = {
   typing?: true
 }
 
-export const groups = ['Everywhere', 'Tables and lists', 'Dig', 'Pick', 'Write', 'Web shop', 'Platforms'] as const
+export const groups = ['Everywhere', 'Tables and lists', 'Dig', 'Pick', 'Write', 'Weigh', 'Web shop', 'Platforms'] as const
 type Group = (typeof groups)[number]
 
 /** Every shortcut of the application: what handles the keys and what the sheet prints are this one list. */
@@ -98,6 +98,9 @@ export const shortcuts = {
   splitTag: { group: 'Write', label: 'In a tag: split a long one', keys: ['Alt+Shift+KeyX'] },
   saveTake: { group: 'Write', label: 'In a title fill: save as a take', keys: ['k'] },
 
+  movesPanel: { group: 'Weigh', label: 'Moves', keys: ['m'] },
+  pickPanel: { group: 'Weigh', label: 'The pick’s figures', keys: ['p'] },
+
   webShop: { group: 'Everywhere', label: 'Go to the web shop', keys: ['Alt+Shift+Digit0'], typing: true },
   addPage: { group: 'Web shop', label: 'Add a page', keys: ['n'] },
   outline: { group: 'Web shop', label: 'Paste an outline', keys: ['o'] },
@@ -184,8 +187,14 @@ export const pressed = (e: KeyboardEvent | React.KeyboardEvent, id: ShortcutId) 
   return of(id).keys.some((k) => matchKeyBindingPress(native, parseKeybinding(k)[0]))
 }
 
-/** Runs shortcuts while the component is there. The one that comes first and takes the key keeps it from the others. */
-export function useShortcuts(actions: Partial<Record<ShortcutId, ((e: KeyboardEvent) => void) | false | undefined>>) {
+/**
+ * Runs shortcuts while the component is there. The one that comes first and takes the key keeps it from the others; those of the frame
+ * around every screen come last.
+ */
+export function useShortcuts(
+  actions: Partial<Record<ShortcutId, ((e: KeyboardEvent) => void) | false | undefined>>,
+  level: 'screen' | 'frame' = 'screen',
+) {
   const latest = useRef(actions)
   latest.current = actions
   const ids = Object.keys(actions).sort().join(' ')
@@ -200,6 +209,7 @@ export function useShortcuts(actions: Partial<Record<ShortcutId, ((e: KeyboardEv
     const bindings = (ids.split(' ').filter(Boolean) as ShortcutId[]).flatMap((id) =>
       of(id).keys.map((key) => [key, run(id, key)] as const),
     )
-    return tinykeys(window, Object.fromEntries(bindings))
-  }, [ids])
+    // A key comes up to the window last.
+    return tinykeys(level === 'frame' ? window : document.documentElement, Object.fromEntries(bindings))
+  }, [ids, level])
 }

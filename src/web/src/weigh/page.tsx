@@ -1,47 +1,73 @@
-import { useQuery } from '@tanstack/react-query'
-import { useMemo } from 'react'
+import { useQuery, useQueryClient } from '@tanstack/react-query'
+import { useEffect, useMemo, useRef, useState } from 'react'
 import { Link } from 'react-router'
 import { useAddress } from '../kit/address'
-import { api, ask, type Copy, type Grade, type Listing, type PickWeight, type Span, type Weighing } from '../kit/api'
-import { unsavedCopy } from '../kit/drafts/drafts'
+import { api, ask, type Listing, type PickWeight, type Weighing } from '../kit/api'
+import { listingDraft, restoreDrafts, useDraftView } from '../kit/drafts/drafts'
+import { useSteps } from '../kit/drafts/steps'
 import { HelpLink } from '../kit/helplink'
 import { Num } from '../kit/num'
-import { counted, fixed, full, gripOf, upTo, withoutData } from '../kit/numbers'
+import { counted, full, gripOf, withoutData } from '../kit/numbers'
 import { queryKey } from '../kit/queries'
 import type { Desk } from '../kit/shop'
+import { keysOf, useShortcuts } from '../kit/shortcuts'
 import { type Column, type Sort, sortRows, Table } from '../kit/table'
-import { foldInWords, gradeWords, Legend, TermGaps, Thread } from '../kit/thread'
-import { isHeadline, useWeighing } from '../kit/weighing'
+import { gradeWords, Legend, TermGaps, Thread } from '../kit/thread'
+import { isHeadline, useWeighing, weighKey } from '../kit/weighing'
+import { Moves } from './moves'
+import { Trace } from './trace'
 
 /** Reach and grip explained: picks × fields as threads, and how each figure is worked out. */
 export function Weigh({ desk }: { desk: Desk }) {
-  const [params, set] = useAddress()
-  const weighing = useWeighing(desk)
-  const draft = unsavedCopy(desk.listingId)
-  const saved = useQuery({
+  const listing = useQuery({
     queryKey: queryKey('listing', desk.listingId),
-    queryFn: () => ask(api.GET('/api/listings/{id}', { params: { path: { id: desk.listingId } } })),
-  }).data
-  const listing = useMemo(() => saved && { ...saved, copy: (draft ?? saved.copy) as Listing['copy'] }, [saved, draft])
-  const columns = useMemo(() => (weighing && listing ? columnsOf(weighing, listing) : []), [weighing, listing])
+    queryFn: async () => {
+      await restoreDrafts()
+      return ask(api.GET('/api/listings/{id}', { params: { path: { id: desk.listingId } } }))
+    },
+    refetchOnMount: 'always',
+  })
+  if (!listing.data || !(listing.isFetchedAfterMount || listing.isError)) return <main />
+  return <Scores key={listing.data.id} desk={desk} saved={listing.data} />
+}
+
+function Scores({ desk, saved }: { desk: Desk; saved: Listing }) {
+  const [params, set] = useAddress()
+  const cache = useQueryClient()
+  const weighing = useWeighing(desk)
+  const [draft] = useState(() => listingDraft(saved.id, saved.copy, saved.revision))
+  const saving = useDraftView(draft)
+  const steps = useSteps(draft)
+  useShortcuts({ undo: steps.undoLast, movesPanel: () => set({ side: 'moves' }), pickPanel: () => set({ side: 'pick' }) })
+  const copy = saving.value
+  const listing = useMemo(() => ({ ...saved, copy: copy as Listing['copy'] }), [saved, copy])
+  // A move changes the text: the scores are asked for again.
+  const weighed = useRef(copy)
+  useEffect(() => {
+    if (weighed.current === copy) return
+    weighed.current = copy
+    cache.invalidateQueries({ queryKey: weighKey(desk) })
+  }, [cache, copy, desk])
+  const columns = useMemo(() => (weighing ? columnsOf(weighing, listing) : []), [weighing, listing])
   const required = useQuery({
-    queryKey: queryKey('check', desk.listingId, desk.market.id, listing?.copy),
-    enabled: listing !== undefined,
+    queryKey: queryKey('check', desk.listingId, desk.market.id, copy),
+    placeholderData: (before) => before,
     queryFn: () =>
       ask(
         api.POST('/api/listings/{id}/check', {
           params: { path: { id: desk.listingId } },
-          body: { marketId: desk.market.id, fields: listing?.copy ?? null },
+          body: { marketId: desk.market.id, fields: copy },
         }),
       ),
   }).data?.findings.filter((f) => f.level === 'must' && !f.aside).length
-  if (!weighing || !listing) return <main />
+  if (!weighing) return <main />
   const sort: Sort = params.get('sort')
     ? { key: params.get('sort') as string, down: params.get('dir') !== 'up' }
     : { key: 'lost', down: true }
   const rows = sortRows(weighing.terms, columns, sort)
   const at = rows.some((r) => r.key === params.get('at')) ? (params.get('at') as string) : rows[0]?.key
   const term = rows.find((r) => r.key === at)
+  const side = params.get('side') ?? (params.get('at') ? 'pick' : 'moves')
   const known = weighing.totalVolume > 0
   const { sums } = weighing
   const big = isHeadline(weighing, required) ? 'big' : 'big less'
@@ -111,7 +137,7 @@ export function Weigh({ desk }: { desk: Desk }) {
           id={(t) => t.key}
           at={rows.findIndex((t) => t.key === at)}
           rowHeight={34}
-          onAt={(_, t) => set({ at: t?.key ?? null })}
+          onAt={(_, t) => set({ at: t?.key ?? null, side: 'pick' })}
           sort={sort}
           onSort={(s) => set({ sort: s?.key ?? null, dir: s && !s.down ? 'up' : null })}
           empty={
@@ -125,7 +151,25 @@ export function Weigh({ desk }: { desk: Desk }) {
           }
         />
       </section>
-      <aside className="side">{term && <Trace term={term} weighing={weighing} listing={listing} desk={desk} />}</aside>
+      <aside className="side !overflow-hidden grid" style={{ gridTemplateRows: 'auto minmax(0,1fr)' }}>
+        <nav className="side-tabs" aria-label="Panels">
+          {(
+            [
+              ['moves', 'Moves', 'movesPanel'],
+              ['pick', 'Pick', 'pickPanel'],
+            ] as const
+          ).map(([key, name, id]) => (
+            <button key={key} type="button" title={keysOf(id)[0]} aria-pressed={side === key} onClick={() => set({ side: key })}>
+              {name}
+            </button>
+          ))}
+        </nav>
+        {side === 'moves' ? (
+          <Moves desk={desk} listing={listing} saving={saving} steps={steps} />
+        ) : (
+          <div className="side-part">{term && <Trace term={term} weighing={weighing} listing={listing} desk={desk} />}</div>
+        )}
+      </aside>
     </main>
   )
 }
@@ -193,148 +237,4 @@ function columnsOf(weighing: Weighing, listing: Listing): Column<PickWeight>[] {
       cell: (t) => <Num value={lost(t)} unit="searches/mo × fit × (0.5 + headroom ÷ 200)" />,
     },
   ]
-}
-
-/** One pick's figures, with the factors and sums that the engine used. */
-function Trace({ term, weighing, listing, desk }: { term: PickWeight; weighing: Weighing; listing: Listing; desk: Desk }) {
-  const label = (key: string) => listing.fields.find((f) => f.key === key)?.label ?? key
-  const why = useQuery({
-    queryKey: queryKey('weigh', 'explain', desk.listingId, desk.market.id, term.key, listing.copy),
-    queryFn: () =>
-      ask(
-        api.POST('/api/listings/{id}/weigh/explain', {
-          params: { path: { id: desk.listingId } },
-          body: { marketId: desk.market.id, key: term.key, fields: listing.copy },
-        }),
-      ),
-    placeholderData: (before) => before,
-  }).data
-  return (
-    <div data-testid="trace">
-      <h3>{term.text}</h3>
-      <p className="inline-flex items-center gap-3 text-[14px]">
-        <Thread grade={term.grade} /> {gradeWords[term.grade]}
-      </p>
-      {term.grade === 'missing' && (
-        <p className="text-[14px] my-2">
-          {term.missing.length > 0 ? (
-            <>
-              In no searched field:{' '}
-              {term.missing.map((w) => (
-                <span key={w} className="gap-word mr-1">
-                  {w}
-                </span>
-              ))}
-            </>
-          ) : term.apart ? (
-            `All its words are there, but in different fields, and ${listing.platformName} doesn’t combine fields.`
-          ) : (
-            'It has only words that this search ignores, and the exact phrase isn’t there.'
-          )}
-        </p>
-      )}
-      {term.near.map((n) => (
-        <p key={`${n.needs} ${n.has} ${n.fold}`} className="text-[14px] my-1">
-          The listing has “{n.has}” and needs “{n.needs}”: {listing.platformName}’s search doesn’t treat {foldInWords(n.fold)} as equal.
-        </p>
-      ))}
-      {why?.key === term.key && (
-        <>
-          <div className="sub">
-            Grip {upTo(why.grip, 1)} <HelpLink to="grip" about="grip" />
-          </div>
-          {why.spreadFactor !== null && why.spreadMean !== null ? (
-            <p className="quiet text-[13.5px]">
-              {why.spreadFactor} × {upTo(why.spreadMean, 3)}, the average over its words of the highest weight among fields with the word, ×
-              100.
-            </p>
-          ) : why.fields.length === 0 ? (
-            <p className="quiet text-[13.5px]">No field contains it.</p>
-          ) : (
-            <>
-              <table className="plain">
-                <thead>
-                  <tr>
-                    <th>Field</th>
-                    <th className="r">Weight × match × position</th>
-                    <th className="r">Strength</th>
-                  </tr>
-                </thead>
-                <tbody>
-                  {why.fields.map((f) => (
-                    <tr key={f.field}>
-                      <td title={gradeWords[f.grade]}>{label(f.field)}</td>
-                      <td
-                        className="r num text-[12.5px]"
-                        title={f.token === null ? undefined : `Starts at word ${f.token + 1} of ${f.tokens}`}
-                      >
-                        {upTo(f.weight, 3)} × {upTo(f.factor, 3)} × {upTo(f.front, 3)}
-                      </td>
-                      <td className="r num">{fixed(f.strength, 3)}</td>
-                    </tr>
-                  ))}
-                </tbody>
-              </table>
-              <p className="quiet text-[13px] mt-1 num">(1 − {why.fields.map((f) => `(1 − ${fixed(f.strength, 3)})`).join(' × ')}) × 100</p>
-            </>
-          )}
-          <div className="sub">
-            Worth {why.worth === null ? '' : full(why.worth)} <HelpLink to="grip" about="worth" />
-          </div>
-          <p className="quiet text-[13.5px]">
-            {why.volume === null
-              ? 'No search data, so it counts as 0 in the sums.'
-              : `${full(why.volume)} searches/mo × fit ${term.fit} ${why.fitWeight} × (0.5 + headroom ${upTo(why.headroomUsed, 1)}${term.headroom === null ? ' (no data: 50)' : ''} ÷ 200)`}
-          </p>
-        </>
-      )}
-      {term.spans.length > 0 && <div className="sub">Where it appears</div>}
-      {[...Map.groupBy(term.spans, (s) => `${s.field}/${s.item}`)].map(([key, spans]) => (
-        <Excerpt key={key} spans={spans} listing={listing} grade={term.grades[weighing.fields.indexOf(spans[0].field)]} all={term.grade} />
-      ))}
-      <p className="mt-4">
-        <Link className="pill" to={`${desk.base}/write?at=${encodeURIComponent(term.key)}`}>
-          Show in Write
-        </Link>
-      </p>
-    </div>
-  )
-}
-
-function textOf(copy: Copy, span: Span): string {
-  const value = copy[span.field]
-  if (typeof value === 'string') return value
-  if (Array.isArray(value)) return value[span.item] ?? value.join(' ')
-  return Object.values(value ?? {}).flat()[span.item] ?? ''
-}
-
-function Excerpt({ spans, listing, grade, all }: { spans: Span[]; listing: Listing; grade: Grade; all: Grade }) {
-  const text = textOf(listing.copy, spans[0])
-  const from = Math.max(0, spans[0].start - 30)
-  const to = Math.min(text.length, spans[spans.length - 1].start + spans[spans.length - 1].length + 30)
-  const parts: React.ReactNode[] = []
-  let at = from
-  for (const s of spans) {
-    parts.push(text.slice(at, s.start))
-    parts.push(
-      <span key={s.start} className={grade === 'missing' ? all : grade}>
-        {text.slice(s.start, s.start + s.length)}
-      </span>,
-    )
-    at = s.start + s.length
-  }
-  parts.push(text.slice(at, to))
-  return (
-    <p className="text-[14px] leading-loose">
-      <span className="quiet text-[12.5px] mr-2">
-        {listing.fields.find((f) => f.key === spans[0].field)?.label}
-        {Array.isArray(listing.copy[spans[0].field]) ? ` ${spans[0].item + 1}` : ''}
-      </span>
-      <span className="under !text-inherit">
-        {from > 0 && '…'}
-        {parts}
-        {to < text.length && '…'}
-      </span>
-    </p>
-  )
 }

@@ -1,6 +1,7 @@
 import { useCallback, useMemo, useRef } from 'react'
 import { api, ask, type Copy, type Facts, type Finding, type Value } from '../kit/api'
 import type { Draft } from '../kit/drafts/draft'
+import type { Steps } from '../kit/drafts/steps'
 import { messages } from '../kit/messages'
 import { factLines } from '../kit/names'
 import { usePickActions } from '../kit/picks'
@@ -8,7 +9,6 @@ import type { Desk } from '../kit/shop'
 import { toast } from '../kit/toast'
 import { type FindingActions, PicturesKey } from './findings'
 import type { useCheck } from './usecheck'
-import type { Steps } from './usesteps'
 
 const boxesOf = (field: string) => [
   ...document.querySelectorAll<HTMLTextAreaElement | HTMLInputElement | HTMLSelectElement>(

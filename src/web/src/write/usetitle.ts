@@ -2,10 +2,10 @@ import { useQueryClient } from '@tanstack/react-query'
 import { useCallback } from 'react'
 import { api, ask, type Copy, type Field } from '../kit/api'
 import type { Draft } from '../kit/drafts/draft'
+import type { Steps } from '../kit/drafts/steps'
 import { messages } from '../kit/messages'
 import { refresh } from '../kit/queries'
 import { toast } from '../kit/toast'
-import type { Steps } from './usesteps'
 
 /** The title of a listing and its takes. */
 export function useTitle(listingId: number, draft: Draft<Copy>, title: Field | undefined, replaceField: Steps['replaceField']) {

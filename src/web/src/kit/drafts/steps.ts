@@ -1,8 +1,8 @@
 import { useCallback, useRef } from 'react'
-import type { Copy, Value } from '../kit/api'
-import type { Draft } from '../kit/drafts/draft'
-import { messages } from '../kit/messages'
-import { toast } from '../kit/toast'
+import type { Copy, Value } from '../api'
+import { messages } from '../messages'
+import { toast } from '../toast'
+import type { Draft } from './draft'
 
 const MostSteps = 50
 

@@ -1,9 +1,8 @@
 using System.Text.Json;
 using Microsoft.EntityFrameworkCore;
 using TinRabbit.Core.Platforms;
-using TinRabbit.Server.Storage;
 
-namespace TinRabbit.Server.Write;
+namespace TinRabbit.Server.Storage;
 
 /// <summary>A draft with all that fills, findings and takes work with.</summary>
 /// <param name="Listing">The listing as it is saved.</param>
