@@ -31,6 +31,7 @@ public sealed class AccessTests(DemoShop demo) : IClassFixture<DemoShop>
         ("/1/hedgerow-fair-us/write?side=versions", "[data-testid=versions]", []),
         ("/1/hedgerow-fair-us/write?side=send", "[data-testid=send]", []),
         ("/1/hedgerow-fair-us/weigh?at=cedar+bird+house", "[data-testid=trace] table", []),
+        ("/1/hedgerow-fair-us/weigh", "[data-testid=move]", []),
         ("/pages", "[role=treeitem]", []),
         ("/pages", "[role=treeitem]", ["n"]),
         ("/pages?view=alt", "[data-testid=picture]", []),

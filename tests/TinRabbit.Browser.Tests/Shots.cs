@@ -114,7 +114,7 @@ public sealed class Shots
                     browser.Find("[data-testid=import-item]");
                 }
             );
-            Shot("weigh", "/1/hedgerow-fair-us/weigh?at=cedar+bird+house", "[data-testid=trace]");
+            Shot("weigh", "/1/hedgerow-fair-us/weigh", "[data-testid=move]");
             Shot(
                 "settings",
                 "/settings",

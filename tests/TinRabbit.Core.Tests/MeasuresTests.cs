@@ -155,4 +155,17 @@ public class MeasuresTests
         Assert.Equal(html.Length, unit.Length);
         Assert.Equal(["a", "nest", "box", "kit"], Tokens.Of(unit).Select(t => t.Word));
     }
+
+    [Theory]
+    [InlineData(new[] { 0.72, 0.6 }, new[] { 0.51634, 0.37166 })]
+    [InlineData(new[] { 0.0, 0.5 }, new[] { 0.0, 0.5 })]
+    [InlineData(new[] { 0.0, 0.0 }, new[] { 0.0, 0.0 })]
+    [InlineData(new[] { 1.0, 0.0 }, new[] { 1.0, 0.0 })]
+    public void Grip_is_split_among_fields_by_the_logarithm_of_what_each_leaves(double[] strengths, double[] parts)
+    {
+        var split = GripSplit.Of(strengths);
+        for (var i = 0; i < parts.Length; i++)
+            Assert.Equal(parts[i], split[i], 1e-4);
+        Assert.Equal(1 - strengths.Aggregate(1.0, (loose, s) => loose * (1 - s)), split.Sum(), 1e-12);
+    }
 }

@@ -52,7 +52,16 @@ public sealed record WeighingView(
 /// <param name="Demand">The same of all picks.</param>
 /// <param name="Gripped">Σ worth·grip.</param>
 /// <param name="Worth">Σ worth.</param>
-public sealed record WeighingSums(double EligibleDemand, double Demand, double Gripped, double Worth);
+/// <param name="ByField">The part of each indexed field in the listing's grip, in grip points.</param>
+/// <param name="Spread">The part of picks whose words are in several fields.</param>
+public sealed record WeighingSums(
+    double EligibleDemand,
+    double Demand,
+    double Gripped,
+    double Worth,
+    IReadOnlyList<double> ByField,
+    double Spread
+);
 
 /// <summary>A pick whose figures are to be explained, by its key.</summary>
 public sealed record ExplainRequest(string MarketId, [MaxLength(Bounds.TermLength)] string Key, JsonElement? Fields);
@@ -263,8 +272,25 @@ internal static class WeighApi
             ],
             id,
             changed is null ? null : since,
-            new(weighing.Demand.Eligible, weighing.Demand.All, weighing.Worth.Gripped, weighing.Worth.All)
+            Sums(picks, weighing, weights)
         );
+    }
+
+    private static WeighingSums Sums(PreparedPicks picks, Weighing weighing, PickWeight[] weights)
+    {
+        var (parts, spread) = (new double[picks.Platform.IndexedFields.Count], 0.0);
+        var pointsOfWorth = weighing.Worth.All > 0 ? 100 / weighing.Worth.All : 0;
+        for (var i = 0; i < weights.Length; i++)
+        {
+            var worth = picks.Wanted[i].Worth() * pointsOfWorth;
+            if (weights[i].Grade == Grade.Spread)
+                spread += worth * weights[i].Grip;
+            else if (weights[i].Strengths is { } strengths)
+                foreach (var (field, part) in GripSplit.Of(strengths).Index())
+                    parts[field] += worth * part;
+        }
+
+        return new(weighing.Demand.Eligible, weighing.Demand.All, weighing.Worth.Gripped, weighing.Worth.All, parts, spread);
     }
 
     private static IReadOnlyList<T>? Some<T>(IReadOnlyList<T> list) => list.Count > 0 ? list : null;

@@ -14,6 +14,7 @@ import { keysOf, useShortcuts } from '../kit/shortcuts'
 import { type Column, type Sort, sortRows, Table } from '../kit/table'
 import { gradeWords, Legend, TermGaps, Thread } from '../kit/thread'
 import { isHeadline, useWeighing, weighKey } from '../kit/weighing'
+import { GripBar } from './gripbar'
 import { Moves } from './moves'
 import { Trace } from './trace'
 
@@ -73,7 +74,10 @@ function Scores({ desk, saved }: { desk: Desk; saved: Listing }) {
   const big = isHeadline(weighing, required) ? 'big' : 'big less'
   return (
     <main className="work" style={{ gridTemplateColumns: 'minmax(0,1fr) 372px' }}>
-      <section className="sheet !overflow-hidden grid" style={{ gridTemplateRows: 'auto auto minmax(0,1fr)' }}>
+      <section
+        className="sheet !overflow-hidden grid"
+        style={{ gridTemplateRows: known ? 'auto auto auto minmax(0,1fr)' : 'auto auto minmax(0,1fr)' }}
+      >
         <div className="grid grid-cols-2 gap-6 mb-2 max-w-[860px]">
           {required !== undefined && required > 0 && (
             <p className="publish col-span-2 !mb-0">
@@ -117,6 +121,7 @@ function Scores({ desk, saved }: { desk: Desk; saved: Listing }) {
             </p>
           </div>
         </div>
+        {known && <GripBar weighing={weighing} listing={listing} />}
         <div className="mb-1">
           <Legend />
           {weighing.terms.length > 0 && weighing.fields.some((_, i) => !holds(weighing, i)) && (
