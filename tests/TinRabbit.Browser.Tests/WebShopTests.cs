@@ -158,6 +158,26 @@ public sealed class WebShopTests
         return document.ToJsonString();
     }
 
+    [Fact]
+    public void The_primary_category_is_changed_by_key_and_taken_back()
+    {
+        using var shop = new RunningShop(demo: true);
+        using var browser = new Browser(shop);
+        browser.Go("/pages");
+        var place = () => browser.All("[role=treeitem] button.link").Select(r => r.Text).ToList().IndexOf("Bat box");
+        browser.Waits("the page", () => place() > 0);
+        var before = place();
+        browser.Click("[aria-label='Page “Bat box”']");
+        browser.ClickText("Categories…");
+        browser.Sees("Categories of “Bat box”");
+        browser.Press(Keys.ArrowDown, Keys.Enter);
+        browser.Sees("[data-testid=toast]", "Bat box");
+        browser.Waits("another place", () => place() > before);
+        browser.Press("u");
+        browser.Waits("its old place", () => place() == before);
+        Assert.Empty(browser.Complaints());
+    }
+
     private static void Fill(Browser browser, string label, string text)
     {
         Focus(browser, label);

@@ -18,6 +18,8 @@ function Modal({
   useEffect(() => {
     const before = document.activeElement as HTMLElement | null
     ref.current?.showModal()
+    // A list that scrolls would have the focus otherwise, where Enter does nothing.
+    ref.current?.querySelector<HTMLElement>('[data-first-focus]')?.focus()
     return () => before?.focus?.()
   }, [])
   return (

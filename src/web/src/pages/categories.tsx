@@ -9,6 +9,7 @@ export function Categories({ page, pages, close }: { page: Page; pages: readonly
   const [also, setAlso] = useState<ReadonlySet<number>>(new Set(page.alsoIn))
   const [primary, setPrimary] = useState(page.parentId)
   const all = pages.filter((p) => p.kind === 'category')
+  const first = all.find((c) => c.id === page.parentId) ?? all[0]
   const save = () => {
     close()
     run(() =>
@@ -55,6 +56,8 @@ export function Categories({ page, pages, close }: { page: Page; pages: readonly
                   name="primary"
                   className="radio radio-xs"
                   aria-label={`“${c.name}” is the primary category`}
+                  // Enter saves from the first moment, and the arrow keys change the primary one.
+                  data-first-focus={c === first || undefined}
                   checked={c.id === primary}
                   onChange={() => setPrimary(c.id)}
                 />
