@@ -13,6 +13,7 @@ internal sealed class MoveRules
 
     private readonly MovesInput _input;
     private readonly AvoidedTerms _forbidden;
+    private readonly AvoidedTerms _crossing;
     private readonly Dictionary<string, string> _keys = new(StringComparer.Ordinal);
     private readonly Dictionary<string, HashSet<string>> _words = new(StringComparer.Ordinal);
     private readonly Dictionary<string, int> _forbiddenBefore = new(StringComparer.Ordinal);
@@ -20,7 +21,8 @@ internal sealed class MoveRules
     public MoveRules(MovesInput input)
     {
         _input = input;
-        _forbidden = new(input.Platform, [.. input.Avoid, .. input.Platform.Banned.Where(b => Tokens.Of(b).Count > 0)]);
+        string[] texts = [.. input.Avoid, .. input.Platform.Banned.Where(b => Tokens.Of(b).Count > 0)];
+        _forbidden = new(input.Platform, texts);
         var banned = _forbidden.NumbersIn([.. input.Terms.Select(t => t.Text)]);
         Usable =
         [
@@ -28,6 +30,7 @@ internal sealed class MoveRules
                 .Range(0, input.Terms.Count)
                 .Where(i => !banned.Contains(i) && input.Terms[i].Worth() > 0 && IsTrue(input.Terms[i].Text)),
         ];
+        _crossing = Crossing(texts);
         RepeatsPay = ListingToCheck.ThresholdOf(input.Platform, RepeatsPayName) > 0;
     }
 
@@ -37,12 +40,14 @@ internal sealed class MoveRules
     /// <summary>Whether a word may stand twice in the title.</summary>
     public bool RepeatsPay { get; }
 
-    /// <summary>Whether a text claims nothing that the facts lack.</summary>
-    public bool IsTrue(string text) => _input.Facts is not { } facts || Facets.Unbacked(text, facts).Count == 0;
+    /// <summary>Whether a text that is in no pick may be said: it is true by the facts, and has nothing that is avoided.</summary>
+    public bool MaySay(string text) => IsTrue(text) && _forbidden.UsesIn(text) == 0;
+
+    private bool IsTrue(string text) => _input.Facts is not { } facts || Facets.Unbacked(text, facts).Count == 0;
 
     /// <summary>Whether the listing may have this value: it fits, and nothing that is avoided comes in with it.</summary>
     public bool Allows(Field field, FieldValue value) =>
-        RoomUsed.Of(field, value).Fits && KeepsLead(field, value) && (!_forbidden.Any || Uses(field, value) <= UsesBefore(field));
+        RoomUsed.Of(field, value).Fits && KeepsLead(field, value) && (!_crossing.Any || Uses(field, value) <= UsesBefore(field));
 
     /// <summary>A word as the platform's search and any reader take it: two forms of it are the same.</summary>
     public string KeyOf(string word)
@@ -64,6 +69,24 @@ internal sealed class MoveRules
     public bool MayStandBeside(HashSet<string> words, IEnumerable<HashSet<string>> others) =>
         RepeatsPay || others.All(o => !o.Overlaps(words));
 
+    // No usable pick has anything that is avoided by itself: it can only come about where a pick stands beside other words, of which all must
+    // be somewhere. Where the platform joins words, a closer look is needed.
+    private AvoidedTerms Crossing(IReadOnlyList<string> texts)
+    {
+        if (_input.Platform.Search.Folds.HasFlag(Folds.Compound))
+            return _forbidden;
+        var words = _input
+            .Platform.Fields.SelectMany(f => _input.Copy.TryGetValue(f.Key, out var value) ? value.Units(f.Shape) : [])
+            .Concat(Usable.Select(p => _input.Terms[p].Text))
+            .SelectMany(Tokens.Of)
+            .Select(t => _forbidden.KeyOf(t.Word))
+            .ToHashSet(StringComparer.Ordinal);
+        return new(
+            _input.Platform,
+            [.. texts.Zip(_forbidden.Phrases).Where(t => t.Second.Length > 1 && t.Second.All(words.Contains)).Select(t => t.First)]
+        );
+    }
+
     private int UsesBefore(Field field)
     {
         if (!_forbiddenBefore.TryGetValue(field.Key, out var uses))
@@ -72,7 +95,7 @@ internal sealed class MoveRules
     }
 
     private int Uses(Field field, FieldValue value) =>
-        _forbidden.FindIn(new Dictionary<string, FieldValue> { [field.Key] = value }).Sum(f => f.Spans.Count);
+        _crossing.FindIn(new Dictionary<string, FieldValue> { [field.Key] = value }).Sum(f => f.Spans.Count);
 
     // Where the title has the lead, it still has it, and where it stood in the part that shows elsewhere, it still does.
     private bool KeepsLead(Field field, FieldValue value)

@@ -87,7 +87,7 @@ internal static class OtherMoves
         foreach (var rule in field.Attributes.Where(a => a.OpenIn(path) && filled.GetValueOrDefault(a.Name) is null or { Count: 0 }))
         foreach (var option in rule.Options)
         {
-            if (!needed.IsSubsetOf(Tokens.Of(option).Select(t => rules.KeyOf(t.Word))) || !rules.IsTrue(option))
+            if (!needed.IsSubsetOf(Tokens.Of(option).Select(t => rules.KeyOf(t.Word))) || !rules.MaySay(option))
                 continue;
             var changed = new FieldValue.Choices(new Dictionary<string, IReadOnlyList<string>>(filled) { [rule.Name] = [option] });
             if (rules.Allows(field, changed))

@@ -61,11 +61,17 @@ export function PickList({ desk }: { desk: Desk }) {
     <main className="work" style={{ gridTemplateColumns: 'minmax(0,1fr) 336px' }}>
       <section className="sheet !overflow-hidden grid" style={{ gridTemplateRows: 'auto auto auto minmax(0,1fr)' }}>
         <h1 className="text-[20px] font-bold mb-1">
-          {counted(p.inUse.length, 'pick')}
-          <small className="quiet text-[14px] font-normal font-sans">
-            , {full(p.volume)} searches/mo{withoutData(p.unknown)}, {p.all.filter((r) => r.home === 'later').length} saved for later,{' '}
-            {p.all.filter((r) => r.home === 'avoid').length} to avoid
-          </small>
+          {p.picks.data ? (
+            <>
+              {counted(p.inUse.length, 'pick')}
+              <small className="quiet text-[14px] font-normal font-sans">
+                , {full(p.volume)} searches/mo{withoutData(p.unknown)}, {p.all.filter((r) => r.home === 'later').length} saved for later,{' '}
+                {p.all.filter((r) => r.home === 'avoid').length} to avoid
+              </small>
+            </>
+          ) : (
+            'Picks'
+          )}
         </h1>
         <Groups page={p} />
         <Legend />
