@@ -58,12 +58,15 @@ public class BuyerPhrasesTests
     }
 
     [Fact]
-    public void The_markets_reviews_weigh_down_what_everybody_says()
+    public void The_markets_reviews_are_the_prior()
     {
-        var (mine, theirs) = (Times(40, "Lovely box"), Times(40, "Square box"));
-        var usual = BuyerPhrases.Of(mine, theirs, [.. mine, .. theirs, .. Times(4_000, "Lovely thing")]);
-        double Z(IReadOnlyList<BuyerPhrase> phrases, string text) => phrases.SingleOrDefault(p => p.Text == text)?.Z ?? 0;
-        Assert.True(Z(usual, "lovely box") > Z(usual, "lovely"));
+        Review[] mine = [.. Times(80, "Lovely box"), .. Times(80, "Lovely")];
+        var theirs = Times(160, "Square box");
+        var lovely = BuyerPhrases.Of(mine, theirs, [.. mine, .. theirs, .. Times(2_000, "Lovely thing")]).Single(p => p.Text == "lovely");
+        // 2,160 of the market's 6,800 phrases are "lovely", and 160 of the 320 and none of the 480 phrases of the two sets.
+        var prior = 500 * 2_160.0 / 6_800;
+        var odds = Math.Log((160 + prior) / (320 + 500 - 160 - prior)) - Math.Log(prior / (480 + 500 - prior));
+        Assert.Equal(odds / Math.Sqrt(1 / (160 + prior) + 1 / prior), lovely.Z, 1e-9);
     }
 
     [Fact]

@@ -35,6 +35,11 @@ internal sealed class FieldSearch
         _weigher = new(terms, input.Copy, input.Terms, field);
     }
 
+    /// <summary>Whether there are moves in a field at all: text that is written as sentences is left to the seller.</summary>
+    public static bool CanSearch(Field field) =>
+        field is { Role: "title", Shape: FieldShape.Line or FieldShape.Text } or { Role: "bullets", Shape: FieldShape.Lines }
+        || field.Shape is FieldShape.Phrases or FieldShape.Words or FieldShape.Choices;
+
     /// <summary>The edits that raise the grip, each with Σ worth·grip after it.</summary>
     public IReadOnlyList<(Candidate Candidate, double Gripped)> Find()
     {

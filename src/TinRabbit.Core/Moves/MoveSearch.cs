@@ -28,7 +28,7 @@ public sealed class MoveSearch
 
     private MoveList Find()
     {
-        var fields = _input.Platform.IndexedFields.Where(f => f.Weight > 0).ToList();
+        var fields = _input.Platform.IndexedFields.Where(f => f.Weight > 0 && FieldSearch.CanSearch(f)).ToList();
         var found = new IReadOnlyList<(Candidate Candidate, double Gripped)>[fields.Count];
         try
         {

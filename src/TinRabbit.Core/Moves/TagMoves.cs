@@ -16,9 +16,7 @@ internal sealed class TagMoves
     public TagMoves(MovesInput input, MoveRules rules, Field field)
     {
         (_input, _rules, _field) = (input, rules, field);
-        _tags = input.Copy.TryGetValue(field.Key, out var value)
-            ? [.. value.Units(field.Shape).Where(t => !string.IsNullOrWhiteSpace(t))]
-            : [];
+        _tags = input.Copy.TryGetValue(field.Key, out var value) ? value.Units(field.Shape) : [];
         _keys = [.. _tags.Select(Tokens.Key)];
         _words = [.. _tags.Select(t => Tokens.Of(t).Select(w => rules.KeyOf(w.Word)).ToHashSet())];
     }
@@ -27,7 +25,7 @@ internal sealed class TagMoves
     public int Count => _tags.Count;
 
     /// <summary>Whether there is room for another.</summary>
-    public bool HasRoom => _field.Limit?.MaxItems is not { } most || _tags.Count < most;
+    public bool HasRoom => _field.Limit?.MaxItems is not { } most || _tags.Count(t => !string.IsNullOrWhiteSpace(t)) < most;
 
     /// <summary>The tags without one.</summary>
     public FieldValue Without(int item) => new FieldValue.Items([.. _tags.Where((_, i) => i != item)]);

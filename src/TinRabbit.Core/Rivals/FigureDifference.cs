@@ -19,5 +19,8 @@ public sealed record FigureDifference(
 )
 {
     /// <summary>Whether the interval leaves out "no difference".</summary>
-    public bool IsClear => (Figure == RivalFigure.Occupancy ? 0 : 1) is var none && (Low > none || High < none);
+    public bool IsClear => Low > NoDifference(Figure) || High < NoDifference(Figure);
+
+    /// <summary>The estimate of a figure that does not differ.</summary>
+    internal static double NoDifference(RivalFigure figure) => figure == RivalFigure.Occupancy ? 0 : 1;
 }

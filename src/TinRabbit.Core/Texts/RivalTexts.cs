@@ -11,7 +11,7 @@ internal static class RivalTexts
     public static string Difference(RivalFigure figure, string value, double estimate, double low, double high, int with, int without)
     {
         var counts = $"({with} with it, {without} without)";
-        var none = figure == RivalFigure.Occupancy ? 0 : 1;
+        var none = FigureDifference.NoDifference(figure);
         if (low <= none && high >= none)
             return $"No clear difference in {Name(figure)} {counts}.";
         var size = figure == RivalFigure.Occupancy ? $"{Points(estimate)} points" : Percent(estimate);

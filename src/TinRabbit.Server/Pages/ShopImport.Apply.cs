@@ -18,7 +18,7 @@ internal sealed partial class ShopImport
     private readonly Dictionary<string, string?> _profiles = [];
     private readonly List<ProductRow> _addedProducts = [];
     private readonly List<ListingRow> _addedListings = [];
-    private readonly List<PageRow> _addedPages = [];
+    private readonly HashSet<PageRow> _addedPages = [];
     private readonly List<TakeRow> _addedTakes = [];
     private readonly List<RedirectRow> _addedRedirects = [];
     private readonly List<(ListingRow Listing, IReadOnlyList<DocumentTake> Takes)> _takes = [];

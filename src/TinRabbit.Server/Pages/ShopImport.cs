@@ -39,6 +39,7 @@ internal sealed partial class ShopImport(TinContext db, ShopDocument document)
     private Dictionary<int, Entry> _entryOfPage = [];
     private List<ProductRow> _products = [];
     private List<PageRow> _pages = [];
+    private Dictionary<int, PageRow> _pageById = [];
     private Platform _rules = null!;
 
     /// <summary>Everything in the document, with what importing it would change. Nothing is written.</summary>
@@ -112,6 +113,7 @@ internal sealed partial class ShopImport(TinContext db, ShopDocument document)
             .OrderBy(p => p.Id)
             .ToListAsync(stop);
         _pages = await db.AllPages(stop);
+        _pageById = _pages.ToDictionary(p => p.Id);
         Resolve();
         ThrowIfContradictory();
     }
@@ -183,7 +185,7 @@ internal sealed partial class ShopImport(TinContext db, ShopDocument document)
             string.Join('\n', (place.AlsoIn ?? []).Where(_entryOfPage.ContainsKey).Select(id => PageNameOf(_entryOfPage[id])))
         );
 
-        string? NameNow(int id) => _pages.FirstOrDefault(p => p.Id == id)?.NameOf(_rules);
+        string? NameNow(int id) => _pageById.GetValueOrDefault(id)?.NameOf(_rules);
         static string Place(string? parent, int order) => $"{(parent is null ? "at the top" : $"in “{parent}”")}, no. {order + 1}";
     }
 

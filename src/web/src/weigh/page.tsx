@@ -3,11 +3,12 @@ import { useEffect, useMemo, useRef, useState } from 'react'
 import { Link } from 'react-router'
 import { useAddress } from '../kit/address'
 import { api, ask, type Listing, type PickWeight, type Weighing } from '../kit/api'
-import { listingDraft, restoreDrafts, useDraftView } from '../kit/drafts/drafts'
+import { listingDraft, useDraftView } from '../kit/drafts/drafts'
 import { useSteps } from '../kit/drafts/steps'
 import { HelpLink } from '../kit/helplink'
 import { Num } from '../kit/num'
 import { counted, full, gripOf, withoutData } from '../kit/numbers'
+import { OpenListing } from '../kit/openlisting'
 import { queryKey } from '../kit/queries'
 import type { Desk } from '../kit/shop'
 import { keysOf, useShortcuts } from '../kit/shortcuts'
@@ -20,16 +21,7 @@ import { Trace } from './trace'
 
 /** Reach and grip explained: picks × fields as threads, and how each figure is worked out. */
 export function Weigh({ desk }: { desk: Desk }) {
-  const listing = useQuery({
-    queryKey: queryKey('listing', desk.listingId),
-    queryFn: async () => {
-      await restoreDrafts()
-      return ask(api.GET('/api/listings/{id}', { params: { path: { id: desk.listingId } } }))
-    },
-    refetchOnMount: 'always',
-  })
-  if (!listing.data || !(listing.isFetchedAfterMount || listing.isError)) return <main />
-  return <Scores key={listing.data.id} desk={desk} saved={listing.data} />
+  return <OpenListing desk={desk}>{(listing) => <Scores key={listing.id} desk={desk} saved={listing} />}</OpenListing>
 }
 
 function Scores({ desk, saved }: { desk: Desk; saved: Listing }) {

@@ -1,12 +1,11 @@
-import { useQuery } from '@tanstack/react-query'
 import { useCallback, useRef, useState } from 'react'
 import { useAddress } from '../kit/address'
-import { api, ask, type Field, type Listing, type Value } from '../kit/api'
+import type { Field, Listing, Value } from '../kit/api'
 import { ConflictBox } from '../kit/conflict'
-import { listingDraft, restoreDrafts, useDraftView } from '../kit/drafts/drafts'
+import { listingDraft, useDraftView } from '../kit/drafts/drafts'
 import { useSteps } from '../kit/drafts/steps'
 import { messages } from '../kit/messages'
-import { queryKey } from '../kit/queries'
+import { OpenListing } from '../kit/openlisting'
 import type { Desk } from '../kit/shop'
 import { useShortcuts } from '../kit/shortcuts'
 import { toast } from '../kit/toast'
@@ -28,26 +27,7 @@ const none: never[] = []
 
 /** A listing's text, with what it holds of the picks under each field, and its panels beside it. */
 export function Write({ desk }: { desk: Desk }) {
-  const listing = useQuery({
-    queryKey: queryKey('listing', desk.listingId),
-    queryFn: async () => {
-      await restoreDrafts()
-      return ask(api.GET('/api/listings/{id}', { params: { path: { id: desk.listingId } } }))
-    },
-    refetchOnMount: 'always',
-  })
-  if (listing.isError && !listing.data)
-    return (
-      <main className="p-10" role="alert">
-        <p className="mb-3">Couldn’t open the listing: {listing.error.message} Your text is kept.</p>
-        <button type="button" className="btn btn-sm" onClick={() => listing.refetch()}>
-          Try again
-        </button>
-      </main>
-    )
-  // While the server can't be reached, one continues with what was opened before.
-  if (!listing.data || !(listing.isFetchedAfterMount || listing.isError)) return <main />
-  return <Sheet key={listing.data.id} desk={desk} listing={listing.data} />
+  return <OpenListing desk={desk}>{(listing) => <Sheet key={listing.id} desk={desk} listing={listing} />}</OpenListing>
 }
 
 function Sheet({ desk, listing }: { desk: Desk; listing: Listing }) {
