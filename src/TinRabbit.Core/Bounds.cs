@@ -66,6 +66,12 @@ public static class Bounds
     /// <summary>Characters of a review.</summary>
     public const int ReviewLength = 5_000;
 
+    /// <summary>Rivals of one listing.</summary>
+    public const int Rivals = 50;
+
+    /// <summary>Listings of one edit, and of one answer that weighs them.</summary>
+    public const int Listings = 20_000;
+
     /// <summary>Moves of one answer.</summary>
     public const int Moves = 500;
 

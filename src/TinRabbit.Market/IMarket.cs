@@ -45,6 +45,26 @@ public interface IMarket
     /// <param name="stop">Stops the question.</param>
     Task<SearchPage> Search(string marketId, string term, int most, CancellationToken stop);
 
+    /// <summary>Looks listings up again.</summary>
+    /// <param name="marketId">One of <see cref="Places"/>.</param>
+    /// <param name="ids">Each a <see cref="Result.Id"/> that the market gave.</param>
+    /// <param name="stop">Stops the question.</param>
+    /// <returns>A listing for each ID, in the order given; null where there is none any more.</returns>
+    Task<IReadOnlyList<Result?>> Listings(string marketId, IReadOnlyList<string> ids, CancellationToken stop);
+
+    /// <summary>What buyers wrote about listings.</summary>
+    /// <param name="marketId">One of <see cref="Places"/>.</param>
+    /// <param name="ids">Each a <see cref="Result.Id"/>, or <see cref="Sending.IdAtMarket"/> for a listing that the seller sent.</param>
+    /// <param name="most">How many to give of each, the newest first.</param>
+    /// <param name="stop">Stops the question.</param>
+    /// <returns>The reviews of each, in the order given; none where there are none.</returns>
+    Task<IReadOnlyList<IReadOnlyList<MarketReview>>> Reviews(
+        string marketId,
+        IReadOnlyList<string> ids,
+        int most,
+        CancellationToken stop
+    );
+
     /// <summary>Sends a seller's listing. The search goes on finding what was there before until the market's index notices.</summary>
     /// <param name="marketId">One of <see cref="Places"/>.</param>
     /// <param name="listing">What is sent.</param>

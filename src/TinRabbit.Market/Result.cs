@@ -12,6 +12,9 @@ namespace TinRabbit.Market;
 /// <param name="Sales">Sales a month; null where the market lets stays.</param>
 /// <param name="Occupancy">Share of nights taken, 0–1; null where the market sells things.</param>
 /// <param name="Attributes">Its attributes that are filled, by name.</param>
+/// <param name="Id">The market's own name for it, by which it can be asked for again; null where the market gives none.</param>
+/// <param name="Bullets">Its bullet points; null where the market shows none.</param>
+/// <param name="Views">Views a month; null where the market does not show them.</param>
 public sealed record Result(
     string Shop,
     string Title,
@@ -23,5 +26,8 @@ public sealed record Result(
     int Photos,
     int? Sales,
     double? Occupancy,
-    IReadOnlyDictionary<string, string> Attributes
+    IReadOnlyDictionary<string, string> Attributes,
+    string? Id = null,
+    IReadOnlyList<string>? Bullets = null,
+    int? Views = null
 );

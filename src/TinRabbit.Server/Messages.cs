@@ -67,6 +67,22 @@ internal static class Messages
 
     public static string RemovedImport(string source) => $"Import “{source}”";
 
+    // Rivals and reviews
+    public static string AddedRivals(IReadOnlyList<string> shops) =>
+        $"Saved {(shops.Count == 1 ? $"“{shops[0]}” as a rival" : $"{shops.Count:#,0} rivals")}";
+
+    public static string RemovedRival(string shop) => $"Removed the rival “{shop}”";
+
+    public static string AddedReviews(int count) => $"Added {count:#,0} {(count == 1 ? "review" : "reviews")}";
+
+    public static string RemovedReviews(int count) => $"Removed {count:#,0} {(count == 1 ? "review" : "reviews")}";
+
+    // The whole shop
+    public static string EditedListings(int count) => $"Changed {count:#,0} {(count == 1 ? "listing" : "listings")}";
+
+    public static string Archived(int count, bool isBack) =>
+        $"{(isBack ? "Restored" : "Archived")} {count:#,0} {(count == 1 ? "listing" : "listings")}";
+
     // Ideas
     public static string Idea(int picks, double volume, double headroom, int listings) =>
         $"{(picks == 1 ? "1 pick" : $"{picks} picks that can be true of one product")}, {volume:#,0} searches/mo in all, headroom {headroom:F0} (50 is typical). "

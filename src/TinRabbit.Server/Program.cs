@@ -105,7 +105,10 @@ static void AddServices(WebApplicationBuilder builder, StartOptions options, Dat
     services.AddSingleton<Shelves>();
     services.AddScoped<ChangeLog>();
     services.AddScoped<ListingWriter>();
-    services.AddSingleton<AttributeShares>();
+    services.AddSingleton<TopListings>();
+    services.AddSingleton<ListingChecker>();
+    services.AddSingleton<MarketReviews>();
+    services.AddSingleton<ListingScores>();
     services.AddSingleton<TinRabbit.Server.Formats.PictureFiles>();
     services.AddSingleton(TimeProvider.System);
     services.AddSingleton(s => new OwnerPassword(folder?.Owner ?? "owner.json", s.GetRequiredService<TimeProvider>()));
@@ -191,6 +194,8 @@ static void MapRequests(WebApplication app, StartOptions options)
     api.MapSession();
     api.MapEngine();
     api.MapShop();
+    api.MapListings();
+    api.MapEditListings();
     api.MapChanges();
     api.MapBackups();
     api.MapLog();
@@ -209,6 +214,10 @@ static void MapRequests(WebApplication app, StartOptions options)
     api.MapPlatforms();
     api.MapWeigh();
     api.MapMoves();
+    api.MapRivals();
+    api.MapTop();
+    api.MapReviews();
+    api.MapProductPlatforms();
     api.MapSite();
     api.MapPages();
     api.MapLeads();

@@ -196,6 +196,8 @@ public class MarketDocumentTests
                 MarketContract.SuggestPath,
                 MarketContract.MeasurePath,
                 MarketContract.SearchPath,
+                MarketContract.ListingsPath,
+                MarketContract.ReviewsPath,
                 MarketContract.SendPath,
                 MarketContract.OpenPath,
             }
@@ -210,7 +212,7 @@ public class MarketDocumentTests
         foreach (
             var type in typeof(MarketContract)
                 .GetNestedTypes()
-                .Concat([typeof(MarketPlace), typeof(Measurement), typeof(Result), typeof(SearchPage), typeof(WebResult)])
+                .Concat([typeof(MarketPlace), typeof(Measurement), typeof(Result), typeof(SearchPage), typeof(WebResult), typeof(MarketReview)])
         )
             Assert.Equal(
                 type.GetProperties().Select(p => System.Text.Json.JsonNamingPolicy.CamelCase.ConvertName(p.Name)).Order(),

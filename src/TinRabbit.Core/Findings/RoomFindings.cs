@@ -1,9 +1,9 @@
+using TinRabbit.Core.Edits;
 using TinRabbit.Core.Filling.Words;
 using TinRabbit.Core.Matching;
 using TinRabbit.Core.Measures;
 using TinRabbit.Core.Platforms;
 using TinRabbit.Core.Texts;
-using TinRabbit.Core.Words;
 
 namespace TinRabbit.Core.Findings;
 
@@ -48,7 +48,7 @@ internal static class RoomFindings
                     field.Shape == FieldShape.Words ? draft.TextOf(field)
                     : i < texts.Count ? texts[i]
                     : "";
-                var cut = CutAt(text, limit, max);
+                var cut = Fitting.CutAt(text, limit, max);
                 yield return new(
                     "over-limit",
                     Level.Must,
@@ -76,21 +76,6 @@ internal static class RoomFindings
     }
 
     private static string Name(Field field, int item, int items) => items > 1 ? $"{field.Label} {item + 1}" : field.Label;
-
-    // The end of the last word that fits.
-    private static int CutAt(string text, Limit limit, int max)
-    {
-        var (end, used) = (0, 0);
-        foreach (var token in Tokens.Of(text))
-        {
-            used += TextLength.Of(text[end..token.End], limit.Unit);
-            if (used > max)
-                break;
-            end = token.End;
-        }
-
-        return end;
-    }
 
     private static Finding? Unused(ListingToCheck draft, Field field)
     {

@@ -1,3 +1,5 @@
+using TinRabbit.Core.Words;
+
 namespace TinRabbit.Core.Reviews;
 
 /// <summary>A phrase that buyers of one seller use more than those of others.</summary>
@@ -7,4 +9,26 @@ namespace TinRabbit.Core.Reviews;
 /// <param name="Theirs">How many of the others do.</param>
 /// <param name="Stars">The mean stars of the reviews that contain it; null where none of them has any.</param>
 /// <param name="Sentences">Up to three sentences with it, from the reviews that it marks.</param>
-public sealed record BuyerPhrase(string Text, double Z, int Mine, int Theirs, double? Stars, IReadOnlyList<string> Sentences);
+public sealed record BuyerPhrase(string Text, double Z, int Mine, int Theirs, double? Stars, IReadOnlyList<string> Sentences)
+{
+    private const double Pleased = 4;
+    private const double Displeased = 3;
+
+    /// <summary>Whether those who use it were pleased.</summary>
+    public ReviewTone Tone =>
+        Stars switch
+        {
+            >= Pleased => ReviewTone.Praise,
+            <= Displeased => ReviewTone.Complaint,
+            _ => ReviewTone.Mixed,
+        };
+
+    /// <summary>Whether a product's facts say the same: its materials, colours and so on have one of its words, and it claims nothing that they lack.</summary>
+    public bool IsTrueBy(FactWords facts) =>
+        Facets.Unbacked(Text, facts).Count == 0
+        && facts.ByFacet.Values.SelectMany(v => v).SelectMany(WordsOf).ToHashSet() is var known
+        && WordsOf(Text).Any(known.Contains);
+
+    private static IEnumerable<string> WordsOf(string text) =>
+        Tokens.Of(text).Where(t => !BuyerPhrases.IsSmall(t.Word)).Select(t => Fold.Key(t.Word, Fold.AnyForm));
+}

@@ -12,6 +12,9 @@ public enum RivalFigure
     /// <summary>Compared as a ratio of 1 + views.</summary>
     Views,
 
+    /// <summary>How many rated it; compared as a ratio of 1 + ratings.</summary>
+    Ratings,
+
     /// <summary>Compared as a difference.</summary>
     Occupancy,
 }

@@ -1,6 +1,6 @@
 namespace TinRabbit.Core.Rivals;
 
-/// <summary>What can be seen of a rival's listing that attributes are compared by. Null is unknown.</summary>
+/// <summary>What can be seen of a rival's listing that rivals are compared by. Null is unknown.</summary>
 /// <param name="Attributes">Its attributes by name, each with its values.</param>
 /// <param name="Price">In the market's currency; more than 0.</param>
 /// <param name="Sales">Sales a month.</param>
@@ -12,4 +12,11 @@ public sealed record RivalListing(
     double? Sales = null,
     double? Views = null,
     double? Occupancy = null
-);
+)
+{
+    /// <summary>Its title; empty where it is unknown.</summary>
+    public string Title { get; init; } = "";
+
+    /// <summary>How many rated it.</summary>
+    public double? Ratings { get; init; }
+}

@@ -6,7 +6,7 @@ namespace TinRabbit.Core.Texts;
 internal static class RivalTexts
 {
     public static string TooFew(string value, int with, int without) =>
-        $"Too few to say: {with} with “{value}”, {without} without; at least {AttributeValues.Least} of each are needed.";
+        $"Too few to say: {with} with “{value}”, {without} without; at least {FigureDifferences.Least} of each are needed.";
 
     public static string Difference(RivalFigure figure, string value, double estimate, double low, double high, int with, int without)
     {
@@ -25,6 +25,7 @@ internal static class RivalTexts
             RivalFigure.Price => "the price",
             RivalFigure.Sales => "sales",
             RivalFigure.Views => "views",
+            RivalFigure.Ratings => "the number of ratings",
             _ => "occupancy",
         };
 

@@ -113,15 +113,54 @@ public sealed class HttpMarket : IMarket, IDisposable
         CheckPlace(marketId);
         var page = await Post<SearchPage>(MarketContract.SearchPath, new MarketContract.SearchQuestion(marketId, term, most), stop);
         Check(page.Found >= 0 && page.Results.Count <= most, $"a negative number of results, or more than {most} of them");
-        Check(
-            page.Results.All(r => IsShort(r.Title) && r.Price >= 0 && r.Shipping >= 0 && r.Rating is >= 0 and <= 5 && r.Ratings >= 0),
-            "a result without a title, or with a negative number"
-        );
+        Check(page.Results.All(IsPossible), "a result without a title, or with a negative number");
         Check(
             page.Pages is not null && page.Pages.Count <= most && page.Pages.All(p => IsShort(p.Title)),
             $"more than {most} pages, or one without a title"
         );
         return page;
+    }
+
+    /// <inheritdoc/>
+    public async Task<IReadOnlyList<Result?>> Listings(string marketId, IReadOnlyList<string> ids, CancellationToken stop)
+    {
+        CheckPlace(marketId);
+        var all = new List<Result?>(ids.Count);
+        foreach (var some in ids.Chunk(MarketContract.MostListings))
+        {
+            var question = new MarketContract.ListingsQuestion(marketId, some);
+            var answer = await Post<MarketContract.FoundListings>(MarketContract.ListingsPath, question, stop);
+            Check(answer.Listings.Count == some.Length, $"{answer.Listings.Count} listings for {some.Length} IDs");
+            Check(answer.Listings.All(r => r is null || IsPossible(r)), "a listing without a title, or with a negative number");
+            all.AddRange(answer.Listings);
+        }
+
+        return all;
+    }
+
+    /// <inheritdoc/>
+    public async Task<IReadOnlyList<IReadOnlyList<MarketReview>>> Reviews(
+        string marketId,
+        IReadOnlyList<string> ids,
+        int most,
+        CancellationToken stop
+    )
+    {
+        CheckPlace(marketId);
+        var all = new List<IReadOnlyList<MarketReview>>(ids.Count);
+        foreach (var some in ids.Chunk(MarketContract.MostListings))
+        {
+            var question = new MarketContract.ReviewsQuestion(marketId, some, most);
+            var answer = await Post<MarketContract.FoundReviews>(MarketContract.ReviewsPath, question, stop);
+            Check(answer.Listings.Count == some.Length, $"the reviews of {answer.Listings.Count} listings for {some.Length} IDs");
+            Check(
+                answer.Listings.All(l => l is not null && l.Count <= most && l.All(IsPossible)),
+                $"more than {most} reviews of a listing, an empty or very long one, or stars that are not 1 to 5"
+            );
+            all.AddRange(answer.Listings);
+        }
+
+        return all;
     }
 
     /// <inheritdoc/>
@@ -164,6 +203,12 @@ public sealed class HttpMarket : IMarket, IDisposable
     }
 
     private static bool IsShort(string text) => text.Length is > 0 and <= MostText;
+
+    private static bool IsPossible(Result r) =>
+        IsShort(r.Title) && r.Price >= 0 && r.Shipping >= 0 && r.Rating is >= 0 and <= 5 && r.Ratings >= 0 && r.Views is null or >= 0;
+
+    private static bool IsPossible(MarketReview r) =>
+        r is { Text.Length: > 0 and <= Core.Bounds.ReviewLength, Stars: null or (>= 1 and <= 5) };
 
     private static bool IsPossible(Measurement m) =>
         m is { Volume: >= 0, Competition: >= 0, TitlesHolding: >= 0, ClickCost: null or >= 0, Months.Count: <= MostMonths }

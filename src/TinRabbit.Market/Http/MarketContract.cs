@@ -18,6 +18,12 @@ public static class MarketContract
     /// <summary>POST: <see cref="SearchQuestion"/> to <see cref="SearchPage"/>.</summary>
     public const string SearchPath = "market/search";
 
+    /// <summary>POST: <see cref="ListingsQuestion"/> to <see cref="FoundListings"/>.</summary>
+    public const string ListingsPath = "market/listings";
+
+    /// <summary>POST: <see cref="ReviewsQuestion"/> to <see cref="FoundReviews"/>; 501 where the source has no reviews.</summary>
+    public const string ReviewsPath = "market/reviews";
+
     /// <summary>POST: <see cref="SendQuestion"/> to <see cref="Noticed"/>.</summary>
     public const string SendPath = "market/send";
 
@@ -26,6 +32,9 @@ public static class MarketContract
 
     /// <summary>Most terms of one <see cref="MeasureQuestion"/>.</summary>
     public const int MostTerms = 500;
+
+    /// <summary>Most listings of one <see cref="ListingsQuestion"/> or <see cref="ReviewsQuestion"/>.</summary>
+    public const int MostListings = 100;
 
     /// <summary>How the contract is written: camel case, every member present, numbers as numbers.</summary>
     public static readonly JsonSerializerOptions Json = new(JsonSerializerDefaults.Web)
@@ -52,6 +61,18 @@ public static class MarketContract
 
     /// <summary>A search.</summary>
     public sealed record SearchQuestion(string MarketId, string Term, int Most);
+
+    /// <summary>Listings to look up again, at most <see cref="MostListings"/>.</summary>
+    public sealed record ListingsQuestion(string MarketId, IReadOnlyList<string> Ids);
+
+    /// <summary>One listing for each ID, in the same order; null where there is none any more.</summary>
+    public sealed record FoundListings(IReadOnlyList<Result?> Listings);
+
+    /// <summary>Listings whose reviews are wanted, at most <see cref="MostListings"/>, and how many reviews of each.</summary>
+    public sealed record ReviewsQuestion(string MarketId, IReadOnlyList<string> Ids, int Most);
+
+    /// <summary>The reviews of each, in the same order.</summary>
+    public sealed record FoundReviews(IReadOnlyList<IReadOnlyList<MarketReview>> Listings);
 
     /// <summary>A listing that is sent.</summary>
     /// <param name="MarketId">Where to.</param>

@@ -17,7 +17,7 @@ internal sealed class Catalogue
         _folds = platform.Search.Folds;
         _ignored = [.. platform.Search.IgnoredWords];
         var maker = new Maker(platform, log, vocabulary);
-        Listings = [.. Enumerable.Range(0, listings).Select(i => maker.Make(random.For(i)))];
+        Listings = [.. Enumerable.Range(0, listings).Select(i => maker.Make($"r{i}", random.For(i)))];
         for (var i = 0; i < Listings.Count; i++)
         {
             var rival = Listings[i];
@@ -108,7 +108,7 @@ internal sealed class Catalogue
             h => vocabulary.Modifiers.Where(m => m.Groups.Intersect(h.Groups).Any()).ToList()
         );
 
-        public RivalListing Make(DeterministicRandom random)
+        public RivalListing Make(string id, DeterministicRandom random)
         {
             // Sellers follow demand, but not closely: they copy what is typed much, and each other.
             Query Some(string why) => log.Queries[(int)(log.Queries.Count * Math.Pow(random.For(why).Uniform, 2.2))];
@@ -139,6 +139,8 @@ internal sealed class Catalogue
                 : Enumerable.Range(0, 3).Select(i => $"{Capitals.First(Near(head, random.For(100 + i)))} for the garden").ToList();
             var price = Math.Round((decimal)(18 * Math.Exp(0.5 * random.For("price").Normal)), 2);
             return new(
+                id,
+                head.Groups,
                 vocabulary.Shops[random.For("shop").Below(vocabulary.Shops.Count)],
                 title.Length > room ? title[..room] : title,
                 platform.Find("tags") is null ? [] : tags,

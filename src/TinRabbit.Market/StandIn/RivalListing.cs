@@ -1,7 +1,9 @@
 namespace TinRabbit.Market.StandIn;
 
-/// <summary>A rival's listing. It stands for a stall of others much like it.</summary>
+/// <summary>A rival's listing, with the groups of the head word that it is about. It stands for a stall of others much like it.</summary>
 internal sealed record RivalListing(
+    string Id,
+    string[] Groups,
     string Shop,
     string Title,
     IReadOnlyList<string> Tags,

@@ -65,7 +65,8 @@ public static class ListingTables
         return products;
     }
 
-    private static JsonObject Fields(Platform rules, string[] heads, string[] cells)
+    /// <summary>The fields of a row whose columns are headed by their keys, labels or roles.</summary>
+    internal static JsonObject Fields(Platform rules, string[] heads, string[] cells)
     {
         var fields = new JsonObject();
         for (var i = 0; i < Math.Min(heads.Length, cells.Length); i++)

@@ -49,6 +49,8 @@ internal static class MarketServer
             MarketContract.SearchPath,
             (MarketContract.SearchQuestion q) => market.Search(q.MarketId, q.Term, Math.Clamp(q.Most, 0, MostAsked))
         );
+        api.MapPost(MarketContract.ListingsPath, (MarketContract.ListingsQuestion q) => Listings(market, q));
+        api.MapPost(MarketContract.ReviewsPath, (MarketContract.ReviewsQuestion q) => Reviews(market, q));
         api.MapPost(MarketContract.SendPath, (MarketContract.SendQuestion q) => Send(market, q));
         api.MapPost(MarketContract.OpenPath, (MarketContract.OpenQuestion q) => Open(market, q));
     }
@@ -64,6 +66,22 @@ internal static class MarketServer
         q.Terms.Count <= MarketContract.MostTerms
             ? TypedResults.Ok(new MarketContract.Measurements(await ((IMarket)market).Measure(q.MarketId, q.Terms, stop)))
             : TypedResults.BadRequest($"At most {MarketContract.MostTerms} terms at once.");
+
+    private static Results<Ok<MarketContract.FoundListings>, BadRequest<string>> Listings(
+        StandInMarket market,
+        MarketContract.ListingsQuestion q
+    ) =>
+        q.Ids.Count <= MarketContract.MostListings
+            ? TypedResults.Ok(new MarketContract.FoundListings(market.ListingsOf(q.MarketId, q.Ids)))
+            : TypedResults.BadRequest($"At most {MarketContract.MostListings} listings at once.");
+
+    private static Results<Ok<MarketContract.FoundReviews>, BadRequest<string>> Reviews(
+        StandInMarket market,
+        MarketContract.ReviewsQuestion q
+    ) =>
+        q.Ids.Count <= MarketContract.MostListings
+            ? TypedResults.Ok(new MarketContract.FoundReviews(market.ReviewsOf(q.MarketId, q.Ids, Math.Clamp(q.Most, 0, MostAsked))))
+            : TypedResults.BadRequest($"At most {MarketContract.MostListings} listings at once.");
 
     private static MarketContract.Noticed Send(StandInMarket market, MarketContract.SendQuestion q)
     {

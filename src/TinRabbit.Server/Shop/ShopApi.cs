@@ -107,12 +107,7 @@ internal static class ShopApi
             rows.ToDictionary(p => p.Id, p => PlatformJson.Read(p.Profile)),
             rows.Where(p => p.Like is not null).Select(p => p.Id).ToHashSet()
         );
-        // The web shop's numbers come from the web market of its country.
-        var site = await db.Site(stop);
-        var web = market.MarketOf(site);
-        var places = market
-            .Places.Select(m => m.Id == web?.Id ? m with { PlatformId = site.PlatformId } : m)
-            .Where(m => platforms.ContainsKey(m.PlatformId));
+        var places = market.PlacesWith(await db.Site(stop)).Where(m => platforms.ContainsKey(m.PlatformId));
         return TypedResults.Ok(
             new ShopView(
                 shop.Name,

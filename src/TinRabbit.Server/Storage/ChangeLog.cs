@@ -173,6 +173,9 @@ public sealed class ChangeLog(TinContext db, Shelves shelves, WriteGate writes)
                 await db.KeepSlug(listing, PlatformJson.Read(listing.Platform.Profile), stop);
             }
 
+        foreach (var archived in state.Archived)
+            if (await db.Listings.FirstOrDefaultAsync(l => l.Id == archived.ListingId, stop) is { } listing)
+                listing.ArchivedAt = archived.Before;
         foreach (var lead in state.Leads)
             if (await db.Listings.FirstOrDefaultAsync(l => l.Id == lead.ListingId, stop) is { } listing && listing.LeadKey == lead.After)
                 listing.LeadKey = lead.Before;
@@ -225,6 +228,8 @@ public sealed class ChangeLog(TinContext db, Shelves shelves, WriteGate writes)
             .. await Deleted(db.Picks),
             .. await Deleted(db.Digs),
             .. await Deleted(db.Pages),
+            .. await Deleted(db.Rivals),
+            .. await Deleted(db.Reviews),
         ];
         foreach (var row in all)
             row.DeletedAt = null;
@@ -235,17 +240,19 @@ public sealed class ChangeLog(TinContext db, Shelves shelves, WriteGate writes)
 
     private async Task DeleteAgain(Reversal reversal, CancellationToken stop)
     {
-        var id = reversal.Entity == Entity.Platform ? 0 : Number(reversal);
+        var id = reversal.Entity is Entity.Platform or Entity.Rival or Entity.Review ? 0 : Number(reversal);
         IEnumerable<IDeletable> rows = reversal.Entity switch
         {
             Entity.Product => await AllOf([id], stop),
             Entity.Listing => await AllOfListings([id], stop),
-            Entity.Page => await AllOfPages([.. reversal.Before.Split(',').Select(n => int.Parse(n, CultureInfo.InvariantCulture))], stop),
+            Entity.Page => await AllOfPages(Numbers(reversal), stop),
             Entity.Platform =>
             [
                 .. await db.Platforms.Where(p => p.Id == reversal.Id).ToListAsync(stop),
                 .. await db.Listings.Where(l => l.PlatformId == reversal.Id).ToListAsync(stop),
             ],
+            Entity.Rival => await db.Rivals.Where(r => Numbers(reversal).Contains(r.Id)).ToListAsync(stop),
+            Entity.Review => await db.Reviews.Where(r => Numbers(reversal).Contains(r.Id)).ToListAsync(stop),
             Entity.Filter => await db.Filters.Where(f => f.Id == id).ToListAsync(stop),
             _ => [],
         };
@@ -332,6 +339,10 @@ public sealed class ChangeLog(TinContext db, Shelves shelves, WriteGate writes)
             CancellationToken.None
         );
     }
+
+    // The numbers of several things that were added together.
+    private static List<int> Numbers(Reversal reversal) =>
+        [.. reversal.Before.Split(',').Select(n => int.Parse(n, CultureInfo.InvariantCulture))];
 
     private static int Number(Reversal reversal) => int.Parse(reversal.Id, CultureInfo.InvariantCulture);
 }

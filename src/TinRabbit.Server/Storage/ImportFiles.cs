@@ -44,6 +44,30 @@ internal static class ImportFiles
         return true;
     }
 
+    /// <summary>Reads an uploaded file that is not looked at before it is imported.</summary>
+    /// <param name="data">Where it is kept while it is read.</param>
+    /// <param name="body">The upload.</param>
+    /// <param name="read">Reads the file at a path; what it gives may not be lazy.</param>
+    /// <param name="stop">Stops the upload.</param>
+    /// <exception cref="Core.Platforms.InvalidInputException">The file is too large, or what <paramref name="read"/> throws.</exception>
+    public static async Task<T> ReadOnce<T>(DataFolder data, Stream body, Func<string, T> read, CancellationToken stop)
+    {
+        var (_, file) = Add(data);
+        try
+        {
+            await using (var stream = File.Create(file))
+                if (!await Receive(body, stream, stop))
+                    throw new Core.Platforms.InvalidInputException([
+                        new("file", $"The file is larger than {Bounds.ImportBytes >> 20} MB, the limit. Import it in parts."),
+                    ]);
+            return read(file);
+        }
+        finally
+        {
+            Remove(file);
+        }
+    }
+
     private static void MakeRoom(DataFolder data)
     {
         var kept = 0L;

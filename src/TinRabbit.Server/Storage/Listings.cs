@@ -37,6 +37,15 @@ internal static class Listings
         return CopyJson.ReadStored(json.RootElement, platform);
     }
 
+    /// <summary>A field's text to be compared with another: a list has its items one a line; empty where nothing is there.</summary>
+    public static string LinesOf(Field field, FieldValue? value) =>
+        value switch
+        {
+            null => "",
+            FieldValue.Text text => text.Value,
+            _ => string.Join('\n', value.Units(field.Shape)),
+        };
+
     /// <summary>Keeps the state that a listing is in, unless it is empty or the last one kept.</summary>
     /// <param name="db">The database; the caller saves.</param>
     /// <param name="listing">The listing before it is changed.</param>

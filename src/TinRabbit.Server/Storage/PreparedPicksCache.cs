@@ -11,6 +11,9 @@ public sealed class PreparedPicksCache(DataVersion commits)
 
     private readonly ConcurrentDictionary<(int Product, string Market, string Profile), (long Made, PreparedPicks Ready)> _kept = new();
 
+    // The same for every product: a check of the whole shop would ask thousands of times.
+    private volatile Tuple<long, IReadOnlyList<Avoided>>? _avoided;
+
     /// <summary>The picks of a product in a market, ready for a profile.</summary>
     public async Task<PreparedPicks> Get(TinContext db, int productId, string marketId, string profile, CancellationToken stop)
     {
@@ -20,7 +23,7 @@ public sealed class PreparedPicksCache(DataVersion commits)
         var picks = await db.WantedOf(productId, marketId, stop);
         var wanted = picks.Select(p => p.Term).ToArray();
         var platform = PlatformJson.Read(profile);
-        var avoided = await db.AvoidedInShop(stop);
+        var avoided = await AvoidedInShop(db, now, stop);
         var ready = new PreparedPicks(
             [.. picks.Select(p => p.Key)],
             [.. picks.Select(p => p.Home)],
@@ -33,5 +36,14 @@ public sealed class PreparedPicksCache(DataVersion commits)
             _kept.Clear();
         _kept[(productId, marketId, profile)] = (now, ready);
         return ready;
+    }
+
+    private async Task<IReadOnlyList<Avoided>> AvoidedInShop(TinContext db, long now, CancellationToken stop)
+    {
+        if (_avoided is { } kept && kept.Item1 == now)
+            return kept.Item2;
+        IReadOnlyList<Avoided> terms = await db.AvoidedInShop(stop);
+        _avoided = new(now, terms);
+        return terms;
     }
 }

@@ -29,6 +29,21 @@ internal static class Sites
     public static MarketPlace? MarketOf(this IMarket market, SiteRow site) =>
         market.Places.FirstOrDefault(p => p.PlatformId == MarketPlace.Web && p.Country == site.Country);
 
+    /// <summary>The markets by platform of the shop: the web shop's numbers come from the web market of its country.</summary>
+    public static IEnumerable<MarketPlace> PlacesWith(this IMarket market, SiteRow site)
+    {
+        var web = market.MarketOf(site);
+        return market.Places.Select(m => m.Id == web?.Id ? m with { PlatformId = site.PlatformId } : m);
+    }
+
+    /// <summary>The market of each platform in one country, by the platform's ID. The web shop has only that of its own country.</summary>
+    public static IReadOnlyDictionary<string, string> MarketsIn(this IMarket market, SiteRow site, string country) =>
+        market
+            .PlacesWith(site)
+            .Where(p => p.Country == country || p.PlatformId == site.PlatformId)
+            .DistinctBy(p => p.PlatformId)
+            .ToDictionary(p => p.PlatformId, p => p.Id);
+
     /// <summary>The text of a page's field; empty where it has none.</summary>
     public static string TextOf(this PageRow page, Platform platform, string role) => Listings.TextOf(page.Listing.Copy, platform, role);
 

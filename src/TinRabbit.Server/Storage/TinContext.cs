@@ -70,6 +70,8 @@ public sealed class TinContext(DbContextOptions<TinContext> options, WriteGate? 
     public DbSet<SiteRow> Sites => Set<SiteRow>();
     public DbSet<PageRow> Pages => Set<PageRow>();
     public DbSet<RedirectRow> Redirects => Set<RedirectRow>();
+    public DbSet<RivalRow> Rivals => Set<RivalRow>();
+    public DbSet<ReviewRow> Reviews => Set<ReviewRow>();
     public DbSet<ImportRow> Imports => Set<ImportRow>();
     public DbSet<ImportChangeRow> ImportChanges => Set<ImportChangeRow>();
 
@@ -154,6 +156,19 @@ public sealed class TinContext(DbContextOptions<TinContext> options, WriteGate? 
         modelBuilder.Entity<PlatformRow>().Property(p => p.Revision).IsConcurrencyToken();
         modelBuilder.Entity<FilterRow>().HasIndex(f => f.Name).IsUnique().HasFilter(NotDeleted);
         modelBuilder.Entity<ImportChangeRow>().HasKey(c => new { c.ImportId, c.TermId });
+        modelBuilder.Entity<RivalRow>(rival =>
+        {
+            rival.HasIndex(r => r.ListingId);
+            rival.HasOne<ListingRow>().WithMany().HasForeignKey(r => r.ListingId);
+            Json(rival.Property(r => r.First));
+            Json(rival.Property(r => r.Latest));
+        });
+        modelBuilder.Entity<ReviewRow>(review =>
+        {
+            review.HasIndex(r => r.ListingId);
+            review.HasOne<ListingRow>().WithMany().HasForeignKey(r => r.ListingId);
+        });
+        modelBuilder.Entity<SentRow>().HasIndex(s => s.ListingId);
         modelBuilder.Entity<DigRow>().HasIndex(d => new { d.ProductId, d.MarketId });
         Hide<ProductRow>(modelBuilder);
         Hide<PlatformRow>(modelBuilder);
@@ -164,6 +179,8 @@ public sealed class TinContext(DbContextOptions<TinContext> options, WriteGate? 
         Hide<FilterRow>(modelBuilder);
         Hide<DigRow>(modelBuilder);
         Hide<PageRow>(modelBuilder);
+        Hide<RivalRow>(modelBuilder);
+        Hide<ReviewRow>(modelBuilder);
     }
 
     private const string NotDeleted = "DeletedAt IS NULL";

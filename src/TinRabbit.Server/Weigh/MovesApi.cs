@@ -54,17 +54,21 @@ internal static class MovesApi
     {
         if (await OpenDraft.Open(db, ready, id, draft, stop) is not { } open)
             return TypedResults.NotFound();
-        var found = MoveSearch.Of(
-            new(open.Platform, open.Copy, open.Picks.Wanted, open.Avoid) { Lead = open.Lead, Facts = open.Listing.Product.Facts.Words },
-            stop
+        var found = MoveSearch.Of(InputOf(open), stop);
+        return TypedResults.Ok(
+            new MovesView(found.Grip, found.Reach, [.. found.Moves.Select(m => View(m, open.Platform, open.Copy))])
         );
-        return TypedResults.Ok(new MovesView(found.Grip, found.Reach, [.. found.Moves.Select(m => View(m, open))]));
     }
 
-    private static MoveView View(Move move, OpenDraft open)
+    /// <summary>A draft as the search for moves takes it.</summary>
+    internal static MovesInput InputOf(OpenDraft open) =>
+        new(open.Platform, open.Copy, open.Picks.Wanted, open.Avoid) { Lead = open.Lead, Facts = open.Listing.Product.Facts.Words };
+
+    /// <summary>A move as it is shown beside the texts that it changes.</summary>
+    internal static MoveView View(Move move, Platform platform, IReadOnlyDictionary<string, FieldValue> copy)
     {
-        var field = open.Platform.Find(move.Field)!;
-        var before = open.Copy.GetValueOrDefault(move.Field);
+        var field = platform.Find(move.Field)!;
+        var before = copy.GetValueOrDefault(move.Field);
         return new(
             move.Kind,
             move.Field,

@@ -81,38 +81,14 @@ internal static class CheckApi
         DraftOf draft,
         TinContext db,
         PreparedPicksCache ready,
-        AttributeShares rivals,
+        ListingChecker checker,
         CancellationToken stop
     )
     {
         if (await OpenDraft.Open(db, ready, id, draft, stop) is not { } open)
             return TypedResults.NotFound();
-        var shop = await db.Shops.OrderBy(s => s.Id).Select(s => s.Name).FirstAsync(stop);
         var aside = (await db.Asides.Where(a => a.ListingId == id).Select(a => a.Key).ToListAsync(stop)).ToHashSet();
-        var facts = open.Listing.Product.Facts;
-        var pictures = await db
-            .Products.Where(p => p.Id == open.Listing.ProductId)
-            .SelectMany(p => p.Pictures)
-            .OrderBy(p => p.Order)
-            .Select(p => p.Description)
-            .ToListAsync(stop);
-        var findings = ListingCheck.Check(
-            new(
-                open.Platform,
-                open.Copy,
-                open.Picks.Wanted,
-                open.Lead,
-                facts == new Facts() ? null : facts.Words,
-                [.. open.Picks.Avoided.Select(a => new AvoidedTerm(a.Text, a.Reason))],
-                shop,
-                await rivals.Of(draft.MarketId, open, stop)
-            )
-            {
-                Pictures = pictures,
-                Page = await PageContext.Of(db, open.Listing, open.Platform, open.TextOf("slug"), stop),
-            },
-            stop
-        );
+        var findings = await checker.Check(db, open, draft.MarketId, stop);
         // A page's alt texts are those of its pictures: what is said of the field is said of them.
         var alt = open.Platform.Role("alt")?.Key;
         return TypedResults.Ok(new Checked([.. findings.Select(f => FindingView.Of(AboutPictures(f, alt), aside.Contains(f.Key)))]));

@@ -15,4 +15,6 @@ public enum Entity
     Filter,
     Page,
     Site,
+    Rival,
+    Review,
 }

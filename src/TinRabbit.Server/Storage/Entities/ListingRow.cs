@@ -20,5 +20,8 @@ public sealed class ListingRow : IDeletable
     /// <summary>The key of the pick it is built around.</summary>
     public string? LeadKey { get; set; }
     public DateTime SavedAt { get; set; }
+
+    /// <summary>When it was archived; null while it is worked on.</summary>
+    public DateTime? ArchivedAt { get; set; }
     public List<VersionRow> Versions { get; } = [];
 }

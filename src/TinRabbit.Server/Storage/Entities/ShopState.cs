@@ -7,6 +7,7 @@ public sealed record ShopState
 {
     public IReadOnlyList<PageState> Pages { get; init; } = [];
     public IReadOnlyList<TextState> Texts { get; init; } = [];
+    public IReadOnlyList<ArchivedState> Archived { get; init; } = [];
     public IReadOnlyList<LeadState> Leads { get; init; } = [];
     public IReadOnlyList<PictureState> Pictures { get; init; } = [];
     public IReadOnlyList<ProductState> Products { get; init; } = [];

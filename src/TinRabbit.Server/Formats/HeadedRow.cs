@@ -1,0 +1,52 @@
+using TinRabbit.Core.Platforms;
+
+namespace TinRabbit.Server.Formats;
+
+/// <summary>A row of a table whose columns are named in the first row.</summary>
+/// <param name="Number">Its number in the file, from 1.</param>
+/// <param name="Heads">The names in lower case.</param>
+/// <param name="Cells">Its cells.</param>
+internal sealed record HeadedRow(int Number, string[] Heads, string[] Cells)
+{
+    /// <summary>The rows below the first; those without any text are left out.</summary>
+    /// <param name="file">CSV or XLSX.</param>
+    /// <param name="most">The most rows that are read.</param>
+    /// <param name="stop">Stops the reading.</param>
+    /// <exception cref="InvalidInputException">The file has no rows, or more than <paramref name="most"/>.</exception>
+    public static IEnumerable<HeadedRow> Read(string file, int most, CancellationToken stop)
+    {
+        var look = TableGuess.Of(file);
+        string[]? heads = null;
+        foreach (var (row, cells) in TableRows.Read(file, look.Encoding, look.Separator, stop: stop))
+        {
+            if (heads is null)
+                heads = [.. cells.ToArray().Select(h => h.Trim().ToLowerInvariant())];
+            else if (row - 1 > most)
+                throw Wrong($"This file has more than {most:#,0} rows, the limit.");
+            else if (cells.ToArray() is var texts && texts.Any(t => !string.IsNullOrWhiteSpace(t)))
+                yield return new(row, heads, texts);
+        }
+
+        if (heads is null)
+            throw Wrong("The file has no rows.");
+    }
+
+    /// <summary>The text of the first column that has one of these names; empty where there is none.</summary>
+    public string this[params string[] names] =>
+        names.Select(n => Array.IndexOf(Heads, n)).FirstOrDefault(i => i >= 0, -1) is >= 0 and var at && at < Cells.Length
+            ? Cells[at].Trim()
+            : "";
+
+    /// <summary>A number of a column; null where it is empty or unknown.</summary>
+    /// <exception cref="InvalidInputException">It is no number.</exception>
+    public decimal? NumberOf(params string[] names) =>
+        WrittenNumbers.Read(this[names], null, out var number) switch
+        {
+            WrittenNumbers.Kind.Number => number,
+            WrittenNumbers.Kind.Bad => throw Wrong($"Row {Number}: “{this[names]}” under “{names[0]}” isn’t a number."),
+            _ => null,
+        };
+
+    /// <summary>The problem of a file.</summary>
+    public static InvalidInputException Wrong(string message) => new([new("file", message)]);
+}

@@ -1,0 +1,38 @@
+using Microsoft.EntityFrameworkCore;
+using TinRabbit.Core.Findings;
+
+namespace TinRabbit.Server.Storage;
+
+/// <summary>Checks a listing with all that its findings depend on: picks, facts, pictures, its page, and what rivals fill.</summary>
+internal sealed class ListingChecker(TopListings rivals)
+{
+    /// <summary>The findings of a draft, dismissed ones included.</summary>
+    public async Task<IReadOnlyList<Finding>> Check(TinContext db, OpenDraft open, string marketId, CancellationToken stop)
+    {
+        var shop = await db.Shops.OrderBy(s => s.Id).Select(s => s.Name).FirstAsync(stop);
+        var facts = open.Listing.Product.Facts;
+        var pictures = await db
+            .Products.Where(p => p.Id == open.Listing.ProductId)
+            .SelectMany(p => p.Pictures)
+            .OrderBy(p => p.Order)
+            .Select(p => p.Description)
+            .ToListAsync(stop);
+        return ListingCheck.Check(
+            new(
+                open.Platform,
+                open.Copy,
+                open.Picks.Wanted,
+                open.Lead,
+                facts == new Facts() ? null : facts.Words,
+                [.. open.Picks.Avoided.Select(a => new AvoidedTerm(a.Text, a.Reason))],
+                shop,
+                await rivals.AttributeShares(marketId, open, stop)
+            )
+            {
+                Pictures = pictures,
+                Page = await PageContext.Of(db, open.Listing, open.Platform, open.TextOf("slug"), stop),
+            },
+            stop
+        );
+    }
+}

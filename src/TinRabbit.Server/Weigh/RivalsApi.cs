@@ -1,0 +1,392 @@
+using Microsoft.AspNetCore.Http.HttpResults;
+using Microsoft.EntityFrameworkCore;
+using TinRabbit.Core;
+using TinRabbit.Core.Matching;
+using TinRabbit.Core.Measures;
+using TinRabbit.Core.Moves;
+using TinRabbit.Core.Platforms;
+using TinRabbit.Core.Rivals;
+using TinRabbit.Core.Words;
+using TinRabbit.Market;
+using TinRabbit.Server.Formats;
+using TinRabbit.Server.Hosting;
+using TinRabbit.Server.Storage;
+
+namespace TinRabbit.Server.Weigh;
+
+internal static class RivalsApi
+{
+    private const int Offered = 40;
+    private const string Pasted = "Pasted";
+
+    public static void MapRivals(this IEndpointRouteBuilder app)
+    {
+        var api = app.MapGroup("/api/listings/{id:int}/rivals").WithTags("Weigh");
+        api.MapGet("/found", FindRivals).WithName("FindRivals");
+        api.MapPost("/", AddRivals).WithName("AddRivals").ProducesValidationProblem();
+        api.MapPost("/paste", PasteRival).WithName("PasteRival").ProducesValidationProblem();
+        api.MapPost("/import", ImportRivals)
+            .WithName("ImportRivals")
+            .Accepts<byte[]>("application/octet-stream")
+            .ProducesValidationProblem();
+        api.MapPost("/refresh", RefreshRivals).WithName("RefreshRivals");
+        api.MapDelete("/{rivalId:int}", RemoveRival).WithName("RemoveRival");
+        api.MapPost("/compare", CompareRivals)
+            .WithName("CompareRivals")
+            .ProducesValidationProblem()
+            .WithRequestTimeout(ProblemAnswers.Computes);
+        api.MapPost("/{rivalId:int}/pass", PassRival).WithName("PassRival").ProducesValidationProblem();
+        api.MapGet("/export.csv", ExportRivals).WithName("ExportRivals");
+    }
+
+    private static async Task<Results<Ok<FoundRivals>, NotFound>> FindRivals(
+        int id,
+        string marketId,
+        string? term,
+        TinContext db,
+        PreparedPicksCache ready,
+        TopListings top,
+        CancellationToken stop
+    )
+    {
+        if (await OpenDraft.Open(db, ready, id, new(marketId, null), stop) is not { } open)
+            return TypedResults.NotFound();
+        if ((term?.Trim() is { Length: > 0 } given ? given : TopListings.TermOf(open)) is not { } searched || Tokens.Of(searched).Count == 0)
+            return TypedResults.Ok(new FoundRivals("", 0, []));
+        var page = await top.Of(marketId, searched, stop);
+        var saved = (await Saved(db, id, marketId).Select(r => r.MarketListing).ToListAsync(stop)).ToHashSet();
+        var shop = await db.Shops.OrderBy(s => s.Id).Select(s => s.Name).FirstAsync(stop);
+        return TypedResults.Ok(
+            new FoundRivals(
+                searched,
+                page.Found,
+                [
+                    .. page
+                        .Results.Take(Offered)
+                        .Select(r =>
+                        {
+                            var weighed = Weigher.Weigh(open.Picks.Terms, RivalStates.CopyOf(r, open.Platform), open.Picks.Wanted, stop);
+                            return new FoundRival(
+                                r.Id,
+                                r.Shop,
+                                r.Title,
+                                r.Price,
+                                r.Rating,
+                                r.Ratings,
+                                r.Sales,
+                                r.Occupancy,
+                                weighed.Grip,
+                                weighed.Reach,
+                                r.Id is not null && saved.Contains(r.Id),
+                                r.Shop == shop
+                            );
+                        }),
+                ]
+            )
+        );
+    }
+
+    private static async Task<Results<Ok<Changed>, NotFound>> AddRivals(
+        int id,
+        RivalsRequest request,
+        TinContext db,
+        IMarket market,
+        ChangeLog changes,
+        CancellationToken stop
+    )
+    {
+        if (await db.FindListing(id, stop) is not { } listing)
+            return TypedResults.NotFound();
+        var platform = PlatformJson.Read(listing.Platform.Profile);
+        var there = (await Saved(db, id, request.MarketId).Select(r => r.MarketListing).ToListAsync(stop)).ToHashSet();
+        var ids = request.Ids.Distinct().Where(i => !there.Contains(i)).ToList();
+        var found = await market.Listings(request.MarketId, ids, stop);
+        if (ids.Where((_, i) => found[i] is null).FirstOrDefault() is { } unknown)
+            throw new InvalidInputException([new("ids", $"The market has no listing “{unknown}” any more. Search again.")]);
+        return TypedResults.Ok(
+            await Add(
+                db,
+                changes,
+                listing,
+                [.. found.Select((r, i) => Row(id, request.MarketId, ids[i], market.Name, RivalStates.Of(r!, platform)))],
+                stop
+            )
+        );
+    }
+
+    private static async Task<Results<Ok<Changed>, NotFound>> PasteRival(
+        int id,
+        PastedRival request,
+        TinContext db,
+        ChangeLog changes,
+        CancellationToken stop
+    )
+    {
+        if (await db.FindListing(id, stop) is not { } listing)
+            return TypedResults.NotFound();
+        var platform = PlatformJson.Read(listing.Platform.Profile);
+        var copy = CopyJson.Read(request.Fields, platform);
+        if (copy.All(c => c.Value.IsEmpty(platform.Find(c.Key)!.Shape)))
+            throw new InvalidInputException([new("fields", "Paste at least the title of the rival’s listing.")]);
+        if (request is { Rating: not (null or (>= 1 and <= 5)) })
+            throw new InvalidInputException([new("rating", "Stars go from 1 to 5.")]);
+        if (request is { Price: < 0 } or { Ratings: < 0 } or { Sales: < 0 })
+            throw new InvalidInputException([new("price", "Price, ratings and sales are 0 or more.")]);
+        var state = new RivalState(
+            request.Shop.Trim(),
+            CopyJson.Write(copy).ToJsonString(Listings.Json),
+            request.Price,
+            request.Rating,
+            request.Ratings,
+            Sales: request.Sales
+        );
+        if (request.RivalId is not { } rivalId)
+            return TypedResults.Ok(await Add(db, changes, listing, [Row(id, request.MarketId, null, Pasted, state)], stop));
+        if (await Saved(db, id, request.MarketId).FirstOrDefaultAsync(r => r.Id == rivalId, stop) is not { } rival)
+            return TypedResults.NotFound();
+        (rival.Latest, rival.SeenAt) = (state, DateTime.UtcNow);
+        await db.SaveChangesAsync(stop);
+        return TypedResults.Ok(new Changed(null));
+    }
+
+    private static async Task<Results<Ok<Changed>, NotFound>> ImportRivals(
+        int id,
+        string marketId,
+        string? name,
+        TinContext db,
+        DataFolder data,
+        ChangeLog changes,
+        HttpRequest request,
+        CancellationToken stop
+    )
+    {
+        if (await db.FindListing(id, stop) is not { } listing)
+            return TypedResults.NotFound();
+        var states = await ImportFiles.ReadOnce(
+            data,
+            request.Body,
+            file => RivalTables.Read(file, PlatformJson.Read(listing.Platform.Profile), stop),
+            stop
+        );
+        var source = name?.Trim() is { Length: > 0 } given ? given : "File";
+        return TypedResults.Ok(
+            await Add(db, changes, listing, [.. states.Select(s => Row(id, marketId, null, source, s))], stop)
+        );
+    }
+
+    private static async Task<Results<Ok<Refreshed>, NotFound>> RefreshRivals(
+        int id,
+        RefreshRequest request,
+        TinContext db,
+        IMarket market,
+        CancellationToken stop
+    )
+    {
+        if (await db.FindListing(id, stop) is not { } listing)
+            return TypedResults.NotFound();
+        var platform = PlatformJson.Read(listing.Platform.Profile);
+        var rivals = await Saved(db, id, request.MarketId).ToListAsync(stop);
+        var fromMarket = rivals.Where(r => r.MarketListing is not null).ToList();
+        var found = await market.Listings(request.MarketId, [.. fromMarket.Select(r => r.MarketListing!)], stop);
+        var now = DateTime.UtcNow;
+        foreach (var (rival, result) in fromMarket.Zip(found))
+            if (result is not null)
+                (rival.Latest, rival.SeenAt) = (RivalStates.Of(result, platform), now);
+        await db.SaveChangesAsync(stop);
+        return TypedResults.Ok(
+            new Refreshed(
+                found.Count(r => r is not null),
+                fromMarket.Where((r, i) => found[i] is not null && r.Latest != r.First).Count(),
+                found.Count(r => r is null),
+                rivals.Count - fromMarket.Count
+            )
+        );
+    }
+
+    private static async Task<Results<Ok<Changed>, NotFound>> RemoveRival(
+        int id,
+        int rivalId,
+        TinContext db,
+        ChangeLog changes,
+        CancellationToken stop
+    )
+    {
+        if (
+            await db.FindListing(id, stop) is not { } listing
+            || await db.Rivals.FirstOrDefaultAsync(r => r.Id == rivalId && r.ListingId == id, stop) is not { } rival
+        )
+            return TypedResults.NotFound();
+        return TypedResults.Ok(
+            await changes.Delete(
+                Entity.Rival,
+                $"{rivalId}",
+                Messages.RemovedRival(NameOf(rival)),
+                listing.ProductId,
+                [rival, .. await db.Reviews.Where(r => r.RivalId == rivalId).ToListAsync(stop)],
+                stop
+            )
+        );
+    }
+
+    private static async Task<Results<Ok<RivalsView>, NotFound>> CompareRivals(
+        int id,
+        DraftOf draft,
+        TinContext db,
+        PreparedPicksCache ready,
+        CancellationToken stop
+    )
+    {
+        if (await OpenDraft.Open(db, ready, id, draft, stop) is not { } open)
+            return TypedResults.NotFound();
+        var rivals = await Saved(db, id, draft.MarketId).AsNoTracking().OrderBy(r => r.Id).ToListAsync(stop);
+        var copies = rivals.Select(r => Listings.CopyOf(r.Latest.Copy, open.Platform)).ToList();
+        var ranking = RivalRanking.Of(open.Picks.Terms, open.Picks.Wanted, open.Copy, copies, stop);
+        return TypedResults.Ok(
+            new RivalsView(
+                ranking.Mine.Grip,
+                ranking.Mine.Reach,
+                ranking.Above + 1,
+                ranking.NextAbove is { } next ? rivals[next].Id : null,
+                ranking.Gap,
+                [.. ranking.Order.Select(i => View(rivals[i], i, copies[i], ranking, open))],
+                [.. open.Picks.Keys.Select((key, i) => new HeldTerm(key, Holders(i, ranking, rivals, open.Platform)))]
+            )
+        );
+    }
+
+    private static RivalView View(
+        RivalRow rival,
+        int number,
+        IReadOnlyDictionary<string, FieldValue> copy,
+        RivalRanking ranking,
+        OpenDraft open
+    ) =>
+        new(
+            rival.Id,
+            Listings.TextOf(rival.Latest.Copy, open.Platform, "title"),
+            rival.Source,
+            rival.MarketListing is not null,
+            rival.SavedAt,
+            rival.SeenAt,
+            ranking.Rivals[number].Grip,
+            ranking.Rivals[number].Reach,
+            rival.Latest,
+            Listings.Parse(rival.Latest.Copy),
+            [
+                .. open
+                    .Platform.IndexedFields.Where(f => copy.GetValueOrDefault(f.Key)?.IsEmpty(f.Shape) == false)
+                    .Select(f => f.Label),
+            ],
+            [.. ranking.HeldAlone(number, mine: false).Select(t => open.Picks.Keys[t])],
+            [.. ranking.HeldAlone(number, mine: true).Select(t => open.Picks.Keys[t])],
+            RivalStates.Changes(rival.First, rival.Latest, open.Platform)
+        );
+
+    private static IReadOnlyList<HolderView> Holders(int term, RivalRanking ranking, List<RivalRow> rivals, Platform platform)
+    {
+        var fields = platform.IndexedFields;
+        return
+        [
+            .. ranking
+                .Rivals.Select((r, i) => (Id: rivals[i].Id, Term: r.Terms[term]))
+                .Prepend((Id: 0, Term: ranking.Mine.Terms[term]))
+                .Where(h => h.Term.Grade != Grade.Missing)
+                .OrderByDescending(h => h.Term.Grip)
+                .Select(h =>
+                {
+                    var strengths = h.Term.Explain().Strengths;
+                    var best = h.Term.Grade == Grade.Spread ? -1 : strengths.Index().MaxBy(s => s.Item).Index;
+                    return new HolderView(h.Id, h.Term.Grade, h.Term.Grip, best < 0 ? null : fields[best].Label);
+                }),
+        ];
+    }
+
+    private static async Task<Results<Ok<PassView>, NotFound>> PassRival(
+        int id,
+        int rivalId,
+        DraftOf draft,
+        TinContext db,
+        PreparedPicksCache ready,
+        CancellationToken stop
+    )
+    {
+        if (
+            await OpenDraft.Open(db, ready, id, draft, stop) is not { } open
+            || await Saved(db, id, draft.MarketId).AsNoTracking().FirstOrDefaultAsync(r => r.Id == rivalId, stop) is not { } rival
+        )
+            return TypedResults.NotFound();
+        var rivalGrip = Weigher
+            .Weigh(open.Picks.Terms, Listings.CopyOf(rival.Latest.Copy, open.Platform), open.Picks.Wanted, stop)
+            .Grip;
+        var input = MovesApi.InputOf(open);
+        var pass = await Task.Run(() => MovesToPass.Of(input, rivalGrip, stop), stop);
+        var (views, copy) = (new List<MoveView>(), new Dictionary<string, FieldValue>(open.Copy));
+        foreach (var move in pass.Moves)
+        {
+            views.Add(MovesApi.View(move, open.Platform, copy));
+            copy[move.Field] = move.Value;
+        }
+
+        return TypedResults.Ok(new PassView(rivalGrip, pass.Grip, pass.Passes, views, CopyJson.Write(copy)));
+    }
+
+    private static async Task<Results<FileContentHttpResult, NotFound>> ExportRivals(
+        int id,
+        string marketId,
+        TinContext db,
+        CancellationToken stop
+    )
+    {
+        if (await db.FindListing(id, stop) is not { } listing)
+            return TypedResults.NotFound();
+        var rivals = await Saved(db, id, marketId).AsNoTracking().OrderBy(r => r.Id).ToListAsync(stop);
+        return TypedResults.File(
+            System.Text.Encoding.UTF8.GetBytes("\uFEFF" + RivalTables.Csv(rivals, PlatformJson.Read(listing.Platform.Profile))),
+            "text/csv; charset=utf-8",
+            "rivals.csv"
+        );
+    }
+
+    private static IQueryable<RivalRow> Saved(TinContext db, int listingId, string marketId) =>
+        db.Rivals.Where(r => r.ListingId == listingId && r.MarketId == marketId);
+
+    private static RivalRow Row(int listingId, string marketId, string? marketListing, string source, RivalState state)
+    {
+        var now = DateTime.UtcNow;
+        return new()
+        {
+            ListingId = listingId,
+            MarketId = marketId,
+            MarketListing = marketListing,
+            Source = source,
+            SavedAt = now,
+            SeenAt = now,
+            First = state,
+            Latest = state,
+        };
+    }
+
+    private static async Task<Changed> Add(
+        TinContext db,
+        ChangeLog changes,
+        ListingRow listing,
+        IReadOnlyList<RivalRow> rivals,
+        CancellationToken stop
+    )
+    {
+        if (rivals.Count == 0)
+            return new(null);
+        if (await db.Rivals.CountAsync(r => r.ListingId == listing.Id, stop) + rivals.Count is > Bounds.Rivals and var all)
+            throw new InvalidInputException([new("ids", $"The listing would have {all:#,0} rivals; the limit is {Bounds.Rivals}.")]);
+        db.Rivals.AddRange(rivals);
+        await db.SaveChangesAsync(stop);
+        return await changes.Save(
+            Messages.AddedRivals([.. rivals.Select(NameOf)]),
+            listing.ProductId,
+            new(ReversalKind.Delete, Entity.Rival, "", string.Join(',', rivals.Select(r => r.Id))),
+            stop
+        );
+    }
+
+    private static string NameOf(RivalRow rival) => rival.Latest.Shop.Length > 0 ? rival.Latest.Shop : rival.Source;
+}
