@@ -58,12 +58,7 @@ public interface IMarket
     /// <param name="most">How many to give of each, the newest first.</param>
     /// <param name="stop">Stops the question.</param>
     /// <returns>The reviews of each, in the order given; none where there are none.</returns>
-    Task<IReadOnlyList<IReadOnlyList<MarketReview>>> Reviews(
-        string marketId,
-        IReadOnlyList<string> ids,
-        int most,
-        CancellationToken stop
-    );
+    Task<IReadOnlyList<IReadOnlyList<MarketReview>>> Reviews(string marketId, IReadOnlyList<string> ids, int most, CancellationToken stop);
 
     /// <summary>Sends a seller's listing. The search goes on finding what was there before until the market's index notices.</summary>
     /// <param name="marketId">One of <see cref="Places"/>.</param>

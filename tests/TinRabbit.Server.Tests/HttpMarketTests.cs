@@ -212,7 +212,14 @@ public class MarketDocumentTests
         foreach (
             var type in typeof(MarketContract)
                 .GetNestedTypes()
-                .Concat([typeof(MarketPlace), typeof(Measurement), typeof(Result), typeof(SearchPage), typeof(WebResult), typeof(MarketReview)])
+                .Concat([
+                    typeof(MarketPlace),
+                    typeof(Measurement),
+                    typeof(Result),
+                    typeof(SearchPage),
+                    typeof(WebResult),
+                    typeof(MarketReview),
+                ])
         )
             Assert.Equal(
                 type.GetProperties().Select(p => System.Text.Json.JsonNamingPolicy.CamelCase.ConvertName(p.Name)).Order(),

@@ -1,5 +1,5 @@
 import { expect, test } from 'vitest'
-import { difference } from '../../src/web/src/weigh/difference'
+import { difference } from '../../src/web/src/kit/difference'
 
 test.each([
   ['Garden gift, wren box', 'Birdhouse, garden gift, wren box', '', 'Garden ', 'Birdhouse, garden ', 'gift, wren box'],

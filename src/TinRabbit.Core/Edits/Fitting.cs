@@ -15,15 +15,13 @@ public static class Fitting
         return value switch
         {
             FieldValue.Text text when limit.Max is { } max => new FieldValue.Text(Shorten(text.Value, field.Separator, limit, max)),
-            FieldValue.Items items => new FieldValue.Items(
-                [
-                    .. items
-                        .Values.Select(t => limit.Max is { } max ? Shorten(t, "", limit, max) : t)
-                        .Where(t => t.Trim().Length > 0)
-                        .DistinctBy(Tokens.Key)
-                        .Take(limit.MaxItems ?? int.MaxValue),
-                ]
-            ),
+            FieldValue.Items items => new FieldValue.Items([
+                .. items
+                    .Values.Select(t => limit.Max is { } max ? Shorten(t, "", limit, max) : t)
+                    .Where(t => t.Trim().Length > 0)
+                    .DistinctBy(Tokens.Key)
+                    .Take(limit.MaxItems ?? int.MaxValue),
+            ]),
             _ => value,
         };
     }
@@ -46,7 +44,9 @@ public static class Fitting
     private static string Shorten(string text, string separator, Limit limit, int max)
     {
         var sign = separator.Trim();
-        while (sign.Length > 0 && TextLength.Of(text, limit.Unit) > max && text.LastIndexOf(sign, StringComparison.Ordinal) is > 0 and var last)
+        while (
+            sign.Length > 0 && TextLength.Of(text, limit.Unit) > max && text.LastIndexOf(sign, StringComparison.Ordinal) is > 0 and var last
+        )
             text = text[..last].TrimEnd();
         return TextLength.Of(text, limit.Unit) <= max ? text : text[..CutAt(text, limit, max)].TrimEnd(' ', ',', ';', '-');
     }

@@ -23,11 +23,16 @@ public sealed record BuyerPhrase(string Text, double Z, int Mine, int Theirs, do
             _ => ReviewTone.Mixed,
         };
 
-    /// <summary>Whether a product's facts say the same: its materials, colours and so on have one of its words, and it claims nothing that they lack.</summary>
-    public bool IsTrueBy(FactWords facts) =>
-        Facets.Unbacked(Text, facts).Count == 0
-        && facts.ByFacet.Values.SelectMany(v => v).SelectMany(WordsOf).ToHashSet() is var known
-        && WordsOf(Text).Any(known.Contains);
+    /// <summary>Whether a product's facts say the same: it claims what they have and nothing that they lack, or it has every word of one of them.</summary>
+    public bool IsTrueBy(FactWords facts)
+    {
+        if (Facets.Unbacked(Text, facts).Count > 0)
+            return false;
+        if (Facets.ClaimsOf(Text).Count > 0)
+            return true;
+        var words = WordsOf(Text).ToHashSet();
+        return facts.ByFacet.Values.SelectMany(v => v).Select(f => WordsOf(f).ToList()).Any(f => f.Count > 0 && f.All(words.Contains));
+    }
 
     private static IEnumerable<string> WordsOf(string text) =>
         Tokens.Of(text).Where(t => !BuyerPhrases.IsSmall(t.Word)).Select(t => Fold.Key(t.Word, Fold.AnyForm));

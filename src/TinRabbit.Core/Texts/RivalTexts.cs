@@ -15,7 +15,9 @@ internal static class RivalTexts
         if (low <= none && high >= none)
             return $"No clear difference in {Name(figure)} {counts}.";
         var size = figure == RivalFigure.Occupancy ? $"{Points(estimate)} points" : Percent(estimate);
-        var range = figure == RivalFigure.Occupancy ? $"{Points(low)} to {Points(high)} points" : $"{Percent(low)} to {Percent(high)}";
+        // From the smaller difference to the larger, whichever way it goes.
+        var (near, far) = estimate > none ? (low, high) : (high, low);
+        var range = figure == RivalFigure.Occupancy ? $"{Points(near)} and {Points(far)} points" : $"{Percent(near)} and {Percent(far)}";
         return $"{Capital(Name(figure))} {Is(figure)} {size} {(estimate > none ? "higher" : "lower")} with “{value}” {counts}; likely between {range}.";
     }
 

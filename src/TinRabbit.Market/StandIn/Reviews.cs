@@ -6,7 +6,7 @@ namespace TinRabbit.Market.StandIn;
 /// <summary>The reviews of a listing. Each listing has a few things that its buyers return to, so that two listings can be told apart by them.</summary>
 internal static class Reviews
 {
-    private const int Returning = 5;
+    private const int Returning = 4;
 
     private static readonly Lazy<IReadOnlyList<Sentence>> All = new(Read);
 
@@ -22,7 +22,10 @@ internal static class Reviews
     {
         var about = All.Value.Where(s => s.Groups.Intersect(groups).Any()).ToList();
         var general = All.Value.Where(s => s.Groups is ["any"]).ToList();
-        var returning = Enumerable.Range(0, about.Count == 0 ? 0 : Returning).Select(i => about[random.For("returning").For(i).Below(about.Count)]).ToList();
+        var returning = Enumerable
+            .Range(0, about.Count == 0 ? 0 : Returning)
+            .Select(i => about[random.For("returning").For(i).Below(about.Count)])
+            .ToList();
         return
         [
             .. Enumerable
@@ -41,19 +44,19 @@ internal static class Reviews
                 .OfType<Sentence>()
                 .Distinct()
                 .ToList();
-            var stars = sentences.Count == 0 ? Math.Round(rating) : Math.Round(sentences.Average(s => s.Stars), MidpointRounding.AwayFromZero);
+            var stars =
+                sentences.Count == 0 ? Math.Round(rating) : Math.Round(sentences.Average(s => s.Stars), MidpointRounding.AwayFromZero);
             return new(string.Join(' ', sentences.Select(s => s.Text)), stars, today.AddDays(-one.For("day").Below(700)));
         }
 
         Sentence? Some(DeterministicRandom one, bool isPraise)
         {
-            var from =
-                one.For("from").Uniform switch
-                {
-                    < 0.55 => returning,
-                    < 0.85 => about,
-                    _ => general,
-                };
+            var from = one.For("from").Uniform switch
+            {
+                < 0.65 => returning,
+                < 0.88 => about,
+                _ => general,
+            };
             var fitting = from.Where(s => s.Stars >= 4 == isPraise).ToList();
             if (fitting.Count == 0)
                 fitting = general.Where(s => s.Stars >= 4 == isPraise).ToList();

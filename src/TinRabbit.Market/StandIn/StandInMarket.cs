@@ -158,10 +158,7 @@ public sealed class StandInMarket : IMarket
             return SearchWeb(marketId, term, most);
         var stays = IsStay(marketId);
         var sent = Found(marketId, term);
-        return new(
-            rivals.Count(term).Found + sent.Count,
-            [.. rivals.Ranked(term, most, sent).Select(r => Shown(marketId, r, stays))]
-        );
+        return new(rivals.Count(term).Found + sent.Count, [.. rivals.Ranked(term, most, sent).Select(r => Shown(marketId, r, stays))]);
     }
 
     // Prices change now and then, and buyers go on rating: looked up a month later, a listing is not quite the same.
@@ -207,22 +204,16 @@ public sealed class StandInMarket : IMarket
         [
             .. ids.Select(id =>
                 Find(rivals, id) is { } rival
-                        ? Reviews.Of(
-                            rival.Groups,
-                            rival.Rating,
-                            Math.Min(most, Math.Min(MostReviews, rival.Ratings / 2)),
-                            today,
-                            _random.For(marketId).For("reviews").For(id)
-                        )
-                    : Sent(marketId, id) is { } own
-                        ? Reviews.Of(
-                            GroupsOf(own),
-                            OwnRating,
-                            Math.Min(most, OwnReviews),
-                            today,
-                            _random.For(marketId).For("reviews").For(id)
-                        )
-                    : (IReadOnlyList<MarketReview>)[]
+                    ? Reviews.Of(
+                        rival.Groups,
+                        rival.Rating,
+                        Math.Min(most, Math.Min(MostReviews, rival.Ratings / 2)),
+                        today,
+                        _random.For(marketId).For("reviews").For(id)
+                    )
+                : Sent(marketId, id) is { } own
+                    ? Reviews.Of(GroupsOf(own), OwnRating, Math.Min(most, OwnReviews), today, _random.For(marketId).For("reviews").For(id))
+                : (IReadOnlyList<MarketReview>)[]
             ),
         ];
     }

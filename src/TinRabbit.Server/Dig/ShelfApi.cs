@@ -5,6 +5,7 @@ using Microsoft.EntityFrameworkCore;
 using TinRabbit.Core;
 using TinRabbit.Core.Measures;
 using TinRabbit.Core.Platforms;
+using TinRabbit.Core.Words;
 using TinRabbit.Market;
 using TinRabbit.Server.Formats;
 using TinRabbit.Server.Storage;
@@ -44,6 +45,13 @@ public sealed record TermsRequest([MaxLength(1000), EachMaxLength(Bounds.TermLen
 /// <summary>A term and its new spelling.</summary>
 public sealed record RenameTermRequest([Term] string Text, [Term] string Name);
 
+/// <summary>Terms to measure.</summary>
+public sealed record MeasureRequest([Term, MaxLength(Bounds.TermsAtOnce)] IReadOnlyList<string> Texts);
+
+/// <summary>A term that was measured.</summary>
+/// <param name="Volume">Searches/mo; null where nobody types it, or the market does not know.</param>
+public sealed record MeasuredTerm(string Text, long? Volume);
+
 internal static class ShelfApi
 {
     private const int MostRows = 2000;
@@ -64,6 +72,8 @@ internal static class ShelfApi
             .DisableRequestTimeout();
 
         api.MapPost("/markets/{marketId}/paste", PasteTerms).WithName("PasteTerms");
+
+        api.MapPost("/markets/{marketId}/measure", MeasureTerms).WithName("MeasureTerms").ProducesValidationProblem();
 
         api.MapGet("/filters", GetFilters).WithName("GetFilters");
 
@@ -165,6 +175,23 @@ internal static class ShelfApi
             stop
         );
         return TypedResults.Ok(new PasteResult(terms.Count, await shelves.Query(db, marketId, s => s.Count, stop) - before, bad));
+    }
+
+    private static async Task<Results<Ok<List<MeasuredTerm>>, NotFound>> MeasureTerms(
+        string marketId,
+        MeasureRequest request,
+        TinContext db,
+        IMarket market,
+        Shelves shelves,
+        CancellationToken stop
+    )
+    {
+        if (market.Places.All(p => p.Id != marketId))
+            return TypedResults.NotFound();
+        var terms = await shelves.Measure(db, marketId, [.. request.Texts], stop);
+        return TypedResults.Ok(
+            request.Texts.Select(t => new MeasuredTerm(t, terms.GetValueOrDefault(Tokens.Key(t))?.Reading?.Volume)).ToList()
+        );
     }
 
     private static async Task<Ok<List<SavedFilter>>> GetFilters(TinContext db, CancellationToken stop) =>

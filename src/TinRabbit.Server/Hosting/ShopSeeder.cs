@@ -22,6 +22,7 @@ internal sealed class ShopSeeder(IMarket market, Shelves shelves, bool demo)
         if (!demo)
             return;
         await AddTerms(db, market, shelves);
+        await DemoReviews.Add(db);
         await DemoSite.Add(db);
     }
 

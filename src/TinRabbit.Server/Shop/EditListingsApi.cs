@@ -72,12 +72,7 @@ internal static class EditListingsApi
         api.MapPost("/", ApplyEdit).WithName("ApplyEdit").ProducesValidationProblem();
     }
 
-    private static async Task<Ok<EditPlan>> PreviewEdit(
-        EditRequest request,
-        TinContext db,
-        IMarket market,
-        CancellationToken stop
-    )
+    private static async Task<Ok<EditPlan>> PreviewEdit(EditRequest request, TinContext db, IMarket market, CancellationToken stop)
     {
         var edit = EditOf(request);
         var markets = market.MarketsIn(await db.Site(stop), request.Country);
@@ -181,9 +176,7 @@ internal static class EditListingsApi
     private static ListingEdit EditOf(EditRequest request)
     {
         if (request.Find.Trim().Length == 0)
-            throw new InvalidInputException([
-                new("find", request.Kind == EditKind.Replace ? "Enter the text to find." : "Enter the tag."),
-            ]);
+            throw new InvalidInputException([new("find", request.Kind == EditKind.Replace ? "Enter the text to find." : "Enter the tag.")]);
         if (request.Kind != EditKind.Replace && Tokens.Of(request.Find).Count == 0)
             throw new InvalidInputException([new("find", "A tag needs at least one letter or digit.")]);
         return new(request.Kind, request.Find, request.Replacement)
@@ -194,7 +187,11 @@ internal static class EditListingsApi
         };
     }
 
-    private static async Task<IReadOnlyList<ListingRow>> Find(IQueryable<ListingRow> listings, IReadOnlyList<int> ids, CancellationToken stop)
+    private static async Task<IReadOnlyList<ListingRow>> Find(
+        IQueryable<ListingRow> listings,
+        IReadOnlyList<int> ids,
+        CancellationToken stop
+    )
     {
         var wanted = ids.ToHashSet();
         var all = new List<ListingRow>(wanted.Count);

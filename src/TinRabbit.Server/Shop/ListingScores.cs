@@ -57,7 +57,11 @@ internal sealed class ListingScores(IServiceScopeFactory scopes, DataVersion com
                 {
                     await Parallel.ForEachAsync(
                         listings,
-                        new ParallelOptions { CancellationToken = stop, MaxDegreeOfParallelism = Math.Max(1, Environment.ProcessorCount / 2) },
+                        new ParallelOptions
+                        {
+                            CancellationToken = stop,
+                            MaxDegreeOfParallelism = Math.Max(1, Environment.ProcessorCount / 2),
+                        },
                         async (l, s) =>
                         {
                             if (await One(l.Listing, l.Market, s) is not { } score)

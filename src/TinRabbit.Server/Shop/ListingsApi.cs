@@ -123,8 +123,8 @@ internal static class ListingsApi
     )
     {
         var markets = market.MarketsIn(await db.Site(stop), request.Country);
-        var todo = (await Rows(db).Where(l => l.ArchivedAt == null).ToListAsync(stop))
-            .Where(l => markets.ContainsKey(l.PlatformId))
+        var todo = (await Rows(db).ToListAsync(stop))
+            .Where(l => l.ArchivedAt is null && markets.ContainsKey(l.PlatformId))
             .Select(l => (Listing: l.Id, Market: markets[l.PlatformId], State: scores.StateOf(l.Revision, l.LeadKey)))
             .Where(l => scores.Find(l.Listing, l.Market, l.State) is not { IsFresh: true })
             .ToList();
@@ -143,12 +143,7 @@ internal static class ListingsApi
         }
     }
 
-    private static async Task<Ok<Changed>> ArchiveListings(
-        ArchiveRequest request,
-        TinContext db,
-        ChangeLog changes,
-        CancellationToken stop
-    )
+    private static async Task<Ok<Changed>> ArchiveListings(ArchiveRequest request, TinContext db, ChangeLog changes, CancellationToken stop)
     {
         var ids = request.Ids.ToHashSet();
         var listings = (await db.Listings.ToListAsync(stop))

@@ -55,9 +55,7 @@ internal static class MovesApi
         if (await OpenDraft.Open(db, ready, id, draft, stop) is not { } open)
             return TypedResults.NotFound();
         var found = MoveSearch.Of(InputOf(open), stop);
-        return TypedResults.Ok(
-            new MovesView(found.Grip, found.Reach, [.. found.Moves.Select(m => View(m, open.Platform, open.Copy))])
-        );
+        return TypedResults.Ok(new MovesView(found.Grip, found.Reach, [.. found.Moves.Select(m => View(m, open.Platform, open.Copy))]));
     }
 
     /// <summary>A draft as the search for moves takes it.</summary>

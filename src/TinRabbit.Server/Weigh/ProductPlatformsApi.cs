@@ -1,3 +1,4 @@
+using System.ComponentModel.DataAnnotations;
 using System.Text.Json;
 using System.Text.Json.Nodes;
 using Microsoft.AspNetCore.Http.HttpResults;
@@ -10,6 +11,12 @@ using TinRabbit.Market;
 using TinRabbit.Server.Storage;
 
 namespace TinRabbit.Server.Weigh;
+
+/// <summary>Which places to compare.</summary>
+/// <param name="Country">The country of the markets.</param>
+/// <param name="ListingId">The listing that is open.</param>
+/// <param name="Fields">Its draft; null weighs what is saved.</param>
+public sealed record PlatformsRequest([MaxLength(8)] string Country, int ListingId, JsonElement? Fields);
 
 /// <summary>A product's picks in every place where it is listed.</summary>
 /// <param name="Platforms">Its listings, each in the market of its platform in one country.</param>
@@ -52,13 +59,16 @@ internal static class ProductPlatformsApi
 {
     public static void MapProductPlatforms(this IEndpointRouteBuilder app)
     {
-        app.MapGet("/api/products/{id:int}/platforms", CompareProductPlatforms).WithName("CompareProductPlatforms").WithTags("Weigh");
+        app.MapPost("/api/products/{id:int}/platforms", CompareProductPlatforms)
+            .WithName("CompareProductPlatforms")
+            .WithTags("Weigh")
+            .ProducesValidationProblem();
         app.MapPost("/api/listings/{id:int}/bring", PreviewBring).WithName("PreviewBring").WithTags("Weigh").ProducesValidationProblem();
     }
 
     private static async Task<Results<Ok<ProductPlatforms>, NotFound>> CompareProductPlatforms(
         int id,
-        string country,
+        PlatformsRequest request,
         TinContext db,
         IMarket market,
         PreparedPicksCache ready,
@@ -73,13 +83,17 @@ internal static class ProductPlatformsApi
             .ToListAsync(stop);
         if (listings.Count == 0)
             return TypedResults.NotFound();
-        var places = market.MarketsIn(await db.Site(stop), country);
+        var places = market.MarketsIn(await db.Site(stop), request.Country);
         var placed = new List<PlacedListing>();
         var columns = new List<(PreparedPicks Picks, Weighing Weighing)>();
         foreach (var listing in listings.Where(l => places.ContainsKey(l.PlatformId)))
         {
             var picks = await ready.Get(db, id, places[listing.PlatformId], listing.Platform.Profile, stop);
-            var copy = await db.WithAltTexts(picks.Platform, id, Listings.CopyOf(listing.Copy, picks.Platform), stop);
+            var copy =
+                listing.Id == request.ListingId && request.Fields is { ValueKind: JsonValueKind.Object } draft
+                    ? CopyJson.Read(draft, picks.Platform)
+                    : Listings.CopyOf(listing.Copy, picks.Platform);
+            copy = await db.WithAltTexts(picks.Platform, id, copy, stop);
             var weighing = Weigher.Weigh(picks.Terms, copy, picks.Wanted, stop);
             columns.Add((picks, weighing));
             var total = picks.Wanted.Sum(w => w.Volume ?? 0);
@@ -136,8 +150,7 @@ internal static class ProductPlatformsApi
             return TypedResults.NotFound();
         var its = PlatformJson.Read(other.Platform.Profile);
         var converted = Listings.CopyOf(ListingCopy.ConvertTo(open.Platform, its, Listings.CopyOf(other.Copy, its)), open.Platform);
-        double Grip(IReadOnlyDictionary<string, FieldValue> copy) =>
-            Weigher.Weigh(open.Picks.Terms, copy, open.Picks.Wanted, stop).Grip;
+        double Grip(IReadOnlyDictionary<string, FieldValue> copy) => Weigher.Weigh(open.Picks.Terms, copy, open.Picks.Wanted, stop).Grip;
         var before = Grip(open.Copy);
         var (all, fields) = (new Dictionary<string, FieldValue>(open.Copy), new List<BroughtField>());
         foreach (var field in open.Platform.Fields)

@@ -26,6 +26,7 @@ public sealed record BuyersView(int Mine, int Theirs, int Market, IReadOnlyList<
 /// <param name="Pick">The key of the pick that it is; null where it is none.</param>
 /// <param name="Holds">How the listing holds it.</param>
 /// <param name="NotInFacts">What it claims that the facts lack.</param>
+/// <param name="Within">A more telling phrase of the same sentences, under which this one is shown; null where there is none.</param>
 public sealed record PhraseView(
     string Text,
     double Z,
@@ -37,6 +38,7 @@ public sealed record PhraseView(
     string? Pick,
     Grade Holds,
     IReadOnlyList<Claim> NotInFacts,
+    string? Within,
     IReadOnlyList<string> Sentences
 );
 
@@ -97,9 +99,7 @@ internal static class ReviewsApi
         {
             int? rivalId = number < rivals.Count ? rivals[number].Id : null;
             added.AddRange(
-                reviews
-                    .Where(r => known.Add((rivalId, r.Text, r.At)))
-                    .Select(r => Row(id, rivalId is not null, rivalId, r, market.Name))
+                reviews.Where(r => known.Add((rivalId, r.Text, r.At))).Select(r => Row(id, rivalId is not null, rivalId, r, market.Name))
             );
         }
 
@@ -131,15 +131,11 @@ internal static class ReviewsApi
         var read = await ImportFiles.ReadOnce(data, request.Body, file => ReviewTables.Read(file, stop), stop);
         var source = name?.Trim() is { Length: > 0 } given ? given : "File";
         // The same file once more adds nothing.
-        var known = (await db.Reviews.Where(r => r.ListingId == id && r.OfRivals == ofRivals).Select(r => r.Text).ToListAsync(stop)).ToHashSet();
+        var known = (
+            await db.Reviews.Where(r => r.ListingId == id && r.OfRivals == ofRivals).Select(r => r.Text).ToListAsync(stop)
+        ).ToHashSet();
         return TypedResults.Ok(
-            await Add(
-                db,
-                changes,
-                listing,
-                [.. read.Where(r => known.Add(r.Text)).Select(r => Row(id, ofRivals, null, r, source))],
-                stop
-            )
+            await Add(db, changes, listing, [.. read.Where(r => known.Add(r.Text)).Select(r => Row(id, ofRivals, null, r, source))], stop)
         );
     }
 
@@ -165,13 +161,25 @@ internal static class ReviewsApi
     {
         if (await db.FindListing(id, stop) is null)
             return TypedResults.NotFound();
-        var reviews = await db.Reviews.AsNoTracking().Where(r => r.ListingId == id).OrderBy(r => r.OfRivals).ThenBy(r => r.Id).ToListAsync(stop);
+        var reviews = await db
+            .Reviews.AsNoTracking()
+            .Where(r => r.ListingId == id)
+            .OrderBy(r => r.OfRivals)
+            .ThenBy(r => r.Id)
+            .ToListAsync(stop);
         var shops = await db.Rivals.Where(r => r.ListingId == id).ToDictionaryAsync(r => r.Id, r => r.Latest.Shop, stop);
         return TypedResults.File(
             System.Text.Encoding.UTF8.GetBytes(
                 "\uFEFF"
                     + ReviewTables.Csv(
-                        reviews.Select(r => (r, !r.OfRivals ? "mine" : r.RivalId is { } rival ? shops.GetValueOrDefault(rival, "rival") : "rival"))
+                        reviews.Select(r =>
+                            (
+                                r,
+                                !r.OfRivals ? "mine"
+                                : r.RivalId is { } rival ? shops.GetValueOrDefault(rival, "rival")
+                                : "rival"
+                            )
+                        )
                     )
             ),
             "text/csv; charset=utf-8",
@@ -200,6 +208,8 @@ internal static class ReviewsApi
         var facts = open.Listing.Product.Facts.Words;
         var picks = (await db.Picks.Where(p => p.ProductId == open.Listing.ProductId).Select(p => p.Key).ToListAsync(stop)).ToHashSet();
         var held = Weigher.Weigh(open.Platform, open.Copy, [.. phrases.Select(p => new WantedTerm(p.Text))], stop);
+        // The most telling phrase of a sentence stands for the others.
+        var first = phrases.GroupBy(SentenceOf).ToDictionary(g => g.Key, g => g.First().Text);
         return TypedResults.Ok(
             new BuyersView(
                 mine.Length,
@@ -220,6 +230,7 @@ internal static class ReviewsApi
                                     picks.Contains(Tokens.Key(p.Text)) ? Tokens.Key(p.Text) : null,
                                     held.Terms[i].Grade,
                                     Facets.Unbacked(p.Text, facts),
+                                    first[SentenceOf(p)] is var stronger && stronger != p.Text ? stronger : null,
                                     p.Sentences
                                 )
                         )
@@ -229,6 +240,8 @@ internal static class ReviewsApi
             )
         );
     }
+
+    private static (string?, bool) SentenceOf(BuyerPhrase phrase) => (phrase.Sentences is [var first, ..] ? first : null, phrase.Z > 0);
 
     private static ReviewRow Row(int listingId, bool ofRivals, int? rivalId, MarketReview review, string source) =>
         new()
@@ -257,10 +270,13 @@ internal static class ReviewsApi
                 await db.Reviews.CountAsync(r => r.ListingId == listing.Id && r.OfRivals == ofRivals, stop)
                     + reviews.Count(r => r.OfRivals == ofRivals)
                 is > Bounds.Reviews
-                and var all
+                    and var all
             )
                 throw new InvalidInputException([
-                    new("file", $"There would be {all:#,0} reviews of {(ofRivals ? "rivals" : "this listing")}; the limit is {Bounds.Reviews:#,0}."),
+                    new(
+                        "file",
+                        $"There would be {all:#,0} reviews of {(ofRivals ? "rivals" : "this listing")}; the limit is {Bounds.Reviews:#,0}."
+                    ),
                 ]);
         db.Reviews.AddRange(reviews);
         await db.SaveChangesAsync(stop);

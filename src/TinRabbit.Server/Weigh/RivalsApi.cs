@@ -51,7 +51,10 @@ internal static class RivalsApi
     {
         if (await OpenDraft.Open(db, ready, id, new(marketId, null), stop) is not { } open)
             return TypedResults.NotFound();
-        if ((term?.Trim() is { Length: > 0 } given ? given : TopListings.TermOf(open)) is not { } searched || Tokens.Of(searched).Count == 0)
+        if (
+            (term?.Trim() is { Length: > 0 } given ? given : TopListings.TermOf(open)) is not { } searched
+            || Tokens.Of(searched).Count == 0
+        )
             return TypedResults.Ok(new FoundRivals("", 0, []));
         var page = await top.Of(marketId, searched, stop);
         var saved = (await Saved(db, id, marketId).Select(r => r.MarketListing).ToListAsync(stop)).ToHashSet();
@@ -169,9 +172,7 @@ internal static class RivalsApi
             stop
         );
         var source = name?.Trim() is { Length: > 0 } given ? given : "File";
-        return TypedResults.Ok(
-            await Add(db, changes, listing, [.. states.Select(s => Row(id, marketId, null, source, s))], stop)
-        );
+        return TypedResults.Ok(await Add(db, changes, listing, [.. states.Select(s => Row(id, marketId, null, source, s))], stop));
     }
 
     private static async Task<Results<Ok<Refreshed>, NotFound>> RefreshRivals(
@@ -272,11 +273,7 @@ internal static class RivalsApi
             ranking.Rivals[number].Reach,
             rival.Latest,
             Listings.Parse(rival.Latest.Copy),
-            [
-                .. open
-                    .Platform.IndexedFields.Where(f => copy.GetValueOrDefault(f.Key)?.IsEmpty(f.Shape) == false)
-                    .Select(f => f.Label),
-            ],
+            [.. open.Platform.IndexedFields.Where(f => copy.GetValueOrDefault(f.Key)?.IsEmpty(f.Shape) == false).Select(f => f.Label)],
             [.. ranking.HeldAlone(number, mine: false).Select(t => open.Picks.Keys[t])],
             [.. ranking.HeldAlone(number, mine: true).Select(t => open.Picks.Keys[t])],
             RivalStates.Changes(rival.First, rival.Latest, open.Platform)
@@ -315,9 +312,7 @@ internal static class RivalsApi
             || await Saved(db, id, draft.MarketId).AsNoTracking().FirstOrDefaultAsync(r => r.Id == rivalId, stop) is not { } rival
         )
             return TypedResults.NotFound();
-        var rivalGrip = Weigher
-            .Weigh(open.Picks.Terms, Listings.CopyOf(rival.Latest.Copy, open.Platform), open.Picks.Wanted, stop)
-            .Grip;
+        var rivalGrip = Weigher.Weigh(open.Picks.Terms, Listings.CopyOf(rival.Latest.Copy, open.Platform), open.Picks.Wanted, stop).Grip;
         var input = MovesApi.InputOf(open);
         var pass = await Task.Run(() => MovesToPass.Of(input, rivalGrip, stop), stop);
         var (views, copy) = (new List<MoveView>(), new Dictionary<string, FieldValue>(open.Copy));

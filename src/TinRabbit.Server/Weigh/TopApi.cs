@@ -106,7 +106,13 @@ internal static class TopApi
                     .. TitleWords
                         .Of(rivals)
                         .Take(MostWords)
-                        .Select(w => new TopWord(w.Text, w.Held, w.Share, title.Contains($" {w.Text} ", StringComparison.Ordinal), w.Differences)),
+                        .Select(w => new TopWord(
+                            w.Text,
+                            w.Held,
+                            w.Share,
+                            title.Contains($" {w.Text} ", StringComparison.Ordinal),
+                            w.Differences
+                        )),
                 ]
             )
         );
@@ -153,9 +159,7 @@ internal static class TopApi
                 .. values.Select(v =>
                 {
                     var support = Support(v.Value, open);
-                    var with = new FieldValue.Choices(
-                        new Dictionary<string, IReadOnlyList<string>>(filled) { [rule.Name] = [v.Value] }
-                    );
+                    var with = new FieldValue.Choices(new Dictionary<string, IReadOnlyList<string>>(filled) { [rule.Name] = [v.Value] });
                     var may =
                         isOpen
                         && support != FactSupport.Denies

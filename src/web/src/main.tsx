@@ -10,6 +10,7 @@ import { PickList } from './pick/page'
 import { Broken, NotFound } from './shop/broken'
 import { NewProduct, Start } from './shop/first'
 import { Frame } from './shop/frame'
+import { ListingsPage } from './shop/listings/page'
 import { Login } from './shop/login'
 import { Platforms } from './shop/platforms'
 import { Settings } from './shop/settings'
@@ -34,6 +35,7 @@ const router = createBrowserRouter([
     errorElement: <Broken />,
     children: [
       screen('/', <Start />),
+      screen('/listings', <ListingsPage />),
       screen('/new', <NewProduct />),
       screen('/platforms', <Platforms />),
       screen('/pages', <WebShop />),

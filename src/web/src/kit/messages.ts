@@ -65,6 +65,24 @@ export const messages = {
 
   // Weigh
   moved: (what: string) => `Applied: ${what}`,
+  passed: (moves: number, shop: string) => `Applied ${counted(moves, 'move')} to pass ${shop}`,
+  broughtOver: (fields: number, platform: string) => `Brought ${counted(fields, 'field')} over from ${platform}`,
+  filledAttribute: (value: string) => `Filled ${value}`,
+  noFacts: (value: string) => `“${value}” isn’t in this product’s facts. Add it to the facts first, if it is true.`,
+  attributeClosed: 'This listing’s category doesn’t have this attribute.',
+  refreshed: (seen: number, changed: number, gone: number) =>
+    `Looked up ${counted(seen, 'rival')}: ${changed === 0 ? 'no changes since you saved them' : `${full(changed)} changed since you saved ${changed === 1 ? 'it' : 'them'}`}` +
+    (gone > 0 ? `, ${full(gone)} no longer in the market` : ''),
+  reviewsThere: (mine: number, theirs: number) => `No new reviews: ${full(mine)} of yours and ${full(theirs)} of rivals’ are here`,
+  reviewsNone: 'The market has no reviews of these listings.',
+  pickedPhrase: (term: string, volume: number | null | undefined) =>
+    `Picked “${term}”: ${volume === null || volume === undefined ? 'no search data' : `${full(volume)} searches/mo`}`,
+  pickedBefore: (term: string) => `“${term}” is a pick already`,
+
+  // All listings
+  selectFirst: 'Select listings with Space first',
+  editSkipped: (count: number) =>
+    `${counted(count, 'listing')} changed in another window meanwhile and ${count === 1 ? 'was' : 'were'} left alone.`,
 
   // Web shop
   derivedUsed: 'Wrote out the derived text',

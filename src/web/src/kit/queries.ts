@@ -1,12 +1,26 @@
 import type { QueryClient } from '@tanstack/react-query'
 
 /** What can change under a screen: each makes the queries that show it stale. */
-type Subject = 'numbers' | 'pages' | 'picks' | 'listing' | 'takes' | 'versions' | 'filters' | 'backups' | 'platforms' | 'products' | 'trail'
+type Subject =
+  | 'numbers'
+  | 'pages'
+  | 'picks'
+  | 'listing'
+  | 'takes'
+  | 'versions'
+  | 'filters'
+  | 'backups'
+  | 'platforms'
+  | 'products'
+  | 'trail'
+  | 'rivals'
+  | 'reviews'
 
 /** Every kind of question that screens ask the server, with what makes its answer stale. All but the digs are also asked again after an undo. */
 const staleAfter = {
   alike: ['numbers', 'picks'],
   backups: ['backups'],
+  buyers: ['reviews', 'picks', 'rivals'],
   changes: ['picks'],
   check: ['numbers'],
   compare: [],
@@ -19,18 +33,22 @@ const staleAfter = {
   language: ['numbers'],
   languages: [],
   listing: ['listing'],
+  listings: ['platforms', 'products', 'pages', 'listing'],
   moves: ['numbers', 'picks'],
   picks: ['numbers', 'picks'],
   pages: ['pages', 'listing'],
   pictures: ['pages', 'picks'],
   platforms: ['platforms'],
+  placed: ['numbers', 'picks', 'listing'],
   reading: ['numbers'],
+  rivals: ['numbers', 'picks', 'rivals'],
   sent: ['versions'],
   shelf: ['numbers'],
   shop: ['platforms', 'products', 'pages'],
   site: ['pages'],
   takes: ['numbers', 'takes'],
   term: ['numbers'],
+  top: ['numbers', 'picks'],
   trail: ['numbers', 'picks', 'trail'],
   versions: ['versions'],
   weave: ['numbers'],

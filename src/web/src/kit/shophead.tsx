@@ -6,7 +6,7 @@ import { History } from './history'
 import { Key } from './key'
 import { KeySheet } from './keysheet'
 import { useShop } from './shop'
-import { useShortcuts } from './shortcuts'
+import { keysOf, useShortcuts } from './shortcuts'
 
 export function Rabbit() {
   return (
@@ -58,13 +58,13 @@ export function ShopHead({ name }: { name: string }) {
   const navigate = useNavigate()
   const back = localStorage.getItem('last') ?? '/'
   const sheets = useSheets()
-  useShortcuts({ dig: () => navigate(back) })
+  useShortcuts({ dig: () => navigate(back), listings: () => navigate('/listings'), webShop: () => navigate('/pages') })
   useEffect(() => {
     document.title = `${name} · Tin Rabbit`
   }, [name])
   return (
     <header className="topbar">
-      <Link to={back} className="brand">
+      <Link to="/listings" className="brand">
         <Rabbit />
         <span>Tin Rabbit</span>
       </Link>
@@ -77,6 +77,16 @@ export function ShopHead({ name }: { name: string }) {
       <button type="button" className="pill" onClick={sheets.showHistory}>
         History <Key of="history" />
       </button>
+      {name !== 'Web shop' && (
+        <Link className="pill" to="/pages" title={keysOf('webShop')[0]}>
+          Web shop
+        </Link>
+      )}
+      {name !== 'Settings' && (
+        <Link className="pill" to="/settings">
+          Settings
+        </Link>
+      )}
       {name !== 'Help' && (
         <Link className="pill" to="/help">
           Help

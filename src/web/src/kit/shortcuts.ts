@@ -10,7 +10,7 @@ type Shortcut = {
   typing?: true
 }
 
-export const groups = ['Everywhere', 'Tables and lists', 'Dig', 'Pick', 'Write', 'Weigh', 'Web shop', 'Platforms'] as const
+export const groups = ['Everywhere', 'Tables and lists', 'Listings', 'Dig', 'Pick', 'Write', 'Weigh', 'Web shop', 'Platforms'] as const
 type Group = (typeof groups)[number]
 
 /** Every shortcut of the application: what handles the keys and what the sheet prints are this one list. */
@@ -98,8 +98,29 @@ export const shortcuts = {
   splitTag: { group: 'Write', label: 'In a tag: split a long one', keys: ['Alt+Shift+KeyX'] },
   saveTake: { group: 'Write', label: 'In a title fill: save as a take', keys: ['k'] },
 
+  fieldsView: { group: 'Weigh', label: 'Picks by field', keys: ['1'] },
+  rivalsView: { group: 'Weigh', label: 'Rivals', keys: ['2'] },
+  buyersView: { group: 'Weigh', label: 'What buyers say', keys: ['3'] },
+  topView: { group: 'Weigh', label: 'Top 100', keys: ['4'] },
+  placesView: { group: 'Weigh', label: 'Platforms', keys: ['5'] },
   movesPanel: { group: 'Weigh', label: 'Moves', keys: ['m'] },
   pickPanel: { group: 'Weigh', label: 'The pick’s figures', keys: ['p'] },
+
+  detailPanel: { group: 'Weigh', label: 'The details of the row', keys: ['d'] },
+  chooseRivals: { group: 'Weigh', label: 'Rivals: choose from search results', keys: ['c'] },
+  pasteRival: { group: 'Weigh', label: 'Rivals: paste one', keys: ['v'] },
+  refreshRivals: { group: 'Weigh', label: 'Rivals: look them up again', keys: ['r'] },
+  removeRival: { group: 'Weigh', label: 'Rivals: remove', keys: ['Delete'] },
+  passRival: { group: 'Weigh', label: 'Rivals: moves to pass it', keys: ['t'] },
+  fetchReviews: { group: 'Weigh', label: 'Buyers: get reviews', keys: ['r'] },
+  pickPhrase: { group: 'Weigh', label: 'Buyers: pick the phrase and measure it', keys: ['p'] },
+
+  listings: { group: 'Everywhere', label: 'Go to all listings', keys: ['Alt+Shift+Digit9'], typing: true },
+  filterListings: { group: 'Listings', label: 'Filter', keys: ['f'] },
+  findReplace: { group: 'Listings', label: 'Find and replace in the selected', keys: ['r'] },
+  tagMany: { group: 'Listings', label: 'Add or remove a tag in the selected', keys: ['t'] },
+  archive: { group: 'Listings', label: 'Archive the selected, or restore them', keys: ['a'] },
+  gridOfPlatforms: { group: 'Listings', label: 'Products by platform', keys: ['g'] },
 
   webShop: { group: 'Everywhere', label: 'Go to the web shop', keys: ['Alt+Shift+Digit0'], typing: true },
   addPage: { group: 'Web shop', label: 'Add a page', keys: ['n'] },

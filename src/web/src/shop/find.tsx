@@ -19,6 +19,7 @@ export function FindAnything({ desk, close }: { desk: Desk; close: () => void })
   const picks = usePicks(desk).data?.picks ?? []
   const all: Hit[] = [
     ...['Dig', 'Pick', 'Write', 'Weigh'].map((s) => ({ id: s, what: 'Step', text: s, to: `${desk.base}/${s.toLowerCase()}` })),
+    { id: 'listings', what: 'Shop', text: 'All listings: the shop at a glance, change many', to: '/listings' },
     { id: 'settings', what: 'Settings', text: 'Settings: shop, shortcuts, backups', to: '/settings' },
     { id: 'help', what: 'Help', text: 'Help: how the numbers work, glossary, keyboard shortcuts', to: '/help' },
     { id: 'webshop', what: 'Web shop', text: 'Web shop: pages, alt text, leads, import and export', to: '/pages' },

@@ -9,15 +9,13 @@ import { ToastLine } from '../kit/toast'
 import { CouldNotOpen } from './frame'
 import { addPlatform, begunFrom } from './newplatform'
 
-/** Where one was last, or the first product, or the form for it. */
+/** The list of all listings; with one listing alone, that; without any, the form for the first product. */
 export function Start() {
   const shop = useShop()
   if (!shop.data) return shop.isError ? <CouldNotOpen shop={shop} /> : null
-  const product = shop.data.products[0]
-  const last = localStorage.getItem('last')
-  const [, id, market] = last?.split(/[/?]/) ?? []
-  if (last && shop.data.products.some((p) => String(p.id) === id) && shop.data.markets.some((m) => m.id === market))
-    return <Navigate to={last} replace />
+  const products = shop.data.products.filter((p) => !p.isPage)
+  if (products.reduce((sum, p) => sum + Object.keys(p.listings).length, 0) > 1) return <Navigate to="/listings" replace />
+  const product = products[0] ?? shop.data.products[0]
   return product ? (
     <Navigate to={`/${product.id}/${marketFor(product, shop.data.markets, undefined).id}/dig`} replace />
   ) : (

@@ -69,6 +69,7 @@ function Framed({ desk }: { desk: Desk }) {
     pickStep: () => go('pick'),
     write: () => go('write'),
     weigh: () => go('weigh'),
+    listings: () => navigate('/listings'),
     webShop: () => navigate('/pages'),
   })
   const { product, market } = desk
@@ -78,16 +79,17 @@ function Framed({ desk }: { desk: Desk }) {
   return (
     <div className="frame">
       <header className="topbar">
-        <NavLink to={`${desk.base}/dig`} className="brand">
+        <Link to="/listings" className="brand" title={`All listings: ${keysOf('listings')[0]}`}>
           <Rabbit />
           <span>Tin Rabbit</span>
-        </NavLink>
+        </Link>
         <div className="flex gap-1 items-center min-w-0 text-[14px]" title={shop?.name}>
           <select
             aria-label="Product"
             value={product.id}
             onChange={(e) => {
               if (e.target.value === 'pages') return navigate('/pages')
+              if (e.target.value === 'listings') return navigate('/listings')
               const next = shop?.products.find((p) => String(p.id) === e.target.value)
               navigate(next ? `/${next.id}/${marketFor(next, shop?.markets ?? [], market).id}/${step}` : '/new')
             }}
@@ -100,6 +102,7 @@ function Framed({ desk }: { desk: Desk }) {
                 </option>
               ))}
             <option value="new">Add product…</option>
+            <option value="listings">All listings…</option>
             {product.isPage && (
               <optgroup label="Web shop">
                 <option value={product.id}>{product.name}</option>

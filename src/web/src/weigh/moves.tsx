@@ -2,6 +2,7 @@ import { useQuery } from '@tanstack/react-query'
 import { useState } from 'react'
 import { Link } from 'react-router'
 import { api, ask, type Copy, type Listing, type Move, type Value } from '../kit/api'
+import { Difference } from '../kit/difference'
 import type { DraftView } from '../kit/drafts/draft'
 import type { Steps } from '../kit/drafts/steps'
 import { HelpLink } from '../kit/helplink'
@@ -10,7 +11,6 @@ import { counted, fixed } from '../kit/numbers'
 import { queryKey } from '../kit/queries'
 import type { Desk } from '../kit/shop'
 import { Walked } from '../kit/walked'
-import { difference } from './difference'
 
 const shownAtFirst = 12
 
@@ -126,22 +126,8 @@ export function Moves(p: { desk: Desk; listing: Listing; saving: DraftView<Copy>
   )
 }
 
-/** A text before and after: what both begin and end with stands once. */
-function Difference({ before, after }: { before: string; after: string }) {
-  const { start, gone, come, end } = difference(before, after)
-  return (
-    <>
-      <span className="quiet">{start}</span>
-      {gone && <del>{gone}</del>}
-      {gone && come && ' '}
-      {come && <ins>{come}</ins>}
-      <span className="quiet">{end}</span>
-    </>
-  )
-}
-
 /** What a move does, as a sentence without its end. */
-function inWords(m: Move, listing: Listing): string {
+export function inWords(m: Move, listing: Listing): string {
   const field = listing.fields.find((f) => f.key === m.field)
   const label = field?.label.toLowerCase() ?? m.field
   const pick = `“${m.text}”`

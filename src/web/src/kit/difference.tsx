@@ -13,3 +13,17 @@ export function difference(before: string, after: string): { start: string; gone
     end: old.slice(old.length - end).join(''),
   }
 }
+
+/** A text before and after: what both begin and end with stands once. */
+export function Difference({ before, after }: { before: string; after: string }) {
+  const { start, gone, come, end } = difference(before, after)
+  return (
+    <>
+      <span className="quiet">{start}</span>
+      {gone && <del>{gone}</del>}
+      {gone && come && ' '}
+      {come && <ins>{come}</ins>}
+      <span className="quiet">{end}</span>
+    </>
+  )
+}

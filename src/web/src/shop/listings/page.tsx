@@ -1,0 +1,232 @@
+import { useMemo, useRef, useState } from 'react'
+import { Link, useNavigate } from 'react-router'
+import { useAddress } from '../../kit/address'
+import { api, ask, type ListingLine } from '../../kit/api'
+import { useChanges } from '../../kit/changes'
+import { Key } from '../../kit/key'
+import { messages } from '../../kit/messages'
+import { counted, full } from '../../kit/numbers'
+import { SampleBadge } from '../../kit/sample'
+import { useShop } from '../../kit/shop'
+import { ShopHead } from '../../kit/shophead'
+import { useShortcuts } from '../../kit/shortcuts'
+import { changed, type Sort, sortRows, Table } from '../../kit/table'
+import { ToastLine, toast } from '../../kit/toast'
+import { columns } from './columns'
+import { EditMany, type ManyKind } from './editmany'
+import { ProductGrid } from './productgrid'
+import { useListings } from './uselistings'
+
+// Beside an edit there is room for the scores, not for the dates.
+const ColumnsBesideEdit = 6
+
+/** All listings of the shop, the most lost searches first: where a seller begins. */
+export function ListingsPage() {
+  const [params, set] = useAddress()
+  const navigate = useNavigate()
+  const shop = useShop().data
+  const { run } = useChanges()
+  const { query, rows, progress, stop, resume } = useListings(params.get('country'))
+  const [marked, setMarked] = useState<ReadonlySet<string>>(new Set())
+  const [editing, setEditing] = useState<ManyKind | null>(null)
+  const box = useRef<HTMLInputElement>(null)
+  const text = params.get('text') ?? ''
+  const platform = params.get('platform')
+  const archived = params.get('archived') !== null
+  const grid = params.get('view') === 'platforms'
+  const sort: Sort = params.get('sort')
+    ? { key: params.get('sort') as string, down: params.get('dir') !== 'up' }
+    : { key: 'lost', down: true }
+  const passing = useMemo(() => {
+    const words = text.toLowerCase().split(/\s+/).filter(Boolean)
+    return rows.filter(
+      (l) =>
+        (l.archivedAt !== null) === archived &&
+        (platform === null || l.platformId === platform) &&
+        words.every((w) => `${l.product} ${l.platform}`.toLowerCase().includes(w)),
+    )
+  }, [rows, text, platform, archived])
+  const sorted = sortRows(passing, columns, sort)
+  const at = Math.max(
+    0,
+    sorted.findIndex((l) => String(l.id) === params.get('at')),
+  )
+  const open = (l: ListingLine) =>
+    navigate(`/${l.productId}/${l.marketId ?? shop?.markets.find((m) => m.platformId === l.platformId)?.id}/weigh`)
+  const selected = sorted.filter((l) => marked.has(String(l.id)))
+  const target = selected.length > 0 ? selected : sorted[at] ? [sorted[at]] : []
+  const ask_ = (kind: ManyKind) => () => (target.length > 0 ? setEditing(kind) : toast(messages.selectFirst))
+  const archive = () => {
+    if (target.length === 0) return toast(messages.selectFirst)
+    setMarked(new Set())
+    run(() => ask(api.POST('/api/listings/archive', { body: { ids: target.map((l) => l.id), isArchived: !archived } })))
+  }
+  useShortcuts({
+    filterListings: () => box.current?.focus(),
+    findReplace: ask_('replace'),
+    tagMany: ask_('addTag'),
+    archive,
+    gridOfPlatforms: () => set({ view: grid ? null : 'platforms' }),
+    close: editing ? () => setEditing(null) : marked.size > 0 && (() => setMarked(new Set())),
+  })
+  const platforms = [...new Map(rows.map((l) => [l.platformId, l.platform]))].sort((a, b) => a[1].localeCompare(b[1]))
+  const archivedCount = rows.filter((l) => l.archivedAt !== null).length
+  const lost = passing.reduce((sum, l) => sum + (l.score?.lost ?? 0), 0)
+  const required = passing.filter((l) => (l.score?.required ?? 0) > 0).length
+  const market = shop?.markets[0]
+  return (
+    <div className="frame" style={{ gridTemplateRows: '56px minmax(0,1fr) auto' }}>
+      <ShopHead name="Listings" />
+      <main className="work" style={{ gridTemplateColumns: editing ? 'minmax(0,1fr) 470px' : 'minmax(0,1fr)' }}>
+        <section className="sheet !overflow-hidden grid" style={{ gridTemplateRows: 'auto auto minmax(0,1fr)' }} data-testid="listings">
+          <div>
+            <h1 className="text-[24px] font-bold leading-tight">
+              {counted(passing.length, archived ? 'archived listing' : 'listing')}
+              {!archived && passing.length > 0 && !progress && (
+                <span className="font-normal text-[17px]">
+                  {' '}
+                  lose {full(lost)} searches/mo
+                  {required > 0 && `; ${counted(required, 'needs', 'need')} a required fix`}
+                </span>
+              )}
+            </h1>
+            <p className="quiet text-[13.5px]">
+              Lost: the searches of a listing’s picks that can’t find it.{' '}
+              {grid ? 'In each place: what is lost there; the bar is grip.' : 'Start at the top:'} <kbd>Enter</kbd> opens{' '}
+              {grid ? 'the place that loses the most.' : 'a listing’s moves.'}
+            </p>
+          </div>
+          <div className="flex flex-wrap gap-2 items-center py-2">
+            <input
+              ref={box}
+              className="input input-sm w-52"
+              placeholder="Filter by product"
+              aria-label="Filter by product or platform"
+              value={text}
+              maxLength={120}
+              onChange={(e) => set({ text: e.target.value })}
+              onKeyDown={(e) => (e.key === 'Escape' || e.key === 'Enter') && e.currentTarget.blur()}
+            />
+            <select
+              className="select select-sm w-40"
+              aria-label="Platform"
+              value={platform ?? ''}
+              onChange={(e) => set({ platform: e.target.value || null })}
+            >
+              <option value="">All platforms</option>
+              {platforms.map(([id, name]) => (
+                <option key={id} value={id}>
+                  {name}
+                </option>
+              ))}
+            </select>
+            <select
+              className="select select-sm w-40"
+              aria-label="Country"
+              value={query.data?.country ?? ''}
+              onChange={(e) => set({ country: e.target.value })}
+            >
+              {Object.entries(query.data?.countries ?? {}).map(([code, name]) => (
+                <option key={code} value={code}>
+                  {name}
+                </option>
+              ))}
+            </select>
+            {market && <SampleBadge market={market} />}
+            <span className="flex gap-1 ml-auto" role="group" aria-label="Show as">
+              <button type="button" className="choice" aria-pressed={!grid} onClick={() => set({ view: null })}>
+                List
+              </button>
+              <button type="button" className="choice" aria-pressed={grid} onClick={() => set({ view: 'platforms' })}>
+                Products by platform <Key of="gridOfPlatforms" />
+              </button>
+            </span>
+            {(archivedCount > 0 || archived) && (
+              <button type="button" className="choice" aria-pressed={archived} onClick={() => set({ archived: archived ? null : '1' })}>
+                Archived ({full(archivedCount)})
+              </button>
+            )}
+            <Link className="pill" to="/new">
+              Add product…
+            </Link>
+            <span className="basis-full flex flex-wrap gap-2 items-center min-h-8">
+              {selected.length > 0 ? (
+                <b className="text-[14px]">{full(selected.length)} selected</b>
+              ) : (
+                <span className="quiet text-[13.5px]">
+                  <kbd>Space</kbd> selects, <kbd>Ctrl A</kbd> all
+                </span>
+              )}
+              <button type="button" className="pill" onClick={ask_('replace')}>
+                Find and replace… <Key of="findReplace" />
+              </button>
+              <button type="button" className="pill" onClick={ask_('addTag')}>
+                Add or remove a tag… <Key of="tagMany" />
+              </button>
+              <button type="button" className="pill" onClick={archive}>
+                {archived ? 'Restore' : 'Archive'} <Key of="archive" />
+              </button>
+              {progress && (
+                <span className="ml-auto text-[13.5px] flex items-center gap-2" role="status" data-testid="weighing">
+                  {progress.problem ? (
+                    <span className="text-accent">Not all were weighed: {progress.problem}</span>
+                  ) : (
+                    <>
+                      {progress.stopped ? 'Stopped at' : 'Weighing'} {full(progress.done)} of {full(progress.all)}
+                      <progress className="progress progress-primary w-28" value={progress.done} max={Math.max(1, progress.all)} />
+                    </>
+                  )}
+                  <button type="button" className="link" onClick={progress.stopped || progress.problem ? resume : stop}>
+                    {progress.stopped || progress.problem ? 'Resume' : 'Stop'}
+                  </button>
+                </span>
+              )}
+            </span>
+          </div>
+          {grid ? (
+            <ProductGrid rows={passing} platforms={platforms} open={open} />
+          ) : (
+            <Table
+              name="Listings"
+              rows={sorted}
+              columns={editing ? columns.slice(0, ColumnsBesideEdit) : columns}
+              id={(l) => String(l.id)}
+              at={sorted.length > 0 ? at : -1}
+              rowHeight={38}
+              onAt={(_, l) => set({ at: l ? String(l.id) : null })}
+              onEnter={open}
+              marked={marked}
+              onMark={(ids, on) => setMarked(changed(marked, ids, on))}
+              sort={sort}
+              onSort={(s) => set({ sort: s?.key ?? null, dir: s && !s.down ? 'up' : null })}
+              empty={
+                <span className="quiet">
+                  {query.isError
+                    ? `Couldn’t load the listings: ${query.error.message} Your data is safe; reload to try again.`
+                    : query.isPending
+                      ? 'Loading…'
+                      : archived
+                        ? 'No archived listings.'
+                        : text || platform
+                          ? 'No listing passes the filter.'
+                          : 'No listings yet. Add a product to begin.'}
+                </span>
+              }
+            />
+          )}
+        </section>
+        {editing && (
+          <EditMany
+            key={editing}
+            kind={editing}
+            listings={target}
+            country={query.data?.country ?? ''}
+            close={() => setEditing(null)}
+            change={setEditing}
+          />
+        )}
+      </main>
+      <ToastLine />
+    </div>
+  )
+}

@@ -1,0 +1,100 @@
+import { useMemo } from 'react'
+import { useAddress } from '../../kit/address'
+import type { ListingLine } from '../../kit/api'
+import { Num } from '../../kit/num'
+import { compact, fixed, full } from '../../kit/numbers'
+import { type Column, type Sort, sortRows, Table } from '../../kit/table'
+
+type Row = { id: number; name: string; listings: Map<string, ListingLine>; lost: number }
+
+/** Products × platforms: reach, grip and what is lost in each place; the product that loses the most comes first. */
+export function ProductGrid(p: { rows: ListingLine[]; platforms: [string, string][]; open: (l: ListingLine) => void }) {
+  const [params, set] = useAddress()
+  const rows = useMemo(() => {
+    const products = new Map<number, Row>()
+    for (const l of p.rows) {
+      const row = products.get(l.productId) ?? { id: l.productId, name: l.product, listings: new Map(), lost: 0 }
+      row.listings.set(l.platformId, l)
+      row.lost += l.score?.lost ?? 0
+      products.set(l.productId, row)
+    }
+    return [...products.values()]
+  }, [p.rows])
+  const columns = useMemo(() => columnsOf(p.platforms, p.open), [p.platforms, p.open])
+  const sort: Sort = params.get('gridsort')
+    ? { key: params.get('gridsort') as string, down: params.get('griddir') !== 'up' }
+    : { key: 'lost', down: true }
+  const sorted = sortRows(rows, columns, sort)
+  const at = Math.max(
+    0,
+    sorted.findIndex((r) => String(r.id) === params.get('product')),
+  )
+  const worst = (r: Row) => [...r.listings.values()].sort((a, b) => (b.score?.lost ?? -1) - (a.score?.lost ?? -1))[0]
+  return (
+    <Table
+      name="Products by platform"
+      rows={sorted}
+      columns={columns}
+      id={(r) => String(r.id)}
+      at={sorted.length > 0 ? at : -1}
+      rowHeight={48}
+      onAt={(_, r) => set({ product: r ? String(r.id) : null })}
+      onEnter={(r) => p.open(worst(r))}
+      sort={sort}
+      onSort={(s) => set({ gridsort: s?.key ?? null, griddir: s && !s.down ? 'up' : null })}
+      empty={<span className="quiet">No listing passes the filter.</span>}
+    />
+  )
+}
+
+function columnsOf(platforms: [string, string][], open: (l: ListingLine) => void): Column<Row>[] {
+  return [
+    {
+      key: 'name',
+      head: 'Product',
+      width: 'minmax(170px,1fr)',
+      words: true,
+      value: (r) => r.name,
+      cell: (r) => <b className="font-semibold">{r.name}</b>,
+    },
+    {
+      key: 'lost',
+      head: 'Lost in all',
+      title: 'Searches per month of its picks that can’t find it, in all places together',
+      width: '84px',
+      right: true,
+      value: (r) => r.lost,
+      cell: (r) => <Num value={r.lost} unit="searches/mo" />,
+    },
+    ...platforms.map(
+      ([id, name]): Column<Row> => ({
+        key: `p-${id}`,
+        head: name,
+        title: `${name}: sort by lost searches`,
+        width: 'minmax(104px,0.6fr)',
+        value: (r) => r.listings.get(id)?.score?.lost,
+        cell: (r) => {
+          const l = r.listings.get(id)
+          if (!l) return <span className="quiet text-[13px]">not listed</span>
+          if (!l.score) return <span className="quiet">…</span>
+          const { reach, grip, lost, required } = l.score
+          return (
+            <button
+              type="button"
+              tabIndex={-1}
+              className="block w-full text-left leading-tight cursor-pointer"
+              title={`Reach ${reach === null ? 'no data' : `${fixed(reach, 0)}%`}, grip ${grip === null ? 'no data' : fixed(grip, 0)}, ${full(lost)} searches/mo lost. Open it.`}
+              onClick={() => open(l)}
+            >
+              <span className={`num ${lost === 0 ? 'quiet' : ''}`}>{lost === null ? 'no data' : compact(lost)}</span>
+              {required > 0 && <span className="text-accent font-semibold text-[12.5px]"> {required} required</span>}
+              <span className="block h-1.5 bg-base-300 rounded-sm overflow-hidden mt-1" aria-hidden="true">
+                <span className="block h-full bg-base-content" style={{ width: `${grip ?? 0}%` }} />
+              </span>
+            </button>
+          )
+        },
+      }),
+    ),
+  ]
+}

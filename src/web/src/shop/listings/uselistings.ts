@@ -1,0 +1,80 @@
+import { useQuery, useQueryClient } from '@tanstack/react-query'
+import { useEffect, useRef, useState } from 'react'
+import { api, ask, type ListingLine, type ListingScore } from '../../kit/api'
+import { queryKey } from '../../kit/queries'
+import { lines } from '../../kit/stream'
+
+type ScoreLine = { done: number; all: number; score: ListingScore | null }
+export type Progress = { done: number; all: number; problem?: string; stopped?: boolean }
+
+const DrawnEvery = 200
+
+/** All listings of the shop, and their weighing in the background: what is not known yet comes in while one works. */
+export function useListings(country: string | null) {
+  const cache = useQueryClient()
+  const key = queryKey('listings', country)
+  const query = useQuery({
+    queryKey: key,
+    queryFn: ({ signal }) => ask(api.GET('/api/listings', { params: { query: { country: country ?? undefined } }, signal })),
+    placeholderData: (before) => before,
+    // The list is asked for again whenever one comes back: what was changed elsewhere shows.
+    refetchOnMount: 'always',
+  })
+  const [scores, setScores] = useState<ReadonlyMap<number, ListingScore>>(new Map())
+  const [progress, setProgress] = useState<Progress | null>(null)
+  const running = useRef<AbortController | null>(null)
+  const chosen = query.data?.country
+  const asked = query.dataUpdatedAt
+  const isNeeded = (query.data?.listings ?? []).some((l) => l.marketId !== null && l.archivedAt === null && !l.isFresh)
+  const stop = () => {
+    running.current?.abort()
+    setProgress((p) => p && { ...p, stopped: true })
+  }
+  const weigh = async (place: string) => {
+    running.current?.abort()
+    const control = new AbortController()
+    running.current = control
+    const found = new Map<number, ListingScore>()
+    let latest: Progress = { done: 0, all: 0 }
+    const draw = () => {
+      setScores(new Map(found))
+      setProgress(latest)
+    }
+    const timer = setInterval(draw, DrawnEvery)
+    try {
+      for await (const line of lines<ScoreLine>('/api/listings/scores', { country: place }, control.signal)) {
+        latest = { done: line.done, all: line.all }
+        if (line.score) found.set(line.score.id, line.score)
+      }
+      if (!control.signal.aborted) {
+        draw()
+        setProgress(null)
+        cache.setQueryData<{ listings: ListingLine[] }>(
+          key,
+          (before) =>
+            before && {
+              ...before,
+              listings: before.listings.map((l) => {
+                const score = found.get(l.id)
+                return score ? { ...l, score, isFresh: true } : l
+              }),
+            },
+        )
+      }
+    } catch (e) {
+      if (!control.signal.aborted) setProgress({ ...latest, problem: (e as Error).message })
+    } finally {
+      clearInterval(timer)
+    }
+  }
+  // biome-ignore lint/correctness/useExhaustiveDependencies: weighed again when the list was asked for again
+  useEffect(() => {
+    if (chosen !== undefined && isNeeded && !query.isPlaceholderData) weigh(chosen)
+    return () => running.current?.abort()
+  }, [chosen, asked])
+  const rows = (query.data?.listings ?? []).map((l) => {
+    const score = scores.get(l.id)
+    return score ? { ...l, score, isFresh: true } : l
+  })
+  return { query, rows, progress, stop, resume: () => chosen !== undefined && weigh(chosen) }
+}

@@ -1,0 +1,262 @@
+import { useQuery, useQueryClient } from '@tanstack/react-query'
+import { useRef } from 'react'
+import { Link } from 'react-router'
+import { useAddress } from '../kit/address'
+import { api, ask, type BuyerPhrase } from '../kit/api'
+import { useChanges } from '../kit/changes'
+import { HelpLink } from '../kit/helplink'
+import { Key } from '../kit/key'
+import { Menu } from '../kit/menu'
+import { messages } from '../kit/messages'
+import { counted, fixed, full } from '../kit/numbers'
+import { queryKey, refresh } from '../kit/queries'
+import { useShortcuts } from '../kit/shortcuts'
+import { toast } from '../kit/toast'
+import { upload } from '../kit/upload'
+import { Walked } from '../kit/walked'
+import type { ViewProps } from './frame'
+import { ViewFrame } from './viewframe'
+
+/** Phrases that tell the buyers of this listing from those of its rivals, to be picked by one key. */
+export function Buyers(p: ViewProps) {
+  const { desk } = p
+  const [params, set] = useAddress()
+  const cache = useQueryClient()
+  const { run } = useChanges(desk.product.id)
+  const path = { id: desk.listingId }
+  const marketId = desk.market.id
+  const file = useRef<HTMLInputElement>(null)
+  const ofRivals = useRef(false)
+  const query = useQuery({
+    queryKey: queryKey('buyers', desk.listingId, marketId),
+    queryFn: ({ signal }) => ask(api.GET('/api/listings/{id}/reviews/phrases', { params: { path, query: { marketId } }, signal })),
+    placeholderData: (before) => before,
+  })
+  const data = query.data
+  const stale = () => refresh(cache, 'reviews')
+  const fetchReviews = () =>
+    run(
+      async () => {
+        const done = await ask(api.POST('/api/listings/{id}/reviews/fetch', { params: { path }, body: { marketId } }))
+        if (!done.what) toast(done.mine + done.theirs > 0 ? messages.reviewsThere(done.mine, done.theirs) : messages.reviewsNone)
+        return done
+      },
+      undefined,
+      stale,
+    )
+  const importFile = (chosen: File) =>
+    run(
+      () =>
+        upload(
+          `/api/listings/${desk.listingId}/reviews/import?ofRivals=${ofRivals.current}&name=${encodeURIComponent(chosen.name)}`,
+          chosen,
+        ),
+      undefined,
+      stale,
+    )
+  const remove = (rivals: boolean) =>
+    run(() => ask(api.DELETE('/api/listings/{id}/reviews', { params: { path, query: { ofRivals: rivals } } })), undefined, stale)
+  const pick = (phrase: BuyerPhrase) => {
+    if (phrase.pick) return toast(messages.pickedBefore(phrase.text))
+    run(
+      async () => {
+        const done = await ask(
+          api.POST('/api/products/{id}/picks', {
+            params: { path: { id: desk.product.id } },
+            body: {
+              texts: [phrase.text],
+              source: 'What buyers say',
+              fit: null,
+              home: null,
+              note: null,
+              saidBy: [`${counted(phrase.z < 0 ? phrase.theirs : phrase.mine, 'review')} of ${phrase.z < 0 ? 'rivals' : 'yours'}`],
+              language: null,
+              noteRevision: null,
+            },
+          }),
+        )
+        const [measured] = await ask(
+          api.POST('/api/markets/{marketId}/measure', { params: { path: { marketId } }, body: { texts: [phrase.text] } }),
+        )
+        return { ...done, what: messages.pickedPhrase(phrase.text, measured?.volume) }
+      },
+      undefined,
+      (c) => refresh(c, 'picks', 'numbers'),
+    )
+  }
+  const groups = groupsOf(data?.phrases ?? [])
+  const rows = groups.flatMap((g) => g.phrases)
+  const at = Math.max(
+    0,
+    rows.findIndex((r) => r.text === params.get('at')),
+  )
+  const phrase: BuyerPhrase | undefined = rows[at]
+  useShortcuts({ fetchReviews, pickPhrase: phrase && (() => pick(phrase)) })
+  const choose = (rivals: boolean) => {
+    ofRivals.current = rivals
+    file.current?.click()
+  }
+  const top = (
+    <>
+      <p className="head text-[19px] font-bold leading-tight">
+        What buyers say about yours, and about theirs <HelpLink to="what-buyers-say" about="these phrases" />
+      </p>
+      {data && (
+        <p className="quiet text-[13.5px] mt-1" data-testid="review-counts">
+          {counted(data.mine, 'review')} of yours, {full(data.theirs)} of your rivals’.
+          {data.market > 0 && ` How usual a phrase is comes from ${full(data.market)} reviews in the market.`}
+        </p>
+      )}
+      <div className="flex flex-wrap gap-2 items-center mt-1">
+        <button type="button" className="pill" onClick={fetchReviews}>
+          Get reviews from the market <Key of="fetchReviews" />
+        </button>
+        <Menu
+          label="Import, export or remove reviews"
+          button="Files ▾"
+          items={[
+            { label: 'Import reviews of this listing…', run: () => choose(false) },
+            { label: 'Import reviews of rivals…', run: () => choose(true) },
+            { label: 'Export all reviews', run: () => window.location.assign(`/api/listings/${desk.listingId}/reviews/export.csv`) },
+            { label: 'Remove the reviews of this listing', run: () => remove(false), disabled: !data?.mine },
+            { label: 'Remove the reviews of rivals', run: () => remove(true), disabled: !data?.theirs },
+          ]}
+        />
+        <input
+          ref={file}
+          type="file"
+          accept=".csv,.tsv,.txt,.xlsx"
+          className="hidden"
+          aria-label="File of reviews"
+          onChange={(e) => {
+            if (e.target.files?.[0]) importFile(e.target.files[0])
+            e.target.value = ''
+          }}
+        />
+        <span className="quiet text-[13px]">
+          <Key of="pickPhrase" /> picks and measures
+        </span>
+      </div>
+    </>
+  )
+  return (
+    <ViewFrame
+      {...p}
+      name="buyers"
+      top={top}
+      side={phrase && <PhraseDetail phrase={phrase} also={alsoOf(data?.phrases ?? [], phrase)} pick={() => pick(phrase)} />}
+    >
+      {rows.length === 0 ? (
+        <div className="quiet text-[14px] max-w-[64ch]">
+          {query.isPending && <p>Reading reviews…</p>}
+          {query.isError && <p role="alert">{query.error.message}</p>}
+          {data && data.theirs === 0 && (
+            <p className="mb-2">
+              No reviews of rivals yet. Save rivals under{' '}
+              <Link className="link" to={`${desk.base}/weigh?view=rivals`}>
+                Rivals
+              </Link>
+              , then get their reviews from the market, or import a file with a column headed “review”.
+            </p>
+          )}
+          {data && data.mine === 0 && (
+            <p>
+              No reviews of this listing yet. Send it to the market and get them from there, or import a file with a column headed “review”.
+            </p>
+          )}
+          {data && data.mine > 0 && data.theirs > 0 && (
+            <p>No phrase is clearly more usual for one side. More reviews make smaller differences visible.</p>
+          )}
+        </div>
+      ) : (
+        <Walked
+          name="Phrases of buyers"
+          testid="phrases"
+          rows={rows}
+          id={(r) => `${r.text} ${r.z < 0}`}
+          at={at}
+          onAt={(i) => set({ at: rows[i]?.text ?? null, side: 'detail' })}
+          on={{ Enter: (r) => pick(r) }}
+          focus
+          row={(r, i) => (
+            <>
+              {groups.find((g) => g.phrases[0] === r) && <p className="sub !mt-0">{groups.find((g) => g.phrases[0] === r)?.name}</p>}
+              <div
+                className="grid items-baseline gap-3 text-[14px]"
+                style={{ gridTemplateColumns: 'minmax(0,1fr) 160px 140px 120px' }}
+                data-testid="phrase"
+                data-at={i === at}
+              >
+                <b className="font-semibold truncate">{r.text}</b>
+                <span className="num text-[13px]">
+                  {full(r.mine)} <span className="quiet font-sans">yours,</span> {full(r.theirs)}{' '}
+                  <span className="quiet font-sans">theirs</span>
+                </span>
+                <span className="quiet">{r.stars === null ? 'no stars' : `${fixed(r.stars, 1)} stars on average`}</span>
+                <span className="mark">{r.pick ? 'picked' : r.holds !== 'missing' ? 'in your listing' : ''}</span>
+              </div>
+            </>
+          )}
+        />
+      )}
+    </ViewFrame>
+  )
+}
+
+/** The phrases in groups, in the order that a seller works through them. */
+function groupsOf(phrases: readonly BuyerPhrase[]): { name: string; phrases: BuyerPhrase[] }[] {
+  const shown = phrases.filter((r) => r.within === null)
+  const theirs = shown.filter((r) => r.z < 0)
+  const mine = shown.filter((r) => r.z > 0)
+  const isComplaint = (r: BuyerPhrase) => r.tone === 'complaint'
+  return [
+    { name: 'Said about theirs, and true of yours by its facts', phrases: theirs.filter((r) => r.isTrueOfMine) },
+    { name: 'Praise for theirs', phrases: theirs.filter((r) => !r.isTrueOfMine && !isComplaint(r)) },
+    { name: 'Complaints about theirs', phrases: theirs.filter((r) => !r.isTrueOfMine && isComplaint(r)) },
+    { name: 'Praise for yours', phrases: mine.filter((r) => !isComplaint(r)) },
+    { name: 'Complaints about yours', phrases: mine.filter(isComplaint) },
+  ].filter((g) => g.phrases.length > 0)
+}
+
+const alsoOf = (phrases: readonly BuyerPhrase[], phrase: BuyerPhrase) =>
+  phrases.filter((r) => r.within === phrase.text && r.z > 0 === phrase.z > 0).map((r) => r.text)
+
+function PhraseDetail({ phrase, also, pick }: { phrase: BuyerPhrase; also: string[]; pick: () => void }) {
+  const side = phrase.z < 0 ? 'theirs' : 'yours'
+  return (
+    <>
+      <h3 className="!mt-0">{phrase.text}</h3>
+      <p className="text-[14px]">
+        In {counted(phrase.mine, 'review')} of yours and {full(phrase.theirs)} of theirs.{' '}
+        {phrase.stars === null ? 'Without stars' : `${fixed(phrase.stars, 1)} stars on average`}.
+      </p>
+      <p className="quiet text-[13px]">
+        z {fixed(Math.abs(phrase.z), 1)}: how far beyond chance it marks {side}; 1.96 is where the list begins.{' '}
+        <HelpLink to="what-buyers-say" about="z" />
+      </p>
+      {phrase.notInFacts.length > 0 && (
+        <p className="text-[14px] mt-2">
+          {phrase.notInFacts.map((c) => `“${c.word}”`).join(', ')} {phrase.notInFacts.length === 1 ? 'isn’t' : 'aren’t'} in this product’s
+          facts. Pick it only if it is true.
+        </p>
+      )}
+      <p className="my-2">
+        <button type="button" className="btn btn-sm btn-primary" disabled={phrase.pick !== null} onClick={pick}>
+          {phrase.pick ? 'Picked' : 'Pick and measure'} <Key of="pickPhrase" plain />
+        </button>
+      </p>
+      <h3>What they wrote</h3>
+      {phrase.sentences.map((s) => (
+        <blockquote key={s} className="border-l-[3px] border-(--tin-2) pl-3 my-2 text-[14px]">
+          {s}
+        </blockquote>
+      ))}
+      {also.length > 0 && (
+        <>
+          <h3>In the same sentences</h3>
+          <p className="quiet text-[14px]">{also.join(', ')}</p>
+        </>
+      )}
+    </>
+  )
+}

@@ -1,0 +1,343 @@
+import { useQuery } from '@tanstack/react-query'
+import { useAddress } from '../kit/address'
+import { api, ask, type FigureDifference, type Top, type TopValue, type TopWord, type Value } from '../kit/api'
+import { HelpLink } from '../kit/helplink'
+import { messages } from '../kit/messages'
+import { counted, full, percent } from '../kit/numbers'
+import { queryKey } from '../kit/queries'
+import { type Column, type Sort, sortRows, Table } from '../kit/table'
+import { toast } from '../kit/toast'
+import type { ViewProps } from './frame'
+import { Bar, ViewFrame } from './viewframe'
+
+type Attribute = Top['attributes'][number]
+/** A value of an attribute; an attribute that nobody fills has a row without one. */
+type ValueRow = { id: string; attribute: Attribute; value: TopValue | null }
+
+/** What the first 100 listings for a term fill and how they word their titles, and how those that do differ. */
+export function TopListings(p: ViewProps) {
+  const { desk, listing } = p
+  const [params, set] = useAddress()
+  const words = params.get('words') !== null
+  const term = params.get('topterm') ?? ''
+  const query = useQuery({
+    queryKey: queryKey('top', desk.listingId, desk.market.id, term, listing.copy),
+    queryFn: ({ signal }) =>
+      ask(
+        api.POST('/api/listings/{id}/top', {
+          params: { path: { id: desk.listingId } },
+          body: { marketId: desk.market.id, fields: listing.copy, term: term || null },
+          signal,
+        }),
+      ),
+    placeholderData: (before) => before,
+  })
+  const data = query.data
+  const values = data ? valueRows(data) : []
+  const sort: Sort = params.get('sort') ? { key: params.get('sort') as string, down: params.get('dir') !== 'up' } : null
+  const onSort = (s: Sort) => set({ sort: s?.key ?? null, dir: s && !s.down ? 'up' : null })
+  const wordRows = sortRows([...(data?.words ?? [])], wordColumns, sort)
+  const shownValues = sortRows(values, valueColumns, sort)
+  const rowAt = (ids: string[]) => Math.max(0, ids.indexOf(params.get('at') ?? ''))
+  const at = words ? rowAt(wordRows.map((w) => w.text)) : rowAt(shownValues.map((v) => v.id))
+  const row = words ? undefined : shownValues[at]
+  const word = words ? wordRows[at] : undefined
+  const fill = (r: ValueRow) => {
+    if (!r.value || query.isPlaceholderData) return
+    if (r.value.value === null) return toast(r.value.byFacts === 'denies' ? messages.noFacts(r.value.text) : messages.attributeClosed)
+    p.steps.replaceField(
+      r.attribute.field,
+      r.value.value as Value,
+      messages.filledAttribute(`${r.attribute.name}: ${r.value.text}`),
+      'before an attribute was filled',
+    )
+  }
+  const top = (
+    <>
+      <form
+        className="flex flex-wrap items-baseline gap-2"
+        onSubmit={(e) => {
+          e.preventDefault()
+          set({ topterm: new FormData(e.currentTarget).get('term') as string, at: null })
+        }}
+      >
+        <p className="head text-[19px] font-bold leading-tight">
+          {data ? `The first ${full(data.looked)} listings for` : 'The first listings for'}
+        </p>
+        <input
+          key={data?.term}
+          name="term"
+          aria-label="Term"
+          className="inline-input !text-[16px]"
+          defaultValue={term || data?.term}
+          maxLength={200}
+          size={26}
+        />
+        <span className="quiet text-[13.5px]">{data && `of ${counted(data.found, 'result')}`}</span>
+        <span className="ml-auto flex gap-1" role="group" aria-label="Show">
+          <button type="button" className="choice" aria-pressed={!words} onClick={() => set({ words: null, at: null, sort: null })}>
+            Attributes
+          </button>
+          <button type="button" className="choice" aria-pressed={words} onClick={() => set({ words: '1', at: null, sort: null })}>
+            Words in titles
+          </button>
+        </span>
+      </form>
+      <p className="quiet text-[13.5px] mt-1">
+        {words
+          ? 'Which words they use, and how listings that use one differ from the others.'
+          : 'Which values they fill, and how listings that fill one differ from the others. Enter fills a value in yours.'}{' '}
+        A difference doesn’t show a cause. <HelpLink to="attributes-of-rivals" about="these differences" />
+      </p>
+    </>
+  )
+  const empty = query.isError ? (
+    <span role="alert">{query.error.message}</span>
+  ) : query.isPending ? (
+    'Reading the first 100 listings…'
+  ) : data?.term === '' ? (
+    'No picks yet, so there is nothing to search for. Enter a term above.'
+  ) : data?.looked === 0 ? (
+    'The market shows no listings for this term.'
+  ) : words ? (
+    'No word is in three titles or more.'
+  ) : (
+    `${listing.platformName} has no attributes.`
+  )
+  return (
+    <ViewFrame
+      {...p}
+      name="top"
+      top={top}
+      side={row ? <ValueDetail row={row} fill={() => fill(row)} /> : word && <WordDetail word={word} />}
+    >
+      {words ? (
+        <Table
+          name="Words in titles"
+          rows={wordRows}
+          columns={wordColumns}
+          id={(w) => w.text}
+          at={wordRows.length > 0 ? at : -1}
+          rowHeight={34}
+          onAt={(_, w) => set({ at: w?.text ?? null, side: 'detail' })}
+          sort={sort}
+          onSort={onSort}
+          empty={<span className="quiet">{empty}</span>}
+        />
+      ) : (
+        <Table
+          name="Attributes"
+          rows={shownValues}
+          columns={valueColumns}
+          id={(r) => r.id}
+          at={shownValues.length > 0 ? at : -1}
+          rowHeight={34}
+          onAt={(_, r) => set({ at: r?.id ?? null, side: 'detail' })}
+          onEnter={fill}
+          sort={sort}
+          onSort={onSort}
+          empty={<span className="quiet">{empty}</span>}
+        />
+      )}
+    </ViewFrame>
+  )
+}
+
+const valueRows = (data: Top): ValueRow[] =>
+  data.attributes.flatMap((attribute): ValueRow[] =>
+    attribute.values.length === 0
+      ? [{ id: attribute.name, attribute, value: null }]
+      : attribute.values.map((value) => ({ id: `${attribute.name}: ${value.text}`, attribute, value })),
+  )
+
+const isMine = (r: ValueRow) => r.value !== null && r.attribute.mine.some((m) => m.toLowerCase() === r.value?.text.toLowerCase())
+
+const supportWords = { says: 'in your facts', silent: 'not mentioned', denies: 'not in your facts' } as const
+
+const valueColumns: Column<ValueRow>[] = [
+  {
+    key: 'attribute',
+    head: 'Attribute',
+    width: 'minmax(110px,0.6fr)',
+    words: true,
+    value: (r) => r.attribute.name,
+    cell: (r) => (
+      <span className={r.attribute.isOpen ? '' : 'quiet'} title={r.attribute.isOpen ? undefined : messages.attributeClosed}>
+        {r.attribute.name}
+      </span>
+    ),
+  },
+  {
+    key: 'filled',
+    head: 'Filled by',
+    title: 'The share of the listings that fill this attribute, with any value',
+    width: '70px',
+    right: true,
+    value: (r) => r.attribute.share,
+    cell: (r) => <span className="num">{percent(r.attribute.share)}</span>,
+  },
+  {
+    key: 'value',
+    head: 'Value',
+    width: 'minmax(110px,0.7fr)',
+    words: true,
+    value: (r) => r.value?.text,
+    cell: (r) => (r.value ? <b className="font-semibold">{r.value.text}</b> : <span className="quiet">nobody fills it</span>),
+  },
+  {
+    key: 'share',
+    head: 'Have it',
+    title: 'The share of the listings with this value',
+    width: '120px',
+    value: (r) => r.value?.share,
+    cell: (r) => r.value && <Bar value={r.value.share} of={1} shown={percent(r.value.share)} mine={isMine(r)} />,
+  },
+  {
+    key: 'mine',
+    head: 'Yours',
+    width: '110px',
+    words: true,
+    value: (r) => r.attribute.mine.join(', '),
+    cell: (r) =>
+      isMine(r) ? (
+        <b className="text-primary">filled</b>
+      ) : r.attribute.mine.length > 0 ? (
+        <span className="quiet">{r.attribute.mine.join(', ')}</span>
+      ) : (
+        <span className="quiet">empty</span>
+      ),
+  },
+  {
+    key: 'facts',
+    head: 'Facts',
+    width: '110px',
+    words: true,
+    value: (r) => r.value?.byFacts,
+    cell: (r) => r.value && <span className="quiet">{supportWords[r.value.byFacts]}</span>,
+  },
+  {
+    key: 'clear',
+    head: 'Clear difference',
+    width: 'minmax(110px,0.7fr)',
+    value: (r) => (r.value?.differences.some((d) => d.isClear) ? 1 : 0),
+    cell: (r) => r.value && <Differences list={r.value.differences} />,
+  },
+]
+
+const wordColumns: Column<TopWord>[] = [
+  {
+    key: 'text',
+    head: 'Word',
+    width: 'minmax(120px,0.8fr)',
+    words: true,
+    value: (w) => w.text,
+    cell: (w) => <b className="font-semibold">{w.text}</b>,
+  },
+  {
+    key: 'held',
+    head: 'Titles',
+    width: '70px',
+    right: true,
+    value: (w) => w.held,
+    cell: (w) => <span className="num">{full(w.held)}</span>,
+  },
+  {
+    key: 'share',
+    head: 'Use it',
+    width: '140px',
+    value: (w) => w.share,
+    cell: (w) => <Bar value={w.share} of={1} shown={percent(w.share)} mine={w.isMine} />,
+  },
+  {
+    key: 'mine',
+    head: 'Your title',
+    width: '84px',
+    value: (w) => Number(w.isMine),
+    cell: (w) => (w.isMine ? <b className="text-primary">has it</b> : <span className="sr-only">No</span>),
+  },
+  {
+    key: 'clear',
+    head: 'Clear difference',
+    width: 'minmax(140px,1fr)',
+    value: (w) => (w.differences.some((d) => d.isClear) ? 1 : 0),
+    cell: (w) => <Differences list={w.differences} />,
+  },
+]
+
+const figureNames = { price: 'price', sales: 'sales', views: 'views', ratings: 'ratings', occupancy: 'occupancy' } as const
+
+/** Which figures clearly differ, and which way. */
+function Differences({ list }: { list: readonly FigureDifference[] }) {
+  const clear = list.filter((d) => d.isClear)
+  if (clear.length > 0)
+    return (
+      <span>
+        {clear
+          .map((d) => `${figureNames[d.figure]} ${(d.estimate ?? 0) > (d.figure === 'occupancy' ? 0 : 1) ? 'higher' : 'lower'}`)
+          .join(', ')}
+      </span>
+    )
+  return <span className="quiet">{list.some((d) => d.estimate !== null) ? 'none' : 'too few to say'}</span>
+}
+
+/** Each difference in its sentence; one is enough where there are too few of them. */
+function Sentences({ list }: { list: readonly FigureDifference[] }) {
+  const sentences = [...new Set(list.map((d) => d.sentence))]
+  return (
+    <ul className="text-[14px] my-2">
+      {sentences.map((s) => (
+        <li key={s} className="mb-1.5">
+          {s}
+        </li>
+      ))}
+    </ul>
+  )
+}
+
+function ValueDetail({ row, fill }: { row: ValueRow; fill: () => void }) {
+  const { attribute, value } = row
+  return (
+    <>
+      <h3 className="!mt-0">{value ? `${attribute.name}: ${value.text}` : attribute.name}</h3>
+      <p className="text-[14px]">
+        {percent(attribute.share)} fill {attribute.name}
+        {value && `, ${counted(value.held, 'listing')} (${percent(value.share)}) with “${value.text}”`}. Yours:{' '}
+        {attribute.mine.length > 0 ? attribute.mine.join(', ') : 'empty'}.
+      </p>
+      {value && (
+        <>
+          {isMine(row) ? null : value.value !== null ? (
+            <p className="my-2">
+              <button type="button" className="btn btn-sm btn-primary" onClick={fill}>
+                Fill it in yours <kbd className="!text-inherit !bg-transparent">Enter</kbd>
+              </button>
+            </p>
+          ) : null}
+          <p className="quiet text-[13.5px]">
+            {value.byFacts === 'says'
+              ? 'This product’s facts say the same.'
+              : value.byFacts === 'silent'
+                ? 'This product’s facts don’t mention it. Fill it only if it is true.'
+                : messages.noFacts(value.text)}
+            {!attribute.isOpen && ` ${messages.attributeClosed}`}
+          </p>
+          <div className="sub">Listings with it and without</div>
+          <Sentences list={value.differences} />
+        </>
+      )}
+    </>
+  )
+}
+
+function WordDetail({ word }: { word: TopWord }) {
+  return (
+    <>
+      <h3 className="!mt-0">{word.text}</h3>
+      <p className="text-[14px]">
+        In {counted(word.held, 'title')} ({percent(word.share)}). {word.isMine ? 'Your title has it.' : 'Your title doesn’t have it.'}
+      </p>
+      <div className="sub">Listings with it and without</div>
+      <Sentences list={word.differences} />
+    </>
+  )
+}
