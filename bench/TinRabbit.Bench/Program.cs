@@ -1,7 +1,7 @@
 using TinRabbit.Bench;
 
 // Measures speed and size: all of it, or only what is named. Figures are reported, never asserted.
-var named = args.Length == 0 ? ["match", "keys", "start", "shelf", "fill", "moves"] : args;
+var named = args.Length == 0 ? ["match", "keys", "start", "shelf", "fill", "moves", "listings"] : args;
 foreach (var name in named)
     switch (name.Split('=')[0])
     {
@@ -26,6 +26,9 @@ foreach (var name in named)
         case "moves":
             MovesBench.Report();
             break;
+        case "listings":
+            await ListingsBench.Report();
+            break;
         case "kill":
             // kill=20 makes twenty rounds.
             await KillBench.Report(
@@ -39,7 +42,9 @@ foreach (var name in named)
             );
             break;
         default:
-            Console.Error.WriteLine($"There is no measurement {name}; there are match, keys, start, shelf, fill, moves, kill and fuzz.");
+            Console.Error.WriteLine(
+                $"There is no measurement {name}; there are match, keys, start, shelf, fill, moves, listings, kill and fuzz."
+            );
             return 1;
     }
 

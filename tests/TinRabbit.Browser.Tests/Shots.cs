@@ -55,37 +55,6 @@ public sealed class Shots
             Shot("write", "/1/hedgerow-fair-us/write?at=bird+house", ".under .whole");
             Shot("write-fill", "/1/longbarrow-us/write?side=fill&field=backend", "[data-testid=fill] .choice");
             Shot(
-                "write-takes",
-                "/2/hedgerow-fair-us/write",
-                ".under .whole, .under .together",
-                () =>
-                {
-                    browser.Labelled("Title").Click();
-                    browser.AltShift("f");
-                    browser.Find("[data-testid=fill-effect]");
-                    browser.Press("k", Keys.ArrowDown, "k", Keys.Escape);
-                    browser.AltShift("k");
-                    browser.Waits("three takes", () => browser.All("[data-testid=takes] .take").Count >= 2);
-                    browser.Press(" ", Keys.ArrowDown, " ");
-                    browser.Find("[data-testid=side-by-side]");
-                }
-            );
-            Shot(
-                "write-versions",
-                "/1/longbarrow-us/write?side=versions",
-                "[data-testid=versions]",
-                () =>
-                {
-                    browser.Labelled("Name of the new version").SendKeys("As it was" + Keys.Enter);
-                    browser.Find("[data-testid=versions] .take");
-                    browser.Write("Title", "Wren nest box, western red cedar bird house for the garden, Plover & Pine");
-                    browser.Sees("[data-testid=save-state]", "Saved automatically");
-                    browser.Run("document.querySelector('[data-testid=versions]').focus()");
-                    browser.Press(Keys.Enter);
-                    browser.Find("[data-testid=changed-field]");
-                }
-            );
-            Shot(
                 "shop-platforms",
                 "/platforms?id=longbarrow",
                 "[data-testid=profile] table",
@@ -99,33 +68,42 @@ public sealed class Shots
             Shot("pages-write", "/1/web-us/write?side=page", "[data-testid=page-panel] table", () => browser.Find(".thread-mark"));
             Shot("pages-alt", "/pages?view=alt&at=1+0", "[data-testid=picture]");
             Shot("pages-leads", "/pages?view=leads", "[data-testid=clash]");
-            Shot(
-                "pages-import",
-                "/pages?view=files",
-                "[data-testid=files]",
-                () =>
-                {
-                    var file = Path.Combine(shop.Folder, "listings.csv");
-                    File.WriteAllText(
-                        file,
-                        "product,platform,title,tags\nSwift box,hedgerow-fair,\"Swift nest box, cedar bird house for eaves\",\"swift box, bird house\"\n\"Wren nest box, cedar\",hedgerow-fair,\"Cedar wren nest box, bird house for small gardens\",\n"
-                    );
-                    browser.Find("input[type=file]").SendKeys(file);
-                    browser.Find("[data-testid=import-item]");
-                }
-            );
             Shot("weigh", "/1/hedgerow-fair-us/weigh", "[data-testid=move]");
             Shot(
-                "settings",
-                "/settings",
-                "[data-testid=backups]",
+                "listings",
+                "/listings",
+                "[role=row][data-id]",
+                () => browser.Waits("all weighed", () => browser.Text("h1").Contains("lose"))
+            );
+            Shot(
+                "weigh-rivals",
+                "/2/hedgerow-fair-us/weigh?view=rivals",
+                "[role=row][data-id]",
                 () =>
                 {
-                    browser.ClickText("Back up now");
-                    browser.Sees("[data-testid=backups]", "Manual");
+                    for (var i = 0; i < 6; i++)
+                        browser.Press(" ", Keys.ArrowDown);
+                    browser.Press(Keys.Enter);
+                    browser.Find("[data-testid=place]");
+                    browser.Press("t");
+                    browser.Find("[data-testid=pass]");
+                    // The message of what was saved is gone by then.
+                    Thread.Sleep(7500);
                 }
             );
-            Shot("new", "/new", "[name=where]", () => browser.Run("[...document.querySelectorAll('[name=where]')].at(-1).click()"));
+            Shot(
+                "weigh-buyers",
+                "/2/hedgerow-fair-us/weigh?view=buyers",
+                "[data-testid=review-counts]",
+                () =>
+                {
+                    browser.Press("r");
+                    browser.Find("[data-testid=phrase]");
+                    Thread.Sleep(7500);
+                }
+            );
+            Shot("weigh-top", "/2/hedgerow-fair-us/weigh?view=top", "[data-testid=top-detail] h3");
+            Shot("weigh-platforms", "/2/hedgerow-fair-us/weigh?view=places", "[data-testid=bring]");
         }
 
         using (var browser = new Browser(shop, night: true))

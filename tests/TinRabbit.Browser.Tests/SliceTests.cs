@@ -91,8 +91,10 @@ public sealed class SliceTests(DemoShop demo) : IClassFixture<DemoShop>
         browser.Reload();
         browser.Waits("the same reach after a reload", () => browser.Text("[data-testid=reach]") == reach);
 
-        // Everything is still there.
+        // Everything is still there; the shop opens on its two listings.
         browser.Go("/");
+        browser.Sees("[data-testid=listings]", "2 listings");
+        browser.AltShift("1"); // back to where one was
         browser.Sees("[data-testid=pocket]", "Pocket");
         browser.AltShift("3");
         browser.Waits("the saved title", () => browser.Value("Title") == "Nest boxes of cedar");

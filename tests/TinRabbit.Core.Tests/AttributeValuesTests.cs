@@ -40,7 +40,7 @@ public class AttributeValuesTests
         Assert.Equal(price.Estimate.Value / price.Low!.Value, price.High.Value / price.Estimate.Value, 1e-9);
         Assert.True(price.IsClear);
         Assert.StartsWith(
-            "The price is 348% higher with “Colour: Natural” (9 with it, 8 without); likely between",
+            "The price is 348% higher with “Colour: Natural” (9 with it, 8 without); likely between ",
             price.Sentence,
             StringComparison.Ordinal
         );

@@ -93,4 +93,32 @@ public class BuyerPhrasesTests
                 }
             )
             .QuickCheckThrowOnFailure();
+
+    [Theory]
+    [InlineData("clear acrylic", true)]
+    [InlineData("mother's day gift", true)]
+    [InlineData("second day", false)]
+    [InlineData("real cedar", false)]
+    [InlineData("easy to wash", false)]
+    public void A_phrase_is_true_by_the_facts_where_it_claims_what_they_have(string text, bool expected)
+    {
+        var facts = new FactWords(
+            "window bird feeder",
+            new Dictionary<Facet, IReadOnlyList<string>>
+            {
+                [Facet.Material] = ["acrylic", "oak"],
+                [Facet.Colour] = ["clear"],
+                [Facet.Occasion] = ["mother's day"],
+            }
+        );
+        Assert.Equal(expected, new BuyerPhrase(text, -3, 0, 9, 5, []).IsTrueBy(facts));
+    }
+
+    [Theory]
+    [InlineData(4.0, ReviewTone.Praise)]
+    [InlineData(3.9, ReviewTone.Mixed)]
+    [InlineData(3.0, ReviewTone.Complaint)]
+    [InlineData(null, ReviewTone.Mixed)]
+    public void Stars_say_whether_it_is_praise(double? stars, ReviewTone expected) =>
+        Assert.Equal(expected, new BuyerPhrase("oak perch", 3, 5, 0, stars, []).Tone);
 }

@@ -14,6 +14,7 @@ public sealed class Fuzz(HttpClient client, JsonNode document, int seed)
     public sealed record Finding(string Asked, string Wrong);
 
     private const string TooLong = "took";
+    private const int MostMutated = 1_000_000;
     private static readonly string[] Methods = ["get", "post", "put", "delete"];
 
     // These replace the shop or its backups, so a fuzz that calls them would test another shop.
@@ -293,7 +294,9 @@ public sealed class Fuzz(HttpClient client, JsonNode document, int seed)
             if (_random.Next(5) == 0)
             {
                 var copy = items[at];
-                for (var many = _random.Next(2) == 0 ? 3000 : 25_000; many > 0; many--)
+                var most = _random.Next(2) == 0 ? 3000 : 25_000;
+                // Thousands of what is large already would be gigabytes.
+                for (var many = Math.Min(most, MostMutated / (1 + SizeOf(copy))); many > 0; many--)
                     items.Add(copy?.DeepClone());
             }
             else
@@ -308,6 +311,16 @@ public sealed class Fuzz(HttpClient client, JsonNode document, int seed)
 
         return Wild();
     }
+
+    // In characters and nodes: also what holds nothing takes room.
+    private static int SizeOf(JsonNode? node) =>
+        node switch
+        {
+            JsonObject members => 10 + members.Sum(m => m.Key.Length + SizeOf(m.Value)),
+            JsonArray items => 10 + items.Sum(SizeOf),
+            JsonValue value when value.TryGetValue<string>(out var text) => 10 + text.Length,
+            _ => 10,
+        };
 
     private JsonNode? Wild() =>
         _random.Next(14) switch

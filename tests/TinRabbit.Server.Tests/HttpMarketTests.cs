@@ -70,6 +70,28 @@ public class HttpMarketTests
         Assert.Equal(answer == "slow", wrong.IsSlow);
     }
 
+    [Theory]
+    [InlineData("""{"listings":[]}""", "0 listings for 1 IDs", "the reviews of 0 listings for 1 IDs")]
+    [InlineData("""{"listings":[null]}""", null, "more than 2 reviews")]
+    [InlineData("""{"listings":[[{"text":"Good","stars":7,"at":null}]]}""", "can’t be read", "stars that are not 1 to 5")]
+    [InlineData("""{"listings":[[{"text":"","stars":5,"at":null}]]}""", "can’t be read", "an empty or very long one")]
+    [InlineData("""{"listings":[[{"text":"Good","stars":null,"at":"2026-03-31"}]]}""", "can’t be read", null)]
+    public async Task What_is_wrong_with_listings_and_reviews_is_said(string answer, string? ofListings, string? ofReviews)
+    {
+        await using var source = await Source(_ => answer);
+        using var market = await Connect(source);
+        await Says(ofListings, () => market.Listings("hedgerow-fair-us", ["r1"], default));
+        await Says(ofReviews, () => market.Reviews("hedgerow-fair-us", ["r1"], 2, default));
+
+        static async Task Says(string? said, Func<Task> ask)
+        {
+            if (said is null)
+                await ask();
+            else
+                Assert.Contains(said, (await Assert.ThrowsAsync<MarketException>(ask)).Message);
+        }
+    }
+
     [Fact]
     public async Task A_source_that_refuses_or_is_away_is_named()
     {

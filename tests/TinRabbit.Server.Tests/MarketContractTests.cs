@@ -52,6 +52,34 @@ public abstract class MarketContractTests : IAsyncLifetime
     }
 
     [Fact]
+    public async Task What_a_search_shows_can_be_looked_up_again_and_has_reviews()
+    {
+        var page = await Market.Search(Us, "bird house", 5, default);
+        string[] ids = [.. page.Results.Select(r => r.Id!)];
+        var again = await Market.Listings(Us, [.. ids, "nothing"], default);
+        Assert.Equal(page.Results.Select(r => (r.Title, r.Price)), again.Take(5).Select(r => (r!.Title, r.Price)));
+        Assert.Null(again[5]);
+        var reviews = await Market.Reviews(Us, [.. ids, "nothing"], 10, default);
+        Assert.Equal(6, reviews.Count);
+        Assert.Empty(reviews[5]);
+        Assert.Contains(reviews, r => r.Count > 0);
+        Assert.All(reviews, r => Assert.True(r.Count <= 10));
+        Assert.All(reviews.SelectMany(r => r), r => Assert.True(r.Text.Length > 0 && r.Stars is null or (>= 1 and <= 5)));
+        Assert.Empty(await Market.Listings(Us, [], default));
+        await Assert.ThrowsAsync<KeyNotFoundException>(() => Market.Listings("nowhere", ids, default));
+        await Assert.ThrowsAsync<KeyNotFoundException>(() => Market.Reviews("nowhere", ids, 10, default));
+    }
+
+    [Fact]
+    public async Task More_listings_than_one_question_may_have_are_looked_up_all_the_same()
+    {
+        var id = (await Market.Search(Us, "bird house", 1, default)).Results[0].Id!;
+        var ids = Enumerable.Range(0, MarketContract.MostListings + 20).Select(i => i % 2 == 0 ? id : $"none {i}").ToArray();
+        Assert.Equal(ids.Select(i => i == id), (await Market.Listings(Us, ids, default)).Select(r => r is not null));
+        Assert.Equal(ids.Length, (await Market.Reviews(Us, ids, 1, default)).Count);
+    }
+
+    [Fact]
     public async Task A_search_finds_at_least_what_it_shows()
     {
         var page = await Market.Search(Us, "bird house", 7, default);

@@ -20,6 +20,35 @@ public class MarketTests
     }
 
     [Fact]
+    public void Months_later_some_prices_are_others_and_buyers_have_gone_on_rating()
+    {
+        string[] ids = [.. Market().Search(Us, "bird house", 60).Results.Select(r => r.Id!)];
+        var (now, later) = (Market().ListingsOf(Us, ids), Market(daysOn: 200).ListingsOf(Us, ids));
+        Assert.Equal(now.Select(r => r!.Price), Market().ListingsOf(Us, ids).Select(r => r!.Price));
+        Assert.InRange(now.Zip(later).Count(r => r.First!.Price != r.Second!.Price), 10, 55);
+        Assert.All(now.Zip(later), r => Assert.True(r.First!.Ratings <= r.Second!.Ratings && r.First.Title == r.Second.Title));
+        Assert.Contains(now.Zip(later), r => r.First!.Ratings < r.Second!.Ratings);
+    }
+
+    [Fact]
+    public void Buyers_of_a_listing_return_to_the_same_things_and_a_listing_that_was_sent_has_reviews_too()
+    {
+        var market = Market();
+        var id = market.Search(Us, "bird house", 20).Results.MaxBy(r => r.Ratings)!.Id!;
+        var reviews = Assert.Single(market.ReviewsOf(Us, [id], 200));
+        Assert.Equal(reviews, Assert.Single(Market().ReviewsOf(Us, [id], 200)));
+        var usual = reviews.SelectMany(r => r.Text.Split(". ")).Select(s => s.TrimEnd('.')).CountBy(s => s).Max(s => s.Value);
+        Assert.True(usual >= 5, $"{usual}");
+        Assert.Equal(reviews.OrderByDescending(r => r.At).Select(r => r.At), reviews.Select(r => r.At));
+        Assert.Equal(3, Assert.Single(market.ReviewsOf(Us, [id], 3)).Count);
+
+        Assert.Empty(Assert.Single(market.ReviewsOf(Us, [Sending.IdAtMarket("9")], 50)));
+        var copy = new Dictionary<string, Core.Platforms.FieldValue> { ["title"] = new Core.Platforms.FieldValue.Text("Cedar bird house") };
+        market.Send(Us, new("9", "Plover & Pine", copy), new Clock(0).GetUtcNow().UtcDateTime);
+        Assert.NotEmpty(Assert.Single(market.ReviewsOf(Us, [Sending.IdAtMarket("9")], 50)));
+    }
+
+    [Fact]
     public void A_listing_that_is_sent_is_found_once_the_index_has_noticed_it()
     {
         var market = Market();

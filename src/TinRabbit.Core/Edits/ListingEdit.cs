@@ -95,27 +95,44 @@ public sealed record ListingEdit(EditKind Kind, string Find, string Replacement 
         return result.ToString();
     }
 
-    private string ReplacedIn(string text)
-    {
-        var how = MatchesCase ? StringComparison.Ordinal : StringComparison.OrdinalIgnoreCase;
-        for (var at = text.IndexOf(Find, how); at >= 0; at = at < text.Length ? text.IndexOf(Find, at, how) : -1)
-        {
-            if (WholeWords && !IsWhole(text, at))
-            {
-                at++;
-                continue;
-            }
+    private string ReplacedIn(string text) => Replacement.Length > 0 ? Exchanged(text) : Cut(text);
 
-            if (Replacement.Length > 0)
-                (text, at) = (string.Concat(text.AsSpan(0, at), Replacement, text.AsSpan(at + Find.Length)), at + Replacement.Length);
-            else
-                // What is cut takes its space or comma along, so that the search goes on a little further left.
-                (text, at) = (GuardFindings.Tidy(text, at, Find.Length), Math.Max(0, Math.Min(at - 1, text.Length)));
-            if (at > text.Length)
-                break;
+    private string Exchanged(string text)
+    {
+        StringBuilder? result = null;
+        var copied = 0;
+        for (var at = Next(text, 0); at >= 0; at = Next(text, copied))
+        {
+            result = (result ?? new()).Append(text, copied, at - copied).Append(Replacement);
+            copied = at + Find.Length;
+            if (result.Length > Bounds.TextLength)
+                throw new InvalidInputException([
+                    new(
+                        "replacement",
+                        $"A field would be longer than {Bounds.TextLength:#,0} characters, the limit. Use a shorter replacement."
+                    ),
+                ]);
         }
 
+        return result is null ? text : result.Append(text, copied, text.Length - copied).ToString();
+    }
+
+    // What is cut takes its space or comma along, so that the search goes on a little further left.
+    private string Cut(string text)
+    {
+        for (var at = Next(text, 0); at >= 0; at = Next(text, Math.Clamp(at - 1, 0, text.Length)))
+            text = GuardFindings.Tidy(text, at, Find.Length);
         return text;
+    }
+
+    // Where it is found next; −1 where it is not.
+    private int Next(string text, int from)
+    {
+        var how = MatchesCase ? StringComparison.Ordinal : StringComparison.OrdinalIgnoreCase;
+        var at = text.IndexOf(Find, from, how);
+        while (at >= 0 && WholeWords && !IsWhole(text, at))
+            at = text.IndexOf(Find, at + 1, how);
+        return at;
     }
 
     private bool IsWhole(string text, int at) =>

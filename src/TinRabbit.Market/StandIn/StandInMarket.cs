@@ -165,7 +165,7 @@ public sealed class StandInMarket : IMarket
     private Result Shown(string marketId, RivalListing rival, bool isStay)
     {
         var random = _random.For(marketId).For("drift").For(rival.Id);
-        var weeks = (int)(_clock.GetUtcNow() - Beginning).TotalDays / 7;
+        var weeks = Math.Max(0, (int)(_clock.GetUtcNow() - Beginning).TotalDays / 7);
         var price = rival.Price;
         for (var week = Math.Max(0, weeks - WeeksRemembered); week <= weeks; week++)
             if (random.For(week).Uniform < PriceChanges)

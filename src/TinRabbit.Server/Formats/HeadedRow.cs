@@ -47,6 +47,15 @@ internal sealed record HeadedRow(int Number, string[] Heads, string[] Cells)
             _ => null,
         };
 
+    /// <summary>A share of a column, written as 0.7, 70 or 70%; 0–1, null where it is empty or unknown.</summary>
+    /// <exception cref="InvalidInputException">It is no number.</exception>
+    public decimal? PercentOf(string name)
+    {
+        var isPercent = this[name].EndsWith('%');
+        var number = isPercent ? (this with { Cells = [.. Cells.Select(c => c.TrimEnd().TrimEnd('%'))] }).NumberOf(name) : NumberOf(name);
+        return isPercent || number > 1 ? number / 100 : number;
+    }
+
     /// <summary>The problem of a file.</summary>
     public static InvalidInputException Wrong(string message) => new([new("file", message)]);
 }

@@ -29,9 +29,9 @@ internal static class RivalTables
             var rating = row.NumberOf("rating", "stars");
             if (rating is not (null or (>= 1 and <= 5)))
                 throw HeadedRow.Wrong($"Row {row.Number}: {rating} stars aren’t possible. Stars go from 1 to 5.");
-            var occupancy = row.NumberOf("occupancy");
-            if (occupancy is > 100)
-                throw HeadedRow.Wrong($"Row {row.Number}: an occupancy of {occupancy}% isn’t possible.");
+            var occupancy = row.PercentOf("occupancy");
+            if (occupancy is > 1)
+                throw HeadedRow.Wrong($"Row {row.Number}: an occupancy of {occupancy:P0} isn’t possible.");
             rivals.Add(
                 new(
                     row["shop", "seller"],
@@ -42,8 +42,7 @@ internal static class RivalTables
                     Whole(row, "photos"),
                     Whole(row, "sales"),
                     Whole(row, "views"),
-                    // 0–1 or percent.
-                    (double?)(occupancy > 1 ? occupancy / 100 : occupancy)
+                    (double?)occupancy
                 )
             );
         }

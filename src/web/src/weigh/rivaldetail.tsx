@@ -1,4 +1,4 @@
-import { useState } from 'react'
+import { useEffect, useRef, useState } from 'react'
 import type { Passing, Rival } from '../kit/api'
 import { api, ask, type Copy } from '../kit/api'
 import { Key } from '../kit/key'
@@ -15,17 +15,24 @@ const shownPicks = 8
 export function RivalDetail(p: ViewProps & { rival: Rival; remove: () => void; update: () => void }) {
   const { desk, listing, rival, weighing } = p
   const [pass, setPass] = useState<{ copy: unknown; found: Passing | 'working' | { problem: string } } | null>(null)
+  // Whoever looks at another rival stops the search for this one.
+  const stop = useRef<AbortController>(null)
+  useEffect(() => () => stop.current?.abort(), [])
   const look = async () => {
     setPass({ copy: listing.copy, found: 'working' })
+    const control = new AbortController()
+    stop.current = control
     try {
       const found = await ask(
         api.POST('/api/listings/{id}/rivals/{rivalId}/pass', {
           params: { path: { id: desk.listingId, rivalId: rival.id } },
           body: { marketId: desk.market.id, fields: listing.copy },
+          signal: control.signal,
         }),
       )
       setPass({ copy: listing.copy, found })
     } catch (e) {
+      if (control.signal.aborted) return
       setPass({ copy: listing.copy, found: { problem: (e as Error).message } })
     }
   }

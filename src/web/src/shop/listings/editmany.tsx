@@ -97,15 +97,15 @@ export function EditMany(p: {
   return (
     <aside className="side !overflow-hidden grid" style={{ gridTemplateRows: 'auto minmax(0,1fr) auto' }} data-testid="edit-many">
       <form
-        onSubmit={(e) => {
-          e.preventDefault()
-          apply()
-        }}
+        onSubmit={(e) => e.preventDefault()}
         onKeyDown={(e) => {
-          if (e.key === 'Escape') {
-            e.stopPropagation()
-            p.close()
-          }
+          const inBox = e.target instanceof HTMLInputElement && e.target.type !== 'checkbox'
+          // The button is below the changes, outside the form: the browser would not press it.
+          if (e.key === 'Escape') p.close()
+          else if (e.key === 'Enter' && inBox) apply()
+          else return
+          e.preventDefault()
+          e.stopPropagation()
         }}
       >
         <nav className="side-tabs" aria-label="Edits">

@@ -35,6 +35,7 @@ export function useListings(country: string | null) {
     const control = new AbortController()
     running.current = control
     const found = new Map<number, ListingScore>()
+    setScores(found)
     let latest: Progress = { done: 0, all: 0 }
     const draw = () => {
       setScores(new Map(found))
@@ -73,7 +74,7 @@ export function useListings(country: string | null) {
     return () => running.current?.abort()
   }, [chosen, asked])
   const rows = (query.data?.listings ?? []).map((l) => {
-    const score = scores.get(l.id)
+    const score = l.isFresh ? undefined : scores.get(l.id)
     return score ? { ...l, score, isFresh: true } : l
   })
   return { query, rows, progress, stop, resume: () => chosen !== undefined && weigh(chosen) }
