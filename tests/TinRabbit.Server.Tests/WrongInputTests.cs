@@ -25,6 +25,7 @@ public sealed class WrongInputTests : IDisposable
         ["version"] = ("999999", "999999"),
         ["take"] = ("999999", "999999"),
         ["import"] = ("999999", "999999"),
+        ["rivalId"] = ("999999", "999999"),
         ["productId"] = ("1", "999999"),
         ["number"] = ("0", "999999"),
     };

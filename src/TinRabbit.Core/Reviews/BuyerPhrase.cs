@@ -1,3 +1,4 @@
+using System.Text.Json.Serialization;
 using TinRabbit.Core.Words;
 
 namespace TinRabbit.Core.Reviews;
@@ -15,6 +16,7 @@ public sealed record BuyerPhrase(string Text, double Z, int Mine, int Theirs, do
     private const double Displeased = 3;
 
     /// <summary>Whether those who use it were pleased.</summary>
+    [JsonIgnore]
     public ReviewTone Tone =>
         Stars switch
         {

@@ -96,7 +96,7 @@ internal static class ListingsApi
                             r.ProductId,
                             r.Product,
                             r.PlatformId,
-                            names[r.PlatformId],
+                            names.GetValueOrDefault(r.PlatformId, r.PlatformId),
                             marketId,
                             r.SavedAt,
                             sentAt,
