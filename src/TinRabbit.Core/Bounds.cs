@@ -66,6 +66,9 @@ public static class Bounds
     /// <summary>Characters of a review.</summary>
     public const int ReviewLength = 5_000;
 
+    /// <summary>Days on one side of a comparison.</summary>
+    public const int Days = 3_660;
+
     /// <summary>Rivals of one listing.</summary>
     public const int Rivals = 50;
 

@@ -24,6 +24,8 @@ public sealed class AddressTests(DemoShop demo) : IClassFixture<DemoShop>
         Assert.Equal(1L, browser.Run("return performance.getEntriesByType('navigation').length"));
         Assert.Equal(address, browser.Address);
         browser.ClickText("Go to my shop");
+        browser.Waits("the list of the shop", () => browser.Address == "/listings");
+        browser.ClickText("Back to listing");
         browser.Waits("the last place there is", () => browser.Address == "/2/hedgerow-fair-us/pick");
     }
 

@@ -283,6 +283,7 @@ internal static class EngineApi
         app.MapPost("/api/engine/check", EngineCheck).WithName("EngineCheck").WithTags("Engine").ProducesValidationProblem();
 
         app.MapEngineAdvice();
+        app.MapEngineWatch();
 
         app.MapPost("/api/engine/read", EngineRead).WithName("EngineRead").WithTags("Engine").ProducesValidationProblem();
     }

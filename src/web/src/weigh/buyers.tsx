@@ -112,8 +112,12 @@ export function Buyers(p: ViewProps) {
           Get reviews from the market <Key of="fetchReviews" />
         </button>
         <Menu
-          label="Import, export or remove reviews"
-          button="Files ▾"
+          label="Files: import, export or remove reviews"
+          button={
+            <>
+              Files <span aria-hidden="true">▾</span>
+            </>
+          }
           items={[
             { label: 'Import reviews of this listing…', run: () => choose(false) },
             { label: 'Import reviews of rivals…', run: () => choose(true) },
