@@ -46,4 +46,37 @@ describe('what the address remembers', () => {
     await hands.click(screen.getByText('link'))
     await waitFor(() => expect(view()).toBe('at=linked'))
   })
+
+  test('the parts of a screen change one address: none writes over another, and what a part changed before it went stays', async () => {
+    function Part() {
+      const [, set] = useAddress()
+      return (
+        <button type="button" onClick={() => set({ at: 'clear', go: '1' })}>
+          part
+        </button>
+      )
+    }
+    function Whole() {
+      const [params, set] = useAddress()
+      const { search } = useLocation()
+      return (
+        <>
+          <p data-testid="view">{params.toString()}</p>
+          <p data-testid="bar">{search}</p>
+          {params.get('go') === null && <Part />}
+          <button type="button" onClick={() => set({ view: 'places', go: null })}>
+            whole
+          </button>
+        </>
+      )
+    }
+    const { hands } = show(<Whole />)
+    await hands.click(screen.getByText('part'))
+    expect(view()).toBe('at=clear&go=1')
+    expect(screen.queryByText('part')).toBeNull()
+    await hands.click(screen.getByText('whole'))
+    expect(view()).toBe('at=clear&view=places')
+    await waitFor(() => expect(bar()).toBe('?at=clear&view=places'))
+    expect(view()).toBe('at=clear&view=places')
+  })
 })

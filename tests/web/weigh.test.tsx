@@ -1,11 +1,12 @@
 import { screen, waitFor } from '@testing-library/react'
 import { beforeEach, describe, expect, test } from 'vitest'
-import type { BuyerPhrase, Listing, ListingLine, Rival, Weighing } from '../../src/web/src/kit/api'
+import type { BuyerPhrase, Listing, ListingLine, Move, Rival, Weighing } from '../../src/web/src/kit/api'
 import type { Desk } from '../../src/web/src/kit/shop'
 import { ToastLine } from '../../src/web/src/kit/toast'
 import { EditMany } from '../../src/web/src/shop/listings/editmany'
 import { useListings } from '../../src/web/src/shop/listings/uselistings'
 import { Buyers } from '../../src/web/src/weigh/buyers'
+import { NewFindings } from '../../src/web/src/weigh/newfindings'
 import { RivalDetail } from '../../src/web/src/weigh/rivaldetail'
 import { TopListings } from '../../src/web/src/weigh/top'
 import { show, text } from './screen'
@@ -231,6 +232,39 @@ test('a value that the facts deny is not filled, and says why', async () => {
   expect(replaced).toEqual([])
   await hands.keyboard('{ArrowDown}{Enter}')
   expect(replaced).toEqual([['attributes', { Colour: 'clear' }, 'Filled Colour: clear', 'before an attribute was filled']])
+})
+
+test('a move says which findings it would bring, and none that are there already or were dismissed', async () => {
+  const finding = (id: string, level: string, more: object = {}) => ({
+    key: `${id} ${level}`,
+    id,
+    level,
+    field: 'title',
+    why: `${id}.`,
+    aside: false,
+    ...more,
+  })
+  answers = {
+    '/check': (a) => ({
+      findings:
+        (a.body as { fields: { title: string } }).fields.title === 'Feeder'
+          ? [finding('short', 'should')]
+          : [
+              finding('short', 'should'),
+              finding('over-limit', 'must'),
+              finding('stuffed', 'should'),
+              finding('caps', 'should', { aside: true }),
+              finding('good', 'fine'),
+            ],
+    }),
+  }
+  const move = { kind: 'front', field: 'title', text: 'x', value: 'FEEDER FEEDER' } as unknown as Move
+  const { root } = show(<NewFindings desk={desk} copy={{ title: 'Feeder' }} move={move} />)
+  await screen.findByText(/over-limit/)
+  expect([...root.querySelectorAll('[data-testid=new-finding]')].map(text)).toEqual([
+    'Required afterwards: over-limit.',
+    'Recommended afterwards: stuffed.',
+  ])
 })
 
 describe('one edit of many listings', () => {

@@ -4,6 +4,7 @@ using System.Threading.Channels;
 using Microsoft.EntityFrameworkCore;
 using TinRabbit.Core.Findings;
 using TinRabbit.Core.Measures;
+using TinRabbit.Core.Platforms;
 using TinRabbit.Server.Storage;
 
 namespace TinRabbit.Server.Shop;
@@ -29,7 +30,7 @@ public sealed record ListingScore(
 );
 
 /// <summary>The scores of all listings: worked out once, and again after what they are made of has changed.</summary>
-internal sealed class ListingScores(IServiceScopeFactory scopes, DataVersion commits)
+internal sealed class ListingScores(IServiceScopeFactory scopes, DataVersion commits, ILogger<ListingScores> log)
 {
     private const int MostKept = 100_000;
 
@@ -64,7 +65,7 @@ internal sealed class ListingScores(IServiceScopeFactory scopes, DataVersion com
                         },
                         async (l, s) =>
                         {
-                            if (await One(l.Listing, l.Market, s) is not { } score)
+                            if (await Try(l.Listing, l.Market, s) is not { } score)
                                 return;
                             if (_kept.Count >= MostKept)
                                 _kept.Clear();
@@ -84,6 +85,20 @@ internal sealed class ListingScores(IServiceScopeFactory scopes, DataVersion com
         await foreach (var score in done.Reader.ReadAllAsync(stop))
             yield return score;
         await work;
+    }
+
+    // One listing that cannot be weighed keeps no other from it.
+    private async Task<ListingScore?> Try(int id, string market, CancellationToken stop)
+    {
+        try
+        {
+            return await One(id, market, stop);
+        }
+        catch (InvalidInputException e)
+        {
+            log.LogWarning(e, "Listing {Id} could not be weighed", id);
+            return null;
+        }
     }
 
     // Null where the listing was deleted meanwhile.

@@ -137,7 +137,7 @@ internal static class ListingsApi
             await foreach (var score in scores.Compute(todo, stop))
                 await response.WriteLine(new ScoreLine(++done, todo.Count, score), options, stop);
         }
-        catch (Exception e) when (e is InvalidInputException or MarketException)
+        catch (MarketException e)
         {
             await response.WriteLine(new { problem = e.Message }, options, stop);
         }

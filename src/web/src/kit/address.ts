@@ -1,44 +1,71 @@
-import { useCallback, useEffect, useRef, useState } from 'react'
-import { useSearchParams } from 'react-router'
+import { useCallback, useEffect, useRef, useSyncExternalStore } from 'react'
+import { useLocation, useSearchParams } from 'react-router'
 
 export type Changes = Record<string, string | null | undefined>
 
+/** What the address is about to become: one for all parts of a screen, so that none writes over what another has just changed. */
+type Pending = { path: string; from: string; next: URLSearchParams }
+
+const FollowsAfter = 120
+
+let pending: Pending | null = null
+let written = ''
+let timer: ReturnType<typeof setTimeout> | undefined
+let users = 0
+const listeners = new Set<() => void>()
+
+function become(next: Pending | null) {
+  clearTimeout(timer)
+  pending = next
+  for (const l of listeners) l()
+}
+
+const subscribe = (l: () => void) => {
+  listeners.add(l)
+  return () => listeners.delete(l)
+}
+
 /**
- * What the address remembers of a view. A change is there at once, so that no key is lost however fast one types; the address
- * itself follows a moment later. `push` makes a step that Back returns from.
+ * What the address remembers of a view. A change is there at once, in every part of the screen, so that no key is lost however fast one
+ * types; the address itself follows a moment later. `push` makes a step that Back returns from.
  */
 export function useAddress() {
   const [params, setParams] = useSearchParams()
-  const [own, setOwn] = useState(() => new URLSearchParams(params))
-  const latest = useRef(own)
-  const written = useRef(params.toString())
-  const timer = useRef<ReturnType<typeof setTimeout>>(undefined)
-  const write = useRef(setParams)
-  write.current = setParams
+  const { pathname } = useLocation()
+  const waiting = useSyncExternalStore(subscribe, () => pending)
+  const own = waiting?.path === pathname ? waiting.next : params
+  const latest = useRef({ params, setParams, pathname })
+  latest.current = { params, setParams, pathname }
 
-  // A link, Back or Forward moved the address: the view follows.
   useEffect(() => {
+    if (!pending) return
     const now = params.toString()
-    if (now === written.current) return
-    clearTimeout(timer.current)
-    written.current = now
-    latest.current = new URLSearchParams(now)
-    setOwn(latest.current)
-  }, [params])
-  useEffect(() => () => clearTimeout(timer.current), [])
+    const isThere = now === pending.next.toString()
+    // A link, Back or Forward moved the address: the view follows.
+    const wasMoved = pending.path !== pathname || (now !== pending.from && now !== written)
+    if (isThere || wasMoved) become(null)
+  }, [params, pathname])
+  useEffect(() => {
+    users++
+    return () => {
+      if (--users === 0) become(null)
+    }
+  }, [])
 
   const set = useCallback((changes: Changes, push = false) => {
-    const next = new URLSearchParams(latest.current)
+    const at = latest.current
+    const before = pending?.path === at.pathname ? pending : null
+    const next = new URLSearchParams(before?.next ?? at.params)
     for (const [key, value] of Object.entries(changes)) value ? next.set(key, value) : next.delete(key)
-    latest.current = next
-    setOwn(next)
-    clearTimeout(timer.current)
+    become({ path: at.pathname, from: before?.from ?? at.params.toString(), next })
     const follow = () => {
-      written.current = next.toString()
-      write.current(next, { replace: !push })
+      if (pending?.next !== next) return
+      written = next.toString()
+      if (written === latest.current.params.toString()) become(null)
+      else latest.current.setParams(next, { replace: !push })
     }
     if (push) follow()
-    else timer.current = setTimeout(follow, 120)
+    else timer = setTimeout(follow, FollowsAfter)
   }, [])
   return [own, set] as const
 }

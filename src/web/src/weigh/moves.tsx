@@ -11,6 +11,7 @@ import { counted, fixed } from '../kit/numbers'
 import { queryKey } from '../kit/queries'
 import type { Desk } from '../kit/shop'
 import { Walked } from '../kit/walked'
+import { NewFindings } from './newfindings'
 
 const shownAtFirst = 12
 
@@ -108,6 +109,7 @@ export function Moves(p: { desk: Desk; listing: Listing; saving: DraftView<Copy>
                   <Difference before={m.before} after={m.after} />
                 </p>
               )}
+              {!isOld && <NewFindings desk={desk} copy={listing.copy as Copy} move={m} />}
               <button type="button" className="btn btn-sm my-1" disabled={isOld} onClick={() => apply(m)}>
                 Apply <kbd>Enter</kbd>
               </button>

@@ -2,18 +2,18 @@ import { useQuery, useQueryClient } from '@tanstack/react-query'
 import { useEffect, useMemo, useRef, useState } from 'react'
 import { Link } from 'react-router'
 import { useAddress } from '../kit/address'
-import { api, ask, type Listing } from '../kit/api'
+import type { Finding, Listing } from '../kit/api'
 import { listingDraft, useDraftView } from '../kit/drafts/drafts'
 import { useSteps } from '../kit/drafts/steps'
 import { counted } from '../kit/numbers'
 import { OpenListing } from '../kit/openlisting'
-import { queryKey } from '../kit/queries'
 import type { Desk } from '../kit/shop'
 import { keysOf, type ShortcutId, useShortcuts } from '../kit/shortcuts'
 import { useWeighing, weighKey } from '../kit/weighing'
 import { Buyers } from './buyers'
 import { PicksByField, usePickRows } from './fields'
 import { Moves } from './moves'
+import { checkOf } from './newfindings'
 import { Places } from './places'
 import { RivalsView } from './rivals'
 import { ScoreLine, Scores } from './scores'
@@ -56,15 +56,8 @@ function Weighed({ desk, saved }: { desk: Desk; saved: Listing }) {
     cache.invalidateQueries({ queryKey: weighKey(desk) })
   }, [cache, copy, desk])
   const required = useQuery({
-    queryKey: queryKey('check', desk.listingId, desk.market.id, copy),
-    placeholderData: (before) => before,
-    queryFn: () =>
-      ask(
-        api.POST('/api/listings/{id}/check', {
-          params: { path: { id: desk.listingId } },
-          body: { marketId: desk.market.id, fields: copy },
-        }),
-      ),
+    ...checkOf(desk, copy),
+    placeholderData: (before: { findings: Finding[] } | undefined) => before,
   }).data?.findings.filter((f) => f.level === 'must' && !f.aside).length
   const picks = usePickRows(weighing, listing)
   // What had the focus may be gone with the view before: the view takes it, not the first button in it.

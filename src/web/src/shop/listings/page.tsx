@@ -217,7 +217,6 @@ export function ListingsPage() {
         </section>
         {editing && (
           <EditMany
-            key={editing}
             kind={editing}
             listings={target}
             country={query.data?.country ?? ''}
