@@ -215,6 +215,7 @@ static void MapRequests(WebApplication app, StartOptions options)
     api.MapWeigh();
     api.MapMoves();
     api.MapRivals();
+    api.MapRivalRanking();
     api.MapTop();
     api.MapReviews();
     api.MapProductPlatforms();
