@@ -55,14 +55,11 @@ public sealed record BeforeAfter(double? Difference, double? Low, double? High, 
         }
 
         var half = variance > 0 ? StudentT.InvCDF(0, 1, freedom, 0.5 + Confidence / 2) * Math.Sqrt(variance) : 0;
-        var verdict =
-            log - half > 0 ? Verdict.Up
-            : log + half < 0 ? Verdict.Down
-            : Verdict.Unclear;
+        var verdict = LogRatio.VerdictOf(log, half);
         return new(
-            Percent(log),
-            Percent(log - half),
-            Percent(log + half),
+            LogRatio.Percent(log),
+            LogRatio.Percent(log - half),
+            LogRatio.Percent(log + half),
             verdict,
             verdict == Verdict.Unclear ? Needed(days, log, half) : null,
             days
@@ -118,8 +115,6 @@ public sealed record BeforeAfter(double? Difference, double? Low, double? High, 
     private static double Lagged(double[] residuals) => residuals.Zip(residuals.Skip(1), (one, next) => one * next).Sum();
 
     private static double Logged(double count) => Math.Log(1 + count);
-
-    private static double Percent(double log) => (Math.Exp(log) - 1) * 100;
 
     // The interval narrows with the root of the days.
     private static int? Needed(int days, double log, double half)

@@ -31,15 +31,11 @@ public sealed record PooledDifference(int Count, double? Difference, double? Low
         var half = Z / Math.Sqrt(random.Sum());
         return new(
             known.Count,
-            Percent(pooled),
-            Percent(pooled - half),
-            Percent(pooled + half),
+            LogRatio.Percent(pooled),
+            LogRatio.Percent(pooled - half),
+            LogRatio.Percent(pooled + half),
             between,
-            pooled - half > 0 ? Verdict.Up
-                : pooled + half < 0 ? Verdict.Down
-                : Verdict.Unclear
+            LogRatio.VerdictOf(pooled, half)
         );
     }
-
-    private static double Percent(double log) => (Math.Exp(log) - 1) * 100;
 }

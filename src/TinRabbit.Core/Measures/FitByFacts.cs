@@ -15,10 +15,7 @@ public static class FitByFacts
             return Fit.Core;
         if (Facets.Unbacked(term, facts).Count > 0)
             return Fit.Stretch;
-        var words = Keys(term);
-        return Keys(facts.What).All(words.Contains) ? Fit.Core : Fit.Good;
+        var words = FactWords.KeysOf(term).ToHashSet();
+        return FactWords.KeysOf(facts.What).All(words.Contains) ? Fit.Core : Fit.Good;
     }
-
-    private static HashSet<string> Keys(string text) =>
-        [.. Tokens.Of(text).Where(t => !StopWords.Has(t.Word)).Select(t => Fold.Key(t.Word, Fold.AnyForm))];
 }

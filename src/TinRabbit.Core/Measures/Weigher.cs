@@ -31,7 +31,7 @@ public static class Weigher
         var matcher = new Matcher(ready, index);
         var near = new NearMisses(index);
         var (grades, grips) = (new Grade[terms.Count], new double[terms.Count]);
-        var (held, wanted, gripped, worth, volume) = (0.0, 0.0, 0.0, 0.0, 0.0);
+        var (held, wanted, gripped, worth, volume, total) = (0.0, 0.0, 0.0, 0.0, 0.0, 0.0);
         var (eligible, unknown) = (0, 0);
         for (var i = 0; i < grades.Length; i++)
         {
@@ -43,6 +43,7 @@ public static class Weigher
             var worthOfTerm = term.Worth();
             worth += worthOfTerm;
             gripped += worthOfTerm * grips[i];
+            total += term.Volume ?? 0;
             if (term.Volume is null)
                 unknown++;
             if (grades[i] == Grade.Missing)
@@ -61,6 +62,7 @@ public static class Weigher
             new WeighedTerms(terms, grades, grips, matcher, near)
         )
         {
+            TotalVolume = total,
             Demand = (held, wanted),
             Worth = (gripped, worth),
         };

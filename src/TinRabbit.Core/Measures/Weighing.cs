@@ -12,6 +12,12 @@ public sealed record Weighing(double Reach, double Grip, int Eligible, double Vo
     /// <summary>The sums that reach is made of: Σ volume·fit of the eligible terms, and of all.</summary>
     public (double Eligible, double All) Demand { get; init; }
 
+    /// <summary>Searches a month of all terms, unknown ones counted as 0.</summary>
+    public double TotalVolume { get; init; }
+
+    /// <summary>Searches a month of the terms that cannot find the listing; null where nothing is known of any volume.</summary>
+    public double? LostVolume => TotalVolume > 0 ? TotalVolume - Volume : null;
+
     /// <summary>The sums that grip is made of: Σ worth·grip, and Σ worth.</summary>
     public (double Gripped, double All) Worth { get; init; }
 }

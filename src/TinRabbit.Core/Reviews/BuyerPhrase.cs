@@ -32,10 +32,10 @@ public sealed record BuyerPhrase(string Text, double Z, int Mine, int Theirs, do
             return false;
         if (Facets.ClaimsOf(Text).Count > 0)
             return true;
-        var words = WordsOf(Text).ToHashSet();
-        return facts.ByFacet.Values.SelectMany(v => v).Select(f => WordsOf(f).ToList()).Any(f => f.Count > 0 && f.All(words.Contains));
+        var words = FactWords.KeysOf(Text).ToHashSet();
+        return facts
+            .ByFacet.Values.SelectMany(v => v)
+            .Select(f => FactWords.KeysOf(f).ToList())
+            .Any(f => f.Count > 0 && f.All(words.Contains));
     }
-
-    private static IEnumerable<string> WordsOf(string text) =>
-        Tokens.Of(text).Where(t => !BuyerPhrases.IsSmall(t.Word)).Select(t => Fold.Key(t.Word, Fold.AnyForm));
 }

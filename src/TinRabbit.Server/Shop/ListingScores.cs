@@ -113,14 +113,13 @@ internal sealed class ListingScores(IServiceScopeFactory scopes, DataVersion com
         if (await OpenDraft.Open(db, ready, id, new(market, null), stop) is not { } open)
             return null;
         var weighing = Weigher.Weigh(open.Picks.Terms, open.Copy, open.Picks.Wanted, stop);
-        var total = open.Picks.Wanted.Sum(w => w.Volume ?? 0);
         var aside = await db.Asides.Where(a => a.ListingId == id).Select(a => a.Key).ToListAsync(stop);
         var findings = (await checker.Check(db, open, market, stop)).Where(f => !aside.Contains(f.Key)).ToList();
         return new(
             id,
-            total > 0 ? weighing.Reach : null,
-            total > 0 ? weighing.Grip : null,
-            total > 0 ? total - weighing.Volume : null,
+            weighing.TotalVolume > 0 ? weighing.Reach : null,
+            weighing.TotalVolume > 0 ? weighing.Grip : null,
+            weighing.LostVolume,
             open.Picks.Wanted.Length,
             weighing.UnknownVolume,
             findings.Count(f => f.Level == Level.Must),

@@ -53,6 +53,8 @@ public sealed record ArchiveRequest([MaxLength(Bounds.Listings)] IReadOnlyList<i
 
 internal static class ListingsApi
 {
+    private const int RowsAtOnce = 500;
+
     public static void MapListings(this IEndpointRouteBuilder app)
     {
         var api = app.MapGroup("/api/listings").WithTags("Shop");
@@ -145,10 +147,11 @@ internal static class ListingsApi
 
     private static async Task<Ok<Changed>> ArchiveListings(ArchiveRequest request, TinContext db, ChangeLog changes, CancellationToken stop)
     {
-        var ids = request.Ids.ToHashSet();
-        var listings = (await db.Listings.ToListAsync(stop))
-            .Where(l => ids.Contains(l.Id) && l.ArchivedAt is null == request.IsArchived)
-            .ToList();
+        var listings = new List<ListingRow>();
+        foreach (var ids in request.Ids.Distinct().Chunk(RowsAtOnce))
+            listings.AddRange(
+                await db.Listings.Where(l => ids.Contains(l.Id) && l.ArchivedAt == null == request.IsArchived).ToListAsync(stop)
+            );
         if (listings.Count == 0)
             return TypedResults.Ok(new Changed(null));
         var before = listings.Select(l => new ArchivedState(l.Id, l.ArchivedAt)).ToList();

@@ -16,8 +16,9 @@ internal sealed class TopListings(IMarket market, TimeProvider clock)
 
     private readonly ConcurrentDictionary<(string Market, string Term), (DateTimeOffset At, SearchPage Page)> _kept = new();
 
-    /// <summary>The term that a listing's rivals are looked up by: its lead, otherwise its most searched pick; null without picks.</summary>
-    public static string? TermOf(OpenDraft open) => open.Lead ?? open.Picks.Wanted.MaxBy(w => w.Volume)?.Text;
+    /// <summary>The term that a listing's rivals are looked up by: the one given, otherwise its lead, otherwise its most searched pick; null without any.</summary>
+    public static string? TermOf(OpenDraft open, string? given = null) =>
+        given?.Trim() is { Length: > 0 } term ? term : open.Lead ?? open.Picks.Wanted.MaxBy(w => w.Volume)?.Text;
 
     /// <summary>What the market finds.</summary>
     /// <exception cref="MarketException">The market does not answer.</exception>

@@ -96,15 +96,14 @@ internal static class ProductPlatformsApi
             copy = await db.WithAltTexts(picks.Platform, id, copy, stop);
             var weighing = Weigher.Weigh(picks.Terms, copy, picks.Wanted, stop);
             columns.Add((picks, weighing));
-            var total = picks.Wanted.Sum(w => w.Volume ?? 0);
             placed.Add(
                 new(
                     listing.Id,
                     places[listing.PlatformId],
                     picks.Platform.Name,
-                    total > 0 ? weighing.Reach : null,
-                    total > 0 ? weighing.Grip : null,
-                    total > 0 ? total - weighing.Volume : null
+                    weighing.TotalVolume > 0 ? weighing.Reach : null,
+                    weighing.TotalVolume > 0 ? weighing.Grip : null,
+                    weighing.LostVolume
                 )
             );
         }

@@ -42,10 +42,7 @@ internal static class RivalsApi
     {
         if (await OpenDraft.Open(db, ready, id, new(marketId, null), stop) is not { } open)
             return TypedResults.NotFound();
-        if (
-            (term?.Trim() is { Length: > 0 } given ? given : TopListings.TermOf(open)) is not { } searched
-            || Tokens.Of(searched).Count == 0
-        )
+        if (TopListings.TermOf(open, term) is not { } searched || Tokens.Of(searched).Count == 0)
             return TypedResults.Ok(new FoundRivals("", 0, []));
         var page = await top.Of(marketId, searched, stop);
         var saved = (await Saved(db, id, marketId).Select(r => r.MarketListing).ToListAsync(stop)).ToHashSet();

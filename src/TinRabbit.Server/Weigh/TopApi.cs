@@ -91,7 +91,7 @@ internal static class TopApi
     {
         if (await OpenDraft.Open(db, ready, id, new(request.MarketId, request.Fields), stop) is not { } open)
             return TypedResults.NotFound();
-        if ((request.Term?.Trim() is { Length: > 0 } given ? given : TopListings.TermOf(open)) is not { } term)
+        if (TopListings.TermOf(open, request.Term) is not { } term)
             return TypedResults.Ok(new TopView("", 0, 0, [], []));
         var page = await top.Of(request.MarketId, term, stop);
         RivalListing[] rivals = [.. page.Results.Select(RivalStates.Figures)];
@@ -176,10 +176,7 @@ internal static class TopApi
         var facts = open.Listing.Product.Facts.Words;
         if (Facets.Unbacked(value, facts).Count > 0 || new AvoidedTerms(open.Platform, open.Avoid).UsesIn(value) > 0)
             return FactSupport.Denies;
-        var known = facts.ByFacet.Values.SelectMany(v => v).Append(facts.What).SelectMany(Words).ToHashSet();
-        return Words(value).All(known.Contains) ? FactSupport.Says : FactSupport.Silent;
+        var known = facts.ByFacet.Values.SelectMany(v => v).Append(facts.What).SelectMany(FactWords.KeysOf).ToHashSet();
+        return FactWords.KeysOf(value).All(known.Contains) ? FactSupport.Says : FactSupport.Silent;
     }
-
-    private static IEnumerable<string> Words(string text) =>
-        Tokens.Of(text).Where(t => !StopWords.Has(t.Word)).Select(t => Fold.Key(t.Word, Fold.AnyForm));
 }

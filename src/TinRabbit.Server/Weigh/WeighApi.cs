@@ -255,7 +255,7 @@ internal static class WeighApi
             weighing.Eligible,
             picks.Keys.Count,
             weighing.Volume,
-            picks.Wanted.Sum(p => p.Volume ?? 0),
+            weighing.TotalVolume,
             weighing.UnknownVolume,
             [.. picks.Platform.IndexedFields.Select(f => f.Key)],
             changed ?? weights,

@@ -4,6 +4,7 @@ import { Key } from '../kit/key'
 import { compact } from '../kit/numbers'
 import type { Desk } from '../kit/shop'
 import { useShortcuts } from '../kit/shortcuts'
+import { sortChanges } from '../kit/sort'
 import { changed, Table } from '../kit/table'
 import { allColumns, sellersColumns } from './columns'
 import { Filters } from './filters'
@@ -268,7 +269,7 @@ function Terms({ page: p, platform }: { page: DigPage; platform: string }) {
       marked={p.marked}
       onMark={mark}
       sort={p.sort}
-      onSort={(s) => p.set({ sort: s?.key ?? null, dir: s && !s.down ? 'up' : null })}
+      onSort={(s) => p.set(sortChanges(s))}
       onRange={p.shelf.look}
       rowClass={(r) => (r.pick?.home === 'avoid' ? 'struck' : '')}
       empty={

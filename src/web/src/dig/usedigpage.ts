@@ -7,8 +7,9 @@ import { messages } from '../kit/messages'
 import { usePickActions, usePicks } from '../kit/picks'
 import { queryKey } from '../kit/queries'
 import type { Desk } from '../kit/shop'
+import { sortIn } from '../kit/sort'
 import { download } from '../kit/stream'
-import { type Rows, type Sort, sortRows } from '../kit/table'
+import { type Rows, sortRows } from '../kit/table'
 import { toast } from '../kit/toast'
 import { titleQuery } from '../kit/words'
 import { allColumns } from './columns'
@@ -77,7 +78,7 @@ export function useDigPage(desk: Desk) {
   const found = useMemo(() => gather(from, dug.data?.rows, dug.data?.key, alike.data, grid.data), [key, dug.data, alike.data, grid.data])
 
   const limits = limitsOf(params)
-  const sort: Sort = params.get('sort') ? { key: params.get('sort') as string, down: params.get('dir') !== 'up' } : null
+  const sort = sortIn(params)
   // Where the market knows nothing of a term, the shelf joins in by itself when it has terms with those words.
   const finished = dug.data !== undefined && dug.data.doing === null
   const unknown = finished && [...dug.data.rows.values()].every((r) => r.numbers.volume === null && !r.typed)

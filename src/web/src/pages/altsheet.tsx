@@ -9,7 +9,8 @@ import { compact, counted } from '../kit/numbers'
 import { queryKey, refresh } from '../kit/queries'
 import { useShop } from '../kit/shop'
 import { useShortcuts } from '../kit/shortcuts'
-import { type Column, changed, type Sort, sortRows, Table } from '../kit/table'
+import { sortChanges, sortIn } from '../kit/sort'
+import { type Column, changed, sortRows, Table } from '../kit/table'
 import { toast } from '../kit/toast'
 import { upload } from '../kit/upload'
 import { AddPictures } from './addpictures'
@@ -46,7 +47,7 @@ export function AltSheet({ marketId }: { marketId: string | null }) {
   const only = params.get('only')
   const all = loaded.data?.pictures ?? []
   const most = loaded.data?.most ?? 0
-  const sort: Sort = params.get('sort') ? { key: params.get('sort') as string, down: params.get('dir') !== 'up' } : null
+  const sort = sortIn(params)
   const rows = sortRows(
     all.filter((p) => !only || p.problems.length > 0),
     columns,
@@ -100,7 +101,7 @@ export function AltSheet({ marketId }: { marketId: string | null }) {
           marked={marked}
           onMark={(ids, on) => setMarked(changed(marked, ids, on))}
           sort={sort}
-          onSort={(s) => set({ sort: s?.key ?? null, dir: s && !s.down ? 'up' : null })}
+          onSort={(s) => set(sortChanges(s))}
           rowHeight={52}
           empty={loaded.isPending ? '' : 'No pictures yet. Choose picture files on the right, or describe pictures in Write.'}
         />

@@ -8,7 +8,8 @@ import { Num } from '../kit/num'
 import { counted, fixed, full } from '../kit/numbers'
 import { useSite } from '../kit/pages'
 import { queryKey } from '../kit/queries'
-import { type Column, type Sort, sortRows, Table } from '../kit/table'
+import { sortChanges, sortIn } from '../kit/sort'
+import { type Column, sortRows, Table } from '../kit/table'
 
 const columns: Column<LeadView>[] = [
   { key: 'name', head: 'Page or listing', width: 'minmax(180px,1fr)', words: true, value: (l) => l.name, cell: (l) => l.name },
@@ -53,7 +54,7 @@ export function Leads() {
   const navigate = useNavigate()
   const site = useSite().data
   const leads = useQuery({ queryKey: queryKey('leads'), queryFn: () => ask(api.GET('/api/leads')) })
-  const sort: Sort = params.get('sort') ? { key: params.get('sort') as string, down: params.get('dir') !== 'up' } : null
+  const sort = sortIn(params)
   const rows = sortRows(leads.data?.leads ?? [], columns, sort)
   const at = Math.max(
     0,
@@ -71,7 +72,7 @@ export function Leads() {
           onAt={(_, l) => set({ at: l ? String(l.listingId) : null })}
           onEnter={(l) => navigate(`/${l.productId}/${l.marketId}/write`)}
           sort={sort}
-          onSort={(s) => set({ sort: s?.key ?? null, dir: s && !s.down ? 'up' : null })}
+          onSort={(s) => set(sortChanges(s))}
           empty={leads.isPending ? <span className="quiet">Weighing every page…</span> : 'Nothing to list yet.'}
         />
       </div>

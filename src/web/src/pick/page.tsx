@@ -5,6 +5,7 @@ import { messages } from '../kit/messages'
 import { counted, full, withoutData } from '../kit/numbers'
 import type { Desk } from '../kit/shop'
 import { useShortcuts } from '../kit/shortcuts'
+import { sortChanges } from '../kit/sort'
 import { Table } from '../kit/table'
 import { Legend } from '../kit/thread'
 import { toast } from '../kit/toast'
@@ -86,7 +87,7 @@ export function PickList({ desk }: { desk: Desk }) {
           marked={p.marked}
           onMark={p.mark}
           sort={p.sort}
-          onSort={(s) => p.set({ sort: s?.key ?? null, dir: s && !s.down ? 'up' : null })}
+          onSort={(s) => p.set(sortChanges(s))}
           rowClass={(r) => (r.home === 'avoid' ? 'struck' : r.home === 'later' ? 'quiet' : '')}
           rowHeight={36}
           empty={

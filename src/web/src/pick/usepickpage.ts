@@ -6,7 +6,8 @@ import { messages } from '../kit/messages'
 import { usePickActions, usePicks } from '../kit/picks'
 import { queryKey, refresh } from '../kit/queries'
 import type { Desk } from '../kit/shop'
-import { changed, type Sort, sortRows } from '../kit/table'
+import { sortIn } from '../kit/sort'
+import { changed, sortRows } from '../kit/table'
 import { toast, toastAgain } from '../kit/toast'
 import { inTurn } from '../kit/turn'
 import { useWeighing } from '../kit/weighing'
@@ -29,7 +30,7 @@ export function usePickPage(desk: Desk) {
   const families = params.get('families') === '1'
   const side = params.get('side') ?? 'term'
   const language = params.get('language')
-  const sort: Sort = params.get('sort') ? { key: params.get('sort') as string, down: params.get('dir') !== 'up' } : null
+  const sort = sortIn(params)
 
   const all = useMemo(() => {
     const weights = new Map(weighing?.terms.map((t) => [t.key, t]))

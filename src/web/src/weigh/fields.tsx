@@ -5,16 +5,15 @@ import type { Listing, PickWeight, Weighing } from '../kit/api'
 import { Num } from '../kit/num'
 import { gripOf } from '../kit/numbers'
 import type { Desk } from '../kit/shop'
-import { type Column, type Sort, sortRows, Table } from '../kit/table'
+import { sortChanges, sortIn } from '../kit/sort'
+import { type Column, sortRows, Table } from '../kit/table'
 import { gradeWords, Legend, TermGaps, Thread } from '../kit/thread'
 
 /** The picks in the order of the table, and the one that one is on. */
 export function usePickRows(weighing: Weighing | undefined, listing: Listing) {
   const [params] = useAddress()
   const columns = useMemo(() => (weighing ? columnsOf(weighing, listing) : []), [weighing, listing])
-  const sort: Sort = params.get('sort')
-    ? { key: params.get('sort') as string, down: params.get('dir') !== 'up' }
-    : { key: 'lost', down: true }
+  const sort = sortIn(params, { key: 'lost', down: true })
   const rows = sortRows(weighing?.terms ?? [], columns, sort)
   const at = rows.some((r) => r.key === params.get('at')) ? (params.get('at') as string) : rows[0]?.key
   return { columns, sort, rows, at, term: rows.find((r) => r.key === at) }
@@ -49,7 +48,7 @@ export function PicksByField(p: { desk: Desk; weighing: Weighing; listing: Listi
         rowHeight={34}
         onAt={(_, t) => set({ at: t?.key ?? null, side: 'pick' })}
         sort={sort}
-        onSort={(s) => set({ sort: s?.key ?? null, dir: s && !s.down ? 'up' : null })}
+        onSort={(s) => set(sortChanges(s))}
         empty={
           <span className="quiet">
             No picks yet. Search for terms in{' '}

@@ -2,7 +2,8 @@ import { useMemo } from 'react'
 import { useAddress } from '../kit/address'
 import type { HeldTerm, PickWeight, Rivals, Weighing } from '../kit/api'
 import { Num } from '../kit/num'
-import { type Column, type Sort, sortRows, Table } from '../kit/table'
+import { sortChanges, sortIn } from '../kit/sort'
+import { type Column, sortRows, Table } from '../kit/table'
 import { gradeWords, Thread } from '../kit/thread'
 import { nameOf } from './names'
 
@@ -21,7 +22,7 @@ export function HeldTerms({ data, weighing }: { data: Rivals; weighing: Weighing
       })
       .sort((a, b) => Number(b.lacks) - Number(a.lacks) || (b.term.worth ?? 0) - (a.term.worth ?? 0))
   }, [data, weighing])
-  const sort: Sort = params.get('sort') ? { key: params.get('sort') as string, down: params.get('dir') !== 'up' } : null
+  const sort = sortIn(params)
   const sorted = sortRows(rows, columns, sort)
   return (
     <Table
@@ -36,7 +37,7 @@ export function HeldTerms({ data, weighing }: { data: Rivals; weighing: Weighing
       rowHeight={34}
       onAt={(_, r) => set({ pick: r?.term.key ?? null })}
       sort={sort}
-      onSort={(s) => set({ sort: s?.key ?? null, dir: s && !s.down ? 'up' : null })}
+      onSort={(s) => set(sortChanges(s))}
       empty="No picks yet."
     />
   )

@@ -6,7 +6,8 @@ import { Difference } from '../kit/difference'
 import { messages } from '../kit/messages'
 import { compact, counted, fixed, full } from '../kit/numbers'
 import { queryKey } from '../kit/queries'
-import { type Column, type Sort, sortRows, Table } from '../kit/table'
+import { sortChanges, sortIn } from '../kit/sort'
+import { type Column, sortRows, Table } from '../kit/table'
 import { gradeWords, Legend, Thread } from '../kit/thread'
 import type { ViewProps } from './frame'
 import { ViewFrame } from './viewframe'
@@ -28,9 +29,7 @@ export function Places(p: ViewProps) {
   })
   const data = query.data
   const columns = data ? columnsOf(data, desk.listingId) : []
-  const sort: Sort = params.get('sort')
-    ? { key: params.get('sort') as string, down: params.get('dir') !== 'up' }
-    : { key: 'lacks', down: true }
+  const sort = sortIn(params, { key: 'lacks', down: true })
   const rows = sortRows([...(data?.terms ?? [])], [...columns, lacks], sort)
   const at = Math.max(
     0,
@@ -58,7 +57,7 @@ export function Places(p: ViewProps) {
         rowHeight={34}
         onAt={(_, r) => set({ at: r?.key ?? null })}
         sort={sort}
-        onSort={(s) => set({ sort: s?.key ?? null, dir: s && !s.down ? 'up' : null })}
+        onSort={(s) => set(sortChanges(s))}
         empty={<span className="quiet">{query.isPending ? 'Weighing…' : query.isError ? query.error.message : 'No picks yet.'}</span>}
       />
     </ViewFrame>

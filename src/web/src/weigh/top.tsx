@@ -5,6 +5,7 @@ import { HelpLink } from '../kit/helplink'
 import { messages } from '../kit/messages'
 import { counted, full, percent } from '../kit/numbers'
 import { queryKey } from '../kit/queries'
+import { sortChanges, sortIn } from '../kit/sort'
 import { type Column, type Sort, sortRows, Table } from '../kit/table'
 import { toast } from '../kit/toast'
 import type { ViewProps } from './frame'
@@ -34,8 +35,8 @@ export function TopListings(p: ViewProps) {
   })
   const data = query.data
   const values = data ? valueRows(data) : []
-  const sort: Sort = params.get('sort') ? { key: params.get('sort') as string, down: params.get('dir') !== 'up' } : null
-  const onSort = (s: Sort) => set({ sort: s?.key ?? null, dir: s && !s.down ? 'up' : null })
+  const sort = sortIn(params)
+  const onSort = (s: Sort) => set(sortChanges(s))
   const wordRows = sortRows([...(data?.words ?? [])], wordColumns, sort)
   const shownValues = sortRows(values, valueColumns, sort)
   const rowAt = (ids: string[]) => Math.max(0, ids.indexOf(params.get('at') ?? ''))

@@ -10,7 +10,8 @@ import { SampleBadge } from '../../kit/sample'
 import { useShop } from '../../kit/shop'
 import { ShopHead } from '../../kit/shophead'
 import { useShortcuts } from '../../kit/shortcuts'
-import { changed, type Sort, sortRows, Table } from '../../kit/table'
+import { sortChanges, sortIn } from '../../kit/sort'
+import { changed, sortRows, Table } from '../../kit/table'
 import { ToastLine, toast } from '../../kit/toast'
 import { columns } from './columns'
 import { EditMany, type ManyKind } from './editmany'
@@ -34,9 +35,7 @@ export function ListingsPage() {
   const platform = params.get('platform')
   const archived = params.get('archived') !== null
   const grid = params.get('view') === 'platforms'
-  const sort: Sort = params.get('sort')
-    ? { key: params.get('sort') as string, down: params.get('dir') !== 'up' }
-    : { key: 'lost', down: true }
+  const sort = sortIn(params, { key: 'lost', down: true })
   const passing = useMemo(() => {
     const words = text.toLowerCase().split(/\s+/).filter(Boolean)
     return rows.filter(
@@ -55,7 +54,9 @@ export function ListingsPage() {
     navigate(`/${l.productId}/${l.marketId ?? shop?.markets.find((m) => m.platformId === l.platformId)?.id}/weigh`)
   const selected = sorted.filter((l) => marked.has(String(l.id)))
   const target = selected.length > 0 ? selected : sorted[at] ? [sorted[at]] : []
-  const ask_ = (kind: ManyKind) => () => (target.length > 0 ? setEditing(kind) : toast(messages.selectFirst))
+  // The two views have other columns, so an order of one is none of the other.
+  const show = (asGrid: boolean) => set({ view: asGrid ? 'platforms' : null, sort: null, dir: null })
+  const begin = (kind: ManyKind) => () => (target.length > 0 ? setEditing(kind) : toast(messages.selectFirst))
   const archive = () => {
     if (target.length === 0) return toast(messages.selectFirst)
     setMarked(new Set())
@@ -63,10 +64,10 @@ export function ListingsPage() {
   }
   useShortcuts({
     filterListings: () => box.current?.focus(),
-    findReplace: ask_('replace'),
-    tagMany: ask_('addTag'),
+    findReplace: begin('replace'),
+    tagMany: begin('addTag'),
     archive,
-    gridOfPlatforms: () => set({ view: grid ? null : 'platforms' }),
+    gridOfPlatforms: () => show(!grid),
     close: editing ? () => setEditing(null) : marked.size > 0 && (() => setMarked(new Set())),
   })
   const platforms = [...new Map(rows.map((l) => [l.platformId, l.platform]))].sort((a, b) => a[1].localeCompare(b[1]))
@@ -134,10 +135,10 @@ export function ListingsPage() {
             </select>
             {market && <SampleBadge market={market} />}
             <span className="flex gap-1 ml-auto" role="group" aria-label="Show as">
-              <button type="button" className="choice" aria-pressed={!grid} onClick={() => set({ view: null })}>
+              <button type="button" className="choice" aria-pressed={!grid} onClick={() => show(false)}>
                 List
               </button>
-              <button type="button" className="choice" aria-pressed={grid} onClick={() => set({ view: 'platforms' })}>
+              <button type="button" className="choice" aria-pressed={grid} onClick={() => show(true)}>
                 Products by platform <Key of="gridOfPlatforms" />
               </button>
             </span>
@@ -157,10 +158,10 @@ export function ListingsPage() {
                   <kbd>Space</kbd> selects, <kbd>Ctrl A</kbd> all
                 </span>
               )}
-              <button type="button" className="pill" onClick={ask_('replace')}>
+              <button type="button" className="pill" onClick={begin('replace')}>
                 Find and replace… <Key of="findReplace" />
               </button>
-              <button type="button" className="pill" onClick={ask_('addTag')}>
+              <button type="button" className="pill" onClick={begin('addTag')}>
                 Add or remove a tag… <Key of="tagMany" />
               </button>
               <button type="button" className="pill" onClick={archive}>
@@ -198,7 +199,7 @@ export function ListingsPage() {
               marked={marked}
               onMark={(ids, on) => setMarked(changed(marked, ids, on))}
               sort={sort}
-              onSort={(s) => set({ sort: s?.key ?? null, dir: s && !s.down ? 'up' : null })}
+              onSort={(s) => set(sortChanges(s))}
               empty={
                 <span className="quiet">
                   {query.isError

@@ -3,7 +3,8 @@ import { useAddress } from '../../kit/address'
 import type { ListingLine } from '../../kit/api'
 import { Num } from '../../kit/num'
 import { compact, fixed, full } from '../../kit/numbers'
-import { type Column, type Sort, sortRows, Table } from '../../kit/table'
+import { sortChanges, sortIn } from '../../kit/sort'
+import { type Column, sortRows, Table } from '../../kit/table'
 
 type Row = { id: number; name: string; listings: Map<string, ListingLine>; lost: number }
 
@@ -21,9 +22,7 @@ export function ProductGrid(p: { rows: ListingLine[]; platforms: [string, string
     return [...products.values()]
   }, [p.rows])
   const columns = useMemo(() => columnsOf(p.platforms, p.open), [p.platforms, p.open])
-  const sort: Sort = params.get('gridsort')
-    ? { key: params.get('gridsort') as string, down: params.get('griddir') !== 'up' }
-    : { key: 'lost', down: true }
+  const sort = sortIn(params, { key: 'lost', down: true })
   const sorted = sortRows(rows, columns, sort)
   const at = Math.max(
     0,
@@ -41,7 +40,7 @@ export function ProductGrid(p: { rows: ListingLine[]; platforms: [string, string
       onAt={(_, r) => set({ product: r ? String(r.id) : null })}
       onEnter={(r) => p.open(worst(r))}
       sort={sort}
-      onSort={(s) => set({ gridsort: s?.key ?? null, griddir: s && !s.down ? 'up' : null })}
+      onSort={(s) => set(sortChanges(s))}
       empty={<span className="quiet">No listing passes the filter.</span>}
     />
   )
