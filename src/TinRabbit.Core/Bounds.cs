@@ -69,6 +69,18 @@ public static class Bounds
     /// <summary>Days on one side of a comparison.</summary>
     public const int Days = 3_660;
 
+    /// <summary>Terms that one listing is checked for in one market.</summary>
+    public const int FollowedTerms = 2_000;
+
+    /// <summary>Rows of a file of found checks or of daily figures.</summary>
+    public const int WatchRows = 200_000;
+
+    /// <summary>The largest count of views, clicks, sales or results.</summary>
+    public const long Count = 1_000_000_000_000;
+
+    /// <summary>Change notes of a shop.</summary>
+    public const int Notes = 50_000;
+
     /// <summary>Rivals of one listing.</summary>
     public const int Rivals = 50;
 

@@ -21,6 +21,12 @@ public interface IMarket
     /// <summary>Whether it remembers from one start to the next which platforms were opened and which listings were sent.</summary>
     bool Remembers { get; }
 
+    /// <summary>The time in its markets, in UTC. Simulated markets may be ahead of the computer's clock.</summary>
+    DateTime Now { get; }
+
+    /// <summary>Whether <see cref="MoveClock"/> can move <see cref="Now"/>: only simulated markets.</summary>
+    bool CanMoveClock { get; }
+
     /// <summary>The markets it knows.</summary>
     IReadOnlyList<MarketPlace> Places { get; }
 
@@ -59,6 +65,28 @@ public interface IMarket
     /// <param name="stop">Stops the question.</param>
     /// <returns>The reviews of each, in the order given; none where there are none.</returns>
     Task<IReadOnlyList<IReadOnlyList<MarketReview>>> Reviews(string marketId, IReadOnlyList<string> ids, int most, CancellationToken stop);
+
+    /// <summary>Looks for a listing that was sent among the results of searches.</summary>
+    /// <param name="marketId">One of <see cref="Places"/>.</param>
+    /// <param name="id">The <see cref="Sending.IdAtMarket"/> of the listing.</param>
+    /// <param name="terms">What is searched for.</param>
+    /// <param name="stop">Stops the question.</param>
+    /// <returns>Where each search finds it, in the order given.</returns>
+    Task<IReadOnlyList<FoundAt>> Find(string marketId, string id, IReadOnlyList<string> terms, CancellationToken stop);
+
+    /// <summary>What happened to a listing that was sent, day by day.</summary>
+    /// <param name="marketId">One of <see cref="Places"/>.</param>
+    /// <param name="id">The <see cref="Sending.IdAtMarket"/> of the listing.</param>
+    /// <param name="from">The first day, in UTC.</param>
+    /// <param name="to">The last day; only days that are over have figures.</param>
+    /// <param name="stop">Stops the question.</param>
+    /// <returns>The days that it knows, oldest first.</returns>
+    Task<IReadOnlyList<DayFigures>> Figures(string marketId, string id, DateOnly from, DateOnly to, CancellationToken stop);
+
+    /// <summary>Moves the clock of a simulated market on.</summary>
+    /// <param name="by">How far; never backwards.</param>
+    /// <exception cref="NotSupportedException">The clock cannot be moved.</exception>
+    void MoveClock(TimeSpan by);
 
     /// <summary>Sends a seller's listing. The search goes on finding what was there before until the market's index notices.</summary>
     /// <param name="marketId">One of <see cref="Places"/>.</param>

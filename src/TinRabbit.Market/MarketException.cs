@@ -8,4 +8,7 @@ public sealed class MarketException(string message, bool isSlow = false, Excepti
 {
     /// <summary>Whether it did not answer in time.</summary>
     public bool IsSlow { get; } = isSlow;
+
+    /// <summary>Whether the source does not offer this at all, so that asking again is of no use.</summary>
+    public bool IsNotOffered { get; init; }
 }

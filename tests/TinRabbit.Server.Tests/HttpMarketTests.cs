@@ -71,6 +71,43 @@ public class HttpMarketTests
     }
 
     [Theory]
+    [InlineData("""{"terms":[]}""", "0 searches for 1 terms")]
+    [InlineData("""{"terms":[{"found":false,"rank":3,"results":9}]}""", "a rank that cannot be")]
+    [InlineData("""{"terms":[{"found":true,"rank":0,"results":9}]}""", "a rank that cannot be")]
+    public async Task A_place_that_cannot_be_is_refused(string answer, string said)
+    {
+        await using var source = await Source(_ => answer);
+        using var market = await Connect(source);
+        var wrong = await Assert.ThrowsAsync<MarketException>(() => market.Find("hedgerow-fair-us", "own:1", ["bird house"], default));
+        Assert.Contains(said, wrong.Message);
+        Assert.False(wrong.IsNotOffered);
+    }
+
+    [Theory]
+    [InlineData("""{"days":[{"day":"2026-01-09","views":1,"clicks":0,"sales":0}]}""", "a day that was not asked for")]
+    [InlineData("""{"days":[{"day":"2026-01-02","views":-1,"clicks":0,"sales":0}]}""", "a negative number of views")]
+    public async Task Figures_that_cannot_be_are_refused(string answer, string said)
+    {
+        await using var source = await Source(_ => answer);
+        using var market = await Connect(source);
+        var wrong = await Assert.ThrowsAsync<MarketException>(() =>
+            market.Figures("hedgerow-fair-us", "own:1", new(2026, 1, 1), new(2026, 1, 5), default)
+        );
+        Assert.Contains(said, wrong.Message);
+    }
+
+    [Fact]
+    public async Task What_a_source_does_not_offer_is_told_from_what_it_fails_at()
+    {
+        await using var source = await Source(_ => "", status: 501);
+        using var market = await Connect(source);
+        var find = await Assert.ThrowsAsync<MarketException>(() => market.Find("hedgerow-fair-us", "own:1", ["bird house"], default));
+        Assert.True(find.IsNotOffered);
+        Assert.False(market.CanMoveClock);
+        Assert.Throws<NotSupportedException>(() => market.MoveClock(TimeSpan.FromDays(1)));
+    }
+
+    [Theory]
     [InlineData("""{"listings":[]}""", "0 listings for 1 IDs", "the reviews of 0 listings for 1 IDs")]
     [InlineData("""{"listings":[null]}""", null, "more than 2 reviews")]
     [InlineData("""{"listings":[[{"text":"Good","stars":7,"at":null}]]}""", "can’t be read", "stars that are not 1 to 5")]
@@ -220,6 +257,8 @@ public class MarketDocumentTests
                 MarketContract.SearchPath,
                 MarketContract.ListingsPath,
                 MarketContract.ReviewsPath,
+                MarketContract.FindPath,
+                MarketContract.FiguresPath,
                 MarketContract.SendPath,
                 MarketContract.OpenPath,
             }

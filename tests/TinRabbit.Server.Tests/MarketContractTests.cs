@@ -105,6 +105,32 @@ public abstract class MarketContractTests : IAsyncLifetime
     }
 
     [Fact]
+    public async Task It_says_where_it_finds_a_listing_that_was_sent_and_what_happened_to_it()
+    {
+        var copy = new Dictionary<string, FieldValue>
+        {
+            ["title"] = new FieldValue.Text("Cedar nest box"),
+            ["tags"] = new FieldValue.Items(["nest box"]),
+        };
+        var id = Sending.IdAtMarket("7");
+        Assert.Equal([new FoundAt(false, null, 0)], (await Market.Find(Us, id, ["zebra saddle"], default)));
+        Assert.Empty(await Market.Figures(Us, id, new(2026, 1, 1), new(2026, 1, 9), default));
+        await Market.Send(Us, new("7", "Plover & Pine", copy), DateTime.UtcNow.AddDays(-40), default);
+        var terms = Enumerable.Range(0, MarketContract.MostTerms + 5).Select(i => i % 2 == 0 ? "nest box" : $"nothing {i}").ToArray();
+        var found = await Market.Find(Us, id, terms, default);
+        Assert.Equal(terms.Select(t => t == "nest box"), found.Select(f => f.Found));
+        Assert.All(found.Where(f => f.Found), f => Assert.InRange(f.Rank!.Value, 1, f.Results));
+
+        var today = DateOnly.FromDateTime(DateTime.UtcNow);
+        var days = await Market.Figures(Us, id, today.AddDays(-MarketContract.MostDays - 50), today, default);
+        Assert.Equal(Enumerable.Range(-days.Count, days.Count).Select(today.AddDays), days.Select(d => d.Day));
+        Assert.InRange(days.Count, 39, 40);
+        Assert.All(days, d => Assert.True(d is { Views: >= 0, Clicks: >= 0, Sales: >= 0 } && d.Clicks <= d.Views));
+        await Assert.ThrowsAsync<KeyNotFoundException>(() => Market.Find("nowhere", id, terms, default));
+        await Assert.ThrowsAsync<KeyNotFoundException>(() => Market.Figures("nowhere", id, today, today, default));
+    }
+
+    [Fact]
     public async Task A_platform_of_the_sellers_own_gets_markets()
     {
         var own = ShippedPlatforms.All.First(p => p.Id == "hedgerow-fair") with { Id = "my-stall", Name = "My stall" };

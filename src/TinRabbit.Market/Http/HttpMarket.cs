@@ -42,6 +42,12 @@ public sealed class HttpMarket : IMarket, IDisposable
     public bool Remembers => _description.Remembers;
 
     /// <inheritdoc/>
+    public DateTime Now => DateTime.UtcNow;
+
+    /// <inheritdoc/>
+    public bool CanMoveClock => false;
+
+    /// <inheritdoc/>
     public IReadOnlyList<MarketPlace> Places => _description.Places;
 
     /// <summary>Connects to a source.</summary>
@@ -164,6 +170,56 @@ public sealed class HttpMarket : IMarket, IDisposable
     }
 
     /// <inheritdoc/>
+    public async Task<IReadOnlyList<FoundAt>> Find(string marketId, string id, IReadOnlyList<string> terms, CancellationToken stop)
+    {
+        CheckPlace(marketId);
+        var all = new List<FoundAt>(terms.Count);
+        foreach (var some in terms.Chunk(MarketContract.MostTerms))
+        {
+            var answer = await Post<MarketContract.FoundTerms>(
+                MarketContract.FindPath,
+                new MarketContract.FindQuestion(marketId, id, some),
+                stop
+            );
+            Check(answer.Terms.Count == some.Length, $"{answer.Terms.Count} searches for {some.Length} terms");
+            Check(
+                answer.Terms.All(f => f is { Results: >= 0, Rank: null or >= 1 } && (f.Found || f.Rank is null)),
+                "a negative number of results, or a rank that cannot be"
+            );
+            all.AddRange(answer.Terms);
+        }
+
+        return all;
+    }
+
+    /// <inheritdoc/>
+    public async Task<IReadOnlyList<DayFigures>> Figures(string marketId, string id, DateOnly from, DateOnly to, CancellationToken stop)
+    {
+        CheckPlace(marketId);
+        var all = new List<DayFigures>();
+        for (var first = from; first <= to; first = first.AddDays(MarketContract.MostDays))
+        {
+            var last = first.AddDays(MarketContract.MostDays - 1) is var end && end < to ? end : to;
+            var question = new MarketContract.FiguresQuestion(marketId, id, first, last);
+            var days = (await Post<MarketContract.FoundFigures>(MarketContract.FiguresPath, question, stop)).Days;
+            Check(
+                days.Zip(days.Skip(1)).All(d => d.First.Day < d.Second.Day) && days.All(d => d.Day >= first && d.Day <= last),
+                "a day that was not asked for, or days out of order"
+            );
+            Check(
+                days.All(d => d is { Views: null or >= 0, Clicks: null or >= 0, Sales: null or >= 0 }),
+                "a day with a negative number of views, clicks or sales"
+            );
+            all.AddRange(days);
+        }
+
+        return all;
+    }
+
+    /// <inheritdoc/>
+    public void MoveClock(TimeSpan by) => throw new NotSupportedException("The clock of a source at an address cannot be moved.");
+
+    /// <inheritdoc/>
     public async Task<DateTime> Send(string marketId, Sending listing, DateTime at, CancellationToken stop)
     {
         CheckPlace(marketId);
@@ -243,6 +299,11 @@ public sealed class HttpMarket : IMarket, IDisposable
             using (request)
             using (var answer = await _http.SendAsync(request, limit.Token))
             {
+                if (answer.StatusCode is System.Net.HttpStatusCode.NotImplemented)
+                    throw new MarketException($"The market source at {_address} can’t answer this question. Nothing was changed.")
+                    {
+                        IsNotOffered = true,
+                    };
                 if (!answer.IsSuccessStatusCode)
                     throw new MarketException(
                         $"The market source at {_address} refused the question (status {(int)answer.StatusCode}). Nothing was changed."

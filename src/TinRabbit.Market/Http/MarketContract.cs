@@ -24,17 +24,26 @@ public static class MarketContract
     /// <summary>POST: <see cref="ReviewsQuestion"/> to <see cref="FoundReviews"/>; 501 where the source has no reviews.</summary>
     public const string ReviewsPath = "market/reviews";
 
+    /// <summary>POST: <see cref="FindQuestion"/> to <see cref="FoundTerms"/>; 501 where the source cannot look for a listing.</summary>
+    public const string FindPath = "market/find";
+
+    /// <summary>POST: <see cref="FiguresQuestion"/> to <see cref="FoundFigures"/>; 501 where the source has no daily figures.</summary>
+    public const string FiguresPath = "market/figures";
+
     /// <summary>POST: <see cref="SendQuestion"/> to <see cref="Noticed"/>.</summary>
     public const string SendPath = "market/send";
 
     /// <summary>POST: <see cref="OpenQuestion"/> to <see cref="Description"/>; 501 where the source cannot open markets.</summary>
     public const string OpenPath = "market/open";
 
-    /// <summary>Most terms of one <see cref="MeasureQuestion"/>.</summary>
+    /// <summary>Most terms of one <see cref="MeasureQuestion"/> or <see cref="FindQuestion"/>.</summary>
     public const int MostTerms = 500;
 
     /// <summary>Most listings of one <see cref="ListingsQuestion"/> or <see cref="ReviewsQuestion"/>.</summary>
     public const int MostListings = 100;
+
+    /// <summary>Most days of one <see cref="FiguresQuestion"/>.</summary>
+    public const int MostDays = 1000;
 
     /// <summary>How the contract is written: camel case, every member present, numbers as numbers.</summary>
     public static readonly JsonSerializerOptions Json = new(JsonSerializerDefaults.Web)
@@ -73,6 +82,18 @@ public static class MarketContract
 
     /// <summary>The reviews of each, in the same order.</summary>
     public sealed record FoundReviews(IReadOnlyList<IReadOnlyList<MarketReview>> Listings);
+
+    /// <summary>Searches to look for a listing in, at most <see cref="MostTerms"/>.</summary>
+    public sealed record FindQuestion(string MarketId, string Id, IReadOnlyList<string> Terms);
+
+    /// <summary>Where each search finds it, in the same order.</summary>
+    public sealed record FoundTerms(IReadOnlyList<FoundAt> Terms);
+
+    /// <summary>Days of a listing, at most <see cref="MostDays"/>, the last one included.</summary>
+    public sealed record FiguresQuestion(string MarketId, string Id, DateOnly From, DateOnly To);
+
+    /// <summary>The days that are known, oldest first.</summary>
+    public sealed record FoundFigures(IReadOnlyList<DayFigures> Days);
 
     /// <summary>A listing that is sent.</summary>
     /// <param name="MarketId">Where to.</param>

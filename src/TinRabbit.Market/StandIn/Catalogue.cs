@@ -1,3 +1,4 @@
+using System.Collections.Concurrent;
 using TinRabbit.Core;
 using TinRabbit.Core.Platforms;
 using TinRabbit.Core.Words;
@@ -10,18 +11,23 @@ internal sealed class Catalogue
     private readonly Folds _folds;
     private readonly HashSet<string> _ignored;
     private readonly Dictionary<string, List<int>> _byWord = new(StringComparer.Ordinal);
-    private readonly List<string> _titleKeys = [];
+    private readonly List<SearchedText> _texts = [];
+    private readonly int _attributes;
+
+    // The scores of a search's results, sorted; asked for day after day.
+    private readonly ConcurrentDictionary<string, double[]> _scores = new(StringComparer.Ordinal);
 
     public Catalogue(Platform platform, QueryLog log, Vocabulary vocabulary, int listings, DeterministicRandom random)
     {
         _folds = platform.Search.Folds;
         _ignored = [.. platform.Search.IgnoredWords];
+        _attributes = Math.Max(1, platform.Fields.Sum(f => f.Attributes.Count));
         var maker = new Maker(platform, log, vocabulary);
         Listings = [.. Enumerable.Range(0, listings).Select(i => maker.Make($"r{i}", random.For(i)))];
         for (var i = 0; i < Listings.Count; i++)
         {
             var rival = Listings[i];
-            _titleKeys.Add($" {Tokens.Key(rival.Title)} ");
+            _texts.Add(new(rival.Title, rival.Tags));
             foreach (
                 var word in rival
                     .Tags.Concat(rival.Bullets)
@@ -48,41 +54,58 @@ internal sealed class Catalogue
         foreach (var rival in Holding(term))
         {
             found += Listings[rival].Alike;
-            if (_titleKeys[rival].Contains(phrase, StringComparison.Ordinal))
+            if (_texts[rival].Title.Contains(phrase, StringComparison.Ordinal))
                 titles += Listings[rival].Alike;
         }
 
         return (found, titles);
     }
 
-    /// <summary>What a search finds, best first: where the words stand and how whole, what sells, what is fresh.</summary>
+    /// <summary>What a search finds, best first: where the words stand and how whole, what sells, what is fresh and complete.</summary>
     /// <param name="term">What is searched for.</param>
     /// <param name="most">How many to give.</param>
-    /// <param name="sent">Listings that sellers sent and that the term finds.</param>
-    public IReadOnlyList<RivalListing> Ranked(string term, int most, IEnumerable<RivalListing> sent)
+    /// <param name="sent">Listings that sellers sent and that the term finds, with their scores.</param>
+    public IReadOnlyList<RivalListing> Ranked(string term, int most, IEnumerable<(RivalListing Listing, double Score)> sent)
     {
-        var phrase = $" {Tokens.Key(term)} ";
-        var words = Tokens.Of(term).Select(t => $" {t.Word} ").ToArray();
-        double Score(RivalListing rival, string title)
-        {
-            var field =
-                title.Contains(phrase, StringComparison.Ordinal)
-                    ? 3.0 - 1.0 * title.IndexOf(phrase, StringComparison.Ordinal) / title.Length
-                : rival.Tags.Any(t => $" {Tokens.Key(t)} ".Contains(phrase, StringComparison.Ordinal)) ? 1.8
-                : words.All(w => title.Contains(w, StringComparison.Ordinal)) ? 1.4
-                : 0.6;
-            return field + 0.35 * Math.Log(1 + rival.Sales) + 0.5 * Math.Exp(-rival.AgeDays / 60.0);
-        }
-
+        var phrase = new SearchedPhrase(term);
         return
         [
             .. Holding(term)
-                .Select(i => (Rival: Listings[i], Score: Score(Listings[i], _titleKeys[i])))
-                .Concat(sent.Select(s => (Rival: s, Score: Score(s, $" {Tokens.Key(s.Title)} "))))
+                .Select(i => (Listing: Listings[i], Score: Score(i, phrase)))
+                .Concat(sent)
                 .OrderByDescending(r => r.Score)
                 .Take(most)
-                .Select(r => r.Rival),
+                .Select(r => r.Listing),
         ];
+    }
+
+    /// <summary>How many listings a search ranks above a score.</summary>
+    public int Above(string term, double score)
+    {
+        var scores = _scores.GetOrAdd(
+            term,
+            _ =>
+            {
+                var phrase = new SearchedPhrase(term);
+                double[] all = [.. Holding(term).Select(i => -Score(i, phrase))];
+                Array.Sort(all);
+                return all;
+            }
+        );
+        // The best first, with the sign turned: those below −score are above score.
+        var at = Array.BinarySearch(scores, -score);
+        return at < 0 ? ~at : at;
+    }
+
+    /// <summary>The score of a listing: its fields, monthly sales, days since it began, and how complete it is, 0–1.</summary>
+    public static double Score(double fields, double sales, double ageDays, double completeness) =>
+        fields + 0.35 * Math.Log(1 + sales) + 0.5 * Math.Exp(-ageDays / 60.0) + 0.4 * completeness;
+
+    private double Score(int number, SearchedPhrase phrase)
+    {
+        var rival = Listings[number];
+        var completeness = 0.5 * Math.Min(1, rival.Photos / 8.0) + 0.5 * Math.Min(1, rival.Attributes.Count / (double)_attributes);
+        return Score(_texts[number].Score(phrase), rival.Sales, rival.AgeDays, completeness);
     }
 
     // The listings that have every word of the term somewhere, in order.

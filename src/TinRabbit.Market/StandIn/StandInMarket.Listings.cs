@@ -7,7 +7,7 @@ namespace TinRabbit.Market.StandIn;
 public sealed partial class StandInMarket
 {
     // What changes in a listing as weeks pass: the share of weeks with a new price, and of sales that are rated.
-    private static readonly DateTimeOffset Beginning = new(2026, 6, 1, 0, 0, 0, TimeSpan.Zero);
+    private static readonly DateTime Beginning = new(2026, 6, 1, 0, 0, 0, DateTimeKind.Utc);
     private const double PriceChanges = 0.06;
     private const double RatedSales = 0.02;
     private const int WeeksRemembered = 60;
@@ -22,7 +22,7 @@ public sealed partial class StandInMarket
     private Result Shown(string marketId, RivalListing rival, bool isStay)
     {
         var random = _random.For(marketId).For("drift").For(rival.Id);
-        var weeks = Math.Max(0, (int)(_clock.GetUtcNow() - Beginning).TotalDays / 7);
+        var weeks = Math.Max(0, (int)(Now - Beginning).TotalDays / 7);
         var price = rival.Price;
         for (var week = Math.Max(0, weeks - WeeksRemembered); week <= weeks; week++)
             if (random.For(week).Uniform < PriceChanges)
@@ -56,7 +56,7 @@ public sealed partial class StandInMarket
     public IReadOnlyList<IReadOnlyList<MarketReview>> ReviewsOf(string marketId, IReadOnlyList<string> ids, int most)
     {
         var (_, rivals) = Made(marketId);
-        var today = DateOnly.FromDateTime(_clock.GetUtcNow().UtcDateTime);
+        var today = DateOnly.FromDateTime(Now);
         return
         [
             .. ids.Select(id =>
@@ -80,14 +80,13 @@ public sealed partial class StandInMarket
             ? rivals.Listings[i]
             : null;
 
-    // The last state that was sent under a number.
+    // The last state that was sent under an ID.
     private Sending? Sent(string marketId, string id)
     {
-        foreach (var ((market, number), states) in _sent)
-            if (market == marketId && Sending.IdAtMarket(number) == id)
-                lock (states)
-                    return states[^1].Listing;
-        return null;
+        if (!_sent.TryGetValue((marketId, id), out var states))
+            return null;
+        lock (states)
+            return states[^1].Listing;
     }
 
     private static string TitleOf(Sending listing) => (listing.Copy.GetValueOrDefault("title") as FieldValue.Text)?.Value ?? "";

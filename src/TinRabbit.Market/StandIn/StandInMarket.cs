@@ -62,8 +62,9 @@ public sealed partial class StandInMarket : IMarket
     private readonly ConcurrentDictionary<string, string> _kinds = new();
     private readonly ConcurrentDictionary<string, Lazy<(QueryLog Log, Catalogue? Rivals)>> _made = new();
 
-    // What sellers sent, by market and their own number: every state, since the index notices each in its time.
+    // What sellers sent, by market and the ID that it has there: every state, since the index notices each in its time.
     private readonly ConcurrentDictionary<(string Market, string Id), List<(DateTime Noticed, DateTime At, Sending Listing)>> _sent = new();
+    private readonly ConcurrentDictionary<(string Market, string Id), (int States, Lazy<ListingDays> Days)> _days = new();
 
     /// <summary>Prepares the markets of the platforms it knows; each is made when it is first asked.</summary>
     /// <param name="seed">The same seed gives the same market.</param>
@@ -110,6 +111,8 @@ public sealed partial class StandInMarket : IMarket
                 Places = [.. Places, .. PlacesOf(platform.Id)];
             foreach (var place in PlacesOf(platform.Id))
                 _made.TryRemove(place.Id, out _);
+            foreach (var known in _days.Keys.Where(k => PlacesOf(platform.Id).Any(p => p.Id == k.Market)))
+                _days.TryRemove(known, out _);
         }
     }
 
@@ -124,7 +127,7 @@ public sealed partial class StandInMarket : IMarket
         if (log.Find(term.Trim().ToLowerInvariant()) is not { } query)
             return null;
         var random = _random.For(marketId).For(query.Text);
-        var today = DateOnly.FromDateTime(_clock.GetUtcNow().UtcDateTime);
+        var today = DateOnly.FromDateTime(Now);
         var from = new DateOnly(today.Year, today.Month, 1).AddMonths(-Months);
         var months = Enumerable.Range(0, Months).Select(i => Years.Searches(query, from.AddMonths(i), random)).ToArray();
         var volume = Grouped(query, marketId, log) ?? Rounded(months.TakeLast(12).Average());
@@ -161,9 +164,11 @@ public sealed partial class StandInMarket : IMarket
     {
         var place = Places.FirstOrDefault(p => p.Id == marketId) ?? throw new KeyNotFoundException($"There is no market \"{marketId}\".");
         var noticed = at.AddHours(_platforms.TryGetValue(place.PlatformId, out var platform) ? platform.Search.IndexDelayHours : 0);
-        var states = _sent.GetOrAdd((marketId, listing.Id), _ => []);
+        var states = _sent.GetOrAdd((marketId, Sending.IdAtMarket(listing.Id)), _ => []);
         lock (states)
-            states.Add((noticed, at, listing));
+            // What is sent again after a restart is there already.
+            if (states.All(s => s.At != at))
+                states.Add((noticed, at, listing));
         return noticed;
     }
 
@@ -173,52 +178,14 @@ public sealed partial class StandInMarket : IMarket
 
     private string KindOf(string platformId) => _kinds.GetValueOrDefault(platformId, platformId);
 
-    // Of each listing that was sent, what the index has noticed last; a new one has sold little yet.
-    private List<RivalListing> Found(string marketId, string term)
+    // The listings that were sent and that a search finds, with their scores.
+    private List<(RivalListing, double)> Found(string marketId, string term)
     {
-        var now = _clock.GetUtcNow().UtcDateTime;
-        var found = new List<RivalListing>();
-        foreach (var ((market, _), states) in _sent)
-        {
-            if (market != marketId)
-                continue;
-            (DateTime Noticed, DateTime At, Sending Listing) state;
-            lock (states)
-                state = states.Where(s => s.Noticed <= now).OrderByDescending(s => s.At).FirstOrDefault();
-            if (state.Listing is not { } listing)
-                continue;
-            var platform = _platforms[Places.First(p => p.Id == marketId).PlatformId];
-            if (Weigher.Weigh(platform, listing.Copy, [new(term)]).Eligible == 0)
-                continue;
-            IReadOnlyList<string> Texts(string role) =>
-                platform.Role(role) is { } field && listing.Copy.TryGetValue(field.Key, out var value) ? value.Units(field.Shape) : [];
-            var attributes = listing
-                .Copy.Values.OfType<FieldValue.Choices>()
-                .SelectMany(c => c.Values)
-                .GroupBy(v => v.Key)
-                .ToDictionary(v => v.Key, v => string.Join(", ", v.First().Value));
-            found.Add(
-                new(
-                    Sending.IdAtMarket(listing.Id),
-                    [],
-                    listing.Shop,
-                    string.Join(' ', Texts("title")),
-                    Texts("tags"),
-                    Texts("bullets"),
-                    20,
-                    0,
-                    5,
-                    0,
-                    1,
-                    0,
-                    0,
-                    1,
-                    (int)(now - state.At).TotalDays,
-                    attributes
-                )
-            );
-        }
-
+        var now = Now;
+        var found = new List<(RivalListing, double)>();
+        foreach (var (market, id) in _sent.Keys.Where(k => k.Market == marketId))
+            if (DaysOf(market, id) is { } days && days.Scores([term], now)[0] is { } score && days.Shown(now) is { } listing)
+                found.Add((listing, score));
         return found;
     }
 
@@ -249,6 +216,12 @@ public sealed partial class StandInMarket : IMarket
         int most,
         CancellationToken stop
     ) => Task.FromResult(ReviewsOf(marketId, ids, most));
+
+    Task<IReadOnlyList<FoundAt>> IMarket.Find(string marketId, string id, IReadOnlyList<string> terms, CancellationToken stop) =>
+        Task.FromResult(Find(marketId, id, terms));
+
+    Task<IReadOnlyList<DayFigures>> IMarket.Figures(string marketId, string id, DateOnly from, DateOnly to, CancellationToken stop) =>
+        Task.FromResult(Figures(marketId, id, from, to));
 
     Task<DateTime> IMarket.Send(string marketId, Sending listing, DateTime at, CancellationToken stop) =>
         Task.FromResult(Send(marketId, listing, at));

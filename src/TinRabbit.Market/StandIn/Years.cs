@@ -17,19 +17,35 @@ internal static class Years
         ["stay"] = [0.7, 0.8, 0.95, 1.15, 1.4, 1.45, 1.5, 1.3, 1.0, 0.7, 0.5, 0.55],
     };
 
+    private const double DaysOfMonth = 365.25 / 12;
+
     /// <summary>Searches in one month.</summary>
     public static int Searches(Query query, DateOnly month, DeterministicRandom random)
     {
         var season = Seasons.GetValueOrDefault(query.Year, Seasons["flat"])[month.Month - 1];
         var years = (month.Year - 2026) + (month.Month - 7) / 12.0;
-        var trend = query.Trend switch
+        var noise = Math.Exp(0.07 * random.For("month").For(month.Year * 12 + month.Month).Normal);
+        return (int)Math.Round(query.Volume * season * Trend(query, years, random) * noise);
+    }
+
+    /// <summary>Searches on one day, before the weekday and chance: a season comes and goes from day to day, not by the month.</summary>
+    public static double SearchesOn(Query query, DateOnly day, DeterministicRandom random)
+    {
+        var seasons = Seasons.GetValueOrDefault(query.Year, Seasons["flat"]);
+        // Months since the middle of January.
+        var at = (day.DayOfYear - 1) / DaysOfMonth - 0.5;
+        var (before, share) = ((int)Math.Floor(at), at - Math.Floor(at));
+        var season = (1 - share) * seasons[(before + 12) % 12] + share * seasons[(before + 13) % 12];
+        var years = (day.Year - 2026) + (day.DayOfYear / DaysOfMonth - 6.5) / 12;
+        return query.Volume * season * Trend(query, years, random) / DaysOfMonth;
+    }
+
+    private static double Trend(Query query, double years, DeterministicRandom random) =>
+        query.Trend switch
         {
             "up" => Math.Exp(0.28 * years),
             "down" => Math.Exp(-0.3 * years),
             "fad" => Math.Exp(0.35 * years) * (1 + 2.2 * Math.Exp(-Math.Pow((years - random.For("fad").Uniform + 1.1) * 5, 2))),
             _ => 1,
         };
-        var noise = Math.Exp(0.07 * random.For("month").For(month.Year * 12 + month.Month).Normal);
-        return (int)Math.Round(query.Volume * season * trend * noise);
-    }
 }

@@ -51,6 +51,8 @@ internal static class MarketServer
         );
         api.MapPost(MarketContract.ListingsPath, (MarketContract.ListingsQuestion q) => Listings(market, q));
         api.MapPost(MarketContract.ReviewsPath, (MarketContract.ReviewsQuestion q) => Reviews(market, q));
+        api.MapPost(MarketContract.FindPath, (MarketContract.FindQuestion q) => Find(market, q));
+        api.MapPost(MarketContract.FiguresPath, (MarketContract.FiguresQuestion q) => Figures(market, q));
         api.MapPost(MarketContract.SendPath, (MarketContract.SendQuestion q) => Send(market, q));
         api.MapPost(MarketContract.OpenPath, (MarketContract.OpenQuestion q) => Open(market, q));
     }
@@ -82,6 +84,19 @@ internal static class MarketServer
         q.Ids.Count <= MarketContract.MostListings
             ? TypedResults.Ok(new MarketContract.FoundReviews(market.ReviewsOf(q.MarketId, q.Ids, Math.Clamp(q.Most, 0, MostAsked))))
             : TypedResults.BadRequest($"At most {MarketContract.MostListings} listings at once.");
+
+    private static Results<Ok<MarketContract.FoundTerms>, BadRequest<string>> Find(StandInMarket market, MarketContract.FindQuestion q) =>
+        q.Terms.Count <= MarketContract.MostTerms
+            ? TypedResults.Ok(new MarketContract.FoundTerms(market.Find(q.MarketId, q.Id, q.Terms)))
+            : TypedResults.BadRequest($"At most {MarketContract.MostTerms} terms at once.");
+
+    private static Results<Ok<MarketContract.FoundFigures>, BadRequest<string>> Figures(
+        StandInMarket market,
+        MarketContract.FiguresQuestion q
+    ) =>
+        q.To.DayNumber - q.From.DayNumber < MarketContract.MostDays
+            ? TypedResults.Ok(new MarketContract.FoundFigures(market.Figures(q.MarketId, q.Id, q.From, q.To)))
+            : TypedResults.BadRequest($"At most {MarketContract.MostDays} days at once.");
 
     private static MarketContract.Noticed Send(StandInMarket market, MarketContract.SendQuestion q)
     {
