@@ -16,6 +16,7 @@ using TinRabbit.Server.Pick;
 using TinRabbit.Server.Platforms;
 using TinRabbit.Server.Shop;
 using TinRabbit.Server.Storage;
+using TinRabbit.Server.Watch;
 using TinRabbit.Server.Weigh;
 using TinRabbit.Server.Write;
 
@@ -114,6 +115,8 @@ static void AddServices(WebApplicationBuilder builder, StartOptions options, Dat
     services.AddSingleton(s => new OwnerPassword(folder?.Owner ?? "owner.json", s.GetRequiredService<TimeProvider>()));
     services.AddSingleton(s => market ?? MarketSource.StandIn(s.GetRequiredService<TimeProvider>()));
     services.AddSingleton<MarketSetup>();
+    services.AddSingleton<CheckService>();
+    services.AddSingleton<DailyWatch>();
     services.AddSingleton<BackupService>();
     if (folder is not null)
     {
@@ -122,6 +125,8 @@ static void AddServices(WebApplicationBuilder builder, StartOptions options, Dat
         services.AddHostedService<ShopSetupService>();
         services.AddHostedService(s => s.GetRequiredService<BackupService>());
         services.AddHostedService<WarmUpService>();
+        services.AddHostedService(s => s.GetRequiredService<CheckService>());
+        services.AddHostedService(s => s.GetRequiredService<DailyWatch>());
         if (!options.OnlyThisComputer)
             AddLogin(services, folder);
     }
@@ -219,6 +224,13 @@ static void MapRequests(WebApplication app, StartOptions options)
     api.MapTop();
     api.MapReviews();
     api.MapProductPlatforms();
+    api.MapWatch();
+    api.MapChecks();
+    api.MapCheckFiles();
+    api.MapHistory();
+    api.MapNotes();
+    api.MapMovers();
+    api.MapRules();
     api.MapSite();
     api.MapPages();
     api.MapLeads();

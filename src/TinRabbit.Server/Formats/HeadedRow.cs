@@ -1,3 +1,5 @@
+using System.Globalization;
+using TinRabbit.Core;
 using TinRabbit.Core.Platforms;
 
 namespace TinRabbit.Server.Formats;
@@ -12,16 +14,23 @@ internal sealed record HeadedRow(int Number, string[] Heads, string[] Cells)
     /// <param name="file">CSV or XLSX.</param>
     /// <param name="most">The most rows that are read.</param>
     /// <param name="stop">Stops the reading.</param>
+    /// <param name="usual">The columns of a table without names; it has names where the first row has the first of these. Null where names are needed.</param>
     /// <exception cref="InvalidInputException">The file has no rows, or more than <paramref name="most"/>.</exception>
-    public static IEnumerable<HeadedRow> Read(string file, int most, CancellationToken stop)
+    public static IEnumerable<HeadedRow> Read(string file, int most, CancellationToken stop, string[]? usual = null)
     {
         var look = TableGuess.Of(file);
         string[]? heads = null;
         foreach (var (row, cells) in TableRows.Read(file, look.Encoding, look.Separator, stop: stop))
         {
             if (heads is null)
+            {
                 heads = [.. cells.ToArray().Select(h => h.Trim().ToLowerInvariant())];
-            else if (row - 1 > most)
+                if (usual is null || heads.Contains(usual[0]))
+                    continue;
+                heads = usual;
+            }
+
+            if (row - 1 > most)
                 throw Wrong($"This file has more than {most:#,0} rows, the limit.");
             else if (cells.ToArray() is var texts && texts.Any(t => !string.IsNullOrWhiteSpace(t)))
                 yield return new(row, heads, texts);
@@ -55,6 +64,20 @@ internal sealed record HeadedRow(int Number, string[] Heads, string[] Cells)
         var number = isPercent ? (this with { Cells = [.. Cells.Select(c => c.TrimEnd().TrimEnd('%'))] }).NumberOf(name) : NumberOf(name);
         return isPercent || number > 1 ? number / 100 : number;
     }
+
+    /// <summary>A date of a column; null where it is empty.</summary>
+    /// <exception cref="InvalidInputException">It is no date.</exception>
+    public DateOnly? DateOf(params string[] names) =>
+        this[names] is not { Length: > 0 } text ? null
+        : DateOnly.TryParse(text, CultureInfo.InvariantCulture, out var day) ? day
+        : throw Wrong($"Row {Number}: “{text}” isn’t a date. Write it as 2026-03-31.");
+
+    /// <summary>A whole number of a column, 0 or more; null where it is empty or unknown.</summary>
+    /// <exception cref="InvalidInputException">It is no number, or cannot be.</exception>
+    public long? CountOf(params string[] names) =>
+        NumberOf(names) is not { } number ? null
+        : number >= 0 && number <= Bounds.Count && number == Math.Floor(number) ? (long)number
+        : throw Wrong($"Row {Number}: {number} under “{names[0]}” isn’t possible. Enter a whole number from 0 to {Bounds.Count:#,0}.");
 
     /// <summary>The problem of a file.</summary>
     public static InvalidInputException Wrong(string message) => new([new("file", message)]);

@@ -28,12 +28,7 @@ internal static class ReviewTables
             var stars = row.NumberOf("stars", "rating");
             if (stars is not (null or (>= 1 and <= 5)))
                 throw HeadedRow.Wrong($"Row {row.Number}: {stars} stars aren’t possible. Stars go from 1 to 5.");
-            DateOnly? at = null;
-            if (row["date"] is { Length: > 0 } date)
-                at = DateOnly.TryParse(date, CultureInfo.InvariantCulture, out var day)
-                    ? day
-                    : throw HeadedRow.Wrong($"Row {row.Number}: “{date}” isn’t a date. Write it as 2026-03-31.");
-            reviews.Add(new(text, (double?)stars, at));
+            reviews.Add(new(text, (double?)stars, row.DateOf("date")));
         }
 
         return reviews;

@@ -116,6 +116,7 @@ internal sealed class BackupService(
                     ("Products", "PicturesRevision"),
                     ("Platforms", "Revision"),
                     ("Picks", "NoteRevision"),
+                    ("Notes", "Revision"),
                 }
             )
             {
@@ -126,6 +127,8 @@ internal sealed class BackupService(
             }
 
             await restored.Database.ExecuteSqlRawAsync("DELETE FROM Imports WHERE Done = 0");
+            // A found check that was under way can be resumed.
+            await restored.Database.ExecuteSqlRawAsync("UPDATE Checks SET State = 'Stopped' WHERE State = 'Running'");
             await now.Database.OpenConnectionAsync();
             await restored.Database.OpenConnectionAsync();
             ((SqliteConnection)restored.Database.GetDbConnection()).BackupDatabase((SqliteConnection)now.Database.GetDbConnection());

@@ -9,9 +9,12 @@ namespace TinRabbit.Server.Hosting;
 /// <summary>Tells the market what it does not remember: the seller's own platforms, and what was sent.</summary>
 internal sealed class MarketSetup(IMarket market, ILogger<MarketSetup> log)
 {
-    /// <summary>Opens markets for the seller's own platforms, and sends again what was sent before this start.</summary>
+    private TimeSpan _moved;
+
+    /// <summary>Sets the simulated clock, opens markets for the seller's own platforms, and sends again what was sent before this start.</summary>
     public async Task Remind(TinContext db, CancellationToken stop)
     {
+        await SetClock(db, stop);
         foreach (var own in await db.Platforms.AsNoTracking().Where(p => p.Like != null).ToListAsync(stop))
             // Where one cannot be opened, the others would only make the start wait.
             if (!await Reopen(PlatformJson.Read(own.Profile), own.Like!, stop))
@@ -47,6 +50,33 @@ internal sealed class MarketSetup(IMarket market, ILogger<MarketSetup> log)
     // Opens what a source does not remember from the start before.
     private async Task<bool> Reopen(Platform platform, string kind, CancellationToken stop) =>
         (market.Remembers && market.Places.Any(p => p.PlatformId == platform.Id)) || await TryOpen(platform, kind, stop);
+
+    /// <summary>Moves the simulated clock on, in the market and in what the shop remembers.</summary>
+    public async Task MoveClock(TinContext db, TimeSpan by, CancellationToken stop)
+    {
+        var shop = await db.Shops.OrderBy(s => s.Id).FirstAsync(stop);
+        shop.ClockAhead += by;
+        await db.SaveChangesAsync(stop);
+        market.MoveClock(by);
+        _moved += by;
+    }
+
+    // The clock never goes back: a backup of an earlier day is restored into the day that it is.
+    private async Task SetClock(TinContext db, CancellationToken stop)
+    {
+        if (!market.CanMoveClock || await db.Shops.OrderBy(s => s.Id).FirstOrDefaultAsync(stop) is not { } shop)
+            return;
+        if (shop.ClockAhead > _moved)
+        {
+            market.MoveClock(shop.ClockAhead - _moved);
+            _moved = shop.ClockAhead;
+        }
+        else if (shop.ClockAhead < _moved)
+        {
+            shop.ClockAhead = _moved;
+            await db.SaveChangesAsync(stop);
+        }
+    }
 
     private async Task SendAgain(TinContext db, CancellationToken stop)
     {

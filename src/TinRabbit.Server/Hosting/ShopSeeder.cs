@@ -24,6 +24,7 @@ internal sealed class ShopSeeder(IMarket market, Shelves shelves, bool demo)
         await AddTerms(db, market, shelves);
         await DemoReviews.Add(db);
         await DemoSite.Add(db);
+        await DemoHistory.Add(db, market);
     }
 
     /// <summary>Whether a database has no shop, or the demo shop without picks and untouched: programs before this one left such a database when their first start was interrupted.</summary>

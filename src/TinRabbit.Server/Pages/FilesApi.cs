@@ -51,11 +51,7 @@ internal static class FilesApi
         TypedResults.Stream(s => Whole(s, inner => ShopExport.HtmlZip(db, files, inner, stop), stop), "application/zip", "pages.zip");
 
     private static async Task<FileContentHttpResult> ExportPagesCsv(TinContext db, CancellationToken stop) =>
-        TypedResults.File(
-            Encoding.UTF8.GetBytes("\uFEFF" + await ShopExport.PagesCsv(db, await PageTree.Platform(db, stop), stop)),
-            "text/csv; charset=utf-8",
-            "pages.csv"
-        );
+        CsvFile.Of(await ShopExport.PagesCsv(db, await PageTree.Platform(db, stop), stop), "pages.csv");
 
     private static async Task<FileContentHttpResult> ExportPagesXlsx(TinContext db, CancellationToken stop)
     {

@@ -230,6 +230,10 @@ public sealed class ChangeLog(TinContext db, Shelves shelves, WriteGate writes)
             .. await Deleted(db.Pages),
             .. await Deleted(db.Rivals),
             .. await Deleted(db.Reviews),
+            .. await Deleted(db.FollowedTerms),
+            .. await Deleted(db.Checks),
+            .. await Deleted(db.Figures),
+            .. await Deleted(db.Notes),
         ];
         foreach (var row in all)
             row.DeletedAt = null;
@@ -240,7 +244,9 @@ public sealed class ChangeLog(TinContext db, Shelves shelves, WriteGate writes)
 
     private async Task DeleteAgain(Reversal reversal, CancellationToken stop)
     {
-        var id = reversal.Entity is Entity.Platform or Entity.Rival or Entity.Review ? 0 : Number(reversal);
+        var id = reversal.Entity is Entity.Platform or Entity.Rival or Entity.Review or Entity.Check or Entity.Figures
+            ? 0
+            : Number(reversal);
         IEnumerable<IDeletable> rows = reversal.Entity switch
         {
             Entity.Product => await AllOf([id], stop),
@@ -254,6 +260,12 @@ public sealed class ChangeLog(TinContext db, Shelves shelves, WriteGate writes)
             Entity.Rival => await db.Rivals.Where(r => Numbers(reversal).Contains(r.Id)).ToListAsync(stop),
             Entity.Review => await db.Reviews.Where(r => Numbers(reversal).Contains(r.Id)).ToListAsync(stop),
             Entity.Filter => await db.Filters.Where(f => f.Id == id).ToListAsync(stop),
+            Entity.Check => await db.Checks.Where(c => Numbers(reversal).Contains(c.Id)).ToListAsync(stop),
+            // An import adds rows one after another: from the first to the last.
+            Entity.Figures when Numbers(reversal) is [var first, var last] => await db
+                .Figures.Where(f => f.Id >= first && f.Id <= last)
+                .ToListAsync(stop),
+            Entity.Note => await db.Notes.Where(n => n.Id == id).ToListAsync(stop),
             _ => [],
         };
         var now = DateTime.UtcNow;
@@ -276,6 +288,9 @@ public sealed class ChangeLog(TinContext db, Shelves shelves, WriteGate writes)
                 break;
             case Entity.Version when await db.Versions.FindAsync([Number(reversal)], stop) is { } version:
                 version.Name = reversal.Before;
+                break;
+            case Entity.Note when await db.Notes.FindAsync([Number(reversal)], stop) is { } note:
+                JsonSerializer.Deserialize<NoteState>(reversal.Before, JsonSerializerOptions.Web)!.ApplyTo(note);
                 break;
             case Entity.Filter when await db.Filters.FindAsync([Number(reversal)], stop) is { } filter:
                 filter.Name = reversal.Before;

@@ -18,6 +18,14 @@ internal static class Listings
     public static Task<ListingRow?> FindListing(this TinContext db, int id, CancellationToken stop) =>
         db.Listings.Include(l => l.Platform).Include(l => l.Product).FirstOrDefaultAsync(l => l.Id == id, stop);
 
+    /// <summary>The product of a listing; null where there is no such listing.</summary>
+    public static Task<int?> ProductOf(this TinContext db, int listingId, CancellationToken stop) =>
+        db.Listings.Where(l => l.Id == listingId).Select(l => (int?)l.ProductId).FirstOrDefaultAsync(stop);
+
+    /// <summary>The picks of a product that are worked on: neither saved for later nor to be avoided.</summary>
+    public static IQueryable<PickRow> PicksInUse(this TinContext db, int productId) =>
+        db.Picks.Where(p => p.ProductId == productId && p.Home != Home.Avoid && p.Home != Home.Later).OrderBy(p => p.Order);
+
     /// <summary>Copy as JSON.</summary>
     public static JsonObject Parse(string copy) => JsonNode.Parse(copy)!.AsObject();
 

@@ -72,6 +72,12 @@ public sealed class TinContext(DbContextOptions<TinContext> options, WriteGate? 
     public DbSet<RedirectRow> Redirects => Set<RedirectRow>();
     public DbSet<RivalRow> Rivals => Set<RivalRow>();
     public DbSet<ReviewRow> Reviews => Set<ReviewRow>();
+    public DbSet<WatchRow> Watches => Set<WatchRow>();
+    public DbSet<FollowedTermRow> FollowedTerms => Set<FollowedTermRow>();
+    public DbSet<CheckRow> Checks => Set<CheckRow>();
+    public DbSet<FindRow> Finds => Set<FindRow>();
+    public DbSet<FigureRow> Figures => Set<FigureRow>();
+    public DbSet<NoteRow> Notes => Set<NoteRow>();
     public DbSet<ImportRow> Imports => Set<ImportRow>();
     public DbSet<ImportChangeRow> ImportChanges => Set<ImportChangeRow>();
 
@@ -168,6 +174,47 @@ public sealed class TinContext(DbContextOptions<TinContext> options, WriteGate? 
             review.HasIndex(r => r.ListingId);
             review.HasOne<ListingRow>().WithMany().HasForeignKey(r => r.ListingId);
         });
+        modelBuilder.Entity<WatchRow>().HasIndex(w => new { w.ListingId, w.MarketId }).IsUnique();
+        modelBuilder.Entity<WatchRow>().HasOne<ListingRow>().WithMany().HasForeignKey(w => w.ListingId);
+        modelBuilder.Entity<FollowedTermRow>(term =>
+        {
+            term.HasIndex(t => new
+                {
+                    t.ListingId,
+                    t.MarketId,
+                    t.Key,
+                })
+                .IsUnique();
+            term.HasOne<ListingRow>().WithMany().HasForeignKey(t => t.ListingId);
+        });
+        modelBuilder.Entity<CheckRow>(check =>
+        {
+            check.HasIndex(c => new { c.ListingId, c.MarketId });
+            check.HasOne<ListingRow>().WithMany().HasForeignKey(c => c.ListingId);
+            check.Property(c => c.State).HasConversion<string>();
+        });
+        modelBuilder.Entity<FindRow>(find =>
+        {
+            find.HasKey(f => new { f.CheckId, f.TermId });
+            find.HasOne<CheckRow>().WithMany().HasForeignKey(f => f.CheckId);
+            find.HasOne<FollowedTermRow>().WithMany().HasForeignKey(f => f.TermId);
+        });
+        modelBuilder.Entity<FigureRow>(figure =>
+        {
+            figure.HasIndex(f => new
+            {
+                f.ListingId,
+                f.MarketId,
+                f.Day,
+            });
+            figure.HasOne<ListingRow>().WithMany().HasForeignKey(f => f.ListingId);
+        });
+        modelBuilder.Entity<NoteRow>(note =>
+        {
+            note.HasIndex(n => n.ListingId);
+            note.Property(n => n.Revision).IsConcurrencyToken();
+            Json(note.Property(n => n.Kinds));
+        });
         modelBuilder.Entity<SentRow>().HasIndex(s => s.ListingId);
         modelBuilder.Entity<DigRow>().HasIndex(d => new { d.ProductId, d.MarketId });
         Hide<ProductRow>(modelBuilder);
@@ -181,6 +228,10 @@ public sealed class TinContext(DbContextOptions<TinContext> options, WriteGate? 
         Hide<PageRow>(modelBuilder);
         Hide<RivalRow>(modelBuilder);
         Hide<ReviewRow>(modelBuilder);
+        Hide<FollowedTermRow>(modelBuilder);
+        Hide<CheckRow>(modelBuilder);
+        Hide<FigureRow>(modelBuilder);
+        Hide<NoteRow>(modelBuilder);
     }
 
     private const string NotDeleted = "DeletedAt IS NULL";

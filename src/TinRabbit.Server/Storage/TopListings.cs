@@ -6,7 +6,7 @@ using TinRabbit.Market;
 namespace TinRabbit.Server.Storage;
 
 /// <summary>The first listings that a market finds for a term. An answer is kept for some minutes, and a bounded number of them.</summary>
-internal sealed class TopListings(IMarket market, TimeProvider clock)
+internal sealed class TopListings(IMarket market)
 {
     /// <summary>How many are asked for.</summary>
     public const int Asked = 100;
@@ -14,7 +14,7 @@ internal sealed class TopListings(IMarket market, TimeProvider clock)
     private const int MostKept = 200;
     private static readonly TimeSpan Fresh = TimeSpan.FromMinutes(10);
 
-    private readonly ConcurrentDictionary<(string Market, string Term), (DateTimeOffset At, SearchPage Page)> _kept = new();
+    private readonly ConcurrentDictionary<(string Market, string Term), (DateTime At, SearchPage Page)> _kept = new();
 
     /// <summary>The term that a listing's rivals are looked up by: the one given, otherwise its lead, otherwise its most searched pick; null without any.</summary>
     public static string? TermOf(OpenDraft open, string? given = null) =>
@@ -24,7 +24,7 @@ internal sealed class TopListings(IMarket market, TimeProvider clock)
     /// <exception cref="MarketException">The market does not answer.</exception>
     public async Task<SearchPage> Of(string marketId, string term, CancellationToken stop)
     {
-        var now = clock.GetUtcNow();
+        var now = market.Now;
         if (_kept.TryGetValue((marketId, term), out var kept) && now - kept.At < Fresh)
             return kept.Page;
         if (_kept.Count >= MostKept)

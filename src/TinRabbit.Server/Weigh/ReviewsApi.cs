@@ -168,21 +168,17 @@ internal static class ReviewsApi
             .ThenBy(r => r.Id)
             .ToListAsync(stop);
         var shops = await db.Rivals.Where(r => r.ListingId == id).ToDictionaryAsync(r => r.Id, r => r.Latest.Shop, stop);
-        return TypedResults.File(
-            System.Text.Encoding.UTF8.GetBytes(
-                "\uFEFF"
-                    + ReviewTables.Csv(
-                        reviews.Select(r =>
-                            (
-                                r,
-                                !r.OfRivals ? "mine"
-                                : r.RivalId is { } rival ? shops.GetValueOrDefault(rival, "rival")
-                                : "rival"
-                            )
-                        )
+        return CsvFile.Of(
+            ReviewTables.Csv(
+                reviews.Select(r =>
+                    (
+                        r,
+                        !r.OfRivals ? "mine"
+                        : r.RivalId is { } rival ? shops.GetValueOrDefault(rival, "rival")
+                        : "rival"
                     )
+                )
             ),
-            "text/csv; charset=utf-8",
             "reviews.csv"
         );
     }

@@ -3,6 +3,7 @@ using System.Text.Json.Nodes;
 using TinRabbit.Core.Platforms;
 using TinRabbit.Core.Rivals;
 using TinRabbit.Market;
+using TinRabbit.Server.Formats;
 using TinRabbit.Server.Storage;
 
 namespace TinRabbit.Server.Weigh;
@@ -14,7 +15,7 @@ internal static class RivalStates
     public static RivalState Of(Result result, Platform platform) =>
         new(
             result.Shop,
-            CopyJson.Write(CopyOf(result, platform)).ToJsonString(Listings.Json),
+            CopyJson.Write(ResultCopy.Of(result, platform)).ToJsonString(Listings.Json),
             result.Price,
             result.Rating,
             result.Ratings,
@@ -23,28 +24,6 @@ internal static class RivalStates
             result.Views,
             result.Occupancy
         );
-
-    /// <summary>The fields of a result that the platform has.</summary>
-    public static IReadOnlyDictionary<string, FieldValue> CopyOf(Result result, Platform platform)
-    {
-        var copy = new Dictionary<string, FieldValue>();
-        if (platform.Role("title") is { } title)
-            copy[title.Key] = new FieldValue.Text(result.Title);
-        if (platform.Role("tags") is { } tags && result.Tags.Count > 0)
-            copy[tags.Key] = new FieldValue.Items(result.Tags);
-        if (platform.Role("bullets") is { } bullets && result.Bullets is { Count: > 0 } lines)
-            copy[bullets.Key] = new FieldValue.Items(lines);
-        foreach (var field in platform.Fields.Where(f => f.Shape == FieldShape.Choices))
-        {
-            var filled = field
-                .Attributes.Where(a => result.Attributes.ContainsKey(a.Name))
-                .ToDictionary(a => a.Name, a => (IReadOnlyList<string>)[result.Attributes[a.Name]]);
-            if (filled.Count > 0)
-                copy[field.Key] = new FieldValue.Choices(filled);
-        }
-
-        return copy;
-    }
 
     /// <summary>What the figures of a result can be compared by.</summary>
     public static RivalListing Figures(Result result) =>

@@ -56,7 +56,7 @@ internal static class RivalsApi
                         .Results.Take(Offered)
                         .Select(r =>
                         {
-                            var weighed = Weigher.Weigh(open.Picks.Terms, RivalStates.CopyOf(r, open.Platform), open.Picks.Wanted, stop);
+                            var weighed = Weigher.Weigh(open.Picks.Terms, ResultCopy.Of(r, open.Platform), open.Picks.Wanted, stop);
                             return new FoundRival(
                                 r.Id,
                                 r.Shop,
@@ -227,11 +227,7 @@ internal static class RivalsApi
         if (await db.FindListing(id, stop) is not { } listing)
             return TypedResults.NotFound();
         var rivals = await Saved(db, id, marketId).AsNoTracking().OrderBy(r => r.Id).ToListAsync(stop);
-        return TypedResults.File(
-            System.Text.Encoding.UTF8.GetBytes("\uFEFF" + RivalTables.Csv(rivals, PlatformJson.Read(listing.Platform.Profile))),
-            "text/csv; charset=utf-8",
-            "rivals.csv"
-        );
+        return CsvFile.Of(RivalTables.Csv(rivals, PlatformJson.Read(listing.Platform.Profile)), "rivals.csv");
     }
 
     /// <summary>The rivals of a listing in one market.</summary>

@@ -16,9 +16,10 @@ public sealed record SendRequest(string MarketId);
 
 /// <summary>A listing that was sent.</summary>
 /// <param name="NoticedAt">When the market's search results update; until then they show the earlier texts.</param>
+/// <param name="IsNoticed">Whether they have, in the market's time.</param>
 /// <param name="Changed">Whether the listing has changed since.</param>
 /// <param name="ByHand">Whether the seller marked it as published, so that no market received it.</param>
-public sealed record SentView(DateTime At, DateTime NoticedAt, string MarketId, bool Changed, bool ByHand);
+public sealed record SentView(DateTime At, DateTime NoticedAt, bool IsNoticed, string MarketId, bool Changed, bool ByHand);
 
 internal static class SendApi
 {
@@ -62,7 +63,7 @@ internal static class SendApi
         if (ListingCheck.Refusals(platform, copy) is { Count: > 0 } refusals)
             throw new InvalidInputException([.. refusals.Select(f => new Problem(f.Field, f.Why))]);
         var shop = await db.Shops.OrderBy(s => s.Id).Select(s => s.Name).FirstAsync(stop);
-        var now = DateTime.UtcNow;
+        var now = market.Now;
         // A platform of the seller's own has no connection: it is published there by hand.
         var byHand = listing.Platform.Like is not null || page is not null;
         if (page is not null)
@@ -86,23 +87,40 @@ internal static class SendApi
             ByHand = byHand,
             Copy = listing.Copy,
         };
-        db.Sent.Add(sent);
-        await db.SaveChangesAsync(stop);
-        return TypedResults.Ok(View(sent, listing));
+        var before = await db
+            .Sent.Where(s => s.ListingId == id && s.MarketId == request.MarketId)
+            .OrderByDescending(s => s.Id)
+            .FirstOrDefaultAsync(stop);
+        await db.InOneWrite(
+            async () =>
+            {
+                db.Sent.Add(sent);
+                await db.SaveChangesAsync(stop);
+                await db.NoteSent(listing, sent, before, stop);
+                await db.SaveChangesAsync(stop);
+            },
+            stop
+        );
+        return TypedResults.Ok(View(sent, listing, market.Now));
     }
 
-    private static async Task<Results<Ok<List<SentView>>, NotFound>> GetSent(int id, TinContext db, CancellationToken stop) =>
+    private static async Task<Results<Ok<List<SentView>>, NotFound>> GetSent(
+        int id,
+        TinContext db,
+        IMarket market,
+        CancellationToken stop
+    ) =>
         await db.FindListing(id, stop) is { } listing
             ? TypedResults.Ok(
                 (await db.Sent.AsNoTracking().Where(s => s.ListingId == id).OrderByDescending(s => s.Id).Take(20).ToListAsync(stop))
-                    .Select(s => View(s, listing))
+                    .Select(s => View(s, listing, market.Now))
                     .ToList()
             )
             : TypedResults.NotFound();
 
     private static async Task<Results<FileContentHttpResult, NotFound>> ExportCsv(int id, TinContext db, CancellationToken stop) =>
         await db.FindListing(id, stop) is { } listing
-            ? File(ListingFiles.Csv(Platform(listing), [Row(listing)]), "text/csv; charset=utf-8", $"{FileName(listing)}.csv")
+            ? CsvFile.Of(ListingFiles.Csv(Platform(listing), [Row(listing)]), $"{FileName(listing)}.csv")
             : TypedResults.NotFound();
 
     private static async Task<Results<FileContentHttpResult, NotFound>> ExportXlsx(int id, TinContext db, CancellationToken stop) =>
@@ -146,15 +164,12 @@ internal static class SendApi
             return TypedResults.NotFound();
         var (platform, rows) = (Platform(listings[0]), listings.Select(Row).ToList());
         return kind == "csv"
-            ? File(ListingFiles.Csv(platform, rows), "text/csv; charset=utf-8", $"{platformId}.csv")
+            ? CsvFile.Of(ListingFiles.Csv(platform, rows), $"{platformId}.csv")
             : TypedResults.File(ListingFiles.Xlsx(platform, rows), Xlsx, $"{platformId}.xlsx");
     }
 
-    private static SentView View(SentRow sent, ListingRow listing) =>
-        new(sent.At, sent.NoticedAt, sent.MarketId, sent.Copy != listing.Copy, sent.ByHand);
-
-    private static FileContentHttpResult File(string text, string type, string name) =>
-        TypedResults.File(Encoding.UTF8.GetBytes("\uFEFF" + text), type, name);
+    private static SentView View(SentRow sent, ListingRow listing, DateTime now) =>
+        new(sent.At, sent.NoticedAt, sent.NoticedAt <= now, sent.MarketId, sent.Copy != listing.Copy, sent.ByHand);
 
     private static Platform Platform(ListingRow listing) => PlatformJson.Read(listing.Platform.Profile);
 

@@ -126,7 +126,7 @@ internal static class TakesApi
         return TypedResults.Ok(
             await changes.Save(
                 Messages.Renamed("take", before.Length > 0 ? before : row.Text, row.Name),
-                await ProductOf(db, id, stop),
+                await db.ProductOf(id, stop),
                 new(ReversalKind.Rename, Entity.Take, $"{take}", before),
                 stop
             )
@@ -146,15 +146,12 @@ internal static class TakesApi
                     Entity.Take,
                     $"{take}",
                     Messages.Deleted("take", row.Name.Length > 0 ? row.Name : row.Text),
-                    await ProductOf(db, id, stop),
+                    await db.ProductOf(id, stop),
                     [row],
                     stop
                 )
             )
             : TypedResults.NotFound();
-
-    internal static Task<int?> ProductOf(TinContext db, int listingId, CancellationToken stop) =>
-        db.Listings.Where(l => l.Id == listingId).Select(l => (int?)l.ProductId).FirstOrDefaultAsync(stop);
 
     private static TakeView View(OpenDraft open, Field title, TakeRow row, bool inUse, MarketStatistics norm, CancellationToken stop)
     {

@@ -1,9 +1,6 @@
 using System.ComponentModel.DataAnnotations;
 using System.Text.Json;
 using System.Text.Json.Nodes;
-using DiffPlex.Chunkers;
-using DiffPlex.DiffBuilder;
-using DiffPlex.DiffBuilder.Model;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
 using TinRabbit.Core;
@@ -26,20 +23,6 @@ public sealed record CompareRequest(int From, int To, JsonElement? Fields);
 
 /// <summary>Whether a version was saved; not if the listing is empty or unchanged since the last one.</summary>
 public sealed record KeptVersion(bool Kept);
-
-/// <summary>How a field differs between two states.</summary>
-public sealed record FieldChange(string Field, string Label, IReadOnlyList<DiffRun> Words);
-
-/// <summary>A run of words that are in both states, or only in one.</summary>
-public sealed record DiffRun(string Text, DiffKind Are);
-
-/// <summary>In which state words are.</summary>
-public enum DiffKind
-{
-    Same,
-    Added,
-    Removed,
-}
 
 internal static class VersionsApi
 {
@@ -108,7 +91,7 @@ internal static class VersionsApi
             return TypedResults.NotFound();
         var platform = PlatformJson.Read(listing.Platform.Profile);
         var (from, to) = (await State(request.From), await State(request.To));
-        return from is null || to is null ? TypedResults.NotFound() : TypedResults.Ok(Changes(platform, from, to));
+        return from is null || to is null ? TypedResults.NotFound() : TypedResults.Ok(FieldChanges.Of(platform, from, to));
 
         async Task<IReadOnlyDictionary<string, FieldValue>?> State(int version)
         {
@@ -138,7 +121,7 @@ internal static class VersionsApi
         return TypedResults.Ok(
             await changes.Save(
                 Messages.Renamed("version", before, name),
-                await TakesApi.ProductOf(db, id, stop),
+                await db.ProductOf(id, stop),
                 new(ReversalKind.Rename, Entity.Version, $"{version}", before),
                 stop
             )
@@ -158,75 +141,12 @@ internal static class VersionsApi
                     Entity.Version,
                     $"{version}",
                     Messages.Deleted("version", row.Name),
-                    await TakesApi.ProductOf(db, id, stop),
+                    await db.ProductOf(id, stop),
                     [row],
                     stop
                 )
             )
             : TypedResults.NotFound();
-
-    private static List<FieldChange> Changes(
-        Platform platform,
-        IReadOnlyDictionary<string, FieldValue> from,
-        IReadOnlyDictionary<string, FieldValue> to
-    ) =>
-        [
-            .. platform
-                .Fields.Select(f => (Field: f, Before: Text(f, from), After: Text(f, to)))
-                .Where(f => f.Before != f.After)
-                .Select(f => new FieldChange(f.Field.Key, f.Field.Label, WordsOf(f.Before, f.After))),
-        ];
-
-    private static string Text(Field field, IReadOnlyDictionary<string, FieldValue> copy) =>
-        copy.TryGetValue(field.Key, out var value) ? ListingFiles.OneText(field, value) : "";
-
-    private static List<DiffRun> WordsOf(string before, string after)
-    {
-        var runs = new List<DiffRun>();
-        foreach (var piece in InlineDiffBuilder.Diff(before, after, ignoreWhiteSpace: false, chunker: new WordChunker()).Lines)
-        {
-            var are = piece.Type switch
-            {
-                ChangeType.Inserted => DiffKind.Added,
-                ChangeType.Deleted => DiffKind.Removed,
-                _ => DiffKind.Same,
-            };
-            if (runs.Count > 0 && runs[^1].Are == are)
-                runs[^1] = runs[^1] with { Text = runs[^1].Text + piece.Text };
-            else
-                runs.Add(new(piece.Text, are));
-        }
-
-        return Gathered(runs);
-    }
-
-    // Joins removed words, and added words, that have only spaces between them.
-    private static List<DiffRun> Gathered(List<DiffRun> runs)
-    {
-        var gathered = new List<DiffRun>();
-        for (var i = 0; i < runs.Count; )
-        {
-            if (runs[i].Are == DiffKind.Same)
-            {
-                gathered.Add(runs[i++]);
-                continue;
-            }
-
-            var (gone, come) = ("", "");
-            for (; i < runs.Count && (runs[i].Are != DiffKind.Same || (string.IsNullOrWhiteSpace(runs[i].Text) && i + 1 < runs.Count)); i++)
-            {
-                gone += runs[i].Are != DiffKind.Added ? runs[i].Text : "";
-                come += runs[i].Are != DiffKind.Removed ? runs[i].Text : "";
-            }
-
-            if (gone.Length > 0)
-                gathered.Add(new(gone, DiffKind.Removed));
-            if (come.Length > 0)
-                gathered.Add(new(come, DiffKind.Added));
-        }
-
-        return gathered;
-    }
 
     private static string NameOf(NameRequest request) =>
         request.Name.Trim() is { Length: <= MostNamed } name

@@ -17,4 +17,8 @@ public enum Entity
     Site,
     Rival,
     Review,
+    Check,
+    FollowedTerm,
+    Figures,
+    Note,
 }

@@ -9,7 +9,7 @@ public enum ReversalKind
     /// <summary>What was added is deleted.</summary>
     Delete,
 
-    /// <summary>What was renamed gets its name back.</summary>
+    /// <summary>What was renamed gets its name back, and an edited change note its text.</summary>
     Rename,
 
     /// <summary>Pages, texts and pictures that were changed become what they were.</summary>

@@ -8,5 +8,8 @@ public sealed class ShopRow
 
     /// <summary>ISO 4217 code: what prices are in on the seller's own platforms.</summary>
     public string Currency { get; set; } = "USD";
+
+    /// <summary>How far the clock of the simulated markets is ahead.</summary>
+    public TimeSpan ClockAhead { get; set; }
     public List<ProductRow> Products { get; } = [];
 }

@@ -74,6 +74,49 @@ namespace TinRabbit.Server.Storage.Migrations
                     b.ToTable("Changes");
                 });
 
+            modelBuilder.Entity("TinRabbit.Server.Storage.CheckRow", b =>
+                {
+                    b.Property<int>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("INTEGER");
+
+                    b.Property<DateTime>("At")
+                        .HasColumnType("TEXT");
+
+                    b.Property<DateOnly>("Day")
+                        .HasColumnType("TEXT");
+
+                    b.Property<DateTime?>("DeletedAt")
+                        .HasColumnType("TEXT");
+
+                    b.Property<bool>("IsDaily")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<int>("ListingId")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("MarketId")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Problem")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Source")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("State")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("ListingId", "MarketId");
+
+                    b.ToTable("Checks");
+                });
+
             modelBuilder.Entity("TinRabbit.Server.Storage.DigRow", b =>
                 {
                     b.Property<int>("Id")
@@ -111,6 +154,45 @@ namespace TinRabbit.Server.Storage.Migrations
                     b.ToTable("Digs");
                 });
 
+            modelBuilder.Entity("TinRabbit.Server.Storage.FigureRow", b =>
+                {
+                    b.Property<int>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("INTEGER");
+
+                    b.Property<long?>("Clicks")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<DateOnly>("Day")
+                        .HasColumnType("TEXT");
+
+                    b.Property<DateTime?>("DeletedAt")
+                        .HasColumnType("TEXT");
+
+                    b.Property<int>("ListingId")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("MarketId")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<long?>("Sales")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Source")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<long?>("Views")
+                        .HasColumnType("INTEGER");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("ListingId", "MarketId", "Day");
+
+                    b.ToTable("Figures");
+                });
+
             modelBuilder.Entity("TinRabbit.Server.Storage.FilterRow", b =>
                 {
                     b.Property<int>("Id")
@@ -135,6 +217,65 @@ namespace TinRabbit.Server.Storage.Migrations
                         .HasFilter("DeletedAt IS NULL");
 
                     b.ToTable("Filters");
+                });
+
+            modelBuilder.Entity("TinRabbit.Server.Storage.FindRow", b =>
+                {
+                    b.Property<int>("CheckId")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<int>("TermId")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<bool>("Found")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<bool>("IsDone")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<int?>("Rank")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<long?>("Results")
+                        .HasColumnType("INTEGER");
+
+                    b.HasKey("CheckId", "TermId");
+
+                    b.HasIndex("TermId");
+
+                    b.ToTable("Finds");
+                });
+
+            modelBuilder.Entity("TinRabbit.Server.Storage.FollowedTermRow", b =>
+                {
+                    b.Property<int>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("INTEGER");
+
+                    b.Property<DateTime?>("DeletedAt")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Key")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<int>("ListingId")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("MarketId")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Text")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("ListingId", "MarketId", "Key")
+                        .IsUnique();
+
+                    b.ToTable("FollowedTerms");
                 });
 
             modelBuilder.Entity("TinRabbit.Server.Storage.ImportChangeRow", b =>
@@ -243,6 +384,55 @@ namespace TinRabbit.Server.Storage.Migrations
                     b.HasKey("Id");
 
                     b.ToTable("Markets");
+                });
+
+            modelBuilder.Entity("TinRabbit.Server.Storage.NoteRow", b =>
+                {
+                    b.Property<int>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("INTEGER");
+
+                    b.Property<DateTime>("At")
+                        .HasColumnType("TEXT");
+
+                    b.Property<DateTime>("CountsFrom")
+                        .HasColumnType("TEXT");
+
+                    b.Property<DateTime?>("DeletedAt")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Kinds")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<int?>("ListingId")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("MarketId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<int?>("ProductId")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<int>("Revision")
+                        .IsConcurrencyToken()
+                        .HasColumnType("INTEGER");
+
+                    b.Property<int?>("SentId")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("TermKey")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Text")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("ListingId");
+
+                    b.ToTable("Notes");
                 });
 
             modelBuilder.Entity("TinRabbit.Server.Storage.PageRow", b =>
@@ -640,6 +830,9 @@ namespace TinRabbit.Server.Storage.Migrations
                         .ValueGeneratedOnAdd()
                         .HasColumnType("INTEGER");
 
+                    b.Property<TimeSpan>("ClockAhead")
+                        .HasColumnType("TEXT");
+
                     b.Property<string>("Currency")
                         .IsRequired()
                         .HasColumnType("TEXT");
@@ -787,7 +980,82 @@ namespace TinRabbit.Server.Storage.Migrations
                     b.ToTable("Versions");
                 });
 
+            modelBuilder.Entity("TinRabbit.Server.Storage.WatchRow", b =>
+                {
+                    b.Property<int>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("INTEGER");
+
+                    b.Property<DateOnly?>("CheckedOn")
+                        .HasColumnType("TEXT");
+
+                    b.Property<bool>("ChecksDaily")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<DateOnly?>("FiguresUntil")
+                        .HasColumnType("TEXT");
+
+                    b.Property<int>("ListingId")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("MarketId")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<int>("PageSize")
+                        .HasColumnType("INTEGER");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("ListingId", "MarketId")
+                        .IsUnique();
+
+                    b.ToTable("Watches");
+                });
+
             modelBuilder.Entity("TinRabbit.Server.Storage.AsideRow", b =>
+                {
+                    b.HasOne("TinRabbit.Server.Storage.ListingRow", null)
+                        .WithMany()
+                        .HasForeignKey("ListingId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+                });
+
+            modelBuilder.Entity("TinRabbit.Server.Storage.CheckRow", b =>
+                {
+                    b.HasOne("TinRabbit.Server.Storage.ListingRow", null)
+                        .WithMany()
+                        .HasForeignKey("ListingId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+                });
+
+            modelBuilder.Entity("TinRabbit.Server.Storage.FigureRow", b =>
+                {
+                    b.HasOne("TinRabbit.Server.Storage.ListingRow", null)
+                        .WithMany()
+                        .HasForeignKey("ListingId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+                });
+
+            modelBuilder.Entity("TinRabbit.Server.Storage.FindRow", b =>
+                {
+                    b.HasOne("TinRabbit.Server.Storage.CheckRow", null)
+                        .WithMany()
+                        .HasForeignKey("CheckId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+
+                    b.HasOne("TinRabbit.Server.Storage.FollowedTermRow", null)
+                        .WithMany()
+                        .HasForeignKey("TermId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+                });
+
+            modelBuilder.Entity("TinRabbit.Server.Storage.FollowedTermRow", b =>
                 {
                     b.HasOne("TinRabbit.Server.Storage.ListingRow", null)
                         .WithMany()
@@ -902,6 +1170,15 @@ namespace TinRabbit.Server.Storage.Migrations
                 {
                     b.HasOne("TinRabbit.Server.Storage.ListingRow", null)
                         .WithMany("Versions")
+                        .HasForeignKey("ListingId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+                });
+
+            modelBuilder.Entity("TinRabbit.Server.Storage.WatchRow", b =>
+                {
+                    b.HasOne("TinRabbit.Server.Storage.ListingRow", null)
+                        .WithMany()
                         .HasForeignKey("ListingId")
                         .OnDelete(DeleteBehavior.Cascade)
                         .IsRequired();
