@@ -15,6 +15,8 @@ import { Login } from './shop/login'
 import { Platforms } from './shop/platforms'
 import { Settings } from './shop/settings'
 import './theme.css'
+import { Watch } from './watch/page'
+import { ShopWatch } from './watch/shopwatch'
 import { Weigh } from './weigh/page'
 import { Write } from './write/page'
 
@@ -36,6 +38,7 @@ const router = createBrowserRouter([
     children: [
       screen('/', <Start />),
       screen('/listings', <ListingsPage />),
+      screen('/watch', <ShopWatch />),
       screen('/new', <NewProduct />),
       screen('/platforms', <Platforms />),
       screen('/pages', <WebShop />),
@@ -57,6 +60,7 @@ const router = createBrowserRouter([
           screen('pick', <Step of={PickList} />),
           screen('write', <Step of={Write} />),
           screen('weigh', <Step of={Weigh} />),
+          screen('watch', <Step of={Watch} />),
           { path: '*', element: <NotFound /> },
         ],
       },

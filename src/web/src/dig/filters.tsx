@@ -9,35 +9,8 @@ import { Menu } from '../kit/menu'
 import { messages } from '../kit/messages'
 import { counted } from '../kit/numbers'
 import { queryKey, refresh } from '../kit/queries'
+import { filterParams } from '../kit/shelfquery'
 import { toast } from '../kit/toast'
-
-export type Limits = {
-  has: string
-  volume: number | null
-  competition: number | null
-  headroom: number | null
-  titles: number | null
-  cost: number | null
-  source: string
-}
-
-export const filterParams = ['has', 'volume', 'competition', 'headroom', 'titles', 'cost', 'source']
-
-export function limitsOf(params: URLSearchParams): Limits {
-  const number = (key: string) => {
-    const value = params.get(key)
-    return value && Number.isFinite(Number(value)) ? Number(value) : null
-  }
-  return {
-    has: params.get('has') ?? '',
-    volume: number('volume'),
-    competition: number('competition'),
-    headroom: number('headroom'),
-    titles: number('titles'),
-    cost: number('cost'),
-    source: params.get('source') ?? '',
-  }
-}
 
 const boxes = [
   ['volume', 'Min searches', 'at least this many searches/mo', 96],

@@ -1,7 +1,7 @@
 import type { Alike, Dug, Grid, Pick, ShelfOrder } from '../kit/api'
+import type { Limits } from '../kit/shelfquery'
 import type { Rows } from '../kit/table'
 import { withoutMarks, wordsOf } from '../kit/words'
-import type { Limits } from './filters'
 
 export type Row = Omit<Dug, 'typed' | 'sellers'> & {
   typed?: number | null
@@ -98,15 +98,6 @@ const likeness = {
   narrower: 'narrower than',
   beside: 'of the same kind as',
 }
-
-export const bounds = (l: Limits) => ({
-  volumeFrom: l.volume,
-  competitionTo: l.competition,
-  headroomFrom: l.headroom,
-  titlesTo: l.titles,
-  clickCostTo: l.cost,
-  source: l.source || null,
-})
 
 /**
  * Whether a row passes the filters, as the server decides it for the shelf (ShelfColumns): every word typed is part of the term, with

@@ -1,5 +1,5 @@
-import { useCallback, useEffect, useRef, useSyncExternalStore } from 'react'
-import { useLocation, useSearchParams } from 'react-router'
+import { useCallback, useContext, useEffect, useRef, useSyncExternalStore } from 'react'
+import { UNSAFE_DataRouterContext as RouterContext, useLocation, useSearchParams } from 'react-router'
 
 export type Changes = Record<string, string | null | undefined>
 
@@ -32,10 +32,11 @@ const subscribe = (l: () => void) => {
 export function useAddress() {
   const [params, setParams] = useSearchParams()
   const { pathname } = useLocation()
+  const router = useContext(RouterContext)?.router
   const waiting = useSyncExternalStore(subscribe, () => pending)
   const own = waiting?.path === pathname ? waiting.next : params
-  const latest = useRef({ params, setParams, pathname })
-  latest.current = { params, setParams, pathname }
+  const latest = useRef({ params, setParams, pathname, router })
+  latest.current = { params, setParams, pathname, router }
 
   useEffect(() => {
     if (!pending) return
@@ -60,6 +61,9 @@ export function useAddress() {
     become({ path: at.pathname, from: before?.from ?? at.params.toString(), next })
     const follow = () => {
       if (pending?.next !== next) return
+      // Another screen is on its way, and this one has not been told yet: its address is not this one's.
+      const now = latest.current.router?.state.location.pathname
+      if (now !== undefined && now !== at.pathname) return become(null)
       written = next.toString()
       if (written === latest.current.params.toString()) become(null)
       else latest.current.setParams(next, { replace: !push })

@@ -99,6 +99,17 @@ export type Span = Schemas['Span']
 export type Room = Schemas['RoomUsed']
 export type Backup = Schemas['BackupView']
 
+export type Watch = Schemas['WatchView']
+export type FoundTerm = Schemas['FoundTerm']
+export type Check = Schemas['FoundCheckView']
+export type History = Schemas['HistoryView']
+export type Note = Schemas['NoteView']
+export type NoteKind = Schemas['NoteKind']
+export type Effect = Schemas['EffectView']
+export type Mover = Schemas['Mover']
+export type Rules = Schemas['RulesView']
+export type OfferedChange = NonNullable<Schemas['OfferedChange']>
+
 /** What stands in one field: a text, a list, or attributes by name. */
 export type Value = string | string[] | Record<string, string | string[]>
 export type Copy = Record<string, Value>

@@ -79,6 +79,14 @@ export const messages = {
     `Picked “${term}”: ${volume === null || volume === undefined ? 'no search data' : `${full(volume)} searches/mo`}`,
   pickedBefore: (term: string) => `“${term}” is a pick already`,
 
+  // Watch
+  checked: (found: number, all: number) => `Found for ${full(found)} of ${counted(all, 'term')}`,
+  clockMoved: (now: string) => `The simulated clock is at ${dateTimeOf(now)}`,
+  clockStopped: (now: string) => `Stopped. The simulated clock is at ${dateTimeOf(now)}`,
+  noTerms: 'There is no term in your list.',
+  profileChanged: (platform: string) => `Changed the profile of ${platform}`,
+  profileElsewhere: 'The profile was changed in another window meanwhile. Look at what it says now, then decide again.',
+
   // All listings
   selectFirst: 'Select listings with Space first',
   editSkipped: (count: number) =>

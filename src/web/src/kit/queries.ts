@@ -15,6 +15,7 @@ type Subject =
   | 'trail'
   | 'rivals'
   | 'reviews'
+  | 'watch'
 
 /** Every kind of question that screens ask the server, with what makes its answer stale. All but the digs are also asked again after an undo. */
 const staleAfter = {
@@ -26,15 +27,20 @@ const staleAfter = {
   compare: [],
   dig: ['numbers'],
   filters: ['filters'],
+  found: ['watch', 'picks', 'numbers', 'listing'],
   grid: ['numbers', 'picks'],
+  history: ['watch'],
   ideas: ['numbers', 'picks'],
+  journal: ['watch', 'versions'],
   imports: ['numbers'],
   leads: ['numbers', 'picks', 'pages', 'listing'],
   language: ['numbers'],
   languages: [],
   listing: ['listing'],
   listings: ['platforms', 'products', 'pages', 'listing'],
+  movers: ['watch'],
   moves: ['numbers', 'picks'],
+  notechanges: [],
   picks: ['numbers', 'picks'],
   pages: ['pages', 'listing'],
   pictures: ['pages', 'picks'],
@@ -42,7 +48,8 @@ const staleAfter = {
   placed: ['numbers', 'picks', 'listing'],
   reading: ['numbers'],
   rivals: ['numbers', 'picks', 'rivals'],
-  sent: ['versions'],
+  rules: ['watch', 'platforms'],
+  sent: ['versions', 'watch'],
   shelf: ['numbers'],
   shop: ['platforms', 'products', 'pages'],
   site: ['pages'],
@@ -51,6 +58,7 @@ const staleAfter = {
   top: ['numbers', 'picks'],
   trail: ['numbers', 'picks', 'trail'],
   versions: ['versions'],
+  watch: ['watch', 'versions', 'listing'],
   weave: ['numbers'],
   weigh: ['numbers', 'picks'],
 } satisfies Record<string, Subject[]>

@@ -58,7 +58,12 @@ export function ShopHead({ name }: { name: string }) {
   const navigate = useNavigate()
   const back = localStorage.getItem('last') ?? '/'
   const sheets = useSheets()
-  useShortcuts({ dig: () => navigate(back), listings: () => navigate('/listings'), webShop: () => navigate('/pages') })
+  useShortcuts({
+    dig: () => navigate(back),
+    listings: () => navigate('/listings'),
+    shopWatch: () => navigate('/watch'),
+    webShop: () => navigate('/pages'),
+  })
   useEffect(() => {
     document.title = `${name} · Tin Rabbit`
   }, [name])
@@ -77,6 +82,11 @@ export function ShopHead({ name }: { name: string }) {
       <button type="button" className="pill" onClick={sheets.showHistory}>
         History <Key of="history" />
       </button>
+      {name !== 'Journal' && (
+        <Link className="pill" to="/watch" title={keysOf('shopWatch')[0]}>
+          Journal
+        </Link>
+      )}
       {name !== 'Web shop' && (
         <Link className="pill" to="/pages" title={keysOf('webShop')[0]}>
           Web shop

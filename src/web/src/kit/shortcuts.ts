@@ -10,7 +10,18 @@ type Shortcut = {
   typing?: true
 }
 
-export const groups = ['Everywhere', 'Tables and lists', 'Listings', 'Dig', 'Pick', 'Write', 'Weigh', 'Web shop', 'Platforms'] as const
+export const groups = [
+  'Everywhere',
+  'Tables and lists',
+  'Listings',
+  'Dig',
+  'Pick',
+  'Write',
+  'Weigh',
+  'Watch',
+  'Web shop',
+  'Platforms',
+] as const
 type Group = (typeof groups)[number]
 
 /** Every shortcut of the application: what handles the keys and what the sheet prints are this one list. */
@@ -24,6 +35,7 @@ export const shortcuts = {
   pickStep: { group: 'Everywhere', label: 'Go to Pick', keys: ['Alt+Shift+Digit2'], typing: true },
   write: { group: 'Everywhere', label: 'Go to Write', keys: ['Alt+Shift+Digit3'], typing: true },
   weigh: { group: 'Everywhere', label: 'Go to Weigh', keys: ['Alt+Shift+Digit4'], typing: true },
+  watch: { group: 'Everywhere', label: 'Go to Watch', keys: ['Alt+Shift+Digit5'], typing: true },
 
   down: { group: 'Tables and lists', label: 'Next row', keys: ['ArrowDown'] },
   up: { group: 'Tables and lists', label: 'Previous row', keys: ['ArrowUp'] },
@@ -52,7 +64,12 @@ export const shortcuts = {
   deleteTerm: { group: 'Dig', label: 'Delete from the shelf', keys: ['Delete'] },
   renameTerm: { group: 'Dig', label: 'Rename the term', keys: ['F2'] },
   chooseFile: { group: 'Dig', label: 'Import: choose a file', keys: ['o'] },
-  runImport: { group: 'Dig', label: 'Import: start', keys: ['$mod+Enter'], typing: true },
+  runImport: {
+    group: 'Everywhere',
+    label: 'Start an import; in Watch, check or add the terms in the box',
+    keys: ['$mod+Enter'],
+    typing: true,
+  },
 
   fitCore: { group: 'Pick', label: 'Fit: core', keys: ['1'] },
   fitGood: { group: 'Pick', label: 'Fit: good', keys: ['2'] },
@@ -115,6 +132,31 @@ export const shortcuts = {
   fetchReviews: { group: 'Weigh', label: 'Buyers: get reviews', keys: ['r'] },
   pickPhrase: { group: 'Weigh', label: 'Buyers: pick the phrase and measure it', keys: ['p'] },
 
+  foundView: { group: 'Watch', label: 'Found', keys: ['1'] },
+  daysView: { group: 'Watch', label: 'By day', keys: ['2'] },
+  notesView: { group: 'Watch', label: 'Changes', keys: ['3'] },
+  rulesView: { group: 'Watch', label: 'Search rules', keys: ['4'] },
+  checkNow: { group: 'Watch', label: 'Check now', keys: ['c'] },
+  checkOther: { group: 'Watch', label: 'Check other terms', keys: ['o'] },
+  pasteFound: { group: 'Watch', label: 'Paste what you found', keys: ['v'] },
+  filterFound: { group: 'Watch', label: 'Next filter of the terms', keys: ['f'] },
+  unfollow: { group: 'Watch', label: 'Stop checking the term', keys: ['Delete'] },
+  addNote: { group: 'Watch', label: 'Add a change note', keys: ['n'] },
+  deleteNote: { group: 'Watch', label: 'Delete the note', keys: ['Delete'] },
+  nextMeasure: { group: 'Watch', label: 'By day: next measure', keys: ['m'] },
+  dayBefore: { group: 'Watch', label: 'By day: one day back', keys: ['ArrowLeft'] },
+  dayAfter: { group: 'Watch', label: 'By day: one day on', keys: ['ArrowRight'] },
+  panBack: { group: 'Watch', label: 'By day: move the chart back', keys: ['Shift+ArrowLeft'] },
+  panOn: { group: 'Watch', label: 'By day: move the chart on', keys: ['Shift+ArrowRight'] },
+  zoomIn: { group: 'Watch', label: 'By day: zoom in', keys: ['+', 'Shift++', '='] },
+  zoomOut: { group: 'Watch', label: 'By day: zoom out', keys: ['-'] },
+  zoomAll: { group: 'Watch', label: 'By day: show all days', keys: ['0'] },
+  nextPin: { group: 'Watch', label: 'By day: next change', keys: ['.'] },
+  previousPin: { group: 'Watch', label: 'By day: change before', keys: [','] },
+  oneDayLater: { group: 'Watch', label: 'Simulated clock: one day later', keys: ['d'] },
+  oneWeekLater: { group: 'Watch', label: 'Simulated clock: one week later', keys: ['w'] },
+
+  shopWatch: { group: 'Everywhere', label: 'Go to the journal and the largest movers', keys: ['Alt+Shift+Digit8'], typing: true },
   listings: { group: 'Everywhere', label: 'Go to all listings', keys: ['Alt+Shift+Digit9'], typing: true },
   filterListings: { group: 'Listings', label: 'Filter', keys: ['f'] },
   findReplace: { group: 'Listings', label: 'Find and replace in the selected', keys: ['r'] },
@@ -154,7 +196,7 @@ export const singleKeys = {
   },
 }
 export const useSingleKeys = () => useSyncExternalStore(singleKeys.subscribe, singleKeys.on)
-const isSingle = (key: string) => /^(Shift\+)?[a-z0-9?/,]$/.test(key)
+const isSingle = (key: string) => /^(Shift\+)?[a-z0-9?/,.+=-]$/.test(key)
 
 const mac = /Mac|iP(hone|ad|od)/.test(navigator.platform)
 const names: Record<string, string> = {

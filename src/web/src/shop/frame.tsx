@@ -17,6 +17,7 @@ const steps = [
   ['pick', 'Pick', 'pickStep'],
   ['write', 'Write', 'write'],
   ['weigh', 'Weigh', 'weigh'],
+  ['watch', 'Watch', 'watch'],
 ] as const
 
 /** The header, the work, the pocket. */
@@ -69,6 +70,8 @@ function Framed({ desk }: { desk: Desk }) {
     pickStep: () => go('pick'),
     write: () => go('write'),
     weigh: () => go('weigh'),
+    watch: () => go('watch'),
+    shopWatch: () => navigate('/watch'),
     listings: () => navigate('/listings'),
     webShop: () => navigate('/pages'),
   })

@@ -13,9 +13,9 @@ import { queryKey, refresh } from '../kit/queries'
 import { useShortcuts } from '../kit/shortcuts'
 import { toast } from '../kit/toast'
 import { upload } from '../kit/upload'
+import { ViewFrame } from '../kit/viewframe'
 import { Walked } from '../kit/walked'
 import type { ViewProps } from './frame'
-import { ViewFrame } from './viewframe'
 
 /** Phrases that tell the buyers of this listing from those of its rivals, to be picked by one key. */
 export function Buyers(p: ViewProps) {

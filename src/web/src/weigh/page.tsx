@@ -9,6 +9,7 @@ import { counted } from '../kit/numbers'
 import { OpenListing } from '../kit/openlisting'
 import type { Desk } from '../kit/shop'
 import { keysOf, type ShortcutId, useShortcuts } from '../kit/shortcuts'
+import { viewIn } from '../kit/views'
 import { useWeighing, weighKey } from '../kit/weighing'
 import { Buyers } from './buyers'
 import { PicksByField, usePickRows } from './fields'
@@ -19,7 +20,7 @@ import { RivalsView } from './rivals'
 import { ScoreLine, Scores } from './scores'
 import { TopListings } from './top'
 import { Trace } from './trace'
-import { viewOf, views } from './views'
+import { views } from './views'
 
 /** Reach and grip explained, what to do next, and what rivals and buyers have to do with it. */
 export function Weigh({ desk }: { desk: Desk }) {
@@ -33,7 +34,7 @@ function Weighed({ desk, saved }: { desk: Desk; saved: Listing }) {
   const [draft] = useState(() => listingDraft(saved.id, saved.copy, saved.revision))
   const saving = useDraftView(draft)
   const steps = useSteps(draft)
-  const view = viewOf(params.get('view'))
+  const view = viewIn(views, params.get('view'))
   const go = (to: string) => set({ view: to === 'fields' ? null : to, side: null, at: null, sort: null, dir: null })
   useShortcuts({
     undo: steps.undoLast,

@@ -9,8 +9,8 @@ import { queryKey } from '../kit/queries'
 import { sortChanges, sortIn } from '../kit/sort'
 import { type Column, sortRows, Table } from '../kit/table'
 import { gradeWords, Legend, Thread } from '../kit/thread'
+import { ViewFrame } from '../kit/viewframe'
 import type { ViewProps } from './frame'
-import { ViewFrame } from './viewframe'
 
 /** The product's picks in every place where it is listed: what each lacks, and its better text brought over. */
 export function Places(p: ViewProps) {

@@ -7,7 +7,7 @@ import { counted, fixed, full, money } from '../kit/numbers'
 import { queryKey } from '../kit/queries'
 import type { Desk } from '../kit/shop'
 import { type Column, changed, Table } from '../kit/table'
-import { Bar } from './viewframe'
+import { Bar } from '../kit/viewframe'
 
 /** The market's results for a term, to choose rivals from: Space selects, Enter saves. */
 export function RivalChoice({ desk, add }: { desk: Desk; add: (ids: string[]) => Promise<void> }) {

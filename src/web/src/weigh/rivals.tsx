@@ -1,12 +1,14 @@
-import { useRef, useState } from 'react'
+import { useState } from 'react'
 import { useAddress } from '../kit/address'
 import type { Rival, Rivals } from '../kit/api'
+import { FileButton } from '../kit/filebutton'
 import { HelpLink } from '../kit/helplink'
 import { Key } from '../kit/key'
 import { Num } from '../kit/num'
 import { counted, dateOf, fixed, money } from '../kit/numbers'
 import { useShortcuts } from '../kit/shortcuts'
 import { type Column, Table } from '../kit/table'
+import { Bar, ViewFrame } from '../kit/viewframe'
 import type { ViewProps } from './frame'
 import { HeldTerms } from './heldterms'
 import { nameOf } from './names'
@@ -14,7 +16,6 @@ import { PasteRival } from './pasterival'
 import { RivalChoice } from './rivalchoice'
 import { RivalDetail } from './rivaldetail'
 import { useRivals } from './userivals'
-import { Bar, ViewFrame } from './viewframe'
 
 /** The listing among its rivals: their order by grip, who holds what, and what passes the next above. */
 export function RivalsView(p: ViewProps) {
@@ -22,7 +23,6 @@ export function RivalsView(p: ViewProps) {
   const { desk, listing } = p
   const rivals = useRivals(desk, listing)
   const [pasting, setPasting] = useState<Rival | true | null>(null)
-  const file = useRef<HTMLInputElement>(null)
   const data = rivals.query.data
   const choosing = params.get('choose') !== null || data?.rivals.length === 0
   const rows = data ? rowsOf(data, listing.platformName) : []
@@ -64,20 +64,7 @@ export function RivalsView(p: ViewProps) {
         <button type="button" className="pill" onClick={() => setPasting(true)}>
           Paste <Key of="pasteRival" />
         </button>
-        <button type="button" className="pill" onClick={() => file.current?.click()}>
-          Import
-        </button>
-        <input
-          ref={file}
-          type="file"
-          accept=".csv,.tsv,.txt,.xlsx"
-          className="hidden"
-          aria-label="File of rivals"
-          onChange={(e) => {
-            if (e.target.files?.[0]) rivals.importFile(e.target.files[0])
-            e.target.value = ''
-          }}
-        />
+        <FileButton name="Import" about="File of rivals" choose={rivals.importFile} />
         {data.rivals.length > 0 && (
           <>
             <button type="button" className="pill" onClick={rivals.lookUp}>

@@ -8,8 +8,8 @@ import { queryKey } from '../kit/queries'
 import { sortChanges, sortIn } from '../kit/sort'
 import { type Column, type Sort, sortRows, Table } from '../kit/table'
 import { toast } from '../kit/toast'
+import { Bar, ViewFrame } from '../kit/viewframe'
 import type { ViewProps } from './frame'
-import { Bar, ViewFrame } from './viewframe'
 
 type Attribute = Top['attributes'][number]
 /** A value of an attribute; an attribute that nobody fills has a row without one. */

@@ -1,4 +1,5 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query'
+import { Link } from 'react-router'
 import { api, ask } from '../kit/api'
 import { messages } from '../kit/messages'
 import { dateTimeOf } from '../kit/numbers'
@@ -37,7 +38,7 @@ export function SendOut({
     } catch (e) {
       toast((e as Error).message)
     }
-    refresh(cache, 'versions', 'pages')
+    refresh(cache, 'versions', 'pages', 'watch')
   }
   const download = async (address: string) => {
     try {
@@ -77,17 +78,18 @@ export function SendOut({
                   {dateTimeOf(s.at)}
                   {i === 0 && s.changed ? <span className="quiet">, edited since</span> : ''}
                 </td>
-                <td>
-                  {new Date(s.noticedAt) <= new Date() ? (
-                    <span className="quiet">updated {dateTimeOf(s.noticedAt)}</span>
-                  ) : (
-                    dateTimeOf(s.noticedAt)
-                  )}
-                </td>
+                <td>{s.isNoticed ? <span className="quiet">updated {dateTimeOf(s.noticedAt)}</span> : dateTimeOf(s.noticedAt)}</td>
               </tr>
             ))}
           </tbody>
         </table>
+      )}
+      {sent && sent.length > 0 && (
+        <p className="mb-3">
+          <Link className="link" to={`${desk.base}/watch`}>
+            Check whether it is found
+          </Link>
+        </p>
       )}
       <h3>Export this listing</h3>
       <p className="flex flex-wrap gap-x-4 gap-y-1">

@@ -1,10 +1,17 @@
 import type { ReactNode } from 'react'
-import type { ViewProps } from './frame'
 
-/** A view with its head, and the panel beside it: the moves, or what the view says of the current row. */
-export function ViewFrame(
-  p: Pick<ViewProps, 'head' | 'tabs' | 'moves'> & { name: string; top: ReactNode; children: ReactNode; side: ReactNode },
-) {
+/** A view with its head, and beside it what it says of the current row, or another panel in its place. */
+export function ViewFrame(p: {
+  name: string
+  head: ReactNode
+  top: ReactNode
+  children: ReactNode
+  side: ReactNode
+  /** The names of the panels beside the view, where there are several. */
+  tabs?: ReactNode
+  /** Another panel, where it is chosen. */
+  moves?: ReactNode
+}) {
   return (
     <>
       <section className="sheet !overflow-hidden grid" style={{ gridTemplateRows: 'auto auto minmax(0,1fr)' }} data-testid={p.name}>
@@ -12,7 +19,7 @@ export function ViewFrame(
         <div className="mb-2">{p.top}</div>
         {p.children}
       </section>
-      <aside className="side !overflow-hidden grid" style={{ gridTemplateRows: 'auto minmax(0,1fr)' }}>
+      <aside className="side !overflow-hidden grid" style={{ gridTemplateRows: p.tabs ? 'auto minmax(0,1fr)' : 'minmax(0,1fr)' }}>
         {p.tabs}
         {p.moves || (
           <div className="side-part" data-testid={`${p.name}-detail`}>

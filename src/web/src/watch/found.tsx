@@ -1,0 +1,190 @@
+import { useState } from 'react'
+import { useAddress } from '../kit/address'
+import type { FoundTerm } from '../kit/api'
+import { FileButton } from '../kit/filebutton'
+import { HelpLink } from '../kit/helplink'
+import { Key } from '../kit/key'
+import { counted, dateTimeOf, full } from '../kit/numbers'
+import { useShortcuts } from '../kit/shortcuts'
+import { sortChanges, sortIn } from '../kit/sort'
+import { sortRows, Table } from '../kit/table'
+import { ViewFrame } from '../kit/viewframe'
+import { CheckOther } from './checkother'
+import { columns } from './foundcolumns'
+import { FoundDetail } from './founddetail'
+import type { ViewProps } from './frame'
+import { PasteFound } from './pastefound'
+import { useFound } from './usewatch'
+
+const filters = [
+  ['all', 'All', () => true],
+  ['missing', 'Not found', (t: FoundTerm) => t.found === false],
+  ['changed', 'Changed', (t: FoundTerm) => t.flip !== 'none'],
+  ['unexpected', 'Unexpected', (t: FoundTerm) => t.found !== null && t.found !== t.predicted],
+] as const
+
+/** Whether the market finds the listing for each term, and where; what changed since the check before, and why a term does not find it. */
+export function FoundView(p: ViewProps & { save: (changed: { checksDaily?: boolean; pageSize?: number }) => void }) {
+  const { desk, watch } = p
+  const [params, set] = useAddress()
+  const found = useFound(desk)
+  const [opening, setOpening] = useState<'paste' | 'other' | null>(null)
+  const data = found.query.data
+  const filter = filters.find(([key]) => key === params.get('show')) ?? filters[0]
+  const sort = sortIn(params, { key: 'volume', down: true })
+  const terms = data?.terms ?? []
+  const rows = sortRows(terms.filter(filter[2]), columns, sort)
+  const at = rows.findIndex((t) => String(t.id) === params.get('at'))
+  const row = rows[Math.max(0, at)]
+  const canAsk = watch.isConnected && watch.sentAt !== null
+  const nextFilter = () => {
+    const next = filters[(filters.indexOf(filter) + 1) % filters.length][0]
+    set({ show: next === 'all' ? null : next })
+  }
+  useShortcuts({
+    checkNow: canAsk && !found.progress && (() => found.begin()),
+    checkOther: canAsk && (() => setOpening('other')),
+    pasteFound: () => setOpening('paste'),
+    filterFound: nextFilter,
+    unfollow: row && (() => found.unfollow([row.id])),
+  })
+  const checked = terms.filter((t) => t.found !== null)
+  const on = checked.filter((t) => t.found)
+  const firstPage = on.filter((t) => t.page === 1)
+  const appeared = terms.filter((t) => t.flip === 'appeared').length
+  const gone = terms.filter((t) => t.flip === 'disappeared').length
+  const last = data?.checks[0]
+  const unfinished = found.unfinished
+  const top = (
+    <>
+      <h1 className="text-[24px] font-bold leading-tight" data-testid="found-of">
+        {checked.length === 0 ? (
+          canAsk ? (
+            'Not checked yet'
+          ) : watch.isConnected ? (
+            'Not sent to this market yet'
+          ) : (
+            'Nothing recorded yet'
+          )
+        ) : (
+          <>
+            Found for {full(on.length)} of {counted(checked.length, 'term')}
+            <span className="font-normal text-[17px]">
+              {on.length > 0 && `, ${full(firstPage.length)} on the first page`} <HelpLink to="the-found-check" about="the found check" />
+            </span>
+          </>
+        )}
+      </h1>
+      <p className="text-[14px]" data-testid="found-state">
+        {watch.indexUpdatesAt && (
+          <b className="font-semibold">Search results still show the text before. They update about {dateTimeOf(watch.indexUpdatesAt)}. </b>
+        )}
+        {last && (
+          <span className="quiet">
+            Last check {dateTimeOf(last.at)} ({last.source}).{' '}
+            {appeared + gone === 0
+              ? 'Nothing flipped since the check before.'
+              : `Since the check before: ${counted(appeared, 'term')} found again or newly, ${full(gone)} no longer found.`}
+          </span>
+        )}
+        {!last && !canAsk && (
+          <span className="quiet">
+            {watch.isConnected
+              ? 'A market finds only what was sent to it. Send the listing from Write, or paste what you found yourself.'
+              : 'This platform has no connection. Search there yourself, and paste or import what you found.'}
+          </span>
+        )}
+      </p>
+      <div className="flex flex-wrap gap-2 items-center mt-2">
+        {found.progress ? (
+          <span className="text-[14px] flex items-center gap-2" role="status" data-testid="checking">
+            Checking {full(found.progress.done)} of {full(found.progress.all)}
+            <progress className="progress progress-primary w-28" value={found.progress.done} max={Math.max(1, found.progress.all)} />
+            <button type="button" className="link" onClick={() => found.progress && found.stop(found.progress.id)}>
+              Stop
+            </button>
+          </span>
+        ) : (
+          <button type="button" className="btn btn-sm btn-primary" disabled={!canAsk} onClick={() => found.begin()}>
+            Check now <Key of="checkNow" plain />
+          </button>
+        )}
+        {unfinished?.state === 'stopped' && (
+          <span className="text-[14px]" role="status">
+            {unfinished.problem ? <span className="text-accent">{unfinished.problem} </span> : 'Stopped '}at {full(unfinished.done)} of{' '}
+            {full(unfinished.all)}.{' '}
+            <button type="button" className="link" onClick={() => found.resume(unfinished.id)}>
+              Resume
+            </button>
+          </span>
+        )}
+        {canAsk && (
+          <button type="button" className="pill" onClick={() => setOpening('other')}>
+            Check other terms… <Key of="checkOther" />
+          </button>
+        )}
+        <button type="button" className="pill" onClick={() => setOpening('paste')}>
+          Paste what you found… <Key of="pasteFound" />
+        </button>
+        <FileButton name="Import" about="File of found checks" choose={(file) => found.add(file, file.name)} />
+        {checked.length > 0 && (
+          <a className="pill" href={`/api/listings/${desk.listingId}/checks/export.csv?marketId=${desk.market.id}`}>
+            Export
+          </a>
+        )}
+        <span className="ml-auto flex gap-1" role="group" aria-label="Show">
+          {filters.map(([key, name, passes]) => (
+            <button
+              key={key}
+              type="button"
+              className="choice"
+              aria-pressed={filter[0] === key}
+              onClick={() => set({ show: key === 'all' ? null : key })}
+            >
+              {name} ({full(terms.filter(passes).length)})
+            </button>
+          ))}
+          <Key of="filterFound" />
+        </span>
+      </div>
+    </>
+  )
+  return (
+    <>
+      <ViewFrame
+        name="found"
+        head={p.head}
+        top={top}
+        side={<FoundDetail desk={desk} watch={watch} term={row} checks={data?.checks ?? []} save={p.save} remove={found.remove} />}
+      >
+        <Table
+          name="Terms that were checked"
+          rows={rows}
+          columns={columns}
+          id={(t) => String(t.id)}
+          at={rows.length === 0 ? -1 : Math.max(0, at)}
+          rowHeight={36}
+          onAt={(_, t) => set({ at: t ? String(t.id) : null })}
+          sort={sort}
+          onSort={(s) => set(sortChanges(s))}
+          empty={
+            found.query.isPending ? (
+              <span className="quiet">Loading…</span>
+            ) : terms.length > 0 ? (
+              <span className="quiet">No term passes this filter.</span>
+            ) : canAsk ? (
+              <span>
+                <b className="block">No term was checked yet</b>
+                <span className="quiet">Check now asks the market for all your picks.</span>
+              </span>
+            ) : (
+              <span className="quiet">Here will be each term, whether it finds your listing, and at which rank.</span>
+            )
+          }
+        />
+      </ViewFrame>
+      {opening === 'paste' && <PasteFound add={found.add} close={() => setOpening(null)} />}
+      {opening === 'other' && <CheckOther desk={desk} begin={found.begin} close={() => setOpening(null)} />}
+    </>
+  )
+}

@@ -1,0 +1,104 @@
+import type { FoundTerm } from '../kit/api'
+import { Num } from '../kit/num'
+import { full } from '../kit/numbers'
+import type { Column } from '../kit/table'
+
+const place = (t: { found: boolean | null; rank: number | null } | null) =>
+  t === null || t.found === null ? null : !t.found ? Number.POSITIVE_INFINITY : t.rank
+
+/** The columns of the terms that were checked. */
+export const columns: Column<FoundTerm>[] = [
+  {
+    key: 'term',
+    head: 'Term',
+    width: 'minmax(170px,1fr)',
+    words: true,
+    value: (t) => t.text,
+    cell: (t) => (
+      <span className="block truncate" title={t.text}>
+        {t.text}
+        {t.isPick && <span className="mark ml-2">Pick</span>}
+      </span>
+    ),
+  },
+  {
+    key: 'volume',
+    head: 'Searches/mo',
+    width: '96px',
+    right: true,
+    value: (t) => t.volume,
+    cell: (t) => <Num value={t.volume} unit="searches/mo" />,
+  },
+  {
+    key: 'rank',
+    head: 'Rank',
+    title: 'The position among the search results',
+    width: '104px',
+    right: true,
+    value: place,
+    cell: (t) => (
+      <span className="num">
+        {t.found === null ? <span className="quiet">Not checked</span> : !t.found ? <b>Not found</b> : (t.rank ?? 'Found')}
+      </span>
+    ),
+  },
+  {
+    key: 'page',
+    head: 'Page',
+    width: '56px',
+    right: true,
+    value: (t) => t.page,
+    cell: (t) => <Num value={t.page} unit="page of results" />,
+  },
+  {
+    key: 'before',
+    head: 'Before',
+    title: 'What the check before found',
+    width: '88px',
+    right: true,
+    value: (t) => place(t.before && { found: t.before.found, rank: t.before.rank }),
+    cell: (t) => <span className="num quiet">{t.before === null ? '' : !t.before.found ? 'Not found' : (t.before.rank ?? 'Found')}</span>,
+  },
+  {
+    key: 'change',
+    head: 'Change',
+    width: '112px',
+    value: (t) =>
+      t.flip === 'appeared' ? 1000 : t.flip === 'disappeared' ? -1000 : t.rank && t.before?.rank ? t.before.rank - t.rank : null,
+    cell: (t) => <Moved term={t} />,
+  },
+  {
+    key: 'results',
+    head: 'Results',
+    title: 'How many listings the search finds',
+    width: '72px',
+    right: true,
+    value: (t) => t.results,
+    cell: (t) => <Num value={t.results} unit="results" />,
+  },
+  {
+    key: 'note',
+    head: '',
+    width: '96px',
+    cell: (t) =>
+      t.found !== null &&
+      t.found !== t.predicted && (
+        <span className="mark" title="Not what the profile predicts">
+          Unexpected
+        </span>
+      ),
+  },
+]
+
+function Moved({ term }: { term: FoundTerm }) {
+  if (term.flip === 'appeared') return <b className="mark">Now found</b>
+  if (term.flip === 'disappeared') return <b className="mark">No longer</b>
+  const moved = term.rank && term.before?.rank ? term.before.rank - term.rank : 0
+  if (moved === 0) return <span className="quiet" />
+  return (
+    <span className="num">
+      <span aria-hidden="true">{moved > 0 ? '▲' : '▼'}</span>
+      <span className="sr-only">{moved > 0 ? 'up' : 'down'}</span> {full(Math.abs(moved))}
+    </span>
+  )
+}

@@ -1,0 +1,45 @@
+import { useState } from 'react'
+import { Dialog } from '../kit/dialog'
+import { Key } from '../kit/key'
+import { messages } from '../kit/messages'
+import { pressed } from '../kit/shortcuts'
+
+/** What somebody found by searching themselves, one term a line. */
+export function PasteFound({ add, close }: { add: (file: Blob, name: string) => void; close: () => void }) {
+  const [text, setText] = useState('')
+  const [error, setError] = useState('')
+  const save = () => {
+    if (!text.trim()) return setError(messages.noTerms)
+    close()
+    // A comma or a tab between the term and what was found; the last of several commas.
+    const lines = text.split('\n').map((line) => (line.includes('\t') ? line : line.replace(/[,;]\s*([^,;]*)$/, '\t$1')))
+    add(new Blob([lines.join('\n')]), 'Pasted')
+  }
+  return (
+    <Dialog name="Paste what you found" close={close}>
+      <h2 className="text-[20px] font-bold mb-1">Paste what you found</h2>
+      <p className="quiet text-[14px] mb-2">
+        One term a line, then its rank, or yes or no: <i>bird house, 12</i> or <i>nest box, no</i>. It counts as a check of today; for other
+        days import a table with the columns term, rank and date.
+      </p>
+      <textarea
+        className="slot w-full block"
+        rows={9}
+        maxLength={200_000}
+        aria-label="Terms and what you found"
+        data-first-focus=""
+        value={text}
+        onChange={(e) => setText(e.target.value)}
+        onKeyDown={(e) => pressed(e, 'runImport') && save()}
+      />
+      {error && (
+        <p className="text-accent text-[14px]" role="alert">
+          {error}
+        </p>
+      )}
+      <button type="button" className="btn btn-sm btn-primary mt-2" onClick={save}>
+        Add check <Key of="runImport" plain />
+      </button>
+    </Dialog>
+  )
+}
