@@ -200,6 +200,13 @@ public sealed class Browser : IDisposable
             }
         );
 
+    /// <summary>Drags the mouse across an element, from one distance to its left edge to another, in CSS pixels.</summary>
+    public void Drag(string css, int from, int to)
+    {
+        var (over, half) = (Find(css), Find(css).Size.Width / 2);
+        new Actions(_driver).MoveToElement(over, from - half, 0).ClickAndHold().MoveByOffset(to - from, 0).Release().Perform();
+    }
+
     /// <summary>Replaces what stands in a box.</summary>
     public void Write(string label, string text)
     {

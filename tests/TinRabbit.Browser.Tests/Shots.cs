@@ -34,8 +34,6 @@ public sealed class Shots
                     browser.Find("[data-testid=detail]");
                 }
             );
-            Shot("dig-grid", "/1/hedgerow-fair-us/dig?term=bird+house&view=grid&at=cedar+bird+house", "[data-testid=grid] .cursor");
-            Shot("dig-scatter", "/1/hedgerow-fair-us/dig?term=nest+box&view=scatter&at=wren+nest+box", "[data-testid=scatter] circle");
             Shot(
                 "dig-import",
                 "/1/longbarrow-us/dig?view=import",
@@ -67,7 +65,6 @@ public sealed class Shots
             Shot("pages", "/pages?at=3", "[role=treeitem].cursor");
             Shot("pages-write", "/1/web-us/write?side=page", "[data-testid=page-panel] table", () => browser.Find(".thread-mark"));
             Shot("pages-alt", "/pages?view=alt&at=1+0", "[data-testid=picture]");
-            Shot("pages-leads", "/pages?view=leads", "[data-testid=clash]");
             Shot("weigh", "/1/hedgerow-fair-us/weigh", "[data-testid=move]");
             Shot(
                 "listings",
@@ -102,8 +99,11 @@ public sealed class Shots
                     Thread.Sleep(7500);
                 }
             );
+            Shot("watch", "/1/hedgerow-fair-us/watch?sort=rank&dir=down", "[data-testid=why]");
+            Shot("watch-days", "/3/hedgerow-fair-us/watch?view=days", ".days-chart canvas");
+            Shot("watch-changes", "/3/hedgerow-fair-us/watch?view=notes", "[data-testid=verdict]");
+            Shot("watch-movers", "/watch", "[role=row][data-id]");
             Shot("weigh-top", "/2/hedgerow-fair-us/weigh?view=top", "[data-testid=top-detail] h3");
-            Shot("weigh-platforms", "/2/hedgerow-fair-us/weigh?view=places", "[data-testid=bring]");
         }
 
         using (var browser = new Browser(shop, night: true))

@@ -278,6 +278,8 @@ public sealed class HostileInputTests(TestShop shop) : IClassFixture<TestShop>
                 described!["type"]?.ToJsonString() is { } type
                 && (type.Contains("\"string\"") || type.Contains("array"))
                 && described["enum"] is null
+                // A date is its own bound.
+                && described["format"]?.GetValue<string>() != "date"
             )
                 Assert.True(described["maxLength"] is not null || described["maxItems"] is not null, $"{name}.{property}");
     }

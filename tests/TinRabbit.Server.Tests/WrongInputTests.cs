@@ -26,6 +26,8 @@ public sealed class WrongInputTests : IDisposable
         ["take"] = ("999999", "999999"),
         ["import"] = ("999999", "999999"),
         ["rivalId"] = ("999999", "999999"),
+        ["check"] = ("999999", "999999"),
+        ["note"] = ("999999", "999999"),
         ["productId"] = ("1", "999999"),
         ["number"] = ("0", "999999"),
     };

@@ -1,5 +1,7 @@
-import { screen, waitFor } from '@testing-library/react'
-import { Link, useLocation } from 'react-router'
+import { render, screen, waitFor } from '@testing-library/react'
+import userEvent from '@testing-library/user-event'
+import { Suspense, use } from 'react'
+import { createMemoryRouter, Link, RouterProvider, useLocation } from 'react-router'
 import { describe, expect, test } from 'vitest'
 import { useAddress } from '../../src/web/src/kit/address'
 import { show } from './screen'
@@ -45,6 +47,29 @@ describe('what the address remembers', () => {
     expect(view()).toBe('side=read')
     await hands.click(screen.getByText('link'))
     await waitFor(() => expect(view()).toBe('at=linked'))
+  })
+
+  test('a change does not follow to another screen that is still on its way', async () => {
+    const never = new Promise<never>(() => {})
+    function Slow() {
+      return use(never)
+    }
+    const router = createMemoryRouter(
+      [
+        { path: '/a', element: <View /> },
+        { path: '/b', element: <Slow /> },
+      ],
+      { initialEntries: ['/a'] },
+    )
+    render(
+      <Suspense>
+        <RouterProvider router={router} />
+      </Suspense>,
+    )
+    await userEvent.click(screen.getByText('at'))
+    await router.navigate('/b')
+    await new Promise((done) => setTimeout(done, 300))
+    expect(router.state.location.pathname + router.state.location.search).toBe('/b')
   })
 
   test('the parts of a screen change one address: none writes over another, and what a part changed before it went stays', async () => {

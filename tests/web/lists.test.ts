@@ -1,7 +1,7 @@
 import { describe, expect, test } from 'vitest'
-import { limitsOf } from '../../src/web/src/dig/filters'
 import { type Row as DigRow, passing } from '../../src/web/src/dig/rows'
 import type { Field, Fill } from '../../src/web/src/kit/api'
+import { limitsOf } from '../../src/web/src/kit/shelfquery'
 import { type Column, changed, sortRows } from '../../src/web/src/kit/table'
 import { foldInWords } from '../../src/web/src/kit/thread'
 import { namesOf, outlineOf, treeOf } from '../../src/web/src/shop/categories'

@@ -1,0 +1,162 @@
+using System.Diagnostics;
+using System.Net.Http.Json;
+using System.Text.Json.Nodes;
+using Microsoft.EntityFrameworkCore;
+using OpenQA.Selenium;
+using TinRabbit.Browser.Tests;
+using TinRabbit.Server.Storage;
+
+namespace TinRabbit.Bench;
+
+/// <summary>How long a found check takes, how fast two years of daily data open, and how smoothly their chart is panned.</summary>
+internal static class WatchBench
+{
+    private const string Us = "hedgerow-fair-us";
+    private const int Days = 730;
+    private const int Terms = 200;
+    private const int Checked = 500;
+    private const int Pans = 120;
+
+    internal static async Task Report()
+    {
+        using var shop = new RunningShop(demo: true);
+        shop.Kill();
+        var (product, listing) = await Fill(Path.Combine(shop.Folder, "tinrabbit.db"));
+        shop.StartAgain();
+        using var client = new HttpClient { BaseAddress = new(shop.Address), Timeout = TimeSpan.FromMinutes(5) };
+
+        var opens = new List<double>();
+        var bytes = 0L;
+        for (var i = 0; i < 6; i++)
+        {
+            var clock = Stopwatch.StartNew();
+            bytes = (await client.GetByteArrayAsync($"/api/listings/{listing}/history?marketId={Us}")).LongLength;
+            opens.Add(clock.Elapsed.TotalMilliseconds);
+        }
+
+        Console.WriteLine(
+            $"watch: {Days} days × {Terms} terms over HTTP: first {opens[0]:F0} ms, then {Median(opens.Skip(1)):F0} ms (median of 5), {bytes / 1024:#,0} KB"
+        );
+
+        using var browser = new TinRabbit.Browser.Tests.Browser(shop);
+        browser.Go($"/{product}/{Us}/watch");
+        browser.Find("[role=row][data-id]");
+        var opening = Stopwatch.StartNew();
+        browser.Press("2");
+        browser.Find(".days-chart canvas");
+        Console.WriteLine($"  the view by day, from key to chart: {opening.Elapsed.TotalMilliseconds:F0} ms");
+        browser.Press("+", "+");
+        var idle = Frames(browser, "");
+        var panned = Frames(
+            browser,
+            "document.body.dispatchEvent(new KeyboardEvent('keydown', { key: left % 20 < 10 ? 'ArrowLeft' : 'ArrowRight', code: left % 20 < 10 ? 'ArrowLeft' : 'ArrowRight', shiftKey: true, bubbles: true }))"
+        );
+        Console.WriteLine(
+            $"  panning by key, one step each frame: {panned.Median:F1} ms a frame (median; 95 of 100 within {panned.Most:F1} ms); doing nothing: {idle.Median:F1} ms"
+        );
+
+        var checks = new List<double>();
+        for (var i = 0; i < 3; i++)
+        {
+            var clock = Stopwatch.StartNew();
+            using var begun = await client.PostAsJsonAsync(
+                $"/api/listings/{listing}/checks",
+                new { marketId = Us, terms = Enumerable.Range(0, Checked).Select(t => $"bird house {i} {t}") }
+            );
+            var id = (await begun.Content.ReadFromJsonAsync<JsonNode>())!["id"]!.GetValue<int>();
+            while (
+                (await client.GetFromJsonAsync<JsonNode>($"/api/listings/{listing}/checks/{id}"))!["state"]!.GetValue<string>() == "running"
+            )
+                await Task.Delay(5);
+            checks.Add(clock.Elapsed.TotalMilliseconds);
+        }
+
+        Console.WriteLine($"  a found check of {Checked} new terms: {Median(checks):F0} ms (median of 3)");
+    }
+
+    // The time between two frames, in ms: the median, and what 95 of 100 stay within.
+    private static (double Median, double Most) Frames(TinRabbit.Browser.Tests.Browser browser, string step)
+    {
+        var times =
+            (IReadOnlyCollection<object>)
+                browser.RunAsync(
+                    $$"""
+                    const done = arguments[arguments.length - 1]
+                    const times = []
+                    let left = arguments[0]
+                    const frame = now => {
+                      times.push(now)
+                      if (left-- === 0) {
+                        const gaps = times.slice(1).map((t, i) => t - times[i]).sort((a, b) => a - b)
+                        return done([gaps[Math.floor(gaps.length / 2)], gaps[Math.floor(gaps.length * 0.95)]])
+                      }
+                      {{step}}
+                      requestAnimationFrame(frame)
+                    }
+                    requestAnimationFrame(frame)
+                    """,
+                    Pans
+                )!;
+        double[] both = [.. times.Select(t => Convert.ToDouble(t, System.Globalization.CultureInfo.InvariantCulture))];
+        return (both[0], both[1]);
+    }
+
+    private static double Median(IEnumerable<double> all) => all.Order().ElementAt(all.Count() / 2);
+
+    private static async Task<(int Product, int Listing)> Fill(string file)
+    {
+        await using var db = TinContext.Open(file);
+        var listing = await db
+            .Listings.Include(l => l.Product)
+            .FirstAsync(l => l.Product.Name == "Bat box" && l.PlatformId == "hedgerow-fair");
+        var first = DateOnly.FromDateTime(DateTime.UtcNow).AddDays(-Days);
+        await db.Finds.Where(f => db.Checks.Any(c => c.Id == f.CheckId && c.ListingId == listing.Id)).ExecuteDeleteAsync();
+        await db.Checks.Where(c => c.ListingId == listing.Id).ExecuteDeleteAsync();
+        await db.FollowedTerms.Where(t => t.ListingId == listing.Id).ExecuteDeleteAsync();
+        db.FollowedTerms.AddRange(
+            Enumerable
+                .Range(0, Terms)
+                .Select(t => new FollowedTermRow
+                {
+                    ListingId = listing.Id,
+                    MarketId = Us,
+                    Key = $"bat box {t}",
+                    Text = $"bat box {t}",
+                })
+        );
+        db.Checks.AddRange(
+            Enumerable
+                .Range(0, Days)
+                .Select(d => new CheckRow
+                {
+                    ListingId = listing.Id,
+                    MarketId = Us,
+                    Day = first.AddDays(d),
+                    At = first.AddDays(d).ToDateTime(new(6, 0), DateTimeKind.Utc),
+                    Source = "Sample data",
+                    IsDaily = true,
+                    State = CheckState.Finished,
+                })
+        );
+        db.Figures.AddRange(
+            Enumerable
+                .Range(0, Days)
+                .Select(d => new FigureRow
+                {
+                    ListingId = listing.Id,
+                    MarketId = Us,
+                    Day = first.AddDays(d),
+                    Views = 200 + d % 50,
+                    Clicks = 20 + d % 7,
+                    Sales = d % 3,
+                    Source = "Sample data",
+                })
+        );
+        await db.SaveChangesAsync();
+        // A row for each term and day, made where it is stored.
+        await db.Database.ExecuteSqlAsync(
+            $"INSERT INTO Finds (CheckId, TermId, IsDone, Found, Rank, Results) SELECT c.Id, t.Id, 1, 1, 1 + (c.Id * 7 + t.Id * 13) % 300, 5000 FROM Checks c, FollowedTerms t WHERE c.ListingId = {listing.Id} AND t.ListingId = {listing.Id} AND c.MarketId = {Us} AND t.MarketId = {Us}"
+        );
+        return (listing.ProductId, listing.Id);
+    }
+}
