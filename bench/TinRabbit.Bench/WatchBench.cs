@@ -16,6 +16,8 @@ internal static class WatchBench
     private const int Terms = 200;
     private const int Checked = 500;
     private const int Pans = 120;
+    private const int Watched = 2000;
+    private const int WatchedDays = 180;
 
     internal static async Task Report()
     {
@@ -72,6 +74,21 @@ internal static class WatchBench
         }
 
         Console.WriteLine($"  a found check of {Checked} new terms: {Median(checks):F0} ms (median of 3)");
+
+        await WatchMany(Path.Combine(shop.Folder, "tinrabbit.db"), listing);
+        foreach (
+            var (name, path) in ((string, string)[])
+                [
+                    ("largest movers", "/api/movers?days=14"),
+                    ("the newest 200 notes with their verdicts", "/api/notes"),
+                    ("what has worked", "/api/notes?effects=false&pooled=true"),
+                ]
+        )
+        {
+            var clock = Stopwatch.StartNew();
+            await client.GetByteArrayAsync(path);
+            Console.WriteLine($"  {Watched:#,0} watched listings × {WatchedDays} days: {name} {clock.Elapsed.TotalMilliseconds:F0} ms");
+        }
     }
 
     // The time between two frames, in ms: the median, and what 95 of 100 stay within.
@@ -158,5 +175,45 @@ internal static class WatchBench
             $"INSERT INTO Finds (CheckId, TermId, IsDone, Found, Rank, Results) SELECT c.Id, t.Id, 1, 1, 1 + (c.Id * 7 + t.Id * 13) % 300, 5000 FROM Checks c, FollowedTerms t WHERE c.ListingId = {listing.Id} AND t.ListingId = {listing.Id} AND c.MarketId = {Us} AND t.MarketId = {Us}"
         );
         return (listing.ProductId, listing.Id);
+    }
+
+    // Copies of a listing, each with a change note and the figures of many days, made where they are stored.
+    private static async Task WatchMany(string file, int listing)
+    {
+        await using var db = TinContext.Open(file);
+        var (platform, first) = ("hedgerow-fair", DateTime.UtcNow.AddDays(-WatchedDays));
+        var shop = await db.Shops.Select(s => s.Id).FirstAsync();
+        var products = Enumerable.Range(0, Watched).Select(i => new ProductRow { ShopId = shop, Name = $"Bat box {i}" }).ToList();
+        foreach (var product in products)
+            product.Listings.Add(new() { PlatformId = platform });
+        db.Products.AddRange(products);
+        await db.SaveChangesAsync();
+        foreach (var (i, product) in products.Index())
+        {
+            var own = product.Listings.Single().Id;
+            db.Watches.Add(new() { ListingId = own, MarketId = Us });
+            db.Notes.Add(
+                new()
+                {
+                    ProductId = product.Id,
+                    ListingId = own,
+                    MarketId = Us,
+                    At = first.AddDays(40 + i % 100),
+                    CountsFrom = first.AddDays(41 + i % 100),
+                    Kinds = [NoteKind.Title],
+                    Text = "Changed the title",
+                }
+            );
+        }
+
+        await db.SaveChangesAsync();
+        await db.Database.ExecuteSqlAsync(
+            $"""
+            WITH RECURSIVE day(n) AS (SELECT 0 UNION ALL SELECT n + 1 FROM day WHERE n + 1 < {WatchedDays})
+            INSERT INTO Figures (ListingId, MarketId, Day, Views, Clicks, Sales, Source)
+            SELECT w.ListingId, w.MarketId, date('now', (n - {WatchedDays}) || ' days'), 40 + (w.ListingId * 7 + n * 13) % 30, 4, 1, 'Sample data'
+            FROM Watches w, day WHERE w.ListingId <> {listing}
+            """
+        );
     }
 }

@@ -24,6 +24,12 @@ public interface IMarket
     /// <summary>The time in its markets, in UTC. Simulated markets may be ahead of the computer's clock.</summary>
     DateTime Now { get; }
 
+    /// <summary>The day in its markets, in UTC.</summary>
+    DateOnly Today => DateOnly.FromDateTime(Now);
+
+    /// <summary>The last day that has begun anywhere: some places are 14 hours ahead of UTC.</summary>
+    DateOnly LastDay => DateOnly.FromDateTime(Now.AddHours(14));
+
     /// <summary>Whether <see cref="MoveClock"/> can move <see cref="Now"/>: only simulated markets.</summary>
     bool CanMoveClock { get; }
 

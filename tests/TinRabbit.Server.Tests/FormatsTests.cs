@@ -38,6 +38,47 @@ public class FormatsTests
         Assert.Contains(reason, one.Reason);
     }
 
+    [Theory]
+    [InlineData("2026-03-31", 2026, 3, 31)]
+    [InlineData("2026/3/1", 2026, 3, 1)]
+    [InlineData("2026-03-31T06:00:00Z", 2026, 3, 31)]
+    [InlineData("2026-03-31 6:00 PM", 2026, 3, 31)]
+    [InlineData("31 Mar 2026", 2026, 3, 31)]
+    [InlineData("March 31, 2026", 2026, 3, 31)]
+    [InlineData("31/03/2026", 2026, 3, 31)]
+    [InlineData("03/31/2026 06:00", 2026, 3, 31)]
+    [InlineData("3.4.2026", 2026, 4, 3)]
+    [InlineData("04/04/2026", 2026, 4, 4)]
+    public void A_date_is_read_as_tables_write_it(string text, int year, int month, int day) =>
+        Assert.Equal(new DateOnly(year, month, day), WrittenDates.Read(text, WrittenDates.Order.Unknown));
+
+    [Theory]
+    [InlineData("03/04/2026", true)]
+    [InlineData("3-4-2026 12:00", true)]
+    [InlineData("31/31/2026", false)]
+    [InlineData("30/02/2026", false)]
+    [InlineData("31/03/26", false)]
+    [InlineData("2026-13-01", false)]
+    [InlineData("2026-03", false)]
+    [InlineData("0/0/0000", false)]
+    [InlineData("soon", false)]
+    [InlineData("", false)]
+    public void What_is_no_date_or_could_be_two_is_none(string text, bool couldBeTwo)
+    {
+        Assert.Null(WrittenDates.Read(text, WrittenDates.Order.Unknown));
+        Assert.Equal(couldBeTwo, WrittenDates.IsAmbiguous(text));
+    }
+
+    [Theory]
+    [InlineData(4, 3, "03/04/2026", "25/03/2026", "24/03/2026")]
+    [InlineData(3, 4, "03/04/2026", "03/25/2026")]
+    public void The_other_dates_of_a_table_say_which_number_is_the_day(int month, int day, params string[] table) =>
+        Assert.Equal(new DateOnly(2026, month, day), WrittenDates.Read(table[0], WrittenDates.OrderOf(table)));
+
+    [Fact]
+    public void Dates_that_contradict_each_other_say_nothing() =>
+        Assert.Equal(WrittenDates.Order.Unknown, WrittenDates.OrderOf(["25/03/2026", "03/25/2026"]));
+
     [Fact]
     public async Task The_shipped_profiles_satisfy_the_shipped_schema_and_so_does_what_is_written()
     {

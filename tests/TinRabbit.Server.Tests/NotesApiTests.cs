@@ -121,16 +121,17 @@ public sealed class NotesApiTests : IDisposable
             },
             400
         );
-        await shop.Post(
-            "/api/notes",
-            new
-            {
-                text = "Later",
-                kinds = Array.Empty<string>(),
-                day = "2100-01-01",
-            },
-            400
-        );
+        foreach (var impossible in (string[])["2100-01-01", "0001-01-01"])
+            await shop.Post(
+                "/api/notes",
+                new
+                {
+                    text = "Not now",
+                    kinds = Array.Empty<string>(),
+                    day = impossible,
+                },
+                400
+            );
         await shop.Post(
             "/api/notes",
             new

@@ -1,5 +1,6 @@
 using System.Text;
 using System.Text.Json.Nodes;
+using MiniExcelLibs;
 
 namespace TinRabbit.Server.Tests;
 
@@ -149,6 +150,9 @@ public sealed class WatchApiTests : IDisposable
     [InlineData("bird house\t12\nnest box", "Row 2: enter a rank, or yes or no, after “nest box”")]
     [InlineData("term,found,rank\nbird house,no,4", "Row 2: “bird house” has a rank, but says it was not found")]
     [InlineData("term,rank,date\nbird house,4,soon", "Row 2: “soon” isn’t a date")]
+    [InlineData("term,rank,date\nbird house,4,03/04/2026", "Row 2: “03/04/2026” can begin with the day or with the month")]
+    [InlineData("term,rank,date\nbird house,4,2999-01-01", "Row 2: 2999-01-01 has not come yet")]
+    [InlineData("term,rank,date\nbird house,4,0001-01-01", "Row 2: 0001-01-01 is more than 3,660 days ago")]
     [InlineData("bird house\t0", "Row 1: “0” isn’t a rank")]
     [InlineData("term,rank", "There is no term in it")]
     public async Task A_row_that_cannot_be_is_named_and_nothing_is_added(string text, string message)
@@ -300,9 +304,11 @@ public sealed class WatchApiTests : IDisposable
         Assert.Null(after["sales"]![0]);
         Assert.Null(after["views"]![1]);
         Assert.Contains(7000, after["views"]!.AsArray().Select(v => v?.GetValue<long>() ?? 0));
+        // What the file does not say stays as it was known.
+        Assert.Equal(before["clicks"]!.AsArray().Sum(c => c?.GetValue<long>()), after["clicks"]!.AsArray().Sum(c => c?.GetValue<long>()));
         Assert.Contains("june.csv", after["sources"]!.AsArray().Select(s => s!.GetValue<string>()));
         Assert.Contains(
-            $"{from},7000,,3,june.csv",
+            $"{from},7000,{before["clicks"]![0]},3,june.csv + Sample data",
             await shop.Client.GetStringAsync($"/api/listings/{listing}/figures/export.csv?marketId={Us}")
         );
         await shop.Post($"/api/changes/undo?product={product}", new { });
@@ -313,6 +319,28 @@ public sealed class WatchApiTests : IDisposable
         );
         Assert.Contains("Row 2: ", (await Upload(path, "date,views\n2026-01-02,-5", 400)).ToJsonString());
         Assert.Contains("Row 2 has no count", (await Upload(path, "date,hits\n2026-01-02,5", 400)).ToJsonString());
+    }
+
+    [Fact]
+    public async Task Figures_come_from_a_workbook_whose_days_are_dates()
+    {
+        var (_, listing) = await Chart();
+        var file = Path.Combine(shop.Folder, "figures.xlsx");
+        MiniExcel.SaveAs(
+            file,
+            new[]
+            {
+                new Dictionary<string, object> { ["Date"] = new DateTime(2026, 1, 30), ["Views"] = 40 },
+                new Dictionary<string, object> { ["Date"] = new DateTime(2026, 1, 31), ["Views"] = 50 },
+            }
+        );
+        using var content = new ByteArrayContent(await File.ReadAllBytesAsync(file));
+        content.Headers.ContentType = new("application/octet-stream");
+        using var answer = await shop.Client.PostAsync($"/api/listings/{listing}/figures/import?marketId={Us}", content);
+        Assert.True(answer.IsSuccessStatusCode, await answer.Content.ReadAsStringAsync());
+        var history = await shop.Get($"/api/listings/{listing}/history?marketId={Us}");
+        Assert.Equal("2026-01-30", history["from"]!.GetValue<string>());
+        Assert.Equal([40, 50], history["views"]!.AsArray().Take(2).Select(v => v!.GetValue<long>()));
     }
 
     [Fact]

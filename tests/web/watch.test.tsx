@@ -160,12 +160,30 @@ describe('what is found', () => {
 
   test('what somebody found is pasted line by line', async () => {
     const added: [Blob, string][] = []
-    const { hands } = show(<PasteFound add={(file, name) => added.push([file, name])} close={() => {}} />)
+    let problem: string | null = 'Row 1: “12th” isn’t a rank.'
+    let closed = 0
+    const add = async (file: Blob, name: string) => {
+      added.push([file, name])
+      return problem
+    }
+    const dialog = (key: string) => <PasteFound key={key} listingId={7} add={add} close={() => closed++} />
+    const { hands, again } = show(dialog('first'))
+    const box = () => screen.getByLabelText<HTMLTextAreaElement>('Terms and what you found')
     await hands.click(screen.getByText('Add check'))
     expect(text(screen.getByRole('alert'))).toBe('There is no term in your list.')
-    await hands.type(screen.getByLabelText('Terms and what you found'), 'bird house, 12{Enter}nest box, small, no')
+    await hands.type(box(), 'bird house, 12{Enter}nest box, small, no')
     await hands.click(screen.getByText('Add check'))
     expect(await added[0][0].text()).toBe('bird house\t12\nnest box, small\tno')
+
+    // What was refused stays, also for the next time the dialog is opened; what was taken is gone.
+    expect(text(screen.getByRole('alert'))).toBe(problem)
+    again(dialog('second'))
+    expect([box().value, closed]).toEqual(['bird house, 12\nnest box, small, no', 0])
+    problem = null
+    await hands.click(screen.getByText('Add check'))
+    await waitFor(() => expect(closed).toBe(1))
+    again(dialog('third'))
+    expect(box().value).toBe('')
   })
 })
 
@@ -217,17 +235,26 @@ describe('before and after', () => {
 
   test('a note needs words or a kind, and keeps what a send did', async () => {
     const saved: unknown[] = []
+    let [closed, answer] = [0, (_: string | null) => {}]
+    const save = (n: unknown) => {
+      saved.push(n)
+      return new Promise<string | null>((done) => (answer = done))
+    }
     const { hands, again } = show(
-      <NoteDialog today="2026-11-26" product="Feeder" platform="The fair" save={(n) => saved.push(n)} close={() => {}} />,
+      <NoteDialog name="a" today="2026-11-26" product="Feeder" platform="The fair" save={save} close={() => closed++} />,
     )
     await hands.click(screen.getByText('Save'))
     expect(text(screen.getByRole('alert'))).toBe('Say what was changed.')
     await hands.click(screen.getByText('Price'))
     await hands.type(screen.getByPlaceholderText(/Raised the price/), 'To $24')
-    await hands.click(screen.getByText('Save'))
+    // Two presses save once.
+    await hands.dblClick(screen.getByText('Save'))
+    expect(closed).toBe(0)
+    answer(null)
+    await waitFor(() => expect(closed).toBe(1))
     expect(saved).toEqual([{ text: 'To $24', kinds: ['price'], day: '2026-11-26', about: 'listing', term: '' }])
     const sent = { text: 'Changed title', kinds: ['title'], at: '2026-11-20T10:00:00Z', isAutomatic: true, term: null } as unknown as Note
-    again(<NoteDialog key="2" note={sent} today="2026-11-26" product="Feeder" platform="The fair" save={() => {}} close={() => {}} />)
+    again(<NoteDialog key="2" name="b" note={sent} today="2026-11-26" product="Feeder" platform="The fair" save={save} close={() => {}} />)
     expect(screen.queryByText('Price')).toBeNull()
   })
 

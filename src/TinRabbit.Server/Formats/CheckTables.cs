@@ -15,9 +15,10 @@ internal static class CheckTables
 
     /// <summary>Reads a table with a column headed <c>term</c>, <c>found</c> (yes or no), <c>rank</c>, <c>results</c> or <c>date</c>; without headings, terms and what was found.</summary>
     /// <param name="file">CSV, XLSX or what was pasted.</param>
+    /// <param name="last">The last day that a row can be of.</param>
     /// <param name="stop">Stops the reading.</param>
     /// <exception cref="InvalidInputException">A row says neither found nor a rank, or a number or date cannot be.</exception>
-    public static IReadOnlyList<ObservedRow> Read(string file, CancellationToken stop)
+    public static IReadOnlyList<ObservedRow> Read(string file, DateOnly last, CancellationToken stop)
     {
         var rows = new List<ObservedRow>();
         foreach (var row in HeadedRow.Read(file, Bounds.WatchRows, stop, ["term", "found"]))
@@ -37,7 +38,7 @@ internal static class CheckTables
                 throw HeadedRow.Wrong($"Row {row.Number}: enter a rank, or yes or no, after “{term}”.");
             if (isFound == false && place is not null)
                 throw HeadedRow.Wrong($"Row {row.Number}: “{term}” has a rank, but says it was not found.");
-            rows.Add(new(term, isFound ?? place > 0, place, row.CountOf("results"), row.DateOf("date", "day")));
+            rows.Add(new(term, isFound ?? place > 0, place, row.CountOf("results"), row.DayOf(last, "date", "day")));
         }
 
         return rows;

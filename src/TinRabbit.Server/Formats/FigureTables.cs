@@ -10,14 +10,15 @@ internal static class FigureTables
 {
     /// <summary>Reads a table with a column headed <c>date</c>, and views, clicks or sales under one of their usual names.</summary>
     /// <param name="file">CSV or XLSX.</param>
+    /// <param name="last">The last day that a row can be of.</param>
     /// <param name="stop">Stops the reading.</param>
     /// <exception cref="InvalidInputException">There is no column of days or of counts, a day is missing or named twice, or a count cannot be.</exception>
-    public static IReadOnlyList<DayFigures> Read(string file, CancellationToken stop)
+    public static IReadOnlyList<DayFigures> Read(string file, DateOnly last, CancellationToken stop)
     {
         var days = new Dictionary<DateOnly, DayFigures>();
         foreach (var row in HeadedRow.Read(file, Bounds.Days, stop))
         {
-            var day = row.DateOf("date", "day") ?? throw HeadedRow.Wrong($"Row {row.Number} has no date. Head a column with “date”.");
+            var day = row.DayOf(last, "date", "day") ?? throw HeadedRow.Wrong($"Row {row.Number} has no date. Head a column with “date”.");
             var figures = new DayFigures(
                 day,
                 row.CountOf("views", "impressions"),

@@ -11,9 +11,10 @@ internal static class ReviewTables
 {
     /// <summary>Reads a table with a column headed <c>review</c> or <c>text</c>, and perhaps <c>stars</c> and <c>date</c>.</summary>
     /// <param name="file">CSV or XLSX.</param>
+    /// <param name="last">The last day that a row can be of.</param>
     /// <param name="stop">Stops the reading.</param>
     /// <exception cref="InvalidInputException">There is no column of texts, a text is too long, or stars or a date cannot be.</exception>
-    public static IReadOnlyList<MarketReview> Read(string file, CancellationToken stop)
+    public static IReadOnlyList<MarketReview> Read(string file, DateOnly last, CancellationToken stop)
     {
         var reviews = new List<MarketReview>();
         foreach (var row in HeadedRow.Read(file, Bounds.Reviews, stop))
@@ -28,7 +29,7 @@ internal static class ReviewTables
             var stars = row.NumberOf("stars", "rating");
             if (stars is not (null or (>= 1 and <= 5)))
                 throw HeadedRow.Wrong($"Row {row.Number}: {stars} stars aren’t possible. Stars go from 1 to 5.");
-            reviews.Add(new(text, (double?)stars, row.DateOf("date")));
+            reviews.Add(new(text, (double?)stars, row.DateOf(last, "date")));
         }
 
         return reviews;

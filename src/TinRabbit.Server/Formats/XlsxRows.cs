@@ -142,7 +142,7 @@ internal static class XlsxRows
             )
             && dates.Contains(s)
             && number is > 0 and < 2_958_466
-                ? DateTime.FromOADate(number).ToString("yyyy-MM", CultureInfo.InvariantCulture)
+                ? DateTime.FromOADate(number).ToString("yyyy-MM-dd", CultureInfo.InvariantCulture)
                 : number.ToString(CultureInfo.InvariantCulture),
             _ => value,
         };

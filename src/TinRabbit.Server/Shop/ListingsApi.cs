@@ -5,7 +5,6 @@ using Microsoft.AspNetCore.Http.Json;
 using Microsoft.EntityFrameworkCore;
 using Microsoft.Extensions.Options;
 using TinRabbit.Core;
-using TinRabbit.Core.Platforms;
 using TinRabbit.Market;
 using TinRabbit.Server.Storage;
 
@@ -76,7 +75,7 @@ internal static class ListingsApi
         var countries = places.DistinctBy(p => p.Country).ToDictionary(p => p.Country, p => p.CountryName);
         var chosen = country is not null && countries.ContainsKey(country) ? country : countries.Keys.FirstOrDefault() ?? "";
         var markets = market.MarketsIn(site, chosen);
-        var names = (await db.Platforms.AsNoTracking().ToListAsync(stop)).ToDictionary(p => p.Id, p => PlatformJson.Read(p.Profile).Name);
+        var names = await db.PlatformNames(stop);
         var sent = await db
             .Sent.AsNoTracking()
             .GroupBy(s => s.ListingId)

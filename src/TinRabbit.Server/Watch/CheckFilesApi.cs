@@ -35,23 +35,22 @@ internal static class CheckFilesApi
     {
         if (await db.FindListing(id, stop) is not { } listing)
             return TypedResults.NotFound();
-        var rows = await ImportFiles.ReadOnce(data, request.Body, file => CheckTables.Read(file, stop), stop);
+        var rows = await ImportFiles.ReadOnce(data, request.Body, file => CheckTables.Read(file, market.LastDay, stop), stop);
         if (rows.Count == 0)
             throw new InvalidInputException([new("file", "There is no term in it.")]);
-        var now = market.Now;
         var added = new List<CheckRow>();
         await db.InOneWrite(
             async () =>
             {
                 await db.WatchOf(id, marketId, stop);
                 var ids = await FoundChecks.Follow(db, id, marketId, rows.Select(r => r.Term), stop);
-                foreach (var day in rows.GroupBy(r => r.Day ?? DateOnly.FromDateTime(now)).OrderBy(g => g.Key))
+                foreach (var day in rows.GroupBy(r => r.Day ?? market.Today).OrderBy(g => g.Key))
                 {
                     var check = new CheckRow
                     {
                         ListingId = id,
                         MarketId = marketId,
-                        At = day.Key == DateOnly.FromDateTime(now) ? now : day.Key.ToDateTime(new(12, 0), DateTimeKind.Utc),
+                        At = day.Key == market.Today ? market.Now : day.Key.ToDateTime(new(12, 0), DateTimeKind.Utc),
                         Day = day.Key,
                         Source = name?.Trim() is { Length: > 0 } given ? given : "Pasted",
                         State = CheckState.Finished,

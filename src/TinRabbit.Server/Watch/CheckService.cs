@@ -83,8 +83,7 @@ internal sealed class CheckService(IServiceScopeFactory scopes, IMarket market, 
             }
             catch (Exception e) when (e is MarketException or KeyNotFoundException)
             {
-                (check.State, check.Problem) = (CheckState.Stopped, e.Message);
-                await db.SaveChangesAsync(stop);
+                await End(db, id, CheckState.Stopped, e.Message, stop);
                 return;
             }
 
@@ -92,13 +91,14 @@ internal sealed class CheckService(IServiceScopeFactory scopes, IMarket market, 
             db.ChangeTracker.Clear();
         }
 
-        // Unless it was stopped with the last answer.
-        if (await db.Checks.FirstOrDefaultAsync(c => c.Id == id && c.State == CheckState.Running, stop) is { } ended)
-        {
-            (ended.State, ended.Problem) = (CheckState.Finished, null);
-            await db.SaveChangesAsync(stop);
-        }
+        await End(db, id, CheckState.Finished, null, stop);
     }
+
+    // Unless it was stopped with the last answer.
+    private static Task<int> End(TinContext db, int id, CheckState state, string? problem, CancellationToken stop) =>
+        db
+            .Checks.Where(c => c.Id == id && c.State == CheckState.Running)
+            .ExecuteUpdateAsync(c => c.SetProperty(x => x.State, state).SetProperty(x => x.Problem, problem), stop);
 
     // The next terms that were not asked for, also of those that are no longer followed.
     private static async Task<List<(FindRow Find, string Text)>> NextOf(TinContext db, int id, CancellationToken stop) =>

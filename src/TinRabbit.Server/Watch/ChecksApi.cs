@@ -88,7 +88,7 @@ internal static class ChecksApi
             ListingId = listing.Id,
             MarketId = request.MarketId,
             At = market.Now,
-            Day = DateOnly.FromDateTime(market.Now),
+            Day = market.Today,
             Source = market.Name,
         };
         await FoundChecks.Begin(db, check, request.Terms ?? await FoundChecks.TermsOf(db, id, request.MarketId, stop), stop);

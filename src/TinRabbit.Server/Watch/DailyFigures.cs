@@ -14,6 +14,17 @@ internal readonly record struct Figures(long? Views, long? Clicks, long? Sales, 
             Measure.Sales => Sales,
             _ => Views,
         };
+
+    /// <summary>These figures, and where they say nothing, those that were known before.</summary>
+    public Figures Over(Figures before) =>
+        this is { Views: not null, Clicks: not null, Sales: not null }
+            ? this
+            : new(
+                Views ?? before.Views,
+                Clicks ?? before.Clicks,
+                Sales ?? before.Sales,
+                before.Source.StartsWith(Source, StringComparison.Ordinal) ? before.Source : $"{Source} + {before.Source}"
+            );
 }
 
 /// <summary>What is counted by day.</summary>
@@ -24,7 +35,7 @@ public enum Measure
     Sales,
 }
 
-/// <summary>The daily figures of a listing in a market: of several for one day, the newest.</summary>
+/// <summary>The daily figures of a listing in a market: of several for one day, the newest number of each.</summary>
 /// <param name="Days">By day.</param>
 internal sealed record DailyFigures(int ListingId, string MarketId, IReadOnlyDictionary<DateOnly, Figures> Days)
 {
@@ -58,7 +69,11 @@ internal sealed record DailyFigures(int ListingId, string MarketId, IReadOnlyDic
                 {
                     var days = new Dictionary<DateOnly, Figures>();
                     foreach (var f in g)
-                        days[f.Day] = new(f.Views, f.Clicks, f.Sales, f.Source);
+                    {
+                        var figures = new Figures(f.Views, f.Clicks, f.Sales, f.Source);
+                        days[f.Day] = days.TryGetValue(f.Day, out var before) ? figures.Over(before) : figures;
+                    }
+
                     return new DailyFigures(g.Key.ListingId, g.Key.MarketId, days);
                 }),
         ];

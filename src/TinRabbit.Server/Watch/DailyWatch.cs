@@ -83,9 +83,15 @@ internal sealed class DailyWatch(IServiceScopeFactory scopes, IMarket market, Ch
     private async Task Check(TinContext db, int id, CancellationToken stop)
     {
         var watch = await db.Watches.FirstAsync(w => w.Id == id, stop);
-        var today = DateOnly.FromDateTime(market.Now);
-        if (!watch.ChecksDaily || watch.CheckedOn >= today)
+        var today = market.Today;
+        if (!watch.ChecksDaily)
             return;
+        if (watch.CheckedOn >= today)
+        {
+            await GoOn(db, watch, today, stop);
+            return;
+        }
+
         watch.CheckedOn = today;
         if (await FoundChecks.TermsOf(db, watch.ListingId, watch.MarketId, stop) is not { Count: > 0 } terms)
             return;
@@ -102,10 +108,30 @@ internal sealed class DailyWatch(IServiceScopeFactory scopes, IMarket market, Ch
         await checks.Run(check.Id, stop);
     }
 
+    // The check of today, where the market did not answer to the end.
+    private async Task GoOn(TinContext db, WatchRow watch, DateOnly today, CancellationToken stop)
+    {
+        var cutOff = await db.Checks.FirstOrDefaultAsync(
+            c =>
+                c.ListingId == watch.ListingId
+                && c.MarketId == watch.MarketId
+                && c.Day == today
+                && c.IsDaily
+                && c.State == CheckState.Stopped
+                && c.Problem != null,
+            stop
+        );
+        if (cutOff is null)
+            return;
+        (cutOff.State, cutOff.Problem) = (CheckState.Running, null);
+        await db.SaveChangesAsync(stop);
+        await checks.Run(cutOff.Id, stop);
+    }
+
     private async Task FetchFigures(TinContext db, int id, CancellationToken stop)
     {
         var watch = await db.Watches.FirstAsync(w => w.Id == id, stop);
-        var yesterday = DateOnly.FromDateTime(market.Now).AddDays(-1);
+        var yesterday = market.Today.AddDays(-1);
         var first =
             watch.FiguresUntil?.AddDays(1)
             ?? DateOnly.FromDateTime(

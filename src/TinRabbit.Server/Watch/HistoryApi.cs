@@ -146,6 +146,7 @@ internal static class HistoryApi
         string? name,
         TinContext db,
         DataFolder data,
+        IMarket market,
         ChangeLog changes,
         HttpRequest request,
         CancellationToken stop
@@ -153,7 +154,7 @@ internal static class HistoryApi
     {
         if (await db.FindListing(id, stop) is not { } listing)
             return TypedResults.NotFound();
-        var days = await ImportFiles.ReadOnce(data, request.Body, file => FigureTables.Read(file, stop), stop);
+        var days = await ImportFiles.ReadOnce(data, request.Body, file => FigureTables.Read(file, market.LastDay, stop), stop);
         if (days.Count == 0)
             throw new InvalidInputException([new("file", "There is no day in it.")]);
         var rows = days.Select(d => new FigureRow

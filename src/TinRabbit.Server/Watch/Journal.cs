@@ -1,6 +1,5 @@
 using Microsoft.EntityFrameworkCore;
 using TinRabbit.Core.Comparing;
-using TinRabbit.Core.Platforms;
 using TinRabbit.Server.Storage;
 
 namespace TinRabbit.Server.Watch;
@@ -28,7 +27,7 @@ internal sealed class Journal(
                 })
                 .ToListAsync(stop)
         ).ToDictionary(l => l.Id);
-        var names = (await db.Platforms.AsNoTracking().ToListAsync(stop)).ToDictionary(p => p.Id, p => PlatformJson.Read(p.Profile).Name);
+        var names = await db.PlatformNames(stop);
         var products = await db.Products.ToDictionaryAsync(p => p.Id, p => p.Name, stop);
         // A note of a listing that was deleted is not shown while it is.
         notes.RemoveAll(n =>

@@ -49,7 +49,7 @@ internal static class MoversApi
     {
         if (days is < 1 or > LongestPeriod)
             throw new InvalidInputException([new("days", $"Compare periods of 1 to {LongestPeriod} days.")]);
-        var until = DateOnly.FromDateTime(market.Now).AddDays(-1);
+        var until = market.Today.AddDays(-1);
         var from = until.AddDays(1 - 2 * days);
         var figures = (await DailyFigures.OfShop(db, from, stop)).ToDictionary(f => (f.ListingId, f.MarketId));
         var watches = await (
@@ -62,9 +62,10 @@ internal static class MoversApi
                 Listing = listing.Id,
                 listing.ProductId,
                 Product = listing.Product.Name,
-                listing.Platform.Profile,
+                listing.PlatformId,
             }
         ).ToListAsync(stop);
+        var names = await db.PlatformNames(stop);
         var lastTwo = await LastTwo(db, stop);
         var places = market.Places.ToDictionary(p => p.Id);
         var lines = new List<Mover>(watches.Count);
@@ -77,7 +78,7 @@ internal static class MoversApi
                     w.Listing,
                     w.ProductId,
                     w.Product,
-                    PlatformJson.Read(w.Profile).Name,
+                    names.GetValueOrDefault(w.PlatformId, ""),
                     w.MarketId,
                     places.GetValueOrDefault(w.MarketId)?.CountryName ?? "",
                     all,

@@ -36,26 +36,55 @@ public sealed record EffectView(
 }
 
 /// <summary>Compares the days before a change note with those after it, beside what the change could not touch (docs/model.md, "Before and after").</summary>
-/// <param name="figures">The daily figures of the whole shop.</param>
-/// <param name="notes">Every change note of the shop.</param>
-/// <param name="products">The product of each listing.</param>
-internal sealed class NoteEffects(IReadOnlyList<DailyFigures> figures, IReadOnlyList<NoteRow> notes, IReadOnlyDictionary<int, int> products)
+internal sealed class NoteEffects
 {
     // Fewer a day on both sides say nothing.
     private const double LeastDaily = 1;
 
+    // More of them make the control no steadier.
+    private const int MostControls = 100;
+
+    private readonly Line[] _lines;
+    private readonly ILookup<int, Line> _ofListing;
+    private readonly ILookup<int, Line> _ofProduct;
+    private readonly ILookup<string, Line> _ofMarket;
+
+    /// <param name="figures">The daily figures of the whole shop.</param>
+    /// <param name="notes">Every change note of the shop.</param>
+    /// <param name="products">The product of each listing.</param>
+    public NoteEffects(IReadOnlyList<DailyFigures> figures, IReadOnlyList<NoteRow> notes, IReadOnlyDictionary<int, int> products)
+    {
+        var ofShop = notes.Where(n => n.ListingId is null && n.ProductId is null).ToList();
+        var ofProduct = notes.Where(n => n.ListingId is null && n.ProductId is not null).ToLookup(n => n.ProductId!.Value);
+        var ofListing = notes.Where(n => n.ListingId is not null).ToLookup(n => n.ListingId!.Value);
+        _lines =
+        [
+            .. figures
+                .Select(f =>
+                {
+                    var product = products.GetValueOrDefault(f.ListingId);
+                    var own = ofListing[f.ListingId].Where(n => n.MarketId is null || n.MarketId == f.MarketId);
+                    return new Line(f, product, [.. own, .. ofProduct[product], .. ofShop]);
+                })
+                .OrderByDescending(l => l.Views),
+        ];
+        _ofListing = _lines.ToLookup(l => l.ListingId);
+        _ofProduct = _lines.ToLookup(l => l.Product);
+        _ofMarket = _lines.ToLookup(l => l.MarketId);
+    }
+
     /// <summary>Whether any figure of what a note is about is known.</summary>
-    public bool Knows(NoteRow note) => figures.Any(f => Touches(note, f));
+    public bool Knows(NoteRow note) => LinesOf(note).Any();
 
     /// <summary>What happened after a note.</summary>
     public EffectView Of(NoteRow note, Measure measure)
     {
-        var own = figures.Where(f => Touches(note, f)).ToList();
+        var own = LinesOf(note).ToList();
         var (changed, counts) = (DayOf(note.At), FirstDay(note));
         // Other changes of the same listings end the windows: what they did is not this one's.
         var longest = counts.AddDays(BeforeAfter.LongestWindow - 1);
         var (earliest, latest) = (changed.AddDays(-BeforeAfter.LongestWindow), longest);
-        foreach (var other in notes.Where(n => n.Id != note.Id && own.Any(f => Touches(n, f))))
+        foreach (var other in own.SelectMany(l => l.Notes).Where(n => n.Id != note.Id))
         {
             if (FirstDay(other) is var from && DayOf(other.At) < changed && from > earliest)
                 earliest = from;
@@ -105,10 +134,10 @@ internal sealed class NoteEffects(IReadOnlyList<DailyFigures> figures, IReadOnly
         };
     }
 
-    private bool Touches(NoteRow note, DailyFigures of) =>
-        note.ListingId is { } listing
-            ? listing == of.ListingId && (note.MarketId is null || note.MarketId == of.MarketId)
-            : note.ProductId is null || products.GetValueOrDefault(of.ListingId) == note.ProductId;
+    private IEnumerable<Line> LinesOf(NoteRow note) =>
+        note.ListingId is { } listing ? _ofListing[listing].Where(l => note.MarketId is null || note.MarketId == l.MarketId)
+        : note.ProductId is { } product ? _ofProduct[product]
+        : _lines;
 
     private static DateOnly DayOf(DateTime at) => DateOnly.FromDateTime(at);
 
@@ -116,7 +145,7 @@ internal sealed class NoteEffects(IReadOnlyList<DailyFigures> figures, IReadOnly
     private static DateOnly FirstDay(NoteRow note) => DayOf(note.CountsFrom > note.At ? note.CountsFrom : note.At).AddDays(1);
 
     // Day after day in one direction, as long as every listing is known.
-    private static List<double> Days(List<DailyFigures> of, Measure measure, DateOnly from, DateOnly to, int step)
+    private static List<double> Days(IReadOnlyList<Line> of, Measure measure, DateOnly from, DateOnly to, int step)
     {
         var days = new List<double>();
         if (of.Count == 0)
@@ -125,48 +154,43 @@ internal sealed class NoteEffects(IReadOnlyList<DailyFigures> figures, IReadOnly
         {
             var sum = 0.0;
             foreach (var one in of)
-                if (one.Days.TryGetValue(day, out var known) && known[measure] is { } count)
-                    sum += count;
-                else
-                    return days;
+                sum += one[measure, day];
+            if (double.IsNaN(sum))
+                return days;
             days.Add(sum);
         }
 
         return days;
     }
 
-    // Listings that are known on every day and were not changed on any of them.
-    private List<DailyFigures> Untouched(
-        List<DailyFigures> own,
-        Measure measure,
-        DateOnly first,
-        DateOnly last,
-        DateOnly changed,
-        DateOnly counts
-    )
+    // Listings that are known on every day and were not changed on any of them. The most alike: the same product elsewhere, which has the same
+    // season; then the same market, then any. Of many, those that are seen most: they vary least by chance.
+    private List<Line> Untouched(List<Line> own, Measure measure, DateOnly first, DateOnly last, DateOnly changed, DateOnly counts)
     {
-        var all = figures
-            .Where(f =>
-                !own.Contains(f)
-                && !notes.Any(n => Touches(n, f) && FirstDay(n) > first && DayOf(n.At) <= last)
-                && Days([f], measure, first, changed.AddDays(-1), 1).Count == changed.DayNumber - first.DayNumber
-                && Days([f], measure, counts, last, 1).Count == last.DayNumber - counts.DayNumber + 1
-            )
-            .ToList();
-        // The most alike: the same product elsewhere, which has the same season; then the same market, then any.
-        var same = all.Where(f =>
-                own.Any(o => products.GetValueOrDefault(o.ListingId) is var p && p != 0 && p == products.GetValueOrDefault(f.ListingId))
-            )
-            .ToList();
-        var near = all.Where(f => own.Any(o => o.MarketId == f.MarketId)).ToList();
-        return same.Count > 0 ? same
-            : near.Count > 0 ? near
-            : all;
+        var isOwn = own.ToHashSet();
+        var same = Of(own.Where(l => l.Product != 0).SelectMany(l => _ofProduct[l.Product]));
+        if (same.Count > 0)
+            return same;
+        var near = Of(own.Select(l => l.MarketId).Distinct().SelectMany(m => _ofMarket[m]));
+        return near.Count > 0 ? near : Of(_lines);
+
+        List<Line> Of(IEnumerable<Line> lines) =>
+            [
+                .. lines
+                    .Distinct()
+                    .Where(l =>
+                        !isOwn.Contains(l)
+                        && !l.Notes.Any(n => FirstDay(n) > first && DayOf(n.At) <= last)
+                        && l.IsKnown(measure, first, changed.AddDays(-1))
+                        && l.IsKnown(measure, counts, last)
+                    )
+                    .Take(MostControls),
+            ];
     }
 
     // What happened to others, brought to the size of the listing itself: log(1 + count) is not a ratio where counts are small.
     private static DailyCounts? Control(
-        List<DailyFigures> others,
+        List<Line> others,
         Measure measure,
         IEnumerable<double> ownBefore,
         (DateOnly First, DateOnly Last) before,
@@ -181,5 +205,51 @@ internal sealed class NoteEffects(IReadOnlyList<DailyFigures> figures, IReadOnly
             return null;
         var size = ownBefore.Average() / early.Average();
         return new([.. early.Select(c => c * size)], [.. late.Select(c => c * size)], leftOut);
+    }
+
+    /// <summary>A listing in a market day by day, so that thousands of them can be compared with: a count is an entry of an array.</summary>
+    private sealed class Line
+    {
+        private static readonly Measure[] Measures = Enum.GetValues<Measure>();
+        private readonly int _first;
+        private readonly double[][] _counts;
+
+        public Line(DailyFigures figures, int product, NoteRow[] notes)
+        {
+            (ListingId, MarketId, Product, Notes) = (figures.ListingId, figures.MarketId, product, notes);
+            _first = figures.Days.Count == 0 ? 0 : figures.Days.Keys.Min().DayNumber;
+            var days = figures.Days.Count == 0 ? 0 : figures.Days.Keys.Max().DayNumber - _first + 1;
+            _counts = [.. Measures.Select(_ => new double[days])];
+            foreach (var counts in _counts)
+                Array.Fill(counts, double.NaN);
+            foreach (var (day, known) in figures.Days)
+            foreach (var measure in Measures)
+                if (known[measure] is { } count)
+                    _counts[(int)measure][day.DayNumber - _first] = count;
+            Views = figures.Days.Values.Sum(d => d.Views ?? 0.0);
+        }
+
+        public int ListingId { get; }
+        public string MarketId { get; }
+        public int Product { get; }
+
+        /// <summary>All views that are known.</summary>
+        public double Views { get; }
+
+        /// <summary>The notes that touch it.</summary>
+        public NoteRow[] Notes { get; }
+
+        /// <summary>The count of a day; NaN where it is unknown.</summary>
+        public double this[Measure measure, DateOnly day] =>
+            day.DayNumber - _first is var at && at >= 0 && at < _counts[(int)measure].Length ? _counts[(int)measure][at] : double.NaN;
+
+        /// <summary>Whether the count of every day is known.</summary>
+        public bool IsKnown(Measure measure, DateOnly from, DateOnly to)
+        {
+            var (first, end) = (from.DayNumber - _first, to.DayNumber - _first + 1);
+            return first >= 0
+                && end <= _counts[(int)measure].Length
+                && (first >= end || !_counts[(int)measure].AsSpan(first, end - first).Contains(double.NaN));
+        }
     }
 }

@@ -275,8 +275,10 @@ internal static class NotesApi
     {
         if (request.Text.Trim().Length == 0 && request.Kinds.Count == 0)
             throw new InvalidInputException([new("text", "Say what was changed.")]);
-        if (request.Day > DateOnly.FromDateTime(market.Now))
+        if (request.Day > market.LastDay)
             throw new InvalidInputException([new("day", $"{request.Day:yyyy-MM-dd} has not come yet.")]);
+        if (request.Day < market.LastDay.AddDays(-Bounds.Days))
+            throw new InvalidInputException([new("day", $"{request.Day:yyyy-MM-dd} is more than {Bounds.Days:#,0} days ago, the limit.")]);
     }
 
     private static List<NoteKind> KindsOf(ChangeNoteRequest request) =>
@@ -284,7 +286,7 @@ internal static class NotesApi
 
     // A change of today is of now, one of another day of its noon.
     private static DateTime Time(DateOnly day, IMarket market) =>
-        day == DateOnly.FromDateTime(market.Now) ? market.Now : day.ToDateTime(new(12, 0), DateTimeKind.Utc);
+        day == market.Today ? market.Now : day.ToDateTime(new(12, 0), DateTimeKind.Utc);
 
     private static string Short(string text) => text.Length <= 60 ? text : text[..59].TrimEnd() + "…";
 

@@ -73,8 +73,6 @@ internal static class WatchApi
     {
         if (await db.FindListing(id, stop) is not { } listing)
             return TypedResults.NotFound();
-        if (market.Places.All(p => p.Id != request.MarketId))
-            throw new InvalidInputException([new("marketId", $"There is no market “{request.MarketId}”.")]);
         if (request.PageSize is < 1 or > LargestPage)
             throw new InvalidInputException([new("pageSize", $"Enter a number of results from 1 to {LargestPage}.")]);
         var watch = await db.WatchOf(id, request.MarketId, stop);

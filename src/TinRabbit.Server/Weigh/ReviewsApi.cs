@@ -121,6 +121,7 @@ internal static class ReviewsApi
         string? name,
         TinContext db,
         DataFolder data,
+        IMarket market,
         ChangeLog changes,
         HttpRequest request,
         CancellationToken stop
@@ -128,7 +129,7 @@ internal static class ReviewsApi
     {
         if (await db.FindListing(id, stop) is not { } listing)
             return TypedResults.NotFound();
-        var read = await ImportFiles.ReadOnce(data, request.Body, file => ReviewTables.Read(file, stop), stop);
+        var read = await ImportFiles.ReadOnce(data, request.Body, file => ReviewTables.Read(file, market.LastDay, stop), stop);
         var source = name?.Trim() is { Length: > 0 } given ? given : "File";
         // The same file once more adds nothing.
         var known = (

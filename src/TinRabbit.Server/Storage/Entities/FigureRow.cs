@@ -1,6 +1,6 @@
 namespace TinRabbit.Server.Storage;
 
-/// <summary>What happened to a listing in a market on one day. Of several for one day the newest counts.</summary>
+/// <summary>What happened to a listing in a market on one day. Of several for one day the newest number counts.</summary>
 public sealed class FigureRow : IDeletable
 {
     public DateTime? DeletedAt { get; set; }

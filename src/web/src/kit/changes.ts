@@ -23,16 +23,23 @@ export function useChanges(product?: number) {
       }
       await refreshAll(cache)
     }
-    const run = async (call: () => Promise<Changed>, then?: () => void, refresh: (cache: QueryClient) => Promise<unknown> = refreshAll) => {
+    /** The problem, for a dialog that stays open with what was typed; null when it is done. */
+    const attempt = async (call: () => Promise<Changed>, refresh: (cache: QueryClient) => Promise<unknown> = refreshAll) => {
+      let problem: string | null = null
       try {
         const { what, id } = await inTurn(call)
-        then?.()
         if (what) toast(what, () => undo(id))
       } catch (e) {
-        toastAgain(messages.notSaved((e as Error).message), () => run(call, then, refresh))
+        problem = messages.notSaved((e as Error).message)
       }
       await refresh(cache)
+      return problem
     }
-    return { undo, run }
+    const run = async (call: () => Promise<Changed>, then?: () => void, refresh?: (cache: QueryClient) => Promise<unknown>) => {
+      const problem = await attempt(call, refresh)
+      if (problem) toastAgain(problem, () => run(call, then, refresh))
+      else then?.()
+    }
+    return { undo, run, attempt }
   }, [cache, product])
 }

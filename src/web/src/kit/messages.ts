@@ -83,6 +83,7 @@ export const messages = {
   checked: (found: number, all: number) => `Found for ${full(found)} of ${counted(all, 'term')}`,
   clockMoved: (now: string) => `The simulated clock is at ${dateTimeOf(now)}`,
   clockStopped: (now: string) => `Stopped. The simulated clock is at ${dateTimeOf(now)}`,
+  pageSize: (most: number) => `Enter a number of results from 1 to ${most}.`,
   noTerms: 'There is no term in your list.',
   profileChanged: (platform: string) => `Changed the profile of ${platform}`,
   profileElsewhere: 'The profile was changed in another window meanwhile. Look at what it says now, then decide again.',

@@ -82,9 +82,9 @@ export function ShopHead({ name }: { name: string }) {
       <button type="button" className="pill" onClick={sheets.showHistory}>
         History <Key of="history" />
       </button>
-      {name !== 'Journal' && (
+      {name !== 'Watch' && (
         <Link className="pill" to="/watch" title={keysOf('shopWatch')[0]}>
-          Journal
+          Watch
         </Link>
       )}
       {name !== 'Web shop' && (

@@ -3,13 +3,18 @@ import { api, ask, messageOf, type Page, type PlannedPage } from '../kit/api'
 import { useChanges } from '../kit/changes'
 import { Dialog } from '../kit/dialog'
 import { counted } from '../kit/numbers'
+import { useKept, useSaving } from '../kit/saving'
 
 /** Creates many categories from a pasted outline; what it would create shows while one types. */
 export function OutlineDialog({ parent, close }: { parent: Page | undefined; close: () => void }) {
-  const { run } = useChanges()
-  const [text, setText] = useState('')
+  const { attempt } = useChanges()
+  const [text, setText, clear] = useKept(`outline ${parent?.id ?? ''}`, '')
   const [planned, setPlanned] = useState<PlannedPage[]>([])
-  const [error, setError] = useState('')
+  const saving = useSaving(() => {
+    clear()
+    close()
+  })
+  const { problem: error, setProblem: setError } = saving
   const body = { text, parentId: parent?.id ?? null }
   // biome-ignore lint/correctness/useExhaustiveDependencies: planned again when the text changes
   useEffect(() => {
@@ -32,8 +37,7 @@ export function OutlineDialog({ parent, close }: { parent: Page | undefined; clo
   }, [text])
   const add = () => {
     if (planned.length === 0) return
-    close()
-    run(() => ask(api.POST('/api/pages/outline', { body })))
+    saving.save(() => attempt(() => ask(api.POST('/api/pages/outline', { body }))))
   }
   return (
     <Dialog name="Paste an outline" close={close} width={860}>

@@ -6,6 +6,7 @@ import { Key } from '../kit/key'
 import { messages } from '../kit/messages'
 import { counted } from '../kit/numbers'
 import { queryKey } from '../kit/queries'
+import { useKept, useSaving } from '../kit/saving'
 import { shelfQuery } from '../kit/shelfquery'
 import type { Desk } from '../kit/shop'
 import { pressed } from '../kit/shortcuts'
@@ -13,36 +14,41 @@ import { pressed } from '../kit/shortcuts'
 const MostTerms = 500
 
 /** Terms to check besides the picks: a pasted list, or what a saved filter of the shelf lets pass. */
-export function CheckOther({ desk, begin, close }: { desk: Desk; begin: (terms: string[]) => void; close: () => void }) {
-  const [text, setText] = useState('')
+export function CheckOther(p: {
+  desk: Desk
+  /** Gives the problem, or null. */
+  begin: (terms: string[]) => Promise<string | null>
+  close: () => void
+}) {
+  const { desk, begin, close } = p
+  const [text, setText, clear] = useKept(`check ${desk.listingId}`, '')
   const [filter, setFilter] = useState('')
-  const [error, setError] = useState('')
+  const saving = useSaving(() => {
+    clear()
+    close()
+  })
   const filters = useQuery({ queryKey: queryKey('filters'), queryFn: () => ask(api.GET('/api/filters')) }).data ?? []
-  const run = async () => {
-    try {
-      const pasted = text
-        .split('\n')
-        .map((t) => t.trim())
-        .filter(Boolean)
-      const chosen = filters.find((f) => String(f.id) === filter)
-      const passing = chosen
-        ? (
-            await ask(
-              api.POST('/api/markets/{marketId}/shelf', {
-                params: { path: { marketId: desk.market.id } },
-                body: { ...shelfQuery(new URLSearchParams(chosen.filters)), by: 'volume', down: true, skip: 0, take: MostTerms },
-              }),
-            )
-          ).rows.map((r) => r.text)
-        : []
-      const terms = [...pasted, ...passing]
-      if (terms.length === 0) return setError(chosen ? 'No term of the shelf passes this filter.' : messages.noTerms)
-      close()
-      begin(terms)
-    } catch (e) {
-      setError((e as Error).message)
-    }
+  const check = async () => {
+    const pasted = text
+      .split('\n')
+      .map((t) => t.trim())
+      .filter(Boolean)
+    const chosen = filters.find((f) => String(f.id) === filter)
+    const passing = chosen
+      ? (
+          await ask(
+            api.POST('/api/markets/{marketId}/shelf', {
+              params: { path: { marketId: desk.market.id } },
+              body: { ...shelfQuery(new URLSearchParams(chosen.filters)), by: 'volume', down: true, skip: 0, take: MostTerms },
+            }),
+          )
+        ).rows.map((r) => r.text)
+      : []
+    const terms = [...pasted, ...passing]
+    if (terms.length === 0) return chosen ? 'No term of the shelf passes this filter.' : messages.noTerms
+    return begin(terms)
   }
+  const run = () => saving.save(check)
   return (
     <Dialog name="Check other terms" close={close}>
       <h2 className="text-[20px] font-bold mb-1">Check other terms</h2>
@@ -72,9 +78,9 @@ export function CheckOther({ desk, begin, close }: { desk: Desk; begin: (terms: 
           <span className="quiet">the first {counted(MostTerms, 'term')}</span>
         </label>
       )}
-      {error && (
+      {saving.problem && (
         <p className="text-accent text-[14px]" role="alert">
-          {error}
+          {saving.problem}
         </p>
       )}
       <button type="button" className="btn btn-sm btn-primary mt-3" onClick={run}>

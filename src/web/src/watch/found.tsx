@@ -8,6 +8,7 @@ import { counted, dateTimeOf, full } from '../kit/numbers'
 import { useShortcuts } from '../kit/shortcuts'
 import { sortChanges, sortIn } from '../kit/sort'
 import { sortRows, Table } from '../kit/table'
+import { toast } from '../kit/toast'
 import { ViewFrame } from '../kit/viewframe'
 import { CheckOther } from './checkother'
 import { columns } from './foundcolumns'
@@ -33,16 +34,22 @@ export function FoundView(p: ViewProps & { save: (changed: { checksDaily?: boole
   const filter = filters.find(([key]) => key === params.get('show')) ?? filters[0]
   const sort = sortIn(params, { key: 'volume', down: true })
   const terms = data?.terms ?? []
-  const rows = sortRows(terms.filter(filter[2]), columns, sort)
+  // Of terms that are alike, those that are searched most come first.
+  const bySearches = sortRows(terms.filter(filter[2]), columns, { key: 'volume', down: true })
+  const rows = sortRows(bySearches, columns, sort)
   const at = rows.findIndex((t) => String(t.id) === params.get('at'))
   const row = rows[Math.max(0, at)]
+  const told = async (problem: Promise<string | null>) => {
+    const text = await problem
+    if (text) toast(text)
+  }
   const canAsk = watch.isConnected && watch.sentAt !== null
   const nextFilter = () => {
     const next = filters[(filters.indexOf(filter) + 1) % filters.length][0]
     set({ show: next === 'all' ? null : next })
   }
   useShortcuts({
-    checkNow: canAsk && !found.progress && (() => found.begin()),
+    checkNow: canAsk && !found.progress && (() => told(found.begin())),
     checkOther: canAsk && (() => setOpening('other')),
     pasteFound: () => setOpening('paste'),
     filterFound: nextFilter,
@@ -105,7 +112,7 @@ export function FoundView(p: ViewProps & { save: (changed: { checksDaily?: boole
             </button>
           </span>
         ) : (
-          <button type="button" className="btn btn-sm btn-primary" disabled={!canAsk} onClick={() => found.begin()}>
+          <button type="button" className="btn btn-sm btn-primary" disabled={!canAsk} onClick={() => told(found.begin())}>
             Check now <Key of="checkNow" plain />
           </button>
         )}
@@ -126,7 +133,7 @@ export function FoundView(p: ViewProps & { save: (changed: { checksDaily?: boole
         <button type="button" className="pill" onClick={() => setOpening('paste')}>
           Paste what you found… <Key of="pasteFound" />
         </button>
-        <FileButton name="Import" about="File of found checks" choose={(file) => found.add(file, file.name)} />
+        <FileButton name="Import" about="File of found checks" choose={(file) => told(found.add(file, file.name))} />
         {checked.length > 0 && (
           <a className="pill" href={`/api/listings/${desk.listingId}/checks/export.csv?marketId=${desk.market.id}`}>
             Export
@@ -183,7 +190,7 @@ export function FoundView(p: ViewProps & { save: (changed: { checksDaily?: boole
           }
         />
       </ViewFrame>
-      {opening === 'paste' && <PasteFound add={found.add} close={() => setOpening(null)} />}
+      {opening === 'paste' && <PasteFound listingId={desk.listingId} add={found.add} close={() => setOpening(null)} />}
       {opening === 'other' && <CheckOther desk={desk} begin={found.begin} close={() => setOpening(null)} />}
     </>
   )

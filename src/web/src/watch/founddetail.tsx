@@ -1,8 +1,10 @@
 import { Link } from 'react-router'
 import type { Check, FoundTerm, Watch } from '../kit/api'
 import { Key } from '../kit/key'
+import { messages } from '../kit/messages'
 import { counted, dateTimeOf, full } from '../kit/numbers'
 import type { Desk } from '../kit/shop'
+import { toast } from '../kit/toast'
 
 /** Why a term finds the listing or not, what to do, and how the listing is watched. */
 export function FoundDetail({
@@ -59,7 +61,10 @@ export function FoundDetail({
               const size = Number(e.target.value)
               if (Number.isInteger(size) && size >= 1 && size <= 500) {
                 if (size !== watch.pageSize) save({ pageSize: size })
-              } else e.target.value = String(watch.pageSize)
+              } else {
+                e.target.value = String(watch.pageSize)
+                toast(messages.pageSize(500))
+              }
             }}
             onKeyDown={(e) => e.key === 'Enter' && e.currentTarget.blur()}
           />

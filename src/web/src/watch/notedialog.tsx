@@ -1,11 +1,12 @@
-import { useState } from 'react'
 import type { Note, NoteKind } from '../kit/api'
 import { Dialog } from '../kit/dialog'
+import { useKept, useSaving } from '../kit/saving'
 import { kindNames } from './names'
 import type { NewNote } from './usenotes'
 
 /** A change note that the seller writes or edits. */
 export function NoteDialog({
+  name,
   note,
   today,
   product,
@@ -13,26 +14,35 @@ export function NoteDialog({
   save,
   close,
 }: {
+  /** What it is kept as when it is closed without saving. */
+  name: string
   /** The note that is edited; a new one where undefined. */
   note?: Note
   /** The day in the market's time. */
   today: string
   product: string
   platform: string
-  save: (note: NewNote) => void
+  /** Gives the problem, or null. */
+  save: (note: NewNote) => Promise<string | null>
   close: () => void
 }) {
-  const [text, setText] = useState(note?.text ?? '')
-  const [kinds, setKinds] = useState<NoteKind[]>(note ? note.kinds : [])
-  const [day, setDay] = useState(note ? note.at.slice(0, 10) : today)
-  const [about, setAbout] = useState<NewNote['about']>('listing')
-  const [term, setTerm] = useState(note?.term ?? '')
-  const [error, setError] = useState('')
-  const done = () => {
-    if (!text.trim() && kinds.length === 0) return setError('Say what was changed.')
-    if (!day) return setError('Enter the day of the change.')
+  const [typed, setTyped, clear] = useKept<NewNote>(name, {
+    text: note?.text ?? '',
+    kinds: note?.kinds ?? [],
+    day: note?.at.slice(0, 10) ?? today,
+    about: 'listing',
+    term: note?.term ?? '',
+  })
+  const { text, kinds, day, about, term } = typed
+  const change = (what: Partial<NewNote>) => setTyped({ ...typed, ...what })
+  const saving = useSaving(() => {
+    clear()
     close()
-    save({ text, kinds, day, about, term: term.trim() })
+  })
+  const done = () => {
+    if (!text.trim() && kinds.length === 0) return saving.setProblem('Say what was changed.')
+    if (!day) return saving.setProblem('Enter the day of the change.')
+    saving.save(() => save({ ...typed, term: term.trim() }))
   }
   return (
     <Dialog name={note ? 'Edit the note' : 'Add a change note'} close={close}>
@@ -51,7 +61,7 @@ export function NoteDialog({
             data-first-focus=""
             value={text}
             placeholder="Raised the price from $22 to $24"
-            onChange={(e) => setText(e.target.value)}
+            onChange={(e) => change({ text: e.target.value })}
           />
         </label>
         {!note?.isAutomatic && (
@@ -64,7 +74,7 @@ export function NoteDialog({
                   type="button"
                   className="choice"
                   aria-pressed={kinds.includes(k)}
-                  onClick={() => setKinds(kinds.includes(k) ? kinds.filter((x) => x !== k) : [...kinds, k])}
+                  onClick={() => change({ kinds: kinds.includes(k) ? kinds.filter((x) => x !== k) : [...kinds, k] })}
                 >
                   {kindNames[k]}
                 </button>
@@ -72,13 +82,24 @@ export function NoteDialog({
             </fieldset>
             <div className="flex flex-wrap gap-4 text-[14px] mb-2">
               <label>
-                Day <input type="date" className="input input-sm w-40" value={day} max={today} onChange={(e) => setDay(e.target.value)} />
+                Day{' '}
+                <input
+                  type="date"
+                  className="input input-sm w-40"
+                  value={day}
+                  max={today}
+                  onChange={(e) => change({ day: e.target.value })}
+                />
               </label>
               {!note && (
                 <>
                   <label>
                     About{' '}
-                    <select className="select select-sm w-64" value={about} onChange={(e) => setAbout(e.target.value as NewNote['about'])}>
+                    <select
+                      className="select select-sm w-64"
+                      value={about}
+                      onChange={(e) => change({ about: e.target.value as NewNote['about'] })}
+                    >
                       <option value="listing">this listing on {platform}</option>
                       <option value="product">{product}, everywhere</option>
                       <option value="shop">the whole shop</option>
@@ -86,16 +107,21 @@ export function NoteDialog({
                   </label>
                   <label>
                     Term (optional){' '}
-                    <input className="input input-sm w-48" maxLength={200} value={term} onChange={(e) => setTerm(e.target.value)} />
+                    <input
+                      className="input input-sm w-48"
+                      maxLength={200}
+                      value={term}
+                      onChange={(e) => change({ term: e.target.value })}
+                    />
                   </label>
                 </>
               )}
             </div>
           </>
         )}
-        {error && (
+        {saving.problem && (
           <p className="text-accent text-[14px]" role="alert">
-            {error}
+            {saving.problem}
           </p>
         )}
         <button type="submit" className="btn btn-sm btn-primary">

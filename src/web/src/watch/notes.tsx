@@ -26,7 +26,7 @@ export function NotesView({ desk, watch, head }: ViewProps) {
   const top = (
     <>
       <h1 className="text-[24px] font-bold leading-tight">
-        {counted(rows.length, 'change')}
+        {counted(notes.query.data?.all ?? 0, 'change')}
         {helped + hurt > 0 && (
           <span className="font-normal text-[17px]">
             {': '}
@@ -76,6 +76,7 @@ export function NotesView({ desk, watch, head }: ViewProps) {
       </ViewFrame>
       {editing && (
         <NoteDialog
+          name={editing === 'new' ? `note of ${desk.listingId}` : `note ${editing.id} ${editing.revision}`}
           note={editing === 'new' ? undefined : editing}
           today={watch.now.slice(0, 10)}
           product={desk.product.name}

@@ -1,19 +1,27 @@
-import { useState } from 'react'
 import { Dialog } from '../kit/dialog'
 import { Key } from '../kit/key'
 import { messages } from '../kit/messages'
+import { useKept, useSaving } from '../kit/saving'
 import { pressed } from '../kit/shortcuts'
 
 /** What somebody found by searching themselves, one term a line. */
-export function PasteFound({ add, close }: { add: (file: Blob, name: string) => void; close: () => void }) {
-  const [text, setText] = useState('')
-  const [error, setError] = useState('')
-  const save = () => {
-    if (!text.trim()) return setError(messages.noTerms)
+export function PasteFound(p: {
+  listingId: number
+  /** Gives the problem, or null. */
+  add: (file: Blob, name: string) => Promise<string | null>
+  close: () => void
+}) {
+  const { add, close } = p
+  const [text, setText, clear] = useKept(`found ${p.listingId}`, '')
+  const saving = useSaving(() => {
+    clear()
     close()
+  })
+  const save = () => {
+    if (!text.trim()) return saving.setProblem(messages.noTerms)
     // A comma or a tab between the term and what was found; the last of several commas.
     const lines = text.split('\n').map((line) => (line.includes('\t') ? line : line.replace(/[,;]\s*([^,;]*)$/, '\t$1')))
-    add(new Blob([lines.join('\n')]), 'Pasted')
+    saving.save(() => add(new Blob([lines.join('\n')]), 'Pasted'))
   }
   return (
     <Dialog name="Paste what you found" close={close}>
@@ -32,9 +40,9 @@ export function PasteFound({ add, close }: { add: (file: Blob, name: string) => 
         onChange={(e) => setText(e.target.value)}
         onKeyDown={(e) => pressed(e, 'runImport') && save()}
       />
-      {error && (
+      {saving.problem && (
         <p className="text-accent text-[14px]" role="alert">
-          {error}
+          {saving.problem}
         </p>
       )}
       <button type="button" className="btn btn-sm btn-primary mt-2" onClick={save}>

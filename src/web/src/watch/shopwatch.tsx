@@ -34,7 +34,7 @@ export function ShopWatch() {
   )
   return (
     <div className="frame" style={{ gridTemplateRows: '56px minmax(0,1fr) auto' }}>
-      <ShopHead name="Journal" />
+      <ShopHead name="Watch" />
       {view === 'journal' ? <Journal head={head} /> : view === 'worked' ? <Worked head={head} /> : <Movers head={head} />}
       <ToastLine />
     </div>

@@ -28,11 +28,12 @@ export const useJournal = (filter: NoteFilter) =>
 
 /** The change notes of a listing in a market, with those of its product and of the shop; what happened after them only where it is needed. */
 export function useNotes(desk: Desk, effects = true) {
-  const { run } = useChanges(desk.product.id)
+  const { run, attempt } = useChanges(desk.product.id)
   const query = useJournal({ listingId: desk.listingId, marketId: desk.market.id, effects })
   const stale = (cache: Parameters<typeof refresh>[0]) => refresh(cache, 'watch')
+  /** The problem; null once it is saved. */
   const add = (n: NewNote) =>
-    run(
+    attempt(
       () =>
         ask(
           api.POST('/api/notes', {
@@ -47,11 +48,10 @@ export function useNotes(desk: Desk, effects = true) {
             },
           }),
         ),
-      undefined,
       stale,
     )
   const save = (note: number, revision: number, n: NewNote) =>
-    run(
+    attempt(
       () =>
         ask(
           api.PUT('/api/notes/{note}', {
@@ -59,7 +59,6 @@ export function useNotes(desk: Desk, effects = true) {
             body: { text: n.text, kinds: n.kinds, day: n.day, term: n.term || null, revision },
           }),
         ),
-      undefined,
       stale,
     )
   const remove = (note: number) => run(() => ask(api.DELETE('/api/notes/{note}', { params: { path: { note } } })), undefined, stale)

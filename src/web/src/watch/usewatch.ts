@@ -36,7 +36,7 @@ export function useWatch(desk: Desk) {
 /** What was found of a listing, and the check that is under way. */
 export function useFound(desk: Desk) {
   const cache = useQueryClient()
-  const { run } = useChanges(desk.product.id)
+  const { run, attempt } = useChanges(desk.product.id)
   const path = { id: desk.listingId }
   const marketId = desk.market.id
   const query = useQuery({
@@ -76,11 +76,13 @@ export function useFound(desk: Desk) {
     },
     [],
   )
+  /** The problem; null once the check is under way. */
   const begin = async (terms?: string[]) => {
     try {
-      await follow(await ask(api.POST('/api/listings/{id}/checks', { params: { path }, body: { marketId, terms: terms ?? null } })))
+      follow(await ask(api.POST('/api/listings/{id}/checks', { params: { path }, body: { marketId, terms: terms ?? null } })))
+      return null
     } catch (e) {
-      toast((e as Error).message)
+      return (e as Error).message
     }
   }
   const stop = async (check: number) => {
@@ -99,9 +101,8 @@ export function useFound(desk: Desk) {
     }
   }
   const add = (file: Blob, name: string) =>
-    run(
+    attempt(
       () => upload(`/api/listings/${desk.listingId}/checks/import?marketId=${marketId}&name=${encodeURIComponent(name)}`, file),
-      undefined,
       stale,
     )
   const unfollow = (terms: number[]) =>
@@ -120,14 +121,15 @@ export function useClock() {
     if (moving) return
     stopped.current = false
     let now = ''
+    const problems = new Set<string>()
     try {
       for (let day = 1; day <= days && !stopped.current; day++) {
         setMoving({ day, of: days })
         const moved = await ask(api.POST('/api/clock', { body: { days: 1 } }))
         now = moved.now
-        for (const problem of moved.problems) toast(problem)
+        for (const problem of moved.problems) problems.add(problem)
       }
-      toast(stopped.current ? messages.clockStopped(now) : messages.clockMoved(now))
+      toast([stopped.current ? messages.clockStopped(now) : messages.clockMoved(now), ...problems].join('. '))
     } catch (e) {
       toast((e as Error).message)
     }

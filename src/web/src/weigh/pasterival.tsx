@@ -1,7 +1,7 @@
-import { useState } from 'react'
 import { api, ask, type Copy, type Listing, type Rival, type Value } from '../kit/api'
 import type { useChanges } from '../kit/changes'
 import { Dialog } from '../kit/dialog'
+import { useKept, useSaving } from '../kit/saving'
 import type { Desk } from '../kit/shop'
 
 type Draft = Record<string, string>
@@ -12,29 +12,31 @@ export function PasteRival(p: {
   listing: Listing
   /** The rival whose newer text it is; a new one where undefined. */
   rival: Rival | undefined
-  run: ReturnType<typeof useChanges>['run']
+  attempt: ReturnType<typeof useChanges>['attempt']
   stale: () => Promise<unknown>
   close: () => void
 }) {
   const fields = p.listing.fields.filter(
     (f) => f.indexed && f.shape !== 'choices' && f.shape !== 'path' && f.role !== 'alt' && f.role !== 'slug',
   )
-  const [draft, setDraft] = useState<Draft>(() => ({
+  const [draft, setDraft, clear] = useKept<Draft>(`rival ${p.listing.id} ${p.rival ? `${p.rival.id} ${p.rival.seenAt}` : ''}`, {
     shop: p.rival?.state.shop ?? '',
     price: p.rival?.state.price?.toString() ?? '',
     rating: p.rival?.state.rating?.toString() ?? '',
     ratings: p.rival?.state.ratings?.toString() ?? '',
     sales: p.rival?.state.sales?.toString() ?? '',
     ...Object.fromEntries(fields.map((f) => [`f-${f.key}`, shown((p.rival?.fields as Copy | undefined)?.[f.key])])),
-  }))
-  const [error, setError] = useState('')
+  })
+  const saving = useSaving(() => {
+    clear()
+    p.close()
+  })
   const isMany = (shape: string) => shape === 'phrases' || shape === 'lines'
   const save = () => {
-    setError('')
     const number = (key: string) => (draft[key]?.trim() ? Number(draft[key].replace(',', '.')) : null)
     const numbers = { price: number('price'), rating: number('rating'), ratings: number('ratings'), sales: number('sales') }
     if (Object.values(numbers).some((n) => n !== null && Number.isNaN(n)))
-      return setError('Price, stars, ratings and sales are numbers. Leave what you don’t know empty.')
+      return saving.setProblem('Price, stars, ratings and sales are numbers. Leave what you don’t know empty.')
     const copy: Copy = {}
     for (const f of fields) {
       const text = draft[`f-${f.key}`]?.trim()
@@ -46,18 +48,18 @@ export function PasteRival(p: {
               .filter(Boolean)
           : text
     }
-    if (Object.keys(copy).length === 0) return setError('Paste at least the title of the rival’s listing.')
-    p.close()
-    p.run(
-      () =>
-        ask(
-          api.POST('/api/listings/{id}/rivals/paste', {
-            params: { path: { id: p.desk.listingId } },
-            body: { marketId: p.desk.market.id, shop: draft.shop, fields: copy, ...numbers, rivalId: p.rival?.id ?? null },
-          }),
-        ),
-      undefined,
-      p.stale,
+    if (Object.keys(copy).length === 0) return saving.setProblem('Paste at least the title of the rival’s listing.')
+    saving.save(() =>
+      p.attempt(
+        () =>
+          ask(
+            api.POST('/api/listings/{id}/rivals/paste', {
+              params: { path: { id: p.desk.listingId } },
+              body: { marketId: p.desk.market.id, shop: draft.shop, fields: copy, ...numbers, rivalId: p.rival?.id ?? null },
+            }),
+          ),
+        p.stale,
+      ),
     )
   }
   const box = (key: string, label: string, size: number) => (
@@ -105,9 +107,9 @@ export function PasteRival(p: {
           {box('ratings', 'Ratings', 6)}
           {box('sales', 'Sales/mo', 6)}
         </div>
-        {error && (
+        {saving.problem && (
           <p className="text-accent text-[14px]" role="alert">
-            {error}
+            {saving.problem}
           </p>
         )}
         <button type="submit" className="btn btn-sm btn-primary">

@@ -129,7 +129,7 @@ export function RivalsView(p: ViewProps) {
           desk={desk}
           listing={listing}
           rival={pasting === true ? undefined : pasting}
-          run={rivals.run}
+          attempt={rivals.attempt}
           stale={rivals.stale}
           close={() => setPasting(null)}
         />

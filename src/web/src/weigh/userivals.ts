@@ -10,7 +10,7 @@ import { upload } from '../kit/upload'
 /** A listing among its rivals, and what can be done with them. */
 export function useRivals(desk: Desk, listing: Listing) {
   const cache = useQueryClient()
-  const { run } = useChanges(desk.product.id)
+  const { run, attempt } = useChanges(desk.product.id)
   const marketId = desk.market.id
   const path = { id: desk.listingId }
   const query = useQuery({
@@ -39,5 +39,5 @@ export function useRivals(desk: Desk, listing: Listing) {
       toast((e as Error).message)
     }
   }
-  return { query, add, remove, importFile, lookUp, stale, run }
+  return { query, add, remove, importFile, lookUp, stale, attempt }
 }
