@@ -109,10 +109,21 @@ internal static class Messages
     /// <param name="daysAfter">The days after the change that are known.</param>
     /// <param name="isCut">Whether the next change ended them, so that there will not be more.</param>
     /// <param name="isCutBefore">Whether the change before it left less than a week.</param>
-    public static string Effect(Measure measure, BeforeAfter found, int daysAfter, bool isCut, bool isCutBefore)
+    public static string Effect(
+        Measure measure,
+        BeforeAfter found,
+        (double Before, double After) daily,
+        int daysAfter,
+        bool isCut,
+        bool isCutBefore
+    )
     {
         var name = measure.ToString().ToLowerInvariant();
         var left = BeforeAfter.LongestWindow - found.Days;
+        var size = found.Difference is null
+            ? $"from {Daily(daily.Before)} to {Daily(daily.After)} a day"
+            : $"by {Size(found.Difference)} ({Range(found)})";
+        var soFar = found.Difference is null ? "" : $" ({Range(found)} so far)";
         return found switch
         {
             { Days: 0 } or { Verdict: Verdict.Unclear } when isCut => "Can’t tell: the next change came too soon",
@@ -120,10 +131,11 @@ internal static class Messages
             { Days: 0, DaysNeeded: { } days } => $"Can’t tell yet: about {More(days)}",
             { Days: 0 } when daysAfter == 0 => $"Can’t tell: no {name} are known after the change",
             { Days: 0 } => $"Can’t tell: less than a week of {name} is known before the change",
-            { Verdict: Verdict.Up } => $"{Named(measure)} rose by {Size(found.Difference)} ({Range(found)})",
-            { Verdict: Verdict.Down } => $"{Named(measure)} fell by {Size(found.Difference)} ({Range(found)})",
-            { DaysNeeded: { } days } when days <= left => $"Can’t tell yet: about {More(days)} ({Range(found)} so far)",
-            _ when left > 0 => $"Can’t tell yet: look again in {Days(left)} ({Range(found)} so far)",
+            { Verdict: Verdict.Up } => $"{Named(measure)} rose {size}",
+            { Verdict: Verdict.Down } => $"{Named(measure)} fell {size}",
+            { DaysNeeded: { } days } when days <= left => $"Can’t tell yet: about {More(days)}{soFar}",
+            _ when left > 0 => $"Can’t tell yet: look again in {Days(left)}{soFar}",
+            _ when found.Difference is null => $"No clear difference: {Daily(daily.Before)} and then {Daily(daily.After)} a day",
             _ => $"No clear difference ({Range(found)})",
         };
     }
@@ -174,6 +186,8 @@ internal static class Messages
     private static string Days(int days) => days == 1 ? "1 day" : $"{days:#,0} days";
 
     private static string More(int days) => days == 1 ? "1 more day" : $"{days:#,0} more days";
+
+    private static string Daily(double count) => count < 10 ? $"{count:0.#}" : $"{count:#,0}";
 
     private static string Size(double? percent) => $"{Math.Abs(percent ?? 0):#,0}%";
 

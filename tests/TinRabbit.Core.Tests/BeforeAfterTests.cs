@@ -31,6 +31,22 @@ public class BeforeAfterTests
     }
 
     [Fact]
+    public void What_was_adjusted_before_adds_its_variance_which_no_days_lessen()
+    {
+        // A small rise among noise.
+        var counts = new DailyCounts(Days(28, d => 40 + d * 7 % 11 * 3), Days(28, d => 43 + d * 5 % 11 * 3));
+        var plain = BeforeAfter.Of(counts);
+        var adjusted = BeforeAfter.Of(counts, adjusted: 0.01);
+        Assert.Equal(plain.Difference, adjusted.Difference);
+        Assert.Equal(plain.Effect!.Value.Variance + 0.01, adjusted.Effect!.Value.Variance, 1e-12);
+        Assert.True(adjusted.High > plain.High && adjusted.Low < plain.Low);
+        Assert.Equal((Verdict.Unclear, Verdict.Unclear), (plain.Verdict, adjusted.Verdict));
+        Assert.True(plain.DaysNeeded > 0);
+        // A tenth either way stays, so that a difference of this size is never told.
+        Assert.Null(adjusted.DaysNeeded);
+    }
+
+    [Fact]
     public void Windows_are_equal_whole_weeks_next_to_the_change_and_no_longer_than_four()
     {
         // What is far away is no part of it.

@@ -1,3 +1,4 @@
+using TinRabbit.Core.Comparing;
 using TinRabbit.Core.Platforms;
 using TinRabbit.Market;
 using TinRabbit.Market.StandIn;
@@ -12,6 +13,21 @@ public class MarketDaysTests
 {
     private const string Us = "hedgerow-fair-us";
     private static readonly string[] Terms = ["cedar bird house", "bird house", "wren nest box"];
+
+    // What a seller would check the good text for.
+    private static readonly string[] Watched =
+    [
+        .. Terms,
+        "bird houses",
+        "birdhouse",
+        "wooden bird house",
+        "garden bird house",
+        "small bird house",
+        "nesting box",
+        "nest box",
+        "wren house",
+        "bird box",
+    ];
 
     private static StandInMarket Market(ulong seed = 7) => new(seed, ShippedPlatforms.All, new Clock());
 
@@ -125,29 +141,39 @@ public class MarketDaysTests
         Assert.Throws<ArgumentOutOfRangeException>(() => market.MoveClock(TimeSpan.FromDays(-1)));
     }
 
-    // Whole simulated markets, each with another listing that nobody touched: the shop's own comparison, as the screen shows it.
-    [Fact]
-    public void A_change_without_effect_is_called_up_or_down_in_at_most_9_of_100_seeds_and_a_better_text_is_seen_to_help()
+    // Whole simulated markets: the shop's own comparison, as the screen shows it, in seasons that rise, fall and stay.
+    [Theory]
+    [InlineData("2026-11-26", true)]
+    [InlineData("2026-03-10", true)]
+    [InlineData("2025-12-28", true)]
+    [InlineData("2026-04-25", true)]
+    [InlineData("2026-06-10", true)]
+    [InlineData("2026-11-26", false)]
+    public void A_change_without_effect_is_called_up_or_down_in_at_most_9_of_100_seeds_and_a_better_text_is_seen_to_help(
+        string day,
+        bool knowsDemand
+    )
     {
         var (called, helped) = (0, 0);
-        var now = new Clock().GetUtcNow().UtcDateTime;
+        var now = DateTime.SpecifyKind(DateTime.Parse(day, System.Globalization.CultureInfo.InvariantCulture), DateTimeKind.Utc);
         Parallel.For(
             0,
             100,
             seed =>
             {
-                var verdict = Verdict((ulong)seed, Good, now);
-                Interlocked.Add(ref called, verdict == Core.Comparing.Verdict.Unclear ? 0 : 1);
+                var effect = Effect((ulong)seed, Good, now, knowsDemand);
+                Assert.Equal(knowsDemand, effect.Demand is not null);
+                Interlocked.Add(ref called, effect.Verdict == Verdict.Unclear ? 0 : 1);
             }
         );
         for (var seed = 0; seed < 10; seed++)
-            helped += Verdict((ulong)seed, Poor, now) == Core.Comparing.Verdict.Up ? 1 : 0;
+            helped += Effect((ulong)seed, Poor, now, knowsDemand).Verdict == Verdict.Up ? 1 : 0;
         Assert.True(called <= 9, $"{called} of 100 changes without effect were called up or down");
         Assert.True(helped >= 8, $"{helped} of 10 better texts were seen to help");
     }
 
-    // A listing that was changed 29 days ago from a text to the good one, beside one that was not.
-    private static Core.Comparing.Verdict Verdict(ulong seed, Dictionary<string, FieldValue> before, DateTime now)
+    // A listing that was changed 29 days ago from a text to the good one, compared by the demand for its terms or beside one that was not changed.
+    private static EffectView Effect(ulong seed, Dictionary<string, FieldValue> before, DateTime now, bool knowsDemand)
     {
         const string place = "hedgerow-fair-gb";
         var market = Market(seed);
@@ -175,6 +201,14 @@ public class MarketDaysTests
             At = now.AddDays(-29),
             CountsFrom = now.AddDays(-29).AddHours(6),
         };
-        return new NoteEffects([Of(1), Of(2)], [note], new Dictionary<int, int>()).Of(note, Measure.Views).Verdict;
+        var demands = new Dictionary<(int, string), Demand>();
+        if (knowsDemand)
+            demands[(1, place)] = Demand.Of(
+                Watched
+                    .Zip(market.Find(place, Sending.IdAtMarket("1"), Watched))
+                    .Where(t => t.Second.Found)
+                    .Select(t => (market.Measure(place, t.First)!.Months, market.Measure(place, t.First)!.From, 1.0 / t.Second.Rank!.Value))
+            )!;
+        return new NoteEffects([Of(1), Of(2)], demands, [note], new Dictionary<int, int>()).Of(note, Measure.Views);
     }
 }

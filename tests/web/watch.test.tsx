@@ -200,6 +200,7 @@ describe('before and after', () => {
     daysNeeded: null,
     from: '2026-09-01',
     to: '2026-10-28',
+    demand: null,
     controls: 0,
     says: 'Views rose by 100% (between +20% and +230%)',
     ...more,
@@ -210,6 +211,17 @@ describe('before and after', () => {
     expect(text(root)).toContain('28 days on each side, September 1 to October 28')
     expect(text(root)).toContain('No untouched listing to compare with')
     expect(text(root)).toContain('+300%')
+  })
+
+  test('counts without a percentage draw no interval, and say what was taken off', () => {
+    const { root } = show(
+      <EffectPart
+        effect={effect({ difference: null, low: null, high: null, controls: 2, says: 'Views rose from 0 to 12 a day' })}
+        nights={false}
+      />,
+    )
+    expect(root.querySelector('svg')).toBeNull()
+    expect(text(root)).toContain('What happened to 2 untouched listings is taken off.')
   })
 
   test('nothing compared draws nothing', () => {

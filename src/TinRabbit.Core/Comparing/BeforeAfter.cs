@@ -33,7 +33,8 @@ public sealed record BeforeAfter(double? Difference, double? Low, double? High, 
     /// <summary>Compares the days around a change.</summary>
     /// <param name="counts">The counts.</param>
     /// <param name="control">The same days of what the change could not touch, whose own difference is taken off; null where there is none.</param>
-    public static BeforeAfter Of(DailyCounts counts, DailyCounts? control = null)
+    /// <param name="adjusted">Where the counts were adjusted before: the variance of that adjustment's logarithm, 0 or more. More days don't lessen it.</param>
+    public static BeforeAfter Of(DailyCounts counts, DailyCounts? control = null, double adjusted = 0)
     {
         var days = WindowOf(counts);
         if (control is not null)
@@ -42,17 +43,19 @@ public sealed record BeforeAfter(double? Difference, double? Low, double? High, 
             return new(null, null, null, Verdict.Unclear, DaysToAWeek(counts, control), 0);
         var own = Fit(counts, days);
         var (log, variance, freedom) = own;
+        var shares = own.Variance * own.Variance / own.Freedom;
         if (control is not null)
         {
             var other = Fit(control, days);
             log -= other.Log;
             variance += other.Variance;
-            // Welch and Satterthwaite: the degrees of freedom of two variances together.
-            freedom =
-                variance > 0
-                    ? variance * variance / (own.Variance * own.Variance / own.Freedom + other.Variance * other.Variance / other.Freedom)
-                    : own.Freedom;
+            shares += other.Variance * other.Variance / other.Freedom;
         }
+
+        // Welch and Satterthwaite: the degrees of freedom of several variances together.
+        variance += adjusted;
+        if (shares > 0)
+            freedom = variance * variance / shares;
 
         var half = variance > 0 ? StudentT.InvCDF(0, 1, freedom, 0.5 + Confidence / 2) * Math.Sqrt(variance) : 0;
         var verdict = LogRatio.VerdictOf(log, half);
@@ -61,7 +64,7 @@ public sealed record BeforeAfter(double? Difference, double? Low, double? High, 
             LogRatio.Percent(log - half),
             LogRatio.Percent(log + half),
             verdict,
-            verdict == Verdict.Unclear ? Needed(days, log, half) : null,
+            verdict == Verdict.Unclear ? Needed(days, log, half, variance > 0 ? adjusted / variance : 0) : null,
             days
         )
         {
@@ -116,12 +119,13 @@ public sealed record BeforeAfter(double? Difference, double? Low, double? High, 
 
     private static double Logged(double count) => Math.Log(1 + count);
 
-    // The interval narrows with the root of the days.
-    private static int? Needed(int days, double log, double half)
+    // The interval narrows with the root of the days, but for the share of its square that stays.
+    private static int? Needed(int days, double log, double half, double stays)
     {
-        if (log == 0)
+        var room = log * log - half * half * stays;
+        if (room <= 0)
             return null;
-        var all = days * (half / log) * (half / log);
+        var all = days * half * half * (1 - stays) / room;
         return all > days + LongestWait ? null : Math.Max(Week, (int)Math.Ceiling(all / Week) * Week - days);
     }
 }

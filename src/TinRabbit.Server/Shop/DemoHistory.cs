@@ -37,7 +37,7 @@ internal static class DemoHistory
             "hedgerow-fair",
             "bird chart",
             70,
-            """{"title":"Wall chart","tags":[],"category":["Home","Wall art"],"description":""}"""
+            """{"title":"Wall chart","tags":["gift for bird lovers"],"category":["Home","Wall art"],"description":""}"""
         ),
         new(
             "Wren nest box, cedar",

@@ -88,11 +88,7 @@ internal static class FoundTerms
         var finds = (await db.Finds.AsNoTracking().Where(f => ids.Contains(f.CheckId) && f.IsDone).ToListAsync(stop))
             .GroupBy(f => f.TermId)
             .ToDictionary(g => g.Key, g => g.OrderBy(f => ids.IndexOf(f.CheckId)).Take(2).ToArray());
-        var keys = terms.Select(t => t.Key).ToList();
-        var volumes = await db
-            .Terms.Where(t => t.MarketId == marketId && keys.Contains(t.Key) && t.Reading != null)
-            .Select(t => new { t.Key, t.Reading!.Volume })
-            .ToDictionaryAsync(t => t.Key, t => t.Volume, stop);
+        var volumes = await Volumes(db, marketId, terms, stop);
         var picks = await db.PicksInUse(listing.ProductId).Select(p => p.Key).ToHashSetAsync(stop);
         var pageSize = await FoundChecks.PageSizeOf(db, listing.Id, marketId, stop);
         var atMarket = await ListingAtMarket.Load(db, listing, marketId, stop);
@@ -133,6 +129,21 @@ internal static class FoundTerms
                 }
             ),
         ];
+    }
+
+    /// <summary>The searches/mo of terms by key, where they are known.</summary>
+    public static async Task<Dictionary<string, long?>> Volumes(
+        TinContext db,
+        string marketId,
+        IReadOnlyList<FollowedTermRow> terms,
+        CancellationToken stop
+    )
+    {
+        var keys = terms.Select(t => t.Key).ToList();
+        return await db
+            .Terms.Where(t => t.MarketId == marketId && keys.Contains(t.Key) && t.Reading != null)
+            .Select(t => new { t.Key, t.Reading!.Volume })
+            .ToDictionaryAsync(t => t.Key, t => t.Volume, stop);
     }
 
     // Each term by the text that the market had when it was last checked.

@@ -13,7 +13,7 @@ namespace TinRabbit.Server.Watch;
 /// <summary>A listing day by day: each list has one entry a day, null where nothing is known.</summary>
 /// <param name="From">The first day; null where nothing is known of any.</param>
 /// <param name="FirstPages">The share of the checked terms that were on the first page, 0–1.</param>
-/// <param name="Terms">The rank of each term by day; 0 where it was not found.</param>
+/// <param name="Terms">The rank of each term by day, 0 where it was not found; those that are searched most first.</param>
 /// <param name="Sources">Where the figures came from.</param>
 public sealed record HistoryView(
     DateOnly? From,
@@ -55,6 +55,7 @@ internal static class HistoryApi
             .Where(t => t.ListingId == id && t.MarketId == marketId)
             .OrderBy(t => t.Id)
             .ToListAsync(stop);
+        var volumes = await FoundTerms.Volumes(db, marketId, terms, stop);
         var checks = await FoundChecks.Of(db, id, marketId).AsNoTracking().Where(c => c.State != CheckState.Running).ToListAsync(stop);
         var known = figures.Days.Keys.Concat(checks.Select(c => c.Day)).ToList();
         if (known.Count == 0)
@@ -95,7 +96,11 @@ internal static class HistoryApi
                 Each(f => f.Clicks),
                 Each(f => f.Sales),
                 [.. asked.Zip(onFirst, (all, some) => all == 0 ? (double?)null : (double)some / all)],
-                [.. terms.Select(t => new TermRanks(t.Id, t.Text, ranks[t.Id]))],
+                [
+                    .. terms
+                        .OrderByDescending(t => volumes.GetValueOrDefault(t.Key) ?? -1)
+                        .Select(t => new TermRanks(t.Id, t.Text, ranks[t.Id])),
+                ],
                 [.. figures.Days.Values.Select(f => f.Source).Distinct()]
             )
         );

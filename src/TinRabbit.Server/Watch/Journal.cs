@@ -109,12 +109,21 @@ internal sealed class Journal(
         ];
     }
 
-    // Figures of the days that these notes are compared on, and of no others.
+    // Figures of the days that these notes are compared on, and the demand for what they touch.
     private async Task<NoteEffects> Effects(TinContext db, IReadOnlyList<NoteRow> some, CancellationToken stop)
     {
-        var days = some.Where(CanCompare).Select(n => DateOnly.FromDateTime(n.At)).ToList();
-        var figures = days.Count == 0 ? [] : await DailyFigures.OfShop(db, days.Min().AddDays(-BeforeAfter.LongestWindow), stop);
-        return new(figures, notes, listings.ToDictionary(l => l.Key, l => l.Value.Product));
+        var compared = some.Where(CanCompare).ToList();
+        var products = listings.ToDictionary(l => l.Key, l => l.Value.Product);
+        if (compared.Count == 0)
+            return new([], new Dictionary<(int, string), Demand>(), notes, products);
+        var first = compared.Min(n => DateOnly.FromDateTime(n.At)).AddDays(-BeforeAfter.LongestWindow);
+        var ofListings = compared.Select(n => n.ListingId).ToHashSet();
+        var ofProducts = compared.Where(n => n.ListingId is null).Select(n => n.ProductId).ToHashSet();
+        var touched = products
+            .Where(l => ofListings.Contains(l.Key) || ofProducts.Contains(l.Value) || ofProducts.Contains(null))
+            .Select(l => l.Key)
+            .ToHashSet();
+        return new(await DailyFigures.OfShop(db, first, stop), await ListingDemand.Of(db, touched, first, stop), notes, products);
     }
 
     private NoteView View(NoteRow note, IReadOnlyList<EffectView> effects) =>

@@ -6,14 +6,15 @@ namespace TinRabbit.Server.Watch;
 /// <summary>What happened after a change, by one measure.</summary>
 /// <param name="DailyBefore">The mean of a day before it; null where nothing was compared.</param>
 /// <param name="DailyAfter">The mean of a day after it.</param>
-/// <param name="Difference">In percent, what happened to the control taken off.</param>
+/// <param name="Difference">In percent, what happened to the demand or the control taken off; null where nothing was compared, or where a side has less than one a day.</param>
 /// <param name="Low">The lower end of the 95 % interval.</param>
 /// <param name="High">Its upper end.</param>
 /// <param name="Days">Days on each side.</param>
 /// <param name="DaysNeeded">How many more days a difference of this size would need.</param>
 /// <param name="From">The first day before; null where nothing was compared.</param>
 /// <param name="To">The last day after.</param>
-/// <param name="Controls">How many untouched listings were compared with; 0 where none could be.</param>
+/// <param name="Demand">How much more its terms were searched on the days after, in percent; that is taken off. Null where it is not known.</param>
+/// <param name="Controls">Where the demand is not known: how many untouched listings were compared with instead; 0 where none could be.</param>
 /// <param name="Says">The verdict as a sentence.</param>
 public sealed record EffectView(
     Measure Measure,
@@ -27,7 +28,8 @@ public sealed record EffectView(
     int? DaysNeeded,
     DateOnly? From,
     DateOnly? To,
-    int Controls,
+    double? Demand,
+    int? Controls,
     string Says
 )
 {
@@ -35,11 +37,14 @@ public sealed record EffectView(
     internal (double Log, double Variance)? Effect { get; init; }
 }
 
-/// <summary>Compares the days before a change note with those after it, beside what the change could not touch (docs/model.md, "Before and after").</summary>
+/// <summary>Compares the days before a change note with those after it; what shoppers searched for meanwhile, or what happened to untouched listings, is taken off (docs/model.md, "Before and after").</summary>
 internal sealed class NoteEffects
 {
-    // Fewer a day on both sides say nothing.
+    // Fewer a day on both sides say nothing; on one side, how many percent that is says nothing, as log(1 + count) is no ratio there.
     private const double LeastDaily = 1;
+
+    // How far off the demand is, as a standard error of its logarithm: months are of other years, and ranks follow the sales of weeks before.
+    private const double DemandError = 0.15;
 
     // More of them make the control no steadier.
     private const int MostControls = 100;
@@ -50,9 +55,15 @@ internal sealed class NoteEffects
     private readonly ILookup<string, Line> _ofMarket;
 
     /// <param name="figures">The daily figures of the whole shop.</param>
+    /// <param name="demands">The demand for the terms of the listings that are compared, where it is known.</param>
     /// <param name="notes">Every change note of the shop.</param>
     /// <param name="products">The product of each listing.</param>
-    public NoteEffects(IReadOnlyList<DailyFigures> figures, IReadOnlyList<NoteRow> notes, IReadOnlyDictionary<int, int> products)
+    public NoteEffects(
+        IReadOnlyList<DailyFigures> figures,
+        IReadOnlyDictionary<(int ListingId, string MarketId), Demand> demands,
+        IReadOnlyList<NoteRow> notes,
+        IReadOnlyDictionary<int, int> products
+    )
     {
         var ofShop = notes.Where(n => n.ListingId is null && n.ProductId is null).ToList();
         var ofProduct = notes.Where(n => n.ListingId is null && n.ProductId is not null).ToLookup(n => n.ProductId!.Value);
@@ -64,7 +75,8 @@ internal sealed class NoteEffects
                 {
                     var product = products.GetValueOrDefault(f.ListingId);
                     var own = ofListing[f.ListingId].Where(n => n.MarketId is null || n.MarketId == f.MarketId);
-                    return new Line(f, product, [.. own, .. ofProduct[product], .. ofShop]);
+                    var demand = demands.GetValueOrDefault((f.ListingId, f.MarketId));
+                    return new Line(f, product, demand, [.. own, .. ofProduct[product], .. ofShop]);
                 })
                 .OrderByDescending(l => l.Views),
         ];
@@ -97,42 +109,78 @@ internal sealed class NoteEffects
         before.Reverse();
         var days = Math.Min(before.Count, after.Count) / BeforeAfter.Week * BeforeAfter.Week;
         var (first, last) = (changed.AddDays(-days), counts.AddDays(days - 1));
-        var others = days == 0 ? [] : Untouched(own, measure, first, last, changed, counts);
-        var leftOut = counts.DayNumber - changed.DayNumber;
-        var isFew = days > 0 && Math.Max(before.TakeLast(days).Average(), after.Take(days).Average()) < LeastDaily;
-        var found = isFew
-            ? new(null, null, null, Verdict.Unclear, null, days)
-            : BeforeAfter.Of(
-                new(before, after, leftOut),
-                Control(others, measure, before.TakeLast(days), (first, changed.AddDays(-1)), (counts, last), leftOut)
-            );
-        return new(
-            measure,
-            found.Days == 0 ? null : before.TakeLast(found.Days).Average(),
-            found.Days == 0 ? null : after.Take(found.Days).Average(),
-            found.Difference,
-            found.Low,
-            found.High,
-            found.Verdict,
-            found.Days,
-            found.DaysNeeded,
-            found.Days == 0 ? null : changed.AddDays(-found.Days),
-            found.Days == 0 ? null : counts.AddDays(found.Days - 1),
-            others.Count,
-            isFew
-                ? Messages.TooFew(measure)
-                : Messages.Effect(
-                    measure,
-                    found,
-                    after.Count,
-                    latest < longest && counts.AddDays(after.Count) > latest,
-                    before.Count < BeforeAfter.Week && changed.AddDays(-before.Count) == earliest
-                )
-        )
+        var raw = new DailyCounts(before, after, counts.DayNumber - changed.DayNumber);
+        double? dailyBefore = days == 0 ? null : before.TakeLast(days).Average();
+        double? dailyAfter = days == 0 ? null : after.Take(days).Average();
+        if (dailyBefore < LeastDaily && dailyAfter < LeastDaily)
+            return View(new(null, null, null, Verdict.Unclear, null, days), null, null, Messages.TooFew(measure));
+        BeforeAfter found;
+        double? demand = null;
+        int? controls = null;
+        if (days > 0 && own.All(l => l.Demand is not null))
         {
-            Effect = found.Effect,
-        };
+            // Every day's count as it would be at the demand of the days before.
+            var level = LevelOf(own, first, changed.AddDays(-1));
+            var steady = new DailyCounts(
+                Days(own, measure, changed.AddDays(-before.Count), changed.AddDays(-1), 1, level),
+                Days(own, measure, counts, counts.AddDays(after.Count - 1), 1, level),
+                raw.DaysLeftOut
+            );
+            found = BeforeAfter.Of(steady, adjusted: DemandError * DemandError);
+            demand = 100 * (LevelOf(own, counts, last).Values.Sum() / level.Values.Sum() - 1);
+        }
+        else
+        {
+            var others = days == 0 ? [] : Untouched(own, measure, first, last, changed, counts);
+            var control = Control(others, measure, before.TakeLast(days), (first, changed.AddDays(-1)), (counts, last), raw.DaysLeftOut);
+            found = BeforeAfter.Of(raw, control);
+            controls =
+                days == 0 ? null
+                : control is null ? 0
+                : others.Count;
+        }
+
+        if (dailyBefore < LeastDaily || dailyAfter < LeastDaily)
+            found = found with { Difference = null, Low = null, High = null, Effect = null };
+        return View(
+            found,
+            demand,
+            controls,
+            Messages.Effect(
+                measure,
+                found,
+                (dailyBefore ?? 0, dailyAfter ?? 0),
+                after.Count,
+                latest < longest && counts.AddDays(after.Count) > latest,
+                before.Count < BeforeAfter.Week && changed.AddDays(-before.Count) == earliest
+            )
+        );
+
+        EffectView View(BeforeAfter found, double? demand, int? controls, string says) =>
+            new(
+                measure,
+                dailyBefore,
+                dailyAfter,
+                found.Difference,
+                found.Low,
+                found.High,
+                found.Verdict,
+                days,
+                found.DaysNeeded,
+                days == 0 ? null : first,
+                days == 0 ? null : last,
+                demand,
+                controls,
+                says
+            )
+            {
+                Effect = found.Effect,
+            };
     }
+
+    // The demand for each listing on a mean day of some.
+    private static Dictionary<Line, double> LevelOf(List<Line> own, DateOnly from, DateOnly to) =>
+        own.ToDictionary(l => l, l => Enumerable.Range(0, to.DayNumber - from.DayNumber + 1).Average(d => l.Demand!.On(from.AddDays(d))));
 
     private IEnumerable<Line> LinesOf(NoteRow note) =>
         note.ListingId is { } listing ? _ofListing[listing].Where(l => note.MarketId is null || note.MarketId == l.MarketId)
@@ -144,8 +192,15 @@ internal sealed class NoteEffects
     // The first whole day on which the change counts.
     private static DateOnly FirstDay(NoteRow note) => DayOf(note.CountsFrom > note.At ? note.CountsFrom : note.At).AddDays(1);
 
-    // Day after day in one direction, as long as every listing is known.
-    private static List<double> Days(IReadOnlyList<Line> of, Measure measure, DateOnly from, DateOnly to, int step)
+    // Day after day in one direction, as long as every listing is known; as they were, or brought to one level of demand.
+    private static List<double> Days(
+        IReadOnlyList<Line> of,
+        Measure measure,
+        DateOnly from,
+        DateOnly to,
+        int step,
+        Dictionary<Line, double>? levels = null
+    )
     {
         var days = new List<double>();
         if (of.Count == 0)
@@ -154,7 +209,7 @@ internal sealed class NoteEffects
         {
             var sum = 0.0;
             foreach (var one in of)
-                sum += one[measure, day];
+                sum += levels is null ? one[measure, day] : one[measure, day] * levels[one] / one.Demand!.On(day);
             if (double.IsNaN(sum))
                 return days;
             days.Add(sum);
@@ -214,9 +269,9 @@ internal sealed class NoteEffects
         private readonly int _first;
         private readonly double[][] _counts;
 
-        public Line(DailyFigures figures, int product, NoteRow[] notes)
+        public Line(DailyFigures figures, int product, Demand? demand, NoteRow[] notes)
         {
-            (ListingId, MarketId, Product, Notes) = (figures.ListingId, figures.MarketId, product, notes);
+            (ListingId, MarketId, Product, Demand, Notes) = (figures.ListingId, figures.MarketId, product, demand, notes);
             _first = figures.Days.Count == 0 ? 0 : figures.Days.Keys.Min().DayNumber;
             var days = figures.Days.Count == 0 ? 0 : figures.Days.Keys.Max().DayNumber - _first + 1;
             _counts = [.. Measures.Select(_ => new double[days])];
@@ -232,6 +287,9 @@ internal sealed class NoteEffects
         public int ListingId { get; }
         public string MarketId { get; }
         public int Product { get; }
+
+        /// <summary>The demand for its terms; null where it is not known.</summary>
+        public Demand? Demand { get; }
 
         /// <summary>All views that are known.</summary>
         public double Views { get; }

@@ -33,18 +33,15 @@ export function summaryOf(data: History, measure: Measure, name: string, chosen:
   return `${full(now)} ${name.toLowerCase()} in the last ${Recent} days${moved}`
 }
 
-/** The terms that the address names; otherwise those that were on a first page most often. */
-export function chosenTerms(terms: History['terms'], named: string | null, pageSize: number): number[] {
+/** The terms that the address names; otherwise those that are searched most of those that were found of late. */
+export function chosenTerms(terms: History['terms'], named: string | null): number[] {
   if (named)
     return named
       .split('-')
       .map(Number)
       .filter((id) => terms.some((t) => t.id === id))
-  return [...terms]
-    .map((t) => ({ id: t.id, seen: t.ranks.reduce<number>((n, r) => n + (r && r <= pageSize ? 1 : 0), 0) }))
-    .sort((a, b) => b.seen - a.seen)
-    .slice(0, 3)
-    .map((t) => t.id)
+  const found = terms.filter((t) => t.ranks.slice(-Recent).some((r) => r))
+  return (found.length > 0 ? found : terms).slice(0, 3).map((t) => t.id)
 }
 
 /** The lines of a measure. */

@@ -33,7 +33,7 @@ export function DaysView({ desk, watch, head }: ViewProps) {
   })
   const notes = useNotes(desk, false)
   const data = query.data
-  const { nights, pageSize } = watch
+  const { nights } = watch
   const measure = measures.find((m) => m === params.get('measure')) ?? 'views'
   const name = (m: Measure) => (m === 'firstPages' ? 'First pages' : m === 'ranks' ? 'Ranks' : measureName(m, watch.nights))
   const days = data?.days ?? 0
@@ -50,7 +50,7 @@ export function DaysView({ desk, watch, head }: ViewProps) {
   const at = Math.min(Math.max(0, days - 1), on ?? lastKnown)
   const terms = data?.terms ?? []
   const named = params.get('terms')
-  const chosen = useMemo(() => chosenTerms(data?.terms ?? [], named, pageSize), [data, named, pageSize])
+  const chosen = useMemo(() => chosenTerms(data?.terms ?? [], named), [data, named])
   const title = name(measure)
   const lines = useMemo<DaysLine[]>(() => (data ? linesOf(data, measure, chosen, title) : []), [data, measure, chosen, title])
   const pins = useMemo<(Pin & { id: number })[]>(

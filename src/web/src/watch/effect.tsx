@@ -41,16 +41,23 @@ export function EffectPart({ effect, nights }: { effect: Effect; nights: boolean
       {effect.days > 0 && effect.from && effect.to && (
         <p className="quiet text-[13px] mt-1">
           {counted(effect.days, 'day')} on each side, {dayName(effect.from)} to {dayName(effect.to)}, without the days the index needed.{' '}
-          {difference === null
-            ? ''
-            : effect.controls > 0
-              ? `What happened to ${counted(effect.controls, 'untouched listing')} is taken off.`
-              : 'No untouched listing to compare with: season and holidays are not taken off.'}
+          {effect.demand !== null
+            ? `${demandOf(effect.demand)} That is taken off.`
+            : effect.controls === null
+              ? ''
+              : effect.controls > 0
+                ? `What happened to ${counted(effect.controls, 'untouched listing')} is taken off.`
+                : 'No untouched listing to compare with: season and holidays are not taken off.'}
         </p>
       )}
     </section>
   )
 }
+
+const demandOf = (percent: number) =>
+  Math.abs(percent) < 0.5
+    ? 'Shoppers searched as much for its terms as before.'
+    : `Shoppers searched ${fixed(Math.abs(percent), 0)}% ${percent > 0 ? 'more' : 'less'} for its terms.`
 
 const Fall = 100
 

@@ -17,9 +17,15 @@ export const columns: Column<FoundTerm>[] = [
     cell: (t) => (
       <span className="block truncate" title={t.text}>
         {t.text}
-        {t.isPick && <span className="mark ml-2">Pick</span>}
       </span>
     ),
+  },
+  {
+    key: 'pick',
+    head: 'Pick',
+    width: '52px',
+    value: (t) => (t.isPick ? 1 : 0),
+    cell: (t) => t.isPick && <span aria-label="a pick">✓</span>,
   },
   {
     key: 'volume',
@@ -79,7 +85,7 @@ export const columns: Column<FoundTerm>[] = [
   {
     key: 'note',
     head: '',
-    width: '96px',
+    width: '90px',
     cell: (t) =>
       t.found !== null &&
       t.found !== t.predicted && (

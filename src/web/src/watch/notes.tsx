@@ -35,8 +35,8 @@ export function NotesView({ desk, watch, head }: ViewProps) {
         )}
       </h1>
       <p className="quiet text-[13.5px]">
-        Every send adds a note. Add one for what you change elsewhere: the price, photos, a promotion. The same days of listings that you
-        did not touch are compared, so a busy week doesn’t count as your success.
+        Every send adds a note. Add one for what you change elsewhere: the price, photos, a promotion. What shoppers searched for meanwhile
+        is taken off, so a busy season doesn’t count as your success.
       </p>
       <div className="flex gap-2 mt-2">
         <button type="button" className="pill" onClick={() => setEditing('new')}>

@@ -14,7 +14,7 @@ export function Offers(p: { desk: Desk; offers: NonNullable<Fill['offers']>; mor
   }
   return (
     <div data-testid="offers">
-      <h3>On your shelf, and true by the facts</h3>
+      <h3>On your shelf, and not against the facts</h3>
       <table className="plain text-[14px]">
         <tbody>
           {p.offers.map((o) => (
