@@ -11,7 +11,7 @@ export const columns: Column<FoundTerm>[] = [
   {
     key: 'term',
     head: 'Term',
-    width: 'minmax(170px,1fr)',
+    width: 'minmax(140px,1fr)',
     words: true,
     value: (t) => t.text,
     cell: (t) => (
@@ -23,14 +23,14 @@ export const columns: Column<FoundTerm>[] = [
   {
     key: 'pick',
     head: 'Pick',
-    width: '52px',
+    width: '40px',
     value: (t) => (t.isPick ? 1 : 0),
-    cell: (t) => t.isPick && <span aria-label="a pick">✓</span>,
+    cell: (t) => t.isPick && '✓',
   },
   {
     key: 'volume',
     head: 'Searches/mo',
-    width: '96px',
+    width: '92px',
     right: true,
     value: (t) => t.volume,
     cell: (t) => <Num value={t.volume} unit="searches/mo" />,
@@ -39,7 +39,7 @@ export const columns: Column<FoundTerm>[] = [
     key: 'rank',
     head: 'Rank',
     title: 'The position among the search results',
-    width: '104px',
+    width: '92px',
     right: true,
     value: place,
     cell: (t) => (
@@ -51,7 +51,7 @@ export const columns: Column<FoundTerm>[] = [
   {
     key: 'page',
     head: 'Page',
-    width: '56px',
+    width: '46px',
     right: true,
     value: (t) => t.page,
     cell: (t) => <Num value={t.page} unit="page of results" />,
@@ -60,7 +60,7 @@ export const columns: Column<FoundTerm>[] = [
     key: 'before',
     head: 'Before',
     title: 'What the check before found',
-    width: '88px',
+    width: '84px',
     right: true,
     value: (t) => place(t.before && { found: t.before.found, rank: t.before.rank }),
     cell: (t) => <span className="num quiet">{t.before === null ? '' : !t.before.found ? 'Not found' : (t.before.rank ?? 'Found')}</span>,
@@ -68,31 +68,28 @@ export const columns: Column<FoundTerm>[] = [
   {
     key: 'change',
     head: 'Change',
-    width: '112px',
+    width: '146px',
     value: (t) =>
       t.flip === 'appeared' ? 1000 : t.flip === 'disappeared' ? -1000 : t.rank && t.before?.rank ? t.before.rank - t.rank : null,
-    cell: (t) => <Moved term={t} />,
+    cell: (t) => (
+      <span className="flex gap-2 items-baseline">
+        <Moved term={t} />
+        {t.found !== null && t.found !== t.predicted && (
+          <span className="mark" title="Not what the profile predicts">
+            Unexpected
+          </span>
+        )}
+      </span>
+    ),
   },
   {
     key: 'results',
     head: 'Results',
     title: 'How many listings the search finds',
-    width: '72px',
+    width: '64px',
     right: true,
     value: (t) => t.results,
     cell: (t) => <Num value={t.results} unit="results" />,
-  },
-  {
-    key: 'note',
-    head: '',
-    width: '90px',
-    cell: (t) =>
-      t.found !== null &&
-      t.found !== t.predicted && (
-        <span className="mark" title="Not what the profile predicts">
-          Unexpected
-        </span>
-      ),
   },
 ]
 
