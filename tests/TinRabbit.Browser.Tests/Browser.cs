@@ -183,7 +183,10 @@ public sealed class Browser : IDisposable
             }
         );
 
-    public void ClickText(string text) =>
+    /// <summary>Clicks what says this, once it stays where it is: what loads above it moves it.</summary>
+    public void ClickText(string text)
+    {
+        var (last, since) = ((System.Drawing.Point?)null, Stopwatch.StartNew());
         Until(
             $"\"{text}\" to click",
             () =>
@@ -195,10 +198,15 @@ public sealed class Browser : IDisposable
                     is not { } found
                 )
                     return null;
+                if (found.Location is var at && at != last)
+                    (last, since) = (at, Stopwatch.StartNew());
+                if (since.ElapsedMilliseconds < 150)
+                    return null;
                 found.Click();
                 return "";
             }
         );
+    }
 
     /// <summary>Drags the mouse across an element, from one distance to its left edge to another, in CSS pixels.</summary>
     public void Drag(string css, int from, int to)

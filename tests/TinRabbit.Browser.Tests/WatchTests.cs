@@ -39,6 +39,7 @@ public sealed class WatchTests
         );
         browser.Waits("the save", () => !browser.Text("body").Contains("Saving"));
         browser.Go($"{desk}/write?side=send");
+        browser.WaitsForChecks();
         browser.ClickText("Send listing");
         browser.Sees("[data-testid=toast]", "Sent to the simulated Hedgerow Fair");
         browser.AltShift("5");
