@@ -186,18 +186,7 @@ internal static class DemoHistory
         IReadOnlyList<FoundAt>[] found
     )
     {
-        db.Figures.AddRange(
-            figures.Select(d => new FigureRow
-            {
-                ListingId = listingId,
-                MarketId = marketId,
-                Day = d.Day,
-                Views = d.Views,
-                Clicks = d.Clicks,
-                Sales = d.Sales,
-                Source = market.Name,
-            })
-        );
+        db.Figures.AddRange(figures.Select(d => FigureRow.Of(listingId, marketId, d, market.Name)));
         FollowedTermRow[] terms =
         [
             .. texts.Select(t => new FollowedTermRow

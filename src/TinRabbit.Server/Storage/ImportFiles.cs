@@ -27,6 +27,9 @@ internal static class ImportFiles
             File.Delete(gone);
     }
 
+    /// <summary>Where what is in a file came from, as it is shown: the file's name where it is given.</summary>
+    public static string SourceOf(string? name) => name?.Trim() is { Length: > 0 } given ? given : "File";
+
     /// <summary>Copies an upload into a file.</summary>
     /// <returns>False when it is larger than <see cref="Bounds.ImportBytes"/>; the rest is not read then.</returns>
     public static async Task<bool> Receive(Stream body, Stream file, CancellationToken stop)

@@ -38,6 +38,7 @@ internal static class CheckFilesApi
         var rows = await ImportFiles.ReadOnce(data, request.Body, file => CheckTables.Read(file, market.LastDay, stop), stop);
         if (rows.Count == 0)
             throw new InvalidInputException([new("file", "There is no term in it.")]);
+        var source = ImportFiles.SourceOf(name);
         var added = new List<CheckRow>();
         await db.InOneWrite(
             async () =>
@@ -52,7 +53,7 @@ internal static class CheckFilesApi
                         MarketId = marketId,
                         At = day.Key == market.Today ? market.Now : day.Key.ToDateTime(new(12, 0), DateTimeKind.Utc),
                         Day = day.Key,
-                        Source = name?.Trim() is { Length: > 0 } given ? given : "Pasted",
+                        Source = source,
                         State = CheckState.Finished,
                     };
                     db.Checks.Add(check);

@@ -140,18 +140,7 @@ internal sealed class DailyWatch(IServiceScopeFactory scopes, IMarket market, Ch
         if (first > yesterday)
             return;
         var days = await market.Figures(watch.MarketId, Sending.IdAtMarket($"{watch.ListingId}"), first, yesterday, stop);
-        db.Figures.AddRange(
-            days.Select(d => new FigureRow
-            {
-                ListingId = watch.ListingId,
-                MarketId = watch.MarketId,
-                Day = d.Day,
-                Views = d.Views,
-                Clicks = d.Clicks,
-                Sales = d.Sales,
-                Source = market.Name,
-            })
-        );
+        db.Figures.AddRange(days.Select(d => FigureRow.Of(watch.ListingId, watch.MarketId, d, market.Name)));
         watch.FiguresUntil = yesterday;
         await db.SaveChangesAsync(stop);
     }

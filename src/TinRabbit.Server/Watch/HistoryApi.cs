@@ -162,17 +162,8 @@ internal static class HistoryApi
         var days = await ImportFiles.ReadOnce(data, request.Body, file => FigureTables.Read(file, market.LastDay, stop), stop);
         if (days.Count == 0)
             throw new InvalidInputException([new("file", "There is no day in it.")]);
-        var rows = days.Select(d => new FigureRow
-            {
-                ListingId = id,
-                MarketId = marketId,
-                Day = d.Day,
-                Views = d.Views,
-                Clicks = d.Clicks,
-                Sales = d.Sales,
-                Source = name?.Trim() is { Length: > 0 } given ? given : "File",
-            })
-            .ToList();
+        var source = ImportFiles.SourceOf(name);
+        var rows = days.Select(d => FigureRow.Of(id, marketId, d, source)).ToList();
         await db.InOneWrite(
             async () =>
             {

@@ -130,7 +130,7 @@ internal static class ReviewsApi
         if (await db.FindListing(id, stop) is not { } listing)
             return TypedResults.NotFound();
         var read = await ImportFiles.ReadOnce(data, request.Body, file => ReviewTables.Read(file, market.LastDay, stop), stop);
-        var source = name?.Trim() is { Length: > 0 } given ? given : "File";
+        var source = ImportFiles.SourceOf(name);
         // The same file once more adds nothing.
         var known = (
             await db.Reviews.Where(r => r.ListingId == id && r.OfRivals == ofRivals).Select(r => r.Text).ToListAsync(stop)

@@ -159,7 +159,7 @@ internal static class RivalsApi
             file => RivalTables.Read(file, PlatformJson.Read(listing.Platform.Profile), stop),
             stop
         );
-        var source = name?.Trim() is { Length: > 0 } given ? given : "File";
+        var source = ImportFiles.SourceOf(name);
         return TypedResults.Ok(await Add(db, changes, listing, [.. states.Select(s => Row(id, marketId, null, source, s))], stop));
     }
 

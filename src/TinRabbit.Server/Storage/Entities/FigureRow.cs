@@ -1,3 +1,5 @@
+using TinRabbit.Market;
+
 namespace TinRabbit.Server.Storage;
 
 /// <summary>What happened to a listing in a market on one day. Of several for one day the newest number counts.</summary>
@@ -19,4 +21,17 @@ public sealed class FigureRow : IDeletable
 
     /// <summary>Where they came from, as it is shown.</summary>
     public required string Source { get; set; }
+
+    /// <summary>A day as it is stored.</summary>
+    public static FigureRow Of(int listingId, string marketId, DayFigures figures, string source) =>
+        new()
+        {
+            ListingId = listingId,
+            MarketId = marketId,
+            Day = figures.Day,
+            Views = figures.Views,
+            Clicks = figures.Clicks,
+            Sales = figures.Sales,
+            Source = source,
+        };
 }

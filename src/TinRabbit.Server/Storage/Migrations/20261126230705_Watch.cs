@@ -141,33 +141,22 @@ namespace TinRabbit.Server.Storage.Migrations
                         onDelete: ReferentialAction.Cascade);
                 });
 
-            migrationBuilder.CreateTable(
-                name: "Finds",
-                columns: table => new
-                {
-                    CheckId = table.Column<int>(type: "INTEGER", nullable: false),
-                    TermId = table.Column<int>(type: "INTEGER", nullable: false),
-                    IsDone = table.Column<bool>(type: "INTEGER", nullable: false),
-                    Found = table.Column<bool>(type: "INTEGER", nullable: false),
-                    Rank = table.Column<int>(type: "INTEGER", nullable: true),
-                    Results = table.Column<long>(type: "INTEGER", nullable: true)
-                },
-                constraints: table =>
-                {
-                    table.PrimaryKey("PK_Finds", x => new { x.CheckId, x.TermId });
-                    table.ForeignKey(
-                        name: "FK_Finds_Checks_CheckId",
-                        column: x => x.CheckId,
-                        principalTable: "Checks",
-                        principalColumn: "Id",
-                        onDelete: ReferentialAction.Cascade);
-                    table.ForeignKey(
-                        name: "FK_Finds_FollowedTerms_TermId",
-                        column: x => x.TermId,
-                        principalTable: "FollowedTerms",
-                        principalColumn: "Id",
-                        onDelete: ReferentialAction.Cascade);
-                });
+            // The terms of a check lie together (no row numbers of its own): two years of them are read for one chart.
+            migrationBuilder.Sql(
+                """
+                CREATE TABLE "Finds" (
+                    "CheckId" INTEGER NOT NULL,
+                    "TermId" INTEGER NOT NULL,
+                    "IsDone" INTEGER NOT NULL,
+                    "Found" INTEGER NOT NULL,
+                    "Rank" INTEGER NULL,
+                    "Results" INTEGER NULL,
+                    CONSTRAINT "PK_Finds" PRIMARY KEY ("CheckId", "TermId"),
+                    CONSTRAINT "FK_Finds_Checks_CheckId" FOREIGN KEY ("CheckId") REFERENCES "Checks" ("Id") ON DELETE CASCADE,
+                    CONSTRAINT "FK_Finds_FollowedTerms_TermId" FOREIGN KEY ("TermId") REFERENCES "FollowedTerms" ("Id") ON DELETE CASCADE
+                ) WITHOUT ROWID;
+                """
+            );
 
             migrationBuilder.CreateIndex(
                 name: "IX_Checks_ListingId_MarketId",
