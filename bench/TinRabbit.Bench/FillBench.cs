@@ -51,7 +51,7 @@ internal static class FillBench
                 TitleFill.Of(new(Platform(FieldShape.Line, new(120, Unit.Characters, null), true), Nothing, "field", wanted, []))
             );
             Console.WriteLine(
-                $"    {$"{terms} terms, {words} words", -32} {bag.Gain, 16:F0} {bagTime, 7:F0} {tags.Grip, 10:F4} {tagsTime, 7:F0} {titles[0].Grip, 10:F4} {titlesTime, 7:F0}"
+                $"    {$"{terms} terms, {words} words", -32} {bag.Gain, 16:F0} {bagTime, 7:F0} {tags.Grip, 10:F4} {tagsTime, 7:F0} {titles.Takes[0].Grip, 10:F4} {titlesTime, 7:F0}"
             );
         }
     }
@@ -130,8 +130,8 @@ internal static class FillBench
             var platform = Platform(FieldShape.Line, new(room, Unit.Characters, null), true);
             var wanted = Terms(terms, words, seed);
             var (takes, ms) = Timed(() => TitleFill.Of(new(platform, Nothing, "field", wanted, [])));
-            var (best, proven) = SolveTitle(platform, wanted, room, [.. Tokens.Of(takes[0].Text).Select(w => w.Word)], seconds);
-            Row($"{terms} terms, {words} words, {room}", takes[0].Grip, best, proven, ms, "");
+            var (best, proven) = SolveTitle(platform, wanted, room, [.. Tokens.Of(takes.Takes[0].Text).Select(w => w.Word)], seconds);
+            Row($"{terms} terms, {words} words, {room}", takes.Takes[0].Grip, best, proven, ms, "");
         }
     }
 

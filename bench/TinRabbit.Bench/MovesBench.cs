@@ -59,7 +59,7 @@ internal static class MovesBench
             ["body"] = new FieldValue.Text(string.Join(". ", known.Take(60).Select(t => $"You can use the {t.Text} in any garden"))),
             ["backend"] = new FieldValue.Text(string.Join(' ', known.TakeLast(8).SelectMany(t => t.Text.Split(' ')).Distinct().Take(20))),
         };
-        copy["title"] = new FieldValue.Text(TitleFill.Of(new(Rules, copy, "title", known, []))[0].Text);
+        copy["title"] = new FieldValue.Text(TitleFill.Of(new(Rules, copy, "title", known, [])).Takes[0].Text);
         copy["tags"] = new FieldValue.Items(TagsFill.Of(new(Rules, copy, "tags", known, [])).Items);
         // Some of what a seller avoids is made of the same words.
         var avoid = terms.Take(20).SelectMany(t => t.Text.Split(' ').Take(1)).Distinct().Select(w => $"plastic {w}");

@@ -11,7 +11,8 @@ internal static class Messages
 {
     // Changes, as the toast and the history show them
     public const string ReorderedPicks = "Changed the order of the picks";
-    public const string ChangedFacts = "Changed the facts";
+    public static string ChangedFacts(IReadOnlyList<string> fits) =>
+        fits.Count == 0 ? "Changed the facts" : $"Changed the facts, and the fit of {Named(fits)}";
 
     public static string Picked(IReadOnlyList<string> texts) => $"Picked {Named(texts)}";
 
@@ -210,8 +211,10 @@ internal static class Messages
         $"{(isBack ? "Restored" : "Archived")} {count:#,0} {(count == 1 ? "listing" : "listings")}";
 
     // Ideas
-    public static string Idea(int picks, double volume, double headroom, int listings) =>
-        $"{(picks == 1 ? "1 pick" : $"{picks} picks that can be true of one product")}, {volume:#,0} searches/mo in all, headroom {headroom:F0} (50 is typical). "
+    public static string Idea(int picks, double? volume, double? headroom, int listings) =>
+        (picks == 1 ? "1 pick" : $"{picks} picks that can be true of one product")
+        + (volume is null ? ", no search numbers" : $", {volume:#,0} searches/mo in all")
+        + (headroom is null ? ". " : $", headroom {headroom:F0} (50 is typical). ")
         + $"None of your {(listings == 1 ? "listings" : $"{listings:#,0} listings")} here is eligible for {(picks == 1 ? "it" : "any of them")}.";
 
     // Listings that a changed platform would refuse
@@ -255,7 +258,7 @@ internal static class Messages
 
     private static string Named(IReadOnlyList<string> texts) => texts.Count == 1 ? $"“{texts[0]}”" : $"{texts.Count:#,0} terms";
 
-    private static string Name(Home home) => home == Home.Body ? "description" : home.ToString().ToLowerInvariant();
+    private static string Name(Home home) => home.ToString().ToLowerInvariant();
 
     private static string Unit(Core.Platforms.Unit unit, int count) =>
         count == 1 ? unit.ToString().ToLowerInvariant().TrimEnd('s') : unit.ToString().ToLowerInvariant();

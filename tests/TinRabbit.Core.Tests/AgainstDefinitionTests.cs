@@ -110,7 +110,7 @@ public class AgainstDefinitionTests
                 for (var i = 0; i + term.Count <= unit.Count; i++)
                 {
                     var at = unit.Skip(i).Take(term.Count).ToList();
-                    var ahead = front ? 1 - 0.3 * i / unit.Count : 1;
+                    var ahead = front ? 1 - 0.3 * Math.Min(1, i / Math.Ceiling(platform.Find("title")!.Limit!.Max!.Value / 6.0)) : 1;
                     if (at.Select(Fold.Letters).SequenceEqual(term.Select(Fold.Letters)))
                         Take(Grade.Whole, weight * ahead);
                     if (at.Select(Folded).SequenceEqual(term.Select(Folded)))

@@ -1,6 +1,8 @@
+using TinRabbit.Core.Filling;
 using TinRabbit.Core.Filling.Tags;
 using TinRabbit.Core.Filling.Titles;
 using TinRabbit.Core.Filling.Words;
+using TinRabbit.Core.Findings;
 using TinRabbit.Core.Matching;
 using TinRabbit.Core.Measures;
 using TinRabbit.Core.Platforms;
@@ -148,10 +150,11 @@ public class FillExamplesTests
     }
 
     [Fact]
-    public void The_unknown_is_worth_nothing_and_takes_what_room_is_left()
+    public void The_unknown_counts_as_the_lowest_quarter_of_the_known()
     {
-        Assert.Equal("owl", Words(With(new(6, Unit.Bytes, null)), Nothing, [], T("roosts", null), T("owl", 1)).Text);
-        Assert.Equal("owl bat", Words(With(new(8, Unit.Bytes, null)), Nothing, [], T("bat", null), T("owl", 1)).Text);
+        Assert.Equal("roosts", Words(With(new(6, Unit.Bytes, null)), Nothing, [], T("roosts", null), T("owl", 0), T("a very long one", 10)).Text);
+        Assert.Equal("owl", Words(With(new(6, Unit.Bytes, null)), Nothing, [], T("roosts", null), T("owl", 90), T("a very long one", 10)).Text);
+        Assert.Equal(11, Words(With(new(9, Unit.Bytes, null)), Nothing, [], T("bat", null), T("owl", 1), T("robin", 10)).Gain);
     }
 
     [Fact]
@@ -168,7 +171,7 @@ public class FillExamplesTests
         Assert.Equal(["box", "cedar", "house", "kit"], fill.Words.Order());
         var avoided = new AvoidedTerms(With(null), ["cedar box", "kits house"]);
         Assert.Equal(0, avoided.UsesIn(fill.Text));
-        Assert.Contains("cedar box", fill.Left);
+        Assert.Contains(new LeftOut("cedar box", LeftOutReason.Avoided), fill.LeftOut);
     }
 
     [Fact]
@@ -222,7 +225,7 @@ public class FillExamplesTests
     [Fact]
     public void No_slot_is_free_no_tag_is_added()
     {
-        var platform = With(null, tags: new(24, Unit.Characters, 2));
+        var platform = With(null, tags: new(40, Unit.Characters, 2));
         var fill = TagsFill.Of(new(platform, Samples.Copy(("tags", new[] { "a", "b" })), "tags", [T("bird house")], []));
         Assert.Equal(["a", "b"], fill.Items);
         Assert.Empty(fill.Added);
@@ -256,32 +259,82 @@ public class FillExamplesTests
     }
 
     [Fact]
-    public void What_the_seller_wants_elsewhere_is_not_said_in_the_tags()
+    public void A_pick_stands_only_where_its_home_is_and_counts_everywhere()
     {
-        var fill = TagsFill.Of(
-            new(With(null), Nothing, "tags", [T("owl box", 900), T("bat box", 100)], []) { Elsewhere = new HashSet<string> { "owl box" } }
+        WantedTerm[] terms = [T("owl box", 900) with { Home = Home.Title }, T("bat box", 100), T("wren house", 50) with { Home = Home.Later }];
+        var tags = TagsFill.Of(new(With(null), Nothing, "tags", terms, []));
+        Assert.Equal(["bat box"], tags.Items);
+        Assert.Equal(["owl box"], tags.Left); // it stays missing, and counts; what is parked does not
+        Assert.Equal(
+            [new LeftOut("owl box", LeftOutReason.Home), new LeftOut("wren house", LeftOutReason.Home)],
+            tags.LeftOut
         );
-        Assert.Equal(["bat box"], fill.Items);
-        Assert.Equal(["owl box"], fill.Left);
+        Assert.Equal(Weigher.Weigh(With(null), new Dictionary<string, FieldValue> { ["tags"] = new FieldValue.Items(["bat box"]) }, terms).Grip, tags.Grip);
+        // Nobody reads the backend: the words of a pick for the title may be there. The lead ignores its home.
+        Assert.Contains("owl", Words(With(new(40, Unit.Bytes, null)), Nothing, [], terms).Text);
+        Assert.Contains("owl box", Tags(With(null), Nothing, "owl box", terms));
+        // A platform without the field takes the pick anywhere.
+        Assert.Contains("owl box", Tags(With(null), Nothing, null, [T("owl box", 900) with { Home = Home.Bullets }]));
+    }
+
+    [Fact]
+    public void No_fill_says_what_the_facts_lack()
+    {
+        var facts = new FactWords("towel", new Dictionary<Facet, IReadOnlyList<string>> { [Facet.Material] = ["cotton"] });
+        WantedTerm[] terms = [T("wooden towel rail", 900), T("cotton towel", 100), T("linen towel", 800)];
+        var tags = TagsFill.Of(new(With(null), Nothing, "tags", terms, []) { Facts = facts });
+        Assert.Equal(["cotton towel"], tags.Items);
+        Assert.Equal(["wooden towel rail", "linen towel"], tags.LeftOut.Select(l => l.Text));
+        Assert.All(tags.LeftOut, l => Assert.Equal(LeftOutReason.Untrue, l.Reason));
+        Assert.Equal("wooden", tags.LeftOut[0].Claims[0].Word);
+        Assert.Equal(["Cotton towel"], TitleFill.Of(new(With(null), Nothing, "title", terms, []) { Facts = facts }).Takes.Select(t => t.Text));
+        var words = WordsFill.Of(new(With(new(40, Unit.Bytes, null)), Nothing, "backend", terms, []) { Facts = facts });
+        Assert.Equal("cotton towel", words.Text);
+        Assert.Equal(words.Gain, words.Bound);
+        // Where no list has a value nothing is known.
+        var unknown = facts with { ByFacet = new Dictionary<Facet, IReadOnlyList<string>>() };
+        Assert.Contains("linen towel", TagsFill.Of(new(With(null), Nothing, "tags", terms, []) { Facts = unknown }).Items);
+    }
+
+    [Theory]
+    [InlineData("notebook cover for a leather journal", 20, "notebook cover")] // never "cover" alone, never "cover for"
+    [InlineData("dishwasher safe ceramic travel mug", 16, "ceramic travel", "travel mug")]
+    public void A_part_of_a_long_pick_is_a_phrase_that_a_person_would_type(string pick, int room, params string[] expected)
+    {
+        var tags = Tags(With(null, ignored: ["for", "a"], tags: new(room, Unit.Characters, 6)), Nothing, null, T(pick, 900));
+        Assert.All(tags, t => Assert.False(StopWords.Has(t.Split(' ')[0]) || StopWords.Has(t.Split(' ')[^1]), t));
+        Assert.All(tags, t => Assert.True(t.Split(' ').Length > 1 || t == "mug" || t == "cover" , t));
+        Assert.Contains(tags, expected.Contains);
+    }
+
+    [Fact]
+    public void A_pick_without_a_number_is_filled_like_any_other()
+    {
+        var fill = TagsFill.Of(new(With(null), Nothing, "tags", [T("owl box", null), T("bat box", null)], []));
+        Assert.Equal(["bat box", "owl box"], fill.Items.Order());
+        Assert.True(fill.Grip > 0);
+        Assert.Equal(2, Words(With(new(40, Unit.Bytes, null)), Nothing, [], T("owl box", null), T("bat roost", null)).Gain);
     }
 
     [Fact]
     public void A_title_begins_with_the_lead_says_no_word_twice_and_reads_as_a_list()
     {
-        var takes = TitleFill.Of(
-            new(
-                With(null, title: new(40, Unit.Characters, null)),
-                Nothing,
-                "title",
-                [T("bird house kit", 900), T("cedar nest box", 10), T("wren house", 800)],
-                []
+        var takes = TitleFill
+            .Of(
+                new(
+                    With(null, title: new(40, Unit.Characters, null), checks: new() { [ListingToCheck.TitleWordUses] = 1 }),
+                    Nothing,
+                    "title",
+                    [T("bird house kit", 900), T("cedar nest box", 10), T("wren house", 800)],
+                    []
+                )
+                {
+                    Lead = "cedar nest box",
+                }
             )
-            {
-                Lead = "cedar nest box",
-            }
-        );
+            .Takes;
         Assert.All(takes, t => Assert.StartsWith("Cedar nest box", t.Text));
-        Assert.Equal("Cedar nest box, bird house kit", takes[0].Text);
+        Assert.Equal("Cedar nest box, bird house kit, wren", takes[0].Text); // "wren" completes "wren house"
         Assert.DoesNotContain(
             takes,
             t => t.Text.Contains("wren house", StringComparison.Ordinal) && t.Text.Contains("bird house", StringComparison.Ordinal)
@@ -289,35 +342,73 @@ public class FillExamplesTests
     }
 
     [Fact]
-    public void Where_repeats_pay_a_word_may_be_said_twice()
+    public void A_word_comes_twice_where_that_makes_another_pick_exact()
     {
         WantedTerm[] terms = [T("bird house", 900), T("wren house", 800)];
-        var once = TitleFill.Of(new(With(null, title: new(40, Unit.Characters, null)), Nothing, "title", terms, []));
-        var twice = TitleFill.Of(
-            new(
-                With(null, title: new(40, Unit.Characters, null), checks: new() { [TitleFill.RepeatsPay] = 1 }),
-                Nothing,
-                "title",
-                terms,
-                []
-            )
-        );
-        Assert.Equal("Bird house, wren house", twice[0].Text);
-        Assert.All(once, t => Assert.Single(Tokens.Of(t.Text), w => w.Word == "house"));
-        Assert.True(twice[0].Grip > once[0].Grip);
+        IReadOnlyList<Take> Takes(double uses) =>
+            TitleFill
+                .Of(
+                    new(
+                        With(null, title: new(40, Unit.Characters, null), checks: new() { [ListingToCheck.TitleWordUses] = uses }),
+                        Nothing,
+                        "title",
+                        terms,
+                        []
+                    )
+                )
+                .Takes;
+
+        Assert.Equal("Bird house, wren house", Takes(2)[0].Text);
+        Assert.All(Takes(1), t => Assert.Single(Tokens.Of(t.Text), w => w.Word == "house"));
+        Assert.True(Takes(2)[0].Grip > Takes(1)[0].Grip);
+        // One take at least uses no word twice.
+        Assert.Contains(Takes(2), t => Tokens.Of(t.Text).Count(w => w.Word == "house") == 1);
     }
+
+    [Fact]
+    public void The_end_of_a_title_is_filled_with_words_that_complete_picks()
+    {
+        var takes = TitleFill
+            .Of(
+                new(
+                    With(null, title: new(30, Unit.Characters, null)),
+                    Samples.Copy(("tags", new[] { "gift for birders", "garden" })),
+                    "title",
+                    [T("cedar nest box", 900), T("large garden ornament", 100), T("gift for wren lovers in winter time", 50)],
+                    []
+                )
+            )
+            .Takes;
+        // "large ornament" opens "large garden ornament"; the third pick is longer than what is left.
+        Assert.Equal("Cedar nest box, large ornament", takes[0].Text);
+    }
+
+    [Theory]
+    [InlineData(CapitalStyle.Sentence, "Cedar nest box, house for wrens")]
+    [InlineData(CapitalStyle.Words, "Cedar Nest Box, House for Wrens")]
+    [InlineData(CapitalStyle.AsIs, "cedar Nest box, House for Wrens")]
+    public void Capitals_are_those_of_the_profile(CapitalStyle style, string title) =>
+        Assert.Equal(
+            title,
+            TitleFill
+                .Of(
+                    new(With(null) with { Capitals = style }, Nothing, "title", [T("cedar Nest box", 900), T("House for Wrens", 100)], [])
+                )
+                .Takes[0]
+                .Text
+        );
 
     [Theory]
     [InlineData(10, Unit.Characters)]
     [InlineData(11, Unit.Bytes)]
     public void A_title_that_no_term_fits_has_no_take(int max, Unit unit) =>
-        Assert.Empty(TitleFill.Of(new(With(null, title: new(max - 1, unit, null)), Nothing, "title", [T("pájaro box")], [])));
+        Assert.Empty(TitleFill.Of(new(With(null, title: new(max - 1, unit, null)), Nothing, "title", [T("pájaro box")], [])).Takes);
 
     [Fact]
     public void A_title_that_just_fits_is_taken() =>
         Assert.Equal(
             "Pájaro box",
-            TitleFill.Of(new(With(null, title: new(11, Unit.Bytes, null)), Nothing, "title", [T("pájaro box")], []))[0].Text
+            TitleFill.Of(new(With(null, title: new(11, Unit.Bytes, null)), Nothing, "title", [T("pájaro box")], [])).Takes[0].Text
         );
 
     [Fact]
@@ -339,7 +430,7 @@ public class FillExamplesTests
                     0.4,
                     false,
                     false,
-                    new(24, Unit.Characters, 2),
+                    new(40, Unit.Characters, 2),
                     null,
                     "\n"
                 ),
@@ -350,13 +441,13 @@ public class FillExamplesTests
             new(platform, copy, "bullets", [T("cedar box", 900), T("owl roost", 50), T("bat nest", 40), T("winter shelter", 30)], [])
         );
         var items = Assert.IsType<FieldValue.Items>(fill.Value).Values;
-        Assert.Equal(("Keeps wrens warm.", "owl roost, bat nest"), (items[0], items[1]));
+        Assert.Equal(("Keeps wrens warm.", "Also an owl roost or a bat nest."), (items[0], items[1]));
         Assert.Equal(["owl roost", "bat nest"], fill.Opens);
-        Assert.True(items[1].Length <= 24);
+        Assert.True(items[1].Length <= 40);
         // All lines taken: the words go behind the one with most room.
         var full = WordsFill.Of(
             new(platform, Samples.Copy(("bullets", new[] { "A longer one.", "Two." })), "bullets", [T("owl roost")], [])
         );
-        Assert.Equal(["A longer one.", "Two. owl roost"], ((FieldValue.Items)full.Value).Values);
+        Assert.Equal(["A longer one.", "Two. Also an owl roost."], ((FieldValue.Items)full.Value).Values);
     }
 }

@@ -7,6 +7,9 @@ namespace TinRabbit.Core.Tests;
 
 public class MeasuresTests
 {
+    // Tokens that the title of the sample platform has room for.
+    private static readonly double Room = Math.Ceiling(Samples.Platform(Folds.None).Find("title")!.Limit!.Max!.Value / 6.0);
+
     [Fact]
     public void Reach_counts_demand_by_fit_and_grip_by_worth()
     {
@@ -20,15 +23,17 @@ public class MeasuresTests
                 new("owl box"),
             ]
         );
-        Assert.Equal((1000 + 350) / (1000 + 350 + 120.0) * 100, weighed.Reach, 10);
+        // The pick without a number counts as the lowest of the three that are known: ⌈3/4⌉ = 1.
+        Assert.Equal((1000 + 350) / (1000 + 350 + 120 + 300.0) * 100, weighed.Reach, 10);
+        Assert.Equal(DemandBasis.Partly, weighed.Basis);
         Assert.Equal(2, weighed.Eligible);
         Assert.Equal(1500, weighed.Volume);
         Assert.Equal(1, weighed.UnknownVolume);
-        var bird = 0.8 * (1 - 0.3 / 3);
+        var bird = 0.8 * (1 - 0.3 / Room);
         Assert.Equal(bird, weighed.Terms[0].Grip, 12);
         Assert.Equal(0.6, weighed.Terms[1].Grip, 12);
-        var (first, second, third) = (1000 * 0.75, 350 * 0.9, 120 * 0.75);
-        Assert.Equal((first * bird + second * 0.6) / (first + second + third) * 100, weighed.Grip, 10);
+        var (first, second, rest) = (1000 * 0.75, 350 * 0.9, (120 + 300) * 0.75);
+        Assert.Equal((first * bird + second * 0.6) / (first + second + rest) * 100, weighed.Grip, 10);
     }
 
     [Fact]
@@ -38,16 +43,62 @@ public class MeasuresTests
         double Grip(string title, params string[] tags) =>
             Weigher.Weigh(platform, Samples.Copy(("title", title), ("tags", tags)), [new("bird house", 10)]).Terms[0].Grip;
         Assert.Equal(1 - (1 - 0.8) * (1 - 0.6), Grip("bird house", "bird house"), 12);
-        Assert.Equal(0.8 * 0.85 * (1 - 0.3 * 1 / 3), Grip("cedar bird houses"), 12);
+        Assert.Equal(0.8 * 0.85 * (1 - 0.3 * 1 / Room), Grip("cedar bird houses"), 12);
+        // What is added at the end changes nothing for what stands before it.
+        Assert.Equal(Grip("cedar bird houses"), Grip("cedar bird houses, gift, garden, wren"), 12);
+        // Beyond the room, nothing more is lost.
+        Assert.Equal(0.8 * 0.7, Grip(string.Join(' ', Enumerable.Repeat("cedar", 40)) + " bird house"), 12);
         // An inflected phrase at the very front beats a whole one far back: the best occurrence counts.
-        Assert.Equal(0.8 * 0.85, Grip("bird houses of cedar wood for a garden bird house"), 12);
+        Assert.Equal(0.8 * 0.85, Grip("bird houses of cedar wood for a garden or a yard with many a small and hungry bird house"), 12);
     }
 
     [Fact]
-    public void Nothing_known_of_any_volume_gives_zero_and_says_so()
+    public void Without_any_volume_each_pick_counts_the_same()
     {
-        var weighed = Weigher.Weigh(Samples.Platform(Folds.None), Samples.Copy(("title", "bird house")), [new("bird house")]);
-        Assert.Equal((0.0, 0.0, 1, 1), (weighed.Reach, weighed.Grip, weighed.Eligible, weighed.UnknownVolume));
+        var weighed = Weigher.Weigh(
+            Samples.Platform(Folds.None),
+            Samples.Copy(("title", "bird house")),
+            [new("bird house"), new("owl box", Fit: Fit.Good)]
+        );
+        Assert.Equal(1 / 1.7 * 100, weighed.Reach, 10);
+        Assert.Equal(0.8 / 1.7 * 100, weighed.Grip, 10);
+        Assert.Equal((DemandBasis.Counted, 1, 2, null), (weighed.Basis, weighed.LostTerms, weighed.UnknownVolume, weighed.LostVolume));
+    }
+
+    [Theory]
+    [InlineData(new double[] { 40, 30, 20, 10 }, 10)]
+    [InlineData(new double[] { 50, 40, 30, 20, 10 }, 20)] // ⌈5/4⌉ = 2
+    [InlineData(new double[] { 0, 0, 7 }, 7)] // a known 0 is no positive volume
+    [InlineData(new double[] { 0, 0 }, 1)]
+    [InlineData(new double[0], 1)]
+    public void The_unknown_counts_as_the_lowest_quarter_of_the_known_positive(double[] known, double assumed)
+    {
+        WantedTerm[] terms =
+        [
+            .. known.Select((v, i) => new WantedTerm($"t{i}", v)),
+            new("unknown"),
+            new("bounded") { VolumeBelow = 5 },
+            new("parked", 1) { Home = Home.Later },
+        ];
+        var complete = PickDemand.Assume(terms);
+        Assert.Equal(assumed, complete[known.Length].Demand());
+        Assert.Equal(Math.Min(5, assumed), complete[known.Length + 1].Demand());
+        // Parked and avoided picks leave every sum.
+        Assert.Equal(0, complete[^1].Demand());
+        Assert.Equal(known.Length + 2, Weigher.Weigh(Samples.Platform(Folds.None), Samples.Copy(("title", "x")), terms).Counted);
+        // What has a number keeps it, so that some of the picks count as they did among all.
+        Assert.Equal(complete[known.Length], PickDemand.Assume([complete[known.Length]])[0]);
+    }
+
+    [Fact]
+    public void Supply_is_competition_or_titles_as_the_market_says()
+    {
+        ReadingNumbers[] readings = [new(100, 1000, 10), new(100, null, 100), new(100, null, 1000)];
+        Assert.Equal(Supply.ExactTitles, MarketStatistics.UsualSupply(readings));
+        Assert.Equal(Supply.Competition, MarketStatistics.UsualSupply([new(1, 5, 5)]));
+        Assert.Equal(0, MarketStatistics.Compute(readings, Supply.ExactTitles).Centre);
+        Assert.Equal(-1, MarketStatistics.Compute(readings).Centre);
+        Assert.Equal(Band.Medium, MarketStatistics.Compute(readings, Supply.ExactTitles).BandOf(100));
     }
 
     [Theory]
@@ -72,7 +123,15 @@ public class MeasuresTests
     [Fact]
     public void The_norm_of_a_shelf_is_its_median_and_terciles()
     {
-        var norm = MarketStatistics.Compute([(100, 10), (1000, 10), (10, 0), (0, 40), (null, 50), (5, null), (100, 1000)]);
+        var norm = MarketStatistics.Compute([
+            new(100, 10),
+            new(1000, 10),
+            new(10, 0),
+            new(0, 40),
+            new(null, 50),
+            new(5, null),
+            new(100, 1000),
+        ]);
         Assert.Equal(1.0, norm.Centre!.Value, 12); // ratios −1, 1, 1, 2
         Assert.Equal([Band.Low, Band.Low, Band.Medium, Band.High], new double[] { 0, 10, 40, 1000 }.Select(c => norm.BandOf(c)!.Value));
         Assert.Null(norm.BandOf(null));

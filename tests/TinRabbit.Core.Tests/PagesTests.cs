@@ -260,7 +260,7 @@ public class PagesTests
                 .Check(
                     new(Web, copy, [new("wren nest box", 900)], "wren nest box", null, [], null, []) { Page = check, Pictures = pictures }
                 )
-                .Select(f => f.Id),
+                .Findings.Select(f => f.Id),
         ];
     }
 
@@ -329,8 +329,8 @@ public class PagesTests
                 {
                     Page = new PageToCheck(PageKind.Content) { Parent = (2, "Boxes") },
                 };
-            foreach (var finding in ListingCheck.Check(Draft(copy)).Where(f => f.Field == field && f.Fix is not null))
-                Assert.DoesNotContain(ListingCheck.Check(Draft(new(copy) { [field] = finding.Fix!.Value })), f => f.Id == finding.Id);
+            foreach (var finding in ListingCheck.Check(Draft(copy)).Findings.Where(f => f.Field == field && f.Fix is not null))
+                Assert.DoesNotContain(ListingCheck.Check(Draft(new(copy) { [field] = finding.Fix!.Value })).Findings, f => f.Id == finding.Id);
         }
     }
 }

@@ -59,7 +59,7 @@ public class StopTests
         {
             ["description"] = new FieldValue.Text(string.Concat(Enumerable.Repeat("Free shipping and a grey or gray house. ", 400))),
         };
-        var found = ListingCheck.Check(new(Platform, copy, Terms, null, null, [], null, []));
+        var found = ListingCheck.Check(new(Platform, copy, Terms, null, null, [], null, [])).Findings;
         Assert.All(found.GroupBy(f => f.Id), kind => Assert.InRange(kind.Count(), 1, 20));
         Assert.Equal(20, found.Count(f => f.Id == "banned"));
     }

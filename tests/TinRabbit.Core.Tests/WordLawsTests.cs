@@ -209,7 +209,7 @@ public partial class WordLawsTests
                 ).ToArbitrary(),
                 readings =>
                 {
-                    var norm = MarketStatistics.Compute(readings);
+                    var norm = MarketStatistics.Compute([.. readings.Select(r => new ReadingNumbers(r.First, r.Second))]);
                     double[] ratios =
                     [
                         .. readings

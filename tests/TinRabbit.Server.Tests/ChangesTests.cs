@@ -285,7 +285,7 @@ public sealed class ChangesTests : IDisposable
             {
                 marketId = "longbarrow-us",
                 key = "bird house",
-                fields = new { title = "Bird houses made of cedar, a large bird house" },
+                fields = new { title = $"Bird houses {string.Join(' ', Enumerable.Repeat("of cedar", 15))}, a large bird house" },
             }
         );
         var field = Assert.Single(why["fields"]!.AsArray())!;

@@ -19,8 +19,10 @@ public sealed class EngineApiTests(TestShop shop) : IClassFixture<TestShop>
              "terms":[{"text":"wren boxes","volume":100},{"text":"wren box","volume":50,"competition":3,"headroom":40,"fit":"good"},{"text":"cedar boxes"}]}
             """
         );
-        Assert.Equal(["reach", "grip", "eligible", "volume", "unknownVolume", "terms"], Keys(answer));
-        Assert.Equal(100 / 135.0 * 100, answer["reach"]!.GetValue<double>(), 9);
+        Assert.Equal(["reach", "grip", "demand", "eligible", "volume", "unknownVolume", "terms"], Keys(answer));
+        // The term without a number counts as the lowest quarter of the known: 50.
+        Assert.Equal((100 + 50) / (100 + 35 + 50.0) * 100, answer["reach"]!.GetValue<double>(), 9);
+        Assert.Equal("partly", answer["demand"]!.GetValue<string>());
         Assert.Equal(
             (2, 100.0, 1),
             (answer["eligible"]!.GetValue<int>(), answer["volume"]!.GetValue<double>(), answer["unknownVolume"]!.GetValue<int>())
@@ -221,17 +223,21 @@ public sealed class EngineFillTests : IDisposable
                 terms = Terms,
                 lead = "wren box",
                 avoid = new[] { "casa" },
-                facts = new { what = "bird house" },
+                facts = new { what = "bird house", materials = new[] { "oak" } },
                 most = 3,
             }
         );
-        Assert.Equal(["grip", "reach", "moves"], answer.AsObject().Select(p => p.Key));
+        Assert.Equal(["grip", "reach", "moves", "leftOut"], answer.AsObject().Select(p => p.Key));
         var moves = answer["moves"]!.AsArray();
-        Assert.InRange(moves.Count, 1, 3);
+        Assert.InRange(moves.Select(m => m!["slot"]!.GetValue<string>()).Distinct().Count(), 1, 3);
+        Assert.Equal(
+            """[{"text":"cedar bird houses","reason":"untrue"},{"text":"pájaro casa","reason":"avoided"}]""",
+            System.Text.RegularExpressions.Regex.Unescape(answer["leftOut"]!.ToJsonString())
+        );
         foreach (var move in moves)
         {
             Assert.Equal(
-                ["kind", "field", "item", "text", "value", "gain", "reach", "loses"],
+                ["kind", "field", "item", "slot", "text", "value", "gain", "reach", "loses"],
                 move!.AsObject().Select(p => p.Key) is var keys && keys.Contains("item") ? keys : [.. keys.Take(2), "item", .. keys.Skip(2)]
             );
             var after = System.Text.Json.Nodes.JsonNode.Parse(System.Text.Json.JsonSerializer.Serialize(fields))!;
@@ -319,7 +325,7 @@ public sealed class EngineFillTests : IDisposable
             }
         );
         Assert.Equal(
-            """{"words":["wren","box","houses"],"text":"wren box houses","used":15,"limit":18,"gain":1040,"bound":1040,"opens":["cedar bird houses","wren box"],"left":["pájaro casa"]}""",
+            """{"words":["wren","box","houses"],"text":"wren box houses","used":15,"limit":18,"gain":1040,"bound":1040,"opens":["cedar bird houses","wren box"],"left":["pájaro casa"],"leftOut":[{"text":"pájaro casa","reason":"avoided"}]}""",
             System.Text.RegularExpressions.Regex.Unescape(fill.ToJsonString())
         );
     }

@@ -61,6 +61,9 @@ public sealed class PickApiTests : IDisposable
     {
         var product = await shop.AddProduct();
         await shop.Pick(product, ["white cedar nest box"]);
+        // Without any fact nothing is known, and nothing is called out.
+        Assert.Empty(Claims(await Picks(product)));
+        await shop.SaveFacts(product, new { what = "nest box", sizes = new[] { "small" } });
         Assert.Equal(["colour white", "material cedar"], Claims(await Picks(product)));
         var facts = new
         {

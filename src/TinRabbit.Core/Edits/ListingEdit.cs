@@ -1,5 +1,4 @@
 using System.Text;
-using TinRabbit.Core.Findings;
 using TinRabbit.Core.Platforms;
 using TinRabbit.Core.Words;
 
@@ -121,7 +120,7 @@ public sealed record ListingEdit(EditKind Kind, string Find, string Replacement 
     private string Cut(string text)
     {
         for (var at = Next(text, 0); at >= 0; at = Next(text, Math.Clamp(at - 1, 0, text.Length)))
-            text = GuardFindings.Tidy(text, at, Find.Length);
+            text = Core.Edits.Cut.Of(text, at, Find.Length);
         return text;
     }
 

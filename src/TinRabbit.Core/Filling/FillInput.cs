@@ -1,6 +1,7 @@
 using TinRabbit.Core.Matching;
 using TinRabbit.Core.Measures;
 using TinRabbit.Core.Platforms;
+using TinRabbit.Core.Words;
 
 namespace TinRabbit.Core.Filling;
 
@@ -8,8 +9,8 @@ namespace TinRabbit.Core.Filling;
 /// <param name="Platform">Its limits and folds.</param>
 /// <param name="Copy">The listing's fields.</param>
 /// <param name="Key">The field to fill.</param>
-/// <param name="Terms">The terms wanted.</param>
-/// <param name="Avoid">Terms that must not be said; wanted terms that contain one are left out.</param>
+/// <param name="Terms">The terms wanted. All count; only those that may stand in the field are used.</param>
+/// <param name="Avoid">Terms that must not be said; wanted terms that contain one are not used.</param>
 public sealed record FillInput(
     Platform Platform,
     IReadOnlyDictionary<string, FieldValue> Copy,
@@ -18,11 +19,14 @@ public sealed record FillInput(
     IReadOnlyList<string> Avoid
 )
 {
+    /// <summary>The terms wanted, each with the number that it counts for.</summary>
+    public IReadOnlyList<WantedTerm> Terms { get; init; } = PickDemand.Assume(Terms);
+
     /// <summary>The term that comes first; null where any may. Fills with separate words ignore it.</summary>
     public string? Lead { get; init; }
 
-    /// <summary>Terms that the seller wants in another field: they count, but are not said here. Fills with separate words ignore it.</summary>
-    public IReadOnlySet<string> Elsewhere { get; init; } = new HashSet<string>();
+    /// <summary>What is true of the product: terms that claim more are not used. Null where nothing is known.</summary>
+    public FactWords? Facts { get; init; }
 
     /// <summary>How much the search may do: 1 is the usual budget of steps, 0.5 half of it; more than 0.</summary>
     public double Budget { get; init; } = 1;
@@ -41,12 +45,11 @@ public sealed record FillInput(
                 new("field", $"{Platform.Name} does not search {Field.Label}, so words there bring no searches."),
             ]);
 
-    /// <summary>The terms without those that contain something avoided, in the order given.</summary>
-    internal List<WantedTerm> AllowedTerms(AvoidedTerms avoided)
-    {
-        var banned = avoided.NumbersIn([.. Terms.Select(t => t.Text)]);
-        return banned.Count == 0 ? [.. Terms] : [.. Terms.Where((_, i) => !banned.Contains(i))];
-    }
+    /// <summary>What must not be said: the avoided terms, and the terms whose home says so.</summary>
+    internal AvoidedTerms Avoided() => new(Platform, [.. Avoid, .. Terms.Where(t => t.Home == Home.Avoid).Select(t => t.Text)]);
+
+    /// <summary>Which terms may stand in the field.</summary>
+    internal Placement Placement(AvoidedTerms avoided) => new(Platform, Field, Terms, Lead, Facts, avoided);
 
     /// <summary>The listing with another value of the field.</summary>
     internal Dictionary<string, FieldValue> With(FieldValue value) => new(Copy) { [Key] = value };

@@ -53,7 +53,20 @@ internal static class CategoryFindings
                 .Rivals.Where(r => r.Share >= draft.Threshold("rivalsFillShare") && !filled.Contains(r.Name))
                 .OrderByDescending(r => r.Share)
         )
-            if (choices.Attributes.FirstOrDefault(a => a.Name == rival.Name) is not { } rule || rule.OpenIn(path))
+            if (choices.Attributes.Count > 0 && !choices.Attributes.Any(a => a.Name == rival.Name))
+                yield return new(
+                    "attribute-unlisted",
+                    Level.Fine,
+                    choices.Key,
+                    0,
+                    0,
+                    0,
+                    FindingTexts.AttributeUnlisted(rival.Name, rival.Share, draft.Platform.Name)
+                )
+                {
+                    Subject = rival.Name,
+                };
+            else if (choices.Attributes.FirstOrDefault(a => a.Name == rival.Name) is not { } rule || rule.OpenIn(path))
                 yield return new(
                     "attribute-empty",
                     Level.Should,

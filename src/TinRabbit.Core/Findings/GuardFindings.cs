@@ -1,3 +1,4 @@
+using TinRabbit.Core.Edits;
 using TinRabbit.Core.Matching;
 using TinRabbit.Core.Platforms;
 using TinRabbit.Core.Texts;
@@ -20,6 +21,8 @@ internal static class GuardFindings
             yield return Forbidden("banned", draft, span, FindingTexts.Banned(draft.Platform.Banned[number], draft.Platform.Name));
         foreach (var claim in Claims(draft))
             yield return claim;
+        foreach (var promise in Promised(draft))
+            yield return promise;
         foreach (var shout in Shouting(draft))
             yield return shout;
     }
@@ -47,26 +50,13 @@ internal static class GuardFindings
         if (field.Shape is FieldShape.Choices or FieldShape.Path or FieldShape.Rich || item >= draft.Texts(field).Count)
             return null;
         var text = draft.Texts(field)[item];
-        return new(FindingTexts.Remove, field.Key, draft.With(field, item, Tidy(text, start, length)));
-    }
-
-    // Without the stretch, and without the doubled spaces and separators that it leaves.
-    internal static string Tidy(string text, int start, int length)
-    {
-        var (before, after) = (text[..start].TrimEnd(' '), text[(start + length)..].TrimStart(' '));
-        if (after.StartsWith(',') && (before.Length == 0 || before.EndsWith(',')))
-            after = after[1..].TrimStart(' ');
-        if (after.Length == 0)
-            return before.TrimEnd(',', ' ');
-        return before.Length == 0 ? after
-            : ",.;:!?\n".Contains(after[0]) ? before + after
-            : $"{before} {after}";
+        return new(FindingTexts.Remove, field.Key, draft.With(field, item, Cut.Of(text, start, length)));
     }
 
     // One finding for each claim in each field, at its first place.
     private static IEnumerable<Finding> Claims(ListingToCheck draft)
     {
-        if (draft.Facts is not { } facts)
+        if (!draft.HoldsFacts || draft.Facts is not { } facts)
             yield break;
         foreach (var field in draft.Platform.Fields.Where(f => f.Shape != FieldShape.Path))
         {
@@ -75,7 +65,7 @@ internal static class GuardFindings
             for (var item = 0; item < texts.Count; item++)
             {
                 var shopName = ShopNameIn(texts[item], draft.ShopName);
-                foreach (var claim in Facets.Unbacked(texts[item], facts))
+                foreach (var claim in Facets.Unbacked(texts[item], facts, KindOf(field)))
                     if (
                         !(shopName is { } name && name.Start <= claim.Start && name.End >= claim.Start + claim.Length)
                         && seen.Add(claim.Word)
@@ -98,6 +88,41 @@ internal static class GuardFindings
             }
         }
     }
+
+    // Titles and lists of words claim by every word; sentences only where a word is about the product.
+    private static TextKind KindOf(Field field) =>
+        field.Shape is FieldShape.Text or FieldShape.Lines or FieldShape.Rich || field.Role == "meta" ? TextKind.Prose : TextKind.Title;
+
+    private static IEnumerable<Finding> Promised(ListingToCheck draft)
+    {
+        var promises = new AvoidedTerms(draft.Platform, [.. Promises.Select(p => p.Phrase)]);
+        foreach (var (number, spans) in promises.FindIn(draft.Copy))
+        foreach (var span in spans.Take(ListingCheck.MostOfOneKind))
+        {
+            var field = draft.Platform.Find(span.Field)!;
+            var text = span.Item < draft.Texts(field).Count ? draft.Texts(field)[span.Item] : "";
+            if (!IsDenied(text, span.Start))
+                yield return new(
+                    "promise",
+                    Level.Should,
+                    span.Field,
+                    span.Item,
+                    span.Start,
+                    span.Length,
+                    FindingTexts.Promise(text.Substring(span.Start, span.Length), Promises[number].IsHealth),
+                    field.Shape is FieldShape.Phrases or FieldShape.Words ? Removal(draft, field, span.Item, span.Start, span.Length) : null
+                );
+        }
+    }
+
+    private static readonly IReadOnlyList<(string Phrase, bool IsHealth)> Promises =
+    [
+        .. WordData.Lines("promises.txt", "Findings").Select(l => l.Split(" ; ")).Select(p => (p[1], p[0] == "health")),
+    ];
+
+    // "It does not cure", "no detox": nothing is promised.
+    private static bool IsDenied(string text, int start) =>
+        Tokens.Of(text[..start]).TakeLast(3).Any(t => t.Word is "not" or "no" or "never" or "without" or "doesn't" or "don't" or "cannot" or "can't" or "isn't");
 
     /// <summary>Where the shop's name stands in a text, small words aside ("Plover &amp; Pine" is "Plover and Pine"); null where it does not.</summary>
     internal static (int Start, int End)? ShopNameIn(string text, string? shop)

@@ -15,11 +15,12 @@ public static class ListingCheck
     public static IReadOnlyList<Finding> Refusals(Platform platform, IReadOnlyDictionary<string, FieldValue> copy) =>
         [.. RoomFindings.Refusals(new(platform, copy, [], null, null, [], null, []))];
 
-    /// <summary>Every finding: what must change first, then by what it costs.</summary>
+    /// <summary>Every finding, the checks that found nothing, and where the lead stands.</summary>
     /// <param name="draft">The listing.</param>
     /// <param name="stop">Stops the check.</param>
-    public static IReadOnlyList<Finding> Check(ListingToCheck draft, CancellationToken stop = default)
+    public static CheckResult Check(ListingToCheck draft, CancellationToken stop = default)
     {
+        draft = draft with { Terms = PickDemand.Assume(draft.Terms) };
         // Prepares the terms and weighs the listing once for all checks.
         var ready = Matching.TermSet.Prepare(draft.Platform, [.. draft.Terms.Select(t => t.Text)]);
         var now = Weigher.Weigh(ready, draft.Copy, draft.Terms, stop);
@@ -28,12 +29,14 @@ public static class ListingCheck
             .Of(draft, now)
             .Concat(GuardFindings.Of(seen))
             .Concat(TitleFindings.Of(draft))
+            .Concat(HomeFindings.Of(draft, now))
             .Concat(TagFindings.Of(draft))
+            .Concat(BackendFindings.Of(draft, ready))
             .Concat(ProseFindings.Of(draft, stop))
             .Concat(CategoryFindings.Of(draft));
         if (draft.Page is { } page)
             found = found.Where(f => PageFindings.Holds(draft, f)).Concat(PageFindings.Of(draft, page, stop));
-        return
+        Finding[] findings =
         [
             .. found
                 .Take(MostFindings)
@@ -41,6 +44,7 @@ public static class ListingCheck
                 .OrderByDescending(f => f.Level)
                 .ThenByDescending(f => f.Cost),
         ];
+        return new(findings, Checks.Passed(draft, findings), LeadPlaces.Of(draft));
 
         // What a fix gains is what leaving it costs; a field that is not searched costs nothing.
         double CostOf(Finding finding)

@@ -31,6 +31,9 @@ public sealed record ListingToCheck(
     /// <summary>What is known of it as a page of the web shop; null for a marketplace listing.</summary>
     public PageToCheck? Page { get; init; }
 
+    /// <summary>Whether its text is held to the facts of one product: facts are given, and it is no page about many products.</summary>
+    internal bool HoldsFacts => Facts is { AreGiven: true } && Page is not { Kind: Pages.PageKind.Category };
+
     /// <summary>The draft with the alt texts as one more field, which no search reads; unless the platform has a field for them.</summary>
     internal ListingToCheck WithPictures() =>
         Pictures.Count == 0 || Role("alt") is not null
@@ -47,6 +50,9 @@ public sealed record ListingToCheck(
                 },
                 Copy = new Dictionary<string, FieldValue>(Copy) { [PicturesKey] = new FieldValue.Items(Pictures) },
             };
+
+    /// <summary>The threshold in a profile for how often one word may come in the title.</summary>
+    public const string TitleWordUses = "titleWordUses";
 
     private static readonly Dictionary<string, double> Shipped = Words
         .WordData.Lines("checks.txt", "Findings")

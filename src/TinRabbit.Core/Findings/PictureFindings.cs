@@ -37,6 +37,8 @@ internal static class PictureFindings
         for (var i = 0; i < body.Pictures.Count; i++)
             if (body.Pictures[i].Alt.Length == 0)
                 yield return new("alt-missing", Level.Should, field, 0, 0, 0, PageTexts.AltMissing(i + 1)) { Subject = $"body {i}" };
+        if (alts.Count == 0 && body.Pictures.Count == 0)
+            yield return new("no-picture", Level.Should, field, 0, 0, 0, PageTexts.NoPicture);
         if (alts.Count > 1 && alts[0].Trim().Length > 0 && alts.Select(Tokens.Key).Distinct().Count() == 1)
             yield return About("alt-same", 0, 0, PageTexts.AltSame(alts.Count));
         if (
@@ -50,7 +52,8 @@ internal static class PictureFindings
             };
     }
 
-    private static string Joined(string alt, string lead) => alt.Length == 0 ? Capitals.First(lead) : $"{Capitals.First(lead)}: {alt}";
+    // An alt text begins with what it shows; the lead comes near its front.
+    private static string Joined(string alt, string lead) => AltTexts.WithLead(alt, lead);
 
     private static FieldValue.Items With(IReadOnlyList<string> alts, int picture, string text) =>
         new([.. alts.Select((a, i) => i == picture ? text : a)]);

@@ -10,7 +10,7 @@ namespace TinRabbit.Core.Findings;
 internal static class ProseFindings
 {
     public static IEnumerable<Finding> Of(ListingToCheck draft, CancellationToken stop) =>
-        Description(draft, stop).Concat(Spellings(draft));
+        Description(draft, stop).Concat(RepeatedLists(draft)).Concat(Spellings(draft));
 
     /// <summary>A sentence and where it stands.</summary>
     private readonly record struct Sentence(int Start, int End);
@@ -28,6 +28,16 @@ internal static class ProseFindings
                 0,
                 0,
                 FindingTexts.DescriptionShort(words.Count, draft.Threshold("descriptionMinWords"))
+            );
+        if (IsUnfinished(field, text.TrimEnd()))
+            yield return new(
+                "description-unfinished",
+                Level.Should,
+                field.Key,
+                0,
+                words[^1].Start,
+                words[^1].Length,
+                FindingTexts.Unfinished(field, text[words[^1].Start..words[^1].End])
             );
         var title = draft.Role("title") is { } titleField ? Tokens.Of(draft.TextOf(titleField)) : [];
         if (
@@ -70,7 +80,7 @@ internal static class ProseFindings
                 0,
                 opening[0].Start,
                 opening[^1].End - opening[0].Start,
-                FindingTexts.OpeningNoCore(opening.Count)
+                FindingTexts.OpeningNoCore(opening.Count, field.Indexed)
             );
         foreach (var stuffed in Stuffed(draft, field, text, words.Count, stop))
             yield return stuffed;
@@ -103,6 +113,64 @@ internal static class ProseFindings
                 FindingTexts.Stuffed(term.Term.Text, spans.Count, words, draft.Threshold("termPerHundredWords"))
             );
         }
+    }
+
+    // It breaks off: at a word that leads to the next, at a sign that does not end a sentence, or at the limit.
+    private static bool IsUnfinished(Field field, string text)
+    {
+        var last = Tokens.Of(text)[^1];
+        if (text[^1] is ',' or ';' or '-' or '–' or '(' or '&')
+            return true;
+        if (last.End < text.Length)
+            return false;
+        return StopWords.Has(last.Word)
+            || (
+                field.Limit is { Max: { } max, Unit: var unit }
+                && TextLength.Of(text, unit) > max - 3
+                && text.AsSpan()[..last.Start].IndexOfAny(".!?") >= 0
+            );
+    }
+
+    // Sentences of the description and the bullet points that list the same picks.
+    private static IEnumerable<Finding> RepeatedLists(ListingToCheck draft)
+    {
+        var picks = draft.Terms.Select(t => KeyOf(draft, t.Text)).Where(k => k.Length > 0).ToHashSet(StringComparer.Ordinal);
+        var seen = new HashSet<string>(StringComparer.Ordinal);
+        foreach (var field in draft.Platform.Fields.Where(f => f.Role is "body" or "description" or "bullets"))
+        {
+            var texts = draft.Texts(field);
+            for (var item = 0; item < texts.Count; item++)
+                foreach (var sentence in Sentences(texts[item]))
+                {
+                    var said = texts[item][sentence.Start..sentence.End]
+                        .Split([",", ";", " or ", " and "], StringSplitOptions.None)
+                        .Select(p => WithoutFrame(KeyOf(draft, p)))
+                        .Where(picks.Contains)
+                        .Distinct()
+                        .Order(StringComparer.Ordinal)
+                        .ToList();
+                    if (said.Count > 1 && !seen.Add(string.Join('|', said)))
+                        yield return new(
+                            "repeated-list",
+                            Level.Should,
+                            field.Key,
+                            item,
+                            sentence.Start,
+                            sentence.End - sentence.Start,
+                            FindingTexts.RepeatedList(said.Count)
+                        );
+                }
+        }
+    }
+
+    // "also a nest box" is the pick "nest box".
+    private static string WithoutFrame(string key)
+    {
+        string[] frames = ["it is also ", "also ", "a ", "an "];
+        foreach (var frame in frames)
+            if (key.StartsWith(frame, StringComparison.Ordinal))
+                key = key[frame.Length..];
+        return key;
     }
 
     private static List<Sentence> Sentences(string text)

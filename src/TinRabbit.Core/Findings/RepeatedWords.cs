@@ -1,3 +1,4 @@
+using TinRabbit.Core.Edits;
 using TinRabbit.Core.Words;
 
 namespace TinRabbit.Core.Findings;
@@ -22,7 +23,7 @@ internal static class RepeatedWords
                 continue;
             if (!CanRemove(title, tokens, occurrences[i]))
                 return null;
-            text = GuardFindings.Tidy(text, occurrences[i].Start, occurrences[i].Length);
+            text = Cut.Of(text, occurrences[i].Start, occurrences[i].Length);
         }
 
         return text.Length == 0 ? null : Capitals.First(text);

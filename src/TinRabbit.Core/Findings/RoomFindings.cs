@@ -58,7 +58,7 @@ internal static class RoomFindings
                     Math.Max(0, text.Length - cut),
                     FindingTexts.OverLimit(Name(field, i, room.Used.Count), room.Used[i], max, limit.Unit, draft.Platform.Name),
                     cut > 0 && field.Shape is not (FieldShape.Choices or FieldShape.Path or FieldShape.Rich)
-                        ? new(FindingTexts.Shorten, field.Key, draft.With(field, i, text[..cut].TrimEnd(' ', ',', ';', '-')))
+                        ? new(FindingTexts.Shorten, field.Key, draft.With(field, i, Fitting.Shorten(text, field, max)))
                         : null
                 );
             }
@@ -107,13 +107,13 @@ internal static class RoomFindings
         var field = draft.Platform.Fields.FirstOrDefault(f => f.Indexed && f.Shape == FieldShape.Words);
         if (field is null)
             return null;
-        var place = InsertionPoint.Find(field, draft.Copy.GetValueOrDefault(field.Key));
+        var place = InsertionPoint.Find(draft.Platform, field, draft.Copy.GetValueOrDefault(field.Key));
         var unit = field.Limit?.Unit ?? Unit.Characters;
         var room = place.RoomLeft(field, unit);
         var guard = new AvoidedTerms(draft.Platform, [.. draft.Avoid.Select(a => a.Text)]);
         foreach (
             var term in weighing
-                .Terms.Where(t => t.Grade == Grade.Missing && t.Term.Volume > 0)
+                .Terms.Where(t => t.Grade == Grade.Missing && t.Term.Demand() > 0 && IsTrue(t.Term))
                 .OrderByDescending(t => t.Term.Demand())
                 .Take(40)
         )
@@ -137,5 +137,7 @@ internal static class RoomFindings
         }
 
         return null;
+
+        bool IsTrue(WantedTerm term) => draft.Facts is not { } facts || !draft.HoldsFacts || Words.Facets.Unbacked(term.Text, facts).Count == 0;
     }
 }

@@ -6,8 +6,8 @@ namespace TinRabbit.Core.Matching;
 /// <param name="Weight">The field's weight, 0–1.</param>
 /// <param name="Factor">The grade's factor.</param>
 /// <param name="Token">Where the phrase begins, in tokens from 0; null where its place does not count.</param>
-/// <param name="Tokens">How many tokens the field's text has; null where the place does not count.</param>
-/// <param name="Front">1 − 0.3·token/tokens; 1 where the place does not count.</param>
+/// <param name="Tokens">How many tokens the field has room for; null where the place does not count.</param>
+/// <param name="Front">1 − 0.3·min(1, token/tokens); 1 where the place does not count.</param>
 /// <param name="Strength">The product of the three, 0–1.</param>
 public sealed record FieldStrength(
     string Field,

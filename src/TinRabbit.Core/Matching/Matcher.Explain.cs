@@ -61,8 +61,8 @@ public sealed partial class Matcher
                         field.Weight,
                         factor,
                         token,
-                        unit.Count,
-                        1 - FrontShare * token / unit.Count,
+                        field.RoomInTokens,
+                        FrontAt(field, token),
                         PhraseStrength(unit, factor, start)
                     )
                     : new(field.Key, grade, field.Weight, factor, null, null, 1, PhraseStrength(unit, factor, start))

@@ -14,7 +14,7 @@ public sealed partial class Matcher
     /// <summary>Factor of <see cref="Matching.Grade.Together"/> in a field's strength.</summary>
     public const double TogetherFactor = 0.6;
 
-    /// <summary>What a phrase at the very end of a field loses where the front counts.</summary>
+    /// <summary>What a phrase loses where the front counts, at the end of the field's room and beyond.</summary>
     public const double FrontShare = 0.3;
 
     /// <summary>What a term spread over several fields keeps of its words' mean weight.</summary>
@@ -322,8 +322,18 @@ public sealed partial class Matcher
     private double PhraseStrength(ListingIndex.IndexedUnit unit, double factor, int start)
     {
         var field = Field(unit.Field);
-        return field.Weight * factor * (field.Front ? 1 - FrontShare * (start - unit.Start) / unit.Count : 1);
+        return field.Weight * factor * FrontAt(field, start - unit.Start);
     }
+
+    /// <summary>
+    /// What is left of a phrase's strength by how early it begins: 1 − 0.3·min(1, token/room). It counts by the room of the field and not by
+    /// the words that are there, so that words added at the end change nothing for those before them.
+    /// </summary>
+    /// <param name="field">The field.</param>
+    /// <param name="token">Where the phrase begins, in tokens from 0.</param>
+    /// <returns>0.7–1; 1 where the front does not count.</returns>
+    internal static double FrontAt(Field field, int token) =>
+        field.Front ? 1 - FrontShare * Math.Min(1, (double)token / field.RoomInTokens) : 1;
 
     private void Raise(int field, Grade grade, double strength)
     {

@@ -9,6 +9,9 @@ public enum DoubtKind
     /// <summary>Very much searched, and hardly any title holds it.</summary>
     Untitled,
 
+    /// <summary>Hardly any title holds it for how much it is searched, by itself or against the shelf.</summary>
+    FewTitles,
+
     /// <summary>Competition far from what such a volume usually has here.</summary>
     Competition,
 

@@ -8,6 +8,9 @@ public static class Doubts
     private const double FewTitles = 5;
     private const double FarOff = 3;
     private const double OldDays = 90;
+    private const double FewestSearches = 300;
+    private const double SearchesPerTitle = 500;
+    private const double FewShare = 0.1;
     private const int YearMonths = 12;
 
     /// <summary>The doubts about a reading, against what is typical of its market.</summary>
@@ -21,6 +24,14 @@ public static class Doubts
             Add(DoubtKind.Untitled, ReadingTexts.FewTitles(norm.TopTenthFrom.Value, titles.Value));
         if (volume is { } v && competition is { } c && norm.CompetitionLine?.Off(v, c) is { } off && Math.Abs(off) > FarOff)
             Add(DoubtKind.Competition, ReadingTexts.UnusualCompetition(c, v, off));
+        if (volume >= FewestSearches && titles is { } t)
+        {
+            if (t * SearchesPerTitle < volume)
+                Add(DoubtKind.FewTitles, ReadingTexts.FewTitlesForSearches(t, volume.Value));
+            else if (norm.TitlesLine?.Expected(volume.Value) is { } expected && t < expected * FewShare)
+                Add(DoubtKind.FewTitles, ReadingTexts.FewTitlesForShelf(t, expected));
+        }
+
         if (volume > 0 && reading.FamilyVolumes.Count > 0 && reading.FamilyVolumes.All(f => f == volume))
             Add(DoubtKind.Grouped, ReadingTexts.SameForAllVariants(volume.Value));
         if (

@@ -2,7 +2,7 @@ using TinRabbit.Core.Words;
 
 namespace TinRabbit.Core.Measures;
 
-/// <summary>Ideas for products (docs/model.md, "Ideas").</summary>
+/// <summary>Ideas for products (docs/model.md, "Product ideas").</summary>
 public static class Ideas
 {
     /// <summary>Headroom from which a term is worth a product of its own; 50 is typical.</summary>
@@ -12,17 +12,21 @@ public static class Ideas
 
     /// <summary>
     /// Groups unserved terms of high headroom that can be true of one thing: they end in the same word, and none says another
-    /// colour, material, size, audience or occasion than another does.
+    /// colour, material, size, audience or occasion than another does. Terms of unknown headroom may join. Where no volume is known, an
+    /// idea needs two terms, and those with more terms come first.
     /// </summary>
     public static IReadOnlyList<Idea> Find(IEnumerable<UnservedTerm> unserved)
     {
-        var left = unserved
-            .Where(u => u.Term.Headroom >= HeadroomFrom && u.Term.Volume > 0)
+        UnservedTerm[] all = [.. unserved];
+        var assumed = PickDemand.Assume([.. all.Select(u => u.Term)]);
+        var counted = assumed.All(t => t.Volume is null);
+        var left = all.Zip(assumed, (u, term) => u with { Term = term })
+            .Where(u => u.Term.Headroom is not < HeadroomFrom && u.Term.Demand() > 0)
             .DistinctBy(u => Family.Key(u.Term.Text))
-            .OrderByDescending(u => u.Term.Volume * u.Term.Headroom)
+            .OrderByDescending(u => Weight(u.Term))
             .ThenBy(u => u.Term.Text, StringComparer.Ordinal)
             .ToList();
-        var ideas = new List<Idea>();
+        var ideas = new List<(Idea Idea, double Weight)>();
         while (left.Count > 0)
         {
             var group = new List<UnservedTerm> { left[0] };
@@ -41,11 +45,19 @@ public static class Ideas
                 }
 
             left.RemoveAll(group.Contains);
-            ideas.Add(new(Named(group), group, group.Sum(g => g.Term.Volume!.Value), group.Average(g => g.Term.Headroom!.Value)));
+            if (!counted || group.Count > 1)
+                ideas.Add((new(Named(group), group, Sum(group.Select(g => g.Term.Volume)), Mean(group.Select(g => g.Term.Headroom))), group.Sum(g => Weight(g.Term))));
         }
 
-        return [.. ideas.OrderByDescending(i => i.Volume * i.Headroom)];
+        return [.. ideas.OrderByDescending(i => i.Weight).Select(i => i.Idea)];
     }
+
+    private static double Weight(WantedTerm term) => term.Demand() / term.Fit.Weight() * (term.Headroom ?? WantedTerm.TypicalHeadroom);
+
+    private static double? Sum(IEnumerable<double?> numbers) => numbers.OfType<double>().ToList() is { Count: > 0 } known ? known.Sum() : null;
+
+    private static double? Mean(IEnumerable<double?> numbers) =>
+        numbers.OfType<double>().ToList() is { Count: > 0 } known ? known.Average() : null;
 
     private static string Named(List<UnservedTerm> group)
     {

@@ -1,14 +1,23 @@
 namespace TinRabbit.Core.Measures;
 
 /// <summary>Statistics of a market's shelf.</summary>
-/// <param name="Centre">Median of log10(volume / max(1, competition)) where volume is above zero; null without such a reading.</param>
-/// <param name="LowTo">Highest competition of the lowest third; null without readings.</param>
-/// <param name="MediumTo">Highest competition of the middle third.</param>
+/// <param name="Centre">Median of log10(volume / max(1, supply)) where volume is above zero; null without such a reading.</param>
+/// <param name="LowTo">Highest supply of the lowest third; null without readings.</param>
+/// <param name="MediumTo">Highest supply of the middle third.</param>
 /// <param name="Readings">How many readings it rests on.</param>
 public sealed record MarketStatistics(double? Centre, double? LowTo, double? MediumTo, int Readings)
 {
     /// <summary>The norm of a shelf nobody has measured.</summary>
     public static readonly MarketStatistics Unknown = new(null, null, null, 0);
+
+    /// <summary>What stands for supply in centre and terciles.</summary>
+    public Supply Supply { get; init; }
+
+    /// <summary>Whether the supply was chosen, by the seller or by the shelf when it had readings enough: it is chosen once.</summary>
+    public bool IsSupplyChosen { get; init; }
+
+    /// <summary>How many exact-title matches a volume usually has; null with fewer than 20 readings that have both.</summary>
+    public TitlesLine? TitlesLine { get; init; }
 
     /// <summary>Lowest volume of the top tenth; null without volumes.</summary>
     public double? TopTenthFrom { get; init; }
@@ -31,46 +40,76 @@ public sealed record MarketStatistics(double? Centre, double? LowTo, double? Med
 
     private const int FewestForLine = 30;
 
+    /// <summary>The supply that a market should go by: whichever more readings have, competing listings where as many do.</summary>
+    public static Supply UsualSupply(IEnumerable<ReadingNumbers> readings)
+    {
+        var (competition, titles) = (0, 0);
+        foreach (var reading in readings)
+        {
+            competition += reading.Competition is null ? 0 : 1;
+            titles += reading.Titles is null ? 0 : 1;
+        }
+
+        return titles > competition ? Supply.ExactTitles : Supply.Competition;
+    }
+
     /// <summary>Takes the norm of a shelf's readings.</summary>
-    public static MarketStatistics Compute(IEnumerable<(double? Volume, double? Competition)> readings)
+    /// <param name="readings">The readings of the shelf.</param>
+    /// <param name="supply">What stands for supply.</param>
+    public static MarketStatistics Compute(IEnumerable<ReadingNumbers> readings, Supply supply = Supply.Competition)
     {
         var volumes = new List<double>();
-        var competitions = new List<double>();
+        var supplies = new List<double>();
         var ratios = new List<double>();
+        var titled = new List<(double, double)>();
         var (x, y) = (new List<double>(), new List<double>());
         var count = 0;
-        foreach (var (volume, competition) in readings)
+        foreach (var reading in readings)
         {
             count++;
-            if (volume is { } known)
+            if (reading.Volume is { } known)
                 volumes.Add(known);
-            if (competition is not { } c)
+            if (reading.SupplyOf(supply) is { } supplied)
+                supplies.Add(supplied);
+            if (reading.Volume is not (> 0 and var volume))
                 continue;
-            competitions.Add(c);
-            if (volume is not { } v || v <= 0)
-                continue;
-            ratios.Add(TermMeasures.Ratio(v, c));
-            x.Add(Math.Log10(v));
-            y.Add(Math.Log10(Math.Max(1, c)));
+            if (reading.SupplyOf(supply) is { } s)
+                ratios.Add(TermMeasures.Ratio(volume, s));
+            if (reading.Titles is { } titles)
+                titled.Add((volume, titles));
+            if (reading.Competition is { } competition)
+            {
+                x.Add(Math.Log10(volume));
+                y.Add(Math.Log10(Math.Max(1, competition)));
+            }
         }
 
         return new(
             QuickSelect.Median(ratios),
-            competitions.Count == 0 ? null : QuickSelect.Select(competitions, Third(1)),
-            competitions.Count == 0 ? null : QuickSelect.Select(competitions, Third(2)),
+            supplies.Count == 0 ? null : QuickSelect.Select(supplies, Third(1)),
+            supplies.Count == 0 ? null : QuickSelect.Select(supplies, Third(2)),
             count
         )
         {
+            Supply = supply,
+            TitlesLine = TitlesLine.Fit(titled),
             TopTenthFrom = volumes.Count == 0 ? null : QuickSelect.Select(volumes, Math.Max(0, (int)Math.Ceiling(volumes.Count * 0.9) - 1)),
             CompetitionLine = x.Count < FewestForLine ? null : Fit(x, y),
         };
 
-        int Third(int which) => Math.Max(0, (int)Math.Ceiling(competitions.Count * which / 3.0) - 1);
+        int Third(int which) => Math.Max(0, (int)Math.Ceiling(supplies.Count * which / 3.0) - 1);
     }
 
-    /// <summary>The band of a competition; null when it or the shelf is unknown.</summary>
-    public Band? BandOf(double? competition) =>
-        competition is not { } c || LowTo is not { } low || MediumTo is not { } medium ? null
+    /// <summary>What stands for a term's supply here; null when unknown.</summary>
+    public double? SupplyOf(double? competition, double? titles) => Supply == Supply.ExactTitles ? titles : competition;
+
+    /// <summary>A term's headroom here, 0–100; null when something it is made of is unknown.</summary>
+    public double? HeadroomOf(double? volume, double? competition, double? titles) =>
+        TermMeasures.Headroom(volume, SupplyOf(competition, titles), Centre);
+
+    /// <summary>The band of a supply; null when it or the shelf is unknown.</summary>
+    public Band? BandOf(double? supply) =>
+        supply is not { } c || LowTo is not { } low || MediumTo is not { } medium ? null
         : c <= low ? Band.Low
         : c <= medium ? Band.Medium
         : Band.High;

@@ -42,6 +42,7 @@ internal sealed class OneFieldWeigher
     public OneFieldWeigher(TermSet terms, IReadOnlyDictionary<string, FieldValue> copy, IReadOnlyList<WantedTerm> wanted, Field field)
     {
         (_terms, _field) = (terms, field);
+        wanted = PickDemand.Assume(wanted);
         _words = new(terms.Platform.Search.Folds);
         _ofField = terms.Platform with { Fields = [field] };
         var others = terms.Platform with { Fields = [.. terms.Platform.Fields.Where(f => f.Key != field.Key)] };

@@ -12,12 +12,14 @@ public static class TermMeasures
             _ => 0.4,
         };
 
-    /// <summary>What a term counts in a listing's reach: volume·fit, an unknown volume counted as 0.</summary>
-    public static double Demand(this WantedTerm term) => (term.Volume ?? 0) * term.Fit.Weight();
-
     /// <summary>
-    /// What a term counts in a listing's grip: volume·fit·(0.5 + headroom/200), headroom 50 where unknown; 0 where the volume is unknown.
+    /// What a term counts in a listing's reach: demand·fit. Demand is its volume, or where that is unknown what
+    /// <see cref="PickDemand.Assume"/> gave it; 0 for terms that do not count.
     /// </summary>
+    public static double Demand(this WantedTerm term) =>
+        term.Counts ? (term.Volume ?? term.Assumed ?? PickDemand.Same) * term.Fit.Weight() : 0;
+
+    /// <summary>What a term counts in a listing's grip: demand·fit·(0.5 + headroom/200), headroom 50 where unknown.</summary>
     public static double Worth(this WantedTerm term) => term.Demand() * (0.5 + (term.Headroom ?? WantedTerm.TypicalHeadroom) / 200);
 
     /// <summary>

@@ -3,7 +3,7 @@ using TinRabbit.Core.Platforms;
 
 namespace TinRabbit.Core.Measures;
 
-/// <summary>Weighs listings (docs/model.md, "Reach and grip").</summary>
+/// <summary>Weighs listings (docs/model.md, "Reach" and "Grip").</summary>
 public static class Weigher
 {
     /// <summary>Weighs a listing for some terms.</summary>
@@ -27,17 +27,21 @@ public static class Weigher
         CancellationToken stop = default
     )
     {
+        terms = PickDemand.Assume(terms);
         var index = ListingIndex.Build(ready.Platform, copy);
         var matcher = new Matcher(ready, index);
         var near = new NearMisses(index);
         var (grades, grips) = (new Grade[terms.Count], new double[terms.Count]);
         var (held, wanted, gripped, worth, volume, total) = (0.0, 0.0, 0.0, 0.0, 0.0, 0.0);
-        var (eligible, unknown) = (0, 0);
+        var (eligible, counted, unknown) = (0, 0, 0);
         for (var i = 0; i < grades.Length; i++)
         {
             stop.ThrowIfCancellationRequested();
             var term = terms[i];
             (grades[i], grips[i]) = matcher.Grade(i);
+            if (!term.Counts)
+                continue;
+            counted++;
             var demand = term.Demand();
             wanted += demand;
             var worthOfTerm = term.Worth();
@@ -62,6 +66,7 @@ public static class Weigher
             new WeighedTerms(terms, grades, grips, matcher, near)
         )
         {
+            Counted = counted,
             TotalVolume = total,
             Demand = (held, wanted),
             Worth = (gripped, worth),

@@ -1,3 +1,4 @@
+using TinRabbit.Core.Filling;
 using TinRabbit.Core.Matching;
 using TinRabbit.Core.Measures;
 using TinRabbit.Core.Platforms;
@@ -23,6 +24,9 @@ internal sealed class FieldSearch
     private readonly Field _field;
     private readonly OneFieldWeigher _weigher;
     private readonly CancellationToken _stop;
+
+    // A cut repeat needs no gain; this is what rounding may take from it.
+    private readonly double _least;
     private readonly List<(Candidate Candidate, double Gripped)> _found = [];
     private readonly SortedSet<(double Gain, int Pick, MoveKind Kind)> _best = [];
     private readonly Dictionary<(int Pick, MoveKind Kind), double> _bestOf = [];
@@ -30,8 +34,9 @@ internal sealed class FieldSearch
     public FieldSearch(MovesInput input, TermSet terms, Field field, CancellationToken stop)
     {
         (_input, _terms, _field, _stop) = (input, terms, field, stop);
-        _rules = new(input);
+        _rules = new(input, field);
         _before = Weigher.Weigh(terms, input.Copy, input.Terms, stop);
+        _least = -1e-9 * _before.Worth.All;
         _weigher = new(terms, input.Copy, input.Terms, field);
     }
 
@@ -39,6 +44,9 @@ internal sealed class FieldSearch
     public static bool CanSearch(Field field) =>
         field is { Role: "title", Shape: FieldShape.Line or FieldShape.Text } or { Role: "bullets", Shape: FieldShape.Lines }
         || field.Shape is FieldShape.Phrases or FieldShape.Words or FieldShape.Choices;
+
+    /// <summary>The picks that may not be used in the field.</summary>
+    public IReadOnlyList<LeftOut> LeftOut => _rules.LeftOut;
 
     /// <summary>The edits that raise the grip, each with Σ worth·grip after it.</summary>
     public IReadOnlyList<(Candidate Candidate, double Gripped)> Find()
@@ -76,7 +84,7 @@ internal sealed class FieldSearch
             return _rules
                 .Usable.Select(title.Moved)
                 .OfType<Candidate>()
-                .Concat(_rules.Usable.SelectMany(p => Whole(p)))
+                .Concat(_rules.Usable.SelectMany(p => Whole(p)).Where(title.KeepsWordUses))
                 .Concat(title.Repeats());
         return _field.Shape switch
         {
@@ -122,7 +130,7 @@ internal sealed class FieldSearch
         _stop.ThrowIfCancellationRequested();
         var gripped = _weigher.Gripped(candidate.Value);
         var gain = gripped - _before.Worth.Gripped;
-        if (gain <= 0)
+        if (candidate.Kind == MoveKind.Free ? gain < _least : gain <= 0)
             return;
         _found.Add((candidate, gripped));
         Keep(candidate, gain);

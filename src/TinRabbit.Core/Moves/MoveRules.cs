@@ -1,3 +1,5 @@
+using TinRabbit.Core.Filling;
+using TinRabbit.Core.Filling.Titles;
 using TinRabbit.Core.Findings;
 using TinRabbit.Core.Matching;
 using TinRabbit.Core.Measures;
@@ -6,44 +8,44 @@ using TinRabbit.Core.Words;
 
 namespace TinRabbit.Core.Moves;
 
-/// <summary>What every move keeps to: limits, the avoid list, the platform's banned phrases, the facts, the lead, and no word said twice where that is of no use.</summary>
+/// <summary>What every move in a field keeps to: limits, the avoid list, the platform's banned phrases, the facts, each pick's home, the lead, and how often a word may come.</summary>
 internal sealed class MoveRules
 {
-    private const string RepeatsPayName = "titleRepeatsPay";
-
     private readonly MovesInput _input;
+    private readonly Placement _placement;
+    private readonly int _wordUses;
     private readonly AvoidedTerms _forbidden;
     private readonly AvoidedTerms _crossing;
     private readonly Dictionary<string, string> _keys = new(StringComparer.Ordinal);
     private readonly Dictionary<string, HashSet<string>> _words = new(StringComparer.Ordinal);
     private readonly Dictionary<string, int> _forbiddenBefore = new(StringComparer.Ordinal);
 
-    public MoveRules(MovesInput input)
+    public MoveRules(MovesInput input, Field field)
     {
         _input = input;
-        string[] texts = [.. input.Avoid, .. input.Platform.Banned.Where(b => Tokens.Of(b).Count > 0)];
-        _forbidden = new(input.Platform, texts);
-        var banned = _forbidden.NumbersIn([.. input.Terms.Select(t => t.Text)]);
-        Usable =
+        string[] texts =
         [
-            .. Enumerable
-                .Range(0, input.Terms.Count)
-                .Where(i => !banned.Contains(i) && input.Terms[i].Worth() > 0 && IsTrue(input.Terms[i].Text)),
+            .. input.Avoid,
+            .. input.Terms.Where(t => t.Home == Home.Avoid).Select(t => t.Text),
+            .. input.Platform.Banned.Where(b => Tokens.Of(b).Count > 0),
         ];
+        _forbidden = new(input.Platform, texts);
+        _placement = new(input.Platform, field, input.Terms, input.Lead, input.Facts, _forbidden);
+        Usable = [.. Enumerable.Range(0, input.Terms.Count).Where(i => input.Terms[i].Worth() > 0 && _placement.Allows(input.Terms[i]))];
         _crossing = Crossing(texts);
-        RepeatsPay = ListingToCheck.ThresholdOf(input.Platform, RepeatsPayName) > 0;
+        _wordUses = Math.Max(1, (int)ListingToCheck.ThresholdOf(input.Platform, ListingToCheck.TitleWordUses));
     }
 
-    /// <summary>The numbers of the picks that moves may use: worth something, true by the facts, without anything avoided.</summary>
+    /// <summary>The numbers of the picks that moves may use in the field: worth something, true by the facts, at home there, without anything avoided.</summary>
     public IReadOnlyList<int> Usable { get; }
 
-    /// <summary>Whether a word may stand twice in the title.</summary>
-    public bool RepeatsPay { get; }
+    /// <summary>The picks that moves may not use in the field.</summary>
+    public IReadOnlyList<LeftOut> LeftOut => _placement.LeftOut(_input.Terms);
 
     /// <summary>Whether a text that is in no pick may be said: it is true by the facts, and has nothing that is avoided.</summary>
     public bool MaySay(string text) => IsTrue(text) && _forbidden.UsesIn(text) == 0;
 
-    private bool IsTrue(string text) => _input.Facts is not { } facts || Facets.Unbacked(text, facts).Count == 0;
+    private bool IsTrue(string text) => _input.Facts is not { AreGiven: true } facts || Facets.Unbacked(text, facts).Count == 0;
 
     /// <summary>Whether the listing may have this value: it fits, and nothing that is avoided comes in with it.</summary>
     public bool Allows(Field field, FieldValue value) =>
@@ -65,9 +67,27 @@ internal sealed class MoveRules
         return words;
     }
 
-    /// <summary>Whether a phrase may come beside others: it says no word of theirs again, or repeats pay.</summary>
-    public bool MayStandBeside(HashSet<string> words, IEnumerable<HashSet<string>> others) =>
-        RepeatsPay || others.All(o => !o.Overlaps(words));
+    /// <summary>Whether a title says no word more often than the profile allows, or than the title before it, and no phrase twice.</summary>
+    /// <param name="before">The title as it was.</param>
+    /// <param name="title">The title to be.</param>
+    /// <param name="separator">What stands between phrases.</param>
+    public bool KeepsWordUses(string before, string title, string separator)
+    {
+        var old = Uses(before);
+        foreach (var (word, uses) in Uses(title))
+            if (uses > Math.Max(_wordUses, old.GetValueOrDefault(word)))
+                return false;
+        return RepeatedPhrases(title) <= RepeatedPhrases(before);
+
+        Dictionary<string, int> Uses(string text) =>
+            Tokens.Of(text).Where(t => !StopWords.Has(t.Word)).GroupBy(t => KeyOf(t.Word)).ToDictionary(g => g.Key, g => g.Count());
+
+        int RepeatedPhrases(string text)
+        {
+            var phrases = TitlePhrases.Of(text, separator).Texts.Select(p => string.Join(' ', Tokens.Of(p).Select(t => KeyOf(t.Word)))).ToList();
+            return phrases.Count - phrases.Distinct(StringComparer.Ordinal).Count();
+        }
+    }
 
     // No usable pick has anything that is avoided by itself: it can only come about where a pick stands beside other words, of which all must
     // be somewhere. Where the platform joins words, a closer look is needed.

@@ -1,3 +1,4 @@
+using TinRabbit.Core.Filling;
 using TinRabbit.Core.Matching;
 using TinRabbit.Core.Measures;
 using TinRabbit.Core.Platforms;
@@ -10,6 +11,10 @@ namespace TinRabbit.Core.Moves;
 /// </summary>
 public sealed class MoveSearch
 {
+    // Moves that are listed for one slot: the screen folds them under the best.
+    private const int MostInSlot = 8;
+    private const double Rounding = 1e-9;
+
     private readonly MovesInput _input;
     private readonly CancellationToken _stop;
     private readonly TermSet _terms;
@@ -30,13 +35,14 @@ public sealed class MoveSearch
     {
         var fields = _input.Platform.IndexedFields.Where(f => f.Weight > 0 && FieldSearch.CanSearch(f)).ToList();
         var found = new IReadOnlyList<(Candidate Candidate, double Gripped)>[fields.Count];
+        var searches = new FieldSearch[fields.Count];
         try
         {
             Parallel.For(
                 0,
                 fields.Count,
                 new ParallelOptions { CancellationToken = _stop },
-                i => found[i] = new FieldSearch(_input, _terms, fields[i], _stop).Find()
+                i => found[i] = (searches[i] = new(_input, _terms, fields[i], _stop)).Find()
             );
         }
         catch (AggregateException e) when (e.InnerExceptions.All(i => i is OperationCanceledException))
@@ -44,10 +50,14 @@ public sealed class MoveSearch
             throw new OperationCanceledException(_stop);
         }
 
-        return new(_before.Grip, _before.Reach, Ranked(found.SelectMany(f => f)));
+        return new(_before.Grip, _before.Reach, Ranked(found.SelectMany(f => f)), LeftOut([.. searches.Select(s => s.LeftOut)]));
     }
 
-    // The best of each pick and kind, each text once, by gain and then by how little it changes.
+    // What no field has a place for, with the reason that the first field gives.
+    private static IReadOnlyList<LeftOut> LeftOut(IReadOnlyList<IReadOnlyList<LeftOut>> byField) =>
+        byField.Count == 0 ? [] : [.. byField[0].Where(one => byField.All(f => f.Any(other => other.Text == one.Text)))];
+
+    // The best of each pick and kind, each text once, by gain and then by how little it changes; as many slots as are asked for.
     private List<Move> Ranked(IEnumerable<(Candidate Candidate, double Gripped)> found)
     {
         var best = found
@@ -55,29 +65,37 @@ public sealed class MoveSearch
             .OrderByDescending(f => f.Gripped)
             .ThenBy(f => f.Changed)
             .DistinctBy(f => f.Candidate.Pick < 0 ? (f.Candidate.Kind, f.Candidate.Text) : (f.Candidate.Kind, $"{f.Candidate.Pick}"))
-            .DistinctBy(f => (f.Candidate.Field.Key, TextOf(f.Candidate.Field, f.Candidate.Value)))
-            .Take(_input.Most)
-            .ToList();
-        return
-        [
-            .. best.Select(f => Weighed(f.Candidate, f.Changed))
-                .Where(m => m.Gain > 0)
-                .OrderByDescending(m => m.Gain)
-                .ThenBy(m => m.Changed),
-        ];
+            .DistinctBy(f => (f.Candidate.Field.Key, TextOf(f.Candidate.Field, f.Candidate.Value)));
+        var (moves, slots) = (new List<Move>(), new Dictionary<string, int>(StringComparer.Ordinal));
+        foreach (var (candidate, _, changed) in best)
+        {
+            if (!slots.TryGetValue(candidate.Slot, out var inSlot) && slots.Count == _input.Most)
+                continue;
+            if (inSlot == MostInSlot || Weighed(candidate, changed) is not { } move)
+                continue;
+            slots[candidate.Slot] = inSlot + 1;
+            moves.Add(move);
+        }
+
+        return [.. moves.OrderByDescending(m => m.Gain).ThenBy(m => m.Changed)];
     }
 
-    private Move Weighed(Candidate candidate, int changed)
+    // Null where it gains nothing, and where a cut lowers a grade without a gain.
+    private Move? Weighed(Candidate candidate, int changed)
     {
         var copy = new Dictionary<string, FieldValue>(_input.Copy) { [candidate.Field.Key] = candidate.Value };
         var after = Weigher.Weigh(_terms, copy, _input.Terms, _stop);
+        var gain = after.Grip - _before.Grip;
+        if (gain <= 0 && !(candidate.Kind == MoveKind.Free && gain >= -Rounding && LowersNoGrade(after, candidate.Field)))
+            return null;
         return new(
             candidate.Kind,
             candidate.Field.Key,
             candidate.Item,
+            candidate.Slot,
             candidate.Text,
             candidate.Value,
-            after.Grip - _before.Grip,
+            gain,
             after.Reach - _before.Reach,
             [
                 .. Enumerable
@@ -90,6 +108,18 @@ public sealed class MoveSearch
             Pick = candidate.Pick < 0 ? null : _input.Terms[candidate.Pick].Text,
             Changed = changed,
         };
+    }
+
+    private bool LowersNoGrade(Weighing after, Field field)
+    {
+        var at = _input.Platform.IndexedFields.ToList().FindIndex(f => f.Key == field.Key);
+        for (var i = 0; i < _input.Terms.Count; i++)
+            if (
+                after.Terms[i].Grade < _before.Terms[i].Grade
+                || after.Terms[i].Explain().Fields[at] < _before.Terms[i].Explain().Fields[at]
+            )
+                return false;
+        return true;
     }
 
     private int Changed(Candidate candidate)

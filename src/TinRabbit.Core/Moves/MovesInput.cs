@@ -16,8 +16,11 @@ public sealed record MovesInput(
     IReadOnlyList<string> Avoid
 )
 {
-    /// <summary>How many moves are listed where nobody says.</summary>
+    /// <summary>For how many slots moves are listed where nobody says.</summary>
     public const int UsualMost = 40;
+
+    /// <summary>The picks, each with the number that it counts for.</summary>
+    public IReadOnlyList<WantedTerm> Terms { get; init; } = PickDemand.Assume(Terms);
 
     /// <summary>The pick that the listing is built around: no move takes it out of the title. Null where none is chosen.</summary>
     public string? Lead { get; init; }
@@ -25,7 +28,7 @@ public sealed record MovesInput(
     /// <summary>What is true of the product: picks that claim more are not used. Null where nothing is known.</summary>
     public FactWords? Facts { get; init; }
 
-    /// <summary>How many moves are listed at most; 1 or more.</summary>
+    /// <summary>For how many slots moves are listed at most; 1 or more.</summary>
     public int Most { get; init; } = UsualMost;
 
     /// <summary>The same listing after a move.</summary>

@@ -18,7 +18,7 @@ public sealed record MovesToPass(IReadOnlyList<Move> Moves, double Grip, bool Pa
         var grip = Measures.Weigher.Weigh(input.Platform, input.Copy, input.Terms, stop).Grip;
         while (grip <= rivalGrip && moves.Count < MostMoves)
         {
-            if (MoveSearch.Of(input with { Most = 1 }, stop).Moves is not [var best])
+            if (MoveSearch.Of(input with { Most = 1 }, stop).Moves is not [{ Gain: > 0 } best, ..])
                 break;
             moves.Add(best);
             input = input.After(best);

@@ -1,3 +1,4 @@
+using TinRabbit.Core.Edits;
 using TinRabbit.Core.Filling;
 using TinRabbit.Core.Matching;
 using TinRabbit.Core.Measures;
@@ -33,7 +34,10 @@ internal static class OtherMoves
                     texts.Count > 1 || field.Shape == FieldShape.Phrases ? i : null,
                     term,
                     changed,
-                    pick
+                    pick,
+                    field.Shape is FieldShape.Line or FieldShape.Text
+                        ? Candidate.SlotOfChange(field, texts[i], text)
+                        : Candidate.SlotOf(field, i)
                 );
         }
     }
@@ -48,12 +52,11 @@ internal static class OtherMoves
         var unit = field.Limit?.Unit ?? Unit.Characters;
         var item = Enumerable.Range(0, lines.Count).MinBy(i => TextLength.Of(lines[i], unit));
         var line = lines[item].TrimEnd();
-        var longer =
-            line.Length == 0 ? Capitals.First(term)
-            : ".!?".Contains(line[^1]) ? $"{line} {Capitals.First(term)}."
-            : $"{line}; {term}";
+        if (ClosingSentence.Of(input.Platform.Language, field, [term]) is not { } sentence)
+            return null;
+        var longer = ClosingSentence.After(line, sentence);
         var changed = new FieldValue.Items([.. lines.Select((l, i) => i == item ? longer : l)]);
-        return rules.Allows(field, changed) ? new(MoveKind.Add, field, item, term, changed, pick) : null;
+        return rules.Allows(field, changed) ? new(MoveKind.Add, field, item, term, changed, pick, Candidate.SlotOf(field, item)) : null;
     }
 
     /// <summary>The words of a missing pick that a field of words still needs, so that it is found: those that no field has, or all where the platform does not combine fields.</summary>
@@ -69,7 +72,7 @@ internal static class OtherMoves
         var changed = new FieldValue.Text(
             text.Trim().Length == 0 ? added : $"{text.TrimEnd()}{(comma.Length > 0 && text.Contains(comma) ? comma : "")} {added}"
         );
-        return rules.Allows(field, changed) ? new(MoveKind.Words, field, null, added, changed, pick) : null;
+        return rules.Allows(field, changed) ? new(MoveKind.Words, field, null, added, changed, pick, Candidate.End(field)) : null;
     }
 
     /// <summary>Values of attributes that are empty and have the words which a missing pick needs.</summary>
@@ -91,7 +94,7 @@ internal static class OtherMoves
                 continue;
             var changed = new FieldValue.Choices(new Dictionary<string, IReadOnlyList<string>>(filled) { [rule.Name] = [option] });
             if (rules.Allows(field, changed))
-                yield return new(MoveKind.Attribute, field, null, $"{rule.Name}: {option}", changed, pick);
+                yield return new(MoveKind.Attribute, field, null, $"{rule.Name}: {option}", changed, pick, $"{field.Key}#{rule.Name}");
         }
     }
 
@@ -101,10 +104,10 @@ internal static class OtherMoves
         var text = input.Copy.TryGetValue(field.Key, out var value) ? string.Join(' ', value.Units(field.Shape)) : "";
         foreach (var word in Tokens.Of(text).GroupBy(t => rules.KeyOf(t.Word)).Where(g => g.Count() is > 1 and <= 10))
         {
-            var shorter = word.Skip(1).Reverse().Aggregate(text, (t, w) => Findings.GuardFindings.Tidy(t, w.Start, w.Length));
+            var shorter = word.Skip(1).Reverse().Aggregate(text, (t, w) => Cut.Of(t, w.Start, w.Length));
             var changed = new FieldValue.Text(shorter);
             if (rules.Allows(field, changed))
-                yield return new(MoveKind.Free, field, null, word.First().Word, changed, -1);
+                yield return new(MoveKind.Free, field, null, word.First().Word, changed, -1, $"{field.Key}#{word.Key}");
         }
     }
 

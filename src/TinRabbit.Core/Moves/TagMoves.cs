@@ -46,10 +46,10 @@ internal sealed class TagMoves
 
     private Candidate? Of(int pick, MoveKind kind, int item, Func<string, IReadOnlyList<string>> tags)
     {
-        var text = _input.Terms[pick].Text.Trim();
+        var text = Capitals.Like(_input.Terms[pick].Text.Trim(), _tags);
         if (_keys.Contains(Tokens.Key(text)))
             return null;
         var value = new FieldValue.Items(tags(text));
-        return _rules.Allows(_field, value) ? new(kind, _field, item, text, value, pick) : null;
+        return _rules.Allows(_field, value) ? new(kind, _field, item, text, value, pick, Candidate.SlotOf(_field, item)) : null;
     }
 }

@@ -1,3 +1,4 @@
+using TinRabbit.Core.Filling.Titles;
 using TinRabbit.Core.Findings;
 using TinRabbit.Core.Measures;
 using TinRabbit.Core.Platforms;
@@ -37,7 +38,7 @@ internal sealed class TitleMoves
             return null;
         order.RemoveAt(at);
         order.Insert(0, at);
-        return Made(MoveKind.Front, Written(_phrases.With(order)), text, pick);
+        return Made(MoveKind.Front, Written(_phrases.With(order)), text, pick, Candidate.Front(_field));
     }
 
     /// <summary>The title with a pick that it lacks: at its front, added, or in the place of a phrase.</summary>
@@ -46,18 +47,23 @@ internal sealed class TitleMoves
         var text = _input.Terms[pick].Text.Trim();
         if (Tokens.HasPhrase(_title, text))
             yield break;
-        if (Front(text) is { } front && Made(MoveKind.Front, front, text, pick) is { } first)
+        if (Made(MoveKind.Front, Front(text), text, pick, Candidate.Front(_field)) is { } first)
             yield return first;
-        foreach (var longer in Extended(text))
-            if (Made(MoveKind.Add, longer, text, pick) is { } added)
+        foreach (var (longer, slot) in Extended(text))
+            if (Made(MoveKind.Add, longer, text, pick, slot) is { } added)
                 yield return added;
-        var words = _rules.WordsOf(text);
-        if (_rules.MayStandBeside(words, _words) && Made(MoveKind.Add, Appended(text), text, pick) is { } appended)
+        if (Made(MoveKind.Add, Appended(text), text, pick, Candidate.End(_field)) is { } appended)
             yield return appended;
         for (var i = 0; i < _phrases.Texts.Count; i++)
             if (
-                _rules.MayStandBeside(words, _words.Where((_, k) => k != i))
-                && Made(MoveKind.Exchange, Written(_phrases.Replace(i, i == 0 ? text : Inner(text))), text, pick) is { } replaced
+                Made(
+                    MoveKind.Exchange,
+                    Written(_phrases.Replace(i, i == 0 ? text : Inner(text))),
+                    text,
+                    pick,
+                    Candidate.SlotOf(_field, i)
+                ) is
+                { } replaced
             )
                 yield return replaced;
     }
@@ -74,48 +80,53 @@ internal sealed class TitleMoves
             foreach (var kept in new[] { 0, occurrences.Count - 1 })
                 if (
                     RepeatedWords.KeepOne(_title, tokens, occurrences, kept) is { } text
-                    && Made(MoveKind.Free, text, occurrences[1].Word, -1) is { } cut
+                    && Made(MoveKind.Free, text, occurrences[1].Word, -1, Candidate.SlotOfChange(_field, _title, text)) is { } cut
                 )
                     yield return cut;
         }
     }
 
     // The pick goes to the front. What no longer fits goes from the end.
-    private string? Front(string text)
+    private string Front(string text)
     {
         var order = Enumerable.Range(0, _phrases.Texts.Count).ToList();
 
         // Phrases that say nothing more than the new one go.
         var own = _rules.WordsOf(text);
         order.RemoveAll(i => _words[i].IsSubsetOf(own));
-        if (!_rules.MayStandBeside(own, order.Select(i => _words[i])))
-            return null;
         order.Insert(0, -1);
-        while (order.Count > 1 && !Fits(_phrases.With(order, text)))
+        var front = Inner(text);
+        while (order.Count > 1 && !Fits(_phrases.With(order, front)))
             order.RemoveAt(order.Count - 1);
-        return Written(_phrases.With(order, text));
+        return Written(_phrases.With(order, front));
     }
 
     private string Appended(string text) =>
         _phrases.Texts.Count == 0 ? Written(text) : Written(_phrases.With([.. Enumerable.Range(0, _phrases.Texts.Count), -1], Inner(text)));
 
-    // A phrase whose end is how the pick begins, or whose beginning is how the pick ends, is made longer by words that no phrase has.
-    private IEnumerable<string> Extended(string text)
+    // A phrase whose end is how the pick begins, or whose beginning is how the pick ends, made longer.
+    private IEnumerable<(string Title, string Slot)> Extended(string text)
     {
         var tokens = Tokens.Of(text);
         for (var i = 0; i < _phrases.Texts.Count; i++)
         for (var shared = Math.Min(tokens.Count - 1, _tokens[i].Count); shared > 0; shared--)
         {
-            if (Same(_tokens[i], _tokens[i].Count - shared, tokens, 0, shared) && AreNew(tokens.Skip(shared)))
-                yield return Written(_phrases.Replace(i, $"{_phrases.Texts[i]} {text[tokens[shared].Start..]}"));
-            if (Same(_tokens[i], 0, tokens, tokens.Count - shared, shared) && AreNew(tokens.SkipLast(shared)))
-                yield return Written(
-                    _phrases.Replace(i, $"{text[..tokens[^shared].Start].TrimEnd()} {TitlePhrases.Lowered(_phrases.Texts[i])}")
+            if (Same(_tokens[i], _tokens[i].Count - shared, tokens, 0, shared))
+                yield return (
+                    Written(_phrases.Replace(i, $"{_phrases.Texts[i]} {Capitals.Like(text[tokens[shared].Start..], [_phrases.Texts[i]])}")),
+                    i == _phrases.Texts.Count - 1 ? Candidate.End(_field) : Candidate.SlotOf(_field, i)
+                );
+            if (Same(_tokens[i], 0, tokens, tokens.Count - shared, shared))
+                yield return (
+                    Written(
+                        _phrases.Replace(
+                            i,
+                            Inner($"{text[..tokens[^shared].Start].TrimEnd()} {TitlePhrases.Lowered(_phrases.Texts[i])}")
+                        )
+                    ),
+                    i == 0 ? Candidate.Front(_field) : Candidate.SlotOf(_field, i)
                 );
         }
-
-        bool AreNew(IEnumerable<Token> added) =>
-            _rules.RepeatsPay || added.All(t => StopWords.Has(t.Word) || !_words.Any(w => w.Contains(_rules.KeyOf(t.Word))));
     }
 
     private static bool Same(List<Token> one, int from, List<Token> other, int start, int count)
@@ -126,16 +137,23 @@ internal sealed class TitleMoves
         return true;
     }
 
-    private Candidate? Made(MoveKind kind, string title, string text, int pick) =>
-        title.Length > 0 && title != _title && new FieldValue.Text(title) is var value && _rules.Allows(_field, value)
-            ? new(kind, _field, null, text, value, pick)
+    private Candidate? Made(MoveKind kind, string title, string text, int pick, string slot) =>
+        title.Length > 0
+        && title != _title
+        && new FieldValue.Text(title) is var value
+        && _rules.Allows(_field, value)
+        && _rules.KeepsWordUses(_title, title, _field.Separator)
+            ? new(kind, _field, null, kind == MoveKind.Free ? text : Inner(text), value, pick, slot)
             : null;
+
+    /// <summary>Whether a candidate says no word more often than the profile allows.</summary>
+    public bool KeepsWordUses(Candidate candidate) =>
+        _rules.KeepsWordUses(_title, string.Join(' ', candidate.Value.Units(_field.Shape)), _field.Separator);
 
     private bool Fits(string title) => RoomUsed.Of(_field, new FieldValue.Text(title)).Fits;
 
     private string Written(string title) => _beginsWithCapital ? Capitals.First(title) : title;
 
-    // Inside a title whose phrases all begin with a capital, a new one does too.
-    private string Inner(string text) =>
-        _phrases.Texts.Count > 1 && _phrases.Texts.All(p => char.IsUpper(p.FirstOrDefault(char.IsLetter))) ? Capitals.First(text) : text;
+    // A phrase with capitals as those beside it have them.
+    private string Inner(string text) => Capitals.Like(text, _phrases.Texts);
 }

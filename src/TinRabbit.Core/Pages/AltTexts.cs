@@ -27,8 +27,20 @@ public static class AltTexts
             yield return AltProblem.Opening;
         if (IsStrung(alt, picks))
             yield return AltProblem.Strung;
-        if (facts is not null && Facets.Unbacked(alt, facts).Count > 0)
+        if (facts is not null && Facets.Unbacked(alt, facts, TextKind.Prose).Count > 0)
             yield return AltProblem.Claim;
+    }
+
+    /// <summary>
+    /// An alt text with a lead near its front: it begins with what it shows, and the lead follows its first phrase ("Front of the box on a tree,
+    /// cedar nest box, with an open door"). Where nothing is said yet, the lead is what it shows.
+    /// </summary>
+    public static string WithLead(string alt, string lead)
+    {
+        if (alt.Trim().Length == 0)
+            return Capitals.First(lead);
+        var end = alt.IndexOfAny([',', '.', ';', ':']);
+        return end <= 0 ? $"{alt.TrimEnd()}, {lead}" : $"{alt[..end]}, {lead}{alt[end..]}";
     }
 
     /// <summary>Where what one sees begins, after “picture of”; null where a text does not begin so.</summary>

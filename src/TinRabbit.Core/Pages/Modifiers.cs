@@ -14,7 +14,7 @@ public static class Modifiers
         if (facts is { What: { Length: > 0 } what } && Tokens.HasPhrase(lead, what))
             return Tokens.Key(what);
         var words = Tokens.Of(lead).Select(t => t.Word).Where(w => !StopWords.Has(w)).ToList();
-        return words.LastOrDefault(w => !IsFacetWord(w)) ?? words.LastOrDefault() ?? "";
+        return words.LastOrDefault(w => !Facets.IsFacetWord(w)) ?? words.LastOrDefault() ?? "";
     }
 
     /// <summary>The modifiers that the texts contain, then those of the facts that they lack.</summary>
@@ -33,7 +33,7 @@ public static class Modifiers
                 !own.Contains(word)
                 && !StopWords.Has(word)
                 && !found.ContainsKey(word)
-                && (IsFacetWord(word) || Thesaurus.IsAdjective(word))
+                && (Facets.IsFacetWord(word) || Thesaurus.IsAdjective(word))
             )
                 found[word] = new(word, $"{word} {head}", true);
         foreach (var value in facts?.ByFacet.Values.SelectMany(v => v) ?? [])
@@ -41,6 +41,4 @@ public static class Modifiers
                 found.TryAdd(word, new(word, $"{word} {head}", false));
         return [.. found.Values];
     }
-
-    private static bool IsFacetWord(string word) => Facets.ClaimsOf(word).Count > 0;
 }

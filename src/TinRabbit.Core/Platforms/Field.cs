@@ -28,6 +28,16 @@ public sealed record Field(
     string Separator
 )
 {
+    // A word with the space after it has six characters on average; a field without a limit has room for twenty.
+    private const int CharactersPerToken = 6;
+    private const int TokensWithoutLimit = 20;
+
+    /// <summary>How many tokens the field has room for: its limit in words, or one for every six characters or bytes; 20 without a limit.</summary>
+    public int RoomInTokens =>
+        Limit is not { Max: { } max } ? TokensWithoutLimit
+        : Limit.Unit == Unit.Words ? max
+        : (max + CharactersPerToken - 1) / CharactersPerToken;
+
     /// <summary>For a path: the categories that there are, from the top; empty where they are not known.</summary>
     public IReadOnlyList<Category> Tree { get; init; } = [];
 

@@ -22,6 +22,15 @@ public sealed record Platform(
     IReadOnlyDictionary<string, double> Checks
 )
 {
+    /// <summary>Where a suggested title has capital letters.</summary>
+    public CapitalStyle Capitals { get; init; }
+
+    /// <summary>The address of its search, with <c>{term}</c> where the search goes; null where it is not known.</summary>
+    public string? SearchAddress { get; init; }
+
+    /// <summary>The address of a listing, with <c>{id}</c> where its number goes; null where it is not known.</summary>
+    public string? ListingAddress { get; init; }
+
     /// <summary>The fields that its search reads, in order.</summary>
     public IReadOnlyList<Field> IndexedFields => [.. Fields.Where(f => f.Indexed)];
 

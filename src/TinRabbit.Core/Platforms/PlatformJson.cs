@@ -51,6 +51,9 @@ public static class PlatformJson
             ["fields"] = new JsonArray([.. platform.Fields.Select(Write)]),
             ["banned"] = Strings(platform.Banned),
             ["checks"] = new JsonObject(platform.Checks.Select(c => KeyValuePair.Create(c.Key, (JsonNode?)c.Value))),
+            ["capitals"] = CamelCase(platform.Capitals),
+            ["searchAddress"] = platform.SearchAddress,
+            ["listingAddress"] = platform.ListingAddress,
         };
 
     private static JsonObject Write(Field field)
@@ -110,6 +113,8 @@ public static class PlatformJson
                 return (JsonNode?)category;
             }),
         ]);
+
+    private static string CamelCase(CapitalStyle style) => JsonNamingPolicy.CamelCase.ConvertName(style.ToString());
 
     internal static string Lower<T>(T value)
         where T : struct, Enum => value.ToString().ToLowerInvariant();

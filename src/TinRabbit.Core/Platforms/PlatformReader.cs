@@ -7,6 +7,7 @@ namespace TinRabbit.Core.Platforms;
 internal sealed class PlatformReader(JsonReader json)
 {
     private const double HighestThreshold = 1_000_000;
+    private const string RepeatsPay = "titleRepeatsPay";
 
     private readonly JsonReader _json = json;
     private int _categories;
@@ -16,7 +17,7 @@ internal sealed class PlatformReader(JsonReader json)
     {
         if (!_json.IsObject(json, path))
             json = JsonDocument.Parse("{}").RootElement;
-        _json.OnlyKeys(json, path, "id", "name", "about", "language", "spelling", "search", "fields", "banned", "checks", "$schema");
+        _json.OnlyKeys(json, path, "id", "name", "about", "language", "spelling", "search", "fields", "banned", "checks", "capitals", "searchAddress", "listingAddress", "$schema");
         var id = _json.Text(json, path, "id", "");
         if (id.Any(c => !(char.IsAsciiLetterLower(c) || char.IsAsciiDigit(c) || c == '-')))
             _json.AddProblem($"{path}.id", "Use lower-case letters, digits and hyphens only.");
@@ -32,7 +33,7 @@ internal sealed class PlatformReader(JsonReader json)
         if (JsonReader.Child(json, "checks") is { } given && _json.IsObject(given, $"{path}.checks"))
             foreach (var (name, value) in _json.Entries(given, $"{path}.checks", Bounds.PlatformList))
                 if (value.ValueKind == JsonValueKind.Number && Math.Abs(value.GetDouble()) <= HighestThreshold)
-                    checks[name] = value.GetDouble();
+                    AddThreshold(checks, name, value.GetDouble());
                 else
                     _json.AddProblem($"{path}.checks.{name}", $"A threshold is a number up to {HighestThreshold:#,0}.");
         return new(
@@ -45,7 +46,36 @@ internal sealed class PlatformReader(JsonReader json)
             fields,
             ReadPhrases(json, path, "banned"),
             checks
-        );
+        )
+        {
+            Capitals = _json.Choice<CapitalStyle>(json, path, "capitals", CapitalStyle.Sentence) ?? CapitalStyle.Sentence,
+            SearchAddress = ReadAddress(json, path, "searchAddress", "{term}"),
+            ListingAddress = ReadAddress(json, path, "listingAddress", "{id}"),
+        };
+    }
+
+    // Profiles written before a word could come twice in a title said only whether repeats pay.
+    private static void AddThreshold(Dictionary<string, double> checks, string name, double value)
+    {
+        if (name == RepeatsPay)
+            checks.TryAdd(Findings.ListingToCheck.TitleWordUses, value > 0 ? 2 : 1);
+        else
+            checks[name] = value;
+    }
+
+    // An address of the web with a place for what it is about.
+    private string? ReadAddress(JsonElement json, string path, string key, string place)
+    {
+        if (_json.Text(json, path, key, "").Trim() is not { Length: > 0 } address)
+            return null;
+        if (
+            address.Contains(place, StringComparison.Ordinal)
+            && Uri.TryCreate(address.Replace(place, "x", StringComparison.Ordinal), UriKind.Absolute, out var uri)
+            && uri.Scheme is "http" or "https"
+        )
+            return address;
+        _json.AddProblem($"{path}.{key}", $"This is an address that begins with https:// and contains {place}.");
+        return null;
     }
 
     private SearchRules ReadSearch(JsonElement json, string path)

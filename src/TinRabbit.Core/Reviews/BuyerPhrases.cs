@@ -23,7 +23,7 @@ public static class BuyerPhrases
     private const int SentencesShown = 3;
 
     private static readonly HashSet<string> FunctionWords = WordData
-        .Lines("function-words.txt", "Reviews")
+        .Lines("function-words.txt")
         .SelectMany(l => l.Split(' '))
         .ToHashSet(StringComparer.Ordinal);
 

@@ -17,6 +17,7 @@ internal static class FindingTexts
     public const string KeepFirst = "Keep the first";
     public const string KeepLast = "Keep the last";
     public const string LowerCase = "Use lower case";
+    public const string RemoveRepeats = "Remove repeats";
 
     public static string Write(string word) => $"Change to “{word}”";
 
@@ -33,7 +34,7 @@ internal static class FindingTexts
         $"{Number(unused)} of {Count(all, unit)} unused in {field.Label}. More words bring more searches.";
 
     public static string WouldFit(IReadOnlyList<string> words, Field field, string term, double? volume) =>
-        $"“{string.Join(' ', words)}” fits in {field.Label} and makes the listing eligible for “{term}” ({Number(volume ?? 0)} searches/mo).";
+        $"“{string.Join(' ', words)}” fits in {field.Label} and makes the listing eligible for “{term}”{(volume is { } searches ? $" ({Number(searches)} searches/mo)" : "")}.";
 
     // Guards
     public static string Avoided(string term, string reason) =>
@@ -57,8 +58,41 @@ internal static class FindingTexts
     public static string WhatLate(string what, double words) =>
         $"“{what}”, what the product is, isn’t among the first {Count((int)words, "word")}. Shoppers decide there whether to read on.";
 
-    public static string TitleRepeat(string word, int times) =>
-        $"“{word}” appears {(times == 2 ? "twice" : $"{Number(times)} times")} in the title. Repeats don’t help, and they take up room.";
+    public static string TitleRepeat(string word, int times, int free, Unit unit) =>
+        $"“{word}” appears {(times == 2 ? "twice" : $"{Number(times)} times")}; no pick needs {(times == 2 ? "the second" : "all of them")}. Without it, {Count(free, Name(unit))} would be free.";
+
+    public static string TitleNoFact(IReadOnlyList<string> facts) =>
+        $"The title names none of the facts that shoppers filter by, such as “{facts[0]}”. They look for it before they open a listing.";
+
+    public static string LeadLong(string lead, int words, double most) =>
+        $"The lead, “{lead}”, has {Count(words, "word")}. Few people type more than {Number(most)}; choose a shorter lead.";
+
+    public static string HomeMissing(IReadOnlyList<string> picks, Field field) =>
+        $"{Named(picks)} {(picks.Count == 1 ? "is" : "are")} meant for {field.Label}, which lacks {(picks.Count == 1 ? "it" : "them")}. Add {(picks.Count == 1 ? "it" : "them")} there, or choose another home.";
+
+    public static string BackendRepeat(IReadOnlyList<string> words, Field field, int free, Unit unit) =>
+        $"{Named(words)} {(words.Count == 1 ? "is" : "are")} in {field.Label} or another searched field already."
+        + (free > 0 ? $" Without {(words.Count == 1 ? "it" : "them")}, {Count(free, Name(unit))} would be free for new words." : "");
+
+    public static string Promise(string phrase, bool isHealth) =>
+        isHealth
+            ? $"“{phrase}” promises an effect on health. The law asks for proof of it; say what the product is instead."
+            : $"“{phrase}” promises more than anyone can keep. Say what is certain, to avoid returns.";
+
+    public static string Unfinished(Field field, string last) =>
+        $"{field.Label} breaks off after “{last}”. End it with a whole sentence.";
+
+    public static string RepeatedList(int picks) =>
+        $"The same {Count(picks, "pick")} are listed in a sentence before. Once is enough for search, and twice reads as keyword stuffing.";
+
+    public static string AttributeUnlisted(string attribute, double share, string platform) =>
+        $"{share * 100:0} of the top 100 listings fill in {attribute}, which the profile of {platform} lacks. If the platform has it, add it to the profile.";
+
+    /// <summary>The first three of some texts, in quotes: “a”, “b” and 2 more.</summary>
+    private static string Named(IReadOnlyList<string> texts) =>
+        texts.Count == 1 ? $"“{texts[0]}”"
+        : texts.Count <= 3 ? $"{string.Join(", ", texts.SkipLast(1).Select(t => $"“{t}”"))} and “{texts[^1]}”"
+        : $"{string.Join(", ", texts.Take(3).Select(t => $"“{t}”"))} and {Number(texts.Count - 3)} more";
 
     // Tags
     public static string SameTag(string tag, Field field, int number) =>
@@ -79,8 +113,8 @@ internal static class FindingTexts
 
     public const string ListOfPicks = "This reads as a keyword list. Write a sentence that a shopper wants to read.";
 
-    public static string OpeningNoCore(int sentences) =>
-        $"The first {(sentences == 1 ? "sentence contains" : $"{Number(sentences)} sentences contain")} no core pick. Search reads the beginning first.";
+    public static string OpeningNoCore(int sentences, bool isSearched) =>
+        $"The first {(sentences == 1 ? "sentence contains" : $"{Number(sentences)} sentences contain")} no core pick. {(isSearched ? "Search reads the beginning first." : "Shoppers look there for the words that they typed.")}";
 
     public static string Stuffed(string term, int times, int words, double most) =>
         $"“{term}” appears {Number(times)} times in {Count(words, "word")}. More than {Number(most)} per 100 words reads as keyword stuffing.";

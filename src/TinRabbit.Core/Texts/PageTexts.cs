@@ -108,6 +108,8 @@ internal static class PageTexts
     public static string AltStrung(int picture) =>
         $"The alt text of picture {picture} is a list of picks. Describe what one sees, in one phrase.";
 
+    public const string NoPicture = "The page has no picture. Shoppers look at pictures first, and picture search can’t find the page.";
+
     // Shop
     public static string SameLead(IReadOnlyList<string> pages) =>
         $"{(pages.Count == 1 ? $"“{pages[0]}” has" : $"{pages.Count} other pages, such as “{pages[0]}”, have")} the same lead. Pages of one shop compete with each other then.";

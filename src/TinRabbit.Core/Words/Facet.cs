@@ -20,4 +20,7 @@ public enum Facet
 
     /// <summary>What it is given for.</summary>
     Occasion,
+
+    /// <summary>Another property that can be true or false: organic, dishwasher safe, set of 3, from a country.</summary>
+    Property,
 }

@@ -35,6 +35,12 @@ public static class Plurals
     /// <summary>The stem that a normalised word shares with its other number.</summary>
     public static string Stem(string word) => Even(Singular(word));
 
+    /// <summary>Whether a normalised word is a plural.</summary>
+    public static bool IsPlural(string word) => Singular(word) != word;
+
+    /// <summary>The singular of a normalised word; the word itself where it is none, or not known to be one.</summary>
+    public static string SingularOf(string word) => Singular(word);
+
     private static string Singular(string word)
     {
         if (word.Length < 3 || Singulars.Contains(word) || word.Contains('\''))

@@ -31,6 +31,12 @@ public static class Thesaurus
     /// <summary>Whether a word can be an adjective.</summary>
     public static bool IsAdjective(string word) => Words.Value.Has(word, 'a');
 
+    /// <summary>Whether a word can be a verb.</summary>
+    public static bool IsVerb(string word) => Words.Value.Has(word, 'v');
+
+    /// <summary>Whether a word can be a noun.</summary>
+    public static bool IsNoun(string word) => Words.Value.Has(word, 'n') || (Plurals.IsPlural(word) && Words.Value.Has(Plurals.SingularOf(word), 'n'));
+
     private sealed class Digest
     {
         private readonly List<(char Part, string[] Words, int[] Above, int[] Like)> _synsets = [];

@@ -168,7 +168,7 @@ internal static class TermApi
                         )),
                 ],
                 norm,
-                TermMeasures.ExplainHeadroom(numbers.Volume, numbers.Competition, norm.Centre),
+                TermMeasures.ExplainHeadroom(numbers.Volume, norm.SupplyOf(numbers.Competition, numbers.TitlesHolding), norm.Centre),
                 place.PlatformId == MarketPlace.Web ? await WebSearch.Of(market, place, key, stop) : null
             )
         );

@@ -1,3 +1,4 @@
+using TinRabbit.Core.Measures;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
 using TinRabbit.Core.Words;

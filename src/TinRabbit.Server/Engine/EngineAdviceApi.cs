@@ -4,6 +4,7 @@ using System.Text.Json.Nodes;
 using System.Text.Json.Serialization;
 using Microsoft.AspNetCore.Http.HttpResults;
 using TinRabbit.Core;
+using TinRabbit.Core.Filling;
 using TinRabbit.Core.Moves;
 using TinRabbit.Core.Platforms;
 using TinRabbit.Core.Reviews;
@@ -18,7 +19,7 @@ namespace TinRabbit.Server.Engine;
 /// <param name="Lead">The pick that it is built around: no move takes it out of the title.</param>
 /// <param name="Avoid">Terms to avoid.</param>
 /// <param name="Facts">True statements about the product; without them no claim is held back.</param>
-/// <param name="Most">How many moves at most, 1 to 500; 40 where nothing is said.</param>
+/// <param name="Most">For how many slots at most, 1 to 500; 40 where nothing is said.</param>
 public sealed record MovesRequest(
     JsonElement Platform,
     JsonElement Fields,
@@ -33,12 +34,14 @@ public sealed record MovesRequest(
 /// <param name="Grip">The listing's grip as it is, 0–100.</param>
 /// <param name="Reach">Its reach as it is, 0–100.</param>
 /// <param name="Moves">The greatest gain first.</param>
-public sealed record MovesResponse(double Grip, double Reach, IReadOnlyList<EngineMove> Moves);
+/// <param name="LeftOut">Picks that no move uses, with the reason.</param>
+public sealed record MovesResponse(double Grip, double Reach, IReadOnlyList<EngineMove> Moves, IReadOnlyList<LeftOut> LeftOut);
 
 /// <summary>One edit, and what it gains.</summary>
 /// <param name="Kind">front, whole, add, exchange, words, attribute or free.</param>
 /// <param name="Field">The field that it changes.</param>
 /// <param name="Item">The item of a list field, from 0; absent for a text.</param>
+/// <param name="Slot">The field's key with #item, :front or :end: of the moves of one slot, one can be made.</param>
 /// <param name="Text">What it puts in, brings together or cuts.</param>
 /// <param name="Value">The field's new value.</param>
 /// <param name="Gain">Grip after it − grip before.</param>
@@ -48,6 +51,7 @@ public sealed record EngineMove(
     MoveKind Kind,
     string Field,
     [property: JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)] int? Item,
+    string Slot,
     string Text,
     JsonNode? Value,
     double Gain,
@@ -56,7 +60,7 @@ public sealed record EngineMove(
 )
 {
     public static EngineMove Of(Move move) =>
-        new(move.Kind, move.Field, move.Item, move.Text, CopyJson.WriteValue(move.Value), move.Gain, move.Reach, move.Loses);
+        new(move.Kind, move.Field, move.Item, move.Slot, move.Text, CopyJson.WriteValue(move.Value), move.Gain, move.Reach, move.Loses);
 }
 
 /// <summary>Reviews of two sides.</summary>
@@ -110,7 +114,7 @@ internal static class EngineAdviceApi
             },
             stop
         );
-        return TypedResults.Ok(new MovesResponse(found.Grip, found.Reach, [.. found.Moves.Select(EngineMove.Of)]));
+        return TypedResults.Ok(new MovesResponse(found.Grip, found.Reach, [.. found.Moves.Select(EngineMove.Of)], found.LeftOut));
     }
 
     private static Ok<PhrasesResponse> EngineBuyerPhrases(PhrasesRequest request, CancellationToken stop) =>

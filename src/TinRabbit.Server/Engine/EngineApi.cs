@@ -30,12 +30,14 @@ public sealed record EngineTerm(
     double? Volume = null,
     double? Competition = null,
     double? Headroom = null,
-    Fit Fit = Fit.Core
+    Fit Fit = Fit.Core,
+    Home Home = Home.Anywhere
 );
 
 /// <summary>The engine's answer to <c>weigh</c>.</summary>
 /// <param name="Reach">0–100.</param>
 /// <param name="Grip">0–100.</param>
+/// <param name="Demand">What the terms count by: measured, partly or counted.</param>
 /// <param name="Eligible">How many terms the listing holds.</param>
 /// <param name="Volume">Their searches a month.</param>
 /// <param name="UnknownVolume">How many of the terms have no known volume.</param>
@@ -43,6 +45,7 @@ public sealed record EngineTerm(
 public sealed record WeighResponse(
     double Reach,
     double Grip,
+    DemandBasis Demand,
     int Eligible,
     double Volume,
     int UnknownVolume,
@@ -55,6 +58,7 @@ public sealed record WeighResponse(
         return new(
             weighing.Reach,
             weighing.Grip,
+            weighing.Basis,
             weighing.Eligible,
             weighing.Volume,
             weighing.UnknownVolume,
@@ -137,13 +141,15 @@ public sealed record WeaveResponse(string Text, bool Whole, double Volume, int U
 /// <param name="Terms">The terms wanted.</param>
 /// <param name="Avoid">Terms to avoid.</param>
 /// <param name="Lead">The term that comes first; not for words.</param>
+/// <param name="Facts">True statements about the product; without them no claim is held back.</param>
 public sealed record FillRequest(
     JsonElement Platform,
     JsonElement Fields,
     [MaxLength(Bounds.NameLength)] string? Field,
     [MaxLength(Bounds.FillTerms)] IReadOnlyList<EngineTerm>? Terms,
     [Term, MaxLength(Bounds.TermsAtOnce)] IReadOnlyList<string>? Avoid,
-    [Term] string? Lead
+    [Term] string? Lead,
+    Facts? Facts
 );
 
 /// <summary>The engine's answer to <c>fill/words</c>.</summary>
@@ -151,10 +157,11 @@ public sealed record FillRequest(
 /// <param name="Text">The text with it.</param>
 /// <param name="Used">Room used by the text, in the field's unit.</param>
 /// <param name="Limit">Room there is; null when there is no limit.</param>
-/// <param name="Gain">Σ volume·fit of what it opens.</param>
+/// <param name="Gain">Σ demand·fit of what it opens.</param>
 /// <param name="Bound">No words that fit could gain more.</param>
 /// <param name="Opens">Terms that become eligible with it.</param>
 /// <param name="Left">Terms that stay missing.</param>
+/// <param name="LeftOut">Terms that are not used, with the reason.</param>
 public sealed record FillWordsResponse(
     IReadOnlyList<string> Words,
     string Text,
@@ -163,7 +170,8 @@ public sealed record FillWordsResponse(
     double Gain,
     double Bound,
     IReadOnlyList<string> Opens,
-    IReadOnlyList<string> Left
+    IReadOnlyList<string> Left,
+    IReadOnlyList<LeftOut> LeftOut
 );
 
 /// <summary>The engine's answer to <c>fill/phrases</c>.</summary>
@@ -172,16 +180,20 @@ public sealed record FillWordsResponse(
 /// <param name="Grip">The listing's with it, 0–100.</param>
 /// <param name="Opens">Terms that become eligible with it.</param>
 /// <param name="Left">Terms that stay missing.</param>
+/// <param name="LeftOut">Terms that are not used, with the reason.</param>
 public sealed record FillPhrasesResponse(
     IReadOnlyList<string> Items,
     IReadOnlyList<string> Added,
     double Grip,
     IReadOnlyList<string> Opens,
-    IReadOnlyList<string> Left
+    IReadOnlyList<string> Left,
+    IReadOnlyList<LeftOut> LeftOut
 );
 
-/// <summary>The engine's answer to <c>fill/title</c>: the best take first.</summary>
-public sealed record FillTitleResponse(IReadOnlyList<Take> Takes);
+/// <summary>The engine's answer to <c>fill/title</c>.</summary>
+/// <param name="Takes">The best first.</param>
+/// <param name="LeftOut">Terms that are not used, with the reason.</param>
+public sealed record FillTitleResponse(IReadOnlyList<Take> Takes, IReadOnlyList<LeftOut> LeftOut);
 
 /// <summary>A listing to check.</summary>
 /// <param name="Platform">A whole profile, or the id of a stored one.</param>
@@ -203,8 +215,10 @@ public sealed record CheckRequest(
     [MaxLength(Bounds.NameLength)] string? ShopName
 );
 
-/// <summary>The engine's answer to <c>check</c>: required findings first, then by cost.</summary>
-public sealed record CheckResponse(IReadOnlyList<CheckedFinding> Findings);
+/// <summary>The engine's answer to <c>check</c>.</summary>
+/// <param name="Findings">Required ones first, then by cost.</param>
+/// <param name="Passed">The ids of the checks that apply and found nothing.</param>
+public sealed record CheckResponse(IReadOnlyList<CheckedFinding> Findings, IReadOnlyList<string> Passed);
 
 /// <summary>One result of a check.</summary>
 /// <param name="Id">The check's name.</param>
@@ -290,24 +304,22 @@ internal static class EngineApi
 
     private static async Task<Ok<FillWordsResponse>> EngineFillWords(FillRequest request, TinContext db, CancellationToken stop)
     {
-        var (platform, copy, key, terms, avoid) = await EngineInput.ReadFill(request, db, stop);
-        var fill = WordsFill.Of(new(platform, copy, key, terms, avoid), stop);
+        var fill = WordsFill.Of(await EngineInput.ReadFill(request, db, stop), stop);
         return TypedResults.Ok(
-            new FillWordsResponse(fill.Words, fill.Text, fill.Used, fill.Limit, fill.Gain, fill.Bound, fill.Opens, fill.Left)
+            new FillWordsResponse(fill.Words, fill.Text, fill.Used, fill.Limit, fill.Gain, fill.Bound, fill.Opens, fill.Left, fill.LeftOut)
         );
     }
 
     private static async Task<Ok<FillPhrasesResponse>> EngineFillPhrases(FillRequest request, TinContext db, CancellationToken stop)
     {
-        var (platform, copy, key, terms, avoid) = await EngineInput.ReadFill(request, db, stop);
-        var fill = TagsFill.Of(new(platform, copy, key, terms, avoid) { Lead = request.Lead }, stop);
-        return TypedResults.Ok(new FillPhrasesResponse(fill.Items, fill.Added, fill.Grip, fill.Opens, fill.Left));
+        var fill = TagsFill.Of(await EngineInput.ReadFill(request, db, stop), stop);
+        return TypedResults.Ok(new FillPhrasesResponse(fill.Items, fill.Added, fill.Grip, fill.Opens, fill.Left, fill.LeftOut));
     }
 
     private static async Task<Ok<FillTitleResponse>> EngineFillTitle(FillRequest request, TinContext db, CancellationToken stop)
     {
-        var (platform, copy, key, terms, avoid) = await EngineInput.ReadFill(request, db, stop);
-        return TypedResults.Ok(new FillTitleResponse(TitleFill.Of(new(platform, copy, key, terms, avoid) { Lead = request.Lead }, stop)));
+        var fill = TitleFill.Of(await EngineInput.ReadFill(request, db, stop), stop);
+        return TypedResults.Ok(new FillTitleResponse(fill.Takes, fill.LeftOut));
     }
 
     private static async Task<Ok<CheckResponse>> EngineCheck(CheckRequest request, TinContext db, CancellationToken stop)
@@ -319,7 +331,7 @@ internal static class EngineApi
                 ? await EngineInput.ReadPlatform(JsonSerializer.SerializeToElement(Sites.PlatformId), db, stop)
                 : await EngineInput.ReadPlatform(request.Platform, db, stop);
         var copy = EngineInput.ReadFields(request.Fields, platform);
-        var findings = ListingCheck.Check(
+        var check = ListingCheck.Check(
             new(
                 platform,
                 copy,
@@ -337,8 +349,9 @@ internal static class EngineApi
             stop
         );
         return TypedResults.Ok(
-            new CheckResponse([
-                .. findings.Select(f => new CheckedFinding(
+            new CheckResponse(
+                [
+                    .. check.Findings.Select(f => new CheckedFinding(
                     f.Id,
                     f.Level,
                     f.Field,
@@ -347,8 +360,10 @@ internal static class EngineApi
                     f.Length,
                     f.Why,
                     f.Fix is { } fix ? new(fix.Label, fix.Field, CopyJson.WriteValue(fix.Value)) : null
-                )),
-            ])
+                    )),
+                ],
+                [.. check.Passed.Select(p => p.Id)]
+            )
         );
     }
 

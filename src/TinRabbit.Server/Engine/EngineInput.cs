@@ -1,6 +1,7 @@
 using System.Globalization;
 using System.Text.Json;
 using TinRabbit.Core;
+using TinRabbit.Core.Filling;
 using TinRabbit.Core.Measures;
 using TinRabbit.Core.Pages;
 using TinRabbit.Core.Platforms;
@@ -12,23 +13,21 @@ namespace TinRabbit.Server.Engine;
 /// <summary>Reads what the engine is asked; what is wrong is named by its place in the request.</summary>
 internal static class EngineInput
 {
-    /// <summary>What a fill needs: the platform, the copy, the field, the terms and those to avoid.</summary>
-    internal static async Task<(
-        Platform Platform,
-        IReadOnlyDictionary<string, FieldValue> Copy,
-        string Field,
-        WantedTerm[] Terms,
-        IReadOnlyList<string> Avoid
-    )> ReadFill(FillRequest request, TinContext db, CancellationToken stop)
+    /// <summary>What a fill needs.</summary>
+    internal static async Task<FillInput> ReadFill(FillRequest request, TinContext db, CancellationToken stop)
     {
         var platform = await ReadPlatform(request.Platform, db, stop);
-        return (
+        return new(
             platform,
             ReadFields(request.Fields, platform),
             request.Field ?? throw new InvalidInputException([new("field", "The key of the field to fill is needed.")]),
             ReadTerms(request.Terms),
             ReadAvoid(request.Avoid)
-        );
+        )
+        {
+            Lead = request.Lead,
+            Facts = request.Facts?.Words,
+        };
     }
 
     /// <summary>A listing's fields; none where they are left out.</summary>
@@ -115,7 +114,7 @@ internal static class EngineInput
 
         return problems.Count > 0
             ? throw new InvalidInputException(problems)
-            : [.. terms.Select(t => new WantedTerm(t.Text!, t.Volume, t.Competition, t.Headroom, t.Fit))];
+            : [.. terms.Select(t => new WantedTerm(t.Text!, t.Volume, t.Competition, t.Headroom, t.Fit) { Home = t.Home })];
 
         void Check(int i, string key, double? value, double most)
         {

@@ -109,14 +109,16 @@ public sealed record DocumentPicture(
 );
 
 /// <summary>A pick.</summary>
+/// <param name="FitByHand">Whether the seller chose the fit; documents from before say nothing, and keep theirs.</param>
 public sealed record DocumentPick(
     [Term] string Text,
     Fit Fit = Fit.Core,
-    Home Home = Home.Anywhere,
+    [property: JsonConverter(typeof(HomeJson))] Home Home = Home.Anywhere,
     [MaxLength(Bounds.NoteLength)] string Note = "",
     [MaxLength(Bounds.TermLength)] string Source = "",
     [MaxLength(Bounds.NoteLength)] string SaidBy = "",
-    [MaxLength(20)] string Language = ""
+    [MaxLength(20)] string Language = "",
+    bool FitByHand = true
 );
 
 /// <summary>A listing.</summary>

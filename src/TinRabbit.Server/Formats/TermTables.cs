@@ -66,7 +66,8 @@ public static class TermTables
                 reason = $"character {term.IndexOf('\uFFFD') + 1} isn’t valid in {look.Encoding}";
             else if (key.Length == 0)
                 reason = term.Length == 0 ? "no term" : $"“{term}” contains no word";
-            var v = Whole(volume, "searches");
+            long? below = null;
+            var v = Whole(volume, "searches", isVolume: true);
             var c = Whole(competition, "listings");
             var t = Whole(titles, "titles");
             var money = Number(cost, "cost per click");
@@ -80,7 +81,7 @@ public static class TermTables
             }
 
             if (reason is null)
-                yield return new(row, term, key, v, c, t, money, history, bounds);
+                yield return new(row, term, key, v, below, c, t, money, history, bounds);
             else if (++refused > Bounds.ImportBadRows)
                 throw new InvalidInputException([
                     new(
@@ -91,7 +92,7 @@ public static class TermTables
             else
                 bad(new(row, reason, cells.ToArray()));
 
-            decimal? Number(int column, string what)
+            decimal? Number(int column, string what, bool isVolume = false)
             {
                 if (column < 0 || column >= cells.Count || reason is not null)
                     return null;
@@ -99,11 +100,17 @@ public static class TermTables
                 if (kind == WrittenNumbers.Kind.Bad)
                     reason = $"“{cells[column].Trim()}” in column {column + 1} is not a number ({what})";
                 if (kind == WrittenNumbers.Kind.Bound)
+                {
                     bounds++;
+                    if (isVolume && number > 0)
+                        below = (long)Math.Round(number);
+                }
+
                 return kind == WrittenNumbers.Kind.Number ? number : null;
             }
 
-            long? Whole(int column, string what) => Number(column, what) is { } number ? (long)Math.Round(number) : null;
+            long? Whole(int column, string what, bool isVolume = false) =>
+                Number(column, what, isVolume) is { } number ? (long)Math.Round(number) : null;
         }
     }
 

@@ -26,7 +26,7 @@ public static class WrittenNumbers
     /// <summary>Reads a cell.</summary>
     /// <param name="cell">As written.</param>
     /// <param name="style">Which sign begins the decimals; where null, three digits behind a single sign are thousands and other ones decimals.</param>
-    /// <param name="number">0 or more.</param>
+    /// <param name="number">0 or more; of a bound, what the number is below, 0 where only a lower bound is known.</param>
     public static Kind Read(ReadOnlySpan<char> cell, NumberStyle? style, out decimal number)
     {
         number = 0;
@@ -55,14 +55,25 @@ public static class WrittenNumbers
         }
 
         if (text[0] is '<' or '>' or '≤' or '≥')
-            return Read(text[1..].TrimStart('='), style, out _) is Kind.Number ? Kind.Bound : Kind.Bad;
+        {
+            var isUpper = text[0] is '<' or '≤';
+            if (Read(text[1..].TrimStart('='), style, out var bound) is not Kind.Number)
+                return Kind.Bad;
+            number = isUpper ? bound : 0;
+            return Kind.Bound;
+        }
+
         if (
             text[1..].IndexOfAny('–', '-') is >= 0 and var dash
             && Read(text[..(dash + 1)], style, out var low) is Kind.Number
             && Read(text[(dash + 2)..], style, out var high) is Kind.Number
             && low < high
         )
+        {
+            number = high;
             return Kind.Bound;
+        }
+
         if (text[0] == '~')
             text = text[1..];
         if (text.Length > 1 && text[^1] == '+')

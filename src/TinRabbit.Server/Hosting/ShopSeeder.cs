@@ -1,3 +1,4 @@
+using TinRabbit.Core.Measures;
 using Microsoft.EntityFrameworkCore;
 using TinRabbit.Core.Platforms;
 using TinRabbit.Core.Words;
@@ -89,6 +90,7 @@ internal sealed class ShopSeeder(IMarket market, Shelves shelves, bool demo)
                         Text = p.Text,
                         Key = Tokens.Key(p.Text),
                         Fit = p.Fit,
+                        FitByHand = true,
                         Home = p.Home,
                         Source = p.Source,
                         SaidBy = "Search suggestion",

@@ -339,7 +339,7 @@ internal static class LeadsApi
                 .Select(t => new UntargetedTerm(
                     t.Term.Text,
                     t.Term.Reading!.Volume!.Value,
-                    TermMeasures.Headroom(t.Term.Reading.Volume, t.Term.Reading.Competition, norm.Centre),
+                    norm.HeadroomOf(t.Term.Reading.Volume, t.Term.Reading.Competition, t.Term.Reading.TitlesHolding),
                     t.Kind!.Value
                 )),
         ];

@@ -49,7 +49,7 @@ internal static class ShopExport
                         .. p
                             .Picks.OrderBy(k => k.Order)
                             .ThenBy(k => k.Id)
-                            .Select(k => new DocumentPick(k.Text, k.Fit, k.Home, k.Note, k.Source, k.SaidBy, k.Language)),
+                            .Select(k => new DocumentPick(k.Text, k.Fit, k.Home, k.Note, k.Source, k.SaidBy, k.Language, k.FitByHand)),
                     ],
                     [
                         .. p

@@ -196,6 +196,7 @@ internal sealed partial class ShopImport
             {
                 SaidBy = pick.SaidBy,
                 Language = pick.Language,
+                FitByHand = pick.FitByHand,
             }.ApplyTo(row);
         }
 

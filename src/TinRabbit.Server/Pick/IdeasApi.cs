@@ -11,10 +11,10 @@ namespace TinRabbit.Server.Pick;
 
 /// <summary>A product that the shop could make.</summary>
 /// <param name="Text">What it would be.</param>
-/// <param name="Volume">Searches/mo of its terms.</param>
-/// <param name="Headroom">Their mean headroom.</param>
+/// <param name="Volume">Searches/mo of its terms; null where none is known.</param>
+/// <param name="Headroom">Their mean headroom; null where none is known.</param>
 /// <param name="Why">The reason, as a sentence with its figures.</param>
-public sealed record IdeaView(string Text, double Volume, double Headroom, string Why, IReadOnlyList<IdeaTerm> Terms);
+public sealed record IdeaView(string Text, double? Volume, double? Headroom, string Why, IReadOnlyList<IdeaTerm> Terms);
 
 /// <summary>A term of an idea.</summary>
 /// <param name="Product">The product of the pick.</param>
@@ -47,7 +47,10 @@ internal static class IdeasApi
             .. (await shelves.PicksOf(db, null, marketId, stop))
                 .Where(p => p.Pick.Home != Home.Avoid && p.Pick.Language.Length == 0 && names.ContainsKey(p.Pick.ProductId))
                 .Select(p => new UnservedTerm(
-                    new(p.Pick.Text, p.Numbers.Volume, p.Numbers.Competition, p.Numbers.Headroom, p.Pick.Fit),
+                    new(p.Pick.Text, p.Numbers.Volume, p.Numbers.Competition, p.Numbers.Headroom, p.Pick.Fit)
+                    {
+                        VolumeBelow = p.Numbers.VolumeBelow,
+                    },
                     names[p.Pick.ProductId]
                 )),
         ];

@@ -12,7 +12,8 @@ namespace TinRabbit.Server.Pick;
 
 /// <summary>A pick with its numbers in one market.</summary>
 /// <param name="Demand">volume × fit; null where the volume is unknown.</param>
-/// <param name="Worth">volume × fit × (0.5 + headroom / 200); null where the volume is unknown.</param>
+/// <param name="Assumed">What it counts for where its volume is unknown; null where that is known.</param>
+/// <param name="Worth">demand × fit × (0.5 + headroom / 200).</param>
 /// <param name="SaidBy">Where it was found.</param>
 /// <param name="Language">BCP 47 tag of a second language; empty for the listing's own.</param>
 /// <param name="Family">The key shared by all spelling variants.</param>
@@ -31,8 +32,9 @@ public sealed record PickView(
     IReadOnlyList<Claim> Claims,
     string? AvoidedFor,
     Measured Numbers,
-    double? Demand,
-    double? Worth,
+    double? Assumed,
+    double Demand,
+    double Worth,
     int NoteRevision
 );
 
@@ -100,9 +102,10 @@ internal static class PickApi
             .OrderByDescending(c => c.Id)
             .Select(c => c.What)
             .FirstOrDefaultAsync(stop);
-        var facts = (await db.Products.AsNoTracking().FirstOrDefaultAsync(p => p.Id == id, stop))?.Facts.Words ?? new Facts().Words;
+        var facts = await db.FactsOf(id, stop);
+        var demands = PickDemand.Assume([.. picks.Select(Wanted)]);
         var avoided = (await db.AvoidedInShop(stop)).ToDictionary(a => Tokens.Key(a.Text));
-        return TypedResults.Ok(new PicksView([.. picks.Select(p => View(p, facts, avoided))], undo, await db.StatisticsOf(marketId, stop)));
+        return TypedResults.Ok(new PicksView([.. picks.Select((p, i) => View(p, demands[i], facts, avoided))], undo, await db.StatisticsOf(marketId, stop)));
     }
 
     private static async Task<Results<Ok<Changed>, Conflict<NoteConflict>, NotFound>> Pick(
@@ -112,9 +115,9 @@ internal static class PickApi
         CancellationToken stop
     )
     {
-        if (await db.Products.AsNoTracking().FirstOrDefaultAsync(p => p.Id == id, stop) is not { } product)
+        if (!await db.Products.AnyAsync(p => p.Id == id, stop))
             return TypedResults.NotFound();
-        var (keys, facts) = (Keys(request.Texts), product.Facts.Words);
+        var (keys, facts) = (Keys(request.Texts), await db.FactsOf(id, stop));
         var picks = await db.Picks.Where(p => p.ProductId == id).ToListAsync(stop);
         if (picks.Count + keys.Keys.Except(picks.Select(p => p.Key)).Count() is > Bounds.Picks and var all)
             throw new InvalidInputException([new("texts", $"The product would have {all:#,0} picks; the limit is {Bounds.Picks:#,0}.")]);
@@ -146,7 +149,7 @@ internal static class PickApi
                     }
                 )
                 .Entity;
-            pick.Fit = request.Fit ?? pick.Fit;
+            (pick.Fit, pick.FitByHand) = (request.Fit ?? pick.Fit, pick.FitByHand || request.Fit is not null);
             pick.Home = request.Home ?? pick.Home;
             if (request.Note is { } note && note != pick.Note)
             {
@@ -155,7 +158,8 @@ internal static class PickApi
                 (pick.Note, pick.NoteRevision) = (note, pick.NoteRevision + 1);
             }
 
-            if (before != PickState.Of(pick))
+            // A fit that is chosen as it was stays chosen, and is no change to tell of.
+            if (before is null || before with { FitByHand = pick.FitByHand } != PickState.Of(pick))
                 touched.Add((key, before));
         }
 
@@ -206,26 +210,62 @@ internal static class PickApi
             return TypedResults.Ok(new Changed(null, null, product.Revision));
         if (product.Revision != request.Revision)
             return TypedResults.Conflict(new FactsConflict(product.Facts, product.Revision));
+        var before = product.Facts;
+        (product.Facts, product.Revision) = (request.Facts, product.Revision + 1);
+        var fits = await SetFits(db, product, stop);
         var change = db
             .Changes.Add(
                 new()
                 {
                     ProductId = id,
-                    What = Messages.ChangedFacts,
-                    FactsBefore = product.Facts,
+                    What = Messages.ChangedFacts(fits.Texts),
+                    FactsBefore = before,
+                    Before = fits.Before,
                     At = DateTime.UtcNow,
                 }
             )
             .Entity;
-        (product.Facts, product.Revision) = (request.Facts, product.Revision + 1);
         await db.SaveChangesAsync(stop);
         return TypedResults.Ok(new Changed(change.What, change.Id, product.Revision));
     }
 
-    private static PickView View(MeasuredPick p, FactWords facts, Dictionary<string, Avoided> avoided)
+    // Sets the fits again that the seller has not chosen.
+    private static async Task<(Dictionary<string, PickState?> Before, IReadOnlyList<string> Texts)> SetFits(
+        TinContext db,
+        ProductRow product,
+        CancellationToken stop
+    )
+    {
+        var facts = product.Facts.Words with { Own = OwnWord.ByKey(await db.OwnWords(stop)) };
+        var (before, texts) = (new Dictionary<string, PickState?>(), new List<string>());
+        foreach (
+            var pick in await db
+                .Picks.Where(p => p.ProductId == product.Id && !p.FitByHand && p.Language == "")
+                .OrderBy(p => p.Order)
+                .ToListAsync(stop)
+        )
+        {
+            var fit = FitByFacts.Of(pick.Text, facts);
+            if (fit == pick.Fit)
+                continue;
+            before[pick.Key] = PickState.Of(pick);
+            pick.Fit = fit;
+            texts.Add(pick.Text);
+        }
+
+        return (before, texts);
+    }
+
+    private static WantedTerm Wanted(MeasuredPick p) =>
+        new(p.Pick.Text, p.Numbers.Volume, p.Numbers.Competition, p.Numbers.Headroom, p.Pick.Fit)
+        {
+            Home = p.Pick.Home,
+            VolumeBelow = p.Numbers.VolumeBelow,
+        };
+
+    private static PickView View(MeasuredPick p, WantedTerm wanted, FactWords facts, Dictionary<string, Avoided> avoided)
     {
         var elsewhere = p.Pick.Home != Home.Avoid && avoided.TryGetValue(p.Pick.Key, out var a) ? a : null;
-        var wanted = new WantedTerm(p.Pick.Text, p.Numbers.Volume, p.Numbers.Competition, p.Numbers.Headroom, p.Pick.Fit);
         return new(
             p.Pick.Text,
             p.Pick.Key,
@@ -239,8 +279,9 @@ internal static class PickApi
             p.Pick.Language.Length > 0 ? [] : Facets.Unbacked(p.Pick.Text, facts),
             elsewhere is null ? null : $"{elsewhere.Product}{(elsewhere.Reason.Length > 0 ? ": " + elsewhere.Reason : "")}",
             p.Numbers,
-            wanted.Volume * wanted.Fit.Weight(),
-            wanted.Volume is null ? null : wanted.Worth(),
+            wanted.Volume is null ? wanted.Assumed : null,
+            wanted.Demand(),
+            wanted.Worth(),
             p.Pick.NoteRevision
         );
     }
@@ -268,7 +309,11 @@ internal static class PickApi
     )
     {
         if (touched.Count == 0)
+        {
+            await db.SaveChangesAsync(stop);
             return new(null);
+        }
+
         var change = db
             .Changes.Add(
                 new()

@@ -68,7 +68,7 @@ internal static class Demo
         ("bird nest box", Fit.Core, Home.Anywhere, "nest box"),
         ("nesting box", Fit.Core, Home.Anywhere, "nest box"),
         ("garden bird house", Fit.Good, Home.Anywhere, "bird house"),
-        ("bird house for outside", Fit.Good, Home.Body, "bird house"),
+        ("bird house for outside", Fit.Good, Home.Description, "bird house"),
         ("birdhouse", Fit.Core, Home.Anywhere, "bird house"),
         ("birdhouses", Fit.Good, Home.Anywhere, "bird house"),
         ("nesting boxes", Fit.Good, Home.Anywhere, "nest box"),

@@ -95,7 +95,7 @@ internal static class EditListingsApi
                 picks = [.. all[listing.ProductId].Select(p => p.Term)];
             }
 
-            var known = picks.Any(p => p.Volume > 0);
+            var known = picks.Length > 0;
             var before = known ? Weigher.Weigh(platform, copy, picks, stop).Grip : 0;
             foreach (var (key, value) in changed)
             {

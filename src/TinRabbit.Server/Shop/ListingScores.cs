@@ -11,9 +11,11 @@ namespace TinRabbit.Server.Shop;
 
 /// <summary>A listing's scores in one market.</summary>
 /// <param name="Id">The listing.</param>
-/// <param name="Reach">0–100; null where no volume of its picks is known.</param>
-/// <param name="Grip">0–100; null where no volume of its picks is known.</param>
+/// <param name="Reach">0–100; null without picks.</param>
+/// <param name="Grip">0–100; null without picks.</param>
 /// <param name="Lost">Searches/mo of picks that cannot find it; null where no volume is known.</param>
+/// <param name="LostPicks">Picks that cannot find it.</param>
+/// <param name="Basis">What the picks count by.</param>
 /// <param name="Picks">Picks that count.</param>
 /// <param name="UnknownVolume">Picks whose volume is unknown.</param>
 /// <param name="Required">Required findings.</param>
@@ -23,6 +25,8 @@ public sealed record ListingScore(
     double? Reach,
     double? Grip,
     double? Lost,
+    int LostPicks,
+    DemandBasis Basis,
     int Picks,
     int UnknownVolume,
     int Required,
@@ -114,13 +118,15 @@ internal sealed class ListingScores(IServiceScopeFactory scopes, DataVersion com
             return null;
         var weighing = Weigher.Weigh(open.Picks.Terms, open.Copy, open.Picks.Wanted, stop);
         var aside = await db.Asides.Where(a => a.ListingId == id).Select(a => a.Key).ToListAsync(stop);
-        var findings = (await checker.Check(db, open, market, stop)).Where(f => !aside.Contains(f.Key)).ToList();
+        var findings = (await checker.Check(db, open, market, stop)).Findings.Where(f => !aside.Contains(f.Key)).ToList();
         return new(
             id,
-            weighing.TotalVolume > 0 ? weighing.Reach : null,
-            weighing.TotalVolume > 0 ? weighing.Grip : null,
+            weighing.Counted > 0 ? weighing.Reach : null,
+            weighing.Counted > 0 ? weighing.Grip : null,
             weighing.LostVolume,
-            open.Picks.Wanted.Length,
+            weighing.LostTerms,
+            weighing.Basis,
+            weighing.Counted,
             weighing.UnknownVolume,
             findings.Count(f => f.Level == Level.Must),
             findings.Count(f => f.Level == Level.Should)

@@ -5,6 +5,7 @@ public readonly record struct ImportedTerm(
     string Text,
     string Key,
     long? Volume,
+    long? VolumeBelow,
     long? Competition,
     long? TitlesHolding,
     decimal? ClickCost,

@@ -6,11 +6,10 @@ namespace TinRabbit.Server.Storage;
 /// <summary>Checks a listing with all that its findings depend on: picks, facts, pictures, its page, and what rivals fill.</summary>
 internal sealed class ListingChecker(TopListings rivals)
 {
-    /// <summary>The findings of a draft, dismissed ones included.</summary>
-    public async Task<IReadOnlyList<Finding>> Check(TinContext db, OpenDraft open, string marketId, CancellationToken stop)
+    /// <summary>The check of a draft, dismissed findings included.</summary>
+    public async Task<CheckResult> Check(TinContext db, OpenDraft open, string marketId, CancellationToken stop)
     {
         var shop = await db.Shops.OrderBy(s => s.Id).Select(s => s.Name).FirstAsync(stop);
-        var facts = open.Listing.Product.Facts;
         var pictures = await db
             .Products.Where(p => p.Id == open.Listing.ProductId)
             .SelectMany(p => p.Pictures)
@@ -23,7 +22,7 @@ internal sealed class ListingChecker(TopListings rivals)
                 open.Copy,
                 open.Picks.Wanted,
                 open.Lead,
-                facts == new Facts() ? null : facts.Words,
+                open.Listing.Product.Facts == new Facts() ? null : open.Facts,
                 [.. open.Picks.Avoided.Select(a => new AvoidedTerm(a.Text, a.Reason))],
                 shop,
                 await rivals.AttributeShares(marketId, open, stop)

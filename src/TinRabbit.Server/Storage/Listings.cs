@@ -1,3 +1,4 @@
+using TinRabbit.Core.Measures;
 using System.Text.Json;
 using System.Text.Json.Nodes;
 using Microsoft.EntityFrameworkCore;

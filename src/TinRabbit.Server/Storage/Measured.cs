@@ -5,11 +5,12 @@ namespace TinRabbit.Server.Storage;
 
 /// <summary>A market's numbers of a term.</summary>
 /// <param name="Volume">Searches/mo; null when unknown.</param>
+/// <param name="VolumeBelow">Where the volume is unknown, the bound that it is known to be below; null where nothing is known.</param>
 /// <param name="Competition">Competing listings; null when unknown.</param>
 /// <param name="TitlesHolding">Listings whose title holds the phrase; null when unknown.</param>
 /// <param name="ClickCost">Cost per click; null when unknown.</param>
 /// <param name="Headroom">0–100, 50 being typical; null when unknown.</param>
-/// <param name="Band">Competition against the market's shelf; null when unknown.</param>
+/// <param name="Band">Its supply against the market's shelf; null when unknown.</param>
 /// <param name="Months">Searches by month, oldest first; null when unknown.</param>
 /// <param name="From">The month that <paramref name="Months"/> begins with.</param>
 /// <param name="Source">The source; null without data.</param>
@@ -17,6 +18,7 @@ namespace TinRabbit.Server.Storage;
 /// <param name="Doubts">Why a number may be wrong.</param>
 public sealed record Measured(
     long? Volume,
+    long? VolumeBelow,
     long? Competition,
     long? TitlesHolding,
     decimal? ClickCost,
@@ -30,7 +32,7 @@ public sealed record Measured(
 )
 {
     /// <summary>Nothing is known.</summary>
-    public static readonly Measured Nothing = new(null, null, null, null, null, null, null, null, null, null, []);
+    public static readonly Measured Nothing = new(null, null, null, null, null, null, null, null, null, null, null, []);
 
     /// <summary>Sees a term against what is typical of its market, and against the other forms of it on the shelf.</summary>
     public static Measured Of(TermRow? term, ShelfColumns shelf)
@@ -52,11 +54,12 @@ public sealed record Measured(
         );
         return new(
             r.Volume,
+            r.VolumeBelow,
             r.Competition,
             r.TitlesHolding,
             r.ClickCost,
-            TermMeasures.Headroom(r.Volume, r.Competition, norm.Centre),
-            norm.BandOf(r.Competition),
+            norm.HeadroomOf(r.Volume, r.Competition, r.TitlesHolding),
+            norm.BandOf(norm.SupplyOf(r.Competition, r.TitlesHolding)),
             r.Months,
             r.From,
             r.Source,

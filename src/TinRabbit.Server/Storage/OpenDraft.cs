@@ -1,6 +1,7 @@
 using System.Text.Json;
 using Microsoft.EntityFrameworkCore;
 using TinRabbit.Core.Platforms;
+using TinRabbit.Core.Words;
 
 namespace TinRabbit.Server.Storage;
 
@@ -12,6 +13,9 @@ namespace TinRabbit.Server.Storage;
 internal sealed record OpenDraft(ListingRow Listing, PreparedPicks Picks, IReadOnlyDictionary<string, FieldValue> Copy, string? Lead)
 {
     public Platform Platform => Picks.Platform;
+
+    /// <summary>What is true of the product, with the seller's own words.</summary>
+    public FactWords Facts { get; } = Listing.Product.Facts.Words with { Own = Picks.OwnWords };
 
     public IReadOnlyList<string> Avoid { get; } = [.. Picks.Avoided.Select(a => a.Text)];
 

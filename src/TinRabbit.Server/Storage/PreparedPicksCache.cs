@@ -1,5 +1,6 @@
 using System.Collections.Concurrent;
 using TinRabbit.Core.Matching;
+using TinRabbit.Core.Measures;
 using TinRabbit.Core.Platforms;
 
 namespace TinRabbit.Server.Storage;
@@ -21,15 +22,15 @@ public sealed class PreparedPicksCache(DataVersion commits)
         if (_kept.TryGetValue((productId, marketId, profile), out var kept) && kept.Made == now)
             return kept.Ready;
         var picks = await db.WantedOf(productId, marketId, stop);
-        var wanted = picks.Select(p => p.Term).ToArray();
+        var wanted = PickDemand.Assume([.. picks.Select(p => p.Term)]);
         var platform = PlatformJson.Read(profile);
         var avoided = await AvoidedInShop(db, now, stop);
         var ready = new PreparedPicks(
             [.. picks.Select(p => p.Key)],
-            [.. picks.Select(p => p.Home)],
             wanted,
             TermSet.Prepare(platform, [.. wanted.Select(w => w.Text)]),
             avoided,
+            OwnWord.ByKey(await db.OwnWords(stop)),
             new(platform, [.. avoided.Select(a => a.Text)])
         );
         if (_kept.Count >= Most)

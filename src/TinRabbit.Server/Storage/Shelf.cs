@@ -1,5 +1,6 @@
 using Microsoft.EntityFrameworkCore;
 using TinRabbit.Core.Measures;
+using TinRabbit.Core.Words;
 
 namespace TinRabbit.Server.Storage;
 
@@ -75,7 +76,9 @@ public static class Shelf
                 p.Pick.Home,
                 p.Pick.Fit,
                 p.Term!.Reading!.Volume,
+                p.Term.Reading.VolumeBelow,
                 p.Term.Reading.Competition,
+                p.Term.Reading.TitlesHolding,
             })
             .ToListAsync(stop);
         return rows.Select(r =>
@@ -83,10 +86,31 @@ public static class Shelf
                 r.ProductId,
                 r.Key,
                 r.Home,
-                new WantedTerm(r.Text, r.Volume, r.Competition, TermMeasures.Headroom(r.Volume, r.Competition, norm.Centre), r.Fit)
+                new WantedTerm(
+                    r.Text,
+                    r.Volume,
+                    norm.SupplyOf(r.Competition, r.TitlesHolding),
+                    norm.HeadroomOf(r.Volume, r.Competition, r.TitlesHolding),
+                    r.Fit
+                )
+                {
+                    Home = r.Home,
+                    VolumeBelow = r.VolumeBelow,
+                }
             )
         );
     }
+
+    /// <summary>What is true of a product, with the seller's own words; nothing where there is no such product.</summary>
+    public static async Task<FactWords> FactsOf(this TinContext db, int productId, CancellationToken stop)
+    {
+        var product = await db.Products.AsNoTracking().FirstOrDefaultAsync(p => p.Id == productId, stop);
+        return (product?.Facts ?? new Facts()).Words with { Own = OwnWord.ByKey(await db.OwnWords(stop)) };
+    }
+
+    /// <summary>The words whose claims the seller has corrected or added.</summary>
+    public static async Task<IReadOnlyList<OwnWord>> OwnWords(this TinContext db, CancellationToken stop) =>
+        await db.Shops.OrderBy(s => s.Id).Select(s => s.OwnWords).FirstOrDefaultAsync(stop) ?? [];
 
     /// <summary>Every term that the shop avoids, with the first reason given.</summary>
     public static async Task<List<Avoided>> AvoidedInShop(this TinContext db, CancellationToken stop)

@@ -155,5 +155,5 @@ public sealed partial class ShelfColumns
         _orders[(int)ShelfOrder.Headroom] = default;
     }
 
-    private double Headroom(int row) => TermMeasures.Headroom(Known(Volumes[row]), Known(Competitions[row]), Norm.Centre) ?? double.NaN;
+    private double Headroom(int row) => Norm.HeadroomOf(Known(Volumes[row]), Known(Competitions[row]), Known(Titles[row])) ?? double.NaN;
 }

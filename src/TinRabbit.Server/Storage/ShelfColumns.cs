@@ -21,6 +21,9 @@ public sealed partial class ShelfColumns
 
     private const int MostHaving = 8;
 
+    // With so many terms on the shelf it is decided what stands for supply.
+    private const int TermsForSupply = 20;
+
     // The fewest rows for which a thread of its own pays.
     private const int RowsOfPart = 50_000;
 
@@ -60,6 +63,7 @@ public sealed partial class ShelfColumns
 
     private double[] Volumes => _numbers[0];
     private double[] Competitions => _numbers[1];
+    private double[] Titles => _numbers[2];
     private double[] Headrooms => _numbers[5];
 
     /// <summary>The row of a key; −1 where it is not on the shelf.</summary>
@@ -146,19 +150,22 @@ public sealed partial class ShelfColumns
         ChangesSinceNorm++;
     }
 
-    /// <summary>Takes the norm anew.</summary>
-    public MarketStatistics ComputeStatistics()
+    /// <summary>Takes the norm anew. What stands for supply is chosen once there are readings enough, and stays.</summary>
+    /// <param name="supply">What the seller chooses to stand for supply; null where it stays as it is.</param>
+    public MarketStatistics ComputeStatistics(Supply? supply = null)
     {
-        Norm = MarketStatistics.Compute(Readings());
+        var decided = supply is not null || Norm.IsSupplyChosen || Count >= TermsForSupply;
+        var chosen = supply ?? (Norm.IsSupplyChosen || !decided ? Norm.Supply : MarketStatistics.UsualSupply(Readings()));
+        Norm = MarketStatistics.Compute(Readings(), chosen) with { IsSupplyChosen = decided };
         ChangesSinceNorm = 0;
         Headroomed();
         return Norm;
 
-        IEnumerable<(double?, double?)> Readings()
+        IEnumerable<ReadingNumbers> Readings()
         {
             for (var i = 0; i < Count; i++)
                 if (!double.IsNaN(_numbers[4][i]))
-                    yield return (Known(Volumes[i]), Known(Competitions[i]));
+                    yield return new(Known(Volumes[i]), Known(Competitions[i]), Known(Titles[i]));
         }
     }
 

@@ -86,7 +86,7 @@ public sealed class Shelves(IMarket market, DataVersion commits)
                             t.Line.Key,
                             Number(t.Line.Volume),
                             Number(t.Line.Competition),
-                            shelf.Norm.BandOf((long?)Number(t.Line.Competition))
+                            shelf.Norm.BandOf(shelf.Norm.SupplyOf(Number(t.Line.Competition), Number(t.Line.TitlesHolding)))
                         )),
                     ];
                 static double? Number(double value) => double.IsNaN(value) ? null : value;
@@ -337,6 +337,15 @@ public sealed class Shelves(IMarket market, DataVersion commits)
                     stop.ThrowIfCancellationRequested();
             }
         }
+    }
+
+    /// <summary>Chooses what stands for supply in a market; every headroom and band follows.</summary>
+    public async Task<MarketStatistics> ChooseSupply(TinContext db, string marketId, Supply supply, CancellationToken stop)
+    {
+        var norm = await Query(db, marketId, shelf => shelf.ComputeStatistics(supply), stop);
+        await SaveStatistics(db, marketId, norm, stop);
+        commits.Bump();
+        return norm;
     }
 
     private static bool Same(ReadingRow? old, ReadingRow now) =>

@@ -18,7 +18,7 @@ public sealed class TermImport : IDisposable
     private const int Portion = 20_000;
     private const string TimeFormat = "yyyy-MM-dd HH:mm:ss.FFFFFFF";
     private const string ReadingColumns =
-        "INSERT INTO Readings(Id, TermId, Volume, Competition, TitlesHolding, ClickCost, Months, [From], Source, TakenAt) ";
+        "INSERT INTO Readings(Id, TermId, Volume, VolumeBelow, Competition, TitlesHolding, ClickCost, Months, [From], Source, TakenAt) ";
     private static readonly TimeSpan FilesKept = TimeSpan.FromDays(1);
 
     private readonly WriteGate _writes;
@@ -34,13 +34,13 @@ public sealed class TermImport : IDisposable
         // Stages the key only where it differs from the text.
         Run(
             "PRAGMA temp_store=FILE; PRAGMA cache_size=-65536; PRAGMA temp.cache_size=-32768; "
-                + "CREATE TEMP TABLE Aside(Row INTEGER PRIMARY KEY, Text TEXT, OtherKey TEXT, Volume INTEGER, Competition INTEGER, Titles INTEGER, Cost TEXT, Months TEXT, "
-                + "Key TEXT AS (IFNULL(OtherKey, Text)), Measured INTEGER AS (COALESCE(Volume, Competition, Titles, Cost, Months) IS NOT NULL)); BEGIN"
+                + "CREATE TEMP TABLE Aside(Row INTEGER PRIMARY KEY, Text TEXT, OtherKey TEXT, Volume INTEGER, Below INTEGER, Competition INTEGER, Titles INTEGER, Cost TEXT, Months TEXT, "
+                + "Key TEXT AS (IFNULL(OtherKey, Text)), Measured INTEGER AS (COALESCE(Volume, Below, Competition, Titles, Cost, Months) IS NOT NULL)); BEGIN"
         );
         Check(
             raw.sqlite3_prepare_v2(
                 _connection.Handle,
-                "INSERT INTO Aside(Row, Text, OtherKey, Volume, Competition, Titles, Cost, Months) VALUES(?1,?2,?3,?4,?5,?6,?7,?8)",
+                "INSERT INTO Aside(Row, Text, OtherKey, Volume, Below, Competition, Titles, Cost, Months) VALUES(?1,?2,?3,?4,?5,?6,?7,?8,?9)",
                 out _stage
             )
         );
@@ -54,10 +54,11 @@ public sealed class TermImport : IDisposable
         Sqlite.Bind(stage, 2, term.Text);
         Sqlite.Bind(stage, 3, term.Key == term.Text ? null : term.Key);
         Sqlite.Bind(stage, 4, term.Volume);
-        Sqlite.Bind(stage, 5, term.Competition);
-        Sqlite.Bind(stage, 6, term.TitlesHolding);
-        Sqlite.Bind(stage, 7, term.ClickCost?.ToString(CultureInfo.InvariantCulture));
-        Sqlite.Bind(stage, 8, term.Months is null ? null : JsonSerializer.Serialize(term.Months));
+        Sqlite.Bind(stage, 5, term.VolumeBelow);
+        Sqlite.Bind(stage, 6, term.Competition);
+        Sqlite.Bind(stage, 7, term.TitlesHolding);
+        Sqlite.Bind(stage, 8, term.ClickCost?.ToString(CultureInfo.InvariantCulture));
+        Sqlite.Bind(stage, 9, term.Months is null ? null : JsonSerializer.Serialize(term.Months));
         if (Sqlite.Step(stage) != raw.SQLITE_DONE)
             throw new SqliteException(raw.sqlite3_errmsg(_connection.Handle).utf8_to_string(), raw.sqlite3_errcode(_connection.Handle));
         _ = Sqlite.Reset(stage); // what went wrong is told by the step
@@ -191,7 +192,7 @@ public sealed class TermImport : IDisposable
                     );
                     Run(
                         ReadingColumns
-                            + "SELECT $readings + a.Row, $terms + a.Row, a.Volume, a.Competition, a.Titles, a.Cost, a.Months, CASE WHEN a.Months IS NOT NULL THEN $from END, $source, $now "
+                            + "SELECT $readings + a.Row, $terms + a.Row, a.Volume, a.Below, a.Competition, a.Titles, a.Cost, a.Months, CASE WHEN a.Months IS NOT NULL THEN $from END, $source, $now "
                             + "FROM Aside a JOIN Terms t ON t.Id = $terms + a.Row WHERE a.Measured AND a.Row BETWEEN $first AND $last ORDER BY a.Row",
                         about
                     );
@@ -216,7 +217,7 @@ public sealed class TermImport : IDisposable
         var known = (int)Ask("SELECT COUNT(*) FROM Known");
         Run(
             "CREATE TEMP TABLE Other AS SELECT k.Row, k.TermId FROM Known k JOIN Aside a ON a.Row = k.Row JOIN Terms t ON t.Id = k.TermId LEFT JOIN Readings r ON r.Id = t.ReadingId WHERE a.Measured AND NOT "
-                + "(r.Id IS NOT NULL AND r.Source IS $source AND r.Volume IS a.Volume AND r.Competition IS a.Competition AND r.TitlesHolding IS a.Titles AND r.ClickCost IS a.Cost AND r.Months IS a.Months)",
+                + "(r.Id IS NOT NULL AND r.Source IS $source AND r.Volume IS a.Volume AND r.VolumeBelow IS a.Below AND r.Competition IS a.Competition AND r.TitlesHolding IS a.Titles AND r.ClickCost IS a.Cost AND r.Months IS a.Months)",
             about
         );
         var others = (int)Ask("SELECT COALESCE(MAX(rowid), 0) FROM Other");
@@ -233,7 +234,7 @@ public sealed class TermImport : IDisposable
                     );
                     changed += Run(
                         ReadingColumns
-                            + "SELECT $readings + a.Row, o.TermId, a.Volume, a.Competition, a.Titles, a.Cost, a.Months, CASE WHEN a.Months IS NOT NULL THEN $from END, $source, $now "
+                            + "SELECT $readings + a.Row, o.TermId, a.Volume, a.Below, a.Competition, a.Titles, a.Cost, a.Months, CASE WHEN a.Months IS NOT NULL THEN $from END, $source, $now "
                             + "FROM Other o JOIN Aside a ON a.Row = o.Row WHERE o.rowid BETWEEN $first AND $last",
                         some
                     );

@@ -100,6 +100,7 @@ public sealed class TinContext(DbContextOptions<TinContext> options, WriteGate? 
 
     protected override void OnModelCreating(ModelBuilder modelBuilder)
     {
+        Json(modelBuilder.Entity<ShopRow>().Property(s => s.OwnWords)).HasDefaultValueSql("'[]'");
         modelBuilder.Entity<ShopRow>().HasMany(s => s.Products).WithOne().HasForeignKey(p => p.ShopId);
         modelBuilder.Entity<ProductRow>(product =>
         {
@@ -246,7 +247,7 @@ public sealed class TinContext(DbContextOptions<TinContext> options, WriteGate? 
     // SQLite forgets that a time is UTC.
     private sealed class Utc() : ValueConverter<DateTime, DateTime>(t => t, t => DateTime.SpecifyKind(t, DateTimeKind.Utc));
 
-    private static void Json<T>(PropertyBuilder<T> property) =>
+    private static PropertyBuilder<T> Json<T>(PropertyBuilder<T> property) =>
         property.HasConversion(
             new ValueConverter<T, string>(
                 v => JsonSerializer.Serialize(v, JsonSerializerOptions.Web),

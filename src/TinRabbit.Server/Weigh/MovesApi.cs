@@ -10,10 +10,12 @@ namespace TinRabbit.Server.Weigh;
 /// <summary>The moves of a listing.</summary>
 /// <param name="Grip">Its grip as it is, 0–100.</param>
 /// <param name="Reach">Its reach as it is, 0–100.</param>
-/// <param name="Moves">The greatest gain first.</param>
-public sealed record MovesView(double Grip, double Reach, IReadOnlyList<MoveView> Moves);
+/// <param name="Moves">The greatest gain first; of those with one slot, one can be made.</param>
+/// <param name="LeftOut">Picks that no move uses, with the reason.</param>
+public sealed record MovesView(double Grip, double Reach, IReadOnlyList<MoveView> Moves, IReadOnlyList<LeftOutView> LeftOut);
 
 /// <summary>One edit, and what it gains.</summary>
+/// <param name="Slot">What it excludes other moves from.</param>
 /// <param name="Pick">The pick that it is for; null for a word that is cut.</param>
 /// <param name="Text">What it puts in, brings together or cuts.</param>
 /// <param name="Before">The text that it changes, as it is: of the field, or of the item; empty where there is none.</param>
@@ -25,6 +27,7 @@ public sealed record MovesView(double Grip, double Reach, IReadOnlyList<MoveView
 public sealed record MoveView(
     MoveKind Kind,
     string Field,
+    string Slot,
     string? Pick,
     string Text,
     string Before,
@@ -55,12 +58,19 @@ internal static class MovesApi
         if (await OpenDraft.Open(db, ready, id, draft, stop) is not { } open)
             return TypedResults.NotFound();
         var found = MoveSearch.Of(InputOf(open), stop);
-        return TypedResults.Ok(new MovesView(found.Grip, found.Reach, [.. found.Moves.Select(m => View(m, open.Platform, open.Copy))]));
+        return TypedResults.Ok(
+            new MovesView(
+                found.Grip,
+                found.Reach,
+                [.. found.Moves.Select(m => View(m, open.Platform, open.Copy))],
+                LeftOutView.Of(found.LeftOut)
+            )
+        );
     }
 
     /// <summary>A draft as the search for moves takes it.</summary>
     internal static MovesInput InputOf(OpenDraft open) =>
-        new(open.Platform, open.Copy, open.Picks.Wanted, open.Avoid) { Lead = open.Lead, Facts = open.Listing.Product.Facts.Words };
+        new(open.Platform, open.Copy, open.Picks.Wanted, open.Avoid) { Lead = open.Lead, Facts = open.Facts };
 
     /// <summary>A move as it is shown beside the texts that it changes.</summary>
     internal static MoveView View(Move move, Platform platform, IReadOnlyDictionary<string, FieldValue> copy)
@@ -70,6 +80,7 @@ internal static class MovesApi
         return new(
             move.Kind,
             move.Field,
+            move.Slot,
             move.Pick,
             move.Text,
             before is null ? "" : TextOf(before, field, move),

@@ -101,8 +101,8 @@ internal static class ProductPlatformsApi
                     listing.Id,
                     places[listing.PlatformId],
                     picks.Platform.Name,
-                    weighing.TotalVolume > 0 ? weighing.Reach : null,
-                    weighing.TotalVolume > 0 ? weighing.Grip : null,
+                    weighing.Counted > 0 ? weighing.Reach : null,
+                    weighing.Counted > 0 ? weighing.Grip : null,
                     weighing.LostVolume
                 )
             );

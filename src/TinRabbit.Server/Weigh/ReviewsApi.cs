@@ -202,7 +202,7 @@ internal static class ReviewsApi
             return TypedResults.Ok(new BuyersView(mine.Length, theirs.Length, 0, []));
         var market = TopListings.TermOf(open) is { } term ? await ofMarket.Of(marketId, term, stop) : [];
         var phrases = BuyerPhrases.Of(mine, theirs, market.Count > 0 ? market : null, stop);
-        var facts = open.Listing.Product.Facts.Words;
+        var facts = open.Facts;
         var picks = (await db.Picks.Where(p => p.ProductId == open.Listing.ProductId).Select(p => p.Key).ToListAsync(stop)).ToHashSet();
         var held = Weigher.Weigh(open.Platform, open.Copy, [.. phrases.Select(p => new WantedTerm(p.Text))], stop);
         // The most telling phrase of a sentence stands for the others.

@@ -173,7 +173,7 @@ internal static class TopApi
 
     private static FactSupport Support(string value, OpenDraft open)
     {
-        var facts = open.Listing.Product.Facts.Words;
+        var facts = open.Facts;
         if (Facets.Unbacked(value, facts).Count > 0 || new AvoidedTerms(open.Platform, open.Avoid).UsesIn(value) > 0)
             return FactSupport.Denies;
         var known = facts.ByFacet.Values.SelectMany(v => v).Append(facts.What).SelectMany(FactWords.KeysOf).ToHashSet();

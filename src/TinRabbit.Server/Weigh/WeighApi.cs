@@ -24,6 +24,8 @@ public sealed record DraftRequest(string MarketId, JsonElement? Fields, [MaxLeng
 /// <param name="Volume">Searches a month of the eligible ones.</param>
 /// <param name="TotalVolume">Searches a month of all.</param>
 /// <param name="UnknownVolume">Picks whose volume is unknown.</param>
+/// <param name="Basis">What the picks count by.</param>
+/// <param name="Assumed">What each pick of unknown volume counts for, unless a bound is known; null where every volume is known.</param>
 /// <param name="Fields">The indexed fields in order, as <see cref="PickWeight.Grades"/> and <see cref="PickWeight.Strengths"/> count them.</param>
 /// <param name="Terms">Each pick that counts; where <paramref name="Since"/> says so, only those that changed.</param>
 /// <param name="Rooms">Room used, by field.</param>
@@ -38,6 +40,8 @@ public sealed record WeighingView(
     double Volume,
     double TotalVolume,
     int UnknownVolume,
+    DemandBasis Basis,
+    double? Assumed,
     IReadOnlyList<string> Fields,
     IReadOnlyList<PickWeight> Terms,
     IReadOnlyDictionary<string, RoomUsed> Rooms,
@@ -48,7 +52,7 @@ public sealed record WeighingView(
 );
 
 /// <summary>The sums that reach and grip are made of, 0 or more.</summary>
-/// <param name="EligibleDemand">Σ volume·fit of the eligible picks.</param>
+/// <param name="EligibleDemand">Σ demand·fit of the eligible picks.</param>
 /// <param name="Demand">The same of all picks.</param>
 /// <param name="Gripped">Σ worth·grip.</param>
 /// <param name="Worth">Σ worth.</param>
@@ -71,7 +75,8 @@ public sealed record ExplainRequest(string MarketId, [MaxLength(Bounds.TermLengt
 /// <param name="SpreadFactor">For words in several fields: grip = this × <paramref name="SpreadMean"/>; null otherwise.</param>
 /// <param name="SpreadMean">The mean over its words of the highest weight among fields that have the word.</param>
 /// <param name="Grip">0–100.</param>
-/// <param name="Worth">volume × fit × (0.5 + headroom ÷ 200); null where the volume is unknown.</param>
+/// <param name="Assumed">What it counts for where the volume is unknown; null where it is known.</param>
+/// <param name="Worth">demand × fit × (0.5 + headroom ÷ 200).</param>
 /// <param name="FitWeight">What its fit counts: 1, 0.7 or 0.4.</param>
 /// <param name="HeadroomUsed">Its headroom, or 50 where that is unknown.</param>
 public sealed record TermExplained(
@@ -84,7 +89,8 @@ public sealed record TermExplained(
     double? Volume,
     double FitWeight,
     double HeadroomUsed,
-    double? Worth
+    double? Assumed,
+    double Worth
 );
 
 /// <summary>An avoided term in the listing's texts.</summary>
@@ -169,7 +175,6 @@ internal static class WeighApi
             return TypedResults.NotFound();
         var wanted = picks.Wanted[at];
         var weighed = Core.Measures.Weigher.Weigh(TermSet.Prepare(picks.Platform, [wanted.Text]), copy, [wanted], stop).Terms[0];
-        double? worth = wanted.Volume is null ? null : wanted.Worth();
         var spread = weighed.Grade == Grade.Spread;
         return TypedResults.Ok(
             new TermExplained(
@@ -182,7 +187,8 @@ internal static class WeighApi
                 wanted.Volume,
                 wanted.Fit.Weight(),
                 wanted.Headroom ?? WantedTerm.TypicalHeadroom,
-                worth
+                wanted.Volume is null ? wanted.Assumed : null,
+                wanted.Worth()
             )
         );
     }
@@ -257,6 +263,8 @@ internal static class WeighApi
             weighing.Volume,
             weighing.TotalVolume,
             weighing.UnknownVolume,
+            weighing.Basis,
+            weighing.UnknownVolume == 0 ? null : PickDemand.AssumedFor(picks.Wanted),
             [.. picks.Platform.IndexedFields.Select(f => f.Key)],
             changed ?? weights,
             picks.Platform.Fields.ToDictionary(f => f.Key, f => RoomUsed.Of(f, copy.GetValueOrDefault(f.Key))),

@@ -57,8 +57,15 @@ public sealed record FixView(string Label, string Field, JsonNode? Value)
     public static FixView Of(Fix fix) => new(fix.Label, fix.Field, CopyJson.WriteValue(fix.Value));
 }
 
-/// <summary>The findings of a check.</summary>
-public sealed record Checked(IReadOnlyList<FindingView> Findings);
+/// <summary>What a check says.</summary>
+/// <param name="Findings">What could be better, the most important first.</param>
+/// <param name="Passed">The checks that apply and found nothing.</param>
+/// <param name="LeadPlaces">Where the lead stands; empty where none is chosen.</param>
+public sealed record Checked(
+    IReadOnlyList<FindingView> Findings,
+    IReadOnlyList<PassedCheck> Passed,
+    IReadOnlyList<LeadPlace> LeadPlaces
+);
 
 /// <summary>A finding to dismiss, or to restore.</summary>
 public sealed record AsideRequest([MaxLength(Bounds.NoteLength)] string Key, bool Aside);
@@ -88,10 +95,16 @@ internal static class CheckApi
         if (await OpenDraft.Open(db, ready, id, draft, stop) is not { } open)
             return TypedResults.NotFound();
         var aside = (await db.Asides.Where(a => a.ListingId == id).Select(a => a.Key).ToListAsync(stop)).ToHashSet();
-        var findings = await checker.Check(db, open, draft.MarketId, stop);
+        var check = await checker.Check(db, open, draft.MarketId, stop);
         // A page's alt texts are those of its pictures: what is said of the field is said of them.
         var alt = open.Platform.Role("alt")?.Key;
-        return TypedResults.Ok(new Checked([.. findings.Select(f => FindingView.Of(AboutPictures(f, alt), aside.Contains(f.Key)))]));
+        return TypedResults.Ok(
+            new Checked(
+                [.. check.Findings.Select(f => FindingView.Of(AboutPictures(f, alt), aside.Contains(f.Key)))],
+                check.Passed,
+                check.LeadPlaces
+            )
+        );
     }
 
     private static Finding AboutPictures(Finding finding, string? alt) =>

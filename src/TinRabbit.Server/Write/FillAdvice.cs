@@ -89,7 +89,7 @@ internal static class FillAdvice
         CancellationToken stop
     )
     {
-        var facts = open.Listing.Product.Facts.Words;
+        var facts = open.Facts;
         var about = new[] { facts.What, open.Lead ?? "" }
             .Select(t => Tokens.Of(t).Select(w => w.Word).ToArray())
             .Where(w => w.Length > 0)
@@ -118,7 +118,7 @@ internal static class FillAdvice
                 t.Text,
                 t.Reading!.Volume,
                 t.Reading.Competition,
-                norm.BandOf(t.Reading.Competition)
+                norm.BandOf(norm.SupplyOf(t.Reading.Competition, t.Reading.TitlesHolding))
             )),
         ];
     }

@@ -17,9 +17,10 @@ namespace TinRabbit.Server.Write;
 /// <param name="Value">The field's suggested value.</param>
 /// <param name="Pieces">The parts that would be added, each optional; empty for a title.</param>
 /// <param name="Limit">Room there is; null when there is no limit.</param>
-/// <param name="Gain">For words: Σ volume·fit of the terms they make eligible.</param>
+/// <param name="Gain">For words: Σ demand·fit of the terms they make eligible.</param>
 /// <param name="Bound">For words: an upper bound of the gain of any words that fit.</param>
 /// <param name="Takes">For a title: the suggestions, the best first.</param>
+/// <param name="LeftOut">Picks that are not used, with the reason.</param>
 /// <param name="Note">Why room is left; null where little is.</param>
 /// <param name="Offers">Terms on the shelf that would fit and that the facts allow, the most searched first.</param>
 /// <param name="MoreOffers">How many more of them there are.</param>
@@ -30,6 +31,7 @@ public sealed record FillView(
     double? Gain,
     double? Bound,
     IReadOnlyList<Take> Takes,
+    IReadOnlyList<LeftOutView> LeftOut,
     string? Note = null,
     IReadOnlyList<ReadTerm>? Offers = null,
     int MoreOffers = 0
@@ -136,40 +138,40 @@ internal static class FillApi
 
     private static (FillView Fill, FieldValue? Value) Fill(OpenDraft open, Field field, CancellationToken stop)
     {
-        var (platform, copy, wanted) = (open.Platform, open.Copy, open.Picks.Wanted);
-        // Picks that the seller wants in another field count, but are not put into title or tags.
-        var elsewhere = wanted
-            .Zip(open.Picks.Homes)
-            .Where(p => p.Second is Home.Backend or Home.Bullets or Home.Body)
-            .Select(p => p.First.Text)
-            .ToHashSet();
+        var input = new FillInput(open.Platform, open.Copy, field.Key, open.Picks.Wanted, open.Avoid) { Lead = open.Lead, Facts = open.Facts };
         if (field is { Role: "title", Shape: FieldShape.Line })
         {
-            var takes = TitleFill.Of(new(platform, copy, field.Key, wanted, open.Avoid) { Lead = open.Lead, Elsewhere = elsewhere }, stop);
-            return View(takes.Count > 0 ? new FieldValue.Text(takes[0].Text) : copy.GetValueOrDefault(field.Key), [], takes: takes);
+            var title = TitleFill.Of(input, stop);
+            return View(
+                title.Takes.Count > 0 ? new FieldValue.Text(title.Takes[0].Text) : open.Copy.GetValueOrDefault(field.Key),
+                [],
+                title.LeftOut,
+                takes: title.Takes
+            );
         }
 
         if (FillAdvice.IsMaterials(field))
         {
             var (items, added) = FillAdvice.Materials(open, field);
-            return View(new FieldValue.Items(items), added);
+            return View(new FieldValue.Items(items), added, []);
         }
 
         if (field.Shape == FieldShape.Phrases)
         {
-            var phrases = TagsFill.Of(new(platform, copy, field.Key, wanted, open.Avoid) { Lead = open.Lead, Elsewhere = elsewhere }, stop);
-            return View(new FieldValue.Items(phrases.Items), phrases.Added);
+            var phrases = TagsFill.Of(input, stop);
+            return View(new FieldValue.Items(phrases.Items), phrases.Added, phrases.LeftOut);
         }
 
-        var words = WordsFill.Of(new(platform, copy, field.Key, wanted, open.Avoid), stop);
-        return View(words.Value, words.Words, words.Gain, words.Bound);
+        var words = WordsFill.Of(input, stop);
+        return View(words.Value, words.Words, words.LeftOut, words.Gain, words.Bound);
 
         (FillView, FieldValue?) View(
             FieldValue? value,
             IReadOnlyList<string> pieces,
+            IReadOnlyList<LeftOut> leftOut,
             double? gain = null,
             double? bound = null,
             IReadOnlyList<Take>? takes = null
-        ) => (new(value is null ? null : CopyJson.WriteValue(value), pieces, field.Limit?.Max, gain, bound, takes ?? []), value);
+        ) => (new(value is null ? null : CopyJson.WriteValue(value), pieces, field.Limit?.Max, gain, bound, takes ?? [], LeftOutView.Of(leftOut)), value);
     }
 }

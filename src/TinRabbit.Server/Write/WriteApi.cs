@@ -1,3 +1,4 @@
+using TinRabbit.Core.Measures;
 using System.ComponentModel.DataAnnotations;
 using System.Text.Json;
 using System.Text.Json.Nodes;

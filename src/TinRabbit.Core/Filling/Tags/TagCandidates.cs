@@ -22,18 +22,28 @@ internal sealed class TagCandidates
     private TagCandidates(Field field) => (_unit, _max) = (field.Limit?.Unit ?? Unit.Characters, field.Limit?.Max ?? int.MaxValue);
 
     /// <summary>All that fit one slot and contain nothing avoided, each once. Of very many terms only the worthiest are considered.</summary>
-    public static IReadOnlyList<string> Build(Field field, IReadOnlyList<WantedTerm> terms, AvoidedTerms avoided, CancellationToken stop)
+    public static TagCandidates Build(Field field, IReadOnlyList<WantedTerm> terms, AvoidedTerms avoided, CancellationToken stop)
     {
         var candidates = new TagCandidates(field);
         candidates.AddTerms(terms.Count <= MaxTerms ? terms : [.. terms.OrderByDescending(t => t.Worth()).Take(MaxTerms)], stop);
         var texts = candidates._texts;
+        candidates.TooLong = [.. terms.Where(t => !candidates.Holds(t))];
         var banned = avoided
             .FindIn(new Dictionary<string, FieldValue> { [field.Key] = new FieldValue.Items(texts) })
             .SelectMany(u => u.Spans)
             .Select(s => s.Item)
             .ToHashSet();
-        return banned.Count == 0 ? texts : [.. texts.Where((_, i) => !banned.Contains(i))];
+        candidates.Texts = banned.Count == 0 ? texts : [.. texts.Where((_, i) => !banned.Contains(i))];
+        return candidates;
     }
+
+    /// <summary>The phrases.</summary>
+    public IReadOnlyList<string> Texts { get; private set; } = [];
+
+    /// <summary>Terms that fit no slot, neither whole nor in parts that a person would type.</summary>
+    public IReadOnlyList<WantedTerm> TooLong { get; private set; } = [];
+
+    private bool Holds(WantedTerm term) => Fits(AsTyped(term.Text)) || Fits(Tokens.Key(term.Text)) || Parts(term).Any();
 
     private sealed record Phrase(string[] Words, int Size, double Worth);
 
@@ -50,10 +60,8 @@ internal sealed class TagCandidates
                 whole.Add(PhraseOf(words, term.Worth()));
             }
             else
-                for (var from = 0; from < words.Length; from++)
-                for (var to = from + 1; to <= words.Length; to++)
-                    if (to - from < words.Length && words[from..to].Any(w => !StopWords.Has(w)))
-                        Add(words[from..to], string.Join(' ', words[from..to]));
+                foreach (var part in Parts(term))
+                    Add(part, string.Join(' ', part));
         }
 
         Phrase[] byWorth = [.. whole.OrderByDescending(w => w.Worth)];
@@ -61,6 +69,24 @@ internal sealed class TagCandidates
         var longer = Weaves([.. pairs.Take(MaxPairsExtended)], [.. byWorth.Take(MaxExtensions)], MaxLonger, stop);
         foreach (var phrase in pairs.Concat(longer))
             Add(phrase.Words, string.Join(' ', phrase.Words));
+    }
+
+    // The runs of a long term's words that a person would type as a tag: no small word at either end, and the head noun or two words of
+    // content in it.
+    private IEnumerable<string[]> Parts(WantedTerm term)
+    {
+        string[] words = [.. Tokens.Of(term.Text).Select(t => t.Word)];
+        var head = HeadNoun.IndexIn(words);
+        for (var from = 0; from < words.Length; from++)
+        for (var to = from + 1; to <= words.Length; to++)
+            if (
+                to - from < words.Length
+                && !StopWords.Has(words[from])
+                && !StopWords.Has(words[to - 1])
+                && ((from <= head && head < to) || words[from..to].Count(w => !StopWords.Has(w)) >= 2)
+                && Fits(string.Join(' ', words[from..to]))
+            )
+                yield return words[from..to];
     }
 
     // The weaves of two phrases that are worth most together. Both lists are in order of worth, so once enough are found, what follows

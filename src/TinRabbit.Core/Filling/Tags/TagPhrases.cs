@@ -118,34 +118,39 @@ internal sealed class TagPhrases
         return [.. words.Select(h => h.ToArray())];
     }
 
-    // Cuts a term into as few candidates as possible: the longest first from the front, and the longest first from the back. A word that
-    // is in no candidate is left out.
+    // Covers a term's words with as few candidates as possible, each as long as possible: once from the front and once from the back. Two may
+    // share a word; a word that is in no candidate is left out.
     private IEnumerable<int[]> CutIntoParts(string[] words)
     {
-        var (fromFront, fromBack) = (new List<int>(), new List<int>());
-        for (var from = 0; from < words.Length; )
-        {
-            var to = words.Length;
-            while (to > from && Find(words[from..to]) < 0)
-                to--;
-            if (to > from)
-                fromFront.Add(Find(words[from..to]));
-            from = Math.Max(to, from + 1);
-        }
-
-        for (var to = words.Length; to > 0; )
-        {
-            var from = 0;
-            while (from < to && Find(words[from..to]) < 0)
-                from++;
-            if (from < to)
-                fromBack.Add(Find(words[from..to]));
-            to = Math.Min(from, to - 1);
-        }
-
+        var fromFront = Cover(words, fromBack: false);
+        var fromBack = Cover(words, fromBack: true);
         fromBack.Reverse();
         yield return [.. fromFront];
         if (!fromBack.SequenceEqual(fromFront))
             yield return [.. fromBack];
+    }
+
+    /// <summary>The parts that cover some words from one end on.</summary>
+    internal List<int> Cover(string[] words, bool fromBack)
+    {
+        var parts = new List<int>();
+        for (var at = fromBack ? words.Length - 1 : 0; at >= 0 && at < words.Length; )
+        {
+            var (part, reach, shared) = (-1, 0, int.MaxValue);
+            if (!StopWords.Has(words[at]))
+                for (var from = 0; from <= at; from++)
+                for (var to = at + 1; to <= words.Length; to++)
+                {
+                    var (ahead, behind) = fromBack ? (at - from + 1, to - at - 1) : (to - at, at - from);
+                    if ((ahead > reach || (ahead == reach && behind < shared)) && Find(words[from..to]) is >= 0 and var found)
+                        (part, reach, shared) = (found, ahead, behind);
+                }
+
+            if (part >= 0 && !parts.Contains(part))
+                parts.Add(part);
+            at += (fromBack ? -1 : 1) * Math.Max(1, reach);
+        }
+
+        return parts;
     }
 }

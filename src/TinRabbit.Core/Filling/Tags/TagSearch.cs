@@ -29,6 +29,7 @@ internal sealed class TagSearch
     private readonly OtherFields _otherFields;
     private readonly IReadOnlyList<WantedTerm> _terms;
     private readonly int _slots;
+    private readonly double _fieldWeight;
     private readonly string? _lead;
     private readonly long _budget;
     private readonly CancellationToken _stop;
@@ -44,7 +45,7 @@ internal sealed class TagSearch
     /// <param name="stop">Stops the search.</param>
     public TagSearch(TagPhrases phrases, Field field, FillInput input, IReadOnlyList<WantedTerm> terms, int slots, CancellationToken stop)
     {
-        (_phrases, _terms, _slots, _stop) = (phrases, terms, slots, stop);
+        (_phrases, _terms, _slots, _stop, _fieldWeight) = (phrases, terms, slots, stop, field.Weight);
         (_lead, _budget) = (input.Lead, (long)(StepBudget * input.Budget));
         _otherFields = new(field, input.Copy, phrases.Prepared, terms);
         _state = new(phrases, _otherFields, field.Weight);
@@ -57,7 +58,7 @@ internal sealed class TagSearch
         [
             .. Enumerable
                 .Range(_phrases.FixedCount, _phrases.Texts.Length - _phrases.FixedCount)
-                .Where(c => !_phrases.FixedSignatures.Contains(_phrases.SignatureOf(c))),
+                .Where(c => !_phrases.FixedSignatures.Contains(_phrases.SignatureOf(c)) && AddsSomething(c)),
         ];
         _state.SetChosen([]);
         // What gains most alone leads to one optimum, what could gain most together with others to another.
@@ -83,7 +84,7 @@ internal sealed class TagSearch
         [
             .. _phrases
                 .Parts.Take(MaxPartsRanked)
-                .Where(p => p.Length + leads.Count <= _slots)
+                .Where(p => p.Length + leads.Count <= _slots && p.All(AddsSomething))
                 .OrderByDescending(WorthTogether)
                 .Take(MaxPartsTried),
         ];
@@ -93,7 +94,6 @@ internal sealed class TagSearch
                 KeepIfBetter(Construct([.. leads, .. together.Where(p => !HasSignature(leads, p))], leads.Count, byGain));
         SplitIntoFreeSlots(best, leads.Count);
         _state.SetChosen(best);
-        AddUnknown(best);
         return [.. best.Take(leads.Count).Concat(best.Skip(leads.Count).OrderByDescending(HeldWorth)).Select(c => _phrases.Texts[c])];
 
         void KeepIfBetter(List<int> other)
@@ -106,6 +106,12 @@ internal sealed class TagSearch
 
     private double HeldWorth(int phrase) => _phrases.HeldTerms[phrase].Sum(h => _otherFields.WorthByTerm[h.Term] * h.Strength);
 
+    // A tag repeats words of other fields only where it makes a pick exact.
+    private bool AddsSomething(int phrase) =>
+        !_phrases.Prepared.Platform.Search.WordsCombine
+        || Array.Exists(_phrases.HeldTerms[phrase], h => h.Strength > _fieldWeight * Matcher.TogetherFactor)
+        || Array.Exists(_phrases.Words[phrase], w => _otherFields.WeightByWord[w] < 0);
+
     private bool HasSignature(List<int> chosen, int phrase) => chosen.Exists(c => _phrases.SignatureOf(c) == _phrases.SignatureOf(phrase));
 
     private double WorthTogether(int[] phrases)
@@ -114,7 +120,7 @@ internal sealed class TagSearch
         return _state.Worth;
     }
 
-    // The lead itself, or where it is too long for a slot, its two halves, cut so that the first is as long as possible.
+    // The lead itself, or where it is too long for a slot, its parts, cut so that the first is as long as possible.
     private List<int> LeadPhrases()
     {
         if (_lead is null || _slots < 1)
@@ -126,17 +132,7 @@ internal sealed class TagSearch
                 return [];
         if (_phrases.Find(key) is >= 0 and var whole)
             return IsFree(whole) ? [whole] : [];
-        var words = key.Split(' ');
-        for (var at = words.Length - 1; at > 0; at--)
-        {
-            var (first, second) = (_phrases.Find(words[..at]), _phrases.Find(words[at..]));
-            if (first >= 0 && IsFree(first))
-                return second >= 0 && IsFree(second) && _slots > 1 && _phrases.SignatureOf(first) != _phrases.SignatureOf(second)
-                    ? [first, second]
-                    : [first];
-        }
-
-        return [];
+        return [.. _phrases.Cover(key.Split(' '), fromBack: false).Where(IsFree).DistinctBy(_phrases.SignatureOf).Take(Math.Min(2, _slots))];
 
         bool IsFree(int phrase) => !_phrases.FixedSignatures.Contains(_phrases.SignatureOf(phrase));
     }
@@ -183,7 +179,7 @@ internal sealed class TagSearch
         foreach (var parts in _phrases.Parts)
         {
             _stop.ThrowIfCancellationRequested();
-            int[] missing = [.. parts.Where(p => !HasSignature(chosen, p))];
+            int[] missing = [.. parts.Where(p => !HasSignature(chosen, p) && AddsSomething(p))];
             if (missing.Length < 2 || chosen.Count + missing.Length > _slots)
                 continue;
             foreach (var p in missing)
@@ -228,7 +224,7 @@ internal sealed class TagSearch
             _stop.ThrowIfCancellationRequested();
             if (_state.StepsLeft < _stepFloor)
                 break;
-            int[] missing = [.. parts.Where(p => !chosen.Contains(p))];
+            int[] missing = [.. parts.Where(p => !chosen.Contains(p) && AddsSomething(p))];
             if (missing.Length is < 2 or > 3 || Array.Exists(missing, p => HasSignature(chosen, p)))
                 continue;
             foreach (var p in missing)
@@ -320,22 +316,5 @@ internal sealed class TagSearch
                 break;
             }
         }
-    }
-
-    // Terms of unknown volume get the slots that are left.
-    private void AddUnknown(List<int> chosen)
-    {
-        for (var t = 0; t < _terms.Count && chosen.Count < _slots; t++)
-            if (
-                _terms[t].Volume is null
-                && !_state.Holds(t)
-                && _phrases.Find(Tokens.Key(_terms[t].Text)) is >= 0 and var own
-                && !HasSignature(chosen, own)
-                && !_phrases.FixedSignatures.Contains(_phrases.SignatureOf(own))
-            )
-            {
-                chosen.Add(own);
-                _state.Add(own);
-            }
     }
 }

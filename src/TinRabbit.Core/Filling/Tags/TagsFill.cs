@@ -21,6 +21,9 @@ public sealed record TagsFill(
     IReadOnlyList<string> Left
 )
 {
+    /// <summary>Terms that may not stand in the field, or are too long for it.</summary>
+    public IReadOnlyList<LeftOut> LeftOut { get; init; } = [];
+
     // Slots of a field without a limit.
     private const int Unlimited = 60;
 
@@ -36,21 +39,22 @@ public sealed record TagsFill(
         var field = input.Field;
         if (field.Shape != FieldShape.Phrases)
             throw new InvalidInputException([new("field", $"{field.Label} is not a list of phrases.")]);
-        var avoided = new AvoidedTerms(input.Platform, input.Avoid);
-        var wanted = input.AllowedTerms(avoided);
+        var avoided = input.Avoided();
+        var (placement, wanted) = (input.Placement(avoided), input.Terms);
         string[] kept = [.. (input.Copy.GetValueOrDefault(input.Key)?.Units(field.Shape) ?? []).Where(i => !string.IsNullOrWhiteSpace(i))];
         var before = Weigher.Weigh(input.Platform, input.Copy, wanted, stop);
         var added = new List<string>();
         if (field.Indexed && wanted.Count > 0)
         {
-            var candidates = TagCandidates.Build(field, [.. wanted.Where(t => !input.Elsewhere.Contains(t.Text))], avoided, stop);
+            var candidates = TagCandidates.Build(field, [.. wanted.Where(placement.Allows)], avoided, stop);
+            placement.LeaveOutLong(candidates.TooLong);
             var phrases = new TagPhrases(
                 input.Platform,
                 field,
                 TermSet.Prepare(input.Platform, [.. wanted.Select(t => t.Text)]),
                 wanted,
                 kept,
-                candidates,
+                candidates.Texts,
                 stop
             );
             added = new TagSearch(phrases, field, input, wanted, (field.Limit?.MaxItems ?? Unlimited) - kept.Length, stop).Choose();
@@ -59,7 +63,7 @@ public sealed record TagsFill(
         var first = input.Lead is null ? -1 : added.FindIndex(a => Tokens.Key(a) == Tokens.Key(input.Lead));
         string[] items = first == 0 ? [added[0], .. kept, .. added[1..]] : [.. kept, .. added];
         var after = Weigher.Weigh(input.Platform, input.With(new FieldValue.Items(items)), wanted, stop);
-        var effect = FillEffect.Of(before, after, input.Terms);
-        return new(items, added, after.Grip, before.Grip, effect.Opens, effect.Left);
+        var effect = FillEffect.Of(before, after, placement);
+        return new(items, added, after.Grip, before.Grip, effect.Opens, effect.Left) { LeftOut = placement.LeftOut(wanted) };
     }
 }

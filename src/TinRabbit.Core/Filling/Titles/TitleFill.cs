@@ -1,46 +1,63 @@
+using TinRabbit.Core.Findings;
 using TinRabbit.Core.Matching;
 using TinRabbit.Core.Measures;
 using TinRabbit.Core.Platforms;
 
 namespace TinRabbit.Core.Filling.Titles;
 
-/// <summary>Titles that use the room for the most grip (docs/model.md, "Fills").</summary>
-public static class TitleFill
+/// <summary>Titles that use the room for the most grip (docs/model.md, "Fill").</summary>
+/// <param name="Takes">Different titles, the best first.</param>
+/// <param name="LeftOut">Terms that may not stand in the title, or are too long for it.</param>
+public sealed record TitleFill(IReadOnlyList<Take> Takes, IReadOnlyList<LeftOut> LeftOut)
 {
     /// <summary>Most takes that are made.</summary>
     public const int MostTakes = 5;
 
-    /// <summary>The threshold in a profile that says that a word said twice is paid twice.</summary>
-    public const string RepeatsPay = "titleRepeatsPay";
-
     /// <summary>
-    /// Makes up to five different titles: picks one after another, what the end of one and the beginning of the next share said once, no
-    /// word twice unless the profile says that repeats pay, the lead first. What stands in the field does not count.
+    /// Makes up to five different titles: picks one after another, what the end of one and the beginning of the next share said once, the lead
+    /// first; then single words and pairs that complete picks, until nothing that fits gains. A word comes as often as the profile allows, and
+    /// in one take at least only once. What stands in the field does not count.
     /// </summary>
     /// <param name="input">The field, one line, and the terms.</param>
     /// <param name="stop">Stops the search.</param>
-    /// <returns>The best first.</returns>
     /// <exception cref="InvalidInputException">There is no such field, or it is no line of text that the search reads.</exception>
-    public static IReadOnlyList<Take> Of(FillInput input, CancellationToken stop = default)
+    public static TitleFill Of(FillInput input, CancellationToken stop = default)
     {
         var field = input.Field;
         if (field.Shape is not (FieldShape.Line or FieldShape.Text))
             throw new InvalidInputException([new("field", $"{field.Label} is not a line of text.")]);
         field = input.IndexedField;
-        var avoided = new AvoidedTerms(input.Platform, input.Avoid);
-        List<WantedTerm> wanted = [.. input.AllowedTerms(avoided).OrderByDescending(t => t.Worth())];
-        if (wanted.Count == 0)
-            return [];
+        var avoided = input.Avoided();
+        var placement = input.Placement(avoided);
+        List<WantedTerm> wanted = [.. input.Terms.OrderByDescending(t => t.Worth())];
         var prepared = TermSet.Prepare(input.Platform, [.. wanted.Select(t => t.Text)]);
-        var search = new TitleSearch(new TitleState(field, input, prepared, wanted, avoided), input, wanted, stop);
-        var found = new List<int[]>();
-        for (var take = 0; take < MostTakes && search.FindNext(found) is { } plan; take++)
-            found.Add(plan);
+        var uses = Math.Max(1, (int)ListingToCheck.ThresholdOf(input.Platform, ListingToCheck.TitleWordUses));
+        var title = new TitleState(field, input, prepared, wanted, avoided);
+        placement.LeaveOutLong(wanted.Where((t, i) => placement.Allows(t) && title.SizeOf(i) > title.Capacity));
+        var found = new List<string>();
+        if (wanted.Exists(placement.Allows))
+        {
+            var search = new TitleSearch(title, input, [.. wanted.Select(placement.Allows)], stop);
+            var plans = new List<int[]>();
+            for (var take = uses > 1 ? 1 : 0; take < MostTakes && search.FindNext(plans, uses) is { } plan; take++)
+            {
+                plans.Add(plan.Terms);
+                found.Add(plan.Text);
+            }
+
+            // One of them says no word twice.
+            if (uses > 1 && search.FindNext([], 1) is { } once)
+                found.Add(once.Text);
+        }
+
         var at = input.Platform.IndexedFields.ToList().FindIndex(f => f.Key == input.Key);
         var takes = new List<Take>();
-        foreach (var text in found.Select(search.TextOf).Distinct(StringComparer.Ordinal).Where(t => avoided.UsesIn(t) == 0))
+        foreach (var text in found.Distinct(StringComparer.Ordinal))
         {
-            var weighed = Weigher.Weigh(prepared, input.With(new FieldValue.Text(text)), wanted, stop);
+            var value = new FieldValue.Text(text);
+            if (avoided.UsesIn(text) > 0 || !RoomUsed.Of(field, value).Fits)
+                continue;
+            var weighed = Weigher.Weigh(prepared, input.With(value), wanted, stop);
             takes.Add(
                 new(
                     text,
@@ -51,6 +68,6 @@ public static class TitleFill
             );
         }
 
-        return [.. takes.OrderByDescending(t => t.Grip)];
+        return new([.. takes.OrderByDescending(t => t.Grip)], placement.LeftOut(input.Terms));
     }
 }

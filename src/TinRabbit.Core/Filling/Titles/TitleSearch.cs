@@ -1,55 +1,57 @@
-using TinRabbit.Core.Measures;
 using TinRabbit.Core.Words;
 
 namespace TinRabbit.Core.Filling.Titles;
 
 /// <summary>
 /// Searches for the order of terms that makes the best title: greedy construction, a local search that moves a term forward or removes
-/// one, and perturbation (iterated local search; Lourenço, Martin and Stützle 2003). It ends after a number of elementary steps, so that
-/// the same question has the same answer on every machine.
+/// one, and perturbation (iterated local search; Lourenço, Martin and Stützle 2003); then the end is filled with single words and pairs. It
+/// ends after a number of elementary steps, so that the same question has the same answer on every machine.
 /// </summary>
 internal sealed class TitleSearch
 {
     // Title evaluations times terms: about 25 ms of work for the first take, and as much for all the others.
     private const long StepBudget = 700_000;
     private const int MaxCandidates = 90;
-    private const int MaxUnknown = 10;
     private const int MaxPerturbationsWithoutGain = 300;
     private const double Tolerance = 1e-9;
 
     private readonly TitleState _title;
+    private readonly TitleEnd _end;
     private readonly int _lead;
+    private readonly int[] _fitting;
     private readonly int[] _candidates;
     private readonly long _budget;
     private readonly CancellationToken _stop;
 
     /// <param name="title">An empty title.</param>
-    /// <param name="input">The lead, the terms wanted elsewhere, and the budget.</param>
-    /// <param name="terms">The terms wanted.</param>
+    /// <param name="input">The lead and the budget.</param>
+    /// <param name="mayStand">By term: whether it may stand in the title.</param>
     /// <param name="stop">Stops the search.</param>
-    public TitleSearch(TitleState title, FillInput input, IReadOnlyList<WantedTerm> terms, CancellationToken stop)
+    public TitleSearch(TitleState title, FillInput input, bool[] mayStand, CancellationToken stop)
     {
         (_title, _stop, _budget) = (title, stop, (long)(StepBudget * input.Budget));
         _lead = input.Lead is null ? -1 : title.Find(Tokens.Key(input.Lead));
-        var fitting = Enumerable
-            .Range(0, terms.Count)
-            .Where(t => title.SizeOf(t) <= title.Capacity && t != _lead && !input.Elsewhere.Contains(terms[t].Text))
-            .ToList();
+        if (_lead >= 0 && !mayStand[_lead])
+            _lead = -1;
+        int[] usable = [.. Enumerable.Range(0, mayStand.Length).Where(t => mayStand[t] && title.WorthByTerm[t] > 0)];
+        _end = new(title, usable);
+        _fitting = [.. usable.Where(t => title.SizeOf(t) <= title.Capacity && t != _lead)];
         _candidates =
         [
-            .. fitting
+            .. _fitting
                 .OrderByDescending(t => title.WorthByTerm[t])
                 .Take(MaxCandidates * 2 / 3)
-                .Union(fitting.OrderByDescending(t => title.WorthByTerm[t] / title.SizeOf(t)).Take(MaxCandidates * 2 / 3))
-                .Union(fitting.Where(t => terms[t].Volume is null).Take(MaxUnknown)),
+                .Union(_fitting.OrderByDescending(t => title.WorthByTerm[t] / title.SizeOf(t)).Take(MaxCandidates * 2 / 3)),
         ];
     }
 
-    /// <summary>The best plan that differs from those found; null when there is none.</summary>
-    /// <param name="found">The plans found before.</param>
-    /// <returns>Numbers of terms, in the order in which the title has them.</returns>
-    public int[]? FindNext(IReadOnlyList<int[]> found)
+    /// <summary>The best title that differs from those found; null when there is none.</summary>
+    /// <param name="found">The terms of the titles found before.</param>
+    /// <param name="uses">How often one word may come.</param>
+    /// <returns>Numbers of terms, in the order in which the title has them, and the title.</returns>
+    public (int[] Terms, string Text)? FindNext(IReadOnlyList<int[]> found, int uses)
     {
+        _title.WordUses = uses;
         _title.StepsLeft = found.Count == 0 ? _budget : _budget / 5;
         // Bans one term of every earlier take, the first or second after the lead, so that the next one differs.
         var banned = new HashSet<int>();
@@ -59,25 +61,33 @@ internal sealed class TitleSearch
         if (_lead < 0 && candidates.Length == 0)
             return null;
         _title.Set(_lead >= 0 ? [_lead] : []);
-        int[] lead = [.. _title.Terms];
+        int[] lead = [.. _title.Phrases];
         var (best, most) = ((int[])[], -1.0);
+        var (finished, worth) = ((int[])[], -1.0);
         foreach (var perRoom in (bool[])[true, false])
         {
-            var (plan, value) = Improve([.. lead, .. Construct(lead, candidates, perRoom)], lead.Length, candidates);
+            var constructed = Construct(lead, candidates, perRoom);
+            Finish([.. lead, .. constructed]);
+            var (plan, value) = Improve([.. lead, .. constructed], lead.Length, candidates);
+            Finish(plan);
             if (value > most * (1 + Tolerance))
                 (best, most) = (plan, value);
         }
 
-        _title.Set(Perturb(best, most, lead.Length, candidates));
-        int[] terms = [.. _title.Terms];
-        return terms.Length == 0 || found.Any(f => TextOf(f) == TextOf(terms)) ? null : terms;
-    }
+        Finish(Perturb(best, most, lead.Length, candidates));
+        _title.Set(finished);
+        int[] terms = [.. finished.Where(p => p < _title.WorthByTerm.Count)];
+        return finished.Length == 0 || found.Any(f => f.SequenceEqual(terms)) ? null : (terms, _title.Text());
 
-    /// <summary>The title that a plan makes.</summary>
-    public string TextOf(int[] plan)
-    {
-        _title.Set(plan);
-        return _title.Text();
+        // Completes a plan by terms that are no candidates, single words and pairs; keeps it where it is the best so far.
+        void Finish(int[] plan)
+        {
+            _title.Set(plan);
+            _end.Fill([.. _fitting.Where(t => !banned.Contains(t))], lead.Length, _stop);
+            var value = _title.Evaluate();
+            if (value > worth * (1 + Tolerance))
+                (finished, worth) = ([.. _title.Phrases], value);
+        }
     }
 
     // Greedy construction: pushes the term that gains most, or gains most for the room it uses.
@@ -90,11 +100,11 @@ internal sealed class TitleSearch
         {
             var (term, best) = (-1, 0.0);
             var size = _title.Size;
-            // What cannot be pushed now never can be later.
+            // What has no room now never has later.
             left.RemoveAll(candidate =>
             {
                 if (!_title.Push(candidate))
-                    return true;
+                    return !_title.MayFitLater(candidate);
                 var rate = (_title.Evaluate() - value) / (perRoom ? _title.Size - size : 1);
                 if (rate > best)
                     (term, best) = (candidate, rate);
@@ -108,7 +118,7 @@ internal sealed class TitleSearch
             left.Remove(term);
         }
 
-        return [.. _title.Terms.Skip(lead.Length)];
+        return [.. _title.Phrases.Skip(lead.Length)];
     }
 
     // Local search: puts a term further forward than it is, adds one anywhere, or removes one, while that helps.
@@ -176,12 +186,12 @@ internal sealed class TitleSearch
             if (!_title.Push(term))
                 continue;
             var worth = _title.Evaluate();
-            if (worth >= value)
+            if (worth > value)
                 value = worth;
             else
                 _title.Pop();
         }
 
-        return ([.. _title.Terms], value);
+        return ([.. _title.Phrases], value);
     }
 }

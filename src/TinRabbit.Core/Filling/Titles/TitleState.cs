@@ -5,26 +5,35 @@ using TinRabbit.Core.Words;
 
 namespace TinRabbit.Core.Filling.Titles;
 
-/// <summary>A title made of terms, to which terms are pushed and from which they are popped, with Σ worth·grip of the listing that has it.</summary>
+/// <summary>
+/// A title made of phrases, which are pushed to its end and popped, with Σ worth·grip of the listing that has it. A phrase is a term, by its
+/// number, or a fragment: one or two words of a term.
+/// </summary>
 internal sealed class TitleState
 {
     private readonly Field _field;
     private readonly Unit _unit;
+    private readonly CapitalStyle _capitals;
     private readonly int _capacity;
     private readonly int _separatorSize;
     private readonly int _spaceSize;
-    private readonly bool _repeatsPay;
     private readonly OtherFields _otherFields;
+    private readonly bool _combine;
+    private readonly AvoidedTerms _avoided;
 
-    // By term, and by word in it: the word, its size, and its numbers among the folded words, the words letter for letter, and the words
-    // as avoided terms compare them.
-    private readonly string[][] _words;
-    private readonly int[][] _sizes;
-    private readonly int[][] _keys;
-    private readonly int[][] _letters;
+    // By phrase, and by word in it: the word, as it is written, its size, and its numbers among the folded words, the words letter for
+    // letter, and the words as avoided terms compare them.
+    private readonly List<string[]> _words = [];
+    private readonly List<string[]> _written = [];
+    private readonly List<int[]> _sizes = [];
+    private readonly List<int[]> _keys = [];
+    private readonly List<int[]> _letters = [];
+    private readonly List<int[]> _looseKeys = [];
     private readonly bool[][] _ignored;
-    private readonly int[][] _looseKeys;
+    private readonly bool[] _isStopWord;
     private readonly int[][] _avoidedPhrases;
+    private readonly Dictionary<string, int> _looseNumbers = new(StringComparer.Ordinal);
+    private readonly Dictionary<string, int> _fragments = new(StringComparer.Ordinal);
 
     // Terms by the rarest of their words: a title without it leaves them the grip that the other fields give. Terms whose rarest word is
     // in another field are always evaluated.
@@ -32,12 +41,12 @@ internal sealed class TitleState
     private readonly int[] _alwaysEvaluated;
     private readonly double[] _gripWithoutTitle;
 
-    private readonly List<int> _terms = [];
-    private readonly List<(int Term, int Word, bool AfterSeparator)> _title = [];
+    private readonly List<int> _phrases = [];
+    private readonly List<(int Phrase, int Word, bool AfterSeparator)> _title = [];
     private readonly List<int> _titleKeys = [];
     private readonly List<int> _titleLetters = [];
     private readonly List<(int Words, int Size)> _undo = [];
-    private readonly int[] _firstPlace;
+    private readonly List<int>[] _places;
     private readonly int[] _wordCounts;
 
     /// <param name="field">The field that is filled.</param>
@@ -47,28 +56,36 @@ internal sealed class TitleState
     /// <param name="avoided">What no title may say.</param>
     public TitleState(Field field, FillInput input, TermSet prepared, IReadOnlyList<WantedTerm> terms, AvoidedTerms avoided)
     {
-        (_field, _unit) = (field, field.Limit?.Unit ?? Unit.Characters);
+        (_field, _unit, _capitals) = (field, field.Limit?.Unit ?? Unit.Characters, input.Platform.Capitals);
         _capacity = Math.Min(
             field.Limit?.Max ?? int.MaxValue,
             _unit == Unit.Characters ? field.IndexedFirst ?? int.MaxValue : int.MaxValue
         );
         (_separatorSize, _spaceSize) = (TextLength.Of(field.Separator, _unit), TextLength.Of(" ", _unit));
-        _repeatsPay = input.Platform.Checks.GetValueOrDefault(TitleFill.RepeatsPay) > 0;
-        _otherFields = new(field, input.Copy, prepared, terms);
-        _words = [.. prepared.Terms.Select(t => t.Tokens.Select(w => w.Word).ToArray())];
-        var loose = new Dictionary<string, int>(StringComparer.Ordinal);
-        _avoidedPhrases = [.. avoided.Phrases.Select(p => p.Select(LooseKey).ToArray())];
-        _looseKeys = [.. _words.Select(t => avoided.Any ? t.Select(w => LooseKey(avoided.KeyOf(w))).ToArray() : [])];
-        _sizes = [.. _words.Select(t => t.Select(w => TextLength.Of(w, _unit)).ToArray())];
-        _keys = [.. prepared.Terms.Select(t => t.Variants[0].Folded)];
-        _letters = [.. prepared.Terms.Select(t => t.Letters)];
+        (_otherFields, _combine, _avoided) = (new(field, input.Copy, prepared, terms), input.Platform.Search.WordsCombine, avoided);
+        _avoidedPhrases = [.. avoided.Phrases.Select(p => p.Select(LooseNumber).ToArray())];
+        for (var t = 0; t < terms.Count; t++)
+        {
+            string[] words = [.. prepared.Terms[t].Tokens.Select(w => w.Word)];
+            AddPhrase(
+                words,
+                [.. prepared.Terms[t].Tokens.Select(w => _capitals == CapitalStyle.AsIs ? terms[t].Text.Substring(w.Start, w.Length) : w.Word)],
+                prepared.Terms[t].Variants[0].Folded,
+                prepared.Terms[t].Letters
+            );
+        }
+
         _ignored = [.. prepared.Terms.Select(t => t.Variants[0].Ignored)];
-        (_firstPlace, _wordCounts) = (new int[prepared.Folded.Count], new int[prepared.Folded.Count]);
-        Array.Fill(_firstPlace, -1);
-        _gripWithoutTitle = [.. _words.Select((_, t) => _otherFields.WeightedGrip(t, 0, _wordCounts))];
-        _termsByRarestWord = [.. _firstPlace.Select(_ => new List<int>())];
+        _isStopWord = new bool[prepared.Folded.Count];
+        for (var t = 0; t < terms.Count; t++)
+        for (var i = 0; i < _keys[t].Length; i++)
+            _isStopWord[_keys[t][i]] |= StopWords.Has(_words[t][i]);
+        _places = [.. Enumerable.Range(0, prepared.Folded.Count).Select(_ => new List<int>())];
+        _wordCounts = new int[prepared.Folded.Count];
+        _gripWithoutTitle = [.. Enumerable.Range(0, terms.Count).Select(t => _otherFields.WeightedGrip(t, 0, _wordCounts))];
+        _termsByRarestWord = [.. _places.Select(_ => new List<int>())];
         var always = new List<int>();
-        for (var t = 0; t < _keys.Length; t++)
+        for (var t = 0; t < terms.Count; t++)
         {
             if (_otherFields.WorthByTerm[t] <= 0)
                 continue;
@@ -83,8 +100,6 @@ internal sealed class TitleState
         }
 
         _alwaysEvaluated = [.. always];
-
-        int LooseKey(string key) => loose.TryGetValue(key, out var number) ? number : loose[key] = loose.Count;
     }
 
     /// <summary>The room that a title has, in the field's unit.</summary>
@@ -93,99 +108,146 @@ internal sealed class TitleState
     /// <summary>The room that the title uses, in the field's unit.</summary>
     public int Size { get; private set; }
 
-    /// <summary>The terms of the title, in order.</summary>
-    public IReadOnlyList<int> Terms => _terms;
+    /// <summary>The phrases of the title, in order: numbers of terms, and of fragments after those.</summary>
+    public IReadOnlyList<int> Phrases => _phrases;
+
+    /// <summary>How often one word may come, small words aside; 1 or more.</summary>
+    public int WordUses { get; set; } = 1;
 
     /// <summary>Elementary steps that are left to the search.</summary>
     public long StepsLeft { get; set; }
 
     public IReadOnlyList<double> WorthByTerm => _otherFields.WorthByTerm;
 
-    /// <summary>The room that a term uses by itself.</summary>
-    public int SizeOf(int term) => _sizes[term].Sum() + _spaceSize * (_sizes[term].Length - 1);
+    /// <summary>The words of a phrase.</summary>
+    public string[] WordsOf(int phrase) => _words[phrase];
+
+    /// <summary>The room that a phrase uses by itself.</summary>
+    public int SizeOf(int phrase) => _sizes[phrase].Sum() + _spaceSize * (_sizes[phrase].Length - 1);
 
     /// <summary>The number of the term with these words; −1 when there is none.</summary>
-    public int Find(string key) => Array.FindIndex(_words, t => string.Join(' ', t) == key);
+    public int Find(string key) => _words.FindIndex(0, WorthByTerm.Count, t => string.Join(' ', t) == key);
 
-    /// <summary>The title as a text with a capital first letter, where that fits.</summary>
+    /// <summary>A phrase of some of a term's words. The same key has the same number.</summary>
+    public int AddFragment(string key, int term, int[] words)
+    {
+        if (!_fragments.TryGetValue(key, out var number))
+        {
+            _fragments[key] = number = _words.Count;
+            AddPhrase(
+                [.. words.Select(w => _words[term][w])],
+                [.. words.Select(w => _written[term][w])],
+                [.. words.Select(w => _keys[term][w])],
+                [.. words.Select(w => _letters[term][w])]
+            );
+        }
+
+        return number;
+    }
+
+    /// <summary>The places of a term's words that the title lacks, dropped words aside.</summary>
+    public int[] LackingInTitle(int term) => Lacking(term, _ => false);
+
+    /// <summary>The places of a term's words that neither the title nor another field has; none where the platform does not combine fields.</summary>
+    public int[] LackingInListing(int term) => _combine ? Lacking(term, w => _otherFields.WeightByWord[w] >= 0) : [];
+
+    /// <summary>The title as a text, with capitals by the profile's style where they fit.</summary>
     public string Text()
     {
         var text = new System.Text.StringBuilder();
-        foreach (var (term, word, afterSeparator) in _title)
+        foreach (var (phrase, word, afterSeparator) in _title)
+        {
+            var written = _written[phrase][word];
+            if (_capitals == CapitalStyle.Words && !StopWords.Has(_words[phrase][word]))
+                written = Capitals.First(written);
             text.Append(
                     text.Length == 0 ? ""
                     : afterSeparator ? _field.Separator
                     : " "
                 )
-                .Append(_words[term][word]);
+                .Append(written);
+        }
+
         var plain = text.ToString();
-        var capital = Capitals.First(plain);
+        var capital = _capitals == CapitalStyle.AsIs ? plain : Capitals.First(plain);
         return TextLength.Of(capital, _unit) <= _capacity ? capital : plain;
     }
 
-    /// <summary>Makes the title anew of these terms; those that cannot be pushed are left out.</summary>
-    public void Set(IReadOnlyList<int> terms)
+    /// <summary>Makes the title anew of these phrases; those that cannot be pushed are left out.</summary>
+    public void Set(IReadOnlyList<int> phrases)
     {
-        while (_terms.Count > 0)
+        var same = 0;
+        while (same < phrases.Count && same < _phrases.Count && _phrases[same] == phrases[same])
+            same++;
+        while (_phrases.Count > same)
             Pop();
-        foreach (var term in terms)
-            Push(term);
+        for (; same < phrases.Count; same++)
+            Push(phrases[same]);
     }
 
-    /// <summary>Adds a term to the end, merged with what the title ends with.</summary>
-    /// <returns>False, and nothing changes, where it does not fit, is held already, repeats a word without gain, or makes something avoided.</returns>
-    public bool Push(int term)
+    /// <summary>Adds a phrase to the end, merged with what the title ends with.</summary>
+    /// <returns>False, and nothing changes, where it has no room, is there already, makes a word come too often, or makes something avoided.</returns>
+    public bool Push(int phrase)
     {
-        var keys = _keys[term];
-        var overlap = OverlapWith(term);
-        if (overlap == keys.Length)
+        var keys = _keys[phrase];
+        var overlap = OverlapWith(phrase);
+        if (overlap == keys.Length || (phrase < WorthByTerm.Count && Look(phrase).Grade == Grade.Whole))
             return false;
         var size = Size;
         for (var i = overlap; i < keys.Length; i++)
         {
             size +=
-                _sizes[term][i]
+                _sizes[phrase][i]
                 + (
                     i > 0 ? _spaceSize
                     : _title.Count > 0 ? _separatorSize
                     : 0
                 );
-            if (size > _capacity || (!_repeatsPay && (_wordCounts[keys[i]] > 0 || Array.IndexOf(keys, keys[i], 0, i) >= 0)))
+            if (size > _capacity || (!_isStopWord[keys[i]] && UsesAfter(keys, i, overlap) > WordUses))
                 return false;
         }
 
-        if (_repeatsPay && StrengthOf(term) > Matcher.TogetherFactor * _field.Weight)
-            return false;
         _undo.Add((_title.Count, Size));
         for (var i = overlap; i < keys.Length; i++)
         {
-            if (_wordCounts[keys[i]]++ == 0)
-                _firstPlace[keys[i]] = _title.Count;
-            _title.Add((term, i, i == 0));
+            _wordCounts[keys[i]]++;
+            _places[keys[i]].Add(_title.Count);
+            _title.Add((phrase, i, i == 0));
             _titleKeys.Add(keys[i]);
-            _titleLetters.Add(_letters[term][i]);
+            _titleLetters.Add(_letters[phrase][i]);
         }
 
         Size = size;
-        _terms.Add(term);
-        if (!EndsWithAvoided())
+        _phrases.Add(phrase);
+        if (!EndsWithAvoided() && !EndsWithEarlierPhrase())
             return true;
         Pop();
         return false;
     }
 
-    /// <summary>Removes the last term.</summary>
+    /// <summary>Whether a phrase that cannot be pushed now may be pushed once the title has another end: its words fit behind another separator.</summary>
+    public bool MayFitLater(int phrase)
+    {
+        // At best all but its last word is merged with the end of the title.
+        var size = Size + _sizes[phrase][^1] + (_title.Count > 0 ? _spaceSize : 0);
+        return size <= _capacity && (_isStopWord[_keys[phrase][^1]] || _wordCounts[_keys[phrase][^1]] < WordUses);
+    }
+
+    /// <summary>Removes the last phrase.</summary>
     public void Pop()
     {
         (var words, Size) = _undo[^1];
-        for (var i = words; i < _titleKeys.Count; i++)
-            if (--_wordCounts[_titleKeys[i]] == 0)
-                _firstPlace[_titleKeys[i]] = -1;
+        for (var i = _titleKeys.Count - 1; i >= words; i--)
+        {
+            _wordCounts[_titleKeys[i]]--;
+            _places[_titleKeys[i]].RemoveAt(_places[_titleKeys[i]].Count - 1);
+        }
+
         _title.RemoveRange(words, _title.Count - words);
         _titleKeys.RemoveRange(words, _titleKeys.Count - words);
         _titleLetters.RemoveRange(words, _titleLetters.Count - words);
         _undo.RemoveAt(_undo.Count - 1);
-        _terms.RemoveAt(_terms.Count - 1);
+        _phrases.RemoveAt(_phrases.Count - 1);
     }
 
     /// <summary>Σ worth·grip of the listing with the title, less that without a title.</summary>
@@ -193,22 +255,67 @@ internal sealed class TitleState
     {
         var value = 0.0;
         foreach (var t in _alwaysEvaluated)
-            value += _otherFields.WeightedGrip(t, StrengthOf(t), _wordCounts) - _gripWithoutTitle[t];
+            value += _otherFields.WeightedGrip(t, Look(t).Strength, _wordCounts) - _gripWithoutTitle[t];
         for (var place = 0; place < _titleKeys.Count; place++)
         {
-            if (_firstPlace[_titleKeys[place]] != place)
+            if (_places[_titleKeys[place]][0] != place)
                 continue;
             var terms = _termsByRarestWord[_titleKeys[place]];
             StepsLeft -= terms.Count + 1;
             foreach (var t in terms)
-                value += _otherFields.WeightedGrip(t, StrengthOf(t), _wordCounts) - _gripWithoutTitle[t];
+                value += _otherFields.WeightedGrip(t, Look(t).Strength, _wordCounts) - _gripWithoutTitle[t];
         }
 
         StepsLeft -= _alwaysEvaluated.Length + 10;
         return value;
     }
 
-    // Whether the words of the last term make an avoided phrase, with those before them or alone.
+    /// <summary>By term: its grade in the title, or where that does not hold it, whether the words of all fields do. Terms that count nothing have none.</summary>
+    public Grade[] Grades()
+    {
+        var grades = new Grade[WorthByTerm.Count];
+        for (var t = 0; t < grades.Length; t++)
+            if (WorthByTerm[t] > 0)
+                grades[t] =
+                    Look(t).Grade is > Grade.Missing and var grade ? grade
+                    : _combine && _otherFields.MissingWordCount(t, _wordCounts) == 0 ? Grade.Spread
+                    : Grade.Missing;
+        return grades;
+    }
+
+    private int LooseNumber(string key) =>
+        _looseNumbers.TryGetValue(key, out var number) ? number : _looseNumbers[key] = _looseNumbers.Count;
+
+    private void AddPhrase(string[] words, string[] written, int[] keys, int[] letters)
+    {
+        _words.Add(words);
+        _written.Add(written);
+        _sizes.Add([.. written.Select(w => TextLength.Of(w, _unit))]);
+        _keys.Add(keys);
+        _letters.Add(letters);
+        _looseKeys.Add(_avoided.Any ? [.. words.Select(w => LooseNumber(_avoided.KeyOf(w)))] : []);
+    }
+
+    private int[] Lacking(int term, Func<int, bool> isElsewhere)
+    {
+        var keys = _keys[term];
+        List<int>? lacking = null;
+        for (var i = 0; i < keys.Length; i++)
+            if (!_ignored[term][i] && _wordCounts[keys[i]] == 0 && !isElsewhere(keys[i]))
+                (lacking ??= []).Add(i);
+        return lacking is null ? [] : [.. lacking.DistinctBy(i => keys[i])];
+    }
+
+    private int UsesAfter(int[] keys, int at, int from)
+    {
+        var uses = _wordCounts[keys[at]];
+        for (var i = from; i <= at; i++)
+            if (keys[i] == keys[at])
+                uses++;
+        return uses;
+    }
+
+    // Whether the words of the last phrase make an avoided one, with those before them or alone.
     private bool EndsWithAvoided()
     {
         var added = _undo[^1].Words;
@@ -217,7 +324,7 @@ internal sealed class TitleState
             {
                 var same = true;
                 for (var i = 0; i < phrase.Length && same; i++)
-                    same = _looseKeys[_title[start + i].Term][_title[start + i].Word] == phrase[i];
+                    same = _looseKeys[_title[start + i].Phrase][_title[start + i].Word] == phrase[i];
                 if (same)
                     return true;
             }
@@ -225,10 +332,31 @@ internal sealed class TitleState
         return false;
     }
 
-    // How many words the end of the title and the beginning of a term have in common.
-    private int OverlapWith(int term)
+    // Whether the last phrase between separators is one that stands further forward.
+    private bool EndsWithEarlierPhrase()
     {
-        var letters = _letters[term];
+        var start = _title.Count - 1;
+        while (start > 0 && !_title[start].AfterSeparator)
+            start--;
+        var length = _title.Count - start;
+        for (var at = 0; at + length <= start; at++)
+        {
+            if ((at > 0 && !_title[at].AfterSeparator) || !_title[at + length].AfterSeparator)
+                continue;
+            var same = true;
+            for (var i = 0; i < length && same; i++)
+                same = _titleKeys[at + i] == _titleKeys[start + i] && (i == 0 || !_title[at + i].AfterSeparator);
+            if (same)
+                return true;
+        }
+
+        return false;
+    }
+
+    // How many words the end of the title and the beginning of a phrase have in common.
+    private int OverlapWith(int phrase)
+    {
+        var letters = _letters[phrase];
         for (var overlap = Math.Min(letters.Length, _titleLetters.Count); overlap > 0; overlap--)
         {
             var same = true;
@@ -241,8 +369,8 @@ internal sealed class TitleState
         return 0;
     }
 
-    // The strength that the title lends the field for a term, as the matcher computes it: 0 where a word is missing.
-    private double StrengthOf(int term)
+    // The grade and the strength that the title lends the field for a term, as the matcher computes them: 0 where a word is missing.
+    private (Grade Grade, double Strength) Look(int term)
     {
         var (keys, ignored) = (_keys[term], _ignored[term]);
         var (all, any) = (true, false);
@@ -253,18 +381,16 @@ internal sealed class TitleState
             else if (ignored[i])
                 all = false;
             else
-                return 0;
+                return (Grade.Missing, 0);
         }
 
-        var best = any ? Matcher.TogetherFactor : 0;
+        var (grade, best) = any ? (Grade.Together, Matcher.TogetherFactor) : (Grade.Missing, 0);
         if (!all)
-            return _field.Weight * best;
-        for (
-            var start = _firstPlace[keys[0]];
-            start >= 0 && start + keys.Length <= _titleKeys.Count;
-            start = _repeatsPay ? _titleKeys.IndexOf(keys[0], start + 1) : -1
-        )
+            return (grade, _field.Weight * best);
+        foreach (var start in _places[keys[0]])
         {
+            if (start + keys.Length > _titleKeys.Count)
+                break;
             var (phrase, whole) = (true, true);
             for (var i = 0; i < keys.Length && phrase; i++)
             {
@@ -272,13 +398,13 @@ internal sealed class TitleState
                 whole &= _titleLetters[start + i] == _letters[term][i];
             }
 
-            if (phrase)
-                best = Math.Max(
-                    best,
-                    (whole ? 1 : Matcher.InflectedFactor) * (_field.Front ? 1 - Matcher.FrontShare * start / _titleKeys.Count : 1)
-                );
+            if (!phrase)
+                continue;
+            if (whole || grade < Grade.Inflected)
+                grade = whole ? Grade.Whole : Grade.Inflected;
+            best = Math.Max(best, (whole ? 1 : Matcher.InflectedFactor) * Matcher.FrontAt(_field, start));
         }
 
-        return _field.Weight * best;
+        return (grade, _field.Weight * best);
     }
 }

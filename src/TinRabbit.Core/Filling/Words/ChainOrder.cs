@@ -18,11 +18,11 @@ internal sealed class ChainOrder
 
     /// <param name="ways">The words and the terms.</param>
     /// <param name="chosen">Which words were chosen.</param>
-    /// <param name="left">Room that is left: for terms of unknown volume, and for the form in which the worthiest term is typed.</param>
+    /// <param name="left">Room that is left: for the form in which the worthiest term is typed.</param>
     /// <param name="cost">What a form costs, its separator included.</param>
     public ChainOrder(CoverModel ways, bool[] chosen, long left, Func<string, long> cost)
     {
-        (_covers, _chosen, _roomLeft, _cost) = (ways, (bool[])chosen.Clone(), left, cost);
+        (_covers, _chosen, _roomLeft, _cost) = (ways, chosen, left, cost);
         _forms = [.. ways.Forms];
         _settled = new bool[_forms.Length];
         (_after, _before) = (new int[_forms.Length], new int[_forms.Length]);
@@ -33,7 +33,6 @@ internal sealed class ChainOrder
     /// <summary>Runs of words, the worthiest first.</summary>
     public List<string[]> BuildChains()
     {
-        AddUnknown();
         var byWorth = Enumerable.Range(0, _covers.Terms.Count).OrderByDescending(t => _covers.Terms[t].Worth()).ToList();
         var ways = _covers.Covers.Where(w => w.Items.All(i => _chosen[i])).ToLookup(w => w.Term);
         // Links first the phrases of terms that open only if their words are adjacent.
@@ -90,25 +89,6 @@ internal sealed class ChainOrder
         )
             run.Add(number);
         return run;
-    }
-
-    // Adds terms of unknown volume, the cheapest first, to the room that is left.
-    private void AddUnknown()
-    {
-        while (true)
-        {
-            var cheapest = _covers
-                .Covers.Where(w => _covers.Terms[w.Term].Volume is null && !w.Items.All(i => _chosen[i]))
-                .Select(w => (w.Items, Cost: w.Items.Where(i => !_chosen[i]).Sum(i => _cost(_forms[i]))))
-                .Where(w => w.Cost <= _roomLeft)
-                .OrderBy(w => w.Cost)
-                .FirstOrDefault();
-            if (cheapest.Items is null)
-                return;
-            _roomLeft -= cheapest.Cost;
-            foreach (var i in cheapest.Items)
-                _chosen[i] = true;
-        }
     }
 
     private bool Link(int[] phrase)

@@ -48,7 +48,7 @@ internal sealed class CoverModel
 
     public IReadOnlyList<TermCover> Covers => _covers;
 
-    /// <summary>The ways of the terms whose volume is known, as the knapsack takes them.</summary>
+    /// <summary>The ways of the terms that count, as the knapsack takes them.</summary>
     /// <param name="without">Ways that turned out not to be open.</param>
     public IEnumerable<Bundle> BundlesWithout(IReadOnlySet<TermCover> without) =>
         _covers

@@ -9,10 +9,11 @@ internal sealed class InsertionPoint
     private readonly FieldShape _shape;
     private readonly string[] _items;
     private readonly int _item;
-    private readonly string _leadIn;
+    private readonly Field _field;
+    private readonly string? _language;
 
-    private InsertionPoint(FieldShape shape, string[] items, int item, string between, string leadIn) =>
-        (_shape, _items, _item, Separator, _leadIn) = (shape, items, item, between, leadIn);
+    private InsertionPoint(Field field, string[] items, int item, string between, string? language) =>
+        (_shape, _field, _items, _item, Separator, _language) = (field.Shape, field, items, item, between, language);
 
     /// <summary>What the text is now.</summary>
     public string Text => _items[_item];
@@ -20,7 +21,10 @@ internal sealed class InsertionPoint
     /// <summary>What stands between two words.</summary>
     public string Separator { get; }
 
-    public static InsertionPoint Find(Field field, FieldValue? value)
+    /// <param name="platform">Its language says how a sentence is made.</param>
+    /// <param name="field">The field.</param>
+    /// <param name="value">What it holds.</param>
+    public static InsertionPoint Find(Platform platform, Field field, FieldValue? value)
     {
         string[] items = [.. value?.Units(field.Shape) ?? []];
         if (field.Shape != FieldShape.Lines)
@@ -32,7 +36,7 @@ internal sealed class InsertionPoint
                 field.Shape == FieldShape.Words ? " "
                 : field.Shape == FieldShape.Line ? field.Separator
                 : ", ";
-            return new(field.Shape, [text], 0, between, field.Shape == FieldShape.Text ? "\n" : between);
+            return new(field, [text], 0, between, field.Shape == FieldShape.Text ? platform.Language : null);
         }
 
         var empty = Array.FindIndex(items, string.IsNullOrWhiteSpace);
@@ -41,19 +45,23 @@ internal sealed class InsertionPoint
         if (empty >= 0)
         {
             items[empty] = "";
-            return new(field.Shape, items, empty, ", ", "");
+            return new(field, items, empty, ", ", platform.Language);
         }
 
         // Without an empty item, the shortest one has the most room.
         var unit = field.Limit?.Unit ?? Unit.Characters;
         var shortest = Enumerable.Range(0, items.Length).MinBy(i => TextLength.Of(items[i], unit));
-        return new(field.Shape, items, shortest, ", ", char.IsLetterOrDigit(items[shortest].LastOrDefault()) ? ", " : " ");
+        return new(field, items, shortest, ", ", platform.Language);
     }
 
     /// <summary>The room for words. Where the search reads only the first characters, what lies behind them is no room.</summary>
     public long RoomLeft(Field field, Unit unit)
     {
-        var begun = Text.Length == 0 ? "" : Text + _leadIn;
+        const string Phrase = "x";
+        var begun =
+            _language is null ? Text.Length == 0 ? "" : Text + Separator
+            : TextWith([Phrase]) is var said && said != Text ? said[..^Phrase.Length]
+            : Text;
         var room = field.Limit?.Max is { } max ? max - TextLength.Of(begun, unit) : int.MaxValue / 4;
         if (unit == Unit.Characters && field.IndexedFirst is { } first)
             room = Math.Min(room, first - TextLength.Characters(begun));
@@ -68,8 +76,12 @@ internal sealed class InsertionPoint
         return ListingIndex.Build(platform.OfOneText(), Platform.CopyOf(Text));
     }
 
+    /// <summary>The text with some words: in a text that people read, as a sentence at its end.</summary>
     public string TextWith(IReadOnlyList<string> words) =>
-        words.Count == 0 ? Text : (Text.Length == 0 ? "" : Text + _leadIn) + string.Join(Separator, words);
+        words.Count == 0 ? Text
+        : _language is null ? (Text.Length == 0 ? "" : Text + Separator) + string.Join(Separator, words)
+        : ClosingSentence.Of(_language, _field, words) is { } sentence ? ClosingSentence.After(Text, sentence)
+        : Text;
 
     public FieldValue ValueWith(IReadOnlyList<string> words)
     {

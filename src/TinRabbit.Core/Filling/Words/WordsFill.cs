@@ -11,7 +11,7 @@ namespace TinRabbit.Core.Filling.Words;
 /// <param name="Text">The text that holds the words: the field's, or that of the item they went into.</param>
 /// <param name="Used">Room used by <paramref name="Text"/>, in the field's unit.</param>
 /// <param name="Limit">The room there is; null when there is no limit.</param>
-/// <param name="Gain">Σ volume·fit of the terms that it opens, unknown volumes counted as 0.</param>
+/// <param name="Gain">Σ demand·fit of the terms that it opens.</param>
 /// <param name="Bound">No words that fit could open more than this; at least <paramref name="Gain"/>.</param>
 /// <param name="Opens">Terms that were missing and are held with it, the worthiest first.</param>
 /// <param name="Left">Terms that stay missing, the worthiest first.</param>
@@ -27,10 +27,13 @@ public sealed record WordsFill(
     IReadOnlyList<string> Left
 )
 {
+    /// <summary>Terms that may not stand in the field.</summary>
+    public IReadOnlyList<LeftOut> LeftOut { get; init; } = [];
+
     private const int MaxRounds = 4;
 
     /// <summary>
-    /// Chooses words by the set-union knapsack (docs/model.md, "Fills"). What stands in the field stays. In a list the words become an item
+    /// Chooses words by the set-union knapsack (docs/model.md, "Fill"). What stands in the field stays. In a list the words become an item
     /// of their own while there is room for one.
     /// </summary>
     /// <param name="input">The field and the terms.</param>
@@ -51,7 +54,8 @@ public sealed record WordsFill(
         private readonly Unit _unit;
         private readonly CancellationToken _stop;
         private readonly AvoidedTerms _avoided;
-        private readonly List<WantedTerm> _wanted;
+        private readonly Placement _placement;
+        private readonly IReadOnlyList<WantedTerm> _wanted;
         private readonly InsertionPoint _point;
         private readonly Weighing _before;
         private readonly CoverModel _covers;
@@ -62,20 +66,22 @@ public sealed record WordsFill(
         public Filler(FillInput input, Field field, CancellationToken stop)
         {
             (_input, _field, _unit, _stop) = (input, field, field.Limit?.Unit ?? Unit.Characters, stop);
-            _avoided = new(input.Platform, input.Avoid);
-            _wanted = input.AllowedTerms(_avoided);
-            _point = InsertionPoint.Find(field, input.Copy.GetValueOrDefault(input.Key));
-            _before = Weigher.Weigh(input.Platform, input.Copy, _wanted, stop);
+            _avoided = input.Avoided();
+            _placement = input.Placement(_avoided);
+            _wanted = [.. input.Terms.Where(_placement.Allows)];
+            _point = InsertionPoint.Find(input.Platform, field, input.Copy.GetValueOrDefault(input.Key));
+            _before = Weigher.Weigh(input.Platform, input.Copy, input.Terms, stop);
             _covers = new(
                 input.Platform,
                 _point.Scope(input.Platform, input.Copy),
                 _wanted,
-                [.. _before.Terms.Select(t => t.Grade != Grade.Missing)],
+                [.. _before.Terms.Where(t => _placement.Allows(t.Term)).Select(t => t.Grade != Grade.Missing)],
                 _avoided
             );
             _separatorSize = TextLength.Of(_point.Separator, _unit);
             _capacity = _point.RoomLeft(field, _unit) + _separatorSize;
             _costs = [.. _covers.Forms.Select(CostOf)];
+            _placement.LeaveOutLong(TooLong());
         }
 
         // Solves the knapsack again without the covers that failed: words that open a term only side by side can't always be placed so.
@@ -106,7 +112,19 @@ public sealed record WordsFill(
             return best! with
             {
                 Bound = Math.Max(best.Gain, bound),
+                LeftOut = _placement.LeftOut(_input.Terms),
             };
+        }
+
+        // Missing terms whose words would not fit an empty field.
+        private List<WantedTerm> TooLong()
+        {
+            if (_field.Limit?.Max is not { } max)
+                return [];
+            var cheapest = new Dictionary<int, long>();
+            foreach (var cover in _covers.Covers)
+                cheapest[cover.Term] = Math.Min(cheapest.GetValueOrDefault(cover.Term, long.MaxValue), cover.Items.Sum(i => (long)_costs[i]));
+            return [.. cheapest.Where(c => c.Value - _separatorSize > max).Select(c => _wanted[c.Key])];
         }
 
         private int CostOf(string word) => TextLength.Of(word, _unit) + _separatorSize;
@@ -122,7 +140,7 @@ public sealed record WordsFill(
             while (words.Count > 0 && !RoomUsed.Of(_field, _point.ValueWith(words)).Fits)
                 words.RemoveAt(words.Count - 1);
             var value = words.Count == 0 ? _input.Copy.GetValueOrDefault(_input.Key) ?? _point.ValueWith([]) : _point.ValueWith(words);
-            var effect = FillEffect.Of(_before, Weigher.Weigh(_input.Platform, _input.With(value), _wanted, _stop), _input.Terms);
+            var effect = FillEffect.Of(_before, Weigher.Weigh(_input.Platform, _input.With(value), _input.Terms, _stop), _placement);
             var text = _point.TextWith(words);
             return new(words, value, text, TextLength.Of(text, _unit), _field.Limit?.Max, effect.Gain, 0, effect.Opens, effect.Left);
         }

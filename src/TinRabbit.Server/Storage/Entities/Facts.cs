@@ -27,6 +27,10 @@ public sealed record Facts
     [MaxLength(Bounds.Facts), EachMaxLength(Bounds.NameLength)]
     public IReadOnlyList<string> Occasions { get; init; } = [];
 
+    /// <summary>Other properties that are true: organic, dishwasher safe, set of 3, from a country.</summary>
+    [MaxLength(Bounds.Facts), EachMaxLength(Bounds.NameLength)]
+    public IReadOnlyList<string> Properties { get; init; } = [];
+
     /// <summary>The same, as the facts guard takes them.</summary>
     [JsonIgnore]
     public FactWords Words =>
@@ -39,6 +43,7 @@ public sealed record Facts
                 [Facet.Size] = Sizes,
                 [Facet.Audience] = Audiences,
                 [Facet.Occasion] = Occasions,
+                [Facet.Property] = Properties,
             }
         );
 }

@@ -12,6 +12,9 @@ public sealed class PickRow : IDeletable
     public required string Text { get; set; }
     public required string Key { get; set; }
     public Fit Fit { get; set; }
+
+    /// <summary>Whether the seller chose the fit; otherwise it follows the product's facts.</summary>
+    public bool FitByHand { get; set; }
     public Home Home { get; set; }
     public string Note { get; set; } = "";
 

@@ -6,6 +6,9 @@ public sealed class ReadingRow
     public int Id { get; set; }
     public int TermId { get; set; }
     public long? Volume { get; set; }
+
+    /// <summary>Where the volume is unknown, the bound that it is known to be below, as in "&lt; 10".</summary>
+    public long? VolumeBelow { get; set; }
     public long? Competition { get; set; }
     public long? TitlesHolding { get; set; }
     public decimal? ClickCost { get; set; }

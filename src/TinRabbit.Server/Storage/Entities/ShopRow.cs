@@ -11,5 +11,8 @@ public sealed class ShopRow
 
     /// <summary>How far the clock of the simulated markets is ahead.</summary>
     public TimeSpan ClockAhead { get; set; }
+
+    /// <summary>Words whose claims the seller has corrected or added.</summary>
+    public IReadOnlyList<OwnWord> OwnWords { get; set; } = [];
     public List<ProductRow> Products { get; } = [];
 }

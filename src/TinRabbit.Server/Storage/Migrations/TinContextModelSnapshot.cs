@@ -507,6 +507,9 @@ namespace TinRabbit.Server.Storage.Migrations
                         .IsRequired()
                         .HasColumnType("TEXT");
 
+                    b.Property<bool>("FitByHand")
+                        .HasColumnType("INTEGER");
+
                     b.Property<string>("Home")
                         .IsRequired()
                         .HasColumnType("TEXT");
@@ -680,6 +683,9 @@ namespace TinRabbit.Server.Storage.Migrations
                     b.Property<long?>("Volume")
                         .HasColumnType("INTEGER");
 
+                    b.Property<long?>("VolumeBelow")
+                        .HasColumnType("INTEGER");
+
                     b.HasKey("Id");
 
                     b.HasIndex("TermId");
@@ -840,6 +846,12 @@ namespace TinRabbit.Server.Storage.Migrations
                     b.Property<string>("Name")
                         .IsRequired()
                         .HasColumnType("TEXT");
+
+                    b.Property<string>("OwnWords")
+                        .IsRequired()
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("TEXT")
+                        .HasDefaultValueSql("'[]'");
 
                     b.HasKey("Id");
 

@@ -1,6 +1,6 @@
 using TinRabbit.Core.Words;
 
-namespace TinRabbit.Core.Moves;
+namespace TinRabbit.Core.Filling.Titles;
 
 /// <summary>A title as the phrases between its separators; the separators stay as the seller wrote them.</summary>
 internal sealed class TitlePhrases
