@@ -51,6 +51,9 @@ public static class Bounds
     /// <summary>Facts of one kind, such as materials.</summary>
     public const int Facts = 200;
 
+    /// <summary>Words whose claims a shop corrects or adds.</summary>
+    public const int OwnWords = 1_000;
+
     /// <summary>Pictures of a product.</summary>
     public const int Pictures = 200;
 

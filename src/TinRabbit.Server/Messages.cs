@@ -1,6 +1,7 @@
 using TinRabbit.Core.Calibrating;
 using TinRabbit.Core.Comparing;
 using TinRabbit.Core.Measures;
+using TinRabbit.Core.Words;
 using TinRabbit.Server.Storage;
 using TinRabbit.Server.Watch;
 
@@ -11,6 +12,7 @@ internal static class Messages
 {
     // Changes, as the toast and the history show them
     public const string ReorderedPicks = "Changed the order of the picks";
+
     public static string ChangedFacts(IReadOnlyList<string> fits) =>
         fits.Count == 0 ? "Changed the facts" : $"Changed the facts, and the fit of {Named(fits)}";
 
@@ -53,6 +55,18 @@ internal static class Messages
     public static string ChangedPage(string name) => $"Changed the page “{name}”";
 
     public static string DeletedPages(int count) => $"Deleted {count:#,0} pages";
+
+    public static string SetOwnWord(string word, Facet? facet) =>
+        facet is null
+            ? $"“{word}” is no claim in this shop"
+            : $"“{word}” is a claim about {(facet == Facet.Property ? "properties" : facet.ToString()!.ToLowerInvariant())}";
+
+    public static string ForgotOwnWord(string word) => $"Removed “{word}” from the shop’s own words";
+
+    public static string ChoseSupply(Supply supply) =>
+        supply == Supply.ExactTitles
+            ? "Headroom now goes by exact-title matches in this market"
+            : "Headroom now goes by competing listings in this market";
 
     public const string ChangedSite = "Changed the settings of the web shop";
 

@@ -152,8 +152,14 @@ public class FillExamplesTests
     [Fact]
     public void The_unknown_counts_as_the_lowest_quarter_of_the_known()
     {
-        Assert.Equal("roosts", Words(With(new(6, Unit.Bytes, null)), Nothing, [], T("roosts", null), T("owl", 0), T("a very long one", 10)).Text);
-        Assert.Equal("owl", Words(With(new(6, Unit.Bytes, null)), Nothing, [], T("roosts", null), T("owl", 90), T("a very long one", 10)).Text);
+        Assert.Equal(
+            "roosts",
+            Words(With(new(6, Unit.Bytes, null)), Nothing, [], T("roosts", null), T("owl", 0), T("a very long one", 10)).Text
+        );
+        Assert.Equal(
+            "owl",
+            Words(With(new(6, Unit.Bytes, null)), Nothing, [], T("roosts", null), T("owl", 90), T("a very long one", 10)).Text
+        );
         Assert.Equal(11, Words(With(new(9, Unit.Bytes, null)), Nothing, [], T("bat", null), T("owl", 1), T("robin", 10)).Gain);
     }
 
@@ -261,15 +267,26 @@ public class FillExamplesTests
     [Fact]
     public void A_pick_stands_only_where_its_home_is_and_counts_everywhere()
     {
-        WantedTerm[] terms = [T("owl box", 900) with { Home = Home.Title }, T("bat box", 100), T("wren house", 50) with { Home = Home.Later }];
+        WantedTerm[] terms =
+        [
+            T("owl box", 900) with
+            {
+                Home = Home.Title,
+            },
+            T("bat box", 100),
+            T("wren house", 50) with
+            {
+                Home = Home.Later,
+            },
+        ];
         var tags = TagsFill.Of(new(With(null), Nothing, "tags", terms, []));
         Assert.Equal(["bat box"], tags.Items);
         Assert.Equal(["owl box"], tags.Left); // it stays missing, and counts; what is parked does not
+        Assert.Equal([new LeftOut("owl box", LeftOutReason.Home), new LeftOut("wren house", LeftOutReason.Home)], tags.LeftOut);
         Assert.Equal(
-            [new LeftOut("owl box", LeftOutReason.Home), new LeftOut("wren house", LeftOutReason.Home)],
-            tags.LeftOut
+            Weigher.Weigh(With(null), new Dictionary<string, FieldValue> { ["tags"] = new FieldValue.Items(["bat box"]) }, terms).Grip,
+            tags.Grip
         );
-        Assert.Equal(Weigher.Weigh(With(null), new Dictionary<string, FieldValue> { ["tags"] = new FieldValue.Items(["bat box"]) }, terms).Grip, tags.Grip);
         // Nobody reads the backend: the words of a pick for the title may be there. The lead ignores its home.
         Assert.Contains("owl", Words(With(new(40, Unit.Bytes, null)), Nothing, [], terms).Text);
         Assert.Contains("owl box", Tags(With(null), Nothing, "owl box", terms));
@@ -287,12 +304,18 @@ public class FillExamplesTests
         Assert.Equal(["wooden towel rail", "linen towel"], tags.LeftOut.Select(l => l.Text));
         Assert.All(tags.LeftOut, l => Assert.Equal(LeftOutReason.Untrue, l.Reason));
         Assert.Equal("wooden", tags.LeftOut[0].Claims[0].Word);
-        Assert.Equal(["Cotton towel"], TitleFill.Of(new(With(null), Nothing, "title", terms, []) { Facts = facts }).Takes.Select(t => t.Text));
+        Assert.Equal(
+            ["Cotton towel"],
+            TitleFill.Of(new(With(null), Nothing, "title", terms, []) { Facts = facts }).Takes.Select(t => t.Text)
+        );
         var words = WordsFill.Of(new(With(new(40, Unit.Bytes, null)), Nothing, "backend", terms, []) { Facts = facts });
         Assert.Equal("cotton towel", words.Text);
         Assert.Equal(words.Gain, words.Bound);
         // Where no list has a value nothing is known.
-        var unknown = facts with { ByFacet = new Dictionary<Facet, IReadOnlyList<string>>() };
+        var unknown = facts with
+        {
+            ByFacet = new Dictionary<Facet, IReadOnlyList<string>>(),
+        };
         Assert.Contains("linen towel", TagsFill.Of(new(With(null), Nothing, "tags", terms, []) { Facts = unknown }).Items);
     }
 
@@ -303,7 +326,7 @@ public class FillExamplesTests
     {
         var tags = Tags(With(null, ignored: ["for", "a"], tags: new(room, Unit.Characters, 6)), Nothing, null, T(pick, 900));
         Assert.All(tags, t => Assert.False(StopWords.Has(t.Split(' ')[0]) || StopWords.Has(t.Split(' ')[^1]), t));
-        Assert.All(tags, t => Assert.True(t.Split(' ').Length > 1 || t == "mug" || t == "cover" , t));
+        Assert.All(tags, t => Assert.True(t.Split(' ').Length > 1 || t == "mug" || t == "cover", t));
         Assert.Contains(tags, expected.Contains);
     }
 
@@ -391,9 +414,7 @@ public class FillExamplesTests
         Assert.Equal(
             title,
             TitleFill
-                .Of(
-                    new(With(null) with { Capitals = style }, Nothing, "title", [T("cedar Nest box", 900), T("House for Wrens", 100)], [])
-                )
+                .Of(new(With(null) with { Capitals = style }, Nothing, "title", [T("cedar Nest box", 900), T("House for Wrens", 100)], []))
                 .Takes[0]
                 .Text
         );

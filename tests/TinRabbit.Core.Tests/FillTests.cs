@@ -116,7 +116,8 @@ public class FillTests
                     return RoomUsed.Of(c.Platform.Find("backend")!, fill.Value).Fits
                         && fill.Used == TextLength.Of(fill.Text, c.Platform.Find("backend")!.Limit!.Unit)
                         && fill.Opens.All(opened.Contains)
-                        && Math.Abs(fill.Gain - fill.Opens.Distinct().Sum(o => c.Terms.Where(t => t.Text == o).Sum(DemandIn(c.Terms))) / 1) < 1e-6
+                        && Math.Abs(fill.Gain - fill.Opens.Distinct().Sum(o => c.Terms.Where(t => t.Text == o).Sum(DemandIn(c.Terms))) / 1)
+                            < 1e-6
                         && fill.Gain <= fill.Bound * (1 + 1e-9)
                         && avoided.UsesIn(fill.Text) == 0
                         && fill.Words.Select(w => Fold.Key(w, c.Platform.Search.Folds)).Distinct().Count() == fill.Words.Count

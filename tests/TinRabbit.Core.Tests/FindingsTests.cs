@@ -216,7 +216,9 @@ public class FindingsTests
     public void A_common_phrase_claims_nothing(string description, bool claims) =>
         Assert.Equal(
             claims,
-            ListingCheck.Check(Listing(facts: Facts, description: description)).Findings.Any(f => f is { Id: "claim", Field: "description" })
+            ListingCheck
+                .Check(Listing(facts: Facts, description: description))
+                .Findings.Any(f => f is { Id: "claim", Field: "description" })
         );
 
     [Fact]
@@ -411,7 +413,9 @@ public class FindingsTests
                 Assert.InRange(finding.Start + finding.Length, 1, texts[finding.Item].Length);
             if (finding.Fix is { } fix)
                 Assert.DoesNotContain(
-                    ListingCheck.Check(draft with { Copy = new Dictionary<string, FieldValue>(draft.Copy) { [fix.Field] = fix.Value } }).Findings,
+                    ListingCheck
+                        .Check(draft with { Copy = new Dictionary<string, FieldValue>(draft.Copy) { [fix.Field] = fix.Value } })
+                        .Findings,
                     f => f.Key == finding.Key && f.Item == finding.Item && f.Start == finding.Start
                 );
         }

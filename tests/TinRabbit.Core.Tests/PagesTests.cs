@@ -330,7 +330,10 @@ public class PagesTests
                     Page = new PageToCheck(PageKind.Content) { Parent = (2, "Boxes") },
                 };
             foreach (var finding in ListingCheck.Check(Draft(copy)).Findings.Where(f => f.Field == field && f.Fix is not null))
-                Assert.DoesNotContain(ListingCheck.Check(Draft(new(copy) { [field] = finding.Fix!.Value })).Findings, f => f.Id == finding.Id);
+                Assert.DoesNotContain(
+                    ListingCheck.Check(Draft(new(copy) { [field] = finding.Fix!.Value })).Findings,
+                    f => f.Id == finding.Id
+                );
         }
     }
 }

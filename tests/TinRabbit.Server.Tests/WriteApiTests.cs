@@ -64,17 +64,115 @@ public sealed class WriteApiTests : IDisposable
     }
 
     [Fact]
-    public async Task What_the_seller_wants_in_the_backend_is_not_said_in_the_title()
+    public async Task What_the_seller_wants_in_the_backend_is_not_said_in_the_title_unless_there_is_no_backend()
     {
-        var (product, listing) = await Listing("hedgerow-fair");
-        await shop.Dig(product, "hedgerow-fair-us", "bird house");
-        await shop.Pick(product, ["bird house", "cedar bird house"]);
-        await shop.Pick(product, ["bird house kit"], home: "backend");
-        await shop.Put($"/api/listings/{listing}/lead", new { key = "cedar bird house" }, 204);
-        var fill = await shop.Post($"/api/listings/{listing}/fill/title", new { marketId = "hedgerow-fair-us", fields = new { } });
-        Assert.Equal("Cedar bird house", fill["takes"]![0]!["text"]!.GetValue<string>().Split(',')[0]);
-        Assert.All(fill["takes"]!.AsArray(), t => Assert.DoesNotContain("bird house kit", t!["text"]!.GetValue<string>(), StringComparison.OrdinalIgnoreCase));
-        Assert.Equal(("bird house kit", "home"), (fill["leftOut"]![0]!["text"]!.GetValue<string>(), fill["leftOut"]![0]!["reason"]!.GetValue<string>()));
+        async Task<(string Title, string[] LeftOut)> TitleOn(string platform)
+        {
+            var (product, listing) = await Listing(platform);
+            await shop.Pick(product, ["bird house", "cedar bird house"]);
+            await shop.Pick(product, ["bird house kit"], home: "backend");
+            await shop.Put($"/api/listings/{listing}/lead", new { key = "cedar bird house" }, 204);
+            var fill = await shop.Post($"/api/listings/{listing}/fill/title", new { marketId = $"{platform}-us", fields = new { } });
+            return (
+                fill["takes"]![0]!["text"]!.GetValue<string>(),
+                [.. fill["leftOut"]!.AsArray().Select(l => $"{l!["reason"]}: {l["text"]}")]
+            );
+        }
+        var (withBackend, leftOut) = await TitleOn("longbarrow");
+        Assert.Equal("Cedar bird house", withBackend);
+        Assert.Equal(["home: bird house kit"], leftOut);
+        var (without, none) = await TitleOn("hedgerow-fair");
+        Assert.Contains("kit", without, StringComparison.Ordinal);
+        Assert.Empty(none);
+    }
+
+    [Fact]
+    public async Task A_word_that_claims_nothing_in_this_shop_is_no_finding_and_that_can_be_undone()
+    {
+        var (product, listing) = await Listing();
+        await shop.SaveFacts(product, new { what = "nest box", materials = new[] { "cedar" } });
+        async Task<bool> IsClaimed() =>
+            (
+                await shop.Post(
+                    $"/api/listings/{listing}/check",
+                    new { marketId = Market, fields = new { title = "Oak nest box", description = "A box." } }
+                )
+            )["findings"]!
+                .AsArray()
+                .Any(f => f!["claim"]?["word"]?.GetValue<string>().ToLowerInvariant() == "oak");
+        Assert.True(await IsClaimed());
+        var changed = await shop.Post(
+            "/api/shop/words",
+            new
+            {
+                word = "oak",
+                facet = (string?)null,
+                forget = false,
+            }
+        );
+        Assert.False(await IsClaimed());
+        Assert.Equal("oak", (await shop.Get("/api/shop"))["ownWords"]![0]!["word"]!.GetValue<string>());
+        await shop.Post($"/api/changes/undo?change={changed["id"]}", new { });
+        Assert.True(await IsClaimed());
+        await shop.Post(
+            "/api/shop/words",
+            new
+            {
+                word = "oak",
+                facet = (string?)null,
+                forget = false,
+            }
+        );
+        await shop.Post(
+            "/api/shop/words",
+            new
+            {
+                word = "Oak",
+                facet = (string?)null,
+                forget = true,
+            }
+        );
+        Assert.True(await IsClaimed());
+        await shop.Post(
+            "/api/shop/words",
+            new
+            {
+                word = " - ",
+                facet = (string?)null,
+                forget = false,
+            },
+            400
+        );
+    }
+
+    [Fact]
+    public async Task Part_of_a_fill_is_put_as_the_whole_would_be()
+    {
+        var (_, listing) = await Listing();
+        async Task<JsonNode> With(string field, object fields, params string[] pieces) =>
+            await shop.Post(
+                $"/api/listings/{listing}/fill/{field}/pieces",
+                new
+                {
+                    marketId = Market,
+                    fields,
+                    pieces,
+                }
+            );
+        var lines = (await With("bullets", new { bullets = new[] { "Warm in winter." } }, "nest box", "owl box"))["value"]!.AsArray();
+        Assert.Equal(["Warm in winter.", "Also a nest box or an owl box."], lines.Select(l => l!.GetValue<string>()));
+        Assert.Single((await With("bullets", new { bullets = new[] { "Warm in winter." } }))["value"]!.AsArray());
+        Assert.Equal("wren roost", (await With("backend", new { backend = "wren" }, "roost"))["value"]!.GetValue<string>());
+        await shop.Post(
+            $"/api/listings/{listing}/fill/nowhere/pieces",
+            new
+            {
+                marketId = Market,
+                fields = new { },
+                pieces = Array.Empty<string>(),
+            },
+            400
+        );
     }
 
     [Fact]

@@ -1,12 +1,10 @@
 import { describe, expect, test } from 'vitest'
 import { type Row as DigRow, passing } from '../../src/web/src/dig/rows'
-import type { Field, Fill } from '../../src/web/src/kit/api'
 import { limitsOf } from '../../src/web/src/kit/shelfquery'
 import { type Column, changed, sortRows } from '../../src/web/src/kit/table'
 import { foldInWords } from '../../src/web/src/kit/thread'
 import { namesOf, outlineOf, treeOf } from '../../src/web/src/shop/categories'
 import { idOf } from '../../src/web/src/shop/profilerules'
-import { withPieces } from '../../src/web/src/write/fillpieces'
 
 describe('a table’s order', () => {
   type Row = { text: string; volume: number | null }
@@ -48,38 +46,6 @@ describe('a table’s order', () => {
     expect([...changed(marks, ['b', 'c'], true)]).toEqual(['a', 'b', 'c'])
     expect([...changed(marks, ['b', 'c'], false)]).toEqual(['a'])
     expect([...marks]).toEqual(['a', 'b'])
-  })
-})
-
-describe('a part of a fill', () => {
-  const field = (shape: Field['shape'], separator = ', ') => ({ key: 'f', shape, separator }) as Field
-  const fill = (value: unknown, pieces: string[]) => ({ value, pieces }) as unknown as Fill
-  const parts = (shape: Field['shape'], value: unknown, pieces: string[], left: string[]) =>
-    withPieces(
-      field(shape),
-      fill(value, pieces),
-      pieces.map((p) => !left.includes(p)),
-    )
-
-  test('tags keep what stood there, wherever it stands', () => {
-    expect(parts('phrases', ['lead', 'old', 'new', 'newer'], ['lead', 'new', 'newer'], ['new'])).toEqual(['lead', 'old', 'newer'])
-    expect(parts('phrases', ['old', 'new'], ['new'], ['new'])).toEqual(['old'])
-  })
-
-  test('loose words follow what stood there', () => {
-    expect(parts('words', 'old words wren roost box', ['wren', 'roost', 'box'], ['roost'])).toBe('old words wren box')
-    expect(parts('words', 'wren roost', ['wren', 'roost'], ['wren', 'roost'])).toBe('')
-    expect(parts('words', 'old wren', ['wren'], ['wren'])).toBe('old')
-  })
-
-  test('a closing line shrinks, and goes when nothing of it is left', () => {
-    expect(parts('lines', ['Warm.', 'nest box, roost'], ['nest box', 'roost'], ['nest box'])).toEqual(['Warm.', 'roost'])
-    expect(parts('lines', ['Warm.', 'nest box, roost'], ['nest box', 'roost'], ['nest box', 'roost'])).toEqual(['Warm.'])
-  })
-
-  test('all of it is what was suggested', () => {
-    expect(parts('words', 'old wren roost', ['wren', 'roost'], [])).toBe('old wren roost')
-    expect(parts('phrases', ['a', 'b'], ['b'], [])).toEqual(['a', 'b'])
   })
 })
 

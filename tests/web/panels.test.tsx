@@ -1,7 +1,7 @@
 import { screen, waitFor } from '@testing-library/react'
 import { IDBFactory } from 'fake-indexeddb'
 import { beforeEach, describe, expect, test } from 'vitest'
-import type { Field, Finding, Take, Version } from '../../src/web/src/kit/api'
+import type { Checked, Field, Finding, Take, Version } from '../../src/web/src/kit/api'
 import { forgetDrafts, listingDraft } from '../../src/web/src/kit/drafts/drafts'
 import { queryKey } from '../../src/web/src/kit/queries'
 import type { Desk } from '../../src/web/src/kit/shop'
@@ -158,12 +158,14 @@ describe('findings', () => {
   const fixable = (key: string, more: Partial<Finding> = {}) =>
     finding(key, { fix: { label: 'Remove', field: 'phrases', value: [] } as unknown as Finding['fix'], ...more })
 
+  const checked = (findings: Finding[]): Checked => ({ findings, passed: [], leadPlaces: [] })
   const hands = () => {
     const log: string[] = []
     const actions: FindingActions = {
       fix: (f) => log.push(`fix ${f.key}`),
       dismiss: (f) => log.push(`dismiss ${f.key}`),
       addToFacts: (f) => log.push(`fact ${f.claim?.word}`),
+      noClaim: (f) => log.push(`no claim ${f.claim?.word}`),
       go: (f) => log.push(`go ${f.key}`),
     }
     return { log, actions }
@@ -195,12 +197,12 @@ describe('findings', () => {
     const shown = show(
       <AllFindings
         fields={[field('phrases')]}
-        findings={[
+        checked={checked([
           fixable('a', { level: 'must' }),
           finding('b', { item: 3 }),
           finding('c', { aside: true }),
           finding('p', { field: '$pictures' }),
-        ]}
+        ])}
         actions={h.actions}
       />,
     )
@@ -218,7 +220,7 @@ describe('findings', () => {
     const shown = show(
       <AllFindings
         fields={[field('phrases')]}
-        findings={[finding('w', { claim }), finding('w', { claim, item: 2 }), finding('w', { claim, item: 4 })]}
+        checked={checked([finding('w', { claim }), finding('w', { claim, item: 2 }), finding('w', { claim, item: 4 })])}
         actions={h.actions}
       />,
     )
@@ -226,7 +228,8 @@ describe('findings', () => {
     expect(text(shown.root)).toContain('2 more places.')
     screen.getByTestId('findings').focus()
     await shown.hands.keyboard('f{Enter}')
-    expect(h.log).toEqual(['fact white', 'fact white'])
+    await shown.hands.click(screen.getByText('Not a claim'))
+    expect(h.log).toEqual(['fact white', 'fact white', 'no claim white'])
   })
 
   test('where several fixes would do, the seller chooses', async () => {
@@ -245,8 +248,29 @@ describe('findings', () => {
 
   test('before the first check there is none, and none is said when there is nothing', () => {
     const h = hands()
-    expect(text(show(<AllFindings fields={[]} findings={null} actions={h.actions} />).root)).toBe('Checking…')
-    expect(text(show(<AllFindings fields={[]} findings={[]} actions={h.actions} />).root)).toContain('No findings.')
+    expect(text(show(<AllFindings fields={[]} checked={null} actions={h.actions} />).root)).toBe('Checking…')
+    expect(text(show(<AllFindings fields={[]} checked={checked([])} actions={h.actions} />).root)).toContain('No findings.')
+  })
+
+  test('checks that found nothing are counted, and say what was looked at; the lead is followed place by place', () => {
+    const { root } = show(
+      <AllFindings
+        fields={[field('phrases')]}
+        checked={{
+          ...checked([finding('a'), finding('b')]),
+          passed: [{ id: 'title-long', text: 'The title fits.', how: '80 of 120 characters.' }],
+          leadPlaces: [
+            { place: 'title', field: 'line', label: 'Title', held: true },
+            { place: 'alt', field: '', label: 'Alt text', held: false },
+          ],
+        }}
+        actions={hands().actions}
+      />,
+    )
+    expect(text(screen.getByTestId('passed'))).toContain('1 of 3 checks passed')
+    expect(text(root)).toContain('80 of 120 characters.')
+    expect(text(screen.getByTestId('lead-places'))).toContain('The lead is in 1 of 2 places')
+    expect([...root.querySelectorAll('li')].map(text)).toEqual(['✓ Title: there', '– Alt text: not there'])
   })
 })
 
@@ -353,6 +377,7 @@ describe('a fill', () => {
           use={(value, what) => taken.push(value, what)}
           keepTake={(t) => taken.push(`keep ${t}`)}
           close={() => taken.push('closed')}
+          used={() => taken.push('used')}
         />
         <ToastLine />
       </>,
@@ -376,6 +401,7 @@ describe('a fill', () => {
         gain: 90,
         bound: 100,
         takes: [],
+        leftOut: [],
       }),
       '/fill/line': () => ({
         value: 'A',
@@ -387,6 +413,7 @@ describe('a fill', () => {
           { text: 'A', used: 1, grip: 50, whole: ['owl box'] },
           { text: 'B', used: 1, grip: 40, whole: [] },
         ],
+        leftOut: [{ text: 'wooden box', reason: 'untrue', claims: [{ facet: 'material', word: 'wooden', start: 0, length: 6 }] }],
       }),
       '/weigh': (a) => {
         const value = JSON.stringify((a.body as { fields: unknown }).fields)
@@ -408,7 +435,7 @@ describe('a fill', () => {
     expect(text(screen.getByTestId('fill-effect'))).toBe('Reach 20.0 → 30.0 (+10.0), grip 20.0 → 30.0 (+10.0)')
     expect([...root.querySelectorAll('table tr')].map(text)).toEqual(['owl box90', 'bat box–No data'])
     expect(text(root)).toContain('Space used: 3 of 12')
-    expect(text(root)).toContain('90.0% of the best possible (90 of at most 100 searches/mo × fit)')
+    expect(text(root)).toContain('90.0% of the best possible (90 of at most 100)')
   })
 
   test('a part of it opens less, and only that is taken', async () => {
@@ -418,7 +445,7 @@ describe('a fill', () => {
     await waitFor(() => expect([...root.querySelectorAll('table tr')].map(text)).toEqual(['owl box90']))
     expect(text(root)).toContain('Still missingbat box')
     await hands.keyboard('{Enter}')
-    expect(taken).toEqual([['old', 'owl box'], 'Filled Tags', 'closed'])
+    expect(taken).toEqual(['closed', ['old', 'owl box'], 'Filled Tags', 'used'])
   })
 
   test('what was typed meanwhile is not lost to it: it is made anew', async () => {
@@ -432,12 +459,13 @@ describe('a fill', () => {
       gain: 90,
       bound: 90,
       takes: [],
+      leftOut: [],
     })
     await hands.keyboard('{Enter}')
     await screen.findByText(/You edited Tags meanwhile/)
     await waitFor(() => expect(screen.queryAllByText('bat box', { selector: 'button' })).toEqual([]))
     await hands.keyboard('{Enter}')
-    expect(taken).toEqual([['old', 'typed', 'owl box'], 'Filled Tags', 'closed'])
+    expect(taken).toEqual(['closed', ['old', 'typed', 'owl box'], 'Filled Tags', 'used'])
   })
 
   test('Enter on a button that one has gone to does what it says', async () => {
@@ -459,10 +487,11 @@ describe('a fill', () => {
     const { hands, taken } = put(field('line', { role: 'title' }))
     await screen.findByText('Exact phrases in it')
     expect(screen.queryByText('Loses')).toBeNull()
+    expect(text(screen.getByTestId('left-out'))).toContain('1 pick left out“wooden” isn’t in the facts (material): “wooden box”.')
     await hands.keyboard('{ArrowDown}')
     await screen.findByText('Loses')
     await hands.keyboard('k{Enter}')
-    expect(taken).toEqual(['keep B', 'B', 'Filled Tags', 'closed'])
+    expect(taken).toEqual(['keep B', 'closed', 'B', 'Filled Tags', 'used'])
   })
 
   test('what went wrong is said', async () => {
@@ -483,7 +512,7 @@ describe('alt texts', () => {
           draft={pictures.draft}
           texts={pictures.view.value}
           findings={[]}
-          actions={{ fix: () => {}, dismiss: () => {}, addToFacts: () => {}, go: () => {} }}
+          actions={{ fix: () => {}, dismiss: () => {}, addToFacts: () => {}, noClaim: () => {}, go: () => {} }}
         />
       </>
     )

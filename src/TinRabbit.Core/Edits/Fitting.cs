@@ -61,7 +61,11 @@ public static class Fitting
         var cut = CutAt(text, limit, max);
         // A sign that ends a sentence may fit behind the last word.
         var end = cut < text.Length && ".!?…".Contains(text[cut]) && TextLength.Of(text[..(cut + 1)], limit.Unit) <= max ? cut + 1 : cut;
-        if (field.Shape is FieldShape.Text or FieldShape.Lines && LastEnd(text, end, ".!?…") is var sentence && sentence >= end * LeastShare)
+        if (
+            field.Shape is FieldShape.Text or FieldShape.Lines
+            && LastEnd(text, end, ".!?…") is var sentence
+            && sentence >= end * LeastShare
+        )
             return text[..sentence].TrimEnd();
         var sign = field.Separator.Trim();
         if (

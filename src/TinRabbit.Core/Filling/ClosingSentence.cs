@@ -55,10 +55,10 @@ public static class ClosingSentence
     // By how the word sounds, as far as its letters tell.
     private static bool IsVowel(string word) =>
         "aeiou".Contains(word[0])
-        && !word.StartsWith("uni", StringComparison.Ordinal)
-        && !word.StartsWith("use", StringComparison.Ordinal)
-        && !word.StartsWith("eu", StringComparison.Ordinal)
-        && !word.StartsWith("one", StringComparison.Ordinal)
+            && !word.StartsWith("uni", StringComparison.Ordinal)
+            && !word.StartsWith("use", StringComparison.Ordinal)
+            && !word.StartsWith("eu", StringComparison.Ordinal)
+            && !word.StartsWith("one", StringComparison.Ordinal)
         || word.StartsWith("hour", StringComparison.Ordinal)
         || word.StartsWith("honest", StringComparison.Ordinal);
 }

@@ -16,14 +16,7 @@ internal sealed class Placement
     /// <param name="lead">The lead, which may stand anywhere; null where there is none.</param>
     /// <param name="facts">What is true of the product; null where nothing is known.</param>
     /// <param name="avoided">What must not be said.</param>
-    public Placement(
-        Platform platform,
-        Field field,
-        IReadOnlyList<WantedTerm> terms,
-        string? lead,
-        FactWords? facts,
-        AvoidedTerms avoided
-    )
+    public Placement(Platform platform, Field field, IReadOnlyList<WantedTerm> terms, string? lead, FactWords? facts, AvoidedTerms avoided)
     {
         var banned = avoided.NumbersIn([.. terms.Select(t => t.Text)]);
         var leadKey = lead is null ? null : Tokens.Key(lead);

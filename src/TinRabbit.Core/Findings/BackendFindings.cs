@@ -35,7 +35,12 @@ internal static class BackendFindings
             0,
             repeats[0].Start,
             repeats[0].Length,
-            FindingTexts.BackendRepeat([.. repeats.Select(t => t.Word).Distinct()], field, TextLength.Of(text, unit) - TextLength.Of(shorter, unit), unit),
+            FindingTexts.BackendRepeat(
+                [.. repeats.Select(t => t.Word).Distinct()],
+                field,
+                TextLength.Of(text, unit) - TextLength.Of(shorter, unit),
+                unit
+            ),
             shorter == text ? null : new(FindingTexts.RemoveRepeats, field.Key, draft.With(field, 0, shorter))
         );
 

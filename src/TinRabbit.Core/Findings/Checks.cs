@@ -43,7 +43,10 @@ internal static class Checks
         ("category-unknown", d => d.Platform.Fields.Any(f => f.Shape == FieldShape.Path && f.Tree.Count > 0 && d.TextOf(f).Length > 0)),
         ("category-deeper", d => d.Platform.Fields.Any(f => f.Shape == FieldShape.Path && f.Tree.Count > 0 && d.TextOf(f).Length > 0)),
         ("attribute-empty", d => d.Rivals.Count > 0 && d.Platform.Fields.Any(f => f.Shape == FieldShape.Choices)),
-        ("attribute-unlisted", d => d.Rivals.Count > 0 && d.Platform.Fields.Any(f => f.Shape == FieldShape.Choices && f.Attributes.Count > 0)),
+        (
+            "attribute-unlisted",
+            d => d.Rivals.Count > 0 && d.Platform.Fields.Any(f => f.Shape == FieldShape.Choices && f.Attributes.Count > 0)
+        ),
         .. OfPages(
             ("page-title-empty", d => d.Role("title") is not null),
             ("page-title-short", d => Has(d, "title")),
@@ -99,8 +102,9 @@ internal static class Checks
     private static double ThresholdOf(ListingToCheck draft, string name) =>
         ListingToCheck.Thresholds.ContainsKey(name) ? draft.Threshold(name) : draft.Page?.Threshold(draft.Platform, name) ?? 0;
 
-    private static IEnumerable<(string, Func<ListingToCheck, bool>)> OfPages(params (string Id, Func<ListingToCheck, bool> Applies)[] checks) =>
-        checks.Select(c => (c.Id, (Func<ListingToCheck, bool>)(d => d.Page is not null && c.Applies(d))));
+    private static IEnumerable<(string, Func<ListingToCheck, bool>)> OfPages(
+        params (string Id, Func<ListingToCheck, bool> Applies)[] checks
+    ) => checks.Select(c => (c.Id, (Func<ListingToCheck, bool>)(d => d.Page is not null && c.Applies(d))));
 
     private static bool Has(ListingToCheck draft, string role) => draft.Role(role) is { } field && Tokens.Of(draft.TextOf(field)).Count > 0;
 

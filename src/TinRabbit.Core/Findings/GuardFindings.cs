@@ -122,7 +122,10 @@ internal static class GuardFindings
 
     // "It does not cure", "no detox": nothing is promised.
     private static bool IsDenied(string text, int start) =>
-        Tokens.Of(text[..start]).TakeLast(3).Any(t => t.Word is "not" or "no" or "never" or "without" or "doesn't" or "don't" or "cannot" or "can't" or "isn't");
+        Tokens
+            .Of(text[..start])
+            .TakeLast(3)
+            .Any(t => t.Word is "not" or "no" or "never" or "without" or "doesn't" or "don't" or "cannot" or "can't" or "isn't");
 
     /// <summary>Where the shop's name stands in a text, small words aside ("Plover &amp; Pine" is "Plover and Pine"); null where it does not.</summary>
     internal static (int Start, int End)? ShopNameIn(string text, string? shop)

@@ -55,5 +55,7 @@ internal static class LeadPlaces
         && IsPhraseIn(draft, first, lead);
 
     private static bool IsPhraseIn(ListingToCheck draft, string text, string lead) =>
-        Weigher.Weigh(draft.Platform.OfOneText(), Platform.CopyOf(text), [new(lead)], default).Terms[0].Grade is Grade.Whole or Grade.Inflected;
+        Weigher.Weigh(draft.Platform.OfOneText(), Platform.CopyOf(text), [new(lead)], default).Terms[0].Grade
+            is Grade.Whole
+                or Grade.Inflected;
 }

@@ -142,7 +142,8 @@ internal static class ProseFindings
             for (var item = 0; item < texts.Count; item++)
                 foreach (var sentence in Sentences(texts[item]))
                 {
-                    var said = texts[item][sentence.Start..sentence.End]
+                    var said = texts[item]
+                        [sentence.Start..sentence.End]
                         .Split([",", ";", " or ", " and "], StringSplitOptions.None)
                         .Select(p => WithoutFrame(KeyOf(draft, p)))
                         .Where(picks.Contains)

@@ -138,6 +138,7 @@ internal static class RoomFindings
 
         return null;
 
-        bool IsTrue(WantedTerm term) => draft.Facts is not { } facts || !draft.HoldsFacts || Words.Facets.Unbacked(term.Text, facts).Count == 0;
+        bool IsTrue(WantedTerm term) =>
+            draft.Facts is not { } facts || !draft.HoldsFacts || Words.Facets.Unbacked(term.Text, facts).Count == 0;
     }
 }

@@ -18,7 +18,15 @@ internal static class TitleFindings
         if (draft.Lead is { } lead && Lead(draft, field, title, lead) is { } finding)
             yield return finding;
         if (draft.Lead is { } longLead && Tokens.Of(longLead).Count is var words && words > draft.Threshold("leadWordsMax"))
-            yield return new("lead-long", Level.Should, field.Key, 0, 0, 0, FindingTexts.LeadLong(longLead, words, draft.Threshold("leadWordsMax")));
+            yield return new(
+                "lead-long",
+                Level.Should,
+                field.Key,
+                0,
+                0,
+                0,
+                FindingTexts.LeadLong(longLead, words, draft.Threshold("leadWordsMax"))
+            );
         if (draft.HoldsFacts || draft.Page is null)
             if (draft.Facts is { What: { Length: > 0 } what } && !Early(draft, tokens, what))
                 yield return new(
@@ -30,10 +38,7 @@ internal static class TitleFindings
                     0,
                     FindingTexts.WhatLate(what, draft.Threshold("whatWithinWords"))
                 );
-        if (
-            FilteredFacts(draft) is { Count: > 0 } facts
-            && !draft.Facts!.ByFacet.Values.SelectMany(f => f).Any(f => HasFact(tokens, f))
-        )
+        if (FilteredFacts(draft) is { Count: > 0 } facts && !draft.Facts!.ByFacet.Values.SelectMany(f => f).Any(f => HasFact(tokens, f)))
             yield return new("title-no-fact", Level.Should, field.Key, 0, 0, 0, FindingTexts.TitleNoFact(facts));
         foreach (var repeat in Repeats(draft, field, title, tokens))
             yield return repeat;
@@ -78,7 +83,13 @@ internal static class TitleFindings
     // A word that comes twice, where the title without one of them holds no pick less.
     private static IEnumerable<Finding> Repeats(ListingToCheck draft, Field field, string title, List<Token> tokens)
     {
-        var terms = TermSet.Prepare(draft.Platform with { Fields = [field with { Indexed = true, IndexedFirst = null }] }, [.. draft.Terms.Where(t => t.Counts).Select(t => t.Text)]);
+        var terms = TermSet.Prepare(
+            draft.Platform with
+            {
+                Fields = [field with { Indexed = true, IndexedFirst = null }],
+            },
+            [.. draft.Terms.Where(t => t.Counts).Select(t => t.Text)]
+        );
         var grades = Grades(terms, field, title);
         foreach (
             var word in tokens
@@ -89,10 +100,7 @@ internal static class TitleFindings
         {
             var occurrences = word.ToList();
             // A word repeated hundreds of times was not repeated by mistake: the first twenty tell.
-            var idle = occurrences
-                .Take(ListingCheck.MostOfOneKind)
-                .Where(o => HoldsNoLess(Cut.Of(title, o.Start, o.Length)))
-                .ToList();
+            var idle = occurrences.Take(ListingCheck.MostOfOneKind).Where(o => HoldsNoLess(Cut.Of(title, o.Start, o.Length))).ToList();
             if (idle.Count == 0)
                 continue;
             var at = idle[idle.Count > 1 && idle[0].Start == occurrences[0].Start ? 1 : 0];

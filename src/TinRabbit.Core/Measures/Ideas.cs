@@ -46,7 +46,12 @@ public static class Ideas
 
             left.RemoveAll(group.Contains);
             if (!counted || group.Count > 1)
-                ideas.Add((new(Named(group), group, Sum(group.Select(g => g.Term.Volume)), Mean(group.Select(g => g.Term.Headroom))), group.Sum(g => Weight(g.Term))));
+                ideas.Add(
+                    (
+                        new(Named(group), group, Sum(group.Select(g => g.Term.Volume)), Mean(group.Select(g => g.Term.Headroom))),
+                        group.Sum(g => Weight(g.Term))
+                    )
+                );
         }
 
         return [.. ideas.OrderByDescending(i => i.Weight).Select(i => i.Idea)];
@@ -54,7 +59,8 @@ public static class Ideas
 
     private static double Weight(WantedTerm term) => term.Demand() / term.Fit.Weight() * (term.Headroom ?? WantedTerm.TypicalHeadroom);
 
-    private static double? Sum(IEnumerable<double?> numbers) => numbers.OfType<double>().ToList() is { Count: > 0 } known ? known.Sum() : null;
+    private static double? Sum(IEnumerable<double?> numbers) =>
+        numbers.OfType<double>().ToList() is { Count: > 0 } known ? known.Sum() : null;
 
     private static double? Mean(IEnumerable<double?> numbers) =>
         numbers.OfType<double>().ToList() is { Count: > 0 } known ? known.Average() : null;

@@ -84,7 +84,10 @@ internal sealed class MoveRules
 
         int RepeatedPhrases(string text)
         {
-            var phrases = TitlePhrases.Of(text, separator).Texts.Select(p => string.Join(' ', Tokens.Of(p).Select(t => KeyOf(t.Word)))).ToList();
+            var phrases = TitlePhrases
+                .Of(text, separator)
+                .Texts.Select(p => string.Join(' ', Tokens.Of(p).Select(t => KeyOf(t.Word))))
+                .ToList();
             return phrases.Count - phrases.Distinct(StringComparer.Ordinal).Count();
         }
     }

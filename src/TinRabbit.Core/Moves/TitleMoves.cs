@@ -119,10 +119,7 @@ internal sealed class TitleMoves
             if (Same(_tokens[i], 0, tokens, tokens.Count - shared, shared))
                 yield return (
                     Written(
-                        _phrases.Replace(
-                            i,
-                            Inner($"{text[..tokens[^shared].Start].TrimEnd()} {TitlePhrases.Lowered(_phrases.Texts[i])}")
-                        )
+                        _phrases.Replace(i, Inner($"{text[..tokens[^shared].Start].TrimEnd()} {TitlePhrases.Lowered(_phrases.Texts[i])}"))
                     ),
                     i == 0 ? Candidate.Front(_field) : Candidate.SlotOf(_field, i)
                 );

@@ -17,7 +17,23 @@ internal sealed class PlatformReader(JsonReader json)
     {
         if (!_json.IsObject(json, path))
             json = JsonDocument.Parse("{}").RootElement;
-        _json.OnlyKeys(json, path, "id", "name", "about", "language", "spelling", "search", "fields", "banned", "checks", "capitals", "searchAddress", "listingAddress", "$schema");
+        _json.OnlyKeys(
+            json,
+            path,
+            "id",
+            "name",
+            "about",
+            "language",
+            "spelling",
+            "search",
+            "fields",
+            "banned",
+            "checks",
+            "capitals",
+            "searchAddress",
+            "listingAddress",
+            "$schema"
+        );
         var id = _json.Text(json, path, "id", "");
         if (id.Any(c => !(char.IsAsciiLetterLower(c) || char.IsAsciiDigit(c) || c == '-')))
             _json.AddProblem($"{path}.id", "Use lower-case letters, digits and hyphens only.");

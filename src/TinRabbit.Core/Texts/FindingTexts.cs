@@ -79,8 +79,7 @@ internal static class FindingTexts
             ? $"“{phrase}” promises an effect on health. The law asks for proof of it; say what the product is instead."
             : $"“{phrase}” promises more than anyone can keep. Say what is certain, to avoid returns.";
 
-    public static string Unfinished(Field field, string last) =>
-        $"{field.Label} breaks off after “{last}”. End it with a whole sentence.";
+    public static string Unfinished(Field field, string last) => $"{field.Label} breaks off after “{last}”. End it with a whole sentence.";
 
     public static string RepeatedList(int picks) =>
         $"The same {Count(picks, "pick")} are listed in a sentence before. Once is enough for search, and twice reads as keyword stuffing.";

@@ -26,12 +26,12 @@ public static class Capitals
     {
         var (inside, inner) = (true, 0);
         foreach (var text in neighbours)
-            foreach (var token in Tokens.Of(text).Skip(1))
-                if (!StopWords.Has(token.Word) && char.IsLetter(text[token.Start]))
-                {
-                    inner++;
-                    inside &= char.IsUpper(text[token.Start]);
-                }
+        foreach (var token in Tokens.Of(text).Skip(1))
+            if (!StopWords.Has(token.Word) && char.IsLetter(text[token.Start]))
+            {
+                inner++;
+                inside &= char.IsUpper(text[token.Start]);
+            }
 
         return inside && inner > 1 ? Each(phrase)
             : neighbours.Count > 1 && neighbours.All(n => char.IsUpper(n.FirstOrDefault(char.IsLetter))) ? First(phrase)

@@ -32,7 +32,8 @@ internal static class ClaimContext
             return false;
         var before = IsBeforeProduct(text, found, facts);
         var elsewhere =
-            IsOfSomethingElse(text, found, kind) || (kind == TextKind.Prose && (IsOfParcel(text, found, facts) || IsOfSeller(text, found, facts)));
+            IsOfSomethingElse(text, found, kind)
+            || (kind == TextKind.Prose && (IsOfParcel(text, found, facts) || IsOfSeller(text, found, facts)));
         if (ClaimText.IsCount(found))
             return !elsewhere;
         if (found.Entry is { IsAmbiguous: true })
@@ -47,7 +48,9 @@ internal static class ClaimContext
                 );
         if (kind == TextKind.Title)
             return found.Entry is { NeedsContext: true }
-                ? IsInContext(text, found, facts) || (before && found.Facet == Facet.Audience) || text.Tokens.Count == found.Last - found.First + 1
+                ? IsInContext(text, found, facts)
+                    || (before && found.Facet == Facet.Audience)
+                    || text.Tokens.Count == found.Last - found.First + 1
                 : !elsewhere;
         if (found.Entry is { NeedsContext: true, Facet: Facet.Property })
             return IsInContext(text, found, facts);
@@ -99,7 +102,9 @@ internal static class ClaimContext
         for (var i = start; i < text.Tokens.Count && (i == start || text.Breaks[i] != '.'); i++)
             if (facts.Nouns.Contains(text.Keys[i]))
                 return false;
-        return text.Tokens[start].Word is "our" or "my" || !IsMadeOf(text, found, facts) || text.Tokens[found.First - 1].Word is "a" or "an" or "the";
+        return text.Tokens[start].Word is "our" or "my"
+            || !IsMadeOf(text, found, facts)
+            || text.Tokens[found.First - 1].Word is "a" or "an" or "the";
     }
 
     // "The box has a velvet lining": the box that it comes in.
@@ -117,12 +122,25 @@ internal static class ClaimContext
         if (found.Facet is not (Facet.Material or Facet.Colour or Facet.Property) || Lists["general"].Contains(found.Key))
             return false;
         var at = found.First;
-        while (at > 0 && text.Breaks[at] == ' ' && (text.FoundAt(at - 1) is { Facet: not null } || Lists["degree"].Contains(text.Tokens[at - 1].Word)))
+        while (
+            at > 0
+            && text.Breaks[at] == ' '
+            && (text.FoundAt(at - 1) is { Facet: not null } || Lists["degree"].Contains(text.Tokens[at - 1].Word))
+        )
             at--;
-        if (at == 0 || text.Breaks[at] != ' ' || text.Tokens[at - 1].Word is not ("the" or "this" or "these" or "its" or "each") || text.Breaks[at - 1] != '.')
+        if (
+            at == 0
+            || text.Breaks[at] != ' '
+            || text.Tokens[at - 1].Word is not ("the" or "this" or "these" or "its" or "each")
+            || text.Breaks[at - 1] != '.'
+        )
             return false;
         var next = found.Last + 1;
-        if (next < text.Tokens.Count && text.Breaks[next] == ' ' && (IsVerb(text, next, found.Last) || Lists["being"].Contains(text.Tokens[next].Word)))
+        if (
+            next < text.Tokens.Count
+            && text.Breaks[next] == ' '
+            && (IsVerb(text, next, found.Last) || Lists["being"].Contains(text.Tokens[next].Word))
+        )
             return true;
         for (var i = next; i < text.Tokens.Count && i < next + 3 && text.Breaks[i] == ' '; i++)
             if (i > next && (IsVerb(text, i, i - 1) || Lists["being"].Contains(text.Tokens[i].Word)))
@@ -139,7 +157,9 @@ internal static class ClaimContext
         if (Lists["verb"].Contains(word) || Lists["being"].Contains(word))
             return true;
         var plural = Plurals.IsPlural(text.Tokens[noun].Word);
-        return plural ? Thesaurus.IsVerb(word) && !Plurals.IsPlural(word) : Plurals.IsPlural(word) && Thesaurus.IsVerb(Plurals.SingularOf(word));
+        return plural
+            ? Thesaurus.IsVerb(word) && !Plurals.IsPlural(word)
+            : Plurals.IsPlural(word) && Thesaurus.IsVerb(Plurals.SingularOf(word));
     }
 
     // "plastic free", "leather look", "rose scented": the next word takes the claim back.
@@ -149,7 +169,11 @@ internal static class ClaimContext
     // "Oak Street", "Silver Lane": a place or a shop.
     private static bool IsName(ClaimText text, FoundWord found, TextKind kind)
     {
-        if (Next(text, found.Last) is not { } next || !char.IsUpper(text.Text[text.Tokens[next].Start]) || !char.IsUpper(text.Text[found.Start]))
+        if (
+            Next(text, found.Last) is not { } next
+            || !char.IsUpper(text.Text[text.Tokens[next].Start])
+            || !char.IsUpper(text.Text[found.Start])
+        )
             return false;
         return Lists["place"].Contains(text.Tokens[next].Word)
             || (kind == TextKind.Prose && text.Breaks[found.First] == ' ' && !Lists["occasion-thing"].Contains(text.Tokens[next].Word));
@@ -215,7 +239,12 @@ internal static class ClaimContext
     private static bool CanDescribe(ClaimText text, int at)
     {
         var word = text.Tokens[at].Word;
-        if (text.FoundAt(at) is not null || Thesaurus.IsAdjective(word) || word.EndsWith("ed", StringComparison.Ordinal) || word.EndsWith("ing", StringComparison.Ordinal))
+        if (
+            text.FoundAt(at) is not null
+            || Thesaurus.IsAdjective(word)
+            || word.EndsWith("ed", StringComparison.Ordinal)
+            || word.EndsWith("ing", StringComparison.Ordinal)
+        )
             return true;
         return at + 1 < text.Tokens.Count && text.Breaks[at + 1] == ' ' && text.IsContent(at + 1) && !Lists["verb"].Contains(word);
     }
@@ -287,7 +316,10 @@ internal static class ClaimContext
         var at = Back(text, found.First - 1);
         if (at < 0 || !Lists["being"].Contains(text.Tokens[at].Word))
             return found.First == 0 ? false : text.Tokens[Math.Max(0, at)].Word is "it's" or "they're" or "that's";
-        if (text.Tokens[StartOfSentence(text, found.First)].Word is "the" or "these" or "each" or "both" && !text.Breaks.AsSpan(StartOfSentence(text, found.First) + 1, at - StartOfSentence(text, found.First)).Contains(','))
+        if (
+            text.Tokens[StartOfSentence(text, found.First)].Word is "the" or "these" or "each" or "both"
+            && !text.Breaks.AsSpan(StartOfSentence(text, found.First) + 1, at - StartOfSentence(text, found.First)).Contains(',')
+        )
             return true;
         for (var i = at - 1; i >= 0 && i >= at - 4 && text.Breaks[i + 1] != '.'; i--)
             if (
@@ -304,7 +336,15 @@ internal static class ClaimContext
     private static bool OpensSentence(ClaimText text, FoundWord found)
     {
         var at = found.First;
-        while (at > 0 && text.Breaks[at] == ' ' && (text.FoundAt(at - 1) is { Facet: not null } || Lists["degree"].Contains(text.Tokens[at - 1].Word) || text.Tokens[at - 1].Word is "and" or "in"))
+        while (
+            at > 0
+            && text.Breaks[at] == ' '
+            && (
+                text.FoundAt(at - 1) is { Facet: not null }
+                || Lists["degree"].Contains(text.Tokens[at - 1].Word)
+                || text.Tokens[at - 1].Word is "and" or "in"
+            )
+        )
             at--;
         return text.Breaks[at] == '.' && !(Lists["general"].Contains(found.Key) && at < found.First);
     }
@@ -313,7 +353,11 @@ internal static class ClaimContext
     private static bool OpensPhrase(ClaimText text, FoundWord found)
     {
         var at = found.First;
-        while (at > 0 && text.Breaks[at] == ' ' && (Lists["degree"].Contains(text.Tokens[at - 1].Word) || text.FoundAt(at - 1) is { Facet: not null }))
+        while (
+            at > 0
+            && text.Breaks[at] == ' '
+            && (Lists["degree"].Contains(text.Tokens[at - 1].Word) || text.FoundAt(at - 1) is { Facet: not null })
+        )
             at--;
         return text.Breaks[at] != ' ' || text.Tokens[at - 1].Word is "and" or "or" or "a" or "as" or "is" or "are" or "also" or "both";
     }
@@ -375,7 +419,11 @@ internal static class ClaimContext
     private static bool IsOfSomethingElse(ClaimText text, FoundWord found, TextKind kind)
     {
         var crossed = false;
-        if (kind == TextKind.Prose && found.Facet is not (Facet.Audience or Facet.Occasion) && Lists["telling"].Contains(text.Tokens[StartOfSentence(text, found.First)].Word))
+        if (
+            kind == TextKind.Prose
+            && found.Facet is not (Facet.Audience or Facet.Occasion)
+            && Lists["telling"].Contains(text.Tokens[StartOfSentence(text, found.First)].Word)
+        )
             return StartOfSentence(text, found.First) < found.First;
         for (var (i, steps) = (found.First - 1, 0); i >= 0 && steps < Reach && text.Breaks[i + 1] != '.'; i--, steps++)
         {
@@ -387,7 +435,11 @@ internal static class ClaimContext
             crossed |= word is "and" or "or";
             if (kind == TextKind.Title && word is "for" && found.Facet is not (Facet.Audience or Facet.Occasion))
                 return true;
-            if (text.FoundAt(i) is { Facet: not null } || Lists["degree"].Contains(word) || word is "a" or "an" or "the" or "any" or "every" or "and" or "or" or "most" or "all" or "of" or "some" or "your")
+            if (
+                text.FoundAt(i) is { Facet: not null }
+                || Lists["degree"].Contains(word)
+                || word is "a" or "an" or "the" or "any" or "every" or "and" or "or" or "most" or "all" or "of" or "some" or "your"
+            )
                 continue;
             // Behind "a leather bag or" stands a second thing of the same kind.
             if (!Thesaurus.IsAdjective(word) && !(crossed && Thesaurus.IsNoun(word)))
@@ -419,7 +471,12 @@ internal static class ClaimContext
                 (text.FoundAt(i) is { Facet: not null } && !Lists["making"].Contains(word))
                 || Lists["degree"].Contains(word)
                 || word is "a" or "an" or "the" or "and" or "or"
-                || (!IsFunctionWord(word) && !Lists["being"].Contains(word) && Thesaurus.IsAdjective(word) && !Lists["making"].Contains(word))
+                || (
+                    !IsFunctionWord(word)
+                    && !Lists["being"].Contains(word)
+                    && Thesaurus.IsAdjective(word)
+                    && !Lists["making"].Contains(word)
+                )
             )
                 continue;
             return i;
@@ -428,8 +485,7 @@ internal static class ClaimContext
         return -1;
     }
 
-    private static int? Next(ClaimText text, int last) =>
-        last + 1 < text.Tokens.Count && text.Breaks[last + 1] == ' ' ? last + 1 : null;
+    private static int? Next(ClaimText text, int last) => last + 1 < text.Tokens.Count && text.Breaks[last + 1] == ' ' ? last + 1 : null;
 
     private static Dictionary<string, HashSet<string>> Read()
     {

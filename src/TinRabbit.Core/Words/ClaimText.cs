@@ -8,7 +8,9 @@ internal sealed class ClaimText
     // Whom a word before these names: "cat lovers", "dog owners".
     private static readonly HashSet<string> LoversOf =
     [
-        .. "lover owner fan enthusiast collector keeper walker watcher parent teacher player addict fanatic maker".Split(' ').Select(Vocabulary.KeyOfWord),
+        .. "lover owner fan enthusiast collector keeper walker watcher parent teacher player addict fanatic maker"
+            .Split(' ')
+            .Select(Vocabulary.KeyOfWord),
     ];
 
     private static readonly string[] Numbers = "two three four five six seven eight nine ten eleven twelve".Split(' ');
@@ -24,7 +26,13 @@ internal sealed class ClaimText
         (Text, Tokens, Keys) = (text, tokens, [.. tokens.Select(t => Vocabulary.KeyOfWord(t.Word))]);
         Breaks = new char[tokens.Count + 1];
         for (var i = 0; i <= tokens.Count; i++)
-            Breaks[i] = BreakIn(text.AsSpan(i == 0 ? 0 : tokens[i - 1].End, (i == tokens.Count ? text.Length : tokens[i].Start) - (i == 0 ? 0 : tokens[i - 1].End)), i == 0 || i == tokens.Count);
+            Breaks[i] = BreakIn(
+                text.AsSpan(
+                    i == 0 ? 0 : tokens[i - 1].End,
+                    (i == tokens.Count ? text.Length : tokens[i].Start) - (i == 0 ? 0 : tokens[i - 1].End)
+                ),
+                i == 0 || i == tokens.Count
+            );
         _foundAt = new int[tokens.Count];
         Array.Fill(_foundAt, -1);
     }
@@ -132,7 +140,15 @@ internal sealed class ClaimText
             if (entry is null)
                 continue;
             // "cat lovers" are not lovers of anything else.
-            if (count == 1 && entry.Facet == Facet.Audience && at > 0 && Breaks[at] == ' ' && LoversOf.Contains(key) && IsContent(at - 1) && FoundAtOrNone(at - 1) is null)
+            if (
+                count == 1
+                && entry.Facet == Facet.Audience
+                && at > 0
+                && Breaks[at] == ' '
+                && LoversOf.Contains(key)
+                && IsContent(at - 1)
+                && FoundAtOrNone(at - 1) is null
+            )
                 return new($"{Keys[at - 1]} {key}", at - 1, at, Tokens[at - 1].Start, Tokens[at].End)
                 {
                     Entry = entry with { Backing = new HashSet<string>(StringComparer.Ordinal) { $"{Keys[at - 1]} {key}" } },

@@ -39,7 +39,8 @@ public static class Facets
                 continue;
             var backed =
                 found.Measure is { } measure ? index.Backs(measure)
-                : found.Facet == Facet.Material && read.IsCalledPure(found) ? index.Backs(found.Key, found.Entry!) && !index.SaysOnlyAsBlend(found.Key)
+                : found.Facet == Facet.Material && read.IsCalledPure(found)
+                    ? index.Backs(found.Key, found.Entry!) && !index.SaysOnlyAsBlend(found.Key)
                 : index.Backs(found.Key, found.Entry!);
             if (!backed && ClaimContext.IsAboutProduct(read, i, index, kind))
                 unbacked.Add(found.ToClaim(text));

@@ -8,10 +8,7 @@ internal sealed class FactIndex
     private static readonly ConditionalWeakTable<FactWords, FactIndex> Made = [];
 
     // Words that stand for the product itself: "the blue one".
-    private static readonly string[] Generic =
-    [
-        "piece", "item", "product", "version", "design", "one", "model", "edition", "option",
-    ];
+    private static readonly string[] Generic = ["piece", "item", "product", "version", "design", "one", "model", "edition", "option"];
 
     // Values that are only partly of what they name.
     private static readonly HashSet<string> Blending = ["half", "blend", "mix", "mixed", "part", "partly", "blended", "mixture", "plated"];
@@ -83,7 +80,8 @@ internal sealed class FactIndex
     }
 
     // "50% wool": a number below a hundred.
-    private static bool IsPart(string[] words) => words.Any(w => int.TryParse(w, out var percent) && percent is > 0 and < 100) && words.Length > 1;
+    private static bool IsPart(string[] words) =>
+        words.Any(w => int.TryParse(w, out var percent) && percent is > 0 and < 100) && words.Length > 1;
 
     // Every run of words of a value.
     private static HashSet<string> Runs(string[] words)

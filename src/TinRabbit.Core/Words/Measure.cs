@@ -59,7 +59,11 @@ internal sealed partial record Measure(int Start, int Length, string Kind, IRead
             var numbers = match.Groups["n"].Captures;
             var unit = match.Groups["u"].Captures is { Count: > 0 } units ? units[^1].Value.ToLowerInvariant() : "";
             // "5in" is a measure, "2 in 1" is not; "5 m" may be anything.
-            if (unit is "in" or "m" or "l" or "ct" && char.IsWhiteSpace(text[match.Groups["u"].Captures[^1].Index - 1]) && numbers.Count == 1)
+            if (
+                unit is "in" or "m" or "l" or "ct"
+                && char.IsWhiteSpace(text[match.Groups["u"].Captures[^1].Index - 1])
+                && numbers.Count == 1
+            )
                 continue;
             if (unit.Length == 0 && numbers.Count < 2)
                 continue;

@@ -35,7 +35,8 @@ public static class Thesaurus
     public static bool IsVerb(string word) => Words.Value.Has(word, 'v');
 
     /// <summary>Whether a word can be a noun.</summary>
-    public static bool IsNoun(string word) => Words.Value.Has(word, 'n') || (Plurals.IsPlural(word) && Words.Value.Has(Plurals.SingularOf(word), 'n'));
+    public static bool IsNoun(string word) =>
+        Words.Value.Has(word, 'n') || (Plurals.IsPlural(word) && Words.Value.Has(Plurals.SingularOf(word), 'n'));
 
     private sealed class Digest
     {

@@ -52,6 +52,9 @@ public sealed record MeasureRequest([Term, MaxLength(Bounds.TermsAtOnce)] IReadO
 /// <param name="Volume">Searches/mo; null where nobody types it, or the market does not know.</param>
 public sealed record MeasuredTerm(string Text, long? Volume);
 
+/// <summary>What stands for supply in a market.</summary>
+public sealed record SupplyRequest(Supply Supply);
+
 internal static class ShelfApi
 {
     private const int MostRows = 2000;
@@ -74,6 +77,8 @@ internal static class ShelfApi
         api.MapPost("/markets/{marketId}/paste", PasteTerms).WithName("PasteTerms");
 
         api.MapPost("/markets/{marketId}/measure", MeasureTerms).WithName("MeasureTerms").ProducesValidationProblem();
+
+        api.MapPut("/markets/{marketId}/supply", ChooseSupply).WithName("ChooseSupply").ProducesValidationProblem();
 
         api.MapGet("/filters", GetFilters).WithName("GetFilters");
 
@@ -102,6 +107,21 @@ internal static class ShelfApi
             stop
         );
         return TypedResults.Ok(new ShelfView(await Rows(marketId, ids, db, shelves, stop), passing, all, absent, norm));
+    }
+
+    private static async Task<Ok<Changed>> ChooseSupply(
+        string marketId,
+        SupplyRequest request,
+        TinContext db,
+        Shelves shelves,
+        CancellationToken stop
+    )
+    {
+        var before = await shelves.Query(db, marketId, s => s.Norm.Supply, stop);
+        if (before == request.Supply)
+            return TypedResults.Ok(new Changed(null));
+        await shelves.ChooseSupply(db, marketId, request.Supply, stop);
+        return TypedResults.Ok(new Changed(Messages.ChoseSupply(request.Supply)));
     }
 
     private static async Task<Ok<IReadOnlyDictionary<string, int>>> GetSources(

@@ -1,6 +1,6 @@
-using TinRabbit.Core.Measures;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
+using TinRabbit.Core.Measures;
 using TinRabbit.Core.Words;
 using TinRabbit.Market;
 using TinRabbit.Server.Storage;
@@ -16,7 +16,8 @@ public sealed record AlikeView(string Word, IReadOnlyList<AlikeTerm> Alike);
 /// <param name="Term">The term with this word in the place of the other.</param>
 /// <param name="Key">Its words.</param>
 /// <param name="Numbers">The numbers of that term in the market.</param>
-public sealed record AlikeTerm(string Word, string Part, Relation Likeness, string Term, string Key, Measured Numbers);
+/// <param name="IsUsed">Whether shoppers search for any term of this meaning, as far as the market knows.</param>
+public sealed record AlikeTerm(string Word, string Part, Relation Likeness, string Term, string Key, Measured Numbers, bool IsUsed);
 
 /// <summary>A term and other names for it, combined with words that describe the product.</summary>
 /// <param name="Heads">The head term first, then other names for it that are typed.</param>
@@ -90,7 +91,8 @@ internal static class WordsApi
                                         t.Alike.Likeness,
                                         t.Term,
                                         Tokens.Key(t.Term),
-                                        Measured.Of(terms.GetValueOrDefault(Tokens.Key(t.Term)), shelf)
+                                        Measured.Of(terms.GetValueOrDefault(Tokens.Key(t.Term)), shelf),
+                                        t.IsUsed
                                     )),
                             ]
                         ))
@@ -117,7 +119,7 @@ internal static class WordsApi
         )
             return TypedResults.NotFound();
         var family = await shelves.MeasureTyped(db, marketId, Family.Forms(key), stop);
-        // Its other forms, then what else was looked up for this product here.
+        // Its other forms, then what else was looked up for this product here that is the same kind of thing.
         var before = await db
             .Digs.AsNoTracking()
             .Where(d => d.ProductId == id && d.MarketId == marketId)
@@ -131,12 +133,12 @@ internal static class WordsApi
             .Select(t => t.Key)
             .Prepend(key)
             .Take(MostHeads - 1)
-            .Concat(before)
+            .Concat(before.Where(b => NounOf(b) == NounOf(key)))
             .Distinct()
             .Take(MostHeads)
             .ToList();
         var facts = product.Facts.Words;
-        var rows = Enum.GetValues<Facet>().ToDictionary(f => f, f => WordsFor(f, facts));
+        var rows = Enum.GetValues<Facet>().ToDictionary(f => f, f => WordsFor(f, facts, key));
         // Both orders are asked: "cedar bird house", but "bird house for kids".
         string[] Orders(string word, string name) => [$"{word} {name}", $"{name} for {word}", $"{name} {word}"];
         var typed = await shelves.MeasureTyped(
@@ -187,6 +189,8 @@ internal static class WordsApi
         }
     }
 
+    private static string NounOf(string key) => key.Split(' ') is var words ? Fold.Key(words[StopWords.About(words)], Fold.AnyForm) : "";
+
     // Words of the product: its name, its facts and its picks.
     private static async Task<HashSet<string>> ContextOf(TinContext db, int? product, CancellationToken stop)
     {
@@ -201,8 +205,9 @@ internal static class WordsApi
         return [.. said.SelectMany(Tokens.Of).Select(t => t.Word).Where(w => !StopWords.Has(w))];
     }
 
-    // The meaning comes first whose words the product uses, then the one whose terms shoppers search for, then the commonest.
-    private static IEnumerable<(RelatedWord Alike, string Term)> BySense(
+    // By class; the meaning comes first whose words the product uses, then the one whose terms shoppers search for, then the commonest.
+    // Within a meaning, what is searched most comes first.
+    private static IEnumerable<(RelatedWord Alike, string Term, bool IsUsed)> BySense(
         List<(RelatedWord Alike, string Term)> words,
         Dictionary<string, TermRow> terms,
         HashSet<string> context
@@ -219,17 +224,21 @@ internal static class WordsApi
                     )
             );
         return words
-            .OrderByDescending(w => senses[(w.Alike.Part, w.Alike.Sense)].Shared)
+            .OrderBy(w => w.Alike.Part, StringComparer.Ordinal)
+            .ThenByDescending(w => senses[(w.Alike.Part, w.Alike.Sense)].Shared)
             .ThenByDescending(w => senses[(w.Alike.Part, w.Alike.Sense)].Searched)
             .ThenBy(w => w.Alike.Sense)
-            .ThenBy(w => w.Alike.Likeness);
+            .ThenByDescending(w => terms.GetValueOrDefault(Tokens.Key(w.Term))?.Reading?.Volume ?? -1)
+            .ThenBy(w => w.Alike.Likeness)
+            .Select(w => (w.Alike, w.Term, senses[(w.Alike.Part, w.Alike.Sense)] is var sense && (sense.Searched > 0 || sense.Shared > 0)));
     }
 
     // What the facts say of a facet, then the usual words, true of the product or not.
-    private static List<(string Word, bool Own)> WordsFor(Facet facet, FactWords facts)
+    private static List<(string Word, bool Own)> WordsFor(Facet facet, FactWords facts, string what)
     {
         var said = facts.ByFacet.GetValueOrDefault(facet, []).Select(f => f.ToLowerInvariant()).ToList();
-        bool True(string word) => facet != Facet.Style && Facets.Unbacked(word, facts).Count == 0;
+        // Before a noun, as the grid puts it, a word claims what it would not claim alone.
+        bool True(string word) => facet != Facet.Style && facts.AreGiven && Facets.Unbacked($"{word} {what}", facts).Count == 0;
         return [.. said.Select(w => (w, true)), .. Facets.WordsOf(facet).Where(w => !said.Contains(w)).Select(w => (w, True(w)))];
     }
 }

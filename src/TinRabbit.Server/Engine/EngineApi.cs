@@ -352,14 +352,14 @@ internal static class EngineApi
             new CheckResponse(
                 [
                     .. check.Findings.Select(f => new CheckedFinding(
-                    f.Id,
-                    f.Level,
-                    f.Field,
-                    f.Item,
-                    f.Start,
-                    f.Length,
-                    f.Why,
-                    f.Fix is { } fix ? new(fix.Label, fix.Field, CopyJson.WriteValue(fix.Value)) : null
+                        f.Id,
+                        f.Level,
+                        f.Field,
+                        f.Item,
+                        f.Start,
+                        f.Length,
+                        f.Why,
+                        f.Fix is { } fix ? new(fix.Label, fix.Field, CopyJson.WriteValue(fix.Value)) : null
                     )),
                 ],
                 [.. check.Passed.Select(p => p.Id)]

@@ -1,5 +1,5 @@
-using TinRabbit.Core.Measures;
 using Microsoft.EntityFrameworkCore;
+using TinRabbit.Core.Measures;
 using TinRabbit.Core.Platforms;
 using TinRabbit.Core.Words;
 using TinRabbit.Market;

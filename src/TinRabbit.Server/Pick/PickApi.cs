@@ -105,7 +105,9 @@ internal static class PickApi
         var facts = await db.FactsOf(id, stop);
         var demands = PickDemand.Assume([.. picks.Select(Wanted)]);
         var avoided = (await db.AvoidedInShop(stop)).ToDictionary(a => Tokens.Key(a.Text));
-        return TypedResults.Ok(new PicksView([.. picks.Select((p, i) => View(p, demands[i], facts, avoided))], undo, await db.StatisticsOf(marketId, stop)));
+        return TypedResults.Ok(
+            new PicksView([.. picks.Select((p, i) => View(p, demands[i], facts, avoided))], undo, await db.StatisticsOf(marketId, stop))
+        );
     }
 
     private static async Task<Results<Ok<Changed>, Conflict<NoteConflict>, NotFound>> Pick(

@@ -3,6 +3,7 @@ using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
 using TinRabbit.Core;
 using TinRabbit.Core.Platforms;
+using TinRabbit.Core.Words;
 using TinRabbit.Market;
 using TinRabbit.Server.Storage;
 
@@ -10,7 +11,14 @@ namespace TinRabbit.Server.Shop;
 
 /// <summary>The shop as the head of every screen shows it.</summary>
 /// <param name="Currency">ISO 4217 code of the prices on the seller's own platforms.</param>
-public sealed record ShopView(string Name, string Currency, IReadOnlyList<ProductView> Products, IReadOnlyList<MarketView> Markets);
+/// <param name="OwnWords">Words whose claims the seller has corrected or added.</param>
+public sealed record ShopView(
+    string Name,
+    string Currency,
+    IReadOnlyList<ProductView> Products,
+    IReadOnlyList<MarketView> Markets,
+    IReadOnlyList<OwnWord> OwnWords
+);
 
 /// <summary>A product and its listings, by platform.</summary>
 /// <param name="Revision">Counts the changes to name and facts.</param>
@@ -57,6 +65,12 @@ public sealed record ProductRequest(
 /// <param name="Currency">ISO 4217 code.</param>
 public sealed record ShopRequest([MaxLength(Bounds.NameLength)] string Name, [MaxLength(3)] string Currency);
 
+/// <summary>What a word claims of every product of the shop.</summary>
+/// <param name="Word">One word, or a few.</param>
+/// <param name="Facet">What it claims; null where it claims nothing.</param>
+/// <param name="Forget">Whether the vocabulary decides again.</param>
+public sealed record OwnWordRequest([MaxLength(Bounds.NameLength)] string Word, Facet? Facet, bool Forget = false);
+
 /// <summary>A new name for a product.</summary>
 /// <param name="Revision">The <see cref="ProductView.Revision"/> that it was made from.</param>
 public sealed record ProductNameRequest(string Name, int Revision);
@@ -79,6 +93,7 @@ internal static class ShopApi
 
         api.MapPost("/products/{id:int}/listings/{platformId}", AddListing).WithName("AddListing").ProducesValidationProblem();
         api.MapPut("/shop", SaveShop).WithName("SaveShop").ProducesValidationProblem();
+        api.MapPost("/shop/words", SetOwnWord).WithName("SetOwnWord").ProducesValidationProblem();
         api.MapDelete("/products/{id:int}", DeleteProduct).WithName("DeleteProduct");
         api.MapPost("/products/{id:int}/duplicate", DuplicateProduct).WithName("DuplicateProduct").ProducesValidationProblem();
         api.MapDelete("/listings/{id:int}", DeleteListing).WithName("DeleteListing");
@@ -125,7 +140,8 @@ internal static class ShopApi
                         market.IsSimulated,
                         own.Contains(m.PlatformId)
                     )),
-                ]
+                ],
+                shop.OwnWords
             )
         );
     }
@@ -194,6 +210,30 @@ internal static class ShopApi
         (shop.Name, shop.Currency) = (name, request.Currency);
         return TypedResults.Ok(
             await changes.Save(Messages.ChangedShop, null, new(ReversalKind.Rename, Entity.Shop, currencyBefore, nameBefore), stop)
+        );
+    }
+
+    private static async Task<Ok<Changed>> SetOwnWord(OwnWordRequest request, TinContext db, ChangeLog changes, CancellationToken stop)
+    {
+        var word = request.Word.Trim();
+        if (FactWords.OwnKeyOf(word).Length == 0)
+            throw new InvalidInputException([new("word", "Enter a word with at least one letter or digit.")]);
+        var shop = await db.Shops.OrderBy(s => s.Id).FirstAsync(stop);
+        var before = shop.OwnWords;
+        var others = before.Where(w => FactWords.OwnKeyOf(w.Word) != FactWords.OwnKeyOf(word)).ToList();
+        if (request.Forget && others.Count == before.Count)
+            return TypedResults.Ok(new Changed(null));
+        if (!request.Forget && others.Count >= Bounds.OwnWords)
+            throw new InvalidInputException([
+                new("word", $"A shop has at most {Bounds.OwnWords:#,0} words of its own. Remove some in Settings."),
+            ]);
+        shop.OwnWords = request.Forget ? others : [.. others, new(word, request.Facet)];
+        return TypedResults.Ok(
+            await changes.Save(
+                request.Forget ? Messages.ForgotOwnWord(word) : Messages.SetOwnWord(word, request.Facet),
+                new ShopState { OwnWords = before },
+                stop
+            )
         );
     }
 

@@ -189,8 +189,11 @@ public sealed class ChangeLog(TinContext db, Shelves shelves, WriteGate writes)
             await Revert(product, stop);
         if (state.Site is { } site)
             site.ApplyTo(await db.Site(stop));
-        if (state.Shop is { } names && await db.Shops.OrderBy(s => s.Id).FirstAsync(stop) is var shop)
+        var shop = await db.Shops.OrderBy(s => s.Id).FirstAsync(stop);
+        if (state.Shop is { } names)
             (shop.Name, shop.Currency) = (names.Name, names.Currency);
+        if (state.OwnWords is { } words)
+            shop.OwnWords = words;
         foreach (var (id, profile) in state.Platforms)
             if (await db.Platforms.FirstOrDefaultAsync(p => p.Id == id, stop) is { } platform)
                 if (profile is null)

@@ -1,7 +1,7 @@
-using TinRabbit.Core.Measures;
 using System.Text.Json;
 using System.Text.Json.Nodes;
 using Microsoft.EntityFrameworkCore;
+using TinRabbit.Core.Measures;
 using TinRabbit.Core.Platforms;
 
 namespace TinRabbit.Server.Storage;

@@ -22,7 +22,7 @@ public sealed class TinContext(DbContextOptions<TinContext> options, WriteGate? 
             .Entries()
             .Any(e =>
                 e.State is EntityState.Added or EntityState.Modified or EntityState.Deleted
-                && e.Entity is PickRow or TermRow or ReadingRow or MarketRow or PlatformRow or ProductRow
+                && e.Entity is PickRow or TermRow or ReadingRow or MarketRow or PlatformRow or ProductRow or ShopRow
             );
         using var turn = _inTransaction || writes is null ? null : await writes.Enter(cancellationToken);
         var saved = await base.SaveChangesAsync(acceptAllChangesOnSuccess, cancellationToken);

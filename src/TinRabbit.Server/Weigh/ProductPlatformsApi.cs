@@ -24,10 +24,11 @@ public sealed record PlatformsRequest([MaxLength(8)] string Country, int Listing
 public sealed record ProductPlatforms(IReadOnlyList<PlacedListing> Platforms, IReadOnlyList<PlacedTerm> Terms);
 
 /// <summary>One of a product's listings, weighed in one market.</summary>
-/// <param name="Reach">0–100; null where no volume is known.</param>
-/// <param name="Grip">0–100; null where no volume is known.</param>
-/// <param name="Lost">Searches/mo of picks that cannot find it.</param>
-public sealed record PlacedListing(int ListingId, string MarketId, string Name, double? Reach, double? Grip, double? Lost);
+/// <param name="Reach">0–100; null without picks.</param>
+/// <param name="Grip">0–100; null without picks.</param>
+/// <param name="Lost">Searches/mo of picks that cannot find it; null where none is known.</param>
+/// <param name="LostPicks">Picks that cannot find it.</param>
+public sealed record PlacedListing(int ListingId, string MarketId, string Name, double? Reach, double? Grip, double? Lost, int LostPicks);
 
 /// <summary>A pick in every place.</summary>
 /// <param name="Places">One for each of <see cref="ProductPlatforms.Platforms"/>.</param>
@@ -103,7 +104,8 @@ internal static class ProductPlatformsApi
                     picks.Platform.Name,
                     weighing.Counted > 0 ? weighing.Reach : null,
                     weighing.Counted > 0 ? weighing.Grip : null,
-                    weighing.LostVolume
+                    weighing.LostVolume,
+                    weighing.LostTerms
                 )
             );
         }

@@ -61,11 +61,7 @@ public sealed record FixView(string Label, string Field, JsonNode? Value)
 /// <param name="Findings">What could be better, the most important first.</param>
 /// <param name="Passed">The checks that apply and found nothing.</param>
 /// <param name="LeadPlaces">Where the lead stands; empty where none is chosen.</param>
-public sealed record Checked(
-    IReadOnlyList<FindingView> Findings,
-    IReadOnlyList<PassedCheck> Passed,
-    IReadOnlyList<LeadPlace> LeadPlaces
-);
+public sealed record Checked(IReadOnlyList<FindingView> Findings, IReadOnlyList<PassedCheck> Passed, IReadOnlyList<LeadPlace> LeadPlaces);
 
 /// <summary>A finding to dismiss, or to restore.</summary>
 public sealed record AsideRequest([MaxLength(Bounds.NoteLength)] string Key, bool Aside);

@@ -37,6 +37,18 @@ public sealed record FillView(
     int MoreOffers = 0
 );
 
+/// <summary>Parts of a suggestion that are to be used.</summary>
+/// <param name="Fields">The draft that they go into; null for the listing as it is saved.</param>
+/// <param name="Pieces">Some of <see cref="FillView.Pieces"/>, in their order.</param>
+public sealed record PiecesRequest(
+    string MarketId,
+    JsonElement? Fields,
+    [MaxLength(Bounds.List), EachMaxLength(Bounds.TextLength)] IReadOnlyList<string> Pieces
+);
+
+/// <summary>What a field would be.</summary>
+public sealed record ValueView(JsonNode? Value);
+
 /// <summary>A text to read.</summary>
 /// <param name="Fields">The draft that it is the title of; null for the listing as it is saved.</param>
 public sealed record ReadTextRequest(string MarketId, [MaxLength(Bounds.ReadLength)] string Text, JsonElement? Fields = null);
@@ -62,6 +74,11 @@ internal static class FillApi
             .ProducesValidationProblem()
             .WithRequestTimeout(ProblemAnswers.Computes);
 
+        app.MapPost("/api/listings/{id:int}/fill/{field}/pieces", PutPieces)
+            .WithName("PutPieces")
+            .WithTags("Write")
+            .ProducesValidationProblem();
+
         app.MapPost("/api/listings/{id:int}/read", ReadText)
             .WithName("ReadText")
             .WithTags("Write")
@@ -81,11 +98,31 @@ internal static class FillApi
     {
         if (await OpenDraft.Open(db, ready, id, draft, stop) is not { } open)
             return TypedResults.NotFound();
-        var rule =
-            open.Platform.Find(field) ?? throw new InvalidInputException([new("field", $"{open.Platform.Name} has no field \"{field}\".")]);
+        var rule = FieldOf(open, field);
         var (fill, value) = Fill(open, rule, stop);
         return TypedResults.Ok(await FillAdvice.Add(fill, value, open, rule, draft.MarketId, db, shelves, stop));
     }
+
+    private static async Task<Results<Ok<ValueView>, NotFound>> PutPieces(
+        int id,
+        string field,
+        PiecesRequest request,
+        TinContext db,
+        PreparedPicksCache ready,
+        CancellationToken stop
+    )
+    {
+        if (await OpenDraft.Open(db, ready, id, new(request.MarketId, request.Fields), stop) is not { } open)
+            return TypedResults.NotFound();
+        var rule = FieldOf(open, field);
+        if (rule.Shape is not (FieldShape.Words or FieldShape.Line or FieldShape.Lines or FieldShape.Text))
+            throw new InvalidInputException([new("field", $"{rule.Label} is not a field for separate words.")]);
+        var value = WordsFill.With(open.Platform, rule, open.Copy.GetValueOrDefault(rule.Key), request.Pieces);
+        return TypedResults.Ok(new ValueView(CopyJson.WriteValue(value)));
+    }
+
+    private static Field FieldOf(OpenDraft open, string field) =>
+        open.Platform.Find(field) ?? throw new InvalidInputException([new("field", $"{open.Platform.Name} has no field \"{field}\".")]);
 
     private static async Task<Results<Ok<TextReadView>, NotFound>> ReadText(
         int id,
@@ -138,7 +175,11 @@ internal static class FillApi
 
     private static (FillView Fill, FieldValue? Value) Fill(OpenDraft open, Field field, CancellationToken stop)
     {
-        var input = new FillInput(open.Platform, open.Copy, field.Key, open.Picks.Wanted, open.Avoid) { Lead = open.Lead, Facts = open.Facts };
+        var input = new FillInput(open.Platform, open.Copy, field.Key, open.Picks.Wanted, open.Avoid)
+        {
+            Lead = open.Lead,
+            Facts = open.Facts,
+        };
         if (field is { Role: "title", Shape: FieldShape.Line })
         {
             var title = TitleFill.Of(input, stop);
@@ -172,6 +213,18 @@ internal static class FillApi
             double? gain = null,
             double? bound = null,
             IReadOnlyList<Take>? takes = null
-        ) => (new(value is null ? null : CopyJson.WriteValue(value), pieces, field.Limit?.Max, gain, bound, takes ?? [], LeftOutView.Of(leftOut)), value);
+        ) =>
+            (
+                new(
+                    value is null ? null : CopyJson.WriteValue(value),
+                    pieces,
+                    field.Limit?.Max,
+                    gain,
+                    bound,
+                    takes ?? [],
+                    LeftOutView.Of(leftOut)
+                ),
+                value
+            );
     }
 }

@@ -20,7 +20,9 @@ public class ClaimCorpusTests(ITestOutputHelper output)
             .Select(ScoreOf)
             .ToList();
         foreach (var s in scores)
-            output.WriteLine($"{s.Trade}: {s.Found} of {s.Claims} claims found; {s.WithFalse} of {s.Sentences} sentences with a false alarm");
+            output.WriteLine(
+                $"{s.Trade}: {s.Found} of {s.Claims} claims found; {s.WithFalse} of {s.Sentences} sentences with a false alarm"
+            );
         Assert.True(scores.Count >= 8);
         Assert.All(scores, s => Assert.True(s.Found >= LeastFound * s.Claims, $"{s.Trade}: {s.Found} of {s.Claims}"));
         Assert.True(scores.Sum(s => s.WithFalse) <= MostFalse * scores.Sum(s => s.Sentences));

@@ -132,7 +132,10 @@ internal sealed class TagSearch
                 return [];
         if (_phrases.Find(key) is >= 0 and var whole)
             return IsFree(whole) ? [whole] : [];
-        return [.. _phrases.Cover(key.Split(' '), fromBack: false).Where(IsFree).DistinctBy(_phrases.SignatureOf).Take(Math.Min(2, _slots))];
+        return
+        [
+            .. _phrases.Cover(key.Split(' '), fromBack: false).Where(IsFree).DistinctBy(_phrases.SignatureOf).Take(Math.Min(2, _slots)),
+        ];
 
         bool IsFree(int phrase) => !_phrases.FixedSignatures.Contains(_phrases.SignatureOf(phrase));
     }

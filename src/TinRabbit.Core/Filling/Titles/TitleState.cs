@@ -69,7 +69,11 @@ internal sealed class TitleState
             string[] words = [.. prepared.Terms[t].Tokens.Select(w => w.Word)];
             AddPhrase(
                 words,
-                [.. prepared.Terms[t].Tokens.Select(w => _capitals == CapitalStyle.AsIs ? terms[t].Text.Substring(w.Start, w.Length) : w.Word)],
+                [
+                    .. prepared
+                        .Terms[t]
+                        .Tokens.Select(w => _capitals == CapitalStyle.AsIs ? terms[t].Text.Substring(w.Start, w.Length) : w.Word),
+                ],
                 prepared.Terms[t].Variants[0].Folded,
                 prepared.Terms[t].Letters
             );

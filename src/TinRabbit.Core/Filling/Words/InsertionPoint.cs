@@ -58,10 +58,13 @@ internal sealed class InsertionPoint
     public long RoomLeft(Field field, Unit unit)
     {
         const string Phrase = "x";
-        var begun =
-            _language is null ? Text.Length == 0 ? "" : Text + Separator
-            : TextWith([Phrase]) is var said && said != Text ? said[..^Phrase.Length]
-            : Text;
+        var begun = _language is null
+            ? Text.Length == 0
+                ? ""
+                : Text + Separator
+            : TextWith([Phrase]) is var said && said != Text
+                ? said[..^Phrase.Length]
+                : Text;
         var room = field.Limit?.Max is { } max ? max - TextLength.Of(begun, unit) : int.MaxValue / 4;
         if (unit == Unit.Characters && field.IndexedFirst is { } first)
             room = Math.Min(room, first - TextLength.Characters(begun));

@@ -47,6 +47,14 @@ public sealed record WordsFill(
         return new Filler(input, field, stop).Fill();
     }
 
+    /// <summary>A field with some of the words that a fill would add, as that fill would put them.</summary>
+    /// <param name="platform">The platform.</param>
+    /// <param name="field">The field.</param>
+    /// <param name="value">What it holds.</param>
+    /// <param name="words">Some of <see cref="Words"/>, in their order.</param>
+    public static FieldValue With(Platform platform, Field field, FieldValue? value, IReadOnlyList<string> words) =>
+        InsertionPoint.Find(platform, field, value).ValueWith(words);
+
     private sealed class Filler
     {
         private readonly FillInput _input;
@@ -123,7 +131,10 @@ public sealed record WordsFill(
                 return [];
             var cheapest = new Dictionary<int, long>();
             foreach (var cover in _covers.Covers)
-                cheapest[cover.Term] = Math.Min(cheapest.GetValueOrDefault(cover.Term, long.MaxValue), cover.Items.Sum(i => (long)_costs[i]));
+                cheapest[cover.Term] = Math.Min(
+                    cheapest.GetValueOrDefault(cover.Term, long.MaxValue),
+                    cover.Items.Sum(i => (long)_costs[i])
+                );
             return [.. cheapest.Where(c => c.Value - _separatorSize > max).Select(c => _wanted[c.Key])];
         }
 

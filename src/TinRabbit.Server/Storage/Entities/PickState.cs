@@ -10,7 +10,8 @@ public sealed record PickState(string Text, Fit Fit, Home Home, string Note, str
     public bool FitByHand { get; init; }
 
     public static PickState Of(PickRow pick) =>
-        new(pick.Text, pick.Fit, pick.Home, pick.Note, pick.Source, pick.Order) {
+        new(pick.Text, pick.Fit, pick.Home, pick.Note, pick.Source, pick.Order)
+        {
             SaidBy = pick.SaidBy,
             Language = pick.Language,
             FitByHand = pick.FitByHand,

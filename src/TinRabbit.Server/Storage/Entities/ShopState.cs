@@ -18,6 +18,9 @@ public sealed record ShopState
     /// <summary>The shop's name and currency; null where they were not changed.</summary>
     public ShopNames? Shop { get; init; }
 
+    /// <summary>The seller's own words; null where they were not changed.</summary>
+    public IReadOnlyList<OwnWord>? OwnWords { get; init; }
+
     /// <summary>Profiles by the platform's id; null for a platform that was added.</summary>
     public IReadOnlyDictionary<string, string?> Platforms { get; init; } = new Dictionary<string, string?>();
 

@@ -16,7 +16,8 @@ export type Row = Omit<Dug, 'typed' | 'sellers'> & {
 export const sources = [
   ['typed', 'Search suggestions', 'What the market’s search box suggests for the term, and for the term with each letter after it'],
   ['used', 'Used by sellers', 'Words and tags in the top 100 listings'],
-  ['alike', 'Related words', 'Synonyms and near words'],
+  ['alike', 'Related words', 'Synonyms and near words, in the meanings that shoppers use here'],
+  ['rare', 'Other meanings', 'Related words of meanings that nobody searches for in this market'],
   ['mixed', 'Combinations', 'The term with materials, styles, colours, sizes, audiences and occasions; the product’s facts first'],
   ['shelf', 'My shelf', 'All terms saved for this market'],
 ] as const
@@ -80,8 +81,8 @@ export function gather(
   // Related words come by meaning, the one that fits the product first; of those, what shoppers search for comes first.
   const ofAlike = (alike ?? []).flatMap((a) => a.alike.map((t) => ({ a, t })))
   ofAlike.sort((x, y) => Number(y.t.numbers.volume !== null) - Number(x.t.numbers.volume !== null))
-  if (from.has('alike'))
-    for (const { a, t } of ofAlike)
+  for (const { a, t } of ofAlike)
+    if (from.has(t.isUsed ? 'alike' : 'rare'))
       add({ text: t.term, key: t.key, numbers: t.numbers, alike: `${likeness[t.likeness]} “${a.word}” (${t.part})` })
   if (from.has('mixed'))
     for (const f of grid?.facets ?? [])

@@ -45,7 +45,7 @@ export function useDigPage(desk: Desk) {
       ask(
         api.GET('/api/markets/{marketId}/alike', { params: { path: { marketId: market.id }, query: { text: term, product: product.id } } }),
       ),
-    enabled: term !== '' && from.has('alike'),
+    enabled: term !== '' && (from.has('alike') || from.has('rare')),
     staleTime: Infinity,
   })
   const grid = useQuery({
@@ -66,7 +66,8 @@ export function useDigPage(desk: Desk) {
   const counts: Record<Source, number | undefined> = {
     typed: dug.data && [...dug.data.rows.values()].filter((r) => r.typed).length,
     used: dug.data && [...dug.data.rows.values()].filter((r) => r.sellers).length,
-    alike: alike.data?.reduce((n, a) => n + a.alike.length, 0),
+    alike: alike.data?.reduce((n, a) => n + a.alike.filter((t) => t.isUsed).length, 0),
+    rare: alike.data?.reduce((n, a) => n + a.alike.filter((t) => !t.isUsed).length, 0),
     mixed: grid.data?.facets.reduce(
       (n, f) => n + f.rows.reduce((m, r) => m + r.cells.filter((c) => c.numbers.volume !== null).length, 0),
       0,

@@ -11,7 +11,7 @@ api.use({
   },
 })
 
-type Schemas = components['schemas']
+export type Schemas = components['schemas']
 export type Shop = Schemas['ShopView']
 export type Product = Schemas['ProductView']
 export type Market = Schemas['MarketView']
@@ -89,6 +89,8 @@ export type PickWeight = {
 }
 export type Weighing = Omit<Weighed, 'terms'> & { terms: PickWeight[] }
 export type Fill = Schemas['FillView']
+export type LeftOut = Schemas['LeftOutView']
+export type Checked = Schemas['Checked']
 export type Finding = Schemas['FindingView']
 export type Take = Schemas['TakeView']
 export type Version = Schemas['VersionView']

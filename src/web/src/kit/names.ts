@@ -14,7 +14,7 @@ export const homeName: Record<Home, string> = {
   tags: 'tags',
   bullets: 'bullets',
   backend: 'backend',
-  body: 'description',
+  description: 'description',
   later: 'later',
   avoid: 'avoid',
 }
@@ -26,4 +26,5 @@ export const factLines: Partial<Record<Facet, Exclude<keyof Facts, 'what'>>> = {
   size: 'sizes',
   audience: 'audiences',
   occasion: 'occasions',
+  property: 'properties',
 }

@@ -39,6 +39,5 @@ export function useWeighing(desk: Desk): Weighing | undefined {
   return useMemo(() => weighed && picks && opened(weighed, picks), [weighed, picks])
 }
 
-/** Whether reach and grip are a headline: not over a listing that the platform refuses, nor where most picks have no data. */
-export const isHeadline = (weighing: Weighing, required: number | null | undefined) =>
-  required === 0 && weighing.totalVolume > 0 && weighing.unknownVolume * 2 <= weighing.picks
+/** Whether reach and grip are a headline: not over a listing that the platform refuses. */
+export const isHeadline = (weighing: Weighing, required: number | null | undefined) => required === 0 && weighing.picks > 0

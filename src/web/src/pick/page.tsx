@@ -40,7 +40,7 @@ export function PickList({ desk }: { desk: Desk }) {
     homeTags: () => p.give({ home: 'tags' }),
     homeBullets: () => p.give({ home: 'bullets' }),
     homeBackend: () => p.give({ home: 'backend' }),
-    homeBody: () => p.give({ home: 'body' }),
+    homeBody: () => p.give({ home: 'description' }),
     homeLater: () => p.give({ home: 'later' }),
     homeAvoid: () => p.avoid(),
     lead: () => p.row && p.lead(p.row),

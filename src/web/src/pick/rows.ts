@@ -22,7 +22,7 @@ export const homes: [Home, ShortcutId][] = [
   ['tags', 'homeTags'],
   ['bullets', 'homeBullets'],
   ['backend', 'homeBackend'],
-  ['body', 'homeBody'],
+  ['description', 'homeBody'],
   ['later', 'homeLater'],
   ['avoid', 'homeAvoid'],
 ]

@@ -6,6 +6,7 @@ import { Difference } from '../kit/difference'
 import type { DraftView } from '../kit/drafts/draft'
 import type { Steps } from '../kit/drafts/steps'
 import { HelpLink } from '../kit/helplink'
+import { LeftOutPicks } from '../kit/leftout'
 import { messages } from '../kit/messages'
 import { counted, fixed } from '../kit/numbers'
 import { queryKey } from '../kit/queries'
@@ -15,11 +16,14 @@ import { NewFindings } from './newfindings'
 
 const shownAtFirst = 12
 
+type Row = Move & { others: number; under: boolean }
+
 /** The single edits that raise the listing's grip, the greatest gain first: one key applies, and one takes it back. */
 export function Moves(p: { desk: Desk; listing: Listing; saving: DraftView<Copy>; steps: Steps }) {
   const { desk, listing } = p
   const [at, setAt] = useState(0)
   const [all, setAll] = useState(false)
+  const [open, setOpen] = useState<ReadonlySet<string>>(new Set())
   const found = useQuery({
     queryKey: queryKey('moves', desk.listingId, desk.market.id, listing.copy),
     queryFn: ({ signal }) =>
@@ -32,8 +36,18 @@ export function Moves(p: { desk: Desk; listing: Listing; saving: DraftView<Copy>
       ),
     placeholderData: (before) => before,
   })
-  const moves = found.data?.moves ?? []
+  // Moves that exclude each other are one row, the best of them; the others are under it where it is open.
+  const moves = [...Map.groupBy(found.data?.moves ?? [], (m) => m.slot).values()].flatMap(([best, ...others]): Row[] => [
+    { ...best, others: others.length, under: false },
+    ...(open.has(best.slot) ? others.map((m) => ({ ...m, others: 0, under: true })) : []),
+  ])
   const shown = all ? moves : moves.slice(0, shownAtFirst)
+  const unfold = (m: Row) => {
+    if (m.others === 0) return
+    const next = new Set(open)
+    if (!next.delete(m.slot)) next.add(m.slot)
+    setOpen(next)
+  }
   // A list that is being made again shows moves of the text before: none of them is applied to another text.
   const isOld = found.isPlaceholderData
   const apply = (move: Move) =>
@@ -46,7 +60,7 @@ export function Moves(p: { desk: Desk; listing: Listing; saving: DraftView<Copy>
       id={(m) => `${m.kind} ${m.field} ${m.pick} ${m.after} ${m.text}`}
       at={at}
       onAt={setAt}
-      on={{ Enter: apply }}
+      on={{ Enter: apply, ' ': unfold }}
       focus
       before={
         <>
@@ -71,7 +85,8 @@ export function Moves(p: { desk: Desk; listing: Listing; saving: DraftView<Copy>
           )}
           {moves.length > 0 && (
             <p className="quiet text-[13px] mb-1">
-              <kbd>↑</kbd> <kbd>↓</kbd> move, <kbd>Enter</kbd> applies, <kbd>U</kbd> undoes.
+              <kbd>↑</kbd> <kbd>↓</kbd> move, <kbd>Enter</kbd> applies, <kbd>Space</kbd> shows what else is possible in the same place,{' '}
+              <kbd>U</kbd> undoes.
             </p>
           )}
           {p.saving.state !== 'saved' && p.saving.message && (
@@ -82,7 +97,7 @@ export function Moves(p: { desk: Desk; listing: Listing; saving: DraftView<Copy>
         </>
       }
       row={(m, i) => (
-        <div className={isOld ? 'opacity-60' : ''} data-testid="move">
+        <div className={`${isOld ? 'opacity-60' : ''} ${m.under ? 'pl-6' : ''}`} data-testid="move">
           <p className="flex gap-3 items-baseline">
             <b className="num text-[16px] w-[52px] shrink-0 text-right" title="Gain in grip">
               +{fixed(m.gain, 1)}
@@ -90,6 +105,11 @@ export function Moves(p: { desk: Desk; listing: Listing; saving: DraftView<Copy>
             <span className="leading-snug">{inWords(m, listing)}</span>
           </p>
           <p className="quiet text-[13px] pl-[64px]">
+            {m.others > 0 && (
+              <button type="button" className="link mr-2" aria-expanded={open.has(m.slot)} onClick={() => unfold(m)}>
+                {open.has(m.slot) ? 'Hide' : `or ${counted(m.others, 'other')} in its place`}
+              </button>
+            )}
             {m.reach > 0.05 && <>reach +{fixed(m.reach, 1)}% </>}
             {m.loses.length > 0 && (
               <span className="text-accent">
@@ -118,11 +138,14 @@ export function Moves(p: { desk: Desk; listing: Listing; saving: DraftView<Copy>
         </div>
       )}
       after={
-        moves.length > shown.length && (
-          <button type="button" className="link mt-2" onClick={() => setAll(true)}>
-            Show {counted(moves.length - shown.length, 'more move')}
-          </button>
-        )
+        <>
+          {moves.length > shown.length && (
+            <button type="button" className="link mt-2" onClick={() => setAll(true)}>
+              Show {counted(moves.length - shown.length, 'more move')}
+            </button>
+          )}
+          {found.data && <LeftOutPicks desk={desk} leftOut={found.data.leftOut} changed={() => found.refetch()} />}
+        </>
       }
     />
   )

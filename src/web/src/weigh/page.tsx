@@ -2,7 +2,7 @@ import { useQuery, useQueryClient } from '@tanstack/react-query'
 import { useEffect, useMemo, useRef, useState } from 'react'
 import { Link } from 'react-router'
 import { useAddress } from '../kit/address'
-import type { Finding, Listing } from '../kit/api'
+import type { Checked, Listing } from '../kit/api'
 import { listingDraft, useDraftView } from '../kit/drafts/drafts'
 import { useSteps } from '../kit/drafts/steps'
 import { counted } from '../kit/numbers'
@@ -58,7 +58,7 @@ function Weighed({ desk, saved }: { desk: Desk; saved: Listing }) {
   }, [cache, copy, desk])
   const required = useQuery({
     ...checkOf(desk, copy),
-    placeholderData: (before: { findings: Finding[] } | undefined) => before,
+    placeholderData: (before: Checked | undefined) => before,
   }).data?.findings.filter((f) => f.level === 'must' && !f.aside).length
   const picks = usePickRows(weighing, listing)
   // What had the focus may be gone with the view before: the view takes it, not the first button in it.

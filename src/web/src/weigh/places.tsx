@@ -2,6 +2,7 @@ import { useQuery } from '@tanstack/react-query'
 import { useState } from 'react'
 import { useAddress } from '../kit/address'
 import { api, ask, type Brought, type Copy, type PlacedTerm, type ProductPlatforms } from '../kit/api'
+import { wholePercent } from '../kit/demand'
 import { Difference } from '../kit/difference'
 import { messages } from '../kit/messages'
 import { compact, counted, fixed, full } from '../kit/numbers'
@@ -78,13 +79,13 @@ function columnsOf(data: ProductPlatforms, mine: number): Column<PlacedTerm>[] {
         head: (
           <span className="inline-flex gap-1.5 items-baseline">
             <b className={place.listingId === mine ? 'text-primary' : ''}>{place.name}</b>
-            <span className="num">{place.grip === null ? 'no data' : `grip ${fixed(place.grip, 0)}`}</span>
+            <span className="num">{place.grip === null ? 'no picks' : `grip ${fixed(place.grip, 0)}`}</span>
           </span>
         ),
         title:
           place.reach === null
-            ? 'No search data there'
-            : `Reach ${fixed(place.reach, 0)}%, grip ${fixed(place.grip, 0)}, ${full(place.lost)} searches/mo lost`,
+            ? 'No picks'
+            : `Reach ${wholePercent(place.reach)}%, grip ${fixed(place.grip, 0)}, ${place.lost === null ? counted(place.lostPicks, 'pick') : `${full(place.lost)} searches/mo`} lost`,
         width: 'minmax(150px,0.8fr)',
         value: (t) => t.places[i].grip,
         cell: (t) => {

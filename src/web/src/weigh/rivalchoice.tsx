@@ -2,6 +2,7 @@ import { useQuery } from '@tanstack/react-query'
 import { useState } from 'react'
 import { useAddress } from '../kit/address'
 import { api, ask, type FoundRival } from '../kit/api'
+import { wholePercent } from '../kit/demand'
 import { Num } from '../kit/num'
 import { counted, fixed, full, money } from '../kit/numbers'
 import { queryKey } from '../kit/queries'
@@ -131,7 +132,7 @@ const columnsFor = (currency: string): Column<FoundRival>[] => [
     width: '140px',
     cell: (r) => <Bar value={r.grip} shown={fixed(r.grip, 0)} />,
   },
-  { key: 'reach', head: 'Reach', width: '52px', right: true, cell: (r) => <span className="num">{fixed(r.reach, 0)}%</span> },
+  { key: 'reach', head: 'Reach', width: '52px', right: true, cell: (r) => <span className="num">{wholePercent(r.reach)}%</span> },
   { key: 'price', head: 'Price', width: '72px', right: true, cell: (r) => <span className="num">{money(r.price, currency)}</span> },
   { key: 'ratings', head: 'Ratings', width: '64px', right: true, cell: (r) => <Num value={r.ratings} unit="ratings" /> },
   {

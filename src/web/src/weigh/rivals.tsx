@@ -1,6 +1,7 @@
 import { useState } from 'react'
 import { useAddress } from '../kit/address'
 import type { Rival, Rivals } from '../kit/api'
+import { wholePercent } from '../kit/demand'
 import { FileButton } from '../kit/filebutton'
 import { HelpLink } from '../kit/helplink'
 import { Key } from '../kit/key'
@@ -176,7 +177,7 @@ const columnsFor = (currency: string): Column<Row>[] => [
     width: '150px',
     cell: (r) => <Bar value={r.grip} shown={fixed(r.grip, 0)} mine={!r.rival} />,
   },
-  { key: 'reach', head: 'Reach', width: '52px', right: true, cell: (r) => <span className="num">{fixed(r.reach, 0)}%</span> },
+  { key: 'reach', head: 'Reach', width: '52px', right: true, cell: (r) => <span className="num">{wholePercent(r.reach)}%</span> },
   {
     key: 'price',
     head: 'Price',

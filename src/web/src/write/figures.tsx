@@ -1,9 +1,10 @@
 import { memo, useMemo } from 'react'
 import { Link } from 'react-router'
 import type { PickWeight, Weighed, Weighing } from '../kit/api'
+import { countedBy, wholePercent } from '../kit/demand'
 import { HelpLink } from '../kit/helplink'
 import { Num } from '../kit/num'
-import { counted, full, withoutData } from '../kit/numbers'
+import { counted, full } from '../kit/numbers'
 import type { Desk } from '../kit/shop'
 import { type Column, Table } from '../kit/table'
 import { Legend, TermGaps, Thread } from '../kit/thread'
@@ -24,7 +25,7 @@ export const Figures = memo(function Figures({
   required: number | null
   show: () => void
 }) {
-  const known = weighing !== undefined && weighing.totalVolume > 0
+  const known = weighing !== undefined && weighing.picks > 0
   const big = weighing && isHeadline(weighing, required) ? 'big' : 'big less'
   return (
     <div className="mb-2">
@@ -44,24 +45,23 @@ export const Figures = memo(function Figures({
           <div className={big} data-testid="reach">
             {known ? (
               <>
-                {Math.round(weighing.reach)}
+                {wholePercent(weighing.reach)}
                 <span className="text-[0.55em]">%</span>
               </>
             ) : (
-              <span className="text-[16px]">No data</span>
+              <span className="text-[16px]">No picks</span>
             )}
           </div>
           <p className="quiet text-[13px] mt-1 leading-snug">
             <b className="text-base-content">Reach.</b> {weighing?.eligible ?? 0} of {counted(weighing?.picks ?? 0, 'pick')}
-            {known
-              ? `; ${full(weighing.volume)} of ${full(weighing.totalVolume)} searches/mo${withoutData(weighing.unknownVolume)}`
-              : '; no pick has search data'}
+            {known && weighing.basis !== 'counted' && `; ${full(weighing.volume)} of ${full(weighing.totalVolume)} searches/mo`}.{' '}
+            {weighing && <span data-testid="counted-by">{countedBy(weighing)}</span>}
             <HelpLink to="reach" about="reach" />
           </p>
         </div>
         <div>
           <div className={big} data-testid="grip">
-            {known ? Math.round(weighing.grip) : <span className="text-[16px]">No data</span>}
+            {known ? Math.round(weighing.grip) : <span className="text-[16px]">No picks</span>}
           </div>
           <p className="quiet text-[13px] mt-1 leading-snug">
             <b className="text-base-content">Grip</b>, 0–100: how firmly the listing holds them. {since(began, weighing)}{' '}
@@ -88,7 +88,7 @@ export const Held = memo(function Held({
   point: (key: string | null) => void
 }) {
   const terms = useMemo(
-    () => [...(weighing?.terms ?? [])].sort((a, b) => firmness(a) - firmness(b) || (b.volume ?? -1) - (a.volume ?? -1)),
+    () => [...(weighing?.terms ?? [])].sort((a, b) => firmness(a) - firmness(b) || (b.worth ?? -1) - (a.worth ?? -1)),
     [weighing],
   )
   if (weighing?.picks === 0)

@@ -4,6 +4,7 @@ import { api, ask, type Copy, type Field, type Fill, opened, type Value, type We
 import type { Draft } from '../kit/drafts/draft'
 import { HelpLink } from '../kit/helplink'
 import { Key } from '../kit/key'
+import { LeftOutPicks } from '../kit/leftout'
 import { messages } from '../kit/messages'
 import { counted, fixed, full } from '../kit/numbers'
 import { usePicks } from '../kit/picks'
@@ -13,7 +14,6 @@ import { toast } from '../kit/toast'
 import { Walked } from '../kit/walked'
 import { useWeighing, weigh } from '../kit/weighing'
 import { Effect, Offers, RoomUsed } from './filleffect'
-import { withPieces } from './fillpieces'
 
 const points = (n: number) => fixed(Math.round(n * 10) / 10, 1)
 const change = (from: number, to: number) => {
@@ -58,9 +58,37 @@ function useFill(desk: Desk, field: Field, draft: Draft<Copy>) {
   }, [path, round])
 
   const all = chosen.every(Boolean)
+  // The field with only some of the pieces is put together where the whole was.
+  const [partly, setPartly] = useState<{ of: boolean[]; value: Value } | null>(null)
+  // biome-ignore lint/correctness/useExhaustiveDependencies: of the draft as it is when it is asked for
+  useEffect(() => {
+    if (!fill || all || isTitle(field) || field.shape === 'phrases') return
+    let gone = false
+    const body = { marketId: desk.market.id, fields: draft.snapshot().value, pieces: fill.pieces.filter((_, i) => chosen[i]) }
+    ask(api.POST('/api/listings/{id}/fill/{field}/pieces', { params: { path }, body }))
+      .then((v) => !gone && setPartly({ of: chosen, value: v.value as Value }))
+      .catch((e: Error) => !gone && setProblem(e.message))
+    return () => {
+      gone = true
+    }
+  }, [path, fill, chosen, all])
   const value = useMemo(
-    () => (!fill ? undefined : isTitle(field) ? fill.takes[at]?.text : all ? (fill.value as Value) : withPieces(field, fill, chosen)),
-    [fill, at, all, field, chosen],
+    () =>
+      !fill
+        ? undefined
+        : isTitle(field)
+          ? fill.takes[at]?.text
+          : all
+            ? (fill.value as Value)
+            : field.shape === 'phrases'
+              ? without(
+                  fill.value as string[],
+                  fill.pieces.filter((_, i) => !chosen[i]),
+                )
+              : partly?.of === chosen
+                ? partly.value
+                : undefined,
+    [fill, at, all, field, chosen, partly],
   )
   // The choice is weighed as it would be: what it gains and loses is read off that, and again when something else is written meanwhile.
   // biome-ignore lint/correctness/useExhaustiveDependencies: weighed again when what it is compared with changes
@@ -100,6 +128,7 @@ export function FillPanel({
   use,
   keepTake,
   close,
+  used,
 }: {
   desk: Desk
   field: Field
@@ -107,6 +136,8 @@ export function FillPanel({
   use: (value: Value, what: string) => void
   keepTake: (text: string) => void
   close: () => void
+  /** After the suggestion was used. */
+  used: () => void
 }) {
   const made = useFill(desk, field, draft)
   const { fill, chosen, all, at, value, before, withIt } = made
@@ -117,8 +148,10 @@ export function FillPanel({
       made.again()
       return toast(messages.fillUpdated(field.label))
     }
-    if (title || chosen.some(Boolean)) use(value, messages.filled(field.label))
     close()
+    if (!title && !chosen.some(Boolean)) return
+    use(value, messages.filled(field.label))
+    used()
   }
   useShortcuts({ close })
   const rows: string[] = !fill ? [] : title ? fill.takes.map((t) => t.text) : fill.pieces
@@ -147,7 +180,11 @@ export function FillPanel({
             <>
               <p className="mb-3">
                 {fill.note ??
-                  (title ? 'No picks fit here. Pick some terms first.' : 'Nothing to add: no pick gains from the remaining space.')}
+                  (title && fill.leftOut.length === 0
+                    ? 'No picks yet. Pick some terms first.'
+                    : fill.leftOut.length > 0
+                      ? 'No more picks fit; the reasons are below.'
+                      : 'Nothing to add: no pick gains from the remaining space.')}
               </p>
               <button type="button" className="btn btn-sm" onClick={close}>
                 Close <kbd>Esc</kbd>
@@ -214,11 +251,22 @@ export function FillPanel({
               {fill.note && <p className="text-[13.5px] mt-3">{fill.note}</p>}
             </>
           )}
+          {fill && <LeftOutPicks desk={desk} leftOut={fill.leftOut} changed={made.again} />}
           {fill?.offers && fill.offers.length > 0 && <Offers desk={desk} offers={fill.offers} more={fill.moreOffers} picked={made.again} />}
         </>
       }
     />
   )
+}
+
+/** The items but these, each left out once. */
+function without(items: string[], left: string[]): string[] {
+  const rest = [...left]
+  return items.filter((item) => {
+    const at = rest.indexOf(item)
+    if (at >= 0) rest.splice(at, 1)
+    return at < 0
+  })
 }
 
 /** How close a fill of separate words is to the best possible. */
@@ -227,15 +275,15 @@ function Bound({ fill }: { fill: Fill }) {
   return (
     <p
       className="text-[13.5px] mb-2"
-      title="Searches/mo × fit of the picks gained, compared with an upper bound on any choice of words that fits"
+      title="Demand × fit of the picks gained, compared with an upper bound on any choice of words that fits"
     >
       {fill.bound > 0 ? (
         <>
           <b>{fill.gain >= fill.bound * 0.99999 ? '100' : fixed(Math.floor((fill.gain / fill.bound) * 1000) / 10, 1)}%</b> of the best
-          possible ({full(Math.round(fill.gain))} of at most {full(Math.round(fill.bound))} searches/mo × fit)
+          possible ({full(Math.round(fill.gain))} of at most {full(Math.round(fill.bound))})
         </>
       ) : (
-        'No pick with search data is missing.'
+        'No pick that may stand here is missing.'
       )}
     </p>
   )

@@ -1,4 +1,5 @@
 import type { Field, Fill, PickWeight, Room, Weighing } from '../kit/api'
+import { dearest } from '../kit/demand'
 import { Num } from '../kit/num'
 import { counted } from '../kit/numbers'
 import { usePickActions } from '../kit/picks'
@@ -90,8 +91,6 @@ export function Effect({ before, after }: { before: Weighing; after: Weighing })
     </>
   )
 }
-
-const dearest = (terms: PickWeight[]) => [...terms].sort((a, b) => (b.volume ?? -1) - (a.volume ?? -1))
 
 function Terms({ name, terms }: { name: string; terms: PickWeight[] }) {
   if (terms.length === 0) return null

@@ -1,5 +1,5 @@
 import { useState } from 'react'
-import type { Field, Finding } from '../kit/api'
+import type { Checked, Field, Finding } from '../kit/api'
 import { Key } from '../kit/key'
 import { fixed } from '../kit/numbers'
 import { Walked } from '../kit/walked'
@@ -14,6 +14,8 @@ export type FindingActions = {
   fix: (f: Finding, label?: string) => void
   dismiss: (f: Finding) => void
   addToFacts: (f: Finding) => void
+  /** Says that its word claims nothing in this shop. */
+  noClaim: (f: Finding) => void
   go: (f: Finding) => void
 }
 
@@ -39,6 +41,11 @@ function Line({ finding, actions, more = 0 }: { finding: Finding; actions: Findi
       {!finding.aside && finding.claim && (
         <button type="button" className="link mr-2" onClick={() => actions.addToFacts(finding)}>
           Add to facts
+        </button>
+      )}
+      {!finding.aside && finding.claim && (
+        <button type="button" className="link mr-2" title="In every product of this shop" onClick={() => actions.noClaim(finding)}>
+          Not a claim
         </button>
       )}
       {!finding.aside &&
@@ -88,8 +95,9 @@ export function FieldFindings({ id, findings, actions }: { id?: string; findings
 }
 
 /** Every finding, the required ones first; dismissed ones below. */
-export function AllFindings({ fields, findings, actions }: { fields: Field[]; findings: Finding[] | null; actions: FindingActions }) {
-  if (!findings) return <p className="quiet">Checking…</p>
+export function AllFindings({ fields, checked, actions }: { fields: Field[]; checked: Checked | null; actions: FindingActions }) {
+  if (!checked) return <p className="quiet">Checking…</p>
+  const { findings } = checked
   const open = onceEach(findings.filter((f) => !f.aside))
   const away = onceEach(findings.filter((f) => f.aside))
   const label = (f: Finding) => fields.find((x) => x.key === f.field)?.label ?? (f.field === PicturesKey ? 'Alt text' : f.field)
@@ -121,18 +129,60 @@ export function AllFindings({ fields, findings, actions }: { fields: Field[]; fi
         </>
       )}
       after={
-        away.length > 0 && (
-          <>
-            <h3>Dismissed</h3>
-            {away.map((f) => (
-              <div key={f.key + f.start + f.item + f.why} className="quiet">
-                <span className="text-[12.5px]">{label(f)}</span>
-                <Line finding={f} actions={actions} more={f.more} />
-              </div>
-            ))}
-          </>
-        )
+        <>
+          {away.length > 0 && (
+            <>
+              <h3>Dismissed</h3>
+              {away.map((f) => (
+                <div key={f.key + f.start + f.item + f.why} className="quiet">
+                  <span className="text-[12.5px]">{label(f)}</span>
+                  <Line finding={f} actions={actions} more={f.more} />
+                </div>
+              ))}
+            </>
+          )}
+          <Passed checked={checked} />
+        </>
       }
     />
+  )
+}
+
+/** Where the lead stands, place by place, and the checks that found nothing, each with what was looked at. */
+function Passed({ checked }: { checked: Checked }) {
+  const { passed, leadPlaces } = checked
+  // A check that found several things failed once.
+  const failed = new Set(checked.findings.map((f) => f.id)).size
+  return (
+    <>
+      {leadPlaces.length > 0 && (
+        <div data-testid="lead-places">
+          <h3>
+            The lead is in {leadPlaces.filter((p) => p.held).length} of {leadPlaces.length} places
+          </h3>
+          <ul className="text-[13.5px] flex flex-wrap gap-x-4">
+            {leadPlaces.map((p) => (
+              <li key={`${p.place} ${p.field}`} className={p.held ? '' : 'quiet'}>
+                <span aria-hidden="true">{p.held ? '✓' : '–'}</span> {p.label}
+                <span className="sr-only">{p.held ? ': there' : ': not there'}</span>
+              </li>
+            ))}
+          </ul>
+        </div>
+      )}
+      {passed.length > 0 && (
+        <details data-testid="passed" className="mt-3">
+          <summary className="cursor-pointer font-semibold text-[14.5px]">
+            {passed.length} of {passed.length + failed} checks passed
+          </summary>
+          {passed.map((p) => (
+            <details key={p.id} className="text-[13.5px] my-1">
+              <summary className="cursor-pointer">✓ {p.text}</summary>
+              <p className="quiet pl-4">{p.how}</p>
+            </details>
+          ))}
+        </details>
+      )}
+    </>
   )
 }

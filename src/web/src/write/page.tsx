@@ -182,7 +182,7 @@ function Sheet({ desk, listing }: { desk: Desk; listing: Listing }) {
         weighing={weighing}
         weighedCopy={weighed.weighedCopy}
         began={began}
-        findings={checked.findings}
+        checked={checked.checked}
         open={checked.open}
         actions={actions}
         round={checked.round}

@@ -1,5 +1,5 @@
 import type { RefObject } from 'react'
-import type { Copy, Field, Finding, Listing, PageFigures, Value, Weighed, Weighing } from '../kit/api'
+import type { Checked, Copy, Field, Finding, Listing, PageFigures, Value, Weighed, Weighing } from '../kit/api'
 import type { Draft } from '../kit/drafts/draft'
 import type { Steps } from '../kit/drafts/steps'
 import type { Desk } from '../kit/shop'
@@ -11,6 +11,7 @@ import { PagePanel } from './pagepanel'
 import { Reading } from './reading'
 import { SendOut } from './sendout'
 import { Takes } from './takes'
+import { boxesOf } from './usefindings'
 import type { useTitle } from './usetitle'
 import { Versions } from './versions'
 
@@ -41,7 +42,7 @@ export function SidePanel(p: {
   weighing: Weighing | undefined
   weighedCopy: Copy | undefined
   began: Weighed | null
-  findings: Finding[] | null
+  checked: Checked | null
   open: Finding[]
   actions: FindingActions
   /** Another number after each check. */
@@ -61,7 +62,7 @@ export function SidePanel(p: {
   const required = onceEach(p.open.filter((f) => f.level === 'must')).length
   return (
     <aside ref={p.box} className="side !overflow-hidden grid" style={{ gridTemplateRows: 'auto auto minmax(0,1fr)' }}>
-      <Figures desk={desk} began={p.began} weighing={weighing} required={p.findings ? required : null} show={() => p.show('findings')} />
+      <Figures desk={desk} began={p.began} weighing={weighing} required={p.checked ? required : null} show={() => p.show('findings')} />
       <nav className="side-tabs" aria-label="Panels">
         {panels
           .filter(([key]) => key !== 'page' || listing.page)
@@ -85,9 +86,10 @@ export function SidePanel(p: {
           }
           keepTake={titles.keep}
           close={() => p.show('picks')}
+          used={() => setTimeout(() => boxesOf(filled.key).at(-1)?.focus())}
         />
       ) : side === 'findings' ? (
-        <AllFindings fields={listing.fields} findings={p.findings} actions={p.actions} />
+        <AllFindings fields={listing.fields} checked={p.checked} actions={p.actions} />
       ) : side === 'page' && listing.page ? (
         <PagePanel listing={listing} figures={p.figures} insert={p.insert} />
       ) : side === 'takes' && title ? (

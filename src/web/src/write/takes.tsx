@@ -2,6 +2,7 @@ import { useInfiniteQuery } from '@tanstack/react-query'
 import { useState } from 'react'
 import { api, ask, type Copy, type Field, type Take } from '../kit/api'
 import { useChanges } from '../kit/changes'
+import { wholePercent } from '../kit/demand'
 import { NameDialog } from '../kit/dialog'
 import { Menu } from '../kit/menu'
 import { Num } from '../kit/num'
@@ -89,7 +90,7 @@ export function Takes({
               {t.used}
               {field.max === null ? '' : ` of ${field.max}`}
             </span>
-            ; reach <span className="num">{fixed(t.reach, 0)}%</span>, grip <span className="num">{fixed(t.grip, 1)}</span>;{' '}
+            ; reach <span className="num">{wholePercent(t.reach)}%</span>, grip <span className="num">{fixed(t.grip, 1)}</span>;{' '}
             {counted(t.holds.length, 'pick')}; competition: {mixText(t)}
           </p>
           <p className="flex gap-3 text-[13px]">
@@ -183,7 +184,7 @@ function SideBySide({ takes, field, use }: { takes: Take[]; field: Field; use: (
         {(
           [
             ['Length', (t) => t.used, (t) => `${t.used}${field.max === null ? '' : ` of ${field.max}`}`],
-            ['Reach', (t) => t.reach, (t) => `${fixed(t.reach, 0)}%`],
+            ['Reach', (t) => t.reach, (t) => `${wholePercent(t.reach)}%`],
             ['Grip', (t) => t.grip, (t) => fixed(t.grip, 1)],
             ['Picks', (t) => t.holds.length, (t) => `${t.holds.length}`],
           ] as [string, (t: Take) => number, (t: Take) => string][]

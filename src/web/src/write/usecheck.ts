@@ -1,5 +1,5 @@
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react'
-import { api, ask, type Copy, type Finding } from '../kit/api'
+import { api, ask, type Checked, type Copy, type Finding } from '../kit/api'
 import type { Draft } from '../kit/drafts/draft'
 import type { Desk } from '../kit/shop'
 
@@ -10,7 +10,7 @@ const Pause = 400
  * is the text that they are about: a fix made from an older text would lose what was typed since.
  */
 export function useCheck(desk: Desk, draft: Draft<Copy>, pictures: Draft<string[]>, when: { copy: Copy; pictures: number; picks: number }) {
-  const [findings, setFindings] = useState<Finding[] | null>(null)
+  const [checked, setChecked] = useState<Checked | null>(null)
   const [problem, setProblem] = useState('')
   const [round, setRound] = useState(0)
   const asked = useRef(0)
@@ -20,7 +20,7 @@ export function useCheck(desk: Desk, draft: Draft<Copy>, pictures: Draft<string[
     try {
       await pictures.flush()
       const text = { copy: draft.snapshot().value, pictures: pictures.snapshot().value }
-      const { findings } = await ask(
+      const found = await ask(
         api.POST('/api/listings/{id}/check', {
           params: { path: { id: desk.listingId } },
           body: { marketId: desk.market.id, fields: text.copy },
@@ -28,11 +28,11 @@ export function useCheck(desk: Desk, draft: Draft<Copy>, pictures: Draft<string[
       )
       if (mine === asked.current) {
         about.current = text
-        setFindings(findings)
+        setChecked(found)
         setRound(mine)
         setProblem('')
       }
-      return findings
+      return found.findings
     } catch (e) {
       setProblem((e as Error).message)
       return []
@@ -44,7 +44,7 @@ export function useCheck(desk: Desk, draft: Draft<Copy>, pictures: Draft<string[
     return () => clearTimeout(timer)
   }, [when.copy, when.pictures, when.picks, check])
 
-  const open = useMemo(() => (findings ?? []).filter((f) => !f.aside), [findings])
+  const open = useMemo(() => (checked?.findings ?? []).filter((f) => !f.aside), [checked])
   const drawn = useRef(new Map<string, Finding[]>())
   const byField = useMemo(() => {
     // The findings of a field stay the same object while they are the same, so that the field is not drawn again.
@@ -56,5 +56,5 @@ export function useCheck(desk: Desk, draft: Draft<Copy>, pictures: Draft<string[
     drawn.current = next
     return next
   }, [open])
-  return { findings, open, byField, about, check, round, problem }
+  return { checked, open, byField, about, check, round, problem }
 }

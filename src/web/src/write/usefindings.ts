@@ -1,5 +1,6 @@
 import { useCallback, useMemo, useRef } from 'react'
 import { api, ask, type Copy, type Facts, type Finding, type Value } from '../kit/api'
+import { useChanges } from '../kit/changes'
 import type { Draft } from '../kit/drafts/draft'
 import type { Steps } from '../kit/drafts/steps'
 import { messages } from '../kit/messages'
@@ -10,7 +11,8 @@ import { toast } from '../kit/toast'
 import { type FindingActions, PicturesKey } from './findings'
 import type { useCheck } from './usecheck'
 
-const boxesOf = (field: string) => [
+/** The boxes of a field, in their order. */
+export const boxesOf = (field: string) => [
   ...document.querySelectorAll<HTMLTextAreaElement | HTMLInputElement | HTMLSelectElement>(
     `[data-field="${field}"] :is(textarea, input, select)`,
   ),
@@ -82,7 +84,15 @@ export function useFindings(
     },
     [pickActions, desk.product.facts, check],
   )
-  const actions: FindingActions = useMemo(() => ({ fix, dismiss, addToFacts, go }), [fix, dismiss, addToFacts, go])
+  const { run } = useChanges(desk.product.id)
+  const noClaim = useCallback(
+    async (f: Finding) => {
+      const word = f.claim?.word
+      if (word) await run(() => ask(api.POST('/api/shop/words', { body: { word, facet: null, forget: false } })), check)
+    },
+    [run, check],
+  )
+  const actions: FindingActions = useMemo(() => ({ fix, dismiss, addToFacts, noClaim, go }), [fix, dismiss, addToFacts, noClaim, go])
 
   const walked = useRef(-1)
   // The finding that a key is about: the one just visited, else one of the tag or line with the focus, else one of the field.

@@ -1,4 +1,5 @@
-import type { ListingLine } from '../../kit/api'
+import type { ListingLine, ListingScore } from '../../kit/api'
+import { wholePercent } from '../../kit/demand'
 import { Num } from '../../kit/num'
 import { compact, counted, dateOf, fixed, noData } from '../../kit/numbers'
 import type { Column } from '../../kit/table'
@@ -15,13 +16,32 @@ function Share({ of, value, unit }: { of: ListingLine; value: number | null | un
   if (value === null || value === undefined) return <Num value={null} />
   return (
     <Pale of={of}>
-      <span className="num" title={of.score.unknownVolume > 0 ? `${counted(of.score.unknownVolume, 'pick')} without data` : undefined}>
-        {fixed(value, 0)}
+      <span
+        className="num"
+        title={
+          of.score.unknownVolume > 0
+            ? `${counted(of.score.unknownVolume, 'pick')} without search numbers, counted by an assumed number`
+            : undefined
+        }
+      >
+        {unit === '%' ? wholePercent(value) : fixed(value, 0)}
         {unit}
       </span>
     </Pale>
   )
 }
+
+/** What a listing loses: searches where they are known, otherwise picks. */
+export function Lost({ of }: { of: ListingScore }) {
+  return of.lost === null ? (
+    <span title="Picks that can’t find it; none of its picks has search numbers">{counted(of.lostPicks, 'pick')}</span>
+  ) : (
+    <Num value={of.lost} unit="searches/mo" shown={compact(of.lost)} />
+  )
+}
+
+// Searches come before picks: a listing whose picks have no numbers stands below those that lose searches, by what it does not reach.
+const lostRank = (l: ListingLine) => (l.score ? (l.score.lost ?? (100 - (l.score.reach ?? 100)) / 100) : undefined)
 
 /** The list of all listings. */
 export const columns: Column<ListingLine>[] = [
@@ -40,16 +60,10 @@ export const columns: Column<ListingLine>[] = [
     title: 'Searches per month of its picks that can’t find it',
     width: '124px',
     right: true,
-    value: (l) => score(l)?.lost,
+    value: lostRank,
     cell: (l) =>
       l.score ? (
-        <Pale of={l}>
-          {l.score.picks === 0 ? (
-            <span className="quiet">no picks</span>
-          ) : (
-            <Num value={l.score.lost} unit="searches/mo" shown={l.score.lost === null ? undefined : compact(l.score.lost)} />
-          )}
-        </Pale>
+        <Pale of={l}>{l.score.picks === 0 ? <span className="quiet">no picks</span> : <Lost of={l.score} />}</Pale>
       ) : (
         <span className="quiet">{l.marketId === null ? noData : '…'}</span>
       ),

@@ -73,6 +73,7 @@ export function ListingsPage() {
   const platforms = [...new Map(rows.map((l) => [l.platformId, l.platform]))].sort((a, b) => a[1].localeCompare(b[1]))
   const archivedCount = rows.filter((l) => l.archivedAt !== null).length
   const lost = passing.reduce((sum, l) => sum + (l.score?.lost ?? 0), 0)
+  const lostPicks = passing.reduce((sum, l) => sum + (l.score?.lostPicks ?? 0), 0)
   const required = passing.filter((l) => (l.score?.required ?? 0) > 0).length
   const market = shop?.markets[0]
   return (
@@ -86,7 +87,7 @@ export function ListingsPage() {
               {!archived && passing.length > 0 && !progress && (
                 <span className="font-normal text-[17px]">
                   {' '}
-                  lose {full(lost)} searches/mo
+                  {lost > 0 || lostPicks === 0 ? `lose ${full(lost)} searches/mo` : `can’t be found for ${counted(lostPicks, 'pick')}`}
                   {required > 0 && `; ${counted(required, 'needs', 'need')} a required fix`}
                 </span>
               )}

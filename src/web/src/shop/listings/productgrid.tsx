@@ -1,8 +1,9 @@
 import { useMemo } from 'react'
 import { useAddress } from '../../kit/address'
 import type { ListingLine } from '../../kit/api'
+import { wholePercent } from '../../kit/demand'
 import { Num } from '../../kit/num'
-import { compact, fixed, full } from '../../kit/numbers'
+import { compact, counted, fixed, full } from '../../kit/numbers'
 import { sortChanges, sortIn } from '../../kit/sort'
 import { type Column, sortRows, Table } from '../../kit/table'
 
@@ -76,16 +77,16 @@ function columnsOf(platforms: [string, string][], open: (l: ListingLine) => void
           const l = r.listings.get(id)
           if (!l) return <span className="quiet text-[13px]">not listed</span>
           if (!l.score) return <span className="quiet">…</span>
-          const { reach, grip, lost, required } = l.score
+          const { reach, grip, lost, lostPicks, required } = l.score
           return (
             <button
               type="button"
               tabIndex={-1}
               className="block w-full text-left leading-tight cursor-pointer"
-              title={`Reach ${reach === null ? 'no data' : `${fixed(reach, 0)}%`}, grip ${grip === null ? 'no data' : fixed(grip, 0)}, ${full(lost)} searches/mo lost. Open it.`}
+              title={`Reach ${reach === null ? 'no picks' : `${wholePercent(reach)}%`}, grip ${grip === null ? 'no picks' : fixed(grip, 0)}, ${lost === null ? `${counted(lostPicks, 'pick')}` : `${full(lost)} searches/mo`} lost. Open it.`}
               onClick={() => open(l)}
             >
-              <span className={`num ${lost === 0 ? 'quiet' : ''}`}>{lost === null ? 'no data' : compact(lost)}</span>
+              <span className={`num ${lost === 0 ? 'quiet' : ''}`}>{lost === null ? counted(lostPicks, 'pick') : compact(lost)}</span>
               {required > 0 && <span className="text-accent font-semibold text-[12.5px]"> {required} required</span>}
               <span className="block h-1.5 bg-base-300 rounded-sm overflow-hidden mt-1" aria-hidden="true">
                 <span className="block h-full bg-base-content" style={{ width: `${grip ?? 0}%` }} />
