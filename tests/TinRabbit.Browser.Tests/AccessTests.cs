@@ -27,7 +27,7 @@ public sealed class AccessTests(DemoShop demo) : IClassFixture<DemoShop>
         ("/1/longbarrow-us/write?side=fill&field=backend", "[data-testid=fill] .choice", []),
         ("/1/hedgerow-fair-us/write?side=findings", "[data-testid=findings] .take", []),
         ("/1/hedgerow-fair-us/write?side=takes", "[data-testid=takes] .take", []),
-        ("/1/hedgerow-fair-us/write?side=read", "[data-testid=reading] table", []),
+        ("/1/hedgerow-fair-us/write?side=read", "[data-testid=reading] .take", []),
         ("/1/hedgerow-fair-us/write?side=versions", "[data-testid=versions]", []),
         ("/1/hedgerow-fair-us/write?side=send", "[data-testid=send]", []),
         ("/1/hedgerow-fair-us/weigh?at=cedar+bird+house", "[data-testid=trace] table", []),

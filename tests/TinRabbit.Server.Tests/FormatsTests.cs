@@ -25,6 +25,17 @@ public class FormatsTests
     }
 
     [Theory]
+    [InlineData("bird house, nest box; owl box\tbat box | wren house")]
+    [InlineData("bird house\nnest box, owl box\n\nbat box;wren house;")]
+    [InlineData("keyword\nbird house|nest box|owl box|bat box|wren house")]
+    public void A_list_without_numbers_may_be_split_by_anything(string text)
+    {
+        var (terms, bad) = PastedTerms.Read(text);
+        Assert.Empty(bad);
+        Assert.Equal(["bird house", "nest box", "owl box", "bat box", "wren house"], terms.Select(t => t.Text));
+    }
+
+    [Theory]
     [InlineData("!!\t5", "no word")]
     [InlineData("bird house\tmany", "“many” is not a number of searches")]
     [InlineData("bird house\t5\t-3", "“-3” is not a number of listings")]

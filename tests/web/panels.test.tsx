@@ -613,23 +613,36 @@ describe('a reading of the title', () => {
           { term: known('house bird', null), text: null, gain: null },
           { term: known('cedar bird', 5), text: 'Cedar bird house', gain: 0.01 },
         ],
+        mix: { low: 1, medium: 0, high: 0, unknown: 1 },
       }),
     }
   })
 
-  test('what it holds stands by volume, the unmeasured in one line', async () => {
-    const { root } = put('bird house cedar')
+  test('what it holds is counted by competition, and any of it can be picked', async () => {
+    answers['/picks'] = (a) => (a.method === 'GET' ? { picks: [] } : { what: 'Picked', id: 1, revision: null })
+    const { root, hands } = put('bird house cedar')
     await screen.findByText('bird house')
-    expect([...root.querySelectorAll('table tr')].map(text)).toEqual(['bird houselow competition900'])
-    expect(text(root)).toContain('No data: bird.')
+    expect(text(screen.getByTestId('mix'))).toBe('2 known terms in the title. Competition: 1 low, 0 medium, 0 high, 1 no data.')
+    expect([...root.querySelectorAll('.take')].slice(0, 2).map(text)).toEqual(['bird house low competitionPick900', 'birdPick–No data'])
+    await hands.keyboard('p')
+    await waitFor(() =>
+      expect(
+        bodies('/picks')
+          .filter((b) => b)
+          .map((b) => b.texts),
+      ).toEqual([['bird house']]),
+    )
     expect(bodies('/read')).toEqual([{ marketId: 'fair-us', text: 'bird house cedar', fields: { title: 'draft' } }])
   })
 
   test('each better order shows its gain; Enter uses it, where there is one', async () => {
     const { hands, chosen, root } = put('bird house cedar')
     await screen.findByText('Use this order (+3.2 grip)')
-    expect([...root.querySelectorAll('.take button')].map(text)).toEqual(['Use this order (+3.2 grip)', 'Use this order'])
-    await hands.keyboard('{Enter}{ArrowDown}{Enter}{ArrowDown}{Enter}')
+    expect([...root.querySelectorAll('.take button')].map(text).filter((t) => t !== 'Pick')).toEqual([
+      'Use this order (+3.2 grip)',
+      'Use this order',
+    ])
+    await hands.keyboard('{ArrowDown}{ArrowDown}{Enter}{ArrowDown}{Enter}{ArrowDown}{Enter}')
     expect(chosen).toEqual(['Cedar house bird', 'Cedar bird house'])
   })
 

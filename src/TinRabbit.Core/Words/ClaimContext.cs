@@ -23,7 +23,7 @@ internal static class ClaimContext
     public static bool IsAboutProduct(ClaimText text, int number, FactIndex facts, TextKind kind)
     {
         var found = text.Found[number];
-        if (IsUndone(text, found) || IsName(text, found, kind))
+        if (IsUndone(text, found, facts) || IsName(text, found, kind))
             return false;
         if (found.Measure is not null)
             return IsOfProduct(text, found, facts, kind);
@@ -162,9 +162,12 @@ internal static class ClaimContext
             : Plurals.IsPlural(word) && Thesaurus.IsVerb(Plurals.SingularOf(word));
     }
 
-    // "plastic free", "leather look", "rose scented": the next word takes the claim back.
-    private static bool IsUndone(ClaimText text, FoundWord found) =>
-        Next(text, found.Last) is { } next && Lists["undoing"].Contains(text.Tokens[next].Word);
+    // "plastic free", "leather look", "rose scented": the next word takes the claim back, unless it belongs to what the product is: an oak
+    // garden bench is of oak.
+    private static bool IsUndone(ClaimText text, FoundWord found, FactIndex facts) =>
+        Next(text, found.Last) is { } next
+        && Lists["undoing"].Contains(text.Tokens[next].Word)
+        && !facts.NameWords.Contains(text.Keys[next]);
 
     // "Oak Street", "Silver Lane": a place or a shop.
     private static bool IsName(ClaimText text, FoundWord found, TextKind kind)

@@ -34,6 +34,7 @@ internal sealed class FactIndex
         }
 
         var what = Tokens.Of(facts.What).Select(t => t.Word).ToList();
+        NameWords.UnionWith(what.Select(Vocabulary.KeyOfWord));
         if (what.Count > 0)
         {
             var noun = what[HeadNoun.IndexIn(what)];
@@ -47,6 +48,9 @@ internal sealed class FactIndex
 
     /// <summary>The product's noun, and words that stand for it, by their keys.</summary>
     public HashSet<string> Nouns { get; } = new(StringComparer.Ordinal);
+
+    /// <summary>Every word of what the product is, by its key.</summary>
+    public HashSet<string> NameWords { get; } = new(StringComparer.Ordinal);
 
     /// <summary>The index of some facts, made once.</summary>
     public static FactIndex Of(FactWords facts) => Made.GetValue(facts, static f => new(f));

@@ -5,7 +5,8 @@ namespace TinRabbit.Server.Formats;
 
 /// <summary>
 /// Reads a pasted column of terms, one a line, with volume and competition behind it where they are known, split by tabs,
-/// semicolons or commas. Numbers may be written 1,300, 1.300, 1 300 or 12.1k.
+/// semicolons or commas. Numbers may be written 1,300, 1.300, 1 300 or 12.1k. Where no line has a number behind its first column, every
+/// column is a term: a list may be split by anything.
 /// </summary>
 public static class PastedTerms
 {
@@ -15,11 +16,25 @@ public static class PastedTerms
         var terms = new List<PastedTerm>();
         var bad = new List<BadLine>();
         var lines = text.TrimStart('\uFEFF').ReplaceLineEndings("\n").Split('\n');
+        var isList = !Array.Exists(lines, HasNumber) && !(IsHead(lines[0]) && Cells(lines[0]).Length > 1);
         for (var i = 0; i < lines.Length; i++)
         {
             if (string.IsNullOrWhiteSpace(lines[i]) || (i == 0 && IsHead(lines[i])))
                 continue;
-            var cells = Cells(lines[i]);
+            if (isList)
+            {
+                foreach (var part in lines[i].Split(Separators).Where(p => !string.IsNullOrWhiteSpace(p)))
+                    Add(i, part, [part]);
+                continue;
+            }
+
+            Add(i, lines[i], Cells(lines[i]));
+        }
+
+        return (terms, bad);
+
+        void Add(int i, string line, string[] cells)
+        {
             var term = cells[0].Trim().Trim('"').Trim();
             var reason =
                 Tokens.Of(term).Count == 0 ? "the first column contains no word"
@@ -36,11 +51,13 @@ public static class PastedTerms
             if (reason is null)
                 terms.Add(new(i + 1, term, volume, competition));
             else
-                bad.Add(new(i + 1, lines[i], reason));
+                bad.Add(new(i + 1, line, reason));
         }
-
-        return (terms, bad);
     }
+
+    private static readonly char[] Separators = ['\t', ';', ',', '|'];
+
+    private static bool HasNumber(string line) => Cells(line).Skip(1).Any(c => TryNumber(c, out var number) && number is not null);
 
     private static bool IsHead(string line) =>
         Cells(line)[0].Trim().Trim('"').ToLowerInvariant()

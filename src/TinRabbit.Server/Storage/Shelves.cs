@@ -23,10 +23,14 @@ public sealed class Shelves(IMarket market, DataVersion commits)
 
     // Most indexes of known terms that are kept: one for each market and set of search rules, which a request can choose.
     private const int MostKnown = 16;
+    private const int MostUnknown = 500_000;
 
     private readonly ConcurrentDictionary<string, SemaphoreSlim> _gates = new();
     private readonly ConcurrentDictionary<string, ShelfColumns> _shelves = new();
     private readonly ConcurrentDictionary<(string Market, string Search), KnownTerms> _known = new();
+
+    // Terms that a market was asked for and does not know: it is not asked for them again while the program runs.
+    private readonly ConcurrentDictionary<(string Market, string Key), byte> _unknown = new();
 
     /// <summary>Asks something of a market's shelf while nothing else does.</summary>
     public async Task<T> Query<T>(TinContext db, string marketId, Func<ShelfColumns, T> question, CancellationToken stop)
@@ -108,6 +112,7 @@ public sealed class Shelves(IMarket market, DataVersion commits)
     {
         _shelves.Clear();
         _known.Clear();
+        _unknown.Clear();
         commits.Bump();
     }
 
@@ -230,8 +235,15 @@ public sealed class Shelves(IMarket market, DataVersion commits)
             },
             stop
         );
-        string[] stale = [.. byKey.Where(t => !fresh.Contains(t.Key)).Select(t => t.Text)];
+        string[] stale =
+        [
+            .. byKey.Where(t => !fresh.Contains(t.Key) && !(onlyTyped && _unknown.ContainsKey((marketId, t.Key)))).Select(t => t.Text),
+        ];
         var measured = stale.Length == 0 ? [] : await market.Measure(marketId, stale, stop);
+        if (_unknown.Count > MostUnknown)
+            _unknown.Clear();
+        foreach (var (text, _) in stale.Zip(measured).Where(t => t.Second is null))
+            _unknown.TryAdd((marketId, Tokens.Key(text)), 0);
         var found = stale
             .Zip(measured, (text, m) => new Found(text, m is null ? null : ReadingOf(m)))
             .Where(f => !onlyTyped || f.Reading is not null)

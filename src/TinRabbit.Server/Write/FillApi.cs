@@ -8,6 +8,7 @@ using TinRabbit.Core.Filling.Tags;
 using TinRabbit.Core.Filling.Titles;
 using TinRabbit.Core.Filling.Words;
 using TinRabbit.Core.Platforms;
+using TinRabbit.Core.Words;
 using TinRabbit.Server.Hosting;
 using TinRabbit.Server.Storage;
 
@@ -56,7 +57,8 @@ public sealed record ReadTextRequest(string MarketId, [MaxLength(Bounds.ReadLeng
 /// <summary>Known terms in a text, and those it could contain.</summary>
 /// <param name="Holds">Known terms in it as a phrase.</param>
 /// <param name="Could">Known terms that it would contain in a better order.</param>
-public sealed record TextReadView(IReadOnlyList<ReadTerm> Holds, IReadOnlyList<CouldHold> Could);
+/// <param name="Mix">How many of <paramref name="Holds"/> have low, medium, high and unknown competition.</param>
+public sealed record TextReadView(IReadOnlyList<ReadTerm> Holds, IReadOnlyList<CouldHold> Could, CompetitionMix Mix);
 
 /// <summary>A known term that a text would contain in another order, and that text.</summary>
 /// <param name="Gain">The change of the listing's grip with that text; null where it was not computed.</param>
@@ -138,6 +140,8 @@ internal static class FillApi
             || await OpenDraft.Open(db, ready, id, new(request.MarketId, request.Fields), stop) is not { } open
         )
             return TypedResults.NotFound();
+        // What the market knows of its phrases is asked for first, looked up before or not.
+        await shelves.MeasureTyped(db, request.MarketId, [.. WordRuns.In(request.Text), .. WordRuns.OtherOrders(request.Text)], stop);
         var read = await shelves.Read(db, request.MarketId, open.Platform, request.Text, stop);
         var title = open.Platform.Role("title");
         var now = Grip(request.Text);
@@ -156,7 +160,13 @@ internal static class FillApi
         return TypedResults.Ok(
             new TextReadView(
                 [.. read.Holds.Take(MostShown)],
-                [.. could.Where(c => c.Gain >= 0).OrderByDescending(c => Math.Round(c.Gain!.Value, 1)).ThenByDescending(c => c.Term.Volume)]
+                [
+                    .. could
+                        .Where(c => c.Gain >= 0)
+                        .OrderByDescending(c => Math.Round(c.Gain!.Value, 1))
+                        .ThenByDescending(c => c.Term.Volume),
+                ],
+                CompetitionMix.Of(read.Holds)
             )
         );
 

@@ -16,7 +16,7 @@ namespace TinRabbit.Server.Write;
 /// <param name="Reach">The listing's with it, 0–100.</param>
 /// <param name="Grip">The listing's with it, 0–100.</param>
 /// <param name="Holds">Picks that this title alone contains, the most searched first.</param>
-/// <param name="Mix">How many of those have low, medium, high and unknown competition.</param>
+/// <param name="Mix">How many known terms that it contains have low, medium, high and unknown competition.</param>
 /// <param name="InUse">Whether it is the title now.</param>
 /// <param name="Name">The seller's name for it; empty where none.</param>
 public sealed record TakeView(
@@ -36,8 +36,17 @@ public sealed record TakeView(
 /// <summary>A pick that a take holds.</summary>
 public sealed record TakeTerm(string Text, Grade Grade, double? Volume);
 
-/// <summary>Picks by their competition against the market's shelf.</summary>
-public sealed record CompetitionMix(int Low, int Medium, int High, int Unknown);
+/// <summary>Terms by their competition against the market's shelf.</summary>
+public sealed record CompetitionMix(int Low, int Medium, int High, int Unknown)
+{
+    internal static CompetitionMix Of(IReadOnlyCollection<ReadTerm> terms) =>
+        new(
+            terms.Count(t => t.Band == Band.Low),
+            terms.Count(t => t.Band == Band.Medium),
+            terms.Count(t => t.Band == Band.High),
+            terms.Count(t => t.Band is null)
+        );
+}
 
 /// <summary>A title to save as a take.</summary>
 public sealed record KeepTakeRequest([MaxLength(Bounds.ReadLength)] string Text);
@@ -63,10 +72,15 @@ internal static class TakesApi
         DraftOf draft,
         TinContext db,
         PreparedPicksCache ready,
+        Shelves shelves,
         CancellationToken stop
     )
     {
-        if (await OpenDraft.Open(db, ready, id, draft, stop) is not { } open || open.Platform.Role("title") is not { } title)
+        if (
+            !shelves.Knows(draft.MarketId)
+            || await OpenDraft.Open(db, ready, id, draft, stop) is not { } open
+            || open.Platform.Role("title") is not { } title
+        )
             return TypedResults.NotFound();
         var now = open.Copy.GetValueOrDefault(title.Key) is FieldValue.Text t ? t.Value.Trim() : "";
         var rows = await db
@@ -91,8 +105,14 @@ internal static class TakesApi
                     At = DateTime.UtcNow,
                 }
             );
-        var norm = await db.StatisticsOf(draft.MarketId, stop);
-        return TypedResults.Ok(rows.Select(r => View(open, title, r, r.Text == now, norm, stop)).ToList());
+        var views = new List<TakeView>();
+        foreach (var row in rows)
+        {
+            var read = await shelves.Read(db, draft.MarketId, open.Platform, row.Text, stop);
+            views.Add(View(open, title, row, row.Text == now, CompetitionMix.Of(read.Holds), stop));
+        }
+
+        return TypedResults.Ok(views);
     }
 
     private static async Task<Results<NoContent, NotFound>> KeepTake(
@@ -153,7 +173,7 @@ internal static class TakesApi
             )
             : TypedResults.NotFound();
 
-    private static TakeView View(OpenDraft open, Field title, TakeRow row, bool inUse, MarketStatistics norm, CancellationToken stop)
+    private static TakeView View(OpenDraft open, Field title, TakeRow row, bool inUse, CompetitionMix mix, CancellationToken stop)
     {
         var value = new FieldValue.Text(row.Text);
         var weighing = Core.Measures.Weigher.Weigh(
@@ -171,7 +191,6 @@ internal static class TakesApi
                     .Select(t => (t.Term, Grade: t.Explain().Fields[at]))
                     .Where(t => t.Grade > Grade.Spread)
                     .ToList();
-        int Count(Band? band) => holds.Count(h => norm.BandOf(h.Term.Competition) == band);
         return new(
             row.Id,
             row.Text,
@@ -180,8 +199,8 @@ internal static class TakesApi
             RoomUsed.Of(title, value).Fits,
             weighing.Reach,
             weighing.Grip,
-            [.. holds.OrderByDescending(h => h.Term.Volume ?? -1).Select(h => new TakeTerm(h.Term.Text, h.Grade, h.Term.Volume))],
-            new(Count(Band.Low), Count(Band.Medium), Count(Band.High), Count(null)),
+            [.. holds.OrderByDescending(h => h.Term.Worth()).Select(h => new TakeTerm(h.Term.Text, h.Grade, h.Term.Volume))],
+            mix,
             inUse,
             row.Name
         );

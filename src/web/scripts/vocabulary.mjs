@@ -35,30 +35,86 @@ const root = (name, sense) => {
 // [word, number of the sense]: what things are made of, not substance as a whole.
 const roots = {
   material: [
-    ['fabric', 1], ['metallic element', 1], ['alloy', 1], ['wood', 1], ['stone', 2], ['rock', 2], ['gemstone', 1], ['ceramic', 1],
-    ['ceramic ware', 1], ['glass', 1], ['plastic', 1], ['leather', 1], ['fur', 1], ['fiber', 1], ['paper', 1], ['rubber', 1],
-    ['rubber', 2], ['wax', 1], ['resin', 1], ['clay', 1], ['concrete', 1], ['horn', 7], ['bone', 2], ['ivory', 1], ['wicker', 1],
-    ['cork', 1], ['pearl', 1], ['jewel', 2], ['vinyl', 2], ['shell', 2], ['cement', 2], ['plaster', 1], ['brick', 1], ['foam', 2], ['feather', 1],
+    ['fabric', 1],
+    ['metallic element', 1],
+    ['alloy', 1],
+    ['wood', 1],
+    ['stone', 2],
+    ['rock', 2],
+    ['gemstone', 1],
+    ['ceramic', 1],
+    ['ceramic ware', 1],
+    ['glass', 1],
+    ['plastic', 1],
+    ['leather', 1],
+    ['fur', 1],
+    ['fiber', 1],
+    ['paper', 1],
+    ['rubber', 1],
+    ['rubber', 2],
+    ['wax', 1],
+    ['resin', 1],
+    ['clay', 1],
+    ['concrete', 1],
+    ['horn', 7],
+    ['bone', 2],
+    ['ivory', 1],
+    ['wicker', 1],
+    ['cork', 1],
+    ['pearl', 1],
+    ['jewel', 2],
+    ['vinyl', 2],
+    ['shell', 2],
+    ['cement', 2],
+    ['plaster', 1],
+    ['brick', 1],
+    ['foam', 2],
+    ['feather', 1],
   ],
-  colour: [['chromatic color', 1], ['achromatic color', 1]],
+  colour: [
+    ['chromatic color', 1],
+    ['achromatic color', 1],
+  ],
   audience: [['person', 1]],
-  occasion: [['holiday', 2], ['religious holiday', 1], ['ceremony', 1], ['party', 2], ['ceremony', 3]],
+  occasion: [
+    ['holiday', 2],
+    ['religious holiday', 1],
+    ['ceremony', 1],
+    ['party', 2],
+    ['ceremony', 3],
+  ],
 }
 // Parts and shapes that WordNet counts among the materials, and words too general to claim anything.
 const without = new Set([
-  root('piece of cloth', 1), root('sheet of paper', 1), root('playing card', 1), root('chad', 2), root('nerve fiber', 1), root('pad', 1),
-  root('decal', 1), root('confetti', 1), root('contour feather', 1), root('flight feather', 1), root('scapular', 1),
+  root('piece of cloth', 1),
+  root('sheet of paper', 1),
+  root('playing card', 1),
+  root('chad', 2),
+  root('nerve fiber', 1),
+  root('pad', 1),
+  root('decal', 1),
+  root('confetti', 1),
+  root('contour feather', 1),
+  root('flight feather', 1),
+  root('scapular', 1),
 ])
 const general = new Set(
-  ('material stuff textile cloth fabric thread yarn string sheet web webbing network net pile print screen screening batting nap rock ' +
+  (
+    'material stuff textile cloth fabric thread yarn string sheet web webbing network net pile print screen screening batting nap rock ' +
     'gravel rubble ore log board plank stock bond roll bill matter card color colour tint shade blend knit weave cover filler packing ' +
     'worker adult person relative professional juvenile child-like man woman guy other one head master expert pro model host hand player ' +
     'plaid paisley tartan camo camouflage khaki herringbone houndstooth gingham mocha russet crush cope coping daub filament grit hone lint ' +
-    'hackle chalk solder hair plush blade gaudy formality formalities induction initiation masque at-home pastel drab bleach complementary sanguine scale render medium jean stopping bristle hypha letterhead incense decal ceremony party holiday service rite function affair show set ball lead mixture base black-and-white complexion coloring').split(' '),
+    'hackle chalk solder hair plush blade gaudy formality formalities induction initiation masque at-home pastel drab bleach complementary sanguine scale render medium jean stopping bristle hypha letterhead incense decal ceremony party holiday service rite function affair show set ball lead mixture base black-and-white complexion coloring'
+  ).split(' '),
 )
 // Files of WordNet (its lexicographer's): a material that is also an animal, a food or a person, a person who is also a tool.
 const [animal, artifact, body, food, person] = [5, 6, 8, 13, 18]
-const otherKinds = { material: [animal, food, person, body], colour: [animal, food, person], audience: [artifact, food, animal], occasion: [artifact, food] }
+const otherKinds = {
+  material: [animal, food, person, body],
+  colour: [animal, food, person],
+  audience: [artifact, food, animal],
+  occasion: [artifact, food],
+}
 // Words that describe are no persons: "lovely", "back".
 const describing = new Set(
   ['index.adj', 'index.adv'].flatMap((file) =>
@@ -110,8 +166,7 @@ for (const [facet, members] of byFacet) {
       found.set(word, entry)
     }
   for (const [word, { ambiguous, implies }] of [...found].sort(([a], [b]) => (a < b ? -1 : 1)))
-    if (facet !== 'audience' || !ambiguous)
-      lines.push([facet, word, ambiguous ? 1 : 0, [...implies].join(',')].join('\t'))
+    if (facet !== 'audience' || !ambiguous) lines.push([facet, word, ambiguous ? 1 : 0, [...implies].join(',')].join('\t'))
 }
 mkdirSync(dirname(process.argv[2]), { recursive: true })
 writeFileSync(process.argv[2], gzipSync(lines.join('\n'), { level: 9 }))

@@ -100,7 +100,7 @@ export function TermDetail({
       {view?.pages && <WebResults pages={view.pages} country={market.countryName} />}
       {view?.seen && <Seen seen={view.seen} currency={market.currency} dig={dig} />}
       <Countries key={text} desk={desk} text={text} />
-      <Figures numbers={numbers} norm={view?.norm ?? norm} steps={view?.headroom} currency={market.currency} />
+      <Figures desk={desk} numbers={numbers} norm={view?.norm ?? norm} steps={view?.headroom} currency={market.currency} />
       {view && <Readings desk={desk} view={view} correct={() => setCorrecting(text)} />}
     </div>
   )

@@ -1,6 +1,7 @@
 import { useQueryClient } from '@tanstack/react-query'
 import { useRef, useState } from 'react'
 import { api, ask, type HeadroomSteps, type Measured, type Norm, type TermView } from './api'
+import { useChanges } from './changes'
 import { HelpLink } from './helplink'
 import { Key } from './key'
 import { messages } from './messages'
@@ -10,15 +11,28 @@ import { refresh } from './queries'
 import type { Desk } from './shop'
 import { toast } from './toast'
 
-export function Figures(p: { numbers: Measured; norm: Norm | undefined; steps: HeadroomSteps | null | undefined; currency: string }) {
-  const { numbers, norm, steps, currency } = p
-  const { volume, competition, headroom } = numbers
+const supplies = { competition: 'competing listings', exactTitles: 'exact-title matches' } as const
+
+export function Figures(p: {
+  desk: Desk
+  numbers: Measured
+  norm: Norm | undefined
+  steps: HeadroomSteps | null | undefined
+  currency: string
+}) {
+  const { desk, numbers, norm, steps, currency } = p
+  const { volume, headroom } = numbers
+  const chosen = norm?.supply ?? 'competition'
+  const supplied = chosen === 'exactTitles' ? numbers.titlesHolding : numbers.competition
+  const { run } = useChanges()
+  const choose = (supply: keyof typeof supplies) =>
+    run(() => ask(api.PUT('/api/markets/{marketId}/supply', { params: { path: { marketId: desk.market.id } }, body: { supply } })))
   return (
     <>
       <div className="sub">Numbers</div>
       <table className="plain">
         <tbody>
-          <tr title="Competing listings compared with the terms on this market’s shelf, by thirds">
+          <tr title={`${supplies[chosen]} compared with the terms on this market’s shelf, by thirds`}>
             <td>Competition</td>
             <td className="r">{numbers.band ?? noData}</td>
           </tr>
@@ -40,22 +54,37 @@ export function Figures(p: { numbers: Measured; norm: Norm | undefined; steps: H
       </table>
       {norm?.lowTo !== null && norm?.lowTo !== undefined && (
         <p className="quiet text-[12.5px] mt-1">
-          Competition on this shelf: low up to {compact(norm.lowTo)} listings, medium up to {compact(norm.mediumTo)}.
+          Competition on this shelf: low up to {compact(norm.lowTo)} {supplies[chosen]}, medium up to {compact(norm.mediumTo)}.
         </p>
       )}
       <details className="text-[13px] mt-1" data-testid="headroom">
         <summary className="link w-fit">How this is worked out</summary>
         {!steps || !norm ? (
-          <p className="quiet mt-1">Headroom needs searches, competing listings and a shelf to compare with. One of these has no data.</p>
+          <p className="quiet mt-1">Headroom needs searches, {supplies[chosen]} and a shelf to compare with. One of these has no data.</p>
         ) : (
           <p className="quiet mt-1">
-            log10(searches ÷ competing listings) = log10({full(volume)} ÷ {full(Math.max(1, competition ?? 1))}) ={' '}
+            log10(searches ÷ {supplies[chosen]}) = log10({full(volume)} ÷ {full(Math.max(1, supplied ?? 1))}) ={' '}
             <b className="num">{fixed(steps.ratio, 2)}</b>. Typical for the {full(norm.readings)} terms on this shelf:{' '}
             <b className="num">{fixed(steps.centre, 2)}</b>. 50 + 25 × ({fixed(steps.ratio, 2)} − {fixed(steps.centre, 2)}), limited to
             0–100, is <b className="num">{fixed(steps.position, 1)}</b>; times {fixed(steps.evidence, 3)}, because few searches are weak
             evidence: <b className="num">{fixed(headroom, 1)}</b>.
           </p>
         )}
+        <label className="quiet flex gap-2 items-baseline mt-1">
+          Supply in this market:
+          <select
+            className="select select-xs w-44"
+            aria-label="Supply in this market"
+            value={chosen}
+            onChange={(e) => choose(e.target.value as keyof typeof supplies)}
+          >
+            {Object.entries(supplies).map(([key, name]) => (
+              <option key={key} value={key}>
+                {name}
+              </option>
+            ))}
+          </select>
+        </label>
       </details>
     </>
   )

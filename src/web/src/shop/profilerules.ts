@@ -30,6 +30,9 @@ export type Profile = {
   fields: FieldRule[]
   banned?: string[]
   checks?: Record<string, number>
+  capitals?: string
+  searchAddress?: string | null
+  listingAddress?: string | null
 }
 
 export const shapes = {
@@ -51,6 +54,12 @@ export const folds = {
   spelling: 'British and American spelling (grey = gray)',
 }
 
+export const capitals = {
+  sentence: 'the first letter of the title',
+  words: 'the first letter of each word',
+  asIs: 'as the picks are typed',
+}
+
 export const thresholds: Record<string, string> = {
   unusedShare: 'Allowed unused space, as a share (0–1)',
   whatWithinWords: 'What it is: within the first words of the title',
@@ -63,7 +72,8 @@ export const thresholds: Record<string, string> = {
   openingSentences: 'Opening: sentences that should contain a core pick',
   rivalsFillShare: 'Attributes: share of listings that fill them (0–1)',
   shopNameInTags: 'Shop name in a tag (1 = recommended)',
-  titleRepeatsPay: 'Repeats in the title help (1 = yes)',
+  titleWordUses: 'Most times one word may come in a title',
+  leadWordsMax: 'Most words of a lead',
 }
 
 const columns: Record<string, string> = {

@@ -1,5 +1,5 @@
 import { Words } from './profileinputs'
-import { folds, number, thresholds } from './profilerules'
+import { capitals, folds, number, thresholds } from './profilerules'
 import type { ProfileDraft } from './useprofile'
 
 /** How a platform's search reads a listing, and where its checks begin. */
@@ -52,6 +52,21 @@ export function ProfileSearch({ draft, usual }: { draft: ProfileDraft; usual: Re
         <Words name="Banned phrases" values={profile.banned ?? []} change={(banned) => change({ banned })} />
       </div>
       <div>
+        <label className="flex gap-2 items-baseline text-[14px] mt-4">
+          Suggested titles have capitals:
+          <select
+            className="select select-sm w-56"
+            aria-label="Suggested titles have capitals"
+            value={profile.capitals ?? 'sentence'}
+            onChange={(e) => change({ capitals: e.target.value })}
+          >
+            {Object.entries(capitals).map(([key, name]) => (
+              <option key={key} value={key}>
+                {name}
+              </option>
+            ))}
+          </select>
+        </label>
         <h3 className="text-[15px] font-semibold mt-4 mb-1">Check settings</h3>
         <table className="plain text-[13.5px]">
           <tbody>

@@ -29,6 +29,7 @@ export function Settings() {
       <main className="overflow-auto">
         <div className="max-w-3xl mx-auto p-6">
           <ShopPart />
+          <WordsPart />
           <KeysPart />
           <Backups />
           <Log />
@@ -80,6 +81,35 @@ function ShopPart() {
       <p className="quiet text-[13.5px] mt-2">
         Built-in platforms show the currency of their country. Platforms of your own show this one.
       </p>
+    </section>
+  )
+}
+
+/** Words that the seller has said more about than the vocabulary. */
+function WordsPart() {
+  const words = useShop().data?.ownWords ?? []
+  const { run } = useChanges()
+  if (words.length === 0) return null
+  return (
+    <section className="mb-8" data-testid="own-words">
+      <h2 className="text-[20px] font-bold mb-1">Words that are no claim</h2>
+      <p className="quiet text-[14px] mb-1">Tin Rabbit doesn’t compare these with the facts of any product.</p>
+      <ul className="text-[14px]">
+        {words.map((w) => (
+          <li key={w.word} className="flex gap-3">
+            {w.word}
+            {w.facet && ` (${w.facet})`}
+            <button
+              type="button"
+              className="link"
+              aria-label={`Compare “${w.word}” with the facts again`}
+              onClick={() => run(() => ask(api.POST('/api/shop/words', { body: { word: w.word, facet: null, forget: true } })))}
+            >
+              Remove
+            </button>
+          </li>
+        ))}
+      </ul>
     </section>
   )
 }
