@@ -136,6 +136,23 @@ public sealed class SliceTests(DemoShop demo) : IClassFixture<DemoShop>
     }
 
     [Fact]
+    public void Several_terms_stand_side_by_side_with_their_numbers()
+    {
+        using var browser = new Browser(demo.Shop);
+        browser.Go("/1/hedgerow-fair-us/dig");
+        browser.Write("Search for a term", "bird house; nest box, owl house");
+        browser.Press(Keys.Enter);
+        browser.Waits(
+            "the three terms, measured",
+            () =>
+                browser.Run(
+                    "return [...document.querySelectorAll('[role=row]')].filter(r => /^(bird house|nest box|owl house)/.test(r.textContent.trim()) && /\\d/.test(r.textContent)).length"
+                )
+                    is 3L
+        );
+    }
+
+    [Fact]
     public void A_pasted_column_joins_the_shelf_and_bad_lines_stay_for_correction()
     {
         using var browser = new Browser(demo.Shop);

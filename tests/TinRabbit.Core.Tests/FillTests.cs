@@ -348,7 +348,7 @@ public class FillTests
                 []
             )
         );
-        Assert.Equal(["Warm and dry.", "Also a nest box or a roost."], ((FieldValue.Items)fill.Value).Values);
+        Assert.Equal(["Warm and dry.", "Also a warm nest box or a dry roost."], ((FieldValue.Items)fill.Value).Values);
     }
 
     [Fact]

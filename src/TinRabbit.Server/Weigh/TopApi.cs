@@ -95,7 +95,7 @@ internal static class TopApi
             return TypedResults.Ok(new TopView("", 0, 0, [], []));
         var page = await top.Of(request.MarketId, term, stop);
         RivalListing[] rivals = [.. page.Results.Select(RivalStates.Figures)];
-        var title = TitleOf(open);
+        var title = Folded(open, open.TextOf("title"));
         return TypedResults.Ok(
             new TopView(
                 term,
@@ -110,7 +110,7 @@ internal static class TopApi
                             w.Text,
                             w.Held,
                             w.Share,
-                            title.Contains($" {w.Text} ", StringComparison.Ordinal),
+                            title.Contains(Folded(open, w.Text), StringComparison.Ordinal),
                             w.Differences
                         )),
                 ]
@@ -118,7 +118,9 @@ internal static class TopApi
         );
     }
 
-    private static string TitleOf(OpenDraft open) => $" {Tokens.Key(open.TextOf("title"))} ";
+    // The words as this platform's search compares them: where it folds plurals, a title with "boxes" has "box".
+    private static string Folded(OpenDraft open, string text) =>
+        $" {string.Join(' ', Tokens.Of(text).Select(t => Fold.Key(t.Word, open.Platform.Search.Folds)))} ";
 
     private static IReadOnlyList<AttributeAmongTop> Attributes(OpenDraft open, RivalListing[] rivals)
     {

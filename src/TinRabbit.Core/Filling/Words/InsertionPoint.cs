@@ -18,6 +18,9 @@ internal sealed class InsertionPoint
     /// <summary>What the text is now.</summary>
     public string Text => _items[_item];
 
+    /// <summary>Whether what is added is a sentence that people read.</summary>
+    public bool IsSentence => _language is not null;
+
     /// <summary>What stands between two words.</summary>
     public string Separator { get; }
 

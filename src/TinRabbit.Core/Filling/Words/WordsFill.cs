@@ -2,6 +2,7 @@ using TinRabbit.Core.Filling.Knapsack;
 using TinRabbit.Core.Matching;
 using TinRabbit.Core.Measures;
 using TinRabbit.Core.Platforms;
+using TinRabbit.Core.Words;
 
 namespace TinRabbit.Core.Filling.Words;
 
@@ -31,6 +32,10 @@ public sealed record WordsFill(
     public IReadOnlyList<LeftOut> LeftOut { get; init; } = [];
 
     private const int MaxRounds = 4;
+
+    // Of a sentence: the picks that it says, and those of most demand that are tried for it.
+    private const int MostPhrases = 5;
+    private const int MostTried = 40;
 
     /// <summary>
     /// Chooses words by the set-union knapsack (docs/model.md, "Fill"). What stands in the field stays. In a list the words become an item
@@ -105,6 +110,12 @@ public sealed record WordsFill(
                     Budget = _input.Budget,
                 }.Solve();
                 bound = round == 0 ? packing.Bound : bound;
+                if (_point.IsSentence)
+                {
+                    best = Sentence();
+                    break;
+                }
+
                 var fill = FillWith(packing.Items);
                 if (best is null || fill.Gain > best.Gain)
                     best = fill;
@@ -140,6 +151,38 @@ public sealed record WordsFill(
 
         private int CostOf(string word) => TextLength.Of(word, _unit) + _separatorSize;
 
+        // A sentence that people read says whole picks, few enough to be read: each time the one that gains the most for its length.
+        private WordsFill Sentence()
+        {
+            var missing = _before
+                .Terms.Where(t => t.Grade == Grade.Missing && _placement.Allows(t.Term) && EndsInContent(t.Term.Text))
+                .Select(t => t.Term)
+                .OrderByDescending(t => t.Demand())
+                .Take(MostTried)
+                .ToList();
+            var uses = _avoided.UsesIn(_point.Text);
+            var said = With([]);
+            while (said.Words.Count < MostPhrases)
+            {
+                _stop.ThrowIfCancellationRequested();
+                var best = missing
+                    .Where(t => !said.Words.Contains(t.Text))
+                    .Select(t => (t.Text, Words: (List<string>)[.. said.Words, t.Text]))
+                    .Where(t => RoomUsed.Of(_field, _point.ValueWith(t.Words)).Fits && _avoided.UsesIn(_point.TextWith(t.Words)) <= uses)
+                    .Select(t => (Fill: With(t.Words), Cost: CostOf(t.Text)))
+                    .OrderByDescending(t => (t.Fill.Gain - said.Gain) / t.Cost)
+                    .FirstOrDefault();
+                if (best.Fill is null || best.Fill.Gain <= said.Gain)
+                    break;
+                said = best.Fill;
+            }
+
+            return said;
+        }
+
+        private static bool EndsInContent(string text) =>
+            Tokens.Of(text) is { Count: > 0 } tokens && !StopWords.Has(tokens[0].Word) && !StopWords.Has(tokens[^1].Word);
+
         private WordsFill FillWith(bool[] chosen)
         {
             var spent = 0L;
@@ -150,6 +193,11 @@ public sealed record WordsFill(
             // Removes words that do not fit: characters can combine across a separator and then measure more than by themselves.
             while (words.Count > 0 && !RoomUsed.Of(_field, _point.ValueWith(words)).Fits)
                 words.RemoveAt(words.Count - 1);
+            return With(words);
+        }
+
+        private WordsFill With(List<string> words)
+        {
             var value = words.Count == 0 ? _input.Copy.GetValueOrDefault(_input.Key) ?? _point.ValueWith([]) : _point.ValueWith(words);
             var effect = FillEffect.Of(_before, Weigher.Weigh(_input.Platform, _input.With(value), _input.Terms, _stop), _placement);
             var text = _point.TextWith(words);

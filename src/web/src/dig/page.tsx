@@ -1,7 +1,7 @@
 import { useRef } from 'react'
 import { NameDialog } from '../kit/dialog'
 import { Key } from '../kit/key'
-import { compact } from '../kit/numbers'
+import { compact, counted, full } from '../kit/numbers'
 import type { Desk } from '../kit/shop'
 import { useShortcuts } from '../kit/shortcuts'
 import { sortChanges } from '../kit/sort'
@@ -13,6 +13,7 @@ import { Import } from './import'
 import { NoTerm } from './notices'
 import { shownRows, sources } from './rows'
 import { Scatter } from './scatter'
+import { termsIn, useSuggestions } from './several'
 import { DigSide } from './side'
 import { Trail } from './trail'
 import { type DigPage, useDigPage } from './usedigpage'
@@ -74,7 +75,7 @@ export function Dig({ desk }: { desk: Desk }) {
       ) : (
         <>
           <section className="sheet !overflow-hidden !px-5 grid" style={{ gridTemplateRows: 'auto auto auto minmax(0,1fr)' }}>
-            <SearchBar page={p} box={box} />
+            <SearchBar desk={desk} page={p} box={box} />
             <SourceBoxes page={p} />
             <div className="min-h-[26px]">
               {view === 'grid' ? (
@@ -98,6 +99,7 @@ export function Dig({ desk }: { desk: Desk }) {
               )}
               {p.unknown && <NoTerm term={term} paste={() => p.setSide('paste')} importFile={() => show('import')} />}
               <Digging dug={p.dug} />
+              {!desk.market.own && <LookUp page={p} />}
             </div>
             <Terms page={p} platform={desk.market.platformName} />
           </section>
@@ -118,7 +120,10 @@ export function Dig({ desk }: { desk: Desk }) {
   )
 }
 
-function SearchBar({ page: p, box }: { page: DigPage; box: React.RefObject<HTMLInputElement | null> }) {
+function SearchBar({ desk, page: p, box }: { desk: Desk; page: DigPage; box: React.RefObject<HTMLInputElement | null> }) {
+  const suggested = useSuggestions(desk, p.asked === p.term ? '' : p.asked)
+  // What is chosen from the list takes the place of the last term.
+  const before = p.asked.replace(/[^;,]*$/, '')
   return (
     <form
       className="flex gap-2 items-center mb-2"
@@ -133,10 +138,25 @@ function SearchBar({ page: p, box }: { page: DigPage; box: React.RefObject<HTMLI
         className="flex-1 min-w-0 bg-transparent outline-none border-b-2 border-secondary text-[20px] font-semibold px-0.5 pb-1"
         value={p.asked}
         onChange={(e) => p.setAsked(e.target.value)}
-        placeholder="Search for a term, e.g. bird house"
+        placeholder="Search for a term, or several: bird house; nest box"
         aria-label="Search for a term"
+        list="suggestions"
+        onPaste={(e) => {
+          // A column of terms would lose its line breaks in a box of one line.
+          const text = e.clipboardData.getData('text')
+          if (!/[\n\t]/.test(text.trim())) return
+          e.preventDefault()
+          p.setAsked(termsIn(text).join('; '))
+        }}
         onKeyDown={(e) => e.key === 'Escape' && box.current?.blur()}
       />
+      <datalist id="suggestions">
+        {suggested?.map((s) => (
+          <option key={s.text} value={`${before}${before && !before.endsWith(' ') ? ' ' : ''}${s.text}`}>
+            {s.volume === null ? 'No data' : `${full(s.volume)} searches/mo`}
+          </option>
+        ))}
+      </datalist>
       <button type="submit" className="pill">
         Search <kbd>Enter</kbd>
       </button>
@@ -164,7 +184,7 @@ function SourceBoxes({ page: p }: { page: DigPage }) {
             type="checkbox"
             className="checkbox checkbox-xs checkbox-primary rounded-[3px]"
             checked={p.from.has(source)}
-            disabled={!p.term}
+            disabled={!p.term || p.isSeveral}
             onChange={() => p.toggle(source)}
           />
           <b className="text-base-content font-semibold">{name}</b>
@@ -192,7 +212,7 @@ function Views({ page: p }: { page: DigPage }) {
           key={view}
           className="choice"
           aria-pressed={p.view === view}
-          disabled={view === 'grid' && !p.term}
+          disabled={view === 'grid' && (!p.term || p.isSeveral)}
           title={about}
           onClick={() => p.show(view)}
         >
@@ -230,10 +250,34 @@ function Digging({ dug }: { dug: DigPage['dug'] }) {
   )
 }
 
+/** Terms of the table that have no numbers yet, and how far they are looked up. */
+function LookUp({ page: p }: { page: DigPage }) {
+  const { progress, start, stop } = p.lookUp
+  if (progress)
+    return (
+      <p className="flex gap-2 items-center text-[13px] quiet" role="status" data-testid="looking-up">
+        <progress className="progress progress-primary w-28 h-1.5" value={progress.done} max={progress.of} aria-label="Progress" />
+        Looking up {full(progress.of)} terms
+        <button type="button" className="link" onClick={stop}>
+          Stop
+        </button>
+      </p>
+    )
+  if (p.measured.isFetching) return <p className="text-[13px] quiet">Looking up {counted(p.rows.length, 'term')}…</p>
+  if (p.unmeasured.length === 0) return null
+  return (
+    <p className="text-[13px] quiet">
+      <button type="button" className="link" onClick={() => start(p.unmeasured)}>
+        Look up {p.unmeasured.length === 1 ? 'the one' : `all ${full(p.unmeasured.length)}`} without numbers
+      </button>
+    </p>
+  )
+}
+
 /** The rows: as a grid of combinations, a scatter plot or a table. */
 function Terms({ page: p, platform }: { page: DigPage; platform: string }) {
   const mark = (keys: string[], on: boolean) => p.setMarked(changed(p.marked, keys, on))
-  if (p.view === 'grid' && p.term)
+  if (p.view === 'grid' && p.term && !p.isSeveral)
     return (
       <GridSheet
         grid={p.grid.data}

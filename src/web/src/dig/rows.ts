@@ -24,6 +24,22 @@ export const sources = [
 
 export type Source = (typeof sources)[number][0]
 
+/** The numbers of a term that nobody has measured. */
+export const unknownNumbers: Dug['numbers'] = {
+  volume: null,
+  volumeBelow: null,
+  competition: null,
+  titlesHolding: null,
+  clickCost: null,
+  headroom: null,
+  band: null,
+  months: null,
+  from: null,
+  source: null,
+  takenAt: null,
+  doubts: [],
+}
+
 export const orders: Record<string, ShelfOrder> = {
   text: 'text',
   volume: 'volume',

@@ -12,11 +12,14 @@ import { sortIn } from '../kit/sort'
 import { download } from '../kit/stream'
 import { type Rows, sortRows } from '../kit/table'
 import { toast } from '../kit/toast'
-import { titleQuery } from '../kit/words'
+import { titleQuery, wordsOf } from '../kit/words'
 import { allColumns } from './columns'
-import { cellRow, gather, orders, passing, type Row, type Source, saidBy, shownRows } from './rows'
+import { cellRow, gather, orders, passing, type Row, type Source, saidBy, shownRows, unknownNumbers } from './rows'
+import { termsIn, useLookUp, useSeveral } from './several'
 import { useDig } from './usedig'
 import { useShelf } from './useshelf'
+
+const keyOf = (text: string) => wordsOf(text).join(' ')
 
 /** What Dig shows and can do: the sources of a term, their rows filtered and sorted, the current row, the selection. */
 export function useDigPage(desk: Desk) {
@@ -38,14 +41,19 @@ export function useDigPage(desk: Desk) {
   const picks = usePicks(desk).data?.picks
   const actions = usePickActions(desk)
   const changes = useChanges(product.id)
-  const dug = useDig(desk, term, parent)
+  // Several terms are shown side by side; one is dug.
+  const several = useMemo(() => termsIn(term), [term])
+  const isSeveral = several.length > 1
+  const measured = useSeveral(desk, several)
+  const lookUp = useLookUp(desk)
+  const dug = useDig(desk, isSeveral ? '' : term, parent)
   const alike = useQuery({
     queryKey: queryKey('alike', product.id, market.id, term.toLowerCase()),
     queryFn: () =>
       ask(
         api.GET('/api/markets/{marketId}/alike', { params: { path: { marketId: market.id }, query: { text: term, product: product.id } } }),
       ),
-    enabled: term !== '' && (from.has('alike') || from.has('rare')),
+    enabled: term !== '' && !isSeveral && (from.has('alike') || from.has('rare')),
     staleTime: Infinity,
   })
   const grid = useQuery({
@@ -54,7 +62,7 @@ export function useDigPage(desk: Desk) {
       ask(
         api.GET('/api/products/{id}/grid/{marketId}', { params: { path: { id: product.id, marketId: market.id }, query: { head: term } } }),
       ),
-    enabled: term !== '' && (from.has('mixed') || view === 'grid'),
+    enabled: term !== '' && !isSeveral && (from.has('mixed') || view === 'grid'),
     staleTime: 60_000,
   })
 
@@ -76,20 +84,26 @@ export function useDigPage(desk: Desk) {
   }
   const key = [...from].sort().join(' ')
   // biome-ignore lint/correctness/useExhaustiveDependencies: key says what stands in from
-  const found = useMemo(() => gather(from, dug.data?.rows, dug.data?.key, alike.data, grid.data), [key, dug.data, alike.data, grid.data])
+  const found = useMemo(
+    () =>
+      isSeveral
+        ? new Map(several.map((text): [string, Row] => [keyOf(text), { text, key: keyOf(text), numbers: unknownNumbers }]))
+        : gather(from, dug.data?.rows, dug.data?.key, alike.data, grid.data),
+    [key, isSeveral, several, dug.data, alike.data, grid.data],
+  )
 
   const limits = limitsOf(params)
   const sort = sortIn(params)
   // Where the market knows nothing of a term, the shelf joins in by itself when it has terms with those words.
   const finished = dug.data !== undefined && dug.data.doing === null
   const unknown = finished && [...dug.data.rows.values()].every((r) => r.numbers.volume === null && !r.typed)
-  const onShelf = from.has('shelf') || unknown
+  const onShelf = from.has('shelf') || unknown || isSeveral
   const query: ShelfQuery | null = useMemo(
     () =>
       onShelf || !term
         ? {
             has: limits.has || null,
-            head: term || null,
+            head: isSeveral ? null : term || null,
             also: term ? [...found.keys()] : null,
             ...bounds(limits),
             by: orders[sort?.key ?? 'volume'] ?? 'volume',
@@ -98,7 +112,7 @@ export function useDigPage(desk: Desk) {
             take: 200,
           }
         : null,
-    [onShelf, term, found, limits, sort],
+    [onShelf, term, isSeveral, found, limits, sort],
   )
   const shelf = useShelf(market.id, query)
   const byPick = useMemo(() => new Map(picks?.map((p) => [p.key, p])), [picks])
@@ -151,6 +165,11 @@ export function useDigPage(desk: Desk) {
       true,
     )
   }
+  /** Terms of the table that nobody has numbers for yet. */
+  const unmeasured = useMemo(
+    () => (isSeveral ? [] : shownRows(rows).flatMap((r) => (r.numbers.source === null && !lookUp.tried.has(r.text) ? [r.text] : []))),
+    [rows, isSeveral, lookUp.tried],
+  )
   const source = term || 'shelf'
   /** The rows a key is about: those marked, or the one one is on. */
   const chosen = (): Row[] => {
@@ -248,6 +267,10 @@ export function useDigPage(desk: Desk) {
     naming,
     setNaming,
     dug,
+    isSeveral,
+    measured,
+    lookUp,
+    unmeasured,
     grid,
     shelf,
     unknown,

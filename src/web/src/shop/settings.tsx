@@ -102,7 +102,7 @@ function WordsPart() {
             <button
               type="button"
               className="link"
-              aria-label={`Compare “${w.word}” with the facts again`}
+              aria-label={`Remove “${w.word}”`}
               onClick={() => run(() => ask(api.POST('/api/shop/words', { body: { word: w.word, facet: null, forget: true } })))}
             >
               Remove

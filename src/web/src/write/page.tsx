@@ -9,13 +9,14 @@ import { OpenListing } from '../kit/openlisting'
 import type { Desk } from '../kit/shop'
 import { useShortcuts } from '../kit/shortcuts'
 import { toast } from '../kit/toast'
+import { capital } from '../kit/words'
 import { canFill, copyText, FieldPart } from './fieldpart'
 import { PicturesKey } from './findings'
 import { Pictures, PicturesState, usePictures } from './pictures'
 import { ResultPreview } from './resultpreview'
 import { SheetHead } from './sheethead'
 import { panelKeys, SidePanel } from './sidepanel'
-import { allText, asText, measure, oneText } from './texts'
+import { allText, asText, measure, oneText, withModifier } from './texts'
 import { Tile } from './tile'
 import { useCheck } from './usecheck'
 import { useDraftWeighing } from './usedraftweighing'
@@ -52,15 +53,23 @@ function Sheet({ desk, listing }: { desk: Desk; listing: Listing }) {
     const text = derived[listing.fields.find((f) => f.key === key)?.role ?? '']
     if (text) steps.replaceField(key, text, messages.derivedUsed, 'before the derived text was used')
   }
-  const insert = (term: string, field: Field) => {
+  // Before the noun that it describes where the title has that, otherwise as a phrase of its own.
+  const insert = (word: string, term: string, field: Field) => {
+    const head = term.slice(word.length).trim()
     const now = asText(copy[field.key])
-    const longer = now ? `${now}${field.separator}${term}` : term
+    const longer = withModifier(now, word, head) ?? (now ? `${now}${field.separator}${term}` : capital(term))
     const meta = listing.fields.find((f) => f.role === 'meta')
     if (field.max === null || measure(longer, field.unit) <= field.max || !meta)
       steps.replaceField(field.key, longer, messages.inserted(term, field.label), 'before a term was inserted')
     else {
       const text = asText(copy[meta.key]).trim()
-      steps.replaceField(meta.key, `${text}${text ? ' ' : ''}${term}`, messages.inserted(term, meta.label), 'before a term was inserted')
+      const sentence = `${text}${text && !/[.!?]$/.test(text) ? '.' : ''}${text ? ' ' : ''}${capital(term)}.`
+      steps.replaceField(
+        meta.key,
+        withModifier(text, word, head) ?? sentence,
+        messages.inserted(term, meta.label),
+        'before a term was inserted',
+      )
     }
   }
   const change = useCallback((key: string, value: Value) => draft.change({ ...draft.snapshot().value, [key]: value }), [draft])

@@ -14,7 +14,7 @@ export function PagePanel({
   listing: Listing
   figures: PageFigures | undefined
   /** Puts a term at the end of the page title or, where it does not fit, of the meta description. */
-  insert: (term: string, field: Field) => void
+  insert: (word: string, term: string, field: Field) => void
 }) {
   const { run } = useChanges()
   const { page } = listing
@@ -83,7 +83,7 @@ export function PagePanel({
                     <Num value={m.volume} unit="searches/mo" />
                   </td>
                   <td className="r">
-                    <button type="button" className="link" aria-label={`Insert “${m.term}”`} onClick={() => insert(m.term, title)}>
+                    <button type="button" className="link" aria-label={`Insert “${m.term}”`} onClick={() => insert(m.word, m.term, title)}>
                       Insert
                     </button>
                   </td>

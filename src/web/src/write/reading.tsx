@@ -74,7 +74,12 @@ export function Reading({ desk, text, copy, put }: { desk: Desk; text: string; c
                 Use this order{r.gain === null || r.gain < 0.05 ? '' : ` (+${fixed(r.gain, 1)} grip)`}
               </button>
             )}
-            <button type="button" className="link" aria-label={`Pick “${r.term.text}”`} onClick={() => pick(r)}>
+            <button
+              type="button"
+              className="link"
+              aria-label={`${picked.has(r.term.text) ? 'Picked' : 'Pick'} “${r.term.text}”`}
+              onClick={() => pick(r)}
+            >
               {picked.has(r.term.text) ? 'Picked' : 'Pick'}
             </button>
             <Num value={r.term.volume} unit="searches/mo" />
