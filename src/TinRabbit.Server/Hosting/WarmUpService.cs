@@ -55,7 +55,9 @@ internal sealed class WarmUpService(
         )
             return;
         using var http = new HttpClient { BaseAddress = new(address) };
-        using var answer = await http.PostAsJsonAsync($"/api/listings/{id}/weigh", new { marketId = market.Places[0].Id }, stop);
+        using var weighed = await http.PostAsJsonAsync($"/api/listings/{id}/weigh", new { marketId = market.Places[0].Id }, stop);
+        // The first check reads the vocabulary of claims, which takes seconds.
+        using var check = await http.PostAsJsonAsync($"/api/listings/{id}/check", new { marketId = market.Places[0].Id }, stop);
     }
 
     private async Task ReadShelves(TinContext db, CancellationToken stop)
