@@ -64,6 +64,16 @@ public class WordsOfTheTradeTests
     }
 
     [Theory]
+    [InlineData("sterling silver", "silver tray", "")] // silver is a colour and a material
+    [InlineData("western red cedar", "red tray", "red")] // red is a colour alone
+    [InlineData("western red cedar", "cedar tray", "")]
+    public void A_word_of_two_facets_is_backed_by_facts_of_either(string material, string text, string claims)
+    {
+        var facts = new FactWords("tray", new Dictionary<Facet, IReadOnlyList<string>> { [Facet.Material] = [material] });
+        Assert.Equal(claims, string.Join('|', Facets.Unbacked(text, facts).Select(c => c.Word)));
+    }
+
+    [Theory]
     [InlineData("oak", "wooden tray", "")] // upward only
     [InlineData("wood", "oak tray", "oak")]
     [InlineData("oak", "pine tray", "pine")]

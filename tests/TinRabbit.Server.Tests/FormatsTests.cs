@@ -27,6 +27,7 @@ public class FormatsTests
     [Theory]
     [InlineData("bird house, nest box; owl box\tbat box | wren house")]
     [InlineData("bird house\nnest box, owl box\n\nbat box;wren house;")]
+    [InlineData("bird house,nest box,owl box,bat box,wren house")]
     [InlineData("keyword\nbird house|nest box|owl box|bat box|wren house")]
     public void A_list_without_numbers_may_be_split_by_anything(string text)
     {
@@ -34,6 +35,10 @@ public class FormatsTests
         Assert.Empty(bad);
         Assert.Equal(["bird house", "nest box", "owl box", "bat box", "wren house"], terms.Select(t => t.Text));
     }
+
+    [Fact]
+    public void A_comma_between_digits_splits_no_term() =>
+        Assert.Equal(["1,000 piece puzzle", "jigsaw"], PastedTerms.Read("1,000 piece puzzle; jigsaw").Terms.Select(t => t.Text));
 
     [Theory]
     [InlineData("!!\t5", "no word")]

@@ -622,7 +622,7 @@ describe('a reading of the title', () => {
     answers['/picks'] = (a) => (a.method === 'GET' ? { picks: [] } : { what: 'Picked', id: 1, revision: null })
     const { root, hands } = put('bird house cedar')
     await screen.findByText('bird house')
-    expect(text(screen.getByTestId('mix'))).toBe('2 known terms in the title. Competition: 1 low, 0 medium, 0 high, 1 no data.')
+    expect(text(screen.getByTestId('mix'))).toBe('2 known terms in the title. Competition: 1 low, 1 no data.')
     expect([...root.querySelectorAll('.take')].slice(0, 2).map(text)).toEqual(['bird house low competitionPick900', 'birdPick–No data'])
     await hands.keyboard('p')
     await waitFor(() =>

@@ -2,7 +2,7 @@ import { describe, expect, test } from 'vitest'
 import type { Field } from '../../src/web/src/kit/api'
 import { compact, fixed, full, monthsFrom } from '../../src/web/src/kit/numbers'
 import { capital, wordsOf } from '../../src/web/src/kit/words'
-import { allText, asList, asNamed, asText, cutOf, measure, oneText, withModifier, withoutSeconds } from '../../src/web/src/write/texts'
+import { allText, asList, asNamed, asText, cutOf, measure, oneText, withoutSeconds } from '../../src/web/src/write/texts'
 
 const field = (shape: Field['shape'], separator = ', ') => ({ key: 'f', label: 'Field', shape, separator }) as Field
 
@@ -112,18 +112,4 @@ describe('a field’s value', () => {
 
 test('a label begins with a capital', () => {
   expect([capital(''), capital('bird')]).toEqual(['', 'Bird'])
-})
-
-describe('a modifier put into a text', () => {
-  test('it stands before what it describes, in the capitals of the text', () => {
-    expect(withModifier('Nest box for wrens', 'cedar', 'nest box')).toBe('Cedar nest box for wrens')
-    expect(withModifier('Handmade nest box, garden gift', 'cedar', 'nest box')).toBe('Handmade cedar nest box, garden gift')
-    expect(withModifier('A Nest Box for Wrens', 'cedar', 'nest box')).toBe('A Cedar Nest Box for Wrens')
-    expect(withModifier('Nest Box', 'cedar', 'nest box')).toBe('Cedar Nest Box')
-  })
-
-  test('a part of another word is no such place', () => {
-    expect(withModifier('Honest box', 'cedar', 'nest box')).toBeNull()
-    expect(withModifier('', 'cedar', 'nest box')).toBeNull()
-  })
 })

@@ -49,7 +49,7 @@ public sealed record FillInput(
     internal AvoidedTerms Avoided() => new(Platform, [.. Avoid, .. Terms.Where(t => t.Home == Home.Avoid).Select(t => t.Text)]);
 
     /// <summary>Which terms may stand in the field.</summary>
-    internal Placement Placement(AvoidedTerms avoided) => new(Platform, Field, Terms, Lead, Facts, avoided);
+    internal Placement Placement(AvoidedTerms avoided) => new Placements(Platform, Terms, Lead, Facts, avoided).In(Field);
 
     /// <summary>The listing with another value of the field.</summary>
     internal Dictionary<string, FieldValue> With(FieldValue value) => new(Copy) { [Key] = value };

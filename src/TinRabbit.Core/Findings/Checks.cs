@@ -19,7 +19,7 @@ internal static class Checks
         ("home-missing", d => d.Terms.Any(t => t.Counts && t.Home != Measures.Home.Anywhere)),
         ("avoided", d => d.Avoid.Count > 0),
         ("banned", d => d.Platform.Banned.Count > 0),
-        ("claim", d => d.HoldsFacts),
+        ("claim", d => d.HeldFacts is not null),
         ("promise", d => HasText(d)),
         ("shouting", d => HasText(d)),
         ("lead-long", d => d.Lead is not null),

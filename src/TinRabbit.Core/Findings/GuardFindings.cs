@@ -56,7 +56,7 @@ internal static class GuardFindings
     // One finding for each claim in each field, at its first place.
     private static IEnumerable<Finding> Claims(ListingToCheck draft)
     {
-        if (!draft.HoldsFacts || draft.Facts is not { } facts)
+        if (draft.HeldFacts is not { } facts)
             yield break;
         foreach (var field in draft.Platform.Fields.Where(f => f.Shape != FieldShape.Path))
         {

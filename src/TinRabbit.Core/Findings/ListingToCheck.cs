@@ -1,4 +1,5 @@
 using TinRabbit.Core.Platforms;
+using TinRabbit.Core.Words;
 
 namespace TinRabbit.Core.Findings;
 
@@ -31,8 +32,8 @@ public sealed record ListingToCheck(
     /// <summary>What is known of it as a page of the web shop; null for a marketplace listing.</summary>
     public PageToCheck? Page { get; init; }
 
-    /// <summary>Whether its text is held to the facts of one product: facts are given, and it is no page about many products.</summary>
-    internal bool HoldsFacts => Facts is { AreGiven: true } && Page is not { Kind: Pages.PageKind.Category };
+    /// <summary>The facts that its text is held to; null where none are given, and for a page about many products.</summary>
+    internal FactWords? HeldFacts => Facts is { AreGiven: true } && Page is not { Kind: Pages.PageKind.Category } ? Facts : null;
 
     /// <summary>The draft with the alt texts as one more field, which no search reads; unless the platform has a field for them.</summary>
     internal ListingToCheck WithPictures() =>

@@ -138,7 +138,6 @@ internal static class RoomFindings
 
         return null;
 
-        bool IsTrue(WantedTerm term) =>
-            draft.Facts is not { } facts || !draft.HoldsFacts || Words.Facets.Unbacked(term.Text, facts).Count == 0;
+        bool IsTrue(WantedTerm term) => draft.HeldFacts is not { } facts || Words.Facets.Unbacked(term.Text, facts).Count == 0;
     }
 }

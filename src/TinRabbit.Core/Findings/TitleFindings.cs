@@ -27,7 +27,7 @@ internal static class TitleFindings
                 0,
                 FindingTexts.LeadLong(longLead, words, draft.Threshold("leadWordsMax"))
             );
-        if (draft.HoldsFacts || draft.Page is null)
+        if (draft.HeldFacts is not null || draft.Page is null)
             if (draft.Facts is { What: { Length: > 0 } what } && !Early(draft, tokens, what))
                 yield return new(
                     "what-late",
@@ -47,7 +47,7 @@ internal static class TitleFindings
     /// <summary>The facts that the platform's shoppers filter by: values of a facet that an attribute of it is about, each once.</summary>
     internal static IReadOnlyList<string> FilteredFacts(ListingToCheck draft)
     {
-        if (!draft.HoldsFacts || draft.Facts is not { } facts)
+        if (draft.HeldFacts is not { } facts)
             return [];
         var rules = draft.Platform.Fields.SelectMany(f => f.Attributes).ToList();
         return

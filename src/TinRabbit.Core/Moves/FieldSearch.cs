@@ -31,10 +31,10 @@ internal sealed class FieldSearch
     private readonly SortedSet<(double Gain, int Pick, MoveKind Kind)> _best = [];
     private readonly Dictionary<(int Pick, MoveKind Kind), double> _bestOf = [];
 
-    public FieldSearch(MovesInput input, TermSet terms, Field field, CancellationToken stop)
+    public FieldSearch(MovesInput input, MoveRules rules, TermSet terms, Field field, CancellationToken stop)
     {
-        (_input, _terms, _field, _stop) = (input, terms, field, stop);
-        _rules = new(input, field);
+        (_input, _rules, _terms, _field, _stop) = (input, rules, terms, field, stop);
+        // One of its own: a weighing is explained by one thread at a time.
         _before = Weigher.Weigh(terms, input.Copy, input.Terms, stop);
         _least = -1e-9 * _before.Worth.All;
         _weigher = new(terms, input.Copy, input.Terms, field);
@@ -44,9 +44,6 @@ internal sealed class FieldSearch
     public static bool CanSearch(Field field) =>
         field is { Role: "title", Shape: FieldShape.Line or FieldShape.Text } or { Role: "bullets", Shape: FieldShape.Lines }
         || field.Shape is FieldShape.Phrases or FieldShape.Words or FieldShape.Choices;
-
-    /// <summary>The picks that may not be used in the field.</summary>
-    public IReadOnlyList<LeftOut> LeftOut => _rules.LeftOut;
 
     /// <summary>The edits that raise the grip, each with Σ worth·grip after it.</summary>
     public IReadOnlyList<(Candidate Candidate, double Gripped)> Find()

@@ -20,32 +20,36 @@ internal sealed class MoveRules
     private readonly Dictionary<string, HashSet<string>> _words = new(StringComparer.Ordinal);
     private readonly Dictionary<string, int> _forbiddenBefore = new(StringComparer.Ordinal);
 
-    public MoveRules(MovesInput input, Field field)
+    /// <param name="input">The listing and its picks.</param>
+    /// <param name="placements">Which picks may stand in its fields.</param>
+    /// <param name="forbidden">What no move may bring in.</param>
+    /// <param name="field">The field.</param>
+    public MoveRules(MovesInput input, Placements placements, AvoidedTerms forbidden, Field field)
     {
-        _input = input;
-        string[] texts =
+        (_input, _forbidden, _placement) = (input, forbidden, placements.In(field));
+        Usable = [.. Enumerable.Range(0, input.Terms.Count).Where(i => input.Terms[i].Worth() > 0 && _placement.Allows(input.Terms[i]))];
+        _crossing = Crossing(ForbiddenBy(input));
+        _wordUses = Math.Max(1, (int)ListingToCheck.ThresholdOf(input.Platform, ListingToCheck.TitleWordUses));
+    }
+
+    /// <summary>What no move may bring in: the avoid list, picks to avoid, and the platform's banned phrases.</summary>
+    public static IReadOnlyList<string> ForbiddenBy(MovesInput input) =>
         [
             .. input.Avoid,
             .. input.Terms.Where(t => t.Home == Home.Avoid).Select(t => t.Text),
             .. input.Platform.Banned.Where(b => Tokens.Of(b).Count > 0),
         ];
-        _forbidden = new(input.Platform, texts);
-        _placement = new(input.Platform, field, input.Terms, input.Lead, input.Facts, _forbidden);
-        Usable = [.. Enumerable.Range(0, input.Terms.Count).Where(i => input.Terms[i].Worth() > 0 && _placement.Allows(input.Terms[i]))];
-        _crossing = Crossing(texts);
-        _wordUses = Math.Max(1, (int)ListingToCheck.ThresholdOf(input.Platform, ListingToCheck.TitleWordUses));
-    }
 
     /// <summary>The numbers of the picks that moves may use in the field: worth something, true by the facts, at home there, without anything avoided.</summary>
     public IReadOnlyList<int> Usable { get; }
 
     /// <summary>The picks that moves may not use in the field.</summary>
-    public IReadOnlyList<LeftOut> LeftOut => _placement.LeftOut(_input.Terms);
+    public IReadOnlyList<LeftOut> LeftOut => _placement.LeftOut;
 
     /// <summary>Whether a text that is in no pick may be said: it is true by the facts, and has nothing that is avoided.</summary>
     public bool MaySay(string text) => IsTrue(text) && _forbidden.UsesIn(text) == 0;
 
-    private bool IsTrue(string text) => _input.Facts is not { AreGiven: true } facts || Facets.Unbacked(text, facts).Count == 0;
+    private bool IsTrue(string text) => _input.Facts is not { } facts || Facets.Unbacked(text, facts).Count == 0;
 
     /// <summary>Whether the listing may have this value: it fits, and nothing that is avoided comes in with it.</summary>
     public bool Allows(Field field, FieldValue value) =>

@@ -35,14 +35,16 @@ public sealed class MoveSearch
     {
         var fields = _input.Platform.IndexedFields.Where(f => f.Weight > 0 && FieldSearch.CanSearch(f)).ToList();
         var found = new IReadOnlyList<(Candidate Candidate, double Gripped)>[fields.Count];
-        var searches = new FieldSearch[fields.Count];
+        var forbidden = new AvoidedTerms(_input.Platform, MoveRules.ForbiddenBy(_input));
+        var placements = new Placements(_input.Platform, _input.Terms, _input.Lead, _input.Facts, forbidden);
+        var rules = fields.ConvertAll(f => new MoveRules(_input, placements, forbidden, f));
         try
         {
             Parallel.For(
                 0,
                 fields.Count,
                 new ParallelOptions { CancellationToken = _stop },
-                i => found[i] = (searches[i] = new(_input, _terms, fields[i], _stop)).Find()
+                i => found[i] = new FieldSearch(_input, rules[i], _terms, fields[i], _stop).Find()
             );
         }
         catch (AggregateException e) when (e.InnerExceptions.All(i => i is OperationCanceledException))
@@ -50,7 +52,7 @@ public sealed class MoveSearch
             throw new OperationCanceledException(_stop);
         }
 
-        return new(_before.Grip, _before.Reach, Ranked(found.SelectMany(f => f)), LeftOut([.. searches.Select(s => s.LeftOut)]));
+        return new(_before.Grip, _before.Reach, Ranked(found.SelectMany(f => f)), LeftOut([.. rules.Select(r => r.LeftOut)]));
     }
 
     // What no field has a place for, with the reason that the first field gives.

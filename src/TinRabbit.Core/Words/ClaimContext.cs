@@ -1,3 +1,5 @@
+using static TinRabbit.Core.Words.ClaimGrammar;
+
 namespace TinRabbit.Core.Words;
 
 /// <summary>
@@ -6,14 +8,8 @@ namespace TinRabbit.Core.Words;
 /// </summary>
 internal static class ClaimContext
 {
-    private static readonly HashSet<string> FunctionWords = [.. WordData.Lines("function-words.txt")];
-    private static readonly Dictionary<string, HashSet<string>> Lists = Read();
-
     // How far words may stand from what they belong to.
     private const int Reach = 5;
-
-    /// <summary>Whether a word is one of grammar.</summary>
-    public static bool IsFunctionWord(string word) => FunctionWords.Contains(word) || StopWords.Has(word);
 
     /// <summary>Whether what was found in a text claims something of the product.</summary>
     /// <param name="text">The text.</param>
@@ -121,13 +117,7 @@ internal static class ClaimContext
     {
         if (found.Facet is not (Facet.Material or Facet.Colour or Facet.Property) || Lists["general"].Contains(found.Key))
             return false;
-        var at = found.First;
-        while (
-            at > 0
-            && text.Breaks[at] == ' '
-            && (text.FoundAt(at - 1) is { Facet: not null } || Lists["degree"].Contains(text.Tokens[at - 1].Word))
-        )
-            at--;
+        var at = FirstOfRun(text, found);
         if (
             at == 0
             || text.Breaks[at] != ' '
@@ -148,18 +138,6 @@ internal static class ClaimContext
             else if (IsFunctionWord(text.Tokens[i].Word))
                 return false;
         return false;
-    }
-
-    // Whether a word is a verb that agrees with the noun before it: "wick crackles", "pages suit".
-    private static bool IsVerb(ClaimText text, int at, int noun)
-    {
-        var word = text.Tokens[at].Word;
-        if (Lists["verb"].Contains(word) || Lists["being"].Contains(word))
-            return true;
-        var plural = Plurals.IsPlural(text.Tokens[noun].Word);
-        return plural
-            ? Thesaurus.IsVerb(word) && !Plurals.IsPlural(word)
-            : Plurals.IsPlural(word) && Thesaurus.IsVerb(Plurals.SingularOf(word));
     }
 
     // "plastic free", "leather look", "rose scented": the next word takes the claim back, unless it belongs to what the product is: an oak
@@ -238,41 +216,6 @@ internal static class ClaimContext
             && !Thesaurus.IsAdjective(text.Tokens[next].Word);
     }
 
-    // A word between a claim and its noun: an adjective, a participle, or the first half of a compound such as "serving board".
-    private static bool CanDescribe(ClaimText text, int at)
-    {
-        var word = text.Tokens[at].Word;
-        if (
-            text.FoundAt(at) is not null
-            || Thesaurus.IsAdjective(word)
-            || word.EndsWith("ed", StringComparison.Ordinal)
-            || word.EndsWith("ing", StringComparison.Ordinal)
-        )
-            return true;
-        return at + 1 < text.Tokens.Count && text.Breaks[at + 1] == ' ' && text.IsContent(at + 1) && !Lists["verb"].Contains(word);
-    }
-
-    private static string Joined(ClaimText text, int at) =>
-        at > 0 && text.Breaks[at] == ' ' ? Vocabulary.KeyOfWord(text.Tokens[at - 1].Word + text.Tokens[at].Word) : "";
-
-    // No other noun follows: "made of oak." or "made of oak wood".
-    private static bool IsAlone(ClaimText text, FoundWord found)
-    {
-        for (var at = found.Last + 1; at < text.Tokens.Count; at++)
-        {
-            if (text.Breaks[at] != ' ')
-                return true;
-            var word = text.Tokens[at].Word;
-            if (IsFunctionWord(word) || Lists["verb"].Contains(word))
-                return true;
-            if (text.FoundAt(at) is { Facet: not null } || Lists["stuff"].Contains(text.Keys[at]))
-                continue;
-            return word.EndsWith("ly", StringComparison.Ordinal) || (!Thesaurus.IsNoun(word) && !Thesaurus.IsAdjective(word));
-        }
-
-        return true;
-    }
-
     // After "made, carved, woven, painted, glazed, comes, printed" with "of, from, in"; or in a colour after the product's noun.
     private static bool IsMadeOf(ClaimText text, FoundWord found, FactIndex facts)
     {
@@ -338,30 +281,14 @@ internal static class ClaimContext
     // "Silk, so it stays cool": nothing before it in the sentence.
     private static bool OpensSentence(ClaimText text, FoundWord found)
     {
-        var at = found.First;
-        while (
-            at > 0
-            && text.Breaks[at] == ' '
-            && (
-                text.FoundAt(at - 1) is { Facet: not null }
-                || Lists["degree"].Contains(text.Tokens[at - 1].Word)
-                || text.Tokens[at - 1].Word is "and" or "in"
-            )
-        )
-            at--;
+        var at = FirstOfRun(text, found, "and", "in");
         return text.Breaks[at] == '.' && !(Lists["general"].Contains(found.Key) && at < found.First);
     }
 
     // After a comma, or "and" in a list of what is true of the product.
     private static bool OpensPhrase(ClaimText text, FoundWord found)
     {
-        var at = found.First;
-        while (
-            at > 0
-            && text.Breaks[at] == ' '
-            && (Lists["degree"].Contains(text.Tokens[at - 1].Word) || text.FoundAt(at - 1) is { Facet: not null })
-        )
-            at--;
+        var at = FirstOfRun(text, found);
         return text.Breaks[at] != ' ' || text.Tokens[at - 1].Word is "and" or "or" or "a" or "as" or "is" or "are" or "also" or "both";
     }
 
@@ -450,59 +377,5 @@ internal static class ClaimContext
         }
 
         return false;
-    }
-
-    private static int StartOfSentence(ClaimText text, int at)
-    {
-        while (at > 0 && text.Breaks[at] != '.')
-            at--;
-        return at;
-    }
-
-    // The last token before a place that is no word of degree, adjective, article or other claim.
-    private static int Back(ClaimText text, int from)
-    {
-        for (var i = from; i >= 0 && i > from - 7; i--)
-        {
-            if (text.Breaks[i + 1] == '.')
-                return -1;
-            var word = text.Tokens[i].Word;
-            // "and the lid" begins anew.
-            if (word == "and" && i + 1 <= from && text.Tokens[i + 1].Word is "the" or "its")
-                return -1;
-            if (
-                (text.FoundAt(i) is { Facet: not null } && !Lists["making"].Contains(word))
-                || Lists["degree"].Contains(word)
-                || word is "a" or "an" or "the" or "and" or "or"
-                || (
-                    !IsFunctionWord(word)
-                    && !Lists["being"].Contains(word)
-                    && Thesaurus.IsAdjective(word)
-                    && !Lists["making"].Contains(word)
-                )
-            )
-                continue;
-            return i;
-        }
-
-        return -1;
-    }
-
-    private static int? Next(ClaimText text, int last) => last + 1 < text.Tokens.Count && text.Breaks[last + 1] == ' ' ? last + 1 : null;
-
-    private static Dictionary<string, HashSet<string>> Read()
-    {
-        var lists = new Dictionary<string, HashSet<string>>(StringComparer.Ordinal);
-        foreach (var line in WordData.Lines("claim-words.txt"))
-        {
-            var parts = line.Split(" ; ");
-            var words = parts[1].Split(", ");
-            lists[parts[0]] =
-            [
-                .. parts[0] is "part" or "colour-part" or "stuff" or "occasion-thing" ? words.Select(Vocabulary.KeyOf) : words,
-            ];
-        }
-
-        return lists;
     }
 }

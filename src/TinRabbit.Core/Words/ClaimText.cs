@@ -126,7 +126,8 @@ internal sealed class ClaimText
 
     private FoundWord? PhraseAt(int at, IReadOnlyDictionary<string, Facet?> own)
     {
-        for (var count = Math.Min(Vocabulary.Longest, Tokens.Count - at); count > 0; count--)
+        var longest = own.Count > 0 ? Vocabulary.Longest : Vocabulary.LongestFrom(Keys[at]);
+        for (var count = Math.Min(longest, Tokens.Count - at); count > 0; count--)
         {
             var within = true;
             for (var i = at + 1; i < at + count && within; i++)
@@ -147,7 +148,7 @@ internal sealed class ClaimText
                 && Breaks[at] == ' '
                 && LoversOf.Contains(key)
                 && IsContent(at - 1)
-                && FoundAtOrNone(at - 1) is null
+                && FoundAt(at - 1) is null
             )
                 return new($"{Keys[at - 1]} {key}", at - 1, at, Tokens[at - 1].Start, Tokens[at].End)
                 {
@@ -159,10 +160,8 @@ internal sealed class ClaimText
         return null;
     }
 
-    private FoundWord? FoundAtOrNone(int token) => _foundAt[token] < 0 ? null : Found[_foundAt[token]];
-
     /// <summary>Whether a token is a word of content: neither a small word nor one of grammar.</summary>
-    public bool IsContent(int token) => !ClaimContext.IsFunctionWord(Tokens[token].Word);
+    public bool IsContent(int token) => !ClaimGrammar.IsFunctionWord(Tokens[token].Word);
 
     private static char BreakIn(ReadOnlySpan<char> between, bool isEnd)
     {

@@ -3,6 +3,9 @@ namespace TinRabbit.Core.Words;
 /// <summary>What words of material, style, colour, size, audience, occasion and property claim of a product (docs/model.md, "Facts").</summary>
 public static class Facets
 {
+    /// <summary>Reads the words that claims are found by: it takes about a second, which the first text would otherwise wait for.</summary>
+    public static void Load() => _ = IsFacetWord("wood") & Thesaurus.IsNoun("wood");
+
     /// <summary>The usual words of a facet, in the order of the data.</summary>
     public static IEnumerable<string> WordsOf(Facet facet) => Vocabulary.UsualOf(facet);
 

@@ -13,11 +13,6 @@ internal sealed class FactIndex
     // Values that are only partly of what they name.
     private static readonly HashSet<string> Blending = ["half", "blend", "mix", "mixed", "part", "partly", "blended", "mixture", "plated"];
 
-    private static readonly HashSet<string> Metals =
-    [
-        .. new[] { "silver", "gold", "rose gold", "white gold", "copper", "bronze", "brass" }.Select(Vocabulary.KeyOf),
-    ];
-
     // Words of what the product is and whole values of any list back a claim of any facet; parts of a value only one of their own: western red
     // cedar is not red.
     private readonly HashSet<string> _ofAny = new(StringComparer.Ordinal);
@@ -62,15 +57,7 @@ internal sealed class FactIndex
 
     /// <summary>Whether the facts say what an entry claims: the word itself, one of the same meaning, or one that implies it.</summary>
     public bool Backs(string key, VocabularyEntry entry) =>
-        Says(_ofAny, key, entry)
-        || (entry.Facet is { } facet && _ofFacet.TryGetValue(facet, out var keys) && Says(keys, key, entry))
-        // What is of sterling silver is silver, as a colour too.
-        || (
-            entry.Facet == Facet.Colour
-            && Metals.Contains(key)
-            && _ofFacet.TryGetValue(Facet.Material, out var materials)
-            && materials.Contains(key)
-        );
+        Says(_ofAny, key, entry) || SaysIn(entry.Facet, key, entry) || SaysIn(entry.OtherFacet, key, entry);
 
     /// <summary>Whether the facts say a measure.</summary>
     public bool Backs(Measure measure) => _measures.Exists(measure.IsBackedBy);
@@ -81,6 +68,9 @@ internal sealed class FactIndex
         var said = _values.FindAll(v => v.Words.Contains(key));
         return said.Count > 0 && said.TrueForAll(v => v.IsBlend);
     }
+
+    private bool SaysIn(Facet? facet, string key, VocabularyEntry entry) =>
+        facet is { } known && _ofFacet.TryGetValue(known, out var keys) && Says(keys, key, entry);
 
     private static bool Says(HashSet<string> keys, string key, VocabularyEntry entry) => keys.Contains(key) || entry.Backing.Overlaps(keys);
 

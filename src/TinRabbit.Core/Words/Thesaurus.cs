@@ -1,5 +1,3 @@
-using System.IO.Compression;
-
 namespace TinRabbit.Core.Words;
 
 /// <summary>Words that mean the same or nearly so, from a digest of WordNet made at build (Data/NOTICE.md).</summary>
@@ -47,11 +45,7 @@ public static class Thesaurus
         public static Digest Read()
         {
             var digest = new Digest();
-            using var stream = typeof(Thesaurus).Assembly.GetManifestResourceStream("TinRabbit.Core.Words.Data.alike.gz");
-            if (stream is null)
-                return digest;
-            using var reader = new StreamReader(new GZipStream(stream, CompressionMode.Decompress));
-            while (reader.ReadLine() is { } line)
+            foreach (var line in WordData.Digest("alike.gz"))
             {
                 var parts = line.Split('\t');
                 if (parts[0] == "=")

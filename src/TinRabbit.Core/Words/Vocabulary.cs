@@ -1,5 +1,3 @@
-using System.IO.Compression;
-
 namespace TinRabbit.Core.Words;
 
 /// <summary>
@@ -10,17 +8,29 @@ internal static class Vocabulary
 {
     private static readonly Dictionary<string, VocabularyEntry> ByKey = new(StringComparer.Ordinal);
     private static readonly List<(Facet Facet, string Usual)> Usual = [];
-    private static readonly Dictionary<string, string[]> ImpliedByKey = new(StringComparer.Ordinal);
+
+    // As it stands in the digest: few are ever asked for.
+    private static readonly Dictionary<string, string> ImpliedByKey = new(StringComparer.Ordinal);
+    private static readonly Dictionary<string, int> LongestByFirst = new(StringComparer.Ordinal);
 
     static Vocabulary()
     {
         ReadFacets();
         ReadDigest();
-        Longest = ByKey.Keys.Max(k => k.Count(c => c == ' ') + 1);
+        foreach (var key in ByKey.Keys)
+        {
+            var first = key.Split(' ', 2)[0];
+            LongestByFirst[first] = Math.Max(LongestByFirst.GetValueOrDefault(first), key.Count(c => c == ' ') + 1);
+        }
+
+        Longest = LongestByFirst.Values.Max();
     }
 
     /// <summary>The most words that a phrase of the vocabulary has.</summary>
     public static int Longest { get; }
+
+    /// <summary>The most words of a phrase that begins with a word, by its key; 0 where none does.</summary>
+    public static int LongestFrom(string first) => LongestByFirst.GetValueOrDefault(first);
 
     /// <summary>The usual words of a facet, in the order of the data.</summary>
     public static IEnumerable<string> UsualOf(Facet facet) => Usual.Where(u => u.Facet == facet).Select(u => u.Usual);
@@ -29,7 +39,8 @@ internal static class Vocabulary
     public static VocabularyEntry? Find(string key) => ByKey.GetValueOrDefault(key);
 
     /// <summary>What a word implies, by its hypernyms: a product of oak is wooden.</summary>
-    public static IReadOnlyList<string> ImpliedBy(string key) => ImpliedByKey.GetValueOrDefault(key, []);
+    public static IEnumerable<string> ImpliedBy(string key) =>
+        ImpliedByKey.TryGetValue(key, out var implied) ? implied.Split(',').Select(KeyOf) : [];
 
     /// <summary>The key of a phrase.</summary>
     public static string KeyOf(string phrase) => string.Join(' ', Tokens.Of(phrase).Select(t => KeyOfWord(t.Word)));
@@ -56,28 +67,31 @@ internal static class Vocabulary
             if (facet is { } about && !needsContext)
                 Usual.Add((about, same[0]));
             foreach (var key in same.Select(KeyOf).Distinct())
-                ByKey.TryAdd(key, entry);
+                Add(key, entry);
             narrower.AddRange(below.Select(b => (KeyOf(b), facet)));
         }
 
         // A narrower word without a line of its own is a value of the facet too.
         foreach (var (key, facet) in narrower)
-            ByKey.TryAdd(key, new(facet, new HashSet<string>(StringComparer.Ordinal) { key }));
+            Add(key, new(facet, new HashSet<string>(StringComparer.Ordinal) { key }));
+    }
+
+    // The first line of a word says what it claims; another facet that it is listed in can back it as well.
+    private static void Add(string key, VocabularyEntry entry)
+    {
+        if (!ByKey.TryAdd(key, entry) && entry.Facet is { } facet && ByKey[key] is { Facet: { } known } first && facet != known)
+            ByKey[key] = first with { OtherFacet = first.OtherFacet ?? facet };
     }
 
     private static void ReadDigest()
     {
-        using var stream = typeof(Vocabulary).Assembly.GetManifestResourceStream("TinRabbit.Core.Words.Data.vocabulary.gz");
-        if (stream is null)
-            return;
-        using var reader = new StreamReader(new GZipStream(stream, CompressionMode.Decompress));
-        while (reader.ReadLine() is { } line)
+        foreach (var line in WordData.Digest("vocabulary.gz"))
         {
             var parts = line.Split('\t');
             var (facet, key) = (Enum.Parse<Facet>(parts[0], ignoreCase: true), KeyOf(parts[1]));
             if (parts[3].Length > 0)
-                ImpliedByKey.TryAdd(key, [.. parts[3].Split(',').Select(KeyOf)]);
-            ByKey.TryAdd(
+                ImpliedByKey.TryAdd(key, parts[3]);
+            Add(
                 key,
                 new(facet, new HashSet<string>(StringComparer.Ordinal) { key })
                 {

@@ -5,6 +5,9 @@ namespace TinRabbit.Core.Words;
 /// <param name="Backing">The keys of facts that make it true: the word itself, words of the same meaning, and narrower ones.</param>
 internal sealed record VocabularyEntry(Facet? Facet, IReadOnlySet<string> Backing)
 {
+    /// <summary>Another facet that it belongs to, as silver is a colour and a material: facts of either make it true. Null for most.</summary>
+    public Facet? OtherFacet { get; init; }
+
     /// <summary>Whether its most frequent sense is another one ("rose"): then it claims something only before the product's noun.</summary>
     public bool IsAmbiguous { get; init; }
 

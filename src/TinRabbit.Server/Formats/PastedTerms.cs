@@ -1,3 +1,4 @@
+using System.Text.RegularExpressions;
 using TinRabbit.Core;
 using TinRabbit.Core.Words;
 
@@ -8,7 +9,7 @@ namespace TinRabbit.Server.Formats;
 /// semicolons or commas. Numbers may be written 1,300, 1.300, 1 300 or 12.1k. Where no line has a number behind its first column, every
 /// column is a term: a list may be split by anything.
 /// </summary>
-public static class PastedTerms
+public static partial class PastedTerms
 {
     /// <summary>Reads what can be read and names the rest.</summary>
     public static (List<PastedTerm> Terms, List<BadLine> Bad) Read(string text)
@@ -23,7 +24,7 @@ public static class PastedTerms
                 continue;
             if (isList)
             {
-                foreach (var part in lines[i].Split(Separators).Where(p => !string.IsNullOrWhiteSpace(p)))
+                foreach (var part in Separators().Split(lines[i]).Where(p => !string.IsNullOrWhiteSpace(p)))
                     Add(i, part, [part]);
                 continue;
             }
@@ -55,7 +56,9 @@ public static class PastedTerms
         }
     }
 
-    private static readonly char[] Separators = ['\t', ';', ',', '|'];
+    // A comma between digits belongs to a number.
+    [GeneratedRegex(@"[\t;|]|,(?!\d)|(?<!\d),")]
+    private static partial Regex Separators();
 
     private static bool HasNumber(string line) => Cells(line).Skip(1).Any(c => TryNumber(c, out var number) && number is not null);
 

@@ -1,6 +1,7 @@
 using Microsoft.AspNetCore.Hosting.Server;
 using Microsoft.AspNetCore.Hosting.Server.Features;
 using Microsoft.EntityFrameworkCore;
+using TinRabbit.Core.Words;
 using TinRabbit.Market;
 using TinRabbit.Server.Storage;
 
@@ -8,7 +9,7 @@ namespace TinRabbit.Server.Hosting;
 
 /// <summary>
 /// After the start, while nobody asks yet: weighs a listing, so that the first key does not wait for its query to be compiled, and reads the
-/// shelves that were used last. Nothing depends on it; what fails is logged.
+/// words of claims and the shelves that were used last. Nothing depends on it; what fails is logged.
 /// </summary>
 internal sealed class WarmUpService(
     IServiceScopeFactory scopes,
@@ -27,11 +28,13 @@ internal sealed class WarmUpService(
         try
         {
             await Started(stop);
+            var words = Task.Run(Facets.Load, stop);
             await using var scope = scopes.CreateAsyncScope();
             var db = scope.ServiceProvider.GetRequiredService<TinContext>();
             if (options.OnlyThisComputer && server.Features.Get<IServerAddressesFeature>()?.Addresses.FirstOrDefault() is { } address)
                 await WeighOnce(db, address, stop);
             await ReadShelves(db, stop);
+            await words;
         }
         catch (OperationCanceledException) { }
         catch (Exception e)
@@ -55,9 +58,7 @@ internal sealed class WarmUpService(
         )
             return;
         using var http = new HttpClient { BaseAddress = new(address) };
-        using var weighed = await http.PostAsJsonAsync($"/api/listings/{id}/weigh", new { marketId = market.Places[0].Id }, stop);
-        // The first check reads the vocabulary of claims, which takes seconds.
-        using var check = await http.PostAsJsonAsync($"/api/listings/{id}/check", new { marketId = market.Places[0].Id }, stop);
+        using var answer = await http.PostAsJsonAsync($"/api/listings/{id}/weigh", new { marketId = market.Places[0].Id }, stop);
     }
 
     private async Task ReadShelves(TinContext db, CancellationToken stop)

@@ -1,5 +1,9 @@
+using System.ComponentModel.DataAnnotations;
+using System.Text.Json;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
+using TinRabbit.Core;
+using TinRabbit.Core.Edits;
 using TinRabbit.Core.Matching;
 using TinRabbit.Core.Measures;
 using TinRabbit.Core.Pages;
@@ -48,6 +52,16 @@ public sealed record TextMark(int Start, int Length);
 /// <param name="IsUsed">Whether the page has it; otherwise the facts allow it.</param>
 public sealed record ModifierView(string Word, string Term, long? Volume, bool IsUsed);
 
+/// <summary>A modifier to put into a page's text.</summary>
+/// <param name="Fields">The draft that it goes into; null for the page as it is saved.</param>
+/// <param name="Head">The noun that it narrows.</param>
+public sealed record ModifierRequest(
+    string MarketId,
+    JsonElement? Fields,
+    [MaxLength(Bounds.TermLength)] string Word,
+    [MaxLength(Bounds.TermLength)] string Head
+);
+
 internal static class PageFiguresApi
 {
     private const int MostModifiers = 60;
@@ -56,12 +70,41 @@ internal static class PageFiguresApi
     private const double PhoneWidth = 320;
     private const int PhoneLines = 3;
 
-    public static void MapPageFigures(this IEndpointRouteBuilder app) =>
+    public static void MapPageFigures(this IEndpointRouteBuilder app)
+    {
         app.MapPost("/api/listings/{id:int}/page", GetFigures)
             .WithName("GetPageFigures")
             .WithTags("Write")
             .ProducesValidationProblem()
             .WithRequestTimeout(ProblemAnswers.Computes);
+
+        app.MapPost("/api/listings/{id:int}/page/modifier", PutModifier)
+            .WithName("PutModifier")
+            .WithTags("Write")
+            .ProducesValidationProblem();
+    }
+
+    private static async Task<Results<Ok<FixView>, NotFound>> PutModifier(
+        int id,
+        ModifierRequest request,
+        TinContext db,
+        PreparedPicksCache ready,
+        CancellationToken stop
+    )
+    {
+        if (await OpenDraft.Open(db, ready, id, new(request.MarketId, request.Fields), stop) is not { } open)
+            return TypedResults.NotFound();
+        var term = $"{request.Word} {request.Head}";
+        if (Insertion.Of(open.Platform, open.Copy, request.Word, request.Head) is not { } inserted)
+            throw new InvalidInputException([new("word", $"Neither the title nor the description has room for “{term}”.")]);
+        return TypedResults.Ok(
+            new FixView(
+                $"Inserted “{term}” into {inserted.Field.Label}",
+                inserted.Field.Key,
+                CopyJson.WriteValue(new FieldValue.Text(inserted.Text))
+            )
+        );
+    }
 
     private static async Task<Results<Ok<PageFigures>, NotFound>> GetFigures(
         int id,

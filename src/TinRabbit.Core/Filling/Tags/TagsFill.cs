@@ -64,6 +64,6 @@ public sealed record TagsFill(
         string[] items = first == 0 ? [added[0], .. kept, .. added[1..]] : [.. kept, .. added];
         var after = Weigher.Weigh(input.Platform, input.With(new FieldValue.Items(items)), wanted, stop);
         var effect = FillEffect.Of(before, after, placement);
-        return new(items, added, after.Grip, before.Grip, effect.Opens, effect.Left) { LeftOut = placement.LeftOut(wanted) };
+        return new(items, added, after.Grip, before.Grip, effect.Opens, effect.Left) { LeftOut = placement.LeftOut };
     }
 }

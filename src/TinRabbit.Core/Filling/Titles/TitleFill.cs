@@ -68,6 +68,6 @@ public sealed record TitleFill(IReadOnlyList<Take> Takes, IReadOnlyList<LeftOut>
             );
         }
 
-        return new([.. takes.OrderByDescending(t => t.Grip)], placement.LeftOut(input.Terms));
+        return new([.. takes.OrderByDescending(t => t.Grip)], placement.LeftOut);
     }
 }

@@ -70,6 +70,7 @@ public sealed record WordsFill(
         private readonly Placement _placement;
         private readonly IReadOnlyList<WantedTerm> _wanted;
         private readonly InsertionPoint _point;
+        private readonly TermSet _terms;
         private readonly Weighing _before;
         private readonly CoverModel _covers;
         private readonly int _separatorSize;
@@ -83,7 +84,8 @@ public sealed record WordsFill(
             _placement = input.Placement(_avoided);
             _wanted = [.. input.Terms.Where(_placement.Allows)];
             _point = InsertionPoint.Find(input.Platform, field, input.Copy.GetValueOrDefault(input.Key));
-            _before = Weigher.Weigh(input.Platform, input.Copy, input.Terms, stop);
+            _terms = TermSet.Prepare(input.Platform, [.. input.Terms.Select(t => t.Text)]);
+            _before = Weigher.Weigh(_terms, input.Copy, input.Terms, stop);
             _covers = new(
                 input.Platform,
                 _point.Scope(input.Platform, input.Copy),
@@ -131,7 +133,7 @@ public sealed record WordsFill(
             return best! with
             {
                 Bound = Math.Max(best.Gain, bound),
-                LeftOut = _placement.LeftOut(_input.Terms),
+                LeftOut = _placement.LeftOut,
             };
         }
 
@@ -199,7 +201,7 @@ public sealed record WordsFill(
         private WordsFill With(List<string> words)
         {
             var value = words.Count == 0 ? _input.Copy.GetValueOrDefault(_input.Key) ?? _point.ValueWith([]) : _point.ValueWith(words);
-            var effect = FillEffect.Of(_before, Weigher.Weigh(_input.Platform, _input.With(value), _input.Terms, _stop), _placement);
+            var effect = FillEffect.Of(_before, Weigher.Weigh(_terms, _input.With(value), _input.Terms, _stop), _placement);
             var text = _point.TextWith(words);
             return new(words, value, text, TextLength.Of(text, _unit), _field.Limit?.Max, effect.Gain, 0, effect.Opens, effect.Left);
         }

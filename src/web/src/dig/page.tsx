@@ -76,7 +76,11 @@ export function Dig({ desk }: { desk: Desk }) {
         <>
           <section className="sheet !overflow-hidden !px-5 grid" style={{ gridTemplateRows: 'auto auto auto minmax(0,1fr)' }}>
             <SearchBar desk={desk} page={p} box={box} />
-            <SourceBoxes page={p} />
+            {p.isSeveral ? (
+              <p className="quiet text-[13px] mb-1">Each term by itself, side by side. They stay on your shelf.</p>
+            ) : (
+              <SourceBoxes page={p} />
+            )}
             <div className="min-h-[26px]">
               {view === 'grid' ? (
                 <p className="quiet text-[13px] flex flex-wrap items-center gap-2">
@@ -184,7 +188,7 @@ function SourceBoxes({ page: p }: { page: DigPage }) {
             type="checkbox"
             className="checkbox checkbox-xs checkbox-primary rounded-[3px]"
             checked={p.from.has(source)}
-            disabled={!p.term || p.isSeveral}
+            disabled={!p.term}
             onChange={() => p.toggle(source)}
           />
           <b className="text-base-content font-semibold">{name}</b>

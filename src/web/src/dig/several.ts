@@ -8,12 +8,12 @@ import { useSettled, wordsOf } from '../kit/words'
 
 const mostTerms = 50
 
-/** The terms of a text that names several, split by commas, semicolons, tabs or lines; one that is a number belongs to the one before. */
+/** The terms of a text that names several, split by commas, semicolons, tabs or lines; a comma between digits belongs to a number. */
 export const termsIn = (text: string) =>
   [
     ...new Map(
       text
-        .split(/[;\t\n\r]|,(?!\d)/)
+        .split(/[;|\t\n\r]|,(?!\d)|(?<!\d),/)
         .map((t) => t.trim())
         .filter((t) => wordsOf(t).length > 0)
         .map((t) => [wordsOf(t).join(' '), t]),

@@ -95,7 +95,6 @@ export const messages = {
 
   // Web shop
   derivedUsed: 'Wrote out the derived text',
-  inserted: (term: string, field: string) => `Inserted “${term}” into ${field}`,
   siteChangedElsewhere: 'Another window changed the settings. Reload to see them.',
 
   // Shop and platforms

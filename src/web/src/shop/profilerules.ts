@@ -31,8 +31,6 @@ export type Profile = {
   banned?: string[]
   checks?: Record<string, number>
   capitals?: string
-  searchAddress?: string | null
-  listingAddress?: string | null
 }
 
 export const shapes = {

@@ -1,7 +1,7 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query'
 import { useState } from 'react'
 import { Link } from 'react-router'
-import { api, ask, type Backup } from '../kit/api'
+import { api, ask, type Backup, type Facet } from '../kit/api'
 import { useChanges } from '../kit/changes'
 import { forgetDrafts } from '../kit/drafts/drafts'
 import { messages } from '../kit/messages'
@@ -21,7 +21,7 @@ const kinds: Record<Backup['kind'], string> = {
 
 const size = new Intl.NumberFormat(locale, { style: 'unit', unit: 'megabyte', maximumFractionDigits: 1 })
 
-/** The shop's name and currency, the shortcuts, the backups. */
+/** The shop's name and currency, its own words, the shortcuts, the backups. */
 export function Settings() {
   return (
     <div className="frame" style={{ gridTemplateRows: '56px minmax(0,1fr) auto' }}>
@@ -85,25 +85,59 @@ function ShopPart() {
   )
 }
 
-/** Words that the seller has said more about than the vocabulary. */
+const facetNames: Facet[] = ['material', 'colour', 'size', 'audience', 'occasion', 'property']
+
+/** Words of which the seller says more than the vocabulary does: what they claim of a product, or that they claim nothing. */
 function WordsPart() {
   const words = useShop().data?.ownWords ?? []
   const { run } = useChanges()
-  if (words.length === 0) return null
+  const [word, setWord] = useState('')
+  const [facet, setFacet] = useState<Facet | ''>('material')
+  const say = (body: { word: string; facet: Facet | null; forget: boolean }, then?: () => void) =>
+    run(() => ask(api.POST('/api/shop/words', { body })), then)
   return (
     <section className="mb-8" data-testid="own-words">
-      <h2 className="text-[20px] font-bold mb-1">Words that are no claim</h2>
-      <p className="quiet text-[14px] mb-1">Tin Rabbit doesn’t compare these with the facts of any product.</p>
+      <h2 className="text-[20px] font-bold mb-1">Your own words</h2>
+      <p className="quiet text-[14px] mb-2">
+        Texts are compared with each product’s facts. Here you say what a word claims that Tin Rabbit doesn’t know, or that it is no claim.
+      </p>
+      <form
+        className="flex flex-wrap gap-2 items-end mb-2"
+        onSubmit={(e) => {
+          e.preventDefault()
+          if (word.trim()) say({ word: word.trim(), facet: facet || null, forget: false }, () => setWord(''))
+        }}
+      >
+        <label className="text-[14px] flex flex-col gap-1">
+          Word
+          <input className="input input-sm w-56" value={word} maxLength={120} onChange={(e) => setWord(e.target.value)} />
+        </label>
+        <label className="text-[14px] flex flex-col gap-1">
+          What it is
+          <select className="select select-sm w-44" value={facet} onChange={(e) => setFacet(e.target.value as Facet | '')}>
+            {facetNames.map((f) => (
+              <option key={f} value={f}>
+                a {f}
+              </option>
+            ))}
+            <option value="">no claim</option>
+          </select>
+        </label>
+        <button type="submit" className="btn btn-sm">
+          Add
+        </button>
+      </form>
       <ul className="text-[14px]">
         {words.map((w) => (
           <li key={w.word} className="flex gap-3">
-            {w.word}
-            {w.facet && ` (${w.facet})`}
+            <span>
+              “{w.word}”: {w.facet ? `a ${w.facet}` : 'no claim'}
+            </span>
             <button
               type="button"
               className="link"
               aria-label={`Remove “${w.word}”`}
-              onClick={() => run(() => ask(api.POST('/api/shop/words', { body: { word: w.word, facet: null, forget: true } })))}
+              onClick={() => say({ word: w.word, facet: null, forget: true })}
             >
               Remove
             </button>

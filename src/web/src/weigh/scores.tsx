@@ -10,7 +10,7 @@ export function Scores({ weighing, listing, required }: { weighing: Weighing; li
   const known = weighing.picks > 0
   const { sums } = weighing
   // Picks that count the same make small sums.
-  const digits = weighing.basis === 'counted' ? 1 : 0
+  const sum = (n: number) => (weighing.basis === 'counted' ? upTo(n, 1) : full(n))
   const big = isHeadline(weighing, required) ? 'big' : 'big less'
   return (
     <>
@@ -33,7 +33,7 @@ export function Scores({ weighing, listing, required }: { weighing: Weighing; li
           <p className="quiet text-[13.5px] mt-1">
             The share of your picks’ demand that can find this listing: {weighing.eligible} of {counted(weighing.picks, 'pick')}
             {weighing.basis !== 'counted' && `, ${full(weighing.volume)} of ${full(weighing.totalVolume)} searches/mo`}. Weighted by fit:{' '}
-            {upTo(sums.eligibleDemand, digits)} ÷ {upTo(sums.demand, digits)}. <span data-testid="counted-by">{countedBy(weighing)}</span>
+            {sum(sums.eligibleDemand)} ÷ {sum(sums.demand)}. <span data-testid="counted-by">{countedBy(weighing)}</span>
           </p>
         </div>
         <div>
@@ -46,7 +46,7 @@ export function Scores({ weighing, listing, required }: { weighing: Weighing; li
           </div>
           <p className="quiet text-[13.5px] mt-1">
             0–100: how firmly the listing holds them. Exact phrases, important fields and early words count more. Worth held:{' '}
-            {upTo(sums.gripped, digits)} ÷ {upTo(sums.worth, digits)}.
+            {sum(sums.gripped)} ÷ {sum(sums.worth)}.
           </p>
         </div>
       </div>

@@ -94,9 +94,11 @@ export function Trace({ term, weighing, listing, desk }: { term: PickWeight; wei
             Worth {upTo(why.worth, why.worth < 10 ? 2 : 0)} <HelpLink to="grip" about="worth" />
           </div>
           <p className="quiet text-[13.5px]">
-            {why.volume === null
-              ? `No search data: it counts as ${upTo(why.assumed ?? 1, 0)}${why.assumed === 1 ? ', like every pick' : ', the number that a quarter of the picks with data stay within'}. ${upTo(why.assumed ?? 1, 0)} × fit ${term.fit} ${why.fitWeight} × (0.5 + headroom ${upTo(why.headroomUsed, 1)}${term.headroom === null ? ' (no data: 50)' : ''} ÷ 200)`
-              : `${full(why.volume)} searches/mo × fit ${term.fit} ${why.fitWeight} × (0.5 + headroom ${upTo(why.headroomUsed, 1)}${term.headroom === null ? ' (no data: 50)' : ''} ÷ 200)`}
+            {why.assumed !== null &&
+              `No search data, so it counts as ${full(why.assumed)}${why.assumed === 1 ? ', like every pick' : ', a low number among your picks with data'}. `}
+            {why.volume === null ? full(why.assumed) : `${full(why.volume)} searches/mo`} × fit {term.fit} {why.fitWeight} × (0.5 + headroom{' '}
+            {upTo(why.headroomUsed, 1)}
+            {term.headroom === null && ' (no data: 50)'} ÷ 200)
           </p>
         </>
       )}

@@ -1,6 +1,6 @@
 import { useCallback, useRef, useState } from 'react'
 import { useAddress } from '../kit/address'
-import type { Field, Listing, Value } from '../kit/api'
+import { api, ask, type Listing, type Value } from '../kit/api'
 import { ConflictBox } from '../kit/conflict'
 import { listingDraft, useDraftView } from '../kit/drafts/drafts'
 import { useSteps } from '../kit/drafts/steps'
@@ -9,14 +9,13 @@ import { OpenListing } from '../kit/openlisting'
 import type { Desk } from '../kit/shop'
 import { useShortcuts } from '../kit/shortcuts'
 import { toast } from '../kit/toast'
-import { capital } from '../kit/words'
 import { canFill, copyText, FieldPart } from './fieldpart'
 import { PicturesKey } from './findings'
 import { Pictures, PicturesState, usePictures } from './pictures'
 import { ResultPreview } from './resultpreview'
 import { SheetHead } from './sheethead'
 import { panelKeys, SidePanel } from './sidepanel'
-import { allText, asText, measure, oneText, withModifier } from './texts'
+import { allText, oneText } from './texts'
 import { Tile } from './tile'
 import { useCheck } from './usecheck'
 import { useDraftWeighing } from './usedraftweighing'
@@ -53,23 +52,17 @@ function Sheet({ desk, listing }: { desk: Desk; listing: Listing }) {
     const text = derived[listing.fields.find((f) => f.key === key)?.role ?? '']
     if (text) steps.replaceField(key, text, messages.derivedUsed, 'before the derived text was used')
   }
-  // Before the noun that it describes where the title has that, otherwise as a phrase of its own.
-  const insert = (word: string, term: string, field: Field) => {
-    const head = term.slice(word.length).trim()
-    const now = asText(copy[field.key])
-    const longer = withModifier(now, word, head) ?? (now ? `${now}${field.separator}${term}` : capital(term))
-    const meta = listing.fields.find((f) => f.role === 'meta')
-    if (field.max === null || measure(longer, field.unit) <= field.max || !meta)
-      steps.replaceField(field.key, longer, messages.inserted(term, field.label), 'before a term was inserted')
-    else {
-      const text = asText(copy[meta.key]).trim()
-      const sentence = `${text}${text && !/[.!?]$/.test(text) ? '.' : ''}${text ? ' ' : ''}${capital(term)}.`
-      steps.replaceField(
-        meta.key,
-        withModifier(text, word, head) ?? sentence,
-        messages.inserted(term, meta.label),
-        'before a term was inserted',
+  const insert = async (word: string, head: string) => {
+    try {
+      const { label, field, value } = await ask(
+        api.POST('/api/listings/{id}/page/modifier', {
+          params: { path: { id: desk.listingId } },
+          body: { marketId: desk.market.id, fields: draft.snapshot().value, word, head },
+        }),
       )
+      steps.replaceField(field, value as Value, label, 'before a word was inserted')
+    } catch (e) {
+      toast((e as Error).message)
     }
   }
   const change = useCallback((key: string, value: Value) => draft.change({ ...draft.snapshot().value, [key]: value }), [draft])

@@ -1,5 +1,5 @@
 import { Link } from 'react-router'
-import type { Field, Listing, PageFigures } from '../kit/api'
+import type { Listing, PageFigures } from '../kit/api'
 import { useChanges } from '../kit/changes'
 import { Num } from '../kit/num'
 import { counted, fixed } from '../kit/numbers'
@@ -14,13 +14,12 @@ export function PagePanel({
   listing: Listing
   figures: PageFigures | undefined
   /** Puts a term at the end of the page title or, where it does not fit, of the meta description. */
-  insert: (word: string, term: string, field: Field) => void
+  insert: (word: string, head: string) => void
 }) {
   const { run } = useChanges()
   const { page } = listing
   if (!page || !figures) return <p className="quiet">Working…</p>
   const change = (what: Parameters<typeof changePage>[1]) => run(() => changePage(page.id, what))
-  const title = listing.fields.find((f) => f.role === 'title')
   const missing = figures.modifiers.filter((m) => !m.isUsed)
   const used = figures.modifiers.filter((m) => m.isUsed)
   const box = (label: string, on: boolean, run: () => void) => (
@@ -71,7 +70,7 @@ export function PagePanel({
       )}
       <h3>Words before “{figures.head || '…'}”</h3>
       {!figures.head && <p className="quiet text-[14px]">Set a lead to see which words narrow it.</p>}
-      {missing.length > 0 && title && (
+      {missing.length > 0 && (
         <>
           <p className="quiet text-[13px]">True by the facts and searched, but not on the page:</p>
           <table className="plain text-[14px]">
@@ -83,7 +82,7 @@ export function PagePanel({
                     <Num value={m.volume} unit="searches/mo" />
                   </td>
                   <td className="r">
-                    <button type="button" className="link" aria-label={`Insert “${m.term}”`} onClick={() => insert(m.word, m.term, title)}>
+                    <button type="button" className="link" aria-label={`Insert “${m.term}”`} onClick={() => insert(m.word, figures.head)}>
                       Insert
                     </button>
                   </td>

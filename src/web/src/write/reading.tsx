@@ -7,6 +7,7 @@ import { usePickActions, usePicks } from '../kit/picks'
 import { queryKey } from '../kit/queries'
 import type { Desk } from '../kit/shop'
 import { Walked } from '../kit/walked'
+import { mixText } from './mix'
 
 type Row = Schemas['CouldHold'] & { isHeld: boolean; isFirst: boolean }
 
@@ -48,8 +49,7 @@ export function Reading({ desk, text, copy, put }: { desk: Desk; text: string; c
         ) : (
           <>
             <p data-testid="mix">
-              <b>{counted(read.holds.length, 'known term')} in the title.</b> Competition: {read.mix.low} low, {read.mix.medium} medium,{' '}
-              {read.mix.high} high{read.mix.unknown > 0 && `, ${read.mix.unknown} no data`}.
+              <b>{counted(read.holds.length, 'known term')} in the title.</b> Competition: {mixText(read.mix)}.
             </p>
             {rows.length > 0 && (
               <p className="quiet text-[13px] mb-1">

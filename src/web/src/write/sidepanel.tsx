@@ -54,7 +54,7 @@ export function SidePanel(p: {
   point: (key: string | null) => void
   settle: () => Promise<void>
   figures: PageFigures | undefined
-  insert: (word: string, term: string, field: Field) => void
+  insert: (word: string, head: string) => void
   copyAll: () => void
 }) {
   const { desk, listing, title, titles, steps, side, filled, weighing } = p

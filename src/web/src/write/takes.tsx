@@ -6,13 +6,14 @@ import { wholePercent } from '../kit/demand'
 import { NameDialog } from '../kit/dialog'
 import { Menu } from '../kit/menu'
 import { Num } from '../kit/num'
-import { counted, fixed, noData } from '../kit/numbers'
+import { counted, fixed } from '../kit/numbers'
 import { Earlier, earlierThan } from '../kit/paging'
 import { queryKey } from '../kit/queries'
 import type { Desk } from '../kit/shop'
 import { Thread } from '../kit/thread'
 import { Walked } from '../kit/walked'
 import { wordsOf } from '../kit/words'
+import { mixText } from './mix'
 
 /** Every take of the title with its numbers; two or three of them side by side. */
 export function Takes({
@@ -91,7 +92,7 @@ export function Takes({
               {field.max === null ? '' : ` of ${field.max}`}
             </span>
             ; reach <span className="num">{wholePercent(t.reach)}%</span>, grip <span className="num">{fixed(t.grip, 1)}</span>;{' '}
-            {counted(t.holds.length, 'pick')}; competition: {mixText(t)}
+            {counted(t.holds.length, 'pick')}; competition: {mixText(t.mix)}
           </p>
           <p className="flex gap-3 text-[13px]">
             {t.inUse ? (
@@ -139,17 +140,6 @@ export function Takes({
     />
   )
 }
-
-const mixText = (t: Take) =>
-  [
-    [t.mix.low, 'low'],
-    [t.mix.medium, 'medium'],
-    [t.mix.high, 'high'],
-    [t.mix.unknown, noData.toLowerCase()],
-  ]
-    .filter(([n]) => n)
-    .map(([n, name]) => `${n} ${name}`)
-    .join(', ') || noData.toLowerCase()
 
 /** Two or three takes: their figures, and the picks that not all of them hold. */
 function SideBySide({ takes, field, use }: { takes: Take[]; field: Field; use: (text: string) => void }) {
@@ -201,7 +191,7 @@ function SideBySide({ takes, field, use }: { takes: Take[]; field: Field; use: (
         <tr>
           <td className="quiet">Competition</td>
           {takes.map((t) => (
-            <td key={t.text}>{mixText(t)}</td>
+            <td key={t.text}>{mixText(t.mix)}</td>
           ))}
         </tr>
         {differ.map((p) => (

@@ -1,5 +1,5 @@
 import type { Copy, Field, Value } from '../kit/api'
-import { capital, wordsOf } from '../kit/words'
+import { wordsOf } from '../kit/words'
 
 /** A field's value as one text; empty for a value of another shape. */
 export const asText = (value: Value | undefined) => (typeof value === 'string' ? value : Array.isArray(value) ? value.join(' ') : '')
@@ -35,19 +35,6 @@ export function cutOf(text: string, max: number, unit: Field['unit']): [string, 
     if (measure(first, unit) <= max) return [first, words.slice(i).join(' ')]
   }
   return null
-}
-
-/** A text with a word before the first place of what it describes, in the text's own capitals; null where the text lacks that. */
-export function withModifier(text: string, word: string, head: string): string | null {
-  const place = new RegExp(`(?<![\\p{L}\\p{Nd}])${head.split(' ').join('[^\\p{L}\\p{Nd}]+')}`, 'iu').exec(text)
-  if (!place) return null
-  const [found] = place
-  const atStart = text.slice(0, place.index).trim() === ''
-  const isCapital = found[0] !== found[0].toLowerCase()
-  // "Nest box" at the start becomes "Cedar nest box"; in a title where each word has a capital they keep theirs.
-  const each = isCapital && found.split(/\s+/).every((w) => w[0] !== w[0].toLowerCase()) && head.includes(' ')
-  const said = isCapital ? capital(word) : word
-  return `${text.slice(0, place.index)}${said} ${atStart && isCapital && !each ? found[0].toLowerCase() + found.slice(1) : found}${text.slice(place.index + found.length)}`
 }
 
 /** What a field holds as it is copied out. */

@@ -1,5 +1,5 @@
 import type { ListingLine, ListingScore } from '../../kit/api'
-import { wholePercent } from '../../kit/demand'
+import { lostRank, wholePercent } from '../../kit/demand'
 import { Num } from '../../kit/num'
 import { compact, counted, dateOf, fixed, noData } from '../../kit/numbers'
 import type { Column } from '../../kit/table'
@@ -32,16 +32,13 @@ function Share({ of, value, unit }: { of: ListingLine; value: number | null | un
 }
 
 /** What a listing loses: searches where they are known, otherwise picks. */
-export function Lost({ of }: { of: ListingScore }) {
+export function Lost({ of }: { of: Pick<ListingScore, 'lost' | 'lostPicks'> }) {
   return of.lost === null ? (
     <span title="Picks that can’t find it; none of its picks has search numbers">{counted(of.lostPicks, 'pick')}</span>
   ) : (
     <Num value={of.lost} unit="searches/mo" shown={compact(of.lost)} />
   )
 }
-
-// Searches come before picks: a listing whose picks have no numbers stands below those that lose searches, by what it does not reach.
-const lostRank = (l: ListingLine) => (l.score ? (l.score.lost ?? (100 - (l.score.reach ?? 100)) / 100) : undefined)
 
 /** The list of all listings. */
 export const columns: Column<ListingLine>[] = [
@@ -60,7 +57,7 @@ export const columns: Column<ListingLine>[] = [
     title: 'Searches per month of its picks that can’t find it',
     width: '124px',
     right: true,
-    value: lostRank,
+    value: (l) => lostRank(l.score),
     cell: (l) =>
       l.score ? (
         <Pale of={l}>{l.score.picks === 0 ? <span className="quiet">no picks</span> : <Lost of={l.score} />}</Pale>

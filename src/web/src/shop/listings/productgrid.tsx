@@ -1,13 +1,13 @@
 import { useMemo } from 'react'
 import { useAddress } from '../../kit/address'
 import type { ListingLine } from '../../kit/api'
-import { wholePercent } from '../../kit/demand'
-import { Num } from '../../kit/num'
+import { lostRank, wholePercent } from '../../kit/demand'
 import { compact, counted, fixed, full } from '../../kit/numbers'
 import { sortChanges, sortIn } from '../../kit/sort'
 import { type Column, sortRows, Table } from '../../kit/table'
+import { Lost } from './columns'
 
-type Row = { id: number; name: string; listings: Map<string, ListingLine>; lost: number }
+type Row = { id: number; name: string; listings: Map<string, ListingLine>; lost: number | null; lostPicks: number; rank: number }
 
 /** Products × platforms: reach, grip and what is lost in each place; the product that loses the most comes first. */
 export function ProductGrid(p: { rows: ListingLine[]; platforms: [string, string][]; open: (l: ListingLine) => void }) {
@@ -15,9 +15,12 @@ export function ProductGrid(p: { rows: ListingLine[]; platforms: [string, string
   const rows = useMemo(() => {
     const products = new Map<number, Row>()
     for (const l of p.rows) {
-      const row = products.get(l.productId) ?? { id: l.productId, name: l.product, listings: new Map(), lost: 0 }
+      const row = products.get(l.productId) ?? { id: l.productId, name: l.product, listings: new Map(), lost: null, lostPicks: 0, rank: 0 }
       row.listings.set(l.platformId, l)
-      row.lost += l.score?.lost ?? 0
+      const lost = l.score?.lost ?? null
+      row.lost = lost === null ? row.lost : (row.lost ?? 0) + lost
+      row.lostPicks += l.score?.lostPicks ?? 0
+      row.rank += lostRank(l.score) ?? 0
       products.set(l.productId, row)
     }
     return [...products.values()]
@@ -29,7 +32,7 @@ export function ProductGrid(p: { rows: ListingLine[]; platforms: [string, string
     0,
     sorted.findIndex((r) => String(r.id) === params.get('product')),
   )
-  const worst = (r: Row) => [...r.listings.values()].sort((a, b) => (b.score?.lost ?? -1) - (a.score?.lost ?? -1))[0]
+  const worst = (r: Row) => [...r.listings.values()].sort((a, b) => (lostRank(b.score) ?? -1) - (lostRank(a.score) ?? -1))[0]
   return (
     <Table
       name="Products by platform"
@@ -63,8 +66,8 @@ function columnsOf(platforms: [string, string][], open: (l: ListingLine) => void
       title: 'Searches per month of its picks that can’t find it, in all places together',
       width: '84px',
       right: true,
-      value: (r) => r.lost,
-      cell: (r) => <Num value={r.lost} unit="searches/mo" />,
+      value: (r) => r.rank,
+      cell: (r) => <Lost of={r} />,
     },
     ...platforms.map(
       ([id, name]): Column<Row> => ({
@@ -72,7 +75,7 @@ function columnsOf(platforms: [string, string][], open: (l: ListingLine) => void
         head: name,
         title: `${name}: sort by lost searches`,
         width: 'minmax(104px,0.6fr)',
-        value: (r) => r.listings.get(id)?.score?.lost,
+        value: (r) => lostRank(r.listings.get(id)?.score),
         cell: (r) => {
           const l = r.listings.get(id)
           if (!l) return <span className="quiet text-[13px]">not listed</span>

@@ -1,4 +1,4 @@
-import type { Schemas } from './api'
+import type { ListingScore, Schemas } from './api'
 import { counted, fixed, full } from './numbers'
 
 type Counted = Pick<Schemas['WeighingView'], 'basis' | 'assumed' | 'picks' | 'unknownVolume'>
@@ -17,3 +17,9 @@ export const wholePercent = (share: number) => fixed(share > 99 && share < 100 ?
 /** Picks in the order of what they count for, the most first. */
 export const dearest = <T extends { worth: number | null }>(terms: readonly T[]) =>
   [...terms].sort((a, b) => (b.worth ?? -1) - (a.worth ?? -1))
+
+/**
+ * What a listing is ordered by: the searches that it loses. Where no pick has numbers, what it does not reach; such listings stand below those
+ * that lose searches. Nothing while it is not weighed.
+ */
+export const lostRank = (score: ListingScore | null | undefined) => score && (score.lost ?? (100 - (score.reach ?? 100)) / 100)
