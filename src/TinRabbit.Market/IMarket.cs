@@ -21,6 +21,9 @@ public interface IMarket
     /// <summary>Whether it remembers from one start to the next which platforms were opened and which listings were sent.</summary>
     bool Remembers { get; }
 
+    /// <summary>How many terms a day (UTC) it measures at most, over all its markets; null without a limit. It is never asked for more.</summary>
+    int? TermsPerDay => null;
+
     /// <summary>The time in its markets, in UTC. Simulated markets may be ahead of the computer's clock.</summary>
     DateTime Now { get; }
 

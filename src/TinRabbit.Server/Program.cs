@@ -103,7 +103,9 @@ static void AddServices(WebApplicationBuilder builder, StartOptions options, Dat
     services.AddSingleton<DataVersion>();
     services.AddSingleton<PreparedPicksCache>();
     services.AddSingleton<LastWeighings>();
+    services.AddSingleton<LookupBudget>();
     services.AddSingleton<Shelves>();
+    services.AddSingleton<MeasuringService>();
     services.AddScoped<ChangeLog>();
     services.AddScoped<ListingWriter>();
     services.AddSingleton<TopListings>();
@@ -126,6 +128,7 @@ static void AddServices(WebApplicationBuilder builder, StartOptions options, Dat
         services.AddHostedService(s => s.GetRequiredService<BackupService>());
         services.AddHostedService<WarmUpService>();
         services.AddHostedService(s => s.GetRequiredService<CheckService>());
+        services.AddHostedService(s => s.GetRequiredService<MeasuringService>());
         services.AddHostedService(s => s.GetRequiredService<DailyWatch>());
         if (!options.OnlyThisComputer)
             AddLogin(services, folder);
@@ -206,6 +209,7 @@ static void MapRequests(WebApplication app, StartOptions options)
     api.MapLog();
     api.MapDig();
     api.MapShelf();
+    api.MapMeasuring();
     api.MapImport();
     api.MapTerm();
     api.MapWords();

@@ -61,7 +61,7 @@ public sealed class FirstMinutesTests
         browser.Press("e");
         browser.Sees("[data-testid=toast]", "Set “hand bound notebook” as lead");
         browser.Sees("[role=row][data-id='hand bound notebook']", "core");
-        browser.Sees("[role=row][data-id='linen notebook']", "stretch");
+        browser.Sees("[role=row][data-id='linen notebook']", "good");
 
         // Write: a required title first, then a fill, then it can be published.
         browser.AltShift("3");

@@ -42,6 +42,9 @@ public sealed class HttpMarket : IMarket, IDisposable
     public bool Remembers => _description.Remembers;
 
     /// <inheritdoc/>
+    public int? TermsPerDay => _description.TermsPerDay;
+
+    /// <inheritdoc/>
     public DateTime Now => DateTime.UtcNow;
 
     /// <inheritdoc/>
@@ -249,6 +252,7 @@ public sealed class HttpMarket : IMarket, IDisposable
     private static MarketContract.Description Checked(MarketContract.Description description, HttpMarket market)
     {
         market.Check(description.Places.Count is > 0 and <= MostPlaces, "no market, or more than 1,000");
+        market.Check(description.TermsPerDay is null or >= 0, "a negative number of terms a day");
         market.Check(description.Places.DistinctBy(p => p.Id).Count() == description.Places.Count, "two markets with one ID");
         market.Check(IsShort(description.Name), "no name, or a very long one");
         market.Check(

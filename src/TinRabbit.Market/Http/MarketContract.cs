@@ -54,7 +54,18 @@ public static class MarketContract
     };
 
     /// <summary>What the source is.</summary>
-    public sealed record Description(string Name, bool IsSimulated, bool Remembers, IReadOnlyList<MarketPlace> Places);
+    /// <param name="Name"><see cref="IMarket.Name"/>.</param>
+    /// <param name="IsSimulated"><see cref="IMarket.IsSimulated"/>.</param>
+    /// <param name="Remembers"><see cref="IMarket.Remembers"/>.</param>
+    /// <param name="Places"><see cref="IMarket.Places"/>.</param>
+    /// <param name="TermsPerDay"><see cref="IMarket.TermsPerDay"/>; may be left out.</param>
+    public sealed record Description(
+        string Name,
+        bool IsSimulated,
+        bool Remembers,
+        IReadOnlyList<MarketPlace> Places,
+        int? TermsPerDay = null
+    );
 
     /// <summary>What somebody has typed.</summary>
     public sealed record SuggestQuestion(string MarketId, string Typed, int Most);

@@ -16,7 +16,9 @@ public sealed record AlikeView(string Word, IReadOnlyList<AlikeTerm> Alike);
 /// <param name="Term">The term with this word in the place of the other.</param>
 /// <param name="Key">Its words.</param>
 /// <param name="Numbers">The numbers of that term in the market.</param>
-/// <param name="IsUsed">Whether shoppers search for any term of this meaning, as far as the market knows.</param>
+/// <param name="IsUsed">
+/// Whether shoppers search for any term of this meaning. Where nobody knows what they search for, the likeliest meaning counts as used.
+/// </param>
 public sealed record AlikeTerm(string Word, string Part, Relation Likeness, string Term, string Key, Measured Numbers, bool IsUsed);
 
 /// <summary>A term and other names for it, combined with words that describe the product.</summary>
@@ -74,6 +76,7 @@ internal static class WordsApi
                 );
         var terms = await shelves.MeasureTyped(db, marketId, [.. found.SelectMany(f => f.Terms).Select(t => t.Term).Distinct()], stop);
         var context = await ContextOf(db, product, stop);
+        var isKnown = terms.Values.Any(t => t.Reading?.Volume > 0);
         return TypedResults.Ok(
             await shelves.Query(
                 db,
@@ -84,7 +87,7 @@ internal static class WordsApi
                         .Select(f => new AlikeView(
                             f.Word,
                             [
-                                .. BySense(f.Terms, terms, context)
+                                .. BySense(f.Terms, terms, context, isKnown)
                                     .Select(t => new AlikeTerm(
                                         t.Alike.Word,
                                         t.Alike.Part,
@@ -210,7 +213,8 @@ internal static class WordsApi
     private static IEnumerable<(RelatedWord Alike, string Term, bool IsUsed)> BySense(
         List<(RelatedWord Alike, string Term)> words,
         Dictionary<string, TermRow> terms,
-        HashSet<string> context
+        HashSet<string> context,
+        bool isKnown
     )
     {
         var senses = words
@@ -223,6 +227,7 @@ internal static class WordsApi
                         Searched: g.Count(w => terms.GetValueOrDefault(Tokens.Key(w.Term))?.Reading?.Volume > 0) / Math.Sqrt(g.Count())
                     )
             );
+        var likeliest = senses.OrderByDescending(s => s.Value.Shared).ThenBy(s => s.Key.Sense).FirstOrDefault().Key;
         return words
             .OrderBy(w => w.Alike.Part, StringComparer.Ordinal)
             .ThenByDescending(w => senses[(w.Alike.Part, w.Alike.Sense)].Shared)
@@ -230,7 +235,8 @@ internal static class WordsApi
             .ThenBy(w => w.Alike.Sense)
             .ThenByDescending(w => terms.GetValueOrDefault(Tokens.Key(w.Term))?.Reading?.Volume ?? -1)
             .ThenBy(w => w.Alike.Likeness)
-            .Select(w => (w.Alike, w.Term, senses[(w.Alike.Part, w.Alike.Sense)] is var sense && (sense.Searched > 0 || sense.Shared > 0)));
+            .Select(w => (w.Alike, w.Term, Sense: (w.Alike.Part, w.Alike.Sense)))
+            .Select(w => (w.Alike, w.Term, isKnown ? senses[w.Sense].Searched > 0 : w.Sense == likeliest));
     }
 
     // What the facts say of a facet, then the usual words, true of the product or not.

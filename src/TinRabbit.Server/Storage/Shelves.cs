@@ -12,7 +12,7 @@ using TinRabbit.Market;
 namespace TinRabbit.Server.Storage;
 
 /// <summary>The shelves of all markets: what stands in the database, kept in columns beside it from the first time it is asked for.</summary>
-public sealed class Shelves(IMarket market, DataVersion commits)
+public sealed class Shelves(IMarket market, DataVersion commits, LookupBudget budget)
 {
     /// <summary>The source of a reading that was corrected by hand: no market's own reading takes its place.</summary>
     public const string ByHand = "by hand";
@@ -200,7 +200,7 @@ public sealed class Shelves(IMarket market, DataVersion commits)
         IReadOnlyCollection<string> texts,
         CancellationToken stop,
         bool settle = true
-    ) => Measure(db, marketId, texts, onlyTyped: false, settle, stop);
+    ) => Measure(db, marketId, texts, LookupPurpose.Asked, settle, stop);
 
     /// <summary>The same, but what nobody types there is left out, of the answer and of the shelf, unless it lies there already.</summary>
     public Task<Dictionary<string, TermRow>> MeasureTyped(
@@ -208,17 +208,65 @@ public sealed class Shelves(IMarket market, DataVersion commits)
         string marketId,
         IReadOnlyCollection<string> texts,
         CancellationToken stop
-    ) => Measure(db, marketId, texts, onlyTyped: true, settle: true, stop);
+    ) => Measure(db, marketId, texts, LookupPurpose.Shown, settle: true, stop);
+
+    /// <summary>
+    /// The same in the background, for terms that have no numbers. What the market does not know is remembered in the database too.
+    /// </summary>
+    /// <returns>How many of them the market was asked for: fewer where the day's budget ends.</returns>
+    public async Task<int> MeasureInBackground(TinContext db, string marketId, IReadOnlyCollection<string> texts, CancellationToken stop)
+    {
+        var asked = await budget.Take(db, texts.Count, LookupPurpose.Background, stop);
+        var some = texts.Take(asked).ToArray();
+        var measured = some.Length == 0 ? [] : await market.Measure(marketId, some, stop);
+        await Remember(db, marketId, [.. some.Zip(measured).Where(t => t.Second is null).Select(t => Tokens.Key(t.First))], stop);
+        var found = some.Zip(measured).Where(t => t.Second is not null).Select(t => new Found(t.First, ReadingOf(t.Second!))).ToList();
+        if (found.Count > 0)
+            await Save(db, marketId, found, stop);
+        return asked;
+    }
+
+    /// <summary>Those terms of a market that it does not know, as far as it was asked in the last weeks.</summary>
+    public async Task<HashSet<string>> UnknownTerms(TinContext db, string marketId, CancellationToken stop)
+    {
+        var from = DateOnly.FromDateTime(DateTime.UtcNow).AddDays(-FreshDays);
+        return
+        [
+            .. await db.UnknownTerms.Where(t => t.MarketId == marketId && t.Day > from).Select(t => t.Key).ToListAsync(stop),
+            .. _unknown.Keys.Where(k => k.Market == marketId).Select(k => k.Key),
+        ];
+    }
+
+    private static async Task Remember(TinContext db, string marketId, IReadOnlyCollection<string> keys, CancellationToken stop)
+    {
+        var today = DateOnly.FromDateTime(DateTime.UtcNow);
+        var known = await db.UnknownTerms.Where(t => t.MarketId == marketId && keys.Contains(t.Key)).ToDictionaryAsync(t => t.Key, stop);
+        foreach (var key in keys.Distinct())
+            if (known.TryGetValue(key, out var row))
+                row.Day = today;
+            else
+                db.UnknownTerms.Add(
+                    new()
+                    {
+                        MarketId = marketId,
+                        Key = key,
+                        Day = today,
+                    }
+                );
+        await db.SaveChangesAsync(stop);
+    }
 
     private async Task<Dictionary<string, TermRow>> Measure(
         TinContext db,
         string marketId,
         IReadOnlyCollection<string> texts,
-        bool onlyTyped,
+        LookupPurpose purpose,
         bool settle,
         CancellationToken stop
     )
     {
+        // What a screen shows by itself is a guess: nobody may type it.
+        var onlyTyped = purpose == LookupPurpose.Shown;
         var from = ShelfLine.DayOf(DateTime.UtcNow) - FreshDays;
         var byKey = texts.Select(t => (Text: t, Key: Tokens.Key(t))).Where(t => t.Key.Length > 0).DistinctBy(t => t.Key).ToList();
         // Fresh readings are not measured again, and corrected ones never are.
@@ -239,6 +287,8 @@ public sealed class Shelves(IMarket market, DataVersion commits)
         [
             .. byKey.Where(t => !fresh.Contains(t.Key) && !(onlyTyped && _unknown.ContainsKey((marketId, t.Key)))).Select(t => t.Text),
         ];
+        var late = stale[await budget.Take(db, stale.Length, purpose, stop)..];
+        stale = stale[..^late.Length];
         var measured = stale.Length == 0 ? [] : await market.Measure(marketId, stale, stop);
         if (_unknown.Count > MostUnknown)
             _unknown.Clear();
@@ -246,6 +296,7 @@ public sealed class Shelves(IMarket market, DataVersion commits)
             _unknown.TryAdd((marketId, Tokens.Key(text)), 0);
         var found = stale
             .Zip(measured, (text, m) => new Found(text, m is null ? null : ReadingOf(m)))
+            .Concat(late.Select(text => new Found(text, null)))
             .Where(f => !onlyTyped || f.Reading is not null)
             .ToList();
         var terms = found.Count > 0 ? await Save(db, marketId, found, stop, settle) : [];

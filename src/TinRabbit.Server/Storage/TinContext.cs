@@ -63,6 +63,8 @@ public sealed class TinContext(DbContextOptions<TinContext> options, WriteGate? 
     public DbSet<MarketRow> Markets => Set<MarketRow>();
     public DbSet<TermRow> Terms => Set<TermRow>();
     public DbSet<ReadingRow> Readings => Set<ReadingRow>();
+    public DbSet<UnknownTermRow> UnknownTerms => Set<UnknownTermRow>();
+    public DbSet<LookupDayRow> LookupDays => Set<LookupDayRow>();
     public DbSet<PickRow> Picks => Set<PickRow>();
     public DbSet<ChangeRow> Changes => Set<ChangeRow>();
     public DbSet<FilterRow> Filters => Set<FilterRow>();
@@ -129,6 +131,7 @@ public sealed class TinContext(DbContextOptions<TinContext> options, WriteGate? 
         modelBuilder.Entity<TermRow>(term =>
         {
             term.HasIndex(t => new { t.MarketId, t.Key }).IsUnique();
+            term.HasIndex(t => t.MarketId).HasFilter("ReadingId IS NULL");
             term.HasOne(t => t.Reading).WithMany().HasForeignKey(t => t.ReadingId);
         });
         modelBuilder.Entity<ReadingRow>(reading =>
@@ -136,6 +139,8 @@ public sealed class TinContext(DbContextOptions<TinContext> options, WriteGate? 
             reading.HasIndex(r => r.TermId);
             Json(reading.Property(r => r.Months));
         });
+        modelBuilder.Entity<UnknownTermRow>().HasKey(t => new { t.MarketId, t.Key });
+        modelBuilder.Entity<LookupDayRow>().HasKey(d => d.Day);
         modelBuilder.Entity<PickRow>(pick =>
         {
             pick.HasIndex(p => new { p.ProductId, p.Key }).IsUnique().HasFilter(NotDeleted);

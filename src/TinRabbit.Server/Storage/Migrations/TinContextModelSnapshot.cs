@@ -372,6 +372,19 @@ namespace TinRabbit.Server.Storage.Migrations
                     b.ToTable("Listings");
                 });
 
+            modelBuilder.Entity("TinRabbit.Server.Storage.LookupDayRow", b =>
+                {
+                    b.Property<DateOnly>("Day")
+                        .HasColumnType("TEXT");
+
+                    b.Property<int>("Asked")
+                        .HasColumnType("INTEGER");
+
+                    b.HasKey("Day");
+
+                    b.ToTable("LookupDays");
+                });
+
             modelBuilder.Entity("TinRabbit.Server.Storage.MarketRow", b =>
                 {
                     b.Property<string>("Id")
@@ -950,12 +963,31 @@ namespace TinRabbit.Server.Storage.Migrations
 
                     b.HasKey("Id");
 
+                    b.HasIndex("MarketId")
+                        .HasFilter("ReadingId IS NULL");
+
                     b.HasIndex("ReadingId");
 
                     b.HasIndex("MarketId", "Key")
                         .IsUnique();
 
                     b.ToTable("Terms");
+                });
+
+            modelBuilder.Entity("TinRabbit.Server.Storage.UnknownTermRow", b =>
+                {
+                    b.Property<string>("MarketId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Key")
+                        .HasColumnType("TEXT");
+
+                    b.Property<DateOnly>("Day")
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("MarketId", "Key");
+
+                    b.ToTable("UnknownTerms");
                 });
 
             modelBuilder.Entity("TinRabbit.Server.Storage.VersionRow", b =>

@@ -1,6 +1,7 @@
 import { useRef } from 'react'
 import { NameDialog } from '../kit/dialog'
 import { Key } from '../kit/key'
+import { Measuring } from '../kit/measuring'
 import { compact, counted, full } from '../kit/numbers'
 import type { Desk } from '../kit/shop'
 import { useShortcuts } from '../kit/shortcuts'
@@ -104,6 +105,7 @@ export function Dig({ desk }: { desk: Desk }) {
               {p.unknown && <NoTerm term={term} paste={() => p.setSide('paste')} importFile={() => show('import')} />}
               <Digging dug={p.dug} />
               {!desk.market.own && <LookUp page={p} />}
+              <Measuring />
             </div>
             <Terms page={p} platform={desk.market.platformName} />
           </section>

@@ -2,7 +2,10 @@ import type { QueryClient } from '@tanstack/react-query'
 
 /** What can change under a screen: each makes the queries that show it stale. */
 type Subject =
+  /** Terms, readings and what follows from them. */
   | 'numbers'
+  /** Readings that were made in the background: no screen asks the market again because of them. */
+  | 'measured'
   | 'pages'
   | 'picks'
   | 'listing'
@@ -23,46 +26,47 @@ const staleAfter = {
   backups: ['backups'],
   buyers: ['reviews', 'picks', 'rivals'],
   changes: ['picks'],
-  check: ['numbers'],
+  check: ['numbers', 'measured'],
   compare: [],
   dig: ['numbers'],
   filters: ['filters'],
-  found: ['watch', 'picks', 'numbers', 'listing'],
+  found: ['watch', 'picks', 'numbers', 'measured', 'listing'],
   grid: ['numbers', 'picks'],
   history: ['watch'],
-  ideas: ['numbers', 'picks'],
+  ideas: ['numbers', 'measured', 'picks'],
   journal: ['watch', 'versions'],
-  imports: ['numbers'],
-  leads: ['numbers', 'picks', 'pages', 'listing'],
+  imports: ['numbers', 'measured'],
+  leads: ['numbers', 'measured', 'picks', 'pages', 'listing'],
   language: ['numbers'],
   languages: [],
   listing: ['listing'],
   listings: ['platforms', 'products', 'pages', 'listing'],
   movers: ['watch'],
-  moves: ['numbers', 'picks'],
+  measuring: ['numbers', 'picks', 'platforms'],
+  moves: ['numbers', 'measured', 'picks'],
   notechanges: [],
-  picks: ['numbers', 'picks'],
+  picks: ['numbers', 'measured', 'picks'],
   pages: ['pages', 'listing'],
   pictures: ['pages', 'picks'],
   platforms: ['platforms'],
-  placed: ['numbers', 'picks', 'listing'],
+  placed: ['numbers', 'measured', 'picks', 'listing'],
   reading: ['numbers'],
-  rivals: ['numbers', 'picks', 'rivals'],
+  rivals: ['numbers', 'measured', 'picks', 'rivals'],
   rules: ['watch', 'platforms'],
   sent: ['versions', 'watch'],
   several: [],
-  shelf: ['numbers'],
+  shelf: ['numbers', 'measured'],
   shop: ['platforms', 'products', 'pages'],
   site: ['pages'],
   suggestions: [],
-  takes: ['numbers', 'takes'],
+  takes: ['numbers', 'measured', 'takes'],
   term: ['numbers'],
-  top: ['numbers', 'picks'],
-  trail: ['numbers', 'picks', 'trail'],
+  top: ['numbers', 'measured', 'picks'],
+  trail: ['numbers', 'measured', 'picks', 'trail'],
   versions: ['versions'],
   watch: ['watch', 'versions', 'listing'],
-  weave: ['numbers'],
-  weigh: ['numbers', 'picks'],
+  weave: ['numbers', 'measured'],
+  weigh: ['numbers', 'measured', 'picks'],
 } satisfies Record<string, Subject[]>
 
 /** The key of a question, which names its kind first. */

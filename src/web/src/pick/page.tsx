@@ -1,6 +1,7 @@
 import { useRef } from 'react'
 import { useNavigate } from 'react-router'
 import { Key } from '../kit/key'
+import { Measuring } from '../kit/measuring'
 import { messages } from '../kit/messages'
 import { counted, full, withoutData } from '../kit/numbers'
 import type { Desk } from '../kit/shop'
@@ -74,7 +75,10 @@ export function PickList({ desk }: { desk: Desk }) {
             'Picks'
           )}
         </h1>
-        <Groups page={p} />
+        <div>
+          <Groups page={p} />
+          <Measuring />
+        </div>
         <Legend />
         <Table
           name="Picks"

@@ -1,0 +1,155 @@
+using System.Reflection;
+using Microsoft.Extensions.DependencyInjection;
+using Microsoft.Extensions.Logging.Abstractions;
+using TinRabbit.Core.Words;
+using TinRabbit.Market;
+using TinRabbit.Server.Dig;
+using TinRabbit.Server.Storage;
+
+namespace TinRabbit.Server.Tests;
+
+/// <summary>Terms without numbers are measured in the background, within the budget that the source states.</summary>
+public sealed class MeasuringTests : IDisposable
+{
+    private const string Us = "hedgerow-fair-us";
+    private const string Other = "longbarrow-us";
+    private readonly TestShop _shop = new();
+
+    public void Dispose() => _shop.Dispose();
+
+    [Fact]
+    public async Task Picks_are_measured_in_every_market_of_the_product_and_what_was_pasted_too()
+    {
+        var product = await _shop.AddProduct("Bird house");
+        await _shop.Post($"/api/products/{product}/listings/hedgerow-fair", new { });
+        await _shop.Post($"/api/products/{product}/listings/longbarrow", new { });
+        await _shop.Post(
+            $"/api/products/{product}/picks",
+            new
+            {
+                texts = new[] { "cedar bird house", "zebra saddle" },
+                source = (string?)null,
+                fit = (string?)null,
+                home = (string?)null,
+                note = (string?)null,
+            }
+        );
+        await AddTerms(Us, "bird bath");
+
+        await Finished();
+
+        Assert.Equal(Source, await SourceOf(Us, "cedar bird house"));
+        Assert.Equal(Source, await SourceOf(Other, "cedar bird house"));
+        Assert.Equal(Source, await SourceOf("hedgerow-fair-gb", "cedar bird house"));
+        Assert.Equal(Source, await SourceOf(Us, "bird bath"));
+        // Nobody types it: it stays without numbers, and off the shelves of markets that do not know it.
+        Assert.Null(await SourceOf(Other, "zebra saddle"));
+    }
+
+    [Fact]
+    public async Task It_can_be_stopped_and_goes_on_where_it_was()
+    {
+        await _shop.Client.PostAsync("/api/measuring/stop", null, default);
+        await AddTerms(Us, "bird bath");
+        var view = await _shop.Get("/api/measuring");
+        Assert.True(view["isStopped"]!.GetValue<bool>());
+        Assert.False(view["isRunning"]!.GetValue<bool>());
+        Assert.Null(await SourceOf(Us, "bird bath"));
+
+        await _shop.Client.PostAsync("/api/measuring/resume", null, default);
+        await Finished();
+
+        Assert.Equal(Source, await SourceOf(Us, "bird bath"));
+    }
+
+    [Fact]
+    public async Task A_source_is_never_asked_for_more_than_it_states_and_half_of_that_is_left_for_the_seller()
+    {
+        await _shop.Client.PostAsync("/api/measuring/stop", null, default);
+        var market = DispatchProxy.Create<IMarket, MeteredMarket>();
+        var metered = (MeteredMarket)market;
+        metered.Market = _shop.Services.GetRequiredService<IMarket>();
+        using var budget = new LookupBudget(market);
+        var changes = new DataVersion();
+        var shelves = new Shelves(market, changes, budget);
+        var scopes = _shop.Services.GetRequiredService<IServiceScopeFactory>();
+        using var service = new MeasuringService(scopes, market, shelves, changes, budget, NullLogger<MeasuringService>.Instance);
+        await AddTerms(Us, [.. Enumerable.Range(0, 8).Select(i => $"zebra saddle {i}")]);
+
+        await service.Run(default);
+        Assert.Equal(5, metered.Asked.Count);
+        Assert.Equal((5, 8), (service.State.Done, service.State.All));
+
+        // The rest of the day is for the seller; what is unknown is not asked for twice.
+        await service.Run(default);
+        Assert.Equal(5, metered.Asked.Count);
+        await using var scope = scopes.CreateAsyncScope();
+        var db = scope.ServiceProvider.GetRequiredService<TinContext>();
+        var shown = await shelves.MeasureTyped(db, Us, [.. Enumerable.Range(0, 9).Select(i => $"bird house {i}")], default);
+        Assert.Equal(8, metered.Asked.Count);
+        Assert.Empty(shown);
+        var asked = await shelves.Measure(db, Us, ["bird house", "bird bath", "bird feeder"], default);
+        Assert.Equal(10, metered.Asked.Count);
+        Assert.Equal(0, await budget.Left(db, default));
+        Assert.Equal(3, asked.Count);
+        Assert.Null(asked["bird feeder"].Reading);
+
+        // Another program on the same folder counts on.
+        using var restarted = new LookupBudget(market);
+        Assert.Equal(0, await restarted.Take(db, 1, LookupPurpose.Asked, default));
+        Assert.Equal(metered.Asked.Distinct().Count(), metered.Asked.Count);
+    }
+
+    private const string Source = "Sample data";
+
+    private async Task AddTerms(string market, params string[] texts)
+    {
+        await using var scope = _shop.Services.GetRequiredService<IServiceScopeFactory>().CreateAsyncScope();
+        var db = scope.ServiceProvider.GetRequiredService<TinContext>();
+        db.Terms.AddRange(
+            texts.Select(t => new TermRow
+            {
+                MarketId = market,
+                Text = t,
+                Key = Tokens.Key(t),
+            })
+        );
+        await db.SaveChangesAsync();
+        _shop.Services.GetRequiredService<Shelves>().Evict(market);
+    }
+
+    private async Task<string?> SourceOf(string market, string key)
+    {
+        await using var scope = _shop.Services.GetRequiredService<IServiceScopeFactory>().CreateAsyncScope();
+        var terms = await Shelves.TermsOf(scope.ServiceProvider.GetRequiredService<TinContext>(), market, [key], default);
+        return terms.GetValueOrDefault(key)?.Reading?.Source;
+    }
+
+    private async Task Finished()
+    {
+        for (var i = 0; i < 200; i++)
+        {
+            if (!(await _shop.Get("/api/measuring"))["isRunning"]!.GetValue<bool>())
+                return;
+            await Task.Delay(50);
+        }
+
+        Assert.Fail("It does not end.");
+    }
+
+    /// <summary>A market that measures ten terms a day.</summary>
+    public class MeteredMarket : DispatchProxy
+    {
+        internal IMarket Market { get; set; } = null!;
+        internal List<string> Asked { get; } = [];
+
+        protected override object? Invoke(MethodInfo? targetMethod, object?[]? args)
+        {
+            if (targetMethod!.Name == "get_TermsPerDay")
+                return 10;
+            if (targetMethod.Name == nameof(IMarket.Measure))
+                Asked.AddRange((IReadOnlyList<string>)args![1]!);
+            return targetMethod.Invoke(Market, args);
+        }
+    }
+}
