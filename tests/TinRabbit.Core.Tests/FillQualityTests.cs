@@ -196,6 +196,77 @@ public class FillQualityTests
             )
         );
 
+    // Titles with room for several picks, and picks with all, some or no volumes.
+    private static readonly Gen<(WantedTerm[] Terms, int Room, string Standing)> LongTitles =
+        from c in Cases
+        from room in Gen.Choose(50, 150)
+        from known in Gen.Choose(0, 2)
+        select (
+            c.Terms.Select((t, i) => known == 2 || (known == 1 && i % 3 > 0) ? t : t with { Volume = null }).ToArray(),
+            room,
+            c.Standing
+        );
+
+    [Fact]
+    public void Titles_hold_at_least_99_percent_of_plain_greed_that_repeats_and_adds_words_and_leave_no_room_that_gains() =>
+        Check.One(
+            Always(60),
+            Prop.ForAll(
+                LongTitles.ToArbitrary(),
+                c =>
+                {
+                    var platform = Platform(c.Room, 24, 3, 100);
+                    var copy = Samples.Copy(("tags", new[] { c.Standing }));
+                    var takes = TitleFill.Of(new(platform, copy, "title", c.Terms, [])).Takes;
+                    string[] pieces =
+                    [
+                        .. c
+                            .Terms.Select(t => t.Text)
+                            .Concat(c.Terms.SelectMany(t => t.Text.Split(' ')))
+                            .Concat(c.Terms.SelectMany(t => t.Text.Split(' ').Zip(t.Text.Split(' ').Skip(1), (a, b) => $"{a} {b}")))
+                            .Distinct(),
+                    ];
+                    var greedy = Append("", pieces, untilNothing: true);
+                    var best = takes.Count == 0 ? Grip("") : takes[0].Grip;
+                    Assert.True(
+                        best >= 0.99 * Grip(greedy),
+                        $"ours {best} by {takes.FirstOrDefault()?.Text}; greed {Grip(greedy)} by {greedy}"
+                    );
+                    foreach (var take in takes.Take(1))
+                        Assert.Equal(take.Text, Append(take.Text, pieces, untilNothing: false));
+
+                    // The title with the pieces that gain most at its end, one after another, or only the first.
+                    string Append(string title, string[] pieces, bool untilNothing)
+                    {
+                        while (true)
+                        {
+                            var (best, most) = (title, Grip(title) + 1e-9);
+                            foreach (var piece in pieces)
+                            {
+                                var longer = title.Length == 0 ? piece : $"{title}, {piece}";
+                                if (Reads(longer) && Grip(longer) is var grip && grip > most)
+                                    (best, most) = (longer, grip);
+                            }
+
+                            if (best == title || !untilNothing)
+                                return best;
+                            title = best;
+                        }
+                    }
+
+                    double Grip(string title) =>
+                        Weigher
+                            .Weigh(platform, new Dictionary<string, FieldValue>(copy) { ["title"] = new FieldValue.Text(title) }, c.Terms)
+                            .Grip;
+
+                    bool Reads(string title) =>
+                        title.Length <= c.Room
+                        && title.Split(", ").Distinct(StringComparer.OrdinalIgnoreCase).Count() == title.Split(", ").Length
+                        && Tokens.Of(title).CountBy(t => Fold.Key(t.Word, platform.Search.Folds)).All(w => w.Value <= 2);
+                }
+            )
+        );
+
     [Fact]
     public void Words_open_no_less_than_greed_and_exchanges_do() =>
         Check.One(

@@ -32,6 +32,7 @@ public sealed class ListingsApiTests : IDisposable
     [Fact]
     public async Task Scores_are_worked_out_once_and_again_only_for_what_changed()
     {
+        await shop.NumbersSettled();
         var before = await Listings();
         Assert.All(before, l => Assert.Null(l["score"]));
         var lines = await Weigh();

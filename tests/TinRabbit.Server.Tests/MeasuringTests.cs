@@ -36,7 +36,7 @@ public sealed class MeasuringTests : IDisposable
         );
         await AddTerms(Us, "bird bath");
 
-        await Finished();
+        await _shop.NumbersSettled();
 
         Assert.Equal(Source, await SourceOf(Us, "cedar bird house"));
         Assert.Equal(Source, await SourceOf(Other, "cedar bird house"));
@@ -57,7 +57,7 @@ public sealed class MeasuringTests : IDisposable
         Assert.Null(await SourceOf(Us, "bird bath"));
 
         await _shop.Client.PostAsync("/api/measuring/resume", null, default);
-        await Finished();
+        await _shop.NumbersSettled();
 
         Assert.Equal(Source, await SourceOf(Us, "bird bath"));
     }
@@ -123,18 +123,6 @@ public sealed class MeasuringTests : IDisposable
         await using var scope = _shop.Services.GetRequiredService<IServiceScopeFactory>().CreateAsyncScope();
         var terms = await Shelves.TermsOf(scope.ServiceProvider.GetRequiredService<TinContext>(), market, [key], default);
         return terms.GetValueOrDefault(key)?.Reading?.Source;
-    }
-
-    private async Task Finished()
-    {
-        for (var i = 0; i < 200; i++)
-        {
-            if (!(await _shop.Get("/api/measuring"))["isRunning"]!.GetValue<bool>())
-                return;
-            await Task.Delay(50);
-        }
-
-        Assert.Fail("It does not end.");
     }
 
     /// <summary>A market that measures ten terms a day.</summary>

@@ -49,6 +49,19 @@ public sealed class TestShop : IDisposable
 
     public async Task<JsonNode> Put(string path, object body, int status = 200) => await Send(HttpMethod.Put, path, body, status);
 
+    /// <summary>Waits until nothing is measured in the background: until then numbers change by themselves.</summary>
+    public async Task NumbersSettled()
+    {
+        for (var i = 0; i < 600; i++)
+        {
+            if (!(await Get("/api/measuring"))["isRunning"]!.GetValue<bool>())
+                return;
+            await Task.Delay(50);
+        }
+
+        Assert.Fail("Measuring in the background does not end.");
+    }
+
     /// <summary>Adds a product and gives its id.</summary>
     public async Task<int> AddProduct(string name = "Wren nest box") =>
         (

@@ -233,7 +233,7 @@ describe('attributes', () => {
 
   test('another is named, filled and taken out', async () => {
     const { hands, now } = put(choices, { Size: ['S', 'M'] }, { category: [] })
-    expect(box('Field: Size').value).toBe('S, M')
+    expect(box('Field: Size').value).toBe('S; M')
     await hands.type(box('Field: name of a new one'), 'Weight{Enter}')
     await hands.type(box('Field: Weight'), '1 kg')
     expect(now()).toEqual({ Size: ['S', 'M'], Weight: '1 kg' })

@@ -2,7 +2,7 @@ import { describe, expect, test } from 'vitest'
 import type { Field } from '../../src/web/src/kit/api'
 import { compact, fixed, full, monthsFrom } from '../../src/web/src/kit/numbers'
 import { capital, wordsOf } from '../../src/web/src/kit/words'
-import { allText, asList, asNamed, asText, cutOf, measure, oneText, withoutSeconds } from '../../src/web/src/write/texts'
+import { allText, asList, asNamed, asText, cutOf, measure, oneText, valuesIn, withoutSeconds } from '../../src/web/src/write/texts'
 
 const field = (shape: Field['shape'], separator = ', ') => ({ key: 'f', label: 'Field', shape, separator }) as Field
 
@@ -62,6 +62,14 @@ describe('room', () => {
     ['', 'bytes', 0],
   ] as const)('%s in %s', (text, unit, used) => expect(measure(text, unit)).toBe(used))
 
+  test('several values of an attribute have semicolons between them, also while the next one is typed', () => {
+    expect(valuesIn('cotton; linen;wool ')).toEqual(['cotton', 'linen', 'wool'])
+    expect(valuesIn('cotton, washed')).toBe('cotton, washed')
+    expect(valuesIn('cotton;')).toBe('cotton;')
+    expect(valuesIn('cotton; ')).toBe('cotton; ')
+    expect(asNamed({ Fabric: valuesIn('cotton; linen') })).toEqual([['Fabric', 'cotton; linen']])
+  })
+
   test('a long phrase is cut at the last word that fits', () => {
     expect(cutOf('cedar bird house with camera', 24, 'characters')).toEqual(['cedar bird house with', 'camera'])
     expect(cutOf('  two   words ', 3, 'characters')).toEqual(['two', 'words'])
@@ -83,7 +91,7 @@ describe('a field’s value', () => {
     expect([asText('a'), asText(['a', 'b']), asText({ a: 'b' }), asText(undefined)]).toEqual(['a', 'a b', '', ''])
     expect([asList('a'), asList(''), asList(['a', '']), asList({ a: 'b' })]).toEqual([['a'], [], ['a', ''], []])
     expect(asNamed({ Size: ['S', 'M'], Colour: 'red' })).toEqual([
-      ['Size', 'S, M'],
+      ['Size', 'S; M'],
       ['Colour', 'red'],
     ])
     expect([asNamed('x'), asNamed(['x']), asNamed(undefined)]).toEqual([[], [], []])

@@ -22,7 +22,7 @@ namespace TinRabbit.Server.Pages;
 /// <param name="File">Its file; null where there is none.</param>
 /// <param name="Shows">What it shows, in the seller's words.</param>
 /// <param name="Terms">The picks that the text contains.</param>
-/// <param name="Offer">One phrase with the best picks that are true of it; null where there is none.</param>
+/// <param name="Offer">What it shows, with the lead near the front; null where there is nothing better to say.</param>
 public sealed record PictureView(
     int ProductId,
     string Product,
@@ -69,8 +69,6 @@ public sealed record ShowsRequest([MaxLength(Bounds.NoteLength)] string Shows);
 
 internal static class PicturesApi
 {
-    private const int PicksWoven = 3;
-
     public static void MapPictures(this IEndpointRouteBuilder app)
     {
         var api = app.MapGroup("/api/pictures").WithTags("Pages");
@@ -216,7 +214,7 @@ internal static class PicturesApi
         var leadKey = product.Listings.FirstOrDefault(l => l.PlatformId == rules.Id)?.LeadKey ?? product.Listings.FirstOrDefault()?.LeadKey;
         var lead = picks.FirstOrDefault(p => p.Key == leadKey).Term;
         var wanted = picks.Select(p => p.Term).ToList();
-        var offer = Offer(picks, facts);
+        var said = lead is not null && IsTrue(lead, facts) ? lead : Best(picks, facts);
         var pictures = product.PictureStates();
         var hasLead = lead is null || pictures.Select(p => p.Alt).Concat(inText.Select(p => p.Alt)).Any(alt => Held(alt, [lead]).Count > 0);
         for (var i = 0; i < pictures.Count; i++)
@@ -242,9 +240,19 @@ internal static class PicturesApi
                 picture.Alt,
                 TextLength.Of(picture.Alt, Unit.Characters),
                 Held(picture.Alt, wanted),
-                offer is not null && !isInText && Tokens.Key(offer) != Tokens.Key(picture.Alt) ? offer : null,
+                isInText ? null : Offer(picture, isFirst: number == 0),
                 problems
             );
+        }
+
+        // Without a word about what they show, pictures would all be offered the same text.
+        string? Offer(OnePicture picture, bool isFirst)
+        {
+            if (said is null || (picture.Shows.Length == 0 && !isFirst))
+                return null;
+            var holds = picture.Shows.Length > 0 && Held(picture.Shows, [said]).Count > 0;
+            var offer = holds ? Capitals.First(picture.Shows) : AltTexts.WithLead(Capitals.First(picture.Shows), said.Text);
+            return TextLength.Of(offer, Unit.Characters) <= most && Tokens.Key(offer) != Tokens.Key(picture.Alt) ? offer : null;
         }
 
         List<ContainedTerm> Held(string text, IReadOnlyList<WantedTerm> terms) =>
@@ -255,26 +263,16 @@ internal static class PicturesApi
                     .. Weigher
                         .Weigh(rules.OfOneText(), Platform.CopyOf(text), terms, stop)
                         .Terms.Where(t => t.Grade != Grade.Missing)
-                        .OrderByDescending(t => t.Term.Volume ?? -1)
+                        .OrderByDescending(t => t.Term.Demand())
                         .Select(t => new ContainedTerm(t.Term.Text, t.Term.Volume)),
                 ];
     }
 
-    private static string? Offer(List<(string Key, Home Home, WantedTerm Term)> picks, FactWords? facts)
-    {
-        var best = picks
-            .Select(p => p.Term)
-            .Where(t => t.Fit != Fit.Stretch && (facts is null || Facets.Unbacked(t.Text, facts).Count == 0))
-            .OrderByDescending(t => t.Worth())
-            .Take(PicksWoven)
-            .ToArray();
-        return best.Length switch
-        {
-            0 => null,
-            1 => Capitals.First(best[0].Text),
-            _ => Capitals.First(Weave.Of(best).Text),
-        };
-    }
+    private static bool IsTrue(WantedTerm term, FactWords? facts) =>
+        term.Fit != Fit.Stretch && (facts is null || Facets.Unbacked(term.Text, facts).Count == 0);
+
+    private static WantedTerm? Best(List<(string Key, Home Home, WantedTerm Term)> picks, FactWords? facts) =>
+        picks.Select(p => p.Term).Where(t => IsTrue(t, facts)).MaxBy(t => t.Worth());
 
     private static async Task<List<AltChange>> Planned(
         PatternRequest request,

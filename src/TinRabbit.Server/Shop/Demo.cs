@@ -90,6 +90,7 @@ internal static class Demo
             {
                 What = "nest box",
                 Materials = ["western red cedar", "brass"],
+                Properties = ["handmade"],
                 Colours = ["natural"],
                 Sizes = ["small", "28 mm hole"],
                 Audiences = ["gardeners", "bird lovers"],
@@ -134,6 +135,7 @@ internal static class Demo
             {
                 What = "window bird feeder",
                 Materials = ["acrylic", "oak"],
+                Properties = ["handmade"],
                 Colours = ["clear"],
                 Sizes = ["large"],
                 Audiences = ["children", "bird lovers"],
@@ -157,6 +159,7 @@ internal static class Demo
             {
                 What = "bat box",
                 Materials = ["larch"],
+                Properties = ["handmade"],
                 Colours = ["natural", "black"],
                 Sizes = ["large"],
                 Audiences = ["gardeners"],

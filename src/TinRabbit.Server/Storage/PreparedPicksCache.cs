@@ -22,7 +22,7 @@ public sealed class PreparedPicksCache(DataVersion commits)
         if (_kept.TryGetValue((productId, marketId, profile), out var kept) && kept.Made == now)
             return kept.Ready;
         var picks = await db.WantedOf(productId, marketId, stop);
-        var wanted = PickDemand.Assume([.. picks.Select(p => p.Term)]);
+        var wanted = picks.Select(p => p.Term).ToArray();
         var platform = PlatformJson.Read(profile);
         var avoided = await AvoidedInShop(db, now, stop);
         var ready = new PreparedPicks(

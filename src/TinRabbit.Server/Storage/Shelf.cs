@@ -81,24 +81,26 @@ public static class Shelf
                 p.Term.Reading.TitlesHolding,
             })
             .ToListAsync(stop);
-        return rows.Select(r =>
-            (
-                r.ProductId,
-                r.Key,
-                r.Home,
-                new WantedTerm(
-                    r.Text,
-                    r.Volume,
-                    norm.SupplyOf(r.Competition, r.TitlesHolding),
-                    norm.HeadroomOf(r.Volume, r.Competition, r.TitlesHolding),
-                    r.Fit
+        // What a pick without numbers counts for depends on the other picks of its product.
+        return rows.GroupBy(r => r.ProductId)
+            .SelectMany(g =>
+                g.Zip(
+                    PickDemand.Assume([
+                        .. g.Select(r => new WantedTerm(
+                            r.Text,
+                            r.Volume,
+                            norm.SupplyOf(r.Competition, r.TitlesHolding),
+                            norm.HeadroomOf(r.Volume, r.Competition, r.TitlesHolding),
+                            r.Fit
+                        )
+                        {
+                            Home = r.Home,
+                            VolumeBelow = r.VolumeBelow,
+                        }),
+                    ]),
+                    (r, term) => (r.ProductId, r.Key, r.Home, term)
                 )
-                {
-                    Home = r.Home,
-                    VolumeBelow = r.VolumeBelow,
-                }
-            )
-        );
+            );
     }
 
     /// <summary>What is true of a product, with the seller's own words; nothing where there is no such product.</summary>

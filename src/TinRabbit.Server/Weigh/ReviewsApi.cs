@@ -23,6 +23,7 @@ public sealed record BuyersView(int Mine, int Theirs, int Market, IReadOnlyList<
 /// <summary>A phrase of buyers.</summary>
 /// <param name="Z">How far beyond chance; more than 0 where it marks mine.</param>
 /// <param name="IsTrueOfMine">Whether it is said about theirs, no complaint, and true of mine by the facts.</param>
+/// <param name="Volume">Searches/mo in the market; null where nobody searches for it, or the market does not know.</param>
 /// <param name="Pick">The key of the pick that it is; null where it is none.</param>
 /// <param name="Holds">How the listing holds it.</param>
 /// <param name="NotInFacts">What it claims that the facts lack.</param>
@@ -35,6 +36,7 @@ public sealed record PhraseView(
     double? Stars,
     ReviewTone Tone,
     bool IsTrueOfMine,
+    long? Volume,
     string? Pick,
     Grade Holds,
     IReadOnlyList<Claim> NotInFacts,
@@ -190,6 +192,7 @@ internal static class ReviewsApi
         TinContext db,
         PreparedPicksCache ready,
         MarketReviews ofMarket,
+        Shelves shelves,
         CancellationToken stop
     )
     {
@@ -204,6 +207,7 @@ internal static class ReviewsApi
         var phrases = BuyerPhrases.Of(mine, theirs, market.Count > 0 ? market : null, stop);
         var facts = open.Facts;
         var picks = (await db.Picks.Where(p => p.ProductId == open.Listing.ProductId).Select(p => p.Key).ToListAsync(stop)).ToHashSet();
+        var terms = await shelves.MeasureTyped(db, marketId, [.. phrases.Select(p => p.Text)], stop);
         var held = Weigher.Weigh(open.Platform, open.Copy, [.. phrases.Select(p => new WantedTerm(p.Text))], stop);
         // The most telling phrase of a sentence stands for the others.
         var first = phrases.GroupBy(SentenceOf).ToDictionary(g => g.Key, g => g.First().Text);
@@ -224,6 +228,7 @@ internal static class ReviewsApi
                                     p.Stars,
                                     p.Tone,
                                     p.Z < 0 && p.Tone != ReviewTone.Complaint && p.IsTrueBy(facts),
+                                    terms.GetValueOrDefault(Tokens.Key(p.Text))?.Reading?.Volume,
                                     picks.Contains(Tokens.Key(p.Text)) ? Tokens.Key(p.Text) : null,
                                     held.Terms[i].Grade,
                                     Facets.Unbacked(p.Text, facts),

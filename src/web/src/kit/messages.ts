@@ -75,8 +75,8 @@ export const messages = {
     (gone > 0 ? `, ${full(gone)} no longer in the market` : ''),
   reviewsThere: (mine: number, theirs: number) => `No new reviews: ${full(mine)} of yours and ${full(theirs)} of rivals’ are here`,
   reviewsNone: 'The market has no reviews of these listings.',
-  pickedPhrase: (term: string, volume: number | null | undefined) =>
-    `Picked “${term}”: ${volume === null || volume === undefined ? 'no search data' : `${full(volume)} searches/mo`}`,
+  pickedPhrase: (term: string, volume: number | null) =>
+    `Picked “${term}”: ${volume === null ? 'no search data' : `${full(volume)} searches/mo`}`,
   pickedBefore: (term: string) => `“${term}” is a pick already`,
 
   // Watch

@@ -69,7 +69,7 @@ export function AltBox({
       )}
       {picture.offer && (
         <p className="text-[14px] mb-2">
-          <span className="quiet">One phrase with your best picks:</span> {picture.offer}{' '}
+          <span className="quiet">What it shows, with your lead:</span> {picture.offer}{' '}
           <button type="button" className="link" onClick={() => write(picture.offer ?? '')}>
             Use it
           </button>

@@ -75,10 +75,7 @@ export function Buyers(p: ViewProps) {
             },
           }),
         )
-        const [measured] = await ask(
-          api.POST('/api/markets/{marketId}/measure', { params: { path: { marketId } }, body: { texts: [phrase.text] } }),
-        )
-        return { ...done, what: messages.pickedPhrase(phrase.text, measured?.volume) }
+        return { ...done, what: messages.pickedPhrase(phrase.text, phrase.volume) }
       },
       undefined,
       (c) => refresh(c, 'picks', 'numbers'),
@@ -138,7 +135,7 @@ export function Buyers(p: ViewProps) {
           }}
         />
         <span className="quiet text-[13px]">
-          <Key of="pickPhrase" /> picks and measures
+          <Key of="pickPhrase" /> picks
         </span>
       </div>
     </>
@@ -187,7 +184,7 @@ export function Buyers(p: ViewProps) {
               {groups.find((g) => g.phrases[0] === r) && <p className="sub !mt-0">{groups.find((g) => g.phrases[0] === r)?.name}</p>}
               <div
                 className="grid items-baseline gap-3 text-[14px]"
-                style={{ gridTemplateColumns: 'minmax(0,1fr) 160px 140px 120px' }}
+                style={{ gridTemplateColumns: 'minmax(0,1fr) 150px 150px 130px 110px' }}
                 data-testid="phrase"
                 data-at={i === at}
               >
@@ -195,6 +192,15 @@ export function Buyers(p: ViewProps) {
                 <span className="num text-[13px]">
                   {full(r.mine)} <span className="quiet font-sans">yours,</span> {full(r.theirs)}{' '}
                   <span className="quiet font-sans">theirs</span>
+                </span>
+                <span className="num text-[13px]">
+                  {r.volume === null ? (
+                    <span className="quiet font-sans">No data</span>
+                  ) : (
+                    <>
+                      {full(r.volume)} <span className="quiet font-sans">searches/mo</span>
+                    </>
+                  )}
                 </span>
                 <span className="quiet">{r.stars === null ? 'no stars' : `${fixed(r.stars, 1)} stars on average`}</span>
                 <span className="mark">{r.pick ? 'picked' : r.holds !== 'missing' ? 'in your listing' : ''}</span>
@@ -246,7 +252,7 @@ function PhraseDetail({ phrase, also, pick }: { phrase: BuyerPhrase; also: strin
       )}
       <p className="my-2">
         <button type="button" className="btn btn-sm btn-primary" disabled={phrase.pick !== null} onClick={pick}>
-          {phrase.pick ? 'Picked' : 'Pick and measure'} <Key of="pickPhrase" plain />
+          {phrase.pick ? 'Picked' : 'Pick'} <Key of="pickPhrase" plain />
         </button>
       </p>
       <h3>What they wrote</h3>

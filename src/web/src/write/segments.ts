@@ -80,7 +80,7 @@ export function segments(length: number, pieces: Piece[], pointed: string | unde
   return cut
 }
 
-/** The pieces of each attribute: its values are searched one by one, and shown with commas between them. */
+/** The pieces of each attribute: its values are searched one by one, and shown with semicolons between them. */
 export function piecesByName(value: Value | undefined, pieces: Piece[][]): Map<string, Piece[]> {
   const byName = new Map<string, Piece[]>()
   if (!value || typeof value !== 'object' || Array.isArray(value)) return byName

@@ -7,11 +7,17 @@ export const asText = (value: Value | undefined) => (typeof value === 'string' ?
 /** As a list; one text is a list of one. */
 export const asList = (value: Value | undefined) => (Array.isArray(value) ? value : typeof value === 'string' && value ? [value] : [])
 
-/** As names with their values. */
+/** As names with their values; several values of one name have semicolons between them. */
 export const asNamed = (value: Value | undefined): [string, string][] =>
   value && typeof value === 'object' && !Array.isArray(value)
-    ? Object.entries(value).map(([k, v]) => [k, Array.isArray(v) ? v.join(', ') : v])
+    ? Object.entries(value).map(([k, v]) => [k, Array.isArray(v) ? v.join('; ') : v])
     : []
+
+/** The values of an attribute as one types them: several where a semicolon stands between two of them. */
+export const valuesIn = (text: string): string | string[] => {
+  const values = text.split(';').map((v) => v.trim())
+  return values.length > 1 && values.every(Boolean) ? values : text
+}
 
 /** Room used, as the platform counts it: Unicode scalar values, bytes of UTF-8, or words. */
 export const measure = (text: string, unit: Field['unit']) =>

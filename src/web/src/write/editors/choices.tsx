@@ -1,5 +1,5 @@
 import { piecesByName } from '../segments'
-import { asList, asNamed } from '../texts'
+import { asList, asNamed, valuesIn } from '../texts'
 import { Boxed } from './boxed'
 import { type EditorProps, none } from './props'
 
@@ -16,7 +16,7 @@ export function Choices({ field, value, weighedValue, change, pieces, pointed, c
   // A value that is a list stays one while it is not written in.
   const kept = value && typeof value === 'object' && !Array.isArray(value) ? value : {}
   const put = (rows: [string, string][]) =>
-    change(Object.fromEntries(rows.filter(([k]) => k).map(([k, v]) => [k, v === textOf(k) && k in kept ? kept[k] : v])))
+    change(Object.fromEntries(rows.filter(([k]) => k).map(([k, v]) => [k, v === textOf(k) && k in kept ? kept[k] : valuesIn(v)])))
   const path = asList(category).map((p) => p.trim().toLowerCase())
   const known = field.attributes.filter((a) => a.category === null || path.includes(a.category.toLowerCase()))
   const others = named.filter(([name]) => !known.some((a) => a.name === name))
@@ -40,6 +40,7 @@ export function Choices({ field, value, weighedValue, change, pieces, pointed, c
             <input
               className={`inline-input field-sizing-content ${textOf(a.name) ? '' : 'min-w-14'}`}
               aria-label={`${field.label}: ${a.name}`}
+              title="Several values: put a semicolon between them"
               list={a.options.length > 0 ? `options ${field.key} ${a.name}` : undefined}
               placeholder="empty"
               value={textOf(a.name)}
@@ -61,6 +62,7 @@ export function Choices({ field, value, weighedValue, change, pieces, pointed, c
             <input
               className="inline-input field-sizing-content min-w-16"
               aria-label={`${field.label}: ${name}`}
+              title="Several values: put a semicolon between them"
               value={text}
               onChange={(e) => put(named.map((n) => (n[0] === name ? [name, e.target.value] : n)))}
             />,
