@@ -1,5 +1,3 @@
-using TinRabbit.Core.Words;
-
 namespace TinRabbit.Core.Filling.Titles;
 
 /// <summary>
@@ -14,11 +12,9 @@ internal sealed class TitleEnd(TitleState title, int[] usable)
     private const int MaxTried = 100;
     private const double Tolerance = 1e-12;
 
-    private sealed class Fragment
-    {
-        public required int Phrase { get; init; }
-        public double Potential { get; set; }
-    }
+    // One or two words of a term, by the numbers of their letters, with the worth of the terms that they would complete.
+    private readonly Dictionary<(int First, int Second), int> _numbers = [];
+    private readonly List<(int Term, int First, int Second, double Potential)> _fragments = [];
 
     /// <summary>Fills the end of the title.</summary>
     /// <param name="terms">The terms that may be added whole.</param>
@@ -43,8 +39,10 @@ internal sealed class TitleEnd(TitleState title, int[] usable)
         var (best, most, value) = (-1, Tolerance, title.Evaluate());
         phrases.RemoveAll(phrase =>
         {
+            if (!title.MayFitLater(phrase))
+                return true;
             if (!title.Push(phrase))
-                return !title.MayFitLater(phrase);
+                return false;
             if (title.Evaluate() - value is var gain && gain > most * (1 + Tolerance))
                 (best, most) = (phrase, gain);
             title.Pop();
@@ -56,35 +54,36 @@ internal sealed class TitleEnd(TitleState title, int[] usable)
     // The words that terms lack in the title, or in the whole listing, where they are one or two.
     private List<int> Fragments()
     {
-        var fragments = new Dictionary<string, Fragment>(StringComparer.Ordinal);
+        _numbers.Clear();
+        _fragments.Clear();
         foreach (var term in usable)
         {
-            Offer(title.LackingInTitle(term));
-            Offer(title.LackingInListing(term));
-
-            void Offer(int[] words)
-            {
-                if (words.Length is < 1 or > 2 || words.Length == title.WordsOf(term).Length)
-                    return;
-                var texts = words.Select(w => title.WordsOf(term)[w]).ToArray();
-                if (StopWords.Has(texts[0]) || StopWords.Has(texts[^1]))
-                    return;
-                var key = string.Join(' ', texts);
-                if (!fragments.TryGetValue(key, out var fragment))
-                    fragments[key] = fragment = new() { Phrase = title.AddFragment(key, term, words) };
-                fragment.Potential += title.WorthByTerm[term];
-            }
+            var inTitle = title.Lacking(term, inListing: false);
+            Offer(term, inTitle);
+            if (title.Lacking(term, inListing: true) is var inListing && inListing != inTitle)
+                Offer(term, inListing);
         }
 
-        var fitting = fragments.Values.Where(f => title.MayFitLater(f.Phrase)).ToList();
         return
         [
-            .. fitting
+            .. _fragments
                 .OrderByDescending(f => f.Potential)
                 .Take(MaxTried)
-                .Union(fitting.OrderByDescending(f => f.Potential / title.SizeOf(f.Phrase)).Take(MaxTried))
-                .Select(f => f.Phrase),
+                .Union(_fragments.OrderByDescending(f => f.Potential / title.SizeOf(f.Term, f.First, f.Second)).Take(MaxTried))
+                .Select(f => title.AddFragment(f.Term, f.First, f.Second)),
         ];
+    }
+
+    private void Offer(int term, (int First, int Second)? words)
+    {
+        if (words is not var (first, second) || !title.MayFitLater(term, first, second))
+            return;
+        var key = title.KeyOf(term, first, second);
+        var worth = title.WorthByTerm[term];
+        if (_numbers.TryAdd(key, _fragments.Count))
+            _fragments.Add((term, first, second, worth));
+        else
+            _fragments[_numbers[key]] = _fragments[_numbers[key]] with { Potential = _fragments[_numbers[key]].Potential + worth };
     }
 
     // Takes out, from the end, each phrase without which no term has a lower grade.
@@ -93,14 +92,24 @@ internal sealed class TitleEnd(TitleState title, int[] usable)
         for (var at = title.Phrases.Count - 1; at >= fixedPhrases; at--)
         {
             int[] all = [.. title.Phrases];
-            var (grades, value) = (title.Grades(), title.Evaluate());
+            var value = title.Evaluate();
             title.Set([.. all[..at], .. all[(at + 1)..]]);
-            var without = title.Grades();
-            var idle = title.Phrases.Count == all.Length - 1 && title.Evaluate() >= value * (1 - 1e-6);
-            for (var t = 0; t < grades.Length && idle; t++)
-                idle = without[t] >= grades[t];
-            if (!idle)
-                title.Set(all);
+            if (title.Phrases.Count == all.Length - 1 && title.Evaluate() >= value * (1 - 1e-6) && HoldsNoLessThan(all))
+                continue;
+            title.Set(all);
         }
+    }
+
+    private bool HoldsNoLessThan(int[] phrases)
+    {
+        int[] these = [.. title.Phrases];
+        var grades = title.Grades();
+        title.Set(phrases);
+        var before = title.Grades();
+        title.Set(these);
+        for (var t = 0; t < grades.Length; t++)
+            if (grades[t] < before[t])
+                return false;
+        return true;
     }
 }

@@ -13,6 +13,9 @@ public sealed record TitleFill(IReadOnlyList<Take> Takes, IReadOnlyList<LeftOut>
     /// <summary>Most takes that are made.</summary>
     public const int MostTakes = 5;
 
+    // The first take has the whole search; each other one has less.
+    private const double ShareOfOthers = 0.2;
+
     /// <summary>
     /// Makes up to five different titles: picks one after another, what the end of one and the beginning of the next share said once, the lead
     /// first; then single words and pairs that complete picks, until nothing that fits gains. A word comes as often as the profile allows, and
@@ -39,14 +42,18 @@ public sealed record TitleFill(IReadOnlyList<Take> Takes, IReadOnlyList<LeftOut>
         {
             var search = new TitleSearch(title, input, [.. wanted.Select(placement.Allows)], stop);
             var plans = new List<int[]>();
-            for (var take = uses > 1 ? 1 : 0; take < MostTakes && search.FindNext(plans, uses) is { } plan; take++)
+            for (
+                var take = uses > 1 ? 1 : 0;
+                take < MostTakes && search.FindNext(plans, uses, plans.Count == 0 ? 1 : ShareOfOthers) is { } plan;
+                take++
+            )
             {
                 plans.Add(plan.Terms);
                 found.Add(plan.Text);
             }
 
             // One of them says no word twice.
-            if (uses > 1 && search.FindNext([], 1) is { } once)
+            if (uses > 1 && search.FindNext([], 1, ShareOfOthers) is { } once)
                 found.Add(once.Text);
         }
 

@@ -9,8 +9,8 @@ namespace TinRabbit.Core.Filling.Titles;
 /// </summary>
 internal sealed class TitleSearch
 {
-    // Title evaluations times terms: about 25 ms of work for the first take, and as much for all the others.
-    private const long StepBudget = 700_000;
+    // Title evaluations times terms: about 20 ms of work for the first take.
+    private const long StepBudget = 500_000;
     private const int MaxCandidates = 90;
     private const int MaxPerturbationsWithoutGain = 300;
     private const double Tolerance = 1e-9;
@@ -48,11 +48,12 @@ internal sealed class TitleSearch
     /// <summary>The best title that differs from those found; null when there is none.</summary>
     /// <param name="found">The terms of the titles found before.</param>
     /// <param name="uses">How often one word may come.</param>
+    /// <param name="share">The share of the steps that it may take.</param>
     /// <returns>Numbers of terms, in the order in which the title has them, and the title.</returns>
-    public (int[] Terms, string Text)? FindNext(IReadOnlyList<int[]> found, int uses)
+    public (int[] Terms, string Text)? FindNext(IReadOnlyList<int[]> found, int uses, double share)
     {
         _title.WordUses = uses;
-        _title.StepsLeft = found.Count == 0 ? _budget : _budget / 5;
+        _title.StepsLeft = (long)(_budget * share);
         // Bans one term of every earlier take, the first or second after the lead, so that the next one differs.
         var banned = new HashSet<int>();
         for (var f = 0; f < found.Count; f++)
@@ -66,6 +67,9 @@ internal sealed class TitleSearch
         var (finished, worth) = ((int[])[], -1.0);
         foreach (var perRoom in (bool[])[true, false])
         {
+            // Without steps nothing would be constructed, and the end would be the whole title.
+            if (most >= 0 && _title.StepsLeft <= 0)
+                break;
             var constructed = Construct(lead, candidates, perRoom);
             Finish([.. lead, .. constructed]);
             var (plan, value) = Improve([.. lead, .. constructed], lead.Length, candidates);

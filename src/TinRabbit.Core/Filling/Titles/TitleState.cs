@@ -33,7 +33,7 @@ internal sealed class TitleState
     private readonly bool[] _isStopWord;
     private readonly int[][] _avoidedPhrases;
     private readonly Dictionary<string, int> _looseNumbers = new(StringComparer.Ordinal);
-    private readonly Dictionary<string, int> _fragments = new(StringComparer.Ordinal);
+    private readonly Dictionary<(int First, int Second), int> _fragments = [];
 
     // Terms by the rarest of their words: a title without it leaves them the grip that the other fields give. Terms whose rarest word is
     // in another field are always evaluated.
@@ -123,21 +123,55 @@ internal sealed class TitleState
 
     public IReadOnlyList<double> WorthByTerm => _otherFields.WorthByTerm;
 
-    /// <summary>The words of a phrase.</summary>
-    public string[] WordsOf(int phrase) => _words[phrase];
-
     /// <summary>The room that a phrase uses by itself.</summary>
     public int SizeOf(int phrase) => _sizes[phrase].Sum() + _spaceSize * (_sizes[phrase].Length - 1);
+
+    /// <summary>The room that one or two words of a term use by themselves.</summary>
+    public int SizeOf(int term, int first, int second) => _sizes[term][first] + (second < 0 ? 0 : _spaceSize + _sizes[term][second]);
 
     /// <summary>The number of the term with these words; −1 when there is none.</summary>
     public int Find(string key) => _words.FindIndex(0, WorthByTerm.Count, t => string.Join(' ', t) == key);
 
-    /// <summary>A phrase of some of a term's words. The same key has the same number.</summary>
-    public int AddFragment(string key, int term, int[] words)
+    /// <summary>
+    /// The places of the one or two words of a term that the title lacks, or the whole listing, dropped words aside; Second is −1 where it is
+    /// one. Null where it lacks none, more, or all of its words, and where a small word would begin or end them.
+    /// </summary>
+    public (int First, int Second)? Lacking(int term, bool inListing)
     {
+        if (inListing && !_combine)
+            return null;
+        var (keys, first, second) = (_keys[term], -1, -1);
+        for (var i = 0; i < keys.Length; i++)
+        {
+            var key = keys[i];
+            if (_ignored[term][i] || _wordCounts[key] > 0 || (inListing && _otherFields.WeightByWord[key] >= 0))
+                continue;
+            if (first < 0)
+                first = i;
+            else if (second < 0 && key != keys[first])
+                second = i;
+            else if (key != keys[first] && key != keys[second])
+                return null;
+        }
+
+        var count = second >= 0 ? 2 : 1;
+        return first < 0 || count == keys.Length || _isStopWord[keys[first]] || (second >= 0 && _isStopWord[keys[second]])
+            ? null
+            : (first, second);
+    }
+
+    /// <summary>What tells one or two words of a term from others: letter for letter.</summary>
+    public (int First, int Second) KeyOf(int term, int first, int second) =>
+        (_letters[term][first], second < 0 ? -1 : _letters[term][second]);
+
+    /// <summary>A phrase of one or two words of a term. The same words have the same number.</summary>
+    public int AddFragment(int term, int first, int second)
+    {
+        var key = KeyOf(term, first, second);
         if (!_fragments.TryGetValue(key, out var number))
         {
             _fragments[key] = number = _words.Count;
+            int[] words = second < 0 ? [first] : [first, second];
             AddPhrase(
                 [.. words.Select(w => _words[term][w])],
                 [.. words.Select(w => _written[term][w])],
@@ -148,12 +182,6 @@ internal sealed class TitleState
 
         return number;
     }
-
-    /// <summary>The places of a term's words that the title lacks, dropped words aside.</summary>
-    public int[] LackingInTitle(int term) => Lacking(term, _ => false);
-
-    /// <summary>The places of a term's words that neither the title nor another field has; none where the platform does not combine fields.</summary>
-    public int[] LackingInListing(int term) => _combine ? Lacking(term, w => _otherFields.WeightByWord[w] >= 0) : [];
 
     /// <summary>The title as a text, with capitals by the profile's style where they fit.</summary>
     public string Text()
@@ -230,12 +258,15 @@ internal sealed class TitleState
     }
 
     /// <summary>Whether a phrase that cannot be pushed now may be pushed once the title has another end: its words fit behind another separator.</summary>
-    public bool MayFitLater(int phrase)
-    {
-        // At best all but its last word is merged with the end of the title.
-        var size = Size + _sizes[phrase][^1] + (_title.Count > 0 ? _spaceSize : 0);
-        return size <= _capacity && (_isStopWord[_keys[phrase][^1]] || _wordCounts[_keys[phrase][^1]] < WordUses);
-    }
+    public bool MayFitLater(int phrase) => MayFit(_keys[phrase][^1], _sizes[phrase][^1]);
+
+    /// <summary>The same for one or two words of a term.</summary>
+    public bool MayFitLater(int term, int first, int second) =>
+        MayFit(_keys[term][second < 0 ? first : second], _sizes[term][second < 0 ? first : second]);
+
+    // At best all but its last word is merged with the end of the title.
+    private bool MayFit(int key, int size) =>
+        Size + size + (_title.Count > 0 ? _spaceSize : 0) <= _capacity && (_isStopWord[key] || _wordCounts[key] < WordUses);
 
     /// <summary>Removes the last phrase.</summary>
     public void Pop()
@@ -298,16 +329,6 @@ internal sealed class TitleState
         _keys.Add(keys);
         _letters.Add(letters);
         _looseKeys.Add(_avoided.Any ? [.. words.Select(w => LooseNumber(_avoided.KeyOf(w)))] : []);
-    }
-
-    private int[] Lacking(int term, Func<int, bool> isElsewhere)
-    {
-        var keys = _keys[term];
-        List<int>? lacking = null;
-        for (var i = 0; i < keys.Length; i++)
-            if (!_ignored[term][i] && _wordCounts[keys[i]] == 0 && !isElsewhere(keys[i]))
-                (lacking ??= []).Add(i);
-        return lacking is null ? [] : [.. lacking.DistinctBy(i => keys[i])];
     }
 
     private int UsesAfter(int[] keys, int at, int from)
