@@ -133,6 +133,7 @@ describe('what buyers say', () => {
       stars: 4.8,
       tone: 'praise',
       isTrueOfMine: false,
+      volume: null,
       pick: null,
       holds: 'missing',
       notInFacts: [],
@@ -145,7 +146,6 @@ describe('what buyers say', () => {
     answers = {
       '/reviews/phrases': () => ({ mine: 20, theirs: 30, market: 400, phrases }),
       '/products/1/picks': () => ({ what: 'Picked “x”', id: 5 }),
-      '/markets/fair-us/measure': () => [{ text: 'clear acrylic', volume: 320 }],
     }
     return show(
       <>
@@ -179,13 +179,12 @@ describe('what buyers say', () => {
     expect(detail).toContain('In the same sentenceseasy')
   })
 
-  test('P picks the phrase with what it was said by, measures it, and says what came of it', async () => {
-    const { hands } = put([phrase('clear acrylic', -4, { isTrueOfMine: true })])
+  test('P picks the phrase with what it was said by, and says what it is searched for', async () => {
+    const { hands } = put([phrase('clear acrylic', -4, { isTrueOfMine: true, volume: 320 })])
     await screen.findByText('They wrote clear acrylic.')
     await hands.keyboard('p')
     await screen.findByText('Picked “clear acrylic”: 320 searches/mo')
     expect(bodies('/picks')[0]).toMatchObject({ texts: ['clear acrylic'], source: 'What buyers say', saidBy: ['12 reviews of rivals'] })
-    expect(bodies('/measure')).toEqual([{ texts: ['clear acrylic'] }])
   })
 
   test('what is a pick already is not picked twice', async () => {

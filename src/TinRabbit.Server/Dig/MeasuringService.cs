@@ -34,6 +34,9 @@ internal sealed class MeasuringService(
     /// <summary>How far it is.</summary>
     public MeasuringState State => _state;
 
+    /// <summary>How many terms were measured since the program started.</summary>
+    public int Measured { get; private set; }
+
     /// <summary>Whether there were changes that it has not looked at yet.</summary>
     public bool IsBehind => !IsStopped && _seen != Now;
 
@@ -73,6 +76,7 @@ internal sealed class MeasuringService(
         {
             var asked = await shelves.MeasureInBackground(db, marketId, batch, stop);
             db.ChangeTracker.Clear();
+            Measured += asked;
             _state = new(done += asked, all, null);
             if (asked < batch.Length)
                 return;

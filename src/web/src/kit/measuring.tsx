@@ -1,5 +1,5 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query'
-import { useEffect } from 'react'
+import { useEffect, useRef } from 'react'
 import { api, ask } from './api'
 import { counted, full } from './numbers'
 import { queryKey, refresh } from './queries'
@@ -18,10 +18,12 @@ export function Measuring() {
   })
   const data = query.data
   // What was measured shows when all is done, and in a long run from time to time.
-  const shown = data?.isRunning ? data.done - (data.done % shownAtOnce) : (data?.done ?? 0)
+  const measured = data && (data.isRunning ? data.measured - (data.measured % shownAtOnce) : data.measured)
+  const shown = useRef(measured)
   useEffect(() => {
-    if (shown > 0) refresh(cache, 'measured')
-  }, [cache, shown])
+    if (shown.current !== undefined && shown.current !== measured) refresh(cache, 'measured')
+    shown.current = measured
+  }, [cache, measured])
   if (!data) return null
   const change = async (to: 'stop' | 'resume') => {
     await ask(to === 'stop' ? api.POST('/api/measuring/stop') : api.POST('/api/measuring/resume'))
@@ -54,7 +56,7 @@ export function Measuring() {
         !data.isStopped &&
         !data.problem &&
         waiting > 0 &&
-        `${counted(waiting, 'term')} without numbers will be looked up tomorrow.`}
+        `${counted(waiting, 'term')} without numbers ${waiting === 1 ? 'waits' : 'wait'} until tomorrow.`}
       {data.left !== null && data.perDay !== null && (
         <span title="How many terms a day your source of numbers answers. Half of them are left for your own searches.">
           {full(data.left)} of {full(data.perDay)} lookups left today

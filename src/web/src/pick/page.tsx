@@ -67,7 +67,7 @@ export function PickList({ desk }: { desk: Desk }) {
             <>
               {counted(p.inUse.length, 'pick')}
               <small className="quiet text-[14px] font-normal font-sans">
-                , {full(p.volume)} searches/mo{withoutData(p.unknown)}, {p.all.filter((r) => r.home === 'later').length} saved for later,{' '}
+                , {searchesOf(p)}, {p.all.filter((r) => r.home === 'later').length} saved for later,{' '}
                 {p.all.filter((r) => r.home === 'avoid').length} to avoid
               </small>
             </>
@@ -113,6 +113,11 @@ export function PickList({ desk }: { desk: Desk }) {
     </main>
   )
 }
+
+const searchesOf = (p: PickPage) =>
+  p.unknown > 0 && p.unknown === p.inUse.length
+    ? 'no search numbers: each pick counts the same'
+    : `${full(p.volume)} searches/mo${withoutData(p.unknown)}`
 
 /** Which picks the table shows: those in one language, with spelling variants as one row. */
 function Groups({ page: p }: { page: PickPage }) {
