@@ -12,7 +12,16 @@ namespace TinRabbit.Server.Dig;
 /// <param name="Problem">Why it does not go on; null where nothing is wrong.</param>
 /// <param name="PerDay">Lookups a day that the source allows; null without a limit.</param>
 /// <param name="Left">Lookups that are left today; null without a limit.</param>
-public sealed record MeasuringView(int Done, int All, int Measured, bool IsRunning, bool IsStopped, string? Problem, int? PerDay, int? Left);
+public sealed record MeasuringView(
+    int Done,
+    int All,
+    int Measured,
+    bool IsRunning,
+    bool IsStopped,
+    string? Problem,
+    int? PerDay,
+    int? Left
+);
 
 internal static class MeasuringApi
 {
