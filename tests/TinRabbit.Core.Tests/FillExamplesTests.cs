@@ -62,6 +62,21 @@ public class FillExamplesTests
         params WantedTerm[] terms
     ) => [.. TagsFill.Of(new(platform, copy, "tags", terms, []) { Lead = lead }).Items];
 
+    [Fact]
+    public void Picks_without_a_shared_word_are_joined_in_one_tag_only_where_slots_are_scarce()
+    {
+        WantedTerm[] picks = [T("boho ring"), T("promise ring"), T("cedar bird house"), T("bird house kit")];
+        var roomy = Tags(With(null, tags: new(24, Unit.Characters, 12)), Nothing, "boho ring", picks);
+        Assert.Equal("boho ring", roomy[0]);
+        Assert.Contains("promise ring", roomy);
+        Assert.DoesNotContain("boho ring promise ring", roomy);
+        Assert.DoesNotContain("promise ring boho ring", roomy);
+        // What two picks share is said once, as a person would.
+        Assert.Contains("cedar bird house kit", roomy);
+        var scarce = Tags(With(null, tags: new(24, Unit.Characters, 1)), Nothing, null, T("boho ring"), T("promise ring"));
+        Assert.Contains(scarce[0], new[] { "boho ring promise ring", "promise ring boho ring" });
+    }
+
     [Theory]
     [InlineData(12, Unit.Bytes, "pájaro nido")] // á is two bytes: 7 + 1 + 4
     [InlineData(11, Unit.Bytes, "pájaro")]
