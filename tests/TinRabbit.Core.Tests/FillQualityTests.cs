@@ -210,7 +210,7 @@ public class FillQualityTests
     [Fact]
     public void Titles_hold_at_least_99_percent_of_plain_greed_that_repeats_and_adds_words_and_leave_no_room_that_gains() =>
         Check.One(
-            Always(60),
+            Always(300),
             Prop.ForAll(
                 LongTitles.ToArbitrary(),
                 c =>

@@ -317,6 +317,47 @@ public class PagesApiTests(TestShop shop) : IClassFixture<TestShop>
     }
 
     [Fact]
+    public async Task An_alt_text_that_is_offered_begins_with_what_the_picture_shows_and_has_the_lead_near_its_front()
+    {
+        var product = (
+            await shop.Post(
+                "/api/products",
+                new
+                {
+                    name = "Shelf",
+                    facts = new { what = "shelf", materials = new[] { "oak" } },
+                    pictures = new[] { "", "", "" },
+                    platforms = new[] { "hedgerow-fair" },
+                }
+            )
+        )["id"]!.GetValue<int>();
+        // What counts most is not true of it, and is not offered.
+        foreach (var (term, volume) in new[] { ("oak shelf", 400), ("pine shelf", 9000) })
+            await shop.Post(
+                $"/api/products/{product}/picks",
+                new
+                {
+                    texts = new[] { term },
+                    source = $"{volume}",
+                    fit = (string?)null,
+                    home = (string?)null,
+                    note = (string?)null,
+                }
+            );
+        await Show(0, "the front with three books on it");
+        await Show(1, "an oak shelf above a sofa");
+
+        var offers = (await shop.Get("/api/pictures"))["pictures"]!
+            .AsArray()
+            .Where(p => p!["productId"]!.GetValue<int>() == product)
+            .Select(p => p!["offer"]?.GetValue<string>());
+
+        Assert.Equal(["The front with three books on it, oak shelf", "An oak shelf above a sofa", null], offers);
+
+        Task<JsonNode> Show(int number, string shows) => shop.Put($"/api/pictures/{product}/{number}/shows", new { shows });
+    }
+
+    [Fact]
     public async Task Figures_of_a_page_say_what_results_show_and_which_words_would_help()
     {
         await shop.Put(

@@ -407,6 +407,21 @@ public sealed class ShelfApiTests : IDisposable
         Assert.Empty((await shop.Get($"/api/markets/{Market}/term?text=heron+thing+20"))["numbers"]!["doubts"]!.AsArray());
     }
 
+    [Theory]
+    // Where the market knows some of the words, a meaning that nobody searches for is set apart; where it knows none, the likeliest is not.
+    [InlineData("small bird house", true)]
+    [InlineData("zebra saddle", false)]
+    public async Task Related_words_are_used_in_the_meanings_that_are_searched_for(string term, bool isKnown)
+    {
+        var alike = (await shop.Get($"/api/markets/hedgerow-fair-us/alike?text={Uri.EscapeDataString(term)}")).AsArray();
+        var words = alike.SelectMany(a => a!["alike"]!.AsArray()).ToList();
+        var used = words.Where(w => w!["isUsed"]!.GetValue<bool>()).ToList();
+        Assert.NotEmpty(used);
+        Assert.True(used.Count < words.Count);
+        Assert.Equal(isKnown, used.Exists(w => w!["numbers"]!["volume"] is not null));
+        Assert.All(words.Except(used), w => Assert.Null(w!["numbers"]!["volume"]));
+    }
+
     [Fact]
     public async Task Words_alike_and_mixtures_are_measured_and_what_is_unknown_says_so()
     {

@@ -10,6 +10,7 @@ internal sealed class TitleEnd(TitleState title, int[] usable)
 {
     // Single words and pairs that are tried for each place at the end: those that complete the most worth, and the most for their size.
     private const int MaxTried = 100;
+    private const int MaxRounds = 3;
     private const double Tolerance = 1e-12;
 
     // One or two words of a term, by the numbers of their letters, with the worth of the terms that they would complete.
@@ -22,16 +23,31 @@ internal sealed class TitleEnd(TitleState title, int[] usable)
     /// <param name="stop">Stops the search.</param>
     public void Fill(int[] terms, int fixedPhrases, CancellationToken stop)
     {
-        var left = terms.ToList();
-        while (true)
+        // What is taken out leaves room, which is used once more.
+        for (var round = 0; round < MaxRounds; round++)
+        {
+            var left = terms.ToList();
+            while (PushBest(left) || PushBest(Fragments()))
+                stop.ThrowIfCancellationRequested();
+            if (!RemoveIdle(fixedPhrases))
+                break;
+        }
+    }
+
+    /// <summary>Adds what gains most, terms, single words and pairs alike, until nothing gains.</summary>
+    /// <param name="terms">The terms that may be added whole.</param>
+    /// <param name="stop">Stops the search.</param>
+    /// <returns>False where the steps did not last: there are too many terms for it.</returns>
+    public bool FillGreedily(int[] terms, CancellationToken stop)
+    {
+        while (title.StepsLeft > 0)
         {
             stop.ThrowIfCancellationRequested();
-            if (PushBest(left) || PushBest(Fragments()))
-                continue;
-            break;
+            if (!PushBest([.. terms, .. Fragments()]))
+                return true;
         }
 
-        RemoveIdle(fixedPhrases);
+        return false;
     }
 
     private bool PushBest(List<int> phrases)
@@ -86,18 +102,22 @@ internal sealed class TitleEnd(TitleState title, int[] usable)
             _fragments[_numbers[key]] = _fragments[_numbers[key]] with { Potential = _fragments[_numbers[key]].Potential + worth };
     }
 
-    // Takes out, from the end, each phrase without which no term has a lower grade.
-    private void RemoveIdle(int fixedPhrases)
+    // Takes out, from the end, each phrase without which no term has a lower grade; whether there was one.
+    private bool RemoveIdle(int fixedPhrases)
     {
+        var removed = false;
         for (var at = title.Phrases.Count - 1; at >= fixedPhrases; at--)
         {
             int[] all = [.. title.Phrases];
             var value = title.Evaluate();
             title.Set([.. all[..at], .. all[(at + 1)..]]);
             if (title.Phrases.Count == all.Length - 1 && title.Evaluate() >= value * (1 - 1e-6) && HoldsNoLessThan(all))
-                continue;
-            title.Set(all);
+                removed = true;
+            else
+                title.Set(all);
         }
+
+        return removed;
     }
 
     private bool HoldsNoLessThan(int[] phrases)

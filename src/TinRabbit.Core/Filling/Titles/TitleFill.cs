@@ -42,19 +42,18 @@ public sealed record TitleFill(IReadOnlyList<Take> Takes, IReadOnlyList<LeftOut>
         {
             var search = new TitleSearch(title, input, [.. wanted.Select(placement.Allows)], stop);
             var plans = new List<int[]>();
-            for (
-                var take = uses > 1 ? 1 : 0;
-                take < MostTakes && search.FindNext(plans, uses, plans.Count == 0 ? 1 : ShareOfOthers) is { } plan;
-                take++
+            // One of them says no word twice; the best may say more behind it.
+            var once = uses > 1 ? search.FindNext([], 1, ShareOfOthers) : null;
+            if (once is { } single)
+                found.Add(single.Text);
+            while (
+                found.Count < MostTakes
+                && search.FindNext(plans, uses, plans.Count == 0 ? 1 : ShareOfOthers, plans.Count == 0 ? once?.Phrases : null) is { } plan
             )
             {
                 plans.Add(plan.Terms);
                 found.Add(plan.Text);
             }
-
-            // One of them says no word twice.
-            if (uses > 1 && search.FindNext([], 1, ShareOfOthers) is { } once)
-                found.Add(once.Text);
         }
 
         var at = input.Platform.IndexedFields.ToList().FindIndex(f => f.Key == input.Key);

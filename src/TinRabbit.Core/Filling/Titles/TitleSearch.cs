@@ -9,8 +9,8 @@ namespace TinRabbit.Core.Filling.Titles;
 /// </summary>
 internal sealed class TitleSearch
 {
-    // Title evaluations times terms: about 20 ms of work for the first take.
-    private const long StepBudget = 500_000;
+    // Title evaluations times terms: about 15 ms of work for the first take.
+    private const long StepBudget = 400_000;
     private const int MaxCandidates = 90;
     private const int MaxPerturbationsWithoutGain = 300;
     private const double Tolerance = 1e-9;
@@ -49,11 +49,11 @@ internal sealed class TitleSearch
     /// <param name="found">The terms of the titles found before.</param>
     /// <param name="uses">How often one word may come.</param>
     /// <param name="share">The share of the steps that it may take.</param>
-    /// <returns>Numbers of terms, in the order in which the title has them, and the title.</returns>
-    public (int[] Terms, string Text)? FindNext(IReadOnlyList<int[]> found, int uses, double share)
+    /// <param name="start">The phrases of a title that it may complete.</param>
+    /// <returns>Its phrases, the numbers of terms among them, in order, and the title.</returns>
+    public (int[] Phrases, int[] Terms, string Text)? FindNext(IReadOnlyList<int[]> found, int uses, double share, int[]? start = null)
     {
         _title.WordUses = uses;
-        _title.StepsLeft = (long)(_budget * share);
         // Bans one term of every earlier take, the first or second after the lead, so that the next one differs.
         var banned = new HashSet<int>();
         for (var f = 0; f < found.Count; f++)
@@ -65,6 +65,13 @@ internal sealed class TitleSearch
         int[] lead = [.. _title.Phrases];
         var (best, most) = ((int[])[], -1.0);
         var (finished, worth) = ((int[])[], -1.0);
+        // The plain greedy title is one of those compared: terms in a better order can leave less room for what completes others.
+        _title.StepsLeft = (long)(_budget * share);
+        if (found.Count == 0 && _end.FillGreedily(candidates, _stop))
+            Finish([.. _title.Phrases]);
+        if (start is not null)
+            Finish(start);
+        _title.StepsLeft = (long)(_budget * share);
         foreach (var perRoom in (bool[])[true, false])
         {
             // Without steps nothing would be constructed, and the end would be the whole title.
@@ -81,13 +88,13 @@ internal sealed class TitleSearch
         Finish(Perturb(best, most, lead.Length, candidates));
         _title.Set(finished);
         int[] terms = [.. finished.Where(p => p < _title.WorthByTerm.Count)];
-        return finished.Length == 0 || found.Any(f => f.SequenceEqual(terms)) ? null : (terms, _title.Text());
+        return finished.Length == 0 || found.Any(f => f.SequenceEqual(terms)) ? null : (finished, terms, _title.Text());
 
         // Completes a plan by terms that are no candidates, single words and pairs; keeps it where it is the best so far.
         void Finish(int[] plan)
         {
             _title.Set(plan);
-            _end.Fill([.. _fitting.Where(t => !banned.Contains(t))], lead.Length, _stop);
+            _end.Fill(_fitting, lead.Length, _stop);
             var value = _title.Evaluate();
             if (value > worth * (1 + Tolerance))
                 (finished, worth) = ([.. _title.Phrases], value);
