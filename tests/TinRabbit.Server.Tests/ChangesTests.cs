@@ -158,6 +158,7 @@ public sealed class ChangesTests : IDisposable
     public async Task An_import_is_counted_renamed_and_undone()
     {
         await _shop.Post($"/api/markets/{Market}/paste", new { text = "owl box\t70", source = "notes" });
+        await _shop.NumbersSettled();
         var all = (await _shop.Shelf(Market, new { take = 1 }))["all"]!.GetValue<int>();
         using var body = new StringContent("term,volume\nowl box,900\nowl perch,40\n");
         using var response = await _shop.Client.PostAsync($"/api/markets/{Market}/imports?name=owls.csv", body);

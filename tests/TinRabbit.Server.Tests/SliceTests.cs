@@ -177,6 +177,7 @@ public sealed class SliceTests : IDisposable
         var product = await own.AddProduct();
         var listing = await own.ListingOf(product, "hedgerow-fair");
         await own.Pick(product, ["bird house", "bird house kit", "cedar nest box", "owl box"]);
+        await own.NumbersSettled();
         var titles = new[]
         {
             "Cedar bird house",

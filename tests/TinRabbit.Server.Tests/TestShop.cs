@@ -50,11 +50,13 @@ public sealed class TestShop : IDisposable
     public async Task<JsonNode> Put(string path, object body, int status = 200) => await Send(HttpMethod.Put, path, body, status);
 
     /// <summary>Waits until nothing is measured in the background: until then numbers change by themselves.</summary>
-    public async Task NumbersSettled()
+    public Task NumbersSettled() => NumbersSettled(Client);
+
+    private static async Task NumbersSettled(HttpClient client)
     {
         for (var i = 0; i < 600; i++)
         {
-            if (!(await Get("/api/measuring"))["isRunning"]!.GetValue<bool>())
+            if (!JsonNode.Parse(await client.GetStringAsync("/api/measuring"))!["isRunning"]!.GetValue<bool>())
                 return;
             await Task.Delay(50);
         }
@@ -166,8 +168,10 @@ public sealed class TestShop : IDisposable
     private static string MakeTemplate(bool demo)
     {
         var folder = Directory.CreateTempSubdirectory("tin-rabbit-template-").FullName;
+        // With all that is measured in the background, so that nothing changes by itself in a test.
         using (var factory = Factory(folder, demo))
-            factory.CreateClient();
+        using (var client = factory.CreateClient())
+            NumbersSettled(client).GetAwaiter().GetResult();
         Microsoft.Data.Sqlite.SqliteConnection.ClearAllPools();
         AppDomain.CurrentDomain.ProcessExit += (_, _) => Directory.Delete(folder, true);
         return Path.Combine(folder, "tinrabbit.db");
