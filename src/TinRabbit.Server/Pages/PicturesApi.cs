@@ -248,10 +248,11 @@ internal static class PicturesApi
         // Without a word about what they show, pictures would all be offered the same text.
         string? Offer(OnePicture picture, bool isFirst)
         {
-            if (said is null || (picture.Shows.Length == 0 && !isFirst))
+            var shown = (picture.Shows.Length > 0 ? picture.Shows : picture.Alt).Trim();
+            if (said is null || (shown.Length == 0 && !isFirst))
                 return null;
-            var holds = picture.Shows.Length > 0 && Held(picture.Shows, [said]).Count > 0;
-            var offer = holds ? Capitals.First(picture.Shows) : AltTexts.WithLead(Capitals.First(picture.Shows), said.Text);
+            var holds = shown.Length > 0 && Held(shown, [said]).Count > 0;
+            var offer = holds ? Capitals.First(shown) : AltTexts.WithLead(Capitals.First(shown), said.Text);
             return TextLength.Of(offer, Unit.Characters) <= most && Tokens.Key(offer) != Tokens.Key(picture.Alt) ? offer : null;
         }
 
