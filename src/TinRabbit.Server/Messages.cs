@@ -185,6 +185,9 @@ internal static class Messages
             _ => "British and American spelling",
         };
 
+    /// <summary>Why terms are not measured in the background, where the source is not to blame.</summary>
+    public const string MeasuringFailed = "Looking up terms failed; it is tried again in five minutes.";
+
     /// <summary>What changes of one kind did on average.</summary>
     public static string Pooled(PooledDifference pooled, Measure measure) =>
         pooled.Difference is null

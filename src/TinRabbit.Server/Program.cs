@@ -104,6 +104,7 @@ static void AddServices(WebApplicationBuilder builder, StartOptions options, Dat
     services.AddSingleton<PreparedPicksCache>();
     services.AddSingleton<LastWeighings>();
     services.AddSingleton<LookupBudget>();
+    services.AddSingleton<UnknownTerms>();
     services.AddSingleton<Shelves>();
     services.AddSingleton<MeasuringService>();
     services.AddScoped<ChangeLog>();

@@ -4,6 +4,7 @@ using Microsoft.Extensions.Logging.Abstractions;
 using TinRabbit.Core.Words;
 using TinRabbit.Market;
 using TinRabbit.Server.Dig;
+using TinRabbit.Server.Hosting;
 using TinRabbit.Server.Storage;
 
 namespace TinRabbit.Server.Tests;
@@ -13,7 +14,7 @@ public sealed class MeasuringTests : IDisposable
 {
     private const string Us = "hedgerow-fair-us";
     private const string Other = "longbarrow-us";
-    private readonly TestShop _shop = new();
+    private readonly TestShop _shop = new(demo: true);
 
     public void Dispose() => _shop.Dispose();
 
@@ -70,10 +71,19 @@ public sealed class MeasuringTests : IDisposable
         var metered = (MeteredMarket)market;
         metered.Market = _shop.Services.GetRequiredService<IMarket>();
         using var budget = new LookupBudget(market);
+        var unknown = new UnknownTerms(market);
         var changes = new DataVersion();
-        var shelves = new Shelves(market, changes, budget);
+        var shelves = new Shelves(market, changes, budget, unknown);
         var scopes = _shop.Services.GetRequiredService<IServiceScopeFactory>();
-        using var service = new MeasuringService(scopes, market, shelves, changes, budget, NullLogger<MeasuringService>.Instance);
+        using var service = new MeasuringService(
+            scopes,
+            market,
+            shelves,
+            unknown,
+            changes,
+            _shop.Services.GetRequiredService<StartOptions>(),
+            NullLogger<MeasuringService>.Instance
+        );
         await AddTerms(Us, [.. Enumerable.Range(0, 8).Select(i => $"zebra saddle {i}")]);
 
         await service.Run(default);
@@ -88,16 +98,47 @@ public sealed class MeasuringTests : IDisposable
         var shown = await shelves.MeasureTyped(db, Us, [.. Enumerable.Range(0, 9).Select(i => $"bird house {i}")], default);
         Assert.Equal(8, metered.Asked.Count);
         Assert.Empty(shown);
-        var asked = await shelves.Measure(db, Us, ["bird house", "bird bath", "bird feeder"], default);
+        var asked = await shelves.Measure(db, Us, ["owl saddle 1", "owl saddle 2", "owl saddle 3"], default);
         Assert.Equal(10, metered.Asked.Count);
         Assert.Equal(0, await budget.Left(db, default));
         Assert.Equal(3, asked.Count);
-        Assert.Null(asked["bird feeder"].Reading);
+        // What could not be asked for is not taken for unknown.
+        var isUnknown = await unknown.Of(db, Us, default);
+        Assert.Equal([true, true, false], asked.Keys.Order(StringComparer.Ordinal).Select(isUnknown));
 
         // Another program on the same folder counts on.
         using var restarted = new LookupBudget(market);
         Assert.Equal(0, await restarted.Take(db, 1, LookupPurpose.Asked, default));
         Assert.Equal(metered.Asked.Distinct().Count(), metered.Asked.Count);
+    }
+
+    [Fact]
+    public async Task What_a_market_does_not_know_is_not_asked_for_again_after_a_restart()
+    {
+        await AddTerms(Us, "zebra saddle");
+        await _shop.NumbersSettled();
+        Assert.True((await _shop.Get("/api/measuring"))["measured"]!.GetValue<int>() > 0);
+
+        _shop.Restart();
+        await _shop.NumbersSettled();
+
+        Assert.Equal(0, (await _shop.Get("/api/measuring"))["measured"]!.GetValue<int>());
+        await using var scope = _shop.Services.GetRequiredService<IServiceScopeFactory>().CreateAsyncScope();
+        var db = scope.ServiceProvider.GetRequiredService<TinContext>();
+        var isUnknown = await _shop.Services.GetRequiredService<UnknownTerms>().Of(db, Us, default);
+        Assert.True(isUnknown("zebra saddle"));
+        Assert.False(isUnknown("bird bath"));
+    }
+
+    [Fact]
+    public async Task No_made_up_number_gets_into_a_shop_of_ones_own_by_itself()
+    {
+        using var own = new TestShop();
+        var product = await own.AddProduct("Bird house");
+        await own.Pick(product, ["cedar bird house"]);
+        Assert.False((await own.Get("/api/measuring"))["isRunning"]!.GetValue<bool>());
+        await Task.Delay(1500);
+        Assert.Equal(0, (await own.Get("/api/measuring"))["measured"]!.GetValue<int>());
     }
 
     private const string Source = "Sample data";

@@ -354,6 +354,30 @@ public class PagesApiTests(TestShop shop) : IClassFixture<TestShop>
 
         Assert.Equal(["The front with three books on it, oak shelf", "An oak shelf above a sofa", null], offers);
 
+        // A word that the seller says is no claim is none here either.
+        Assert.Contains("claim", await Problems());
+        await shop.Post("/api/shop/words", new { word = "pine", facet = (string?)null });
+        Assert.DoesNotContain("claim", await Problems());
+        await shop.Post(
+            "/api/shop/words",
+            new
+            {
+                word = "pine",
+                facet = (string?)null,
+                forget = true,
+            }
+        );
+
+        async Task<IEnumerable<string>> Problems()
+        {
+            var revision = (await shop.Product(product))["picturesRevision"]!.GetValue<int>();
+            await shop.Put($"/api/products/{product}/pictures", new { pictures = new[] { "A pine shelf", "", "" }, revision });
+            return (await shop.Get("/api/pictures"))["pictures"]!
+                .AsArray()
+                .Where(p => p!["productId"]!.GetValue<int>() == product)
+                .SelectMany(p => p!["problems"]!.AsArray().Select(x => x!.GetValue<string>()));
+        }
+
         Task<JsonNode> Show(int number, string shows) => shop.Put($"/api/pictures/{product}/{number}/shows", new { shows });
     }
 

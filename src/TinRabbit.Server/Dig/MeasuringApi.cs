@@ -46,7 +46,7 @@ internal static class MeasuringApi
                 state.Done,
                 state.All,
                 service.Measured,
-                service.IsBehind && state.Problem is null,
+                service.IsRunning,
                 service.IsStopped,
                 state.Problem,
                 budget.PerDay,

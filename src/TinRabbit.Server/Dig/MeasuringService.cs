@@ -2,20 +2,23 @@ using Microsoft.EntityFrameworkCore;
 using TinRabbit.Core.Measures;
 using TinRabbit.Core.Words;
 using TinRabbit.Market;
+using TinRabbit.Server.Hosting;
 using TinRabbit.Server.Storage;
 
 namespace TinRabbit.Server.Dig;
 
 /// <summary>
 /// Measures in the background what has no numbers yet: the picks of each product in every market of its platforms, and the terms on each
-/// shelf, such as pasted and imported ones. It works in batches, keeps to the budget of the source, and can be stopped.
+/// shelf, such as pasted and imported ones. It works in batches, keeps to the budget of the source, and can be stopped. A simulated source is
+/// asked in the demo only: no made-up number gets into a seller's own shop by itself.
 /// </summary>
 internal sealed class MeasuringService(
     IServiceScopeFactory scopes,
     IMarket market,
     Shelves shelves,
+    UnknownTerms unknownTerms,
     DataVersion changes,
-    LookupBudget budget,
+    StartOptions options,
     ILogger<MeasuringService> log
 ) : BackgroundService
 {
@@ -27,9 +30,8 @@ internal sealed class MeasuringService(
     private static readonly TimeSpan Settle = TimeSpan.FromMilliseconds(500);
     private static readonly TimeSpan AfterProblem = TimeSpan.FromMinutes(5);
 
-    private (long Changes, DateOnly Day) _seen = (-1, default);
-    private CancellationTokenSource _run = new();
-    private volatile MeasuringState _state = new(0, 0, null);
+    private volatile MeasuringState _state = new(0, 0, (-1, default));
+    private volatile bool _isStopped;
 
     /// <summary>How far it is.</summary>
     public MeasuringState State => _state;
@@ -37,50 +39,46 @@ internal sealed class MeasuringService(
     /// <summary>How many terms were measured since the program started.</summary>
     public int Measured { get; private set; }
 
-    /// <summary>Whether there were changes that it has not looked at yet.</summary>
-    public bool IsBehind => !IsStopped && _seen != Now;
+    /// <summary>Whether the seller stopped it.</summary>
+    public bool IsStopped => _isStopped;
+
+    /// <summary>Whether it is at work, or about to look at what has changed.</summary>
+    public bool IsRunning => IsBehind && _state.Problem is null;
+
+    private bool IsBehind => !_isStopped && (options.Demo || !market.IsSimulated) && _state.Seen != Now;
 
     // What is left to do changes with the data, and with the budget of another day.
     private (long Changes, DateOnly Day) Now => (changes.Count, DateOnly.FromDateTime(DateTime.UtcNow));
 
-    /// <summary>Whether the seller stopped it.</summary>
-    public bool IsStopped { get; private set; }
-
-    /// <summary>Stops; what was measured stays.</summary>
-    public void Stop()
-    {
-        IsStopped = true;
-        _run.Cancel();
-    }
+    /// <summary>Stops after the batch that is under way; what was measured stays.</summary>
+    public void Stop() => _isStopped = true;
 
     /// <summary>Goes on with what is left.</summary>
-    public void Resume()
-    {
-        if (!IsStopped)
-            return;
-        _run = new();
-        _seen = (-1, default);
-        IsStopped = false;
-    }
+    public void Resume() => _isStopped = false;
 
-    /// <summary>Measures everything that has no numbers and that its market may know.</summary>
+    /// <summary>Measures everything that has no numbers and that its market may know, until it is stopped or the day's budget ends.</summary>
     public async Task Run(CancellationToken stop)
     {
+        // What this measures is a change too, and is looked at once more: then nothing is left.
+        var (seen, before) = (Now, _state.Seen);
         await using var scope = scopes.CreateAsyncScope();
         var db = scope.ServiceProvider.GetRequiredService<TinContext>();
         var waiting = await Waiting(db, stop);
         var (done, all) = (0, waiting.Sum(w => w.Texts.Count));
-        _state = new(done, all, null);
-        foreach (var (marketId, texts) in waiting)
-        foreach (var batch in texts.Chunk(Batch))
+        _state = new(done, all, before);
+        foreach (var (marketId, batch) in waiting.SelectMany(w => w.Texts.Chunk(Batch).Select(b => (w.MarketId, b))))
         {
-            var asked = await shelves.MeasureInBackground(db, marketId, batch, stop);
-            db.ChangeTracker.Clear();
-            Measured += asked;
-            _state = new(done += asked, all, null);
-            if (asked < batch.Length)
+            if (_isStopped)
                 return;
+            var late = await shelves.MeasureInBackground(db, marketId, batch, stop);
+            db.ChangeTracker.Clear();
+            Measured += batch.Length - late;
+            _state = new(done += batch.Length - late, all, before);
+            if (late > 0)
+                break;
         }
+
+        _state = new(done, all, seen);
     }
 
     protected override async Task ExecuteAsync(CancellationToken stop)
@@ -88,64 +86,87 @@ internal sealed class MeasuringService(
         while (!stop.IsCancellationRequested)
             try
             {
-                await Task.Delay(Settle, stop);
-                if (!IsBehind)
-                    continue;
-                // What this measures is a change too, and is looked at once more: then nothing is left.
-                var seen = Now;
-                using var either = CancellationTokenSource.CreateLinkedTokenSource(stop, _run.Token);
-                await Run(either.Token);
-                _seen = seen;
+                await Task.Delay(_state.Problem is null ? Settle : AfterProblem, stop);
+                if (IsBehind)
+                    await Run(stop);
             }
-            catch (OperationCanceledException)
+            catch (OperationCanceledException) when (stop.IsCancellationRequested)
             {
-                // Stopped, by the seller or by the end of the program.
+                // The program ends.
             }
             catch (Exception e)
             {
                 if (e is not MarketException)
                     log.LogError(e, "Measuring in the background failed; it is tried again.");
-                _state = _state with { Problem = e is MarketException ? e.Message : "Measuring failed; it is tried again." };
-                await Task.Delay(AfterProblem, stop).ContinueWith(_ => { }, TaskScheduler.Default);
+                _state = _state with { Problem = e is MarketException ? e.Message : Messages.MeasuringFailed };
             }
     }
 
+    // Looked at after every change: two queries, and one for each market in which something is listed.
     private async Task<List<(string MarketId, List<string> Texts)>> Waiting(TinContext db, CancellationToken stop)
     {
+        var terms = (
+            await db
+                .Terms.AsNoTracking()
+                .Where(t => t.ReadingId == null)
+                .OrderBy(t => t.Id)
+                .Select(t => new
+                {
+                    t.MarketId,
+                    t.Key,
+                    t.Text,
+                })
+                .Take(MostWaiting)
+                .ToListAsync(stop)
+        ).ToLookup(t => t.MarketId, t => (t.Key, t.Text));
+        var picks = (
+            await db
+                .Listings.AsNoTracking()
+                .Where(l => l.ArchivedAt == null)
+                .SelectMany(
+                    l => db.Picks.Where(p => p.ProductId == l.ProductId && p.Home != Home.Avoid),
+                    (l, p) =>
+                        new
+                        {
+                            l.PlatformId,
+                            p.Key,
+                            p.Text,
+                        }
+                )
+                .Distinct()
+                .ToListAsync(stop)
+        ).ToLookup(p => p.PlatformId, p => (p.Key, p.Text));
         var left = MostWaiting;
         var waiting = new List<(string, List<string>)>();
         foreach (var place in market.PlacesWith(await db.Site(stop)))
         {
-            var picks = await db
-                .Picks.Where(p =>
-                    p.Home != Home.Avoid
-                    && db.Listings.Any(l => l.ProductId == p.ProductId && l.PlatformId == place.PlatformId && l.ArchivedAt == null)
-                    && !db.Terms.Any(t => t.MarketId == place.Id && t.Key == p.Key && t.ReadingId != null)
-                )
-                .Select(p => p.Text)
-                .ToListAsync(stop);
-            var terms = await db
-                .Terms.Where(t => t.MarketId == place.Id && t.ReadingId == null)
-                .OrderBy(t => t.Id)
-                .Select(t => t.Text)
-                .Take(MostWaiting)
-                .ToListAsync(stop);
-            if (picks.Count + terms.Count == 0)
-                continue;
-            var unknown = await shelves.UnknownTerms(db, place.Id, stop);
-            var texts = picks.Concat(terms).DistinctBy(Tokens.Key).Where(t => !unknown.Contains(Tokens.Key(t))).Take(left).ToList();
+            var wanted = picks[place.PlatformId].DistinctBy(p => p.Key).ToList();
+            var measured = await Measured(wanted.ConvertAll(w => w.Key));
+            var isUnknown = await unknownTerms.Of(db, place.Id, stop);
+            var texts = wanted
+                .Where(w => !measured.Contains(w.Key))
+                .Concat(terms[place.Id])
+                .DistinctBy(w => w.Key)
+                .Where(w => !isUnknown(w.Key))
+                .Select(w => w.Text)
+                .Take(left)
+                .ToList();
             if (texts.Count > 0)
                 waiting.Add((place.Id, texts));
             left -= texts.Count;
+
+            async Task<HashSet<string>> Measured(List<string> keys) =>
+                keys.Count == 0
+                    ? []
+                    :
+                    [
+                        .. await db
+                            .Terms.Where(t => t.MarketId == place.Id && t.ReadingId != null && keys.Contains(t.Key))
+                            .Select(t => t.Key)
+                            .ToListAsync(stop),
+                    ];
         }
 
-        // The budget of the day may be used up before: then nothing waits that could be asked today.
-        return await budget.Left(db, stop) is 0 ? [] : waiting;
+        return waiting;
     }
 }
-
-/// <summary>How far measuring in the background is.</summary>
-/// <param name="Done">Terms that were asked for.</param>
-/// <param name="All">Terms that had no numbers when it began.</param>
-/// <param name="Problem">Why it does not go on; null where nothing is wrong.</param>
-internal sealed record MeasuringState(int Done, int All, string? Problem);

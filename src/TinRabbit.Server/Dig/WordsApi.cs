@@ -140,7 +140,7 @@ internal static class WordsApi
             .Distinct()
             .Take(MostHeads)
             .ToList();
-        var facts = product.Facts.Words;
+        var facts = await db.FactsOf(product.Facts, stop);
         var rows = Enum.GetValues<Facet>().ToDictionary(f => f, f => WordsFor(f, facts, key));
         // Both orders are asked: "cedar bird house", but "bird house for kids".
         string[] Orders(string word, string name) => [$"{word} {name}", $"{name} for {word}", $"{name} {word}"];

@@ -311,9 +311,10 @@ internal static class LeadsApi
         CancellationToken stop
     )
     {
+        var own = OwnWord.ByKey(await db.OwnWords(stop));
         var products = (await db.Products.AsNoTracking().Where(p => !p.IsPage).ToListAsync(stop))
             .Where(p => p.Facts.What.Length > 0)
-            .Select(p => p.Facts.Words)
+            .Select(p => p.Facts.Words with { Own = own })
             .ToList();
         var targeted = pages
             .Select(p => p.Listing.LeadKey)

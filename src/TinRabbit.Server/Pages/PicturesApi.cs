@@ -98,12 +98,17 @@ internal static class PicturesApi
             .Select(g => g.Key)
             .ToHashSet(StringComparer.Ordinal);
         var picks = await db.WantedByProduct(market.MarketOf(await db.Site(stop))?.Id, stop);
+        var own = OwnWord.ByKey(await db.OwnWords(stop));
         var most = new PageToCheck(PageKind.Product).Threshold(rules, "altMax");
         return TypedResults.Ok(
             new PicturesView(
                 most,
                 AltPattern.Names,
-                [.. products.SelectMany(p => Views(p, inText[p.Id], [.. picks[p.Id]], rules, most, same, stop))]
+                [
+                    .. products.SelectMany(p =>
+                        Views(p, inText[p.Id], [.. picks[p.Id]], p.Facts.Words with { Own = own }, rules, most, same, stop)
+                    ),
+                ]
             )
         );
     }
@@ -202,6 +207,7 @@ internal static class PicturesApi
         ProductRow product,
         IReadOnlyList<RichPicture> inText,
         List<(string Key, Home Home, WantedTerm Term)> picks,
+        FactWords facts,
         Platform rules,
         double most,
         HashSet<string> same,
@@ -209,12 +215,17 @@ internal static class PicturesApi
     )
     {
         stop.ThrowIfCancellationRequested();
-        var facts = product.Facts == new Facts() ? null : product.Facts.Words;
         var keys = picks.Select(p => p.Key).ToHashSet(StringComparer.Ordinal);
         var leadKey = product.Listings.FirstOrDefault(l => l.PlatformId == rules.Id)?.LeadKey ?? product.Listings.FirstOrDefault()?.LeadKey;
         var lead = picks.FirstOrDefault(p => p.Key == leadKey).Term;
         var wanted = picks.Select(p => p.Term).ToList();
-        var said = lead is not null && IsTrue(lead, facts) ? lead : Best(picks, facts);
+        // The lead, or where it isn't true of the product, the best pick that is.
+        var said = picks
+            .Select(p => p.Term)
+            .Where(IsTrue)
+            .OrderByDescending(t => t == lead)
+            .ThenByDescending(t => t.Worth())
+            .FirstOrDefault();
         var pictures = product.PictureStates();
         var hasLead = lead is null || pictures.Select(p => p.Alt).Concat(inText.Select(p => p.Alt)).Any(alt => Held(alt, [lead]).Count > 0);
         for (var i = 0; i < pictures.Count; i++)
@@ -245,6 +256,8 @@ internal static class PicturesApi
             );
         }
 
+        bool IsTrue(WantedTerm term) => term.Fit != Fit.Stretch && Facets.Unbacked(term.Text, facts).Count == 0;
+
         // Without a word about what they show, pictures would all be offered the same text.
         string? Offer(OnePicture picture, bool isFirst)
         {
@@ -268,12 +281,6 @@ internal static class PicturesApi
                         .Select(t => new ContainedTerm(t.Term.Text, t.Term.Volume)),
                 ];
     }
-
-    private static bool IsTrue(WantedTerm term, FactWords? facts) =>
-        term.Fit != Fit.Stretch && (facts is null || Facets.Unbacked(term.Text, facts).Count == 0);
-
-    private static WantedTerm? Best(List<(string Key, Home Home, WantedTerm Term)> picks, FactWords? facts) =>
-        picks.Select(p => p.Term).Where(t => IsTrue(t, facts)).MaxBy(t => t.Worth());
 
     private static async Task<List<AltChange>> Planned(
         PatternRequest request,

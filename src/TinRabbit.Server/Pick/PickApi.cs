@@ -238,7 +238,7 @@ internal static class PickApi
         CancellationToken stop
     )
     {
-        var facts = product.Facts.Words with { Own = OwnWord.ByKey(await db.OwnWords(stop)) };
+        var facts = await db.FactsOf(product.Facts, stop);
         var (before, texts) = (new Dictionary<string, PickState?>(), new List<string>());
         foreach (
             var pick in await db

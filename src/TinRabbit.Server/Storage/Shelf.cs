@@ -107,8 +107,15 @@ public static class Shelf
     public static async Task<FactWords> FactsOf(this TinContext db, int productId, CancellationToken stop)
     {
         var product = await db.Products.AsNoTracking().FirstOrDefaultAsync(p => p.Id == productId, stop);
-        return (product?.Facts ?? new Facts()).Words with { Own = OwnWord.ByKey(await db.OwnWords(stop)) };
+        return await db.FactsOf(product?.Facts ?? new Facts(), stop);
     }
+
+    /// <summary>The same of facts that were read already.</summary>
+    public static async Task<FactWords> FactsOf(this TinContext db, Facts facts, CancellationToken stop) =>
+        facts.Words with
+        {
+            Own = OwnWord.ByKey(await db.OwnWords(stop)),
+        };
 
     /// <summary>The words whose claims the seller has corrected or added.</summary>
     public static async Task<IReadOnlyList<OwnWord>> OwnWords(this TinContext db, CancellationToken stop) =>

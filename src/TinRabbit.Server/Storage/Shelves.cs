@@ -1,8 +1,5 @@
 using System.Collections.Concurrent;
-using System.Globalization;
-using System.Text;
 using Microsoft.EntityFrameworkCore;
-using SQLitePCL;
 using TinRabbit.Core.Matching;
 using TinRabbit.Core.Measures;
 using TinRabbit.Core.Platforms;
@@ -12,7 +9,7 @@ using TinRabbit.Market;
 namespace TinRabbit.Server.Storage;
 
 /// <summary>The shelves of all markets: what stands in the database, kept in columns beside it from the first time it is asked for.</summary>
-public sealed class Shelves(IMarket market, DataVersion commits, LookupBudget budget)
+public sealed class Shelves(IMarket market, DataVersion commits, LookupBudget budget, UnknownTerms unknownTerms)
 {
     /// <summary>The source of a reading that was corrected by hand: no market's own reading takes its place.</summary>
     public const string ByHand = "by hand";
@@ -23,14 +20,10 @@ public sealed class Shelves(IMarket market, DataVersion commits, LookupBudget bu
 
     // Most indexes of known terms that are kept: one for each market and set of search rules, which a request can choose.
     private const int MostKnown = 16;
-    private const int MostUnknown = 500_000;
 
     private readonly ConcurrentDictionary<string, SemaphoreSlim> _gates = new();
     private readonly ConcurrentDictionary<string, ShelfColumns> _shelves = new();
     private readonly ConcurrentDictionary<(string Market, string Search), KnownTerms> _known = new();
-
-    // Terms that a market was asked for and does not know: it is not asked for them again while the program runs.
-    private readonly ConcurrentDictionary<(string Market, string Key), byte> _unknown = new();
 
     /// <summary>Asks something of a market's shelf while nothing else does.</summary>
     public async Task<T> Query<T>(TinContext db, string marketId, Func<ShelfColumns, T> question, CancellationToken stop)
@@ -112,7 +105,7 @@ public sealed class Shelves(IMarket market, DataVersion commits, LookupBudget bu
     {
         _shelves.Clear();
         _known.Clear();
-        _unknown.Clear();
+        unknownTerms.Clear();
         commits.Bump();
     }
 
@@ -194,69 +187,28 @@ public sealed class Shelves(IMarket market, DataVersion commits, LookupBudget bu
 
     /// <summary>Measures terms that the shelf has no fresh reading of, and puts all of them on it.</summary>
     /// <returns>Every term given, by key.</returns>
-    public Task<Dictionary<string, TermRow>> Measure(
+    public async Task<Dictionary<string, TermRow>> Measure(
         TinContext db,
         string marketId,
         IReadOnlyCollection<string> texts,
         CancellationToken stop,
         bool settle = true
-    ) => Measure(db, marketId, texts, LookupPurpose.Asked, settle, stop);
+    ) => (await Measure(db, marketId, texts, LookupPurpose.Asked, settle, stop)).Terms;
 
     /// <summary>The same, but what nobody types there is left out, of the answer and of the shelf, unless it lies there already.</summary>
-    public Task<Dictionary<string, TermRow>> MeasureTyped(
+    public async Task<Dictionary<string, TermRow>> MeasureTyped(
         TinContext db,
         string marketId,
         IReadOnlyCollection<string> texts,
         CancellationToken stop
-    ) => Measure(db, marketId, texts, LookupPurpose.Shown, settle: true, stop);
+    ) => (await Measure(db, marketId, texts, LookupPurpose.Shown, settle: true, stop)).Terms;
 
-    /// <summary>
-    /// The same in the background, for terms that have no numbers. What the market does not know is remembered in the database too.
-    /// </summary>
-    /// <returns>How many of them the market was asked for: fewer where the day's budget ends.</returns>
-    public async Task<int> MeasureInBackground(TinContext db, string marketId, IReadOnlyCollection<string> texts, CancellationToken stop)
-    {
-        var asked = await budget.Take(db, texts.Count, LookupPurpose.Background, stop);
-        var some = texts.Take(asked).ToArray();
-        var measured = some.Length == 0 ? [] : await market.Measure(marketId, some, stop);
-        await Remember(db, marketId, [.. some.Zip(measured).Where(t => t.Second is null).Select(t => Tokens.Key(t.First))], stop);
-        var found = some.Zip(measured).Where(t => t.Second is not null).Select(t => new Found(t.First, ReadingOf(t.Second!))).ToList();
-        if (found.Count > 0)
-            await Save(db, marketId, found, stop);
-        return asked;
-    }
+    /// <summary>The same in the background.</summary>
+    /// <returns>How many terms the day's budget did not allow to ask for.</returns>
+    public async Task<int> MeasureInBackground(TinContext db, string marketId, IReadOnlyCollection<string> texts, CancellationToken stop) =>
+        (await Measure(db, marketId, texts, LookupPurpose.Background, settle: true, stop)).Late;
 
-    /// <summary>Those terms of a market that it does not know, as far as it was asked in the last weeks.</summary>
-    public async Task<HashSet<string>> UnknownTerms(TinContext db, string marketId, CancellationToken stop)
-    {
-        var from = DateOnly.FromDateTime(DateTime.UtcNow).AddDays(-FreshDays);
-        return
-        [
-            .. await db.UnknownTerms.Where(t => t.MarketId == marketId && t.Day > from).Select(t => t.Key).ToListAsync(stop),
-            .. _unknown.Keys.Where(k => k.Market == marketId).Select(k => k.Key),
-        ];
-    }
-
-    private static async Task Remember(TinContext db, string marketId, IReadOnlyCollection<string> keys, CancellationToken stop)
-    {
-        var today = DateOnly.FromDateTime(DateTime.UtcNow);
-        var known = await db.UnknownTerms.Where(t => t.MarketId == marketId && keys.Contains(t.Key)).ToDictionaryAsync(t => t.Key, stop);
-        foreach (var key in keys.Distinct())
-            if (known.TryGetValue(key, out var row))
-                row.Day = today;
-            else
-                db.UnknownTerms.Add(
-                    new()
-                    {
-                        MarketId = marketId,
-                        Key = key,
-                        Day = today,
-                    }
-                );
-        await db.SaveChangesAsync(stop);
-    }
-
-    private async Task<Dictionary<string, TermRow>> Measure(
+    private async Task<(Dictionary<string, TermRow> Terms, int Late)> Measure(
         TinContext db,
         string marketId,
         IReadOnlyCollection<string> texts,
@@ -265,8 +217,6 @@ public sealed class Shelves(IMarket market, DataVersion commits, LookupBudget bu
         CancellationToken stop
     )
     {
-        // What a screen shows by itself is a guess: nobody may type it.
-        var onlyTyped = purpose == LookupPurpose.Shown;
         var from = ShelfLine.DayOf(DateTime.UtcNow) - FreshDays;
         var byKey = texts.Select(t => (Text: t, Key: Tokens.Key(t))).Where(t => t.Key.Length > 0).DistinctBy(t => t.Key).ToList();
         // Fresh readings are not measured again, and corrected ones never are.
@@ -283,26 +233,21 @@ public sealed class Shelves(IMarket market, DataVersion commits, LookupBudget bu
             },
             stop
         );
-        string[] stale =
-        [
-            .. byKey.Where(t => !fresh.Contains(t.Key) && !(onlyTyped && _unknown.ContainsKey((marketId, t.Key)))).Select(t => t.Text),
-        ];
-        var late = stale[await budget.Take(db, stale.Length, purpose, stop)..];
-        stale = stale[..^late.Length];
-        var measured = stale.Length == 0 ? [] : await market.Measure(marketId, stale, stop);
-        if (_unknown.Count > MostUnknown)
-            _unknown.Clear();
-        foreach (var (text, _) in stale.Zip(measured).Where(t => t.Second is null))
-            _unknown.TryAdd((marketId, Tokens.Key(text)), 0);
+        // Only what the seller asks for is asked of the market once more where it was unknown, and lies on the shelf without a number.
+        var isAsked = purpose == LookupPurpose.Asked;
+        var isUnknown = await unknownTerms.Of(db, marketId, stop);
+        var stale = byKey.Where(t => !fresh.Contains(t.Key) && (isAsked || !isUnknown(t.Key))).ToList();
+        var allowed = await budget.Take(db, stale.Count, purpose, stop);
+        var measured = allowed == 0 ? [] : await market.Measure(marketId, [.. stale.Take(allowed).Select(t => t.Text)], stop);
+        await unknownTerms.Add(db, marketId, [.. stale.Zip(measured).Where(t => t.Second is null).Select(t => t.First.Key)], purpose, stop);
         var found = stale
-            .Zip(measured, (text, m) => new Found(text, m is null ? null : ReadingOf(m)))
-            .Concat(late.Select(text => new Found(text, null)))
-            .Where(f => !onlyTyped || f.Reading is not null)
+            .Select((t, i) => new Found(t.Text, i < allowed && measured[i] is { } m ? ReadingOf(m) : null))
+            .Where(f => isAsked || f.Reading is not null)
             .ToList();
         var terms = found.Count > 0 ? await Save(db, marketId, found, stop, settle) : [];
         foreach (var (key, term) in await TermsOf(db, marketId, [.. there.Where(k => !terms.ContainsKey(k))], stop))
             terms[key] = term;
-        return terms;
+        return (terms, stale.Count - allowed);
     }
 
     private ReadingRow ReadingOf(Measurement m) =>
@@ -348,11 +293,10 @@ public sealed class Shelves(IMarket market, DataVersion commits, LookupBudget bu
         if (_shelves.TryGetValue(marketId, out var shelf))
             return shelf;
         shelf = new();
-        // Reads below EF Core, in storage order: a million rows take seconds.
         await db.Database.OpenConnectionAsync(stop);
         try
         {
-            ReadColumns(shelf, ((Microsoft.Data.Sqlite.SqliteConnection)db.Database.GetDbConnection()).Handle!, marketId, stop);
+            ShelfReader.Read(shelf, ((Microsoft.Data.Sqlite.SqliteConnection)db.Database.GetDbConnection()).Handle!, marketId, stop);
         }
         finally
         {
@@ -361,45 +305,6 @@ public sealed class Shelves(IMarket market, DataVersion commits, LookupBudget bu
 
         shelf.BeginWith(await db.StatisticsOf(marketId, stop));
         return _shelves[marketId] = shelf;
-    }
-
-    private static void ReadColumns(ShelfColumns shelf, sqlite3 database, string marketId, CancellationToken stop)
-    {
-        const string Rows =
-            "SELECT t.Id, t.Key, IFNULL(r.Volume, -1), IFNULL(r.Competition, -1), IFNULL(r.TitlesHolding, -1), IFNULL(r.ClickCost, -1), r.TakenAt, r.Source FROM Terms t NOT INDEXED LEFT JOIN Readings r ON r.Id = t.ReadingId WHERE t.MarketId = ?1";
-        if (raw.sqlite3_prepare_v2(database, Rows, out var rows) != raw.SQLITE_OK)
-            throw new InvalidOperationException(raw.sqlite3_errmsg(database).utf8_to_string());
-        using (rows)
-        {
-            raw.sqlite3_bind_text(rows, 1, marketId);
-            // Many rows have the date and the source of the one before.
-            var (day, dayOf, source, sourceOf) = (double.NaN, Array.Empty<byte>(), "", Array.Empty<byte>());
-            var statement = rows.DangerousGetHandle();
-            double Number(int column) => Sqlite.Double(statement, column) is >= 0 and var known ? known : double.NaN;
-            while (Sqlite.Step(statement) == raw.SQLITE_ROW)
-            {
-                var at = Sqlite.Text(statement, 6);
-                if (!at.SequenceEqual(dayOf))
-                {
-                    dayOf = at.ToArray();
-                    day =
-                        dayOf.Length == 0
-                            ? double.NaN
-                            : ShelfLine.DayOf(DateTime.Parse(Encoding.UTF8.GetString(dayOf), CultureInfo.InvariantCulture));
-                }
-
-                var from = Sqlite.Text(statement, 7);
-                if (!from.SequenceEqual(sourceOf))
-                {
-                    sourceOf = from.ToArray();
-                    source = Encoding.UTF8.GetString(sourceOf);
-                }
-
-                shelf.Set(Sqlite.Int(statement, 0), Sqlite.Text(statement, 1), Number(2), Number(3), Number(4), Number(5), day, source);
-                if (shelf.Count % 65536 == 0)
-                    stop.ThrowIfCancellationRequested();
-            }
-        }
     }
 
     /// <summary>Chooses what stands for supply in a market; every headroom and band follows.</summary>

@@ -56,9 +56,7 @@ internal sealed class TagSearch
     {
         int[] free =
         [
-            .. Enumerable
-                .Range(_phrases.FixedCount, _phrases.Texts.Length - _phrases.FixedCount)
-                .Where(c => !_phrases.FixedSignatures.Contains(_phrases.SignatureOf(c)) && AddsSomething(c)),
+            .. Enumerable.Range(_phrases.FixedCount, _phrases.Texts.Length - _phrases.FixedCount).Where(c => IsFree(c) && AddsSomething(c)),
         ];
         _state.SetChosen([]);
         // What gains most alone leads to one optimum, what could gain most together with others to another.
@@ -92,7 +90,7 @@ internal sealed class TagSearch
         foreach (var together in parts)
             if (_state.StepsLeft > 0)
                 KeepIfBetter(Construct([.. leads, .. together.Where(p => !HasSignature(leads, p))], leads.Count, byGain));
-        SplitIntoFreeSlots(best, leads.Count);
+        SplitWhereSlotsAllow(best, leads.Count);
         _state.SetChosen(best);
         return [.. best.Take(leads.Count).Concat(best.Skip(leads.Count).OrderByDescending(HeldWorth)).Select(c => _phrases.Texts[c])];
 
@@ -136,8 +134,6 @@ internal sealed class TagSearch
         [
             .. _phrases.Cover(key.Split(' '), fromBack: false).Where(IsFree).DistinctBy(_phrases.SignatureOf).Take(Math.Min(2, _slots)),
         ];
-
-        bool IsFree(int phrase) => !_phrases.FixedSignatures.Contains(_phrases.SignatureOf(phrase));
     }
 
     // Greedy construction from a beginning, then local search.
@@ -293,10 +289,10 @@ internal sealed class TagSearch
         return best;
     }
 
-    // While slots are free, two phrases in one slot that share nothing read better in a slot each.
-    private void SplitIntoFreeSlots(List<int> chosen, int leads)
+    // Two phrases in one slot that share nothing read better in a slot each, where there are as many; one that stands already needs none.
+    private void SplitWhereSlotsAllow(List<int> chosen, int leads)
     {
-        for (var i = leads; i < chosen.Count && chosen.Count < _slots; i++)
+        for (var i = leads; i < chosen.Count; i++)
         {
             _state.SetChosen(chosen);
             var before = _state.Worth;
@@ -306,18 +302,21 @@ internal sealed class TagSearch
                 var (first, second) = (_phrases.Find(words[..at]), _phrases.Find(words[at..]));
                 if (first < 0 || second < 0)
                     continue;
-                List<int> apart = [.. chosen[..i], first, second, .. chosen[(i + 1)..]];
-                _state.SetChosen(apart);
-                if (
-                    _state.Worth < before * (1 - Tolerance)
-                    || apart.DistinctBy(_phrases.SignatureOf).Count() < apart.Count
-                    || apart.Exists(c => _phrases.FixedSignatures.Contains(_phrases.SignatureOf(c)))
-                )
+                List<int> others = [.. chosen[..i], .. chosen[(i + 1)..]];
+                int[] missing = [.. new[] { first, second }.Where(p => !others.Contains(p) && IsFree(p))];
+                if (others.Count + missing.Length > _slots || Array.Exists(missing, p => HasSignature(others, p)))
+                    continue;
+                others.InsertRange(i, missing);
+                _state.SetChosen(others);
+                if (_state.Worth < before * (1 - Tolerance))
                     continue;
                 chosen.RemoveAt(i);
-                chosen.InsertRange(i--, [first, second]);
+                chosen.InsertRange(i--, missing);
                 break;
             }
         }
     }
+
+    // Whether nothing with these words stands already.
+    private bool IsFree(int phrase) => !_phrases.FixedSignatures.Contains(_phrases.SignatureOf(phrase));
 }

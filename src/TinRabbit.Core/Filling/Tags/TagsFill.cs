@@ -57,14 +57,7 @@ public sealed record TagsFill(
                 candidates.Texts,
                 stop
             );
-            var slots = (field.Limit?.MaxItems ?? Unlimited) - kept.Length;
-            var texts = candidates.Texts.Select(Tokens.Key).ToHashSet(StringComparer.Ordinal);
-            added = PlainTags.Of(
-                new TagSearch(phrases, field, input, wanted, slots, stop).Choose(),
-                [.. wanted.Where(placement.Allows).Select(t => t.Text).Where(t => texts.Contains(Tokens.Key(t)))],
-                slots,
-                tags => Weigher.Weigh(phrases.Prepared, input.With(new FieldValue.Items([.. kept, .. tags])), wanted, stop).Grip
-            );
+            added = new TagSearch(phrases, field, input, wanted, (field.Limit?.MaxItems ?? Unlimited) - kept.Length, stop).Choose();
         }
 
         var first = input.Lead is null ? -1 : added.FindIndex(a => Tokens.Key(a) == Tokens.Key(input.Lead));

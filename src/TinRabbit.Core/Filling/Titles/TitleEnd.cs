@@ -1,3 +1,5 @@
+using System.Runtime.InteropServices;
+
 namespace TinRabbit.Core.Filling.Titles;
 
 /// <summary>
@@ -12,10 +14,6 @@ internal sealed class TitleEnd(TitleState title, int[] usable)
     private const int MaxTried = 100;
     private const int MaxRounds = 3;
     private const double Tolerance = 1e-12;
-
-    // One or two words of a term, by the numbers of their letters, with the worth of the terms that they would complete.
-    private readonly Dictionary<(int First, int Second), int> _numbers = [];
-    private readonly List<(int Term, int First, int Second, double Potential)> _fragments = [];
 
     /// <summary>Fills the end of the title.</summary>
     /// <param name="terms">The terms that may be added whole.</param>
@@ -67,11 +65,10 @@ internal sealed class TitleEnd(TitleState title, int[] usable)
         return best >= 0 && title.Push(best);
     }
 
-    // The words that terms lack in the title, or in the whole listing, where they are one or two.
+    // The words that terms lack in the title, or in the whole listing, where they are one or two: those that complete the most worth.
     private List<int> Fragments()
     {
-        _numbers.Clear();
-        _fragments.Clear();
+        var fragments = new Dictionary<(int, int), (Fragment Fragment, double Potential)>();
         foreach (var term in usable)
         {
             var inTitle = title.Lacking(term, inListing: false);
@@ -82,24 +79,20 @@ internal sealed class TitleEnd(TitleState title, int[] usable)
 
         return
         [
-            .. _fragments
-                .OrderByDescending(f => f.Potential)
+            .. fragments
+                .Values.OrderByDescending(f => f.Potential)
                 .Take(MaxTried)
-                .Union(_fragments.OrderByDescending(f => f.Potential / title.SizeOf(f.Term, f.First, f.Second)).Take(MaxTried))
-                .Select(f => title.AddFragment(f.Term, f.First, f.Second)),
+                .Union(fragments.Values.OrderByDescending(f => f.Potential / title.Table.SizeOf(f.Fragment)).Take(MaxTried))
+                .Select(f => title.Table.Add(f.Fragment)),
         ];
-    }
 
-    private void Offer(int term, (int First, int Second)? words)
-    {
-        if (words is not var (first, second) || !title.MayFitLater(term, first, second))
-            return;
-        var key = title.KeyOf(term, first, second);
-        var worth = title.WorthByTerm[term];
-        if (_numbers.TryAdd(key, _fragments.Count))
-            _fragments.Add((term, first, second, worth));
-        else
-            _fragments[_numbers[key]] = _fragments[_numbers[key]] with { Potential = _fragments[_numbers[key]].Potential + worth };
+        void Offer(int term, Fragment? words)
+        {
+            if (words is not { } fragment || !title.MayFitLater(fragment))
+                return;
+            ref var known = ref CollectionsMarshal.GetValueRefOrAddDefault(fragments, title.Table.KeyOf(fragment), out var isKnown);
+            known = (isKnown ? known.Fragment : fragment, known.Potential + title.WorthByTerm[term]);
+        }
     }
 
     // Takes out, from the end, each phrase without which no term has a lower grade; whether there was one.

@@ -36,7 +36,7 @@ public sealed record TitleFill(IReadOnlyList<Take> Takes, IReadOnlyList<LeftOut>
         var prepared = TermSet.Prepare(input.Platform, [.. wanted.Select(t => t.Text)]);
         var uses = Math.Max(1, (int)ListingToCheck.ThresholdOf(input.Platform, ListingToCheck.TitleWordUses));
         var title = new TitleState(field, input, prepared, wanted, avoided);
-        placement.LeaveOutLong(wanted.Where((t, i) => placement.Allows(t) && title.SizeOf(i) > title.Capacity));
+        placement.LeaveOutLong(wanted.Where((t, i) => placement.Allows(t) && title.Table.SizeOf(i) > title.Capacity));
         var found = new List<string>();
         if (wanted.Exists(placement.Allows))
         {

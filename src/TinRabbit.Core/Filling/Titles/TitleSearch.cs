@@ -30,18 +30,18 @@ internal sealed class TitleSearch
     public TitleSearch(TitleState title, FillInput input, bool[] mayStand, CancellationToken stop)
     {
         (_title, _stop, _budget) = (title, stop, (long)(StepBudget * input.Budget));
-        _lead = input.Lead is null ? -1 : title.Find(Tokens.Key(input.Lead));
+        _lead = input.Lead is null ? -1 : title.Table.Find(Tokens.Key(input.Lead));
         if (_lead >= 0 && !mayStand[_lead])
             _lead = -1;
         int[] usable = [.. Enumerable.Range(0, mayStand.Length).Where(t => mayStand[t] && title.WorthByTerm[t] > 0)];
         _end = new(title, usable);
-        _fitting = [.. usable.Where(t => title.SizeOf(t) <= title.Capacity && t != _lead)];
+        _fitting = [.. usable.Where(t => title.Table.SizeOf(t) <= title.Capacity && t != _lead)];
         _candidates =
         [
             .. _fitting
                 .OrderByDescending(t => title.WorthByTerm[t])
                 .Take(MaxCandidates * 2 / 3)
-                .Union(_fitting.OrderByDescending(t => title.WorthByTerm[t] / title.SizeOf(t)).Take(MaxCandidates * 2 / 3)),
+                .Union(_fitting.OrderByDescending(t => title.WorthByTerm[t] / title.Table.SizeOf(t)).Take(MaxCandidates * 2 / 3)),
         ];
     }
 

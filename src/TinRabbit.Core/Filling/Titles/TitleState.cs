@@ -19,21 +19,9 @@ internal sealed class TitleState
     private readonly int _spaceSize;
     private readonly OtherFields _otherFields;
     private readonly bool _combine;
-    private readonly AvoidedTerms _avoided;
 
-    // By phrase, and by word in it: the word, as it is written, its size, and its numbers among the folded words, the words letter for
-    // letter, and the words as avoided terms compare them.
-    private readonly List<string[]> _words = [];
-    private readonly List<string[]> _written = [];
-    private readonly List<int[]> _sizes = [];
-    private readonly List<int[]> _keys = [];
-    private readonly List<int[]> _letters = [];
-    private readonly List<int[]> _looseKeys = [];
+    private readonly PhraseTable _table;
     private readonly bool[][] _ignored;
-    private readonly bool[] _isStopWord;
-    private readonly int[][] _avoidedPhrases;
-    private readonly Dictionary<string, int> _looseNumbers = new(StringComparer.Ordinal);
-    private readonly Dictionary<(int First, int Second), int> _fragments = [];
 
     // Terms by the rarest of their words: a title without it leaves them the grip that the other fields give. Terms whose rarest word is
     // in another field are always evaluated.
@@ -62,28 +50,9 @@ internal sealed class TitleState
             _unit == Unit.Characters ? field.IndexedFirst ?? int.MaxValue : int.MaxValue
         );
         (_separatorSize, _spaceSize) = (TextLength.Of(field.Separator, _unit), TextLength.Of(" ", _unit));
-        (_otherFields, _combine, _avoided) = (new(field, input.Copy, prepared, terms), input.Platform.Search.WordsCombine, avoided);
-        _avoidedPhrases = [.. avoided.Phrases.Select(p => p.Select(LooseNumber).ToArray())];
-        for (var t = 0; t < terms.Count; t++)
-        {
-            string[] words = [.. prepared.Terms[t].Tokens.Select(w => w.Word)];
-            AddPhrase(
-                words,
-                [
-                    .. prepared
-                        .Terms[t]
-                        .Tokens.Select(w => _capitals == CapitalStyle.AsIs ? terms[t].Text.Substring(w.Start, w.Length) : w.Word),
-                ],
-                prepared.Terms[t].Variants[0].Folded,
-                prepared.Terms[t].Letters
-            );
-        }
-
+        (_otherFields, _combine) = (new(field, input.Copy, prepared, terms), input.Platform.Search.WordsCombine);
+        _table = new(_unit, _capitals == CapitalStyle.AsIs, prepared, terms, avoided);
         _ignored = [.. prepared.Terms.Select(t => t.Variants[0].Ignored)];
-        _isStopWord = new bool[prepared.Folded.Count];
-        for (var t = 0; t < terms.Count; t++)
-        for (var i = 0; i < _keys[t].Length; i++)
-            _isStopWord[_keys[t][i]] |= StopWords.Has(_words[t][i]);
         _places = [.. Enumerable.Range(0, prepared.Folded.Count).Select(_ => new List<int>())];
         _wordCounts = new int[prepared.Folded.Count];
         _gripWithoutTitle = [.. Enumerable.Range(0, terms.Count).Select(t => _otherFields.WeightedGrip(t, 0, _wordCounts))];
@@ -93,9 +62,10 @@ internal sealed class TitleState
         {
             if (_otherFields.WorthByTerm[t] <= 0)
                 continue;
-            var rarest = _keys[t]
+            var rarest = _table
+                .Keys[t]
                 .Where((_, i) => !_ignored[t][i])
-                .DefaultIfEmpty(_keys[t][0])
+                .DefaultIfEmpty(_table.Keys[t][0])
                 .MinBy(w => _otherFields.TermsOfWord[w].Length);
             if (_otherFields.WeightByWord[rarest] >= 0)
                 always.Add(t);
@@ -123,24 +93,18 @@ internal sealed class TitleState
 
     public IReadOnlyList<double> WorthByTerm => _otherFields.WorthByTerm;
 
-    /// <summary>The room that a phrase uses by itself.</summary>
-    public int SizeOf(int phrase) => _sizes[phrase].Sum() + _spaceSize * (_sizes[phrase].Length - 1);
-
-    /// <summary>The room that one or two words of a term use by themselves.</summary>
-    public int SizeOf(int term, int first, int second) => _sizes[term][first] + (second < 0 ? 0 : _spaceSize + _sizes[term][second]);
-
-    /// <summary>The number of the term with these words; −1 when there is none.</summary>
-    public int Find(string key) => _words.FindIndex(0, WorthByTerm.Count, t => string.Join(' ', t) == key);
+    /// <summary>The phrases that it can be made of.</summary>
+    public PhraseTable Table => _table;
 
     /// <summary>
-    /// The places of the one or two words of a term that the title lacks, or the whole listing, dropped words aside; Second is −1 where it is
-    /// one. Null where it lacks none, more, or all of its words, and where a small word would begin or end them.
+    /// The one or two words of a term that the title lacks, or the whole listing, dropped words aside. Null where it lacks none, more, or all
+    /// of its words, and where a small word would begin or end them.
     /// </summary>
-    public (int First, int Second)? Lacking(int term, bool inListing)
+    public Fragment? Lacking(int term, bool inListing)
     {
         if (inListing && !_combine)
             return null;
-        var (keys, first, second) = (_keys[term], -1, -1);
+        var (keys, first, second) = (_table.Keys[term], -1, -1);
         for (var i = 0; i < keys.Length; i++)
         {
             var key = keys[i];
@@ -148,39 +112,18 @@ internal sealed class TitleState
                 continue;
             if (first < 0)
                 first = i;
-            else if (second < 0 && key != keys[first])
+            else if (key == keys[first] || (second >= 0 && key == keys[second]))
+                continue;
+            else if (second < 0)
                 second = i;
-            else if (key != keys[first] && key != keys[second])
+            else
                 return null;
         }
 
-        var count = second >= 0 ? 2 : 1;
-        return first < 0 || count == keys.Length || _isStopWord[keys[first]] || (second >= 0 && _isStopWord[keys[second]])
+        var isAll = (second < 0 ? 1 : 2) == keys.Length;
+        return first < 0 || isAll || _table.IsSmall(keys[first]) || (second >= 0 && _table.IsSmall(keys[second]))
             ? null
-            : (first, second);
-    }
-
-    /// <summary>What tells one or two words of a term from others: letter for letter.</summary>
-    public (int First, int Second) KeyOf(int term, int first, int second) =>
-        (_letters[term][first], second < 0 ? -1 : _letters[term][second]);
-
-    /// <summary>A phrase of one or two words of a term. The same words have the same number.</summary>
-    public int AddFragment(int term, int first, int second)
-    {
-        var key = KeyOf(term, first, second);
-        if (!_fragments.TryGetValue(key, out var number))
-        {
-            _fragments[key] = number = _words.Count;
-            int[] words = second < 0 ? [first] : [first, second];
-            AddPhrase(
-                [.. words.Select(w => _words[term][w])],
-                [.. words.Select(w => _written[term][w])],
-                [.. words.Select(w => _keys[term][w])],
-                [.. words.Select(w => _letters[term][w])]
-            );
-        }
-
-        return number;
+            : new(term, first, second);
     }
 
     /// <summary>The title as a text, with capitals by the profile's style where they fit.</summary>
@@ -189,8 +132,8 @@ internal sealed class TitleState
         var text = new System.Text.StringBuilder();
         foreach (var (phrase, word, afterSeparator) in _title)
         {
-            var written = _written[phrase][word];
-            if (_capitals == CapitalStyle.Words && !StopWords.Has(_words[phrase][word]))
+            var written = _table.Written[phrase][word];
+            if (_capitals == CapitalStyle.Words && !StopWords.Has(_table.Words[phrase][word]))
                 written = Capitals.First(written);
             text.Append(
                     text.Length == 0 ? ""
@@ -221,7 +164,7 @@ internal sealed class TitleState
     /// <returns>False, and nothing changes, where it has no room, is there already, makes a word come too often, or makes something avoided.</returns>
     public bool Push(int phrase)
     {
-        var keys = _keys[phrase];
+        var keys = _table.Keys[phrase];
         var overlap = OverlapWith(phrase);
         if (overlap == keys.Length || (phrase < WorthByTerm.Count && Look(phrase).Grade == Grade.Whole))
             return false;
@@ -229,13 +172,13 @@ internal sealed class TitleState
         for (var i = overlap; i < keys.Length; i++)
         {
             size +=
-                _sizes[phrase][i]
+                _table.Sizes[phrase][i]
                 + (
                     i > 0 ? _spaceSize
                     : _title.Count > 0 ? _separatorSize
                     : 0
                 );
-            if (size > _capacity || (!_isStopWord[keys[i]] && UsesAfter(keys, i, overlap) > WordUses))
+            if (size > _capacity || (!_table.IsSmall(keys[i]) && UsesAfter(keys, i, overlap) > WordUses))
                 return false;
         }
 
@@ -246,7 +189,7 @@ internal sealed class TitleState
             _places[keys[i]].Add(_title.Count);
             _title.Add((phrase, i, i == 0));
             _titleKeys.Add(keys[i]);
-            _titleLetters.Add(_letters[phrase][i]);
+            _titleLetters.Add(_table.Letters[phrase][i]);
         }
 
         Size = size;
@@ -258,15 +201,16 @@ internal sealed class TitleState
     }
 
     /// <summary>Whether a phrase that cannot be pushed now may be pushed once the title has another end: its words fit behind another separator.</summary>
-    public bool MayFitLater(int phrase) => MayFit(_keys[phrase][^1], _sizes[phrase][^1]);
+    public bool MayFitLater(int phrase) => MayFit(phrase, _table.Keys[phrase].Length - 1);
 
-    /// <summary>The same for one or two words of a term.</summary>
-    public bool MayFitLater(int term, int first, int second) =>
-        MayFit(_keys[term][second < 0 ? first : second], _sizes[term][second < 0 ? first : second]);
+    /// <summary>The same for a fragment.</summary>
+    public bool MayFitLater(Fragment fragment) => MayFit(fragment.Term, fragment.Last);
 
     // At best all but its last word is merged with the end of the title.
-    private bool MayFit(int key, int size) =>
-        Size + size + (_title.Count > 0 ? _spaceSize : 0) <= _capacity && (_isStopWord[key] || _wordCounts[key] < WordUses);
+    private bool MayFit(int phrase, int last) =>
+        Size + _table.Sizes[phrase][last] + (_title.Count > 0 ? _spaceSize : 0) <= _capacity && MayComeAgain(_table.Keys[phrase][last]);
+
+    private bool MayComeAgain(int key) => _table.IsSmall(key) || _wordCounts[key] < WordUses;
 
     /// <summary>Removes the last phrase.</summary>
     public void Pop()
@@ -318,19 +262,6 @@ internal sealed class TitleState
         return grades;
     }
 
-    private int LooseNumber(string key) =>
-        _looseNumbers.TryGetValue(key, out var number) ? number : _looseNumbers[key] = _looseNumbers.Count;
-
-    private void AddPhrase(string[] words, string[] written, int[] keys, int[] letters)
-    {
-        _words.Add(words);
-        _written.Add(written);
-        _sizes.Add([.. written.Select(w => TextLength.Of(w, _unit))]);
-        _keys.Add(keys);
-        _letters.Add(letters);
-        _looseKeys.Add(_avoided.Any ? [.. words.Select(w => LooseNumber(_avoided.KeyOf(w)))] : []);
-    }
-
     private int UsesAfter(int[] keys, int at, int from)
     {
         var uses = _wordCounts[keys[at]];
@@ -344,12 +275,12 @@ internal sealed class TitleState
     private bool EndsWithAvoided()
     {
         var added = _undo[^1].Words;
-        foreach (var phrase in _avoidedPhrases)
+        foreach (var phrase in _table.AvoidedPhrases)
             for (var start = Math.Max(0, added - phrase.Length + 1); start + phrase.Length <= _title.Count; start++)
             {
                 var same = true;
                 for (var i = 0; i < phrase.Length && same; i++)
-                    same = _looseKeys[_title[start + i].Phrase][_title[start + i].Word] == phrase[i];
+                    same = _table.LooseKeys[_title[start + i].Phrase][_title[start + i].Word] == phrase[i];
                 if (same)
                     return true;
             }
@@ -381,7 +312,7 @@ internal sealed class TitleState
     // How many words the end of the title and the beginning of a phrase have in common.
     private int OverlapWith(int phrase)
     {
-        var letters = _letters[phrase];
+        var letters = _table.Letters[phrase];
         for (var overlap = Math.Min(letters.Length, _titleLetters.Count); overlap > 0; overlap--)
         {
             var same = true;
@@ -397,7 +328,7 @@ internal sealed class TitleState
     // The grade and the strength that the title lends the field for a term, as the matcher computes them: 0 where a word is missing.
     private (Grade Grade, double Strength) Look(int term)
     {
-        var (keys, ignored) = (_keys[term], _ignored[term]);
+        var (keys, ignored) = (_table.Keys[term], _ignored[term]);
         var (all, any) = (true, false);
         for (var i = 0; i < keys.Length; i++)
         {
@@ -420,7 +351,7 @@ internal sealed class TitleState
             for (var i = 0; i < keys.Length && phrase; i++)
             {
                 phrase = _titleKeys[start + i] == keys[i];
-                whole &= _titleLetters[start + i] == _letters[term][i];
+                whole &= _titleLetters[start + i] == _table.Letters[term][i];
             }
 
             if (!phrase)

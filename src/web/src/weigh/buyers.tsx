@@ -78,7 +78,7 @@ export function Buyers(p: ViewProps) {
         return { ...done, what: messages.pickedPhrase(phrase.text, phrase.volume) }
       },
       undefined,
-      (c) => refresh(c, 'picks', 'numbers'),
+      (c) => refresh(c, 'picks'),
     )
   }
   const groups = groupsOf(data?.phrases ?? [])
