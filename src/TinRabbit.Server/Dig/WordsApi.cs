@@ -74,8 +74,10 @@ internal static class WordsApi
                 found.Add(
                     (words[i], [.. Thesaurus.Of(words[i]).Select(a => (a, string.Join(' ', [.. words[..i], a.Word, .. words[(i + 1)..]])))])
                 );
-        var terms = await shelves.MeasureTyped(db, marketId, [.. found.SelectMany(f => f.Terms).Select(t => t.Term).Distinct()], stop);
+        var asked = found.SelectMany(f => f.Terms).Select(t => t.Term).Append(text).Distinct().ToList();
+        var terms = await shelves.MeasureTyped(db, marketId, asked, stop);
         var context = await ContextOf(db, product, stop);
+        // The market knows what shoppers type there: then a meaning that nobody searches for is set apart.
         var isKnown = terms.Values.Any(t => t.Reading?.Volume > 0);
         return TypedResults.Ok(
             await shelves.Query(
@@ -243,8 +245,9 @@ internal static class WordsApi
     private static List<(string Word, bool Own)> WordsFor(Facet facet, FactWords facts, string what)
     {
         var said = facts.ByFacet.GetValueOrDefault(facet, []).Select(f => f.ToLowerInvariant()).ToList();
-        // Before a noun, as the grid puts it, a word claims what it would not claim alone.
-        bool True(string word) => facet != Facet.Style && facts.AreGiven && Facets.Unbacked($"{word} {what}", facts).Count == 0;
+        // Before the product's noun a word claims what it would not claim alone; before another one it might claim nothing, which is not true.
+        var named = facts.What.Length > 0 ? facts : facts with { What = what };
+        bool True(string word) => facet != Facet.Style && facts.AreGiven && Facets.Unbacked($"{word} {named.What}", named).Count == 0;
         return [.. said.Select(w => (w, true)), .. Facets.WordsOf(facet).Where(w => !said.Contains(w)).Select(w => (w, True(w)))];
     }
 }

@@ -3,7 +3,7 @@ import { competitionColumn, DoubtMark, headroomColumn, volumeColumn } from '../k
 import { Num } from '../kit/num'
 import { compact, counted, fixed, noData, percent } from '../kit/numbers'
 import type { Column } from '../kit/table'
-import { type Row, saidBy } from './rows'
+import { likeness, type Row, saidBy } from './rows'
 
 const termColumn: Column<Row> = {
   key: 'text',
@@ -32,7 +32,7 @@ const fromColumn: Column<Row> = {
       {[
         r.typed ? `#${r.typed}` : null,
         r.sellers ? counted(r.sellers.count, 'seller') : null,
-        r.alike ? r.alike.split(' “')[0] : null,
+        r.alike ? likeness[r.alike.likeness].short : null,
         r.mixed ? `combined` : null,
         !r.typed && !r.sellers && !r.alike && !r.mixed ? (r.numbers.source ?? noData) : null,
       ]

@@ -178,9 +178,11 @@ function SearchBar({ desk, page: p, box }: { desk: Desk; page: DigPage; box: Rea
 
 /** Which sources the rows come from, with how many each has. */
 function SourceBoxes({ page: p }: { page: DigPage }) {
+  // Other meanings are offered where related words have some.
+  const shown = sources.filter(([source]) => source !== 'rare' || p.from.has('rare') || (p.from.has('alike') && !!p.counts.rare))
   return (
     <div className="flex flex-wrap gap-x-2.5 gap-y-1 items-center text-[13px] quiet mb-1">
-      {sources.map(([source, name, about]) => (
+      {shown.map(([source, name, about]) => (
         <label
           key={source}
           title={about}

@@ -7,7 +7,7 @@ export type Row = Omit<Dug, 'typed' | 'sellers'> & {
   typed?: number | null
   sellers?: Dug['sellers']
   /** Why it is a related word. */
-  alike?: string
+  alike?: { likeness: keyof typeof likeness; word: string; part: string }
   /** Which word of which facet the term was combined with. */
   mixed?: string
   pick?: Pick
@@ -54,7 +54,7 @@ export const saidBy = (r: Row) =>
   [
     r.typed ? `Suggested #${r.typed}` : null,
     r.sellers ? `${r.sellers.count} of the top ${r.sellers.among} sellers` : null,
-    r.alike ? r.alike : null,
+    r.alike ? `${likeness[r.alike.likeness].sentence} “${r.alike.word}” (${r.alike.part})` : null,
     r.mixed ? `combined with ${r.mixed}` : null,
     !r.typed && !r.sellers && !r.alike && !r.mixed && r.numbers.source ? `From ${r.numbers.source}` : null,
   ]
@@ -99,7 +99,7 @@ export function gather(
   ofAlike.sort((x, y) => Number(y.t.numbers.volume !== null) - Number(x.t.numbers.volume !== null))
   for (const { a, t } of ofAlike)
     if (from.has(t.isUsed ? 'alike' : 'rare'))
-      add({ text: t.term, key: t.key, numbers: t.numbers, alike: `${likeness[t.likeness]} “${a.word}” (${t.part})` })
+      add({ text: t.term, key: t.key, numbers: t.numbers, alike: { likeness: t.likeness, word: a.word, part: t.part } })
   if (from.has('mixed'))
     for (const f of grid?.facets ?? [])
       for (const r of f.rows)
@@ -108,12 +108,13 @@ export function gather(
   return rows
 }
 
-const likeness = {
-  same: 'synonym of',
-  similar: 'similar to',
-  broader: 'broader than',
-  narrower: 'narrower than',
-  beside: 'of the same kind as',
+/** How related words are related: in a column, and in a sentence before the other word. */
+export const likeness = {
+  same: { short: 'synonym', sentence: 'synonym of' },
+  similar: { short: 'similar', sentence: 'similar to' },
+  broader: { short: 'broader', sentence: 'broader than' },
+  narrower: { short: 'narrower', sentence: 'narrower than' },
+  beside: { short: 'same kind', sentence: 'of the same kind as' },
 }
 
 /**
