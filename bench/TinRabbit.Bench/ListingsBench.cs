@@ -2,6 +2,7 @@ using System.Diagnostics;
 using System.Net.Http.Json;
 using TinRabbit.Browser.Tests;
 using TinRabbit.Core.Measures;
+using TinRabbit.Server.Listings;
 using TinRabbit.Server.Storage;
 
 namespace TinRabbit.Bench;
@@ -88,15 +89,15 @@ internal static class ListingsBench
             var product = new ProductRow { Name = $"Product {i}", ShopId = shop };
             var title = string.Join(", ", picks.Take(4).Select(p => p.Text));
             foreach (var platform in new[] { "hedgerow-fair", "longbarrow" })
-                product.Listings.Add(
-                    new()
-                    {
-                        PlatformId = platform,
-                        SavedAt = DateTime.UtcNow,
-                        Copy = System.Text.Json.JsonSerializer.Serialize(
+                ListingEditor.Add(
+                    product,
+                    platform,
+                    DateTime.UtcNow,
+                    ListingText.Of(
+                        System.Text.Json.JsonSerializer.Serialize(
                             new { title, description = $"Made by hand: {title}. For any garden, and a gift for those who watch birds." }
-                        ),
-                    }
+                        )
+                    )
                 );
             product.Picks.AddRange(
                 picks.Select(

@@ -2,7 +2,7 @@ using TinRabbit.Core.Calibrating;
 using TinRabbit.Core.Comparing;
 using TinRabbit.Core.Measures;
 using TinRabbit.Core.Words;
-using TinRabbit.Server.Storage;
+using TinRabbit.Server.Listings;
 using TinRabbit.Server.Watch;
 
 namespace TinRabbit.Server;
@@ -240,6 +240,34 @@ internal static class Messages
     public static string TooMany(string field, int over) => $"{field} has {over:#,0} too many";
 
     public static string Empty(string field) => $"{field} is required and empty";
+
+    // Versions
+    /// <summary>Why a version was saved, as words that follow “Saved”.</summary>
+    public static string SavedBecause(VersionReason reason) =>
+        reason switch
+        {
+            VersionReason.Pause => "after a pause",
+            VersionReason.ByHand => "by hand",
+            VersionReason.Sent => "when it was sent",
+            VersionReason.Published => "when it was published",
+            VersionReason.BulkEdit => "before a change to several listings",
+            VersionReason.LinksRemoved => "before links were removed",
+            VersionReason.Import => "before an import",
+            VersionReason.PageAdded => "before it got a page",
+            VersionReason.Undo => "before an undo",
+            VersionReason.OtherWindow => "before another window’s text was replaced",
+            VersionReason.BroughtOver => "before text was brought over",
+            VersionReason.Moves => "before moves",
+            VersionReason.Attribute => "before an attribute was filled",
+            VersionReason.Move => "before a move",
+            VersionReason.DerivedText => "before the derived text was used",
+            VersionReason.Word => "before a word was inserted",
+            VersionReason.Fill => "before a fill",
+            VersionReason.Restore => "before a version was restored",
+            VersionReason.Title => "before another title",
+            VersionReason.Fix => "before a fix",
+            _ => "by an older program",
+        };
 
     // Sending
     public static string NoMarketToSendTo(string platform) =>

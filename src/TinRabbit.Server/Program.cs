@@ -11,6 +11,7 @@ using TinRabbit.Server;
 using TinRabbit.Server.Dig;
 using TinRabbit.Server.Engine;
 using TinRabbit.Server.Hosting;
+using TinRabbit.Server.Listings;
 using TinRabbit.Server.Pages;
 using TinRabbit.Server.Pick;
 using TinRabbit.Server.Platforms;
@@ -108,7 +109,7 @@ static void AddServices(WebApplicationBuilder builder, StartOptions options, Dat
     services.AddSingleton<Shelves>();
     services.AddSingleton<MeasuringService>();
     services.AddScoped<ChangeLog>();
-    services.AddScoped<ListingWriter>();
+    services.AddScoped<ListingEditor>();
     services.AddSingleton<TopListings>();
     services.AddSingleton<ListingChecker>();
     services.AddSingleton<MarketReviews>();

@@ -260,8 +260,8 @@ public sealed class SliceTests(DemoShop demo) : IClassFixture<DemoShop>
         browser.Sees("[data-testid=toast]", "Picked 2 terms");
         browser.Press("u", "s");
         // Nobody searches for any word like it: they are under other meanings.
-        browser.ClickText("Related words");
-        browser.ClickText("Other meanings");
+        browser.Click("input[name=alike]");
+        browser.Click("input[name=rare]");
         browser.Press("f", "basin", Keys.Enter);
         browser.Waits("a word alike", () => Terms(browser).Any(t => t.Contains("basin")));
         Assert.Empty(browser.Complaints());

@@ -1,6 +1,9 @@
+using Mono.Cecil;
 using NetArchTest.Rules;
 using TinRabbit.Core.Words;
 using TinRabbit.Market;
+using TinRabbit.Server.Listings;
+using TinRabbit.Server.Storage;
 
 namespace TinRabbit.Server.Tests;
 
@@ -62,6 +65,35 @@ public class ArchitectureTests
                 .ShouldNot()
                 .HaveDependencyOnAny([.. Features.Select(f => $"TinRabbit.Server.{f}")])
         );
+
+    [Fact]
+    public void Only_the_editor_changes_the_text_of_a_listing()
+    {
+        string[] setters = ["set_Copy", "set_Revision", "set_SavedAt", "set_LeadKey"];
+        var writers = ServerMethods()
+            .Where(m => m.DeclaringType.Name != nameof(ListingRow))
+            .Where(m =>
+                m.Body.Instructions.Select(i => i.Operand)
+                    .OfType<MethodReference>()
+                    .Any(called =>
+                        (called.DeclaringType.Name == nameof(ListingRow) && setters.Contains(called.Name))
+                        || (called.DeclaringType.Name == nameof(PageRow) && called.Name == "set_Slug")
+                    )
+            )
+            .Select(m => Outermost(m.DeclaringType).Name)
+            .Distinct();
+        Assert.Equal([nameof(ListingEditor)], writers);
+    }
+
+    private static IEnumerable<MethodDefinition> ServerMethods() =>
+        AssemblyDefinition
+            .ReadAssembly(typeof(Program).Assembly.Location, new() { InMemory = true })
+            .MainModule.GetTypes()
+            .SelectMany(t => t.Methods)
+            .Where(m => m.HasBody);
+
+    // Lambdas and state machines are types inside the one that they are written in.
+    private static TypeDefinition Outermost(TypeDefinition type) => type.DeclaringType is { } outer ? Outermost(outer) : type;
 
     private static void Holds(ConditionList rule)
     {

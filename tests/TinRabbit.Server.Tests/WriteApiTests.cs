@@ -248,7 +248,7 @@ public sealed class WriteApiTests : IDisposable
     {
         var (_, listing) = await Listing();
         await Save(listing, new { title = "Cedar box for wrens", backend = "roost" }, 0);
-        await Save(listing, new { title = "Cedar nest box for wrens", backend = "roost" }, 1, "before a fill");
+        await Save(listing, new { title = "Cedar nest box for wrens", backend = "roost" }, 1, "fill");
         await Save(listing, new { title = "Cedar nest box for robins", backend = "roost" }, 2);
         var versions = (await shop.Get($"/api/listings/{listing}/versions")).AsArray();
         var version = Assert.Single(versions)!;
@@ -278,7 +278,7 @@ public sealed class WriteApiTests : IDisposable
     {
         var (_, listing) = await Listing();
         await Save(listing, new { title = "Cedar box" }, 0);
-        await Save(listing, new { title = "Another box" }, 1, "before another title");
+        await Save(listing, new { title = "Another box" }, 1, "title");
         Assert.Contains(
             "Cedar box",
             Texts(await shop.Post($"/api/listings/{listing}/takes/weighed", new { marketId = Market, fields = (object?)null }), "text")

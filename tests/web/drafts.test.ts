@@ -53,12 +53,12 @@ describe('saving as one writes', () => {
     const { listingDraft } = await opened()
     const draft = listingDraft(7, {}, 3)
     draft.change({ title: 'A' })
-    draft.change({ title: 'B' }, 'before a fill')
+    draft.change({ title: 'B' }, 'fill')
     draft.change({ title: 'C' })
     await draft.flush()
     expect(sent.map((s) => [s.body.fields.title, s.body.keep, s.body.revision])).toEqual([
       ['A', null, 3],
-      ['C', 'before a fill', 4],
+      ['C', 'fill', 4],
     ])
   })
 

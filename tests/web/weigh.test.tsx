@@ -106,7 +106,7 @@ describe('a rival', () => {
     expect(text(root)).toContain('1 move: grip 8 → 64')
     expect(text(root)).toContain('Start the title with “bird feeder” +56.2 loses “owl box”')
     await hands.keyboard('t')
-    expect(replaced).toEqual([[{ title: 'Bird feeder, Feeder' }, 'Applied 1 move to pass Fen & Fern', 'before moves']])
+    expect(replaced).toEqual([[{ title: 'Bird feeder, Feeder' }, 'Applied 1 move to pass Fen & Fern', 'moves']])
     expect(bodies('/pass')).toEqual([{ marketId: 'fair-us', fields: { title: 'Feeder' } }])
   })
 
@@ -230,7 +230,7 @@ test('a value that the facts deny is not filled, and says why', async () => {
   expect(text(screen.getByRole('status'))).toContain('“green” isn’t in this product’s facts')
   expect(replaced).toEqual([])
   await hands.keyboard('{ArrowDown}{Enter}')
-  expect(replaced).toEqual([['attributes', { Colour: 'clear' }, 'Filled Colour: clear', 'before an attribute was filled']])
+  expect(replaced).toEqual([['attributes', { Colour: 'clear' }, 'Filled Colour: clear', 'attribute']])
 })
 
 test('a move says which findings it would bring, and none that are there already or were dismissed', async () => {

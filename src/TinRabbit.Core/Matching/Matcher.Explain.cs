@@ -1,5 +1,3 @@
-using TinRabbit.Core.Platforms;
-
 namespace TinRabbit.Core.Matching;
 
 /// <content>What the matcher says of one term when somebody asks why: fields, strengths, missing words and places.</content>

@@ -1,4 +1,3 @@
-using TinRabbit.Core.Filling;
 using TinRabbit.Core.Matching;
 using TinRabbit.Core.Measures;
 using TinRabbit.Core.Platforms;

@@ -1,7 +1,5 @@
 using TinRabbit.Core.Edits;
 using TinRabbit.Core.Filling;
-using TinRabbit.Core.Matching;
-using TinRabbit.Core.Measures;
 using TinRabbit.Core.Platforms;
 using TinRabbit.Core.Words;
 

@@ -1,6 +1,5 @@
 using TinRabbit.Core.Filling.Titles;
 using TinRabbit.Core.Findings;
-using TinRabbit.Core.Measures;
 using TinRabbit.Core.Platforms;
 using TinRabbit.Core.Words;
 

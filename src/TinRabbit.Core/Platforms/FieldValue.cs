@@ -32,6 +32,9 @@ public abstract record FieldValue
         return shape == FieldShape.Rich ? [.. units.Select(Blanked)] : units;
     }
 
+    /// <summary>The value as one text, to be compared with another: a list has one item on each line.</summary>
+    public string Lines(FieldShape shape) => this is Text text ? text.Value : string.Join('\n', Units(shape));
+
     /// <summary>Whether nothing but white space stands in the field.</summary>
     public bool IsEmpty(FieldShape shape) => Units(shape).All(string.IsNullOrWhiteSpace);
 

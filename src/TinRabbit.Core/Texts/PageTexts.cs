@@ -1,5 +1,3 @@
-using TinRabbit.Core.Platforms;
-
 namespace TinRabbit.Core.Texts;
 
 /// <summary>Every sentence and button of the findings on a page.</summary>

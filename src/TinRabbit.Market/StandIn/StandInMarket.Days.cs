@@ -1,5 +1,3 @@
-using TinRabbit.Core.Measures;
-
 namespace TinRabbit.Market.StandIn;
 
 /// <content>The clock, and what happens to listings that were sent as days pass.</content>

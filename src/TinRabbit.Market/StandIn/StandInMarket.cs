@@ -1,6 +1,5 @@
 using System.Collections.Concurrent;
 using TinRabbit.Core;
-using TinRabbit.Core.Measures;
 using TinRabbit.Core.Platforms;
 using TinRabbit.Core.Words;
 

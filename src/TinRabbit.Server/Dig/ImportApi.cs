@@ -1,15 +1,10 @@
-using System.Collections.Concurrent;
 using System.ComponentModel.DataAnnotations;
-using System.Diagnostics;
-using System.Runtime.CompilerServices;
-using System.Text;
 using Microsoft.AspNetCore.Http.Features;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.AspNetCore.Http.Json;
 using Microsoft.EntityFrameworkCore;
 using Microsoft.Extensions.Options;
 using TinRabbit.Core;
-using TinRabbit.Core.Platforms;
 using TinRabbit.Server.Formats;
 using TinRabbit.Server.Storage;
 

@@ -1,6 +1,5 @@
 using Microsoft.EntityFrameworkCore;
 using TinRabbit.Core.Measures;
-using TinRabbit.Core.Words;
 using TinRabbit.Market;
 using TinRabbit.Server.Hosting;
 using TinRabbit.Server.Storage;

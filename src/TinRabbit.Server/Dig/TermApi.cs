@@ -185,7 +185,7 @@ internal static class TermApi
     {
         if (market.Places.FirstOrDefault(p => p.Id == marketId) is not { } here || Tokens.Key(text) is not { Length: > 0 } key)
             return TypedResults.NotFound();
-        var names = (await db.Platforms.AsNoTracking().ToListAsync(stop)).ToDictionary(p => p.Id, p => PlatformJson.Read(p.Profile).Name);
+        var names = (await db.Platforms.AsNoTracking().ToListAsync(stop)).ToDictionary(p => p.Id, p => p.Profile.Name);
         var forms = Family.Forms(text);
         var views = new List<CountryView>();
         foreach (var place in market.Places.Where(p => p.PlatformId == here.PlatformId || p.PlatformId == MarketPlace.Web))

@@ -1,6 +1,5 @@
 using System.Globalization;
 using System.Text.Json;
-using TinRabbit.Core;
 using TinRabbit.Core.Filling;
 using TinRabbit.Core.Measures;
 using TinRabbit.Core.Pages;
@@ -90,7 +89,7 @@ internal static class EngineInput
             case JsonValueKind.String:
                 var id = given.GetString()!;
                 return await db.Platforms.FindAsync([id], stop) is { } row
-                    ? PlatformJson.Read(row.Profile)
+                    ? row.Profile
                     : throw new InvalidInputException([new("platform", $"There is no platform \"{id}\".")]);
             default:
                 throw new InvalidInputException([new("platform", "Give a whole profile, or the id of a stored one.")]);

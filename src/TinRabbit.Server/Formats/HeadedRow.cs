@@ -1,4 +1,3 @@
-using System.Globalization;
 using TinRabbit.Core;
 using TinRabbit.Core.Platforms;
 

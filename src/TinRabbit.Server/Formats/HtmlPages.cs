@@ -9,7 +9,6 @@ using AngleSharp.Html.Dom;
 using AngleSharp.Html.Parser;
 using TinRabbit.Core.Pages;
 using TinRabbit.Core.Platforms;
-using TinRabbit.Core.Words;
 using TinRabbit.Server.Storage;
 
 namespace TinRabbit.Server.Formats;

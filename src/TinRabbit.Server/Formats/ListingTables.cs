@@ -1,5 +1,4 @@
 using System.Text.Json.Nodes;
-using TinRabbit.Core;
 using TinRabbit.Core.Pages;
 using TinRabbit.Core.Platforms;
 

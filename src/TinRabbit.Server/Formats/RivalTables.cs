@@ -1,7 +1,7 @@
 using System.Globalization;
-using System.Text.Json.Nodes;
 using TinRabbit.Core;
 using TinRabbit.Core.Platforms;
+using TinRabbit.Server.Listings;
 using TinRabbit.Server.Storage;
 
 namespace TinRabbit.Server.Formats;
@@ -35,7 +35,7 @@ internal static class RivalTables
             rivals.Add(
                 new(
                     row["shop", "seller"],
-                    fields.ToJsonString(Listings.Json),
+                    ListingText.Of(fields),
                     row.NumberOf("price"),
                     (double?)rating,
                     Whole(row, "ratings"),
@@ -56,7 +56,7 @@ internal static class RivalTables
             ["shop", .. platform.Fields.Select(f => f.Key), .. Figures, "source", "saved", "seen"],
             rivals.Select(r =>
             {
-                var copy = Listings.CopyOf(r.Latest.Copy, platform);
+                var copy = r.Latest.Copy.On(platform);
                 return (IEnumerable<string>)
                     [
                         r.Latest.Shop,

@@ -1,7 +1,6 @@
 using Microsoft.Data.Sqlite;
 using Microsoft.EntityFrameworkCore;
 using TinRabbit.Core.Platforms;
-using TinRabbit.Market;
 using TinRabbit.Server.Storage;
 
 namespace TinRabbit.Server.Hosting;

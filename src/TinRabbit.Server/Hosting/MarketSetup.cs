@@ -17,7 +17,7 @@ internal sealed class MarketSetup(IMarket market, ILogger<MarketSetup> log)
         await SetClock(db, stop);
         foreach (var own in await db.Platforms.AsNoTracking().Where(p => p.Like != null).ToListAsync(stop))
             // Where one cannot be opened, the others would only make the start wait.
-            if (!await Reopen(PlatformJson.Read(own.Profile), own.Like!, stop))
+            if (!await Reopen(own.Profile, own.Like!, stop))
                 break;
         if (market.Remembers)
             return;
@@ -95,7 +95,7 @@ internal sealed class MarketSetup(IMarket market, ILogger<MarketSetup> log)
                     new(
                         sent.ListingId.ToString(CultureInfo.InvariantCulture),
                         shop,
-                        Listings.CopyOf(sent.Copy, PlatformJson.Read(listings[sent.ListingId].Platform.Profile))
+                        sent.Copy.On(listings[sent.ListingId].Platform.Profile)
                     ),
                     sent.At,
                     stop

@@ -1,8 +1,8 @@
 using Microsoft.EntityFrameworkCore;
 using TinRabbit.Core.Measures;
-using TinRabbit.Core.Platforms;
 using TinRabbit.Core.Words;
 using TinRabbit.Market;
+using TinRabbit.Server.Listings;
 using TinRabbit.Server.Shop;
 using TinRabbit.Server.Storage;
 
@@ -24,7 +24,7 @@ internal sealed class ShopSeeder(IMarket market, Shelves shelves, bool demo)
             return;
         await AddTerms(db, market, shelves);
         await DemoReviews.Add(db);
-        await DemoSite.Add(db);
+        await DemoSite.Add(db, new(db, TimeProvider.System));
         await DemoHistory.Add(db, market);
     }
 
@@ -46,9 +46,7 @@ internal sealed class ShopSeeder(IMarket market, Shelves shelves, bool demo)
     {
         var known = await db.Platforms.Select(p => p.Id).ToListAsync();
         db.Platforms.AddRange(
-            ShippedPlatforms
-                .All.Where(p => !known.Contains(p.Id))
-                .Select(p => new PlatformRow { Id = p.Id, Profile = PlatformJson.Write(p).ToJsonString() })
+            ShippedPlatforms.All.Where(p => !known.Contains(p.Id)).Select(p => new PlatformRow { Id = p.Id, Profile = p })
         );
         await db.SaveChangesAsync();
     }
@@ -101,7 +99,7 @@ internal sealed class ShopSeeder(IMarket market, Shelves shelves, bool demo)
             )
         );
         foreach (var listing in product.Listings)
-            listing.LeadKey = Tokens.Key(picks[0].Text);
+            ListingEditor.SetLead(listing, Tokens.Key(picks[0].Text));
         await db.SaveChangesAsync();
     }
 }

@@ -1,13 +1,11 @@
-using System.ComponentModel.DataAnnotations;
 using System.Text;
 using Microsoft.AspNetCore.Http.Features;
 using Microsoft.AspNetCore.Http.HttpResults;
-using Microsoft.EntityFrameworkCore;
 using MiniExcelLibs;
 using TinRabbit.Core;
-using TinRabbit.Core.Platforms;
 using TinRabbit.Server.Formats;
 using TinRabbit.Server.Hosting;
+using TinRabbit.Server.Listings;
 using TinRabbit.Server.Storage;
 
 namespace TinRabbit.Server.Pages;
@@ -84,6 +82,7 @@ internal static class FilesApi
         string? name,
         string? platformId,
         TinContext db,
+        ListingEditor editor,
         DataFolder data,
         HttpRequest request,
         CancellationToken stop
@@ -108,7 +107,7 @@ internal static class FilesApi
 
             await File.WriteAllTextAsync(file + ".name", $"{platformId}\n{name}", stop);
             var (document, kind) = await ShopFiles.Read(file, name ?? "", platformId, db, PictureFiles.NameOf, stop);
-            return TypedResults.Ok(new ShopImportView(id, name ?? "", kind, await new ShopImport(db, document).Plan(stop)));
+            return TypedResults.Ok(new ShopImportView(id, name ?? "", kind, await new ShopImport(db, editor, document).Plan(stop)));
         }
         catch
         {
@@ -121,6 +120,7 @@ internal static class FilesApi
         string id,
         ShopImportRequest request,
         TinContext db,
+        ListingEditor editor,
         DataFolder data,
         PictureFiles pictures,
         ChangeLog changes,
@@ -132,7 +132,7 @@ internal static class FilesApi
             return TypedResults.NotFound();
         var named = (await File.ReadAllTextAsync(file + ".name", stop)).Split('\n', 2);
         var (document, _) = await ShopFiles.Read(file, named[1], named[0].Length > 0 ? named[0] : null, db, pictures.Add, stop);
-        var import = new ShopImport(db, document);
+        var import = new ShopImport(db, editor, document);
         var changed = await import.Run(request.Keys.ToHashSet(StringComparer.Ordinal), named[1], changes, stop);
         ImportFiles.Remove(file);
         foreach (var (profile, like) in import.ImportedPlatforms)

@@ -1,12 +1,11 @@
-using System.ComponentModel.DataAnnotations;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
-using TinRabbit.Core;
 using TinRabbit.Core.Matching;
 using TinRabbit.Core.Measures;
 using TinRabbit.Core.Pages;
 using TinRabbit.Core.Platforms;
 using TinRabbit.Market;
+using TinRabbit.Server.Listings;
 using TinRabbit.Server.Storage;
 
 namespace TinRabbit.Server.Pages;
@@ -132,7 +131,7 @@ internal static class LeadsApi
             );
         else if (pick.Home is Home.Avoid or Home.Later)
             pick.Home = Home.Title;
-        page.Listing.LeadKey = key;
+        ListingEditor.SetLead(page.Listing, key);
         return TypedResults.Ok(await changes.Save(Messages.SetLead(text, page.NameOf(await PageTree.Platform(db, stop))), before, stop));
     }
 
@@ -148,7 +147,7 @@ internal static class LeadsApi
     )
     {
         var byListing = pages.ToDictionary(p => p.ListingId);
-        var platforms = (await db.Platforms.AsNoTracking().ToListAsync(stop)).ToDictionary(p => p.Id, p => PlatformJson.Read(p.Profile));
+        var platforms = (await db.Platforms.AsNoTracking().ToListAsync(stop)).ToDictionary(p => p.Id, p => p.Profile);
         var markets = platforms.Keys.ToDictionary(
             id => id,
             id => id == rules.Id ? web : market.Places.FirstOrDefault(p => p.PlatformId == id)?.Id
@@ -176,12 +175,7 @@ internal static class LeadsApi
                 ? null
                 : 100
                     * Weigher
-                        .Weigh(
-                            platform,
-                            Sites.WithAltTexts(platform, Listings.CopyOf(listing.Copy, platform), alts[listing.ProductId]),
-                            [lead],
-                            stop
-                        )
+                        .Weigh(platform, Sites.WithAltTexts(platform, listing.Copy.On(platform), alts[listing.ProductId]), [lead], stop)
                         .Terms[0]
                         .Grip;
             var page = byListing.GetValueOrDefault(listing.Id);
@@ -236,7 +230,7 @@ internal static class LeadsApi
                         .. Weigher
                             .Weigh(
                                 prepared,
-                                Sites.WithAltTexts(rules, Listings.CopyOf(page.Listing.Copy, rules), alts[page.Listing.ProductId]),
+                                Sites.WithAltTexts(rules, page.Listing.Copy.On(rules), alts[page.Listing.ProductId]),
                                 wanted,
                                 stop
                             )

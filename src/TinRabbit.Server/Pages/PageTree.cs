@@ -2,13 +2,17 @@ using System.Text.Json.Nodes;
 using Microsoft.EntityFrameworkCore;
 using TinRabbit.Core.Pages;
 using TinRabbit.Core.Platforms;
+using TinRabbit.Server.Listings;
 using TinRabbit.Server.Storage;
 
 namespace TinRabbit.Server.Pages;
 
 /// <summary>The pages of the web shop as a tree that is changed: a page is never inside itself, and each parent's pages are numbered without gaps.</summary>
-internal sealed class PageTree(TinContext db, Platform rules, List<PageRow> pages, int shopId)
+internal sealed class PageTree(TinContext db, ListingEditor editor, Platform rules, List<PageRow> pages, int shopId)
 {
+    private readonly List<TextState> _texts = [];
+    private readonly List<ListingRow> _listings = [];
+
     /// <summary>The platform whose rules the pages have.</summary>
     public Platform Rules => rules;
 
@@ -16,15 +20,21 @@ internal sealed class PageTree(TinContext db, Platform rules, List<PageRow> page
     public IReadOnlyList<PageRow> Pages => pages;
 
     /// <summary>Loads the tree to change it.</summary>
-    public static async Task<PageTree> Load(TinContext db, CancellationToken stop) =>
-        new(db, await Platform(db, stop), await db.AllPages(stop), await db.Shops.OrderBy(s => s.Id).Select(s => s.Id).FirstAsync(stop));
+    public static async Task<PageTree> Load(TinContext db, ListingEditor editor, CancellationToken stop) =>
+        new(
+            db,
+            editor,
+            await Platform(db, stop),
+            await db.AllPages(stop),
+            await db.Shops.OrderBy(s => s.Id).Select(s => s.Id).FirstAsync(stop)
+        );
 
     /// <summary>The platform whose rules pages have.</summary>
     public static async Task<Platform> Platform(TinContext db, CancellationToken stop)
     {
         var id = (await db.Site(stop)).PlatformId;
         return await db.Platforms.AsNoTracking().FirstOrDefaultAsync(p => p.Id == id, stop) is { } row
-            ? PlatformJson.Read(row.Profile)
+            ? row.Profile
             : throw new InvalidInputException([new("platform", $"The platform “{id}” of the web shop was deleted. Restore it first.")]);
     }
 
@@ -110,7 +120,7 @@ internal sealed class PageTree(TinContext db, Platform rules, List<PageRow> page
     }
 
     /// <summary>Adds a page about no product; its slug comes from its name until it has a lead.</summary>
-    public PageRow Add(PageKind kind, string name, int? parentId)
+    public Task<PageRow> Add(PageKind kind, string name, int? parentId, CancellationToken stop)
     {
         var product = new ProductRow
         {
@@ -118,7 +128,7 @@ internal sealed class PageTree(TinContext db, Platform rules, List<PageRow> page
             IsPage = true,
             ShopId = shopId,
         };
-        return Add(kind, product, name, parentId, new JsonObject());
+        return Add(kind, product, name, parentId, stop);
     }
 
     /// <summary>Puts the pages of an outline inside each other, once they have numbers.</summary>
@@ -140,7 +150,7 @@ internal sealed class PageTree(TinContext db, Platform rules, List<PageRow> page
             throw new InvalidInputException([new("productId", "There is no such product.")]);
         if (pages.FirstOrDefault(p => p.Listing.ProductId == productId) is { } there)
             throw new InvalidInputException([new("productId", $"“{there.NameOf(rules)}” is this product’s page already.")]);
-        return Add(PageKind.Product, product, name is { Length: > 0 } ? name : product.Name, parentId, null);
+        return await Add(PageKind.Product, product, name is { Length: > 0 } ? name : product.Name, parentId, stop);
     }
 
     /// <summary>Moves a page, and numbers the pages of both parents anew.</summary>
@@ -167,15 +177,13 @@ internal sealed class PageTree(TinContext db, Platform rules, List<PageRow> page
             return texts;
         foreach (var page in LinkingTo(targets).ToList())
         {
-            var before = page.Listing.Copy;
-            var copy = Listings.Parse(before);
+            var copy = page.Listing.Copy.Fields();
             copy[field.Key] = Formats.RichText.WithoutLinks(
                 copy[field.Key]!.GetValue<string>(),
                 address => targets.Any(t => address == $"{RichLink.PagePrefix}{t.Id}")
             );
-            await db.SaveVersion(page.Listing, "before links were removed", "", stop);
-            (page.Listing.Copy, page.Listing.Revision) = (copy.ToJsonString(Listings.Json), page.Listing.Revision + 1);
-            texts.Add(new(page.ListingId, before, page.Listing.Copy));
+            if (await editor.Replace(page.Listing, ListingText.Of(copy), VersionReason.LinksRemoved, stop) is { } text)
+                texts.Add(text);
         }
 
         return texts;
@@ -184,33 +192,40 @@ internal sealed class PageTree(TinContext db, Platform rules, List<PageRow> page
     /// <summary>Those of some earlier states that pages no longer have.</summary>
     public ShopState Changed(IReadOnlyList<PageState> before) => new() { Pages = PageState.Changed(before, pages) };
 
+    /// <summary>What takes back that pages were added, once they have numbers.</summary>
+    public ShopState Added(IReadOnlyCollection<PageRow> added) =>
+        new()
+        {
+            Texts = _texts,
+            AddedProducts = [.. added.Where(p => p.Listing.Product.IsPage).Select(p => p.Listing.ProductId)],
+            AddedListings = [.. _listings.Select(l => l.Id)],
+            AddedPages = [.. added.Select(p => p.Id)],
+        };
+
     /// <summary>Every page as it is.</summary>
     public IReadOnlyList<PageState> States() => [.. pages.Select(PageState.Of)];
 
     private HashSet<string> Taken() => pages.Select(p => p.Slug).Where(s => s.Length > 0).ToHashSet(StringComparer.Ordinal);
 
-    private PageRow Add(PageKind kind, ProductRow product, string name, int? parentId, JsonObject? copy)
+    private async Task<PageRow> Add(PageKind kind, ProductRow product, string name, int? parentId, CancellationToken stop)
     {
         if (pages.Count >= Core.Bounds.Pages)
             throw new InvalidInputException([new("name", $"A shop has at most {Core.Bounds.Pages:#,0} pages.")]);
         var listing = product.Listings.FirstOrDefault(l => l.PlatformId == rules.Id);
+        var copy = listing?.Copy.Fields() ?? [];
+        SetIfEmpty(copy, "heading", name);
+        SetIfEmpty(copy, "slug", Slugs.Of(name, Taken().Contains));
+        var text = ListingText.Of(copy);
         if (listing is null)
         {
-            listing = new()
-            {
-                Product = product,
-                PlatformId = rules.Id,
-                SavedAt = DateTime.UtcNow,
-            };
-            product.Listings.Add(listing);
+            listing = ListingEditor.Add(product, rules.Id, editor.Now, text);
+            _listings.Add(listing);
             if (product.Id == 0)
                 db.Products.Add(product);
         }
+        else if (await editor.Replace(listing, text, VersionReason.PageAdded, stop) is { } changed)
+            _texts.Add(changed);
 
-        copy ??= Listings.Parse(listing.Copy);
-        SetIfEmpty(copy, "heading", name);
-        SetIfEmpty(copy, "slug", Slugs.Of(name, Taken().Contains));
-        listing.Copy = copy.ToJsonString(Listings.Json);
         var page = new PageRow
         {
             Listing = listing,
@@ -218,9 +233,9 @@ internal sealed class PageTree(TinContext db, Platform rules, List<PageRow> page
             ParentId = parentId,
             Order = pages.Count(p => p.ParentId == parentId),
             IsHome = pages.Count == 0 && kind == PageKind.Content,
-            Slug = Listings.TextOf(listing.Copy, rules, "slug"),
-            CreatedAt = DateTime.UtcNow,
+            CreatedAt = editor.Now,
         };
+        ListingEditor.SetSlug(page, rules);
         db.Pages.Add(page);
         pages.Add(page);
         return page;

@@ -1,9 +1,9 @@
 using System.ComponentModel.DataAnnotations;
 using Microsoft.AspNetCore.Http.HttpResults;
-using Microsoft.EntityFrameworkCore;
 using TinRabbit.Core;
 using TinRabbit.Core.Pages;
 using TinRabbit.Core.Platforms;
+using TinRabbit.Server.Listings;
 using TinRabbit.Server.Storage;
 
 namespace TinRabbit.Server.Pages;
@@ -120,42 +120,59 @@ internal static class PagesApi
     private static async Task<Results<Ok<Changed>, NotFound>> AddPage(
         NewPageRequest request,
         TinContext db,
+        ListingEditor editor,
         ChangeLog changes,
         CancellationToken stop
     )
     {
-        var tree = await PageTree.Load(db, stop);
+        var tree = await PageTree.Load(db, editor, stop);
         tree.CheckParent(request.ParentId);
         var page = request.ProductId is { } id
             ? await tree.AddProduct(id, request.Name, request.ParentId, stop)
-            : tree.Add(request.Kind, NewName.Check(request.Name ?? ""), request.ParentId);
-        return TypedResults.Ok(await SaveAdded([page], Messages.AddedPage(page.NameOf(tree.Rules)), changes, db, stop));
+            : await tree.Add(request.Kind, NewName.Check(request.Name ?? ""), request.ParentId, stop);
+        return TypedResults.Ok(await SaveAdded(tree, [page], Messages.AddedPage(page.NameOf(tree.Rules)), changes, db, stop));
     }
 
-    private static async Task<Ok<List<PlannedPage>>> PreviewOutline(OutlineRequest request, TinContext db, CancellationToken stop)
+    private static async Task<Ok<List<PlannedPage>>> PreviewOutline(
+        OutlineRequest request,
+        TinContext db,
+        ListingEditor editor,
+        CancellationToken stop
+    )
     {
-        var tree = await PageTree.Load(db, stop);
+        var tree = await PageTree.Load(db, editor, stop);
         return TypedResults.Ok(tree.Plan(Outline.Read(request.Text), request.ParentId));
     }
 
-    private static async Task<Ok<Changed>> AddOutline(OutlineRequest request, TinContext db, ChangeLog changes, CancellationToken stop)
+    private static async Task<Ok<Changed>> AddOutline(
+        OutlineRequest request,
+        TinContext db,
+        ListingEditor editor,
+        ChangeLog changes,
+        CancellationToken stop
+    )
     {
-        var tree = await PageTree.Load(db, stop);
+        var tree = await PageTree.Load(db, editor, stop);
         var lines = Outline.Read(request.Text);
         tree.Plan(lines, request.ParentId);
-        var made = lines.Select(l => tree.Add(PageKind.Category, l.Name, request.ParentId)).ToList();
-        return TypedResults.Ok(await SaveAdded(made, Messages.AddedPages(made.Count), changes, db, stop, () => tree.Nest(made, lines)));
+        var made = new List<PageRow>(lines.Count);
+        foreach (var line in lines)
+            made.Add(await tree.Add(PageKind.Category, line.Name, request.ParentId, stop));
+        return TypedResults.Ok(
+            await SaveAdded(tree, made, Messages.AddedPages(made.Count), changes, db, stop, () => tree.Nest(made, lines))
+        );
     }
 
     private static async Task<Results<Ok<Changed>, NotFound>> MovePage(
         int id,
         MoveRequest request,
         TinContext db,
+        ListingEditor editor,
         ChangeLog changes,
         CancellationToken stop
     )
     {
-        var tree = await PageTree.Load(db, stop);
+        var tree = await PageTree.Load(db, editor, stop);
         if (tree.Find(id) is not { } page)
             return TypedResults.NotFound();
         tree.CheckParent(request.ParentId);
@@ -168,11 +185,12 @@ internal static class PagesApi
         int id,
         PageChangeRequest request,
         TinContext db,
+        ListingEditor editor,
         ChangeLog changes,
         CancellationToken stop
     )
     {
-        var tree = await PageTree.Load(db, stop);
+        var tree = await PageTree.Load(db, editor, stop);
         if (tree.Find(id) is not { } page)
             return TypedResults.NotFound();
         var before = tree.States();
@@ -195,11 +213,12 @@ internal static class PagesApi
         int id,
         CategoriesRequest request,
         TinContext db,
+        ListingEditor editor,
         ChangeLog changes,
         CancellationToken stop
     )
     {
-        var tree = await PageTree.Load(db, stop);
+        var tree = await PageTree.Load(db, editor, stop);
         if (tree.Find(id) is not { } page)
             return TypedResults.NotFound();
         var before = tree.States();
@@ -207,9 +226,14 @@ internal static class PagesApi
         return TypedResults.Ok(await Save(tree, before, Messages.ChangedPage(page.NameOf(tree.Rules)), changes, db, stop));
     }
 
-    private static async Task<Results<Ok<DeletionView>, NotFound>> GetDeletion(int id, TinContext db, CancellationToken stop)
+    private static async Task<Results<Ok<DeletionView>, NotFound>> GetDeletion(
+        int id,
+        TinContext db,
+        ListingEditor editor,
+        CancellationToken stop
+    )
     {
-        var tree = await PageTree.Load(db, stop);
+        var tree = await PageTree.Load(db, editor, stop);
         return tree.Find(id) is { } page
             ? TypedResults.Ok(
                 new DeletionView(
@@ -224,11 +248,12 @@ internal static class PagesApi
         int id,
         DeletePageRequest request,
         TinContext db,
+        ListingEditor editor,
         ChangeLog changes,
         CancellationToken stop
     )
     {
-        var tree = await PageTree.Load(db, stop);
+        var tree = await PageTree.Load(db, editor, stop);
         if (tree.Find(id) is not { } page)
             return TypedResults.NotFound();
         var before = tree.States();
@@ -264,6 +289,7 @@ internal static class PagesApi
     }
 
     private static async Task<Changed> SaveAdded(
+        PageTree tree,
         IReadOnlyList<PageRow> added,
         string what,
         ChangeLog changes,
@@ -278,12 +304,7 @@ internal static class PagesApi
             {
                 await db.SaveChangesAsync(stop);
                 then?.Invoke();
-                saved = await changes.Save(
-                    what,
-                    null,
-                    new(ReversalKind.Delete, Entity.Page, "0", string.Join(',', added.Select(p => p.Id))),
-                    stop
-                );
+                saved = await changes.Save(what, tree.Added(added), stop);
             },
             stop
         );

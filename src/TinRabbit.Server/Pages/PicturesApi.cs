@@ -3,7 +3,6 @@ using Microsoft.AspNetCore.Http.Features;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
 using TinRabbit.Core;
-using TinRabbit.Core.Filling;
 using TinRabbit.Core.Findings;
 using TinRabbit.Core.Matching;
 using TinRabbit.Core.Measures;
@@ -194,13 +193,15 @@ internal static class PicturesApi
         db
             .Products.Include(p => p.Pictures)
             .Include(p => p.Listings)
-            .Where(p => p.Pictures.Count > 0 || p.Listings.Any(l => l.PlatformId == Sites.PlatformId && l.Copy.Contains("img ")))
+            .Where(p =>
+                p.Pictures.Count > 0 || p.Listings.Any(l => l.PlatformId == Sites.PlatformId && ((string)(object)l.Copy).Contains("img "))
+            )
             .OrderBy(p => p.Id)
             .ToListAsync(stop);
 
     private static IReadOnlyList<RichPicture> InText(ProductRow product, Platform rules) =>
         product.Listings.FirstOrDefault(l => l.PlatformId == rules.Id) is { } listing
-            ? RichBody.Read(Listings.TextOf(listing.Copy, rules, "body")).Pictures
+            ? RichBody.Read(listing.Copy.TextOf(rules, "body")).Pictures
             : [];
 
     private static IEnumerable<PictureView> Views(

@@ -6,6 +6,7 @@ using Microsoft.EntityFrameworkCore;
 using TinRabbit.Core.Pages;
 using TinRabbit.Core.Platforms;
 using TinRabbit.Server.Formats;
+using TinRabbit.Server.Listings;
 using TinRabbit.Server.Storage;
 
 namespace TinRabbit.Server.Pages;
@@ -36,7 +37,7 @@ internal static class ShopExport
             site.Id == 0 ? null : new(site.Brand, site.Address, site.Language, site.Country, site.TitleSuffix),
             [
                 .. (await db.Platforms.AsNoTracking().Where(p => p.Like != null).OrderBy(p => p.Id).ToListAsync(stop)).Select(
-                    p => new DocumentPlatform(Listings.Parse(p.Profile), p.Like!)
+                    p => new DocumentPlatform(PlatformJson.Write(p.Profile), p.Like!)
                 ),
             ],
             [
@@ -56,7 +57,7 @@ internal static class ShopExport
                             .Listings.OrderBy(l => l.PlatformId, StringComparer.Ordinal)
                             .Select(l => new DocumentListing(
                                 l.PlatformId,
-                                Listings.Parse(l.Copy),
+                                l.Copy.Fields(),
                                 l.LeadKey,
                                 [.. takes[l.Id].Select(t => new DocumentTake(t.Text, t.Name))]
                             )),
@@ -105,12 +106,12 @@ internal static class ShopExport
         );
         foreach (var platform in await db.Platforms.AsNoTracking().OrderBy(p => p.Id).ToListAsync(stop))
         {
-            var profile = PlatformJson.Read(platform.Profile);
+            var profile = platform.Profile;
             var listings = document
                 .Products!.SelectMany(p =>
                     p.Listings!.Where(l => l.Platform == platform.Id && l.Fields.Count > 0).Select(l => (p.Name, l.Fields))
                 )
-                .Select(l => (l.Name, Listings.CopyOf(l.Fields.ToJsonString(Listings.Json), profile)))
+                .Select(l => (l.Name, ListingText.Of(l.Fields).On(profile)))
                 .ToList();
             if (listings.Count > 0)
                 await Add(zip, $"listings-{platform.Id}.csv", ListingFiles.Csv(profile, listings), stop);
@@ -197,7 +198,7 @@ internal static class ShopExport
                     .InTreeOrder(pages)
                     .Select(p =>
                     {
-                        var copy = Listings.CopyOf(p.Page.Listing.Copy, rules);
+                        var copy = p.Page.Listing.Copy.On(rules);
                         return (string[])
                             [
                                 p.Page.Listing.Product.Name,
@@ -235,7 +236,7 @@ internal static class ShopExport
 
         public HtmlPages.Page View(PageRow page)
         {
-            var copy = Listings.CopyOf(page.Listing.Copy, Rules);
+            var copy = page.Listing.Copy.On(Rules);
             var crumbs = new List<(string, string)>();
             for (
                 var above = page.ParentId;

@@ -25,7 +25,7 @@ internal static class ShopFiles
     )
     {
         var rules = await PageTree.Platform(db, stop);
-        var platforms = (await db.Platforms.AsNoTracking().ToListAsync(stop)).ToDictionary(p => p.Id, p => PlatformJson.Read(p.Profile));
+        var platforms = (await db.Platforms.AsNoTracking().ToListAsync(stop)).ToDictionary(p => p.Id, p => p.Profile);
         if (ZipFiles.IsZip(file) && !await IsWorkbook(file, stop))
             return await Archive(file, db, rules, picture, stop);
         if (ZipFiles.IsZip(file))

@@ -1,8 +1,10 @@
+using System.Text.Json.Nodes;
 using Microsoft.EntityFrameworkCore;
 using TinRabbit.Core.Pages;
 using TinRabbit.Core.Platforms;
 using TinRabbit.Core.Words;
 using TinRabbit.Server.Formats;
+using TinRabbit.Server.Listings;
 using TinRabbit.Server.Storage;
 
 namespace TinRabbit.Server.Pages;
@@ -17,7 +19,8 @@ internal sealed partial class ShopImport
     private readonly List<ProductState> _states = [];
     private readonly Dictionary<string, string?> _profiles = [];
     private readonly List<ProductRow> _addedProducts = [];
-    private readonly List<ListingRow> _addedListings = [];
+    private readonly HashSet<ListingRow> _addedListings = [];
+    private readonly List<(Entry Entry, ListingRow Listing, JsonObject Given)> _written = [];
     private readonly HashSet<PageRow> _addedPages = [];
     private readonly List<TakeRow> _addedTakes = [];
     private readonly List<RedirectRow> _addedRedirects = [];
@@ -53,9 +56,11 @@ internal sealed partial class ShopImport
                 await ApplySettings(keys, stop);
                 var shopId = await db.Shops.OrderBy(s => s.Id).Select(s => s.Id).FirstAsync(stop);
                 foreach (var entry in _entries.Where(e => IsChosen(e, keys)))
-                    await Apply(entry, keys, shopId, stop);
+                    Apply(entry, keys, shopId);
                 await db.SaveChangesAsync(stop);
                 // What is new has a number from here on.
+                await WriteTexts(stop);
+                await db.SaveChangesAsync(stop);
                 await AddTakes(stop);
                 await AddRedirects(stop);
                 Place();
@@ -133,17 +138,17 @@ internal sealed partial class ShopImport
                     row = new()
                     {
                         Id = profile.Id,
-                        Profile = "",
+                        Profile = profile,
                         DeletedAt = _at,
                     }
                 );
-            _profiles[profile.Id] = row.DeletedAt is null ? row.Profile : null;
-            (row.Profile, row.Revision, row.DeletedAt) = (Written(profile), row.Revision + 1, null);
+            _profiles[profile.Id] = row.DeletedAt is null ? Profiles.Write(row.Profile) : null;
+            (row.Profile, row.Revision, row.DeletedAt) = (profile, row.Revision + 1, null);
             row.Like ??= like;
         }
     }
 
-    private async Task Apply(Entry entry, HashSet<string> keys, int shopId, CancellationToken stop)
+    private void Apply(Entry entry, HashSet<string> keys, int shopId)
     {
         if (entry.Subject.Row is not { } product)
         {
@@ -161,7 +166,7 @@ internal sealed partial class ShopImport
         if (keys.Contains(entry.ProductKey) || product.Id == 0)
             ApplyFacts(entry.Given, product);
         foreach (var listing in entry.Listings.Where(l => keys.Contains(entry.ListingKey(l.Platform))))
-            await ApplyListing(entry, product, listing, stop);
+            ApplyListing(entry, product, listing);
     }
 
     private void ApplyFacts(DocumentProduct given, ProductRow product)
@@ -207,73 +212,68 @@ internal sealed partial class ShopImport
         }
     }
 
-    private async Task ApplyListing(Entry entry, ProductRow product, DocumentListing listing, CancellationToken stop)
+    private void ApplyListing(Entry entry, ProductRow product, DocumentListing listing)
     {
         var row = product.Listings.FirstOrDefault(l => l.PlatformId == listing.Platform);
         if (row is null)
         {
-            row = new()
-            {
-                Product = product,
-                PlatformId = listing.Platform,
-                SavedAt = _at,
-            };
-            product.Listings.Add(row);
+            row = ListingEditor.Add(product, listing.Platform, editor.Now);
             _addedListings.Add(row);
         }
 
-        var before = row.Copy;
-        var copy = Listings.Parse(before);
-        foreach (var (key, value) in TextsToStore(listing, _platforms[listing.Platform]))
-            copy[key] = value?.DeepClone();
-        // Links get their numbers when the pages have theirs.
-        var after = copy.ToJsonString(Listings.Json);
-        if (row.Id > 0 && after != before)
-        {
-            await db.SaveVersion(row, "before an import", "", stop);
-            _texts.Add(new(row.Id, before, after));
-        }
-
-        (row.Copy, row.Revision) = (after, row.Revision + 1);
+        _written.Add((entry, row, TextsToStore(listing, _platforms[listing.Platform])));
         if (LeadKeyOf(listing) is { } lead && lead != row.LeadKey)
         {
             if (row.Id > 0)
                 _leads.Add(new(row.Id, row.LeadKey, lead));
-            row.LeadKey = lead;
+            ListingEditor.SetLead(row, lead);
         }
 
         if (listing.Takes is { Count: > 0 } takes)
             _takes.Add((row, takes));
-        if (listing.Platform == _rules.Id && entry.Given.Page is { } page)
-            ApplyPage(entry, row, page);
+        if (listing.Platform == _rules.Id && entry.Given.Page is not null)
+            _placed.Add((entry, PageOf(entry, row)));
     }
 
-    private void ApplyPage(Entry entry, ListingRow listing, DocumentPage given)
+    private PageRow PageOf(Entry entry, ListingRow listing)
     {
-        var page = entry.Subject.Page;
-        if (page is null)
+        if (entry.Subject.Page is { } there)
+            return there;
+        var page = new PageRow
         {
-            entry.Subject.Page = page = new()
-            {
-                ListingId = listing.Id,
-                Listing = listing,
-                Order = _pages.Count,
-                CreatedAt = _at,
-            };
-            db.Pages.Add(page);
-            _pages.Add(page);
-            _addedPages.Add(page);
+            ListingId = listing.Id,
+            Listing = listing,
+            Order = _pages.Count,
+            CreatedAt = editor.Now,
+        };
+        entry.Subject.Page = page;
+        db.Pages.Add(page);
+        _pages.Add(page);
+        _addedPages.Add(page);
+        return page;
+    }
+
+    // Once all pages have numbers of this shop, the links get them.
+    private async Task WriteTexts(CancellationToken stop)
+    {
+        var ids = _pages.Select(p => p.Id).ToHashSet();
+        foreach (var (entry, listing, given) in _written)
+        {
+            // A link to a page that is not there leads nowhere, also where another page has its number here.
+            if (entry.Place is not null && listing.PlatformId == _rules.Id)
+                Renumber(given, _rules, id => _entryOfPage.GetValueOrDefault(id)?.Subject.Page?.Id ?? (ids.Contains(id) ? 0 : id));
+            var fields = listing.Copy.Fields();
+            foreach (var (key, value) in given)
+                fields[key] = value?.DeepClone();
+            if (
+                await editor.Replace(listing, ListingText.Of(fields), VersionReason.Import, stop) is { } text
+                && !_addedListings.Contains(listing)
+            )
+                _texts.Add(text);
         }
 
-        page.Slug = Listings.TextOf(listing.Copy, _rules, "slug");
-        // A page or a table says nothing of the state of a page that is there already.
-        if (entry.Place is not null || page.Id == 0)
-        {
-            (page.Kind, page.InMenu, page.IsPublished) = (given.Kind, given.InMenu, given.IsPublished);
-            (page.HasSuffix, page.LiveSlug) = (given.HasSuffix, given.IsPublished ? given.LiveSlug ?? page.Slug : given.LiveSlug);
-        }
-
-        _placed.Add((entry, page));
+        foreach (var page in _addedPages)
+            ListingEditor.SetSlug(page, _rules);
     }
 
     private async Task AddTakes(CancellationToken stop)
@@ -312,14 +312,19 @@ internal sealed partial class ShopImport
         db.Redirects.AddRange(_addedRedirects);
     }
 
-    // Pages get their parents, and links their pages, once all of them have numbers of this shop.
+    // Pages get their parents once all of them have numbers of this shop.
     private void Place()
     {
-        var texts = _texts.Select((t, i) => (t.ListingId, Index: i)).ToDictionary(t => t.ListingId, t => t.Index);
         var slugs = _pages.CountBy(p => p.Slug).ToDictionary();
-        var ids = _pages.Select(p => p.Id).ToHashSet();
         foreach (var (entry, page) in _placed)
         {
+            // A page or a table says nothing of the state of a page that is there already.
+            if (entry.Given.Page is { } given && (entry.Place is not null || _addedPages.Contains(page)))
+            {
+                (page.Kind, page.InMenu, page.IsPublished) = (given.Kind, given.InMenu, given.IsPublished);
+                (page.HasSuffix, page.LiveSlug) = (given.HasSuffix, given.IsPublished ? given.LiveSlug ?? page.Slug : given.LiveSlug);
+            }
+
             if (entry.Place is { } place)
             {
                 page.ParentId = place.Parent is { } parent ? NumberOf(parent) : null;
@@ -328,7 +333,6 @@ internal sealed partial class ShopImport
                 if (place.IsHome)
                     foreach (var other in _pages)
                         other.IsHome = other == page;
-                RenumberLinks(page.Listing, texts, ids);
             }
 
             // Only a page that could be published by hand is published.
@@ -339,16 +343,6 @@ internal sealed partial class ShopImport
         ThrowIfInsideItself();
 
         int? NumberOf(int id) => _entryOfPage.GetValueOrDefault(id)?.Subject.Page?.Id;
-    }
-
-    private void RenumberLinks(ListingRow listing, Dictionary<int, int> texts, HashSet<int> ids)
-    {
-        var copy = Listings.Parse(listing.Copy);
-        // A link to a page that is not there leads nowhere, also where another page has its number here.
-        Renumber(copy, _rules, id => _entryOfPage.GetValueOrDefault(id)?.Subject.Page?.Id ?? (ids.Contains(id) ? 0 : id));
-        listing.Copy = copy.ToJsonString(Listings.Json);
-        if (texts.TryGetValue(listing.Id, out var at))
-            _texts[at] = _texts[at] with { After = listing.Copy };
     }
 
     // Where only some pages are imported, their places and those of the others can contradict each other.

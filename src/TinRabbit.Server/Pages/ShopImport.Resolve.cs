@@ -1,5 +1,6 @@
 using TinRabbit.Core.Platforms;
 using TinRabbit.Server.Formats;
+using TinRabbit.Server.Listings;
 using TinRabbit.Server.Storage;
 
 namespace TinRabbit.Server.Pages;
@@ -113,7 +114,7 @@ internal sealed partial class ShopImport
 
     private string SlugOf(DocumentProduct product) =>
         product.Page is not null && product.Listings?.FirstOrDefault(l => l.Platform == _rules.Id) is { } listing
-            ? Listings.TextOf(listing.Fields, _rules, "slug")
+            ? ListingText.Of(listing.Fields).TextOf(_rules, "slug")
             : "";
 
     private static (string, bool) Named(string name, bool isPage) => (name.Trim().ToUpperInvariant(), isPage);

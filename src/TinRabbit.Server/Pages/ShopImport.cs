@@ -5,6 +5,7 @@ using TinRabbit.Core.Pages;
 using TinRabbit.Core.Platforms;
 using TinRabbit.Core.Words;
 using TinRabbit.Server.Formats;
+using TinRabbit.Server.Listings;
 using TinRabbit.Server.Storage;
 
 namespace TinRabbit.Server.Pages;
@@ -27,7 +28,7 @@ public sealed record ImportItem(string Key, string What, string Name, ImportStat
 public sealed record ItemChange(string Label, string Before, string After);
 
 /// <summary>Compares a document with the shop, and imports what is chosen of it: all in one write, or nothing.</summary>
-internal sealed partial class ShopImport(TinContext db, ShopDocument document)
+internal sealed partial class ShopImport(TinContext db, ListingEditor editor, ShopDocument document)
 {
     private const string SiteKey = "site";
     private const string ShopKey = "shop";
@@ -80,7 +81,13 @@ internal sealed partial class ShopImport(TinContext db, ShopDocument document)
         {
             var now = _platformRows.GetValueOrDefault(profile.Id) is { DeletedAt: null } row ? row : null;
             items.Add(
-                Item(PlatformKey(profile.Id), "platform", profile.Name, now is null, [("Profile", Normal(now?.Profile), Written(profile))])
+                Item(
+                    PlatformKey(profile.Id),
+                    "platform",
+                    profile.Name,
+                    now is null,
+                    [("Profile", now is null ? "" : Profiles.Write(now.Profile), Profiles.Write(profile))]
+                )
             );
         }
 
@@ -97,7 +104,7 @@ internal sealed partial class ShopImport(TinContext db, ShopDocument document)
     {
         _platformRows = await db.Platforms.IgnoreQueryFilters().ToDictionaryAsync(p => p.Id, stop);
         foreach (var row in _platformRows.Values.Where(r => r.DeletedAt is null))
-            _platforms[row.Id] = PlatformJson.Read(row.Profile);
+            _platforms[row.Id] = row.Profile;
         foreach (var platform in document.Platforms ?? [])
         {
             var profile = PlatformJson.Read(JsonSerializer.SerializeToElement(platform.Profile));
@@ -149,7 +156,7 @@ internal sealed partial class ShopImport(TinContext db, ShopDocument document)
         {
             var platform = _platforms[listing.Platform];
             var stored = now?.Listings.FirstOrDefault(l => l.PlatformId == listing.Platform);
-            var (before, after) = (stored is null ? [] : Listings.Parse(stored.Copy), TextsToStore(listing, platform));
+            var (before, after) = (stored is null ? [] : stored.Copy.Fields(), TextsToStore(listing, platform));
             Renumber(after, platform, id => _entryOfPage.GetValueOrDefault(id)?.Subject.Page?.Id ?? id);
             var isPage = listing.Platform == _rules.Id && given.Page is not null;
             var changes = after.Select(f => (platform.Find(f.Key)?.Label ?? f.Key, Written(before[f.Key]), Written(f.Value))).ToList();
@@ -191,7 +198,7 @@ internal sealed partial class ShopImport(TinContext db, ShopDocument document)
 
     private string PageNameOf(Entry entry) =>
         entry.Listings.FirstOrDefault(l => l.Platform == _rules.Id) is { } listing
-        && Listings.TextOf(listing.Fields, _rules, "heading") is { Length: > 0 } heading
+        && ListingText.Of(listing.Fields).TextOf(_rules, "heading") is { Length: > 0 } heading
             ? heading
             : entry.Given.Name;
 
@@ -277,10 +284,6 @@ internal sealed partial class ShopImport(TinContext db, ShopDocument document)
 
     private static string Normal(Facts? facts) => facts is null ? "" : JsonSerializer.Serialize(facts, JsonSerializerOptions.Web);
 
-    private static string Normal(string? profile) => profile is null ? "" : Listings.Parse(profile).ToJsonString(Listings.Json);
-
-    private static string Written(Platform profile) => PlatformJson.Write(profile).ToJsonString(Listings.Json);
-
     private static string Written(JsonNode? node) =>
         node switch
         {
@@ -291,7 +294,7 @@ internal sealed partial class ShopImport(TinContext db, ShopDocument document)
                 '\n',
                 items.Select(i => i!.GetValue<string>())
             ),
-            _ => node.ToJsonString(Listings.Json),
+            _ => node.ToJsonString(ListingText.Format),
         };
 
     private static Problem Wrong(string message) => new("file", message);

@@ -2,7 +2,6 @@ using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
 using TinRabbit.Core.Matching;
 using TinRabbit.Core.Measures;
-using TinRabbit.Core.Platforms;
 using TinRabbit.Core.Words;
 using TinRabbit.Market;
 using TinRabbit.Server.Storage;
@@ -58,11 +57,11 @@ internal static class IdeasApi
         var served = new HashSet<string>();
         if (listings.Count > 0 && picks.Count > 0)
         {
-            var ready = TermSet.Prepare(PlatformJson.Read(listings[0].Profile), [.. picks.Select(p => p.Term.Text)]);
+            var ready = TermSet.Prepare(listings[0].Profile, [.. picks.Select(p => p.Term.Text)]);
             var wanted = picks.Select(p => p.Term).ToArray();
             foreach (var listing in listings)
                 served.UnionWith(
-                    Core.Measures.Weigher.Weigh(ready, Listings.CopyOf(listing.Copy, ready.Platform), wanted, stop)
+                    Core.Measures.Weigher.Weigh(ready, listing.Copy.On(ready.Platform), wanted, stop)
                         .Terms.Where(t => t.Grade != Grade.Missing)
                         .Select(t => Family.Key(t.Term.Text))
                 );

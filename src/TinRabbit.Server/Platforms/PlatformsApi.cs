@@ -8,6 +8,7 @@ using TinRabbit.Core;
 using TinRabbit.Core.Findings;
 using TinRabbit.Core.Platforms;
 using TinRabbit.Server.Hosting;
+using TinRabbit.Server.Listings;
 using TinRabbit.Server.Storage;
 
 namespace TinRabbit.Server.Platforms;
@@ -58,7 +59,7 @@ internal static class PlatformsApi
     private static async Task<Ok<PlatformsView>> GetPlatforms(TinContext db, CancellationToken stop)
     {
         var counts = await db
-            .Listings.Where(l => l.Copy != "{}")
+            .Listings.Where(l => l.Copy != ListingText.Empty)
             .GroupBy(l => l.PlatformId)
             .Select(g => new { g.Key, Count = g.Count() })
             .ToDictionaryAsync(g => g.Key, g => g.Count, stop);
@@ -74,7 +75,7 @@ internal static class PlatformsApi
     private static async Task<Results<FileContentHttpResult, NotFound>> ExportProfile(string id, TinContext db, CancellationToken stop) =>
         await db.Platforms.FindAsync([id], stop) is { } row
             ? TypedResults.File(
-                Encoding.UTF8.GetBytes(Listings.Parse(row.Profile).ToJsonString(new(Listings.Json) { WriteIndented = true })),
+                Encoding.UTF8.GetBytes(PlatformJson.Write(row.Profile).ToJsonString(new(ListingText.Format) { WriteIndented = true })),
                 "application/json",
                 $"{id}.json"
             )
@@ -100,7 +101,7 @@ internal static class PlatformsApi
         var row = new PlatformRow
         {
             Id = platform.Id,
-            Profile = PlatformJson.Write(platform).ToJsonString(Listings.Json),
+            Profile = platform,
             Like = await KindOf(db, request.Like, stop),
         };
         db.Platforms.Add(row);
@@ -122,14 +123,16 @@ internal static class PlatformsApi
         var platform = Read(request);
         if (platform.Id != id)
             throw new InvalidInputException([new("profile.id", $"A platform keeps its ID, “{id}”. Duplicate it to use another.")]);
-        var profile = PlatformJson.Write(platform).ToJsonString(Listings.Json);
+        var isSame = Profiles.Write(platform) == Profiles.Write(row.Profile);
         if (request.Revision is not { } from)
             throw new InvalidInputException([new("revision", "This is missing.")]);
-        if (profile != row.Profile && row.Revision != from)
-            return TypedResults.Conflict(View(row, await db.Listings.CountAsync(l => l.PlatformId == id && l.Copy != "{}", stop)));
+        if (!isSame && row.Revision != from)
+            return TypedResults.Conflict(
+                View(row, await db.Listings.CountAsync(l => l.PlatformId == id && l.Copy != ListingText.Empty, stop))
+            );
         var unfit = await Unfit(db, platform, stop);
-        if (profile != row.Profile)
-            (row.Profile, row.Revision) = (profile, row.Revision + 1);
+        if (!isSame)
+            (row.Profile, row.Revision) = (platform, row.Revision + 1);
         await db.SaveChangesAsync(stop);
         if (row.Like is { } like)
             await markets.TryOpen(platform, like, stop);
@@ -148,9 +151,7 @@ internal static class PlatformsApi
         if (row.Like is null)
             throw new InvalidInputException([new("id", "A built-in platform can’t be deleted.")]);
         List<IDeletable> rows = [row, .. await db.Listings.Where(l => l.PlatformId == id).ToListAsync(stop)];
-        return TypedResults.Ok(
-            await changes.Delete(Entity.Platform, id, Messages.Deleted("platform", PlatformJson.Read(row.Profile).Name), null, rows, stop)
-        );
+        return TypedResults.Ok(await changes.Delete(Entity.Platform, id, Messages.Deleted("platform", row.Profile.Name), null, rows, stop));
     }
 
     // A copy of a copy resembles the original's platform.
@@ -169,16 +170,8 @@ internal static class PlatformsApi
 
     private static PlatformView View(PlatformRow row, int listings)
     {
-        var profile = Listings.Parse(row.Profile);
-        return new(
-            row.Id,
-            profile["name"]!.GetValue<string>(),
-            profile["about"]?.GetValue<string>() ?? "",
-            row.Like is null,
-            listings,
-            row.Revision,
-            profile
-        );
+        var platform = row.Profile;
+        return new(row.Id, platform.Name, platform.About, row.Like is null, listings, row.Revision, PlatformJson.Write(platform));
     }
 
     private static async Task<List<UnfitListing>> Unfit(TinContext db, Platform platform, CancellationToken stop)
@@ -188,10 +181,10 @@ internal static class PlatformsApi
             .Listings.AsNoTracking()
             .Include(l => l.Product)
             .Include(l => l.Platform)
-            .Where(l => l.PlatformId == platform.Id && l.Copy != "{}")
+            .Where(l => l.PlatformId == platform.Id && l.Copy != ListingText.Empty)
             .OrderBy(l => l.ProductId)
             .ToListAsync(stop);
-        var before = listings.Count > 0 ? PlatformJson.Read(listings[0].Platform.Profile) : null;
+        var before = listings.Count > 0 ? listings[0].Platform.Profile : null;
         foreach (var listing in listings)
             if (Why(platform, listing) is { Count: > 0 } why)
                 unfit.Add(new(listing.Id, listing.Product.Name, why, Why(before!, listing).Count == 0));
@@ -200,7 +193,7 @@ internal static class PlatformsApi
 
     private static List<string> Why(Platform platform, ListingRow listing)
     {
-        var copy = Listings.CopyOf(listing.Copy, platform);
+        var copy = listing.Copy.On(platform);
         var why = new List<string>();
         foreach (var field in platform.Fields)
         {

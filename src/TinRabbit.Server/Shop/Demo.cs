@@ -1,5 +1,6 @@
 using TinRabbit.Core.Measures;
 using TinRabbit.Market;
+using TinRabbit.Server.Listings;
 using TinRabbit.Server.Storage;
 
 namespace TinRabbit.Server.Shop;
@@ -123,7 +124,7 @@ internal static class Demo
                 "web-shop",
                 """
                 {"pageTitle":"Nest box","slug":"nest-box-1","heading":"Our nest box","metaDescription":"A nest box made of cedar.",
-                 "body":"We make this box for wrens. It is made of cedar.","altText":["nest box","nest box"]}
+                 "body":"We make this box for wrens. It is made of cedar."}
                 """
             )
         );
@@ -249,14 +250,8 @@ internal static class Demo
     {
         var product = new ProductRow { Name = name, Facts = facts };
         product.Pictures.AddRange(pictures.Select((d, i) => new PictureRow { Description = d, Order = i }));
-        product.Listings.AddRange(
-            listings.Select(l => new ListingRow
-            {
-                PlatformId = l.Platform,
-                Copy = System.Text.Json.Nodes.JsonNode.Parse(l.Copy)!.ToJsonString(),
-                SavedAt = DateTime.UtcNow,
-            })
-        );
+        foreach (var (platform, text) in listings)
+            ListingEditor.Add(product, platform, DateTime.UtcNow, ListingText.Of(text));
         return product;
     }
 }

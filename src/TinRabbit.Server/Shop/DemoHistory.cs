@@ -1,9 +1,9 @@
 using System.Globalization;
 using Microsoft.EntityFrameworkCore;
-using TinRabbit.Core.Platforms;
 using TinRabbit.Core.Words;
 using TinRabbit.Market;
 using TinRabbit.Market.StandIn;
+using TinRabbit.Server.Listings;
 using TinRabbit.Server.Storage;
 
 namespace TinRabbit.Server.Shop;
@@ -128,13 +128,13 @@ internal static class DemoHistory
 
     private static async Task Send(TinContext db, StandInMarket market, string shop, ListingRow listing, Past past, DateOnly today)
     {
-        var platform = PlatformJson.Read(listing.Platform.Profile);
+        var platform = listing.Platform.Profile;
         SentRow? before = null;
-        var first = past.Before is { } text ? System.Text.Json.Nodes.JsonNode.Parse(text)!.ToJsonString() : listing.Copy;
+        var first = past.Before is { } text ? ListingText.Of(text) : listing.Copy;
         foreach (
             var (daysAgo, copy) in past.Before is null
                 ? [(FirstSent, first)]
-                : ((int, string)[])[(FirstSent, first), (past.DaysAgo, listing.Copy)]
+                : ((int, ListingText)[])[(FirstSent, first), (past.DaysAgo, listing.Copy)]
         )
         {
             var at = today.AddDays(-daysAgo).ToDateTime(Sent, DateTimeKind.Utc);
@@ -143,11 +143,7 @@ internal static class DemoHistory
                 ListingId = listing.Id,
                 MarketId = past.MarketId,
                 At = at,
-                NoticedAt = market.Send(
-                    past.MarketId,
-                    new(listing.Id.ToString(CultureInfo.InvariantCulture), shop, Listings.CopyOf(copy, platform)),
-                    at
-                ),
+                NoticedAt = market.Send(past.MarketId, new(listing.Id.ToString(CultureInfo.InvariantCulture), shop, copy.On(platform)), at),
                 Copy = copy,
             };
             db.Sent.Add(sent);

@@ -3,6 +3,7 @@ using Microsoft.EntityFrameworkCore;
 using TinRabbit.Core.Measures;
 using TinRabbit.Core.Pages;
 using TinRabbit.Core.Words;
+using TinRabbit.Server.Listings;
 using TinRabbit.Server.Storage;
 
 namespace TinRabbit.Server.Shop;
@@ -248,8 +249,9 @@ internal static class DemoSite
     ];
 
     /// <summary>Adds the site and its pages to the demo shop, whose products are saved already.</summary>
-    public static async Task Add(TinContext db)
+    public static async Task Add(TinContext db, ListingEditor editor)
     {
+        var rules = (await db.Platforms.FirstAsync(p => p.Id == Sites.PlatformId)).Profile;
         db.Sites.Add(
             new()
             {
@@ -278,16 +280,18 @@ internal static class DemoSite
         }
 
         // Links name their pages; now each has its number.
-        foreach (var page in made.Values)
+        foreach (var draft in Pages)
         {
-            var copy = Listings.Parse(page.Listing.Copy);
-            if (copy["body"] is not JsonValue body)
-                continue;
-            copy["body"] = made.Aggregate(
-                body.GetValue<string>(),
-                (html, m) => html.Replace($"{{{m.Key}}}", $"{m.Value.Id}", StringComparison.Ordinal)
-            );
-            page.Listing.Copy = copy.ToJsonString(Listings.Json);
+            var page = made[draft.Name];
+            var fields = TextOf(draft, page.Listing);
+            if (fields["body"] is JsonValue body)
+                fields["body"] = made.Aggregate(
+                    body.GetValue<string>(),
+                    (html, m) => html.Replace($"{{{m.Key}}}", $"{m.Value.Id}", StringComparison.Ordinal)
+                );
+            await editor.Replace(page.Listing, ListingText.Of(fields), VersionReason.PageAdded, default);
+            ListingEditor.SetSlug(page, rules);
+            page.LiveSlug = draft.Published ? page.Slug : null;
         }
 
         await db.SaveChangesAsync();
@@ -309,31 +313,7 @@ internal static class DemoSite
             product.Pictures.Add(new() { Description = "Our work", Order = 1 });
         var listing = product.Listings.FirstOrDefault(l => l.PlatformId == Sites.PlatformId);
         if (listing is null)
-        {
-            listing = new()
-            {
-                Product = product,
-                PlatformId = Sites.PlatformId,
-                SavedAt = DateTime.UtcNow,
-            };
-            product.Listings.Add(listing);
-        }
-
-        var copy = Listings.Parse(listing.Copy);
-        void Set(string key, string? text)
-        {
-            if (text is not null && copy[key] is null)
-                copy[key] = text;
-        }
-
-        Set("heading", draft.Name);
-        Set("menuName", draft.Menu);
-        Set("pageTitle", draft.Title);
-        Set("metaDescription", draft.Meta);
-        Set("slug", draft.Slug ?? Slugs.Of(draft.Lead ?? draft.Name, _ => false));
-        Set("body", draft.Body);
-        copy.Remove("altText");
-        listing.Copy = copy.ToJsonString(Listings.Json);
+            listing = ListingEditor.Add(product, Sites.PlatformId, DateTime.UtcNow);
         var picks = (draft.Picks ?? []).Append(draft.Lead).OfType<string>().Distinct().ToList();
         var known = product.Picks.Select(p => p.Key).ToHashSet(StringComparer.Ordinal);
         foreach (var text in picks.Where(p => known.Add(Tokens.Key(p))))
@@ -347,8 +327,8 @@ internal static class DemoSite
                     Order = known.Count,
                 }
             );
-        listing.LeadKey ??= draft.Lead is { } lead ? Tokens.Key(lead) : null;
-        var slug = copy["slug"]?.GetValue<string>() ?? "";
+        if (draft.Lead is { } lead && listing.LeadKey is null)
+            ListingEditor.SetLead(listing, Tokens.Key(lead));
         return new()
         {
             Listing = listing,
@@ -357,10 +337,26 @@ internal static class DemoSite
             Order = order,
             InMenu = draft.Menu is not null || draft.Kind == PageKind.Category,
             IsPublished = draft.Published,
-            Slug = slug,
-            LiveSlug = draft.Published ? slug : null,
             CreatedAt = DateTime.UtcNow.AddDays(-40),
         };
+    }
+
+    private static JsonObject TextOf(Draft draft, ListingRow listing)
+    {
+        var copy = listing.Copy.Fields();
+        Set("heading", draft.Name);
+        Set("menuName", draft.Menu);
+        Set("pageTitle", draft.Title);
+        Set("metaDescription", draft.Meta);
+        Set("slug", draft.Slug ?? Slugs.Of(draft.Lead ?? draft.Name, _ => false));
+        Set("body", draft.Body);
+        return copy;
+
+        void Set(string key, string? text)
+        {
+            if (text is not null && copy[key] is null)
+                copy[key] = text;
+        }
     }
 
     private static Draft Category(

@@ -7,6 +7,7 @@ using TinRabbit.Core.Measures;
 using TinRabbit.Core.Platforms;
 using TinRabbit.Core.Words;
 using TinRabbit.Market;
+using TinRabbit.Server.Listings;
 using TinRabbit.Server.Storage;
 
 namespace TinRabbit.Server.Shop;
@@ -78,12 +79,11 @@ internal static class EditListingsApi
         var markets = market.MarketsIn(await db.Site(stop), request.Country);
         var wanted = new Dictionary<string, ILookup<int, (string Key, Home Home, WantedTerm Term)>>();
         var changes = new List<PlannedEdit>();
-        var platforms = new Dictionary<string, Platform>();
         foreach (var listing in await Find(db.Listings.AsNoTracking(), request.Ids, stop))
         {
             stop.ThrowIfCancellationRequested();
-            var platform = PlatformOf(listing, platforms);
-            var copy = Listings.CopyOf(listing.Copy, platform);
+            var platform = listing.Platform.Profile;
+            var copy = listing.Copy.On(platform);
             var changed = edit.Apply(platform, copy);
             if (changed.Count == 0)
                 continue;
@@ -110,8 +110,8 @@ internal static class EditListingsApi
                         listing.Product.Name,
                         platform.Name,
                         field.Label,
-                        Listings.LinesOf(field, copy.GetValueOrDefault(key)),
-                        Listings.LinesOf(field, value),
+                        (copy.GetValueOrDefault(key)?.Lines(field.Shape) ?? ""),
+                        value.Lines(field.Shape),
                         gain,
                         Over(field, copy.GetValueOrDefault(key), value),
                         listing.Revision
@@ -123,19 +123,25 @@ internal static class EditListingsApi
         return TypedResults.Ok(new EditPlan(changes.DistinctBy(c => c.ListingId).Count(), changes));
     }
 
-    private static async Task<Ok<EditDone>> ApplyEdit(ApplyEditRequest request, TinContext db, ChangeLog changes, CancellationToken stop)
+    private static async Task<Ok<EditDone>> ApplyEdit(
+        ApplyEditRequest request,
+        TinContext db,
+        ListingEditor editor,
+        ChangeLog changes,
+        CancellationToken stop
+    )
     {
         var edit = EditOf(request.Edit);
         var keys = request.Keys.ToHashSet(StringComparer.Ordinal);
-        var (texts, skipped, platforms) = (new List<TextState>(), 0, new Dictionary<string, Platform>());
+        var (texts, skipped) = (new List<TextState>(), 0);
         var changed = new Changed(null);
         await db.InOneWrite(
             async () =>
             {
                 foreach (var listing in await Find(db.Listings, request.Edit.Ids, stop))
                 {
-                    var platform = PlatformOf(listing, platforms);
-                    var copy = Listings.CopyOf(listing.Copy, platform);
+                    var platform = listing.Platform.Profile;
+                    var copy = listing.Copy.On(platform);
                     var chosen = edit.Apply(platform, copy).Where(c => keys.Contains(KeyOf(listing.Id, c.Key))).ToList();
                     if (chosen.Count == 0)
                         continue;
@@ -145,7 +151,8 @@ internal static class EditListingsApi
                         continue;
                     }
 
-                    texts.Add(await Save(db, listing, platform, chosen, stop));
+                    if (await editor.Replace(listing, listing.Copy.With(chosen), VersionReason.BulkEdit, stop) is { } text)
+                        texts.Add(text);
                 }
 
                 if (texts.Count > 0)
@@ -154,23 +161,6 @@ internal static class EditListingsApi
             stop
         );
         return TypedResults.Ok(new EditDone(changed.What, changed.Id, skipped));
-    }
-
-    private static async Task<TextState> Save(
-        TinContext db,
-        ListingRow listing,
-        Platform platform,
-        IReadOnlyList<KeyValuePair<string, FieldValue>> chosen,
-        CancellationToken stop
-    )
-    {
-        await db.SaveVersion(listing, "before a change to several listings", "", stop);
-        var (before, fields) = (listing.Copy, Listings.Parse(listing.Copy));
-        foreach (var (key, value) in chosen)
-            fields[key] = CopyJson.WriteValue(value);
-        (listing.Copy, listing.SavedAt, listing.Revision) = (fields.ToJsonString(Listings.Json), DateTime.UtcNow, listing.Revision + 1);
-        await db.KeepSlug(listing, platform, stop);
-        return new(listing.Id, before, listing.Copy);
     }
 
     private static ListingEdit EditOf(EditRequest request)
@@ -206,13 +196,6 @@ internal static class EditListingsApi
                     .ToListAsync(stop)
             );
         return all;
-    }
-
-    private static Platform PlatformOf(ListingRow listing, Dictionary<string, Platform> read)
-    {
-        if (!read.TryGetValue(listing.PlatformId, out var platform))
-            read[listing.PlatformId] = platform = PlatformJson.Read(listing.Platform.Profile);
-        return platform;
     }
 
     private static string KeyOf(int listing, string field) => $"{listing}/{field}";

@@ -5,6 +5,7 @@ using TinRabbit.Core;
 using TinRabbit.Core.Platforms;
 using TinRabbit.Core.Words;
 using TinRabbit.Market;
+using TinRabbit.Server.Listings;
 using TinRabbit.Server.Storage;
 
 namespace TinRabbit.Server.Shop;
@@ -119,7 +120,7 @@ internal static class ShopApi
         var products = await db.Products.AsNoTracking().Include(p => p.Pictures).OrderBy(p => p.Id).ToListAsync(stop);
         var rows = await db.Platforms.AsNoTracking().ToListAsync(stop);
         var (platforms, own) = (
-            rows.ToDictionary(p => p.Id, p => PlatformJson.Read(p.Profile)),
+            rows.ToDictionary(p => p.Id, p => p.Profile),
             rows.Where(p => p.Like is not null).Select(p => p.Id).ToHashSet()
         );
         var places = market.PlacesWith(await db.Site(stop)).Where(m => platforms.ContainsKey(m.PlatformId));
@@ -160,7 +161,7 @@ internal static class ShopApi
         if (request.Platforms?.FirstOrDefault(p => !platforms.Contains(p)) is { } unknown)
             throw new InvalidInputException([new("platforms", $"There is no platform “{unknown}”.")]);
         foreach (var platform in request.Platforms ?? platforms)
-            product.Listings.Add(new() { PlatformId = platform, SavedAt = DateTime.UtcNow });
+            ListingEditor.Add(product, platform, DateTime.UtcNow);
         db.Products.Add(product);
         await db.SaveChangesAsync(stop);
         return TypedResults.Ok(View(product));
@@ -179,15 +180,17 @@ internal static class ShopApi
             return TypedResults.NotFound();
         if (product.Listings.Any(l => l.PlatformId == platformId))
             return TypedResults.Ok(View(product));
-        var platform = PlatformJson.Read(row.Profile);
-        var listing = new ListingRow { PlatformId = platformId, SavedAt = DateTime.UtcNow };
-        if (from is { } source && await db.FindListing(source, stop) is { } other && other.ProductId == id)
-        {
-            var its = PlatformJson.Read(other.Platform.Profile);
-            (listing.Copy, listing.LeadKey) = (ListingCopy.ConvertTo(platform, its, Listings.CopyOf(other.Copy, its)), other.LeadKey);
-        }
-
-        product.Listings.Add(listing);
+        var platform = row.Profile;
+        var listing =
+            from is { } source && await db.FindListing(source, stop) is { } other && other.ProductId == id
+                ? ListingEditor.Add(
+                    product,
+                    platformId,
+                    DateTime.UtcNow,
+                    TextConversion.ConvertTo(platform, other.Platform.Profile, other.Copy.On(other.Platform.Profile)),
+                    other.LeadKey
+                )
+                : ListingEditor.Add(product, platformId, DateTime.UtcNow);
         await db.SaveChangesAsync(stop);
         await changes.Save(
             Messages.AddedListing(product.Name, platform.Name),
@@ -273,21 +276,15 @@ internal static class ShopApi
             ShopId = product.ShopId,
         };
         copy.SetPictures(product.PictureStates());
-        copy.Listings.AddRange(
-            product.Listings.Select(l => new ListingRow
-            {
-                PlatformId = l.PlatformId,
-                Copy = l.Copy,
-                LeadKey = l.LeadKey,
-                SavedAt = DateTime.UtcNow,
-            })
-        );
+        foreach (var listing in product.Listings)
+            ListingEditor.Add(copy, listing.PlatformId, DateTime.UtcNow, listing.Copy, listing.LeadKey);
         copy.Picks.AddRange(
             (await db.Picks.AsNoTracking().Where(p => p.ProductId == id).ToListAsync(stop)).Select(p => new PickRow
             {
                 Text = p.Text,
                 Key = p.Key,
                 Fit = p.Fit,
+                FitByHand = p.FitByHand,
                 Home = p.Home,
                 Note = p.Note,
                 Source = p.Source,
@@ -318,7 +315,7 @@ internal static class ShopApi
                 await changes.Delete(
                     Entity.Listing,
                     $"{id}",
-                    Messages.DeletedListing(listing.Product.Name, PlatformJson.Read(listing.Platform.Profile).Name),
+                    Messages.DeletedListing(listing.Product.Name, listing.Platform.Profile.Name),
                     listing.ProductId,
                     [listing],
                     stop

@@ -2,11 +2,12 @@ using System.Globalization;
 using System.Text.Json;
 using Microsoft.EntityFrameworkCore;
 using TinRabbit.Core.Platforms;
+using TinRabbit.Server.Listings;
 
 namespace TinRabbit.Server.Storage;
 
 /// <summary>Every change that can be undone: what was done is noted with what takes it back.</summary>
-public sealed class ChangeLog(TinContext db, Shelves shelves, WriteGate writes)
+public sealed class ChangeLog(TinContext db, ListingEditor editor, Shelves shelves, WriteGate writes)
 {
     /// <summary>Notes a change with what takes it back; the caller saves.</summary>
     public ChangeRow Note(string what, int? productId, Reversal reversal) =>
@@ -167,18 +168,13 @@ public sealed class ChangeLog(TinContext db, Shelves shelves, WriteGate writes)
             if (await db.Pages.FirstOrDefaultAsync(p => p.Id == page.Id, stop) is { } row)
                 page.ApplyTo(row);
         foreach (var text in state.Texts)
-            if (await db.FindListing(text.ListingId, stop) is { } listing && listing.Copy == text.After)
-            {
-                (listing.Copy, listing.Revision) = (text.Before, listing.Revision + 1);
-                await db.KeepSlug(listing, PlatformJson.Read(listing.Platform.Profile), stop);
-            }
-
+            await editor.Revert(text, stop);
         foreach (var archived in state.Archived)
             if (await db.Listings.FirstOrDefaultAsync(l => l.Id == archived.ListingId, stop) is { } listing)
                 listing.ArchivedAt = archived.Before;
         foreach (var lead in state.Leads)
             if (await db.Listings.FirstOrDefaultAsync(l => l.Id == lead.ListingId, stop) is { } listing && listing.LeadKey == lead.After)
-                listing.LeadKey = lead.Before;
+                ListingEditor.SetLead(listing, lead.Before);
         foreach (var change in state.Pictures)
             if (
                 await db.Products.Include(p => p.Pictures).FirstOrDefaultAsync(p => p.Id == change.ProductId, stop) is { } product
@@ -199,7 +195,7 @@ public sealed class ChangeLog(TinContext db, Shelves shelves, WriteGate writes)
                 if (profile is null)
                     deleted.Add(platform);
                 else
-                    (platform.Profile, platform.Revision) = (profile, platform.Revision + 1);
+                    (platform.Profile, platform.Revision) = (Profiles.Read(profile), platform.Revision + 1);
         db.Redirects.RemoveRange(await db.Redirects.Where(r => state.AddedRedirects.Contains(r.From)).ToListAsync(stop));
         var now = DateTime.UtcNow;
         foreach (var row in deleted)

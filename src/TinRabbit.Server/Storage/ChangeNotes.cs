@@ -15,10 +15,8 @@ internal static class ChangeNotes
     public static async Task NoteSent(this TinContext db, ListingRow listing, SentRow sent, SentRow? before, CancellationToken stop)
     {
         await db.WatchOf(listing.Id, sent.MarketId, stop);
-        var platform = PlatformJson.Read(listing.Platform.Profile);
-        var changed = before is null
-            ? []
-            : FieldsChanged(platform, Listings.CopyOf(before.Copy, platform), Listings.CopyOf(sent.Copy, platform));
+        var platform = listing.Platform.Profile;
+        var changed = before is null ? [] : FieldsChanged(platform, before.Copy.On(platform), sent.Copy.On(platform));
         if (before is not null && changed.Count == 0)
             return;
         db.Notes.Add(
@@ -55,7 +53,7 @@ internal static class ChangeNotes
     ) =>
         [
             .. platform.Fields.Where(f =>
-                Listings.LinesOf(f, before.GetValueOrDefault(f.Key)) != Listings.LinesOf(f, after.GetValueOrDefault(f.Key))
+                (before.GetValueOrDefault(f.Key)?.Lines(f.Shape) ?? "") != (after.GetValueOrDefault(f.Key)?.Lines(f.Shape) ?? "")
             ),
         ];
 

@@ -33,7 +33,7 @@ internal sealed record OpenDraft(ListingRow Listing, PreparedPicks Picks, IReadO
         var picks = await ready.Get(db, listing.ProductId, draft.MarketId, listing.Platform.Profile, stop);
         var copy = draft.Fields is { ValueKind: JsonValueKind.Object } fields
             ? CopyJson.Read(fields, picks.Platform)
-            : Listings.CopyOf(listing.Copy, picks.Platform);
+            : listing.Copy.On(picks.Platform);
         copy = await db.WithAltTexts(picks.Platform, listing.ProductId, copy, stop);
         var at = listing.LeadKey is { } key ? picks.Keys.ToList().IndexOf(key) : -1;
         return new(listing, picks, copy, at < 0 ? null : picks.Wanted[at].Text);

@@ -1,6 +1,5 @@
 using System.Collections.Concurrent;
 using TinRabbit.Core.Matching;
-using TinRabbit.Core.Measures;
 using TinRabbit.Core.Platforms;
 
 namespace TinRabbit.Server.Storage;
@@ -10,20 +9,23 @@ public sealed class PreparedPicksCache(DataVersion commits)
 {
     private const int Most = 32;
 
-    private readonly ConcurrentDictionary<(int Product, string Market, string Profile), (long Made, PreparedPicks Ready)> _kept = new();
+    private readonly ConcurrentDictionary<(int Product, string Market, string Platform), (long Made, PreparedPicks Ready)> _kept = new();
 
     // The same for every product: a check of the whole shop would ask thousands of times.
     private volatile Tuple<long, IReadOnlyList<Avoided>>? _avoided;
 
-    /// <summary>The picks of a product in a market, ready for a profile.</summary>
-    public async Task<PreparedPicks> Get(TinContext db, int productId, string marketId, string profile, CancellationToken stop)
+    /// <summary>The picks of a product in a market, ready for a platform.</summary>
+    public async Task<PreparedPicks> Get(TinContext db, int productId, string marketId, Platform platform, CancellationToken stop)
     {
         var now = commits.Count;
-        if (_kept.TryGetValue((productId, marketId, profile), out var kept) && kept.Made == now)
+        if (
+            _kept.TryGetValue((productId, marketId, platform.Id), out var kept)
+            && kept.Made == now
+            && ReferenceEquals(kept.Ready.Platform, platform)
+        )
             return kept.Ready;
         var picks = await db.WantedOf(productId, marketId, stop);
         var wanted = picks.Select(p => p.Term).ToArray();
-        var platform = PlatformJson.Read(profile);
         var avoided = await AvoidedInShop(db, now, stop);
         var ready = new PreparedPicks(
             [.. picks.Select(p => p.Key)],
@@ -35,7 +37,7 @@ public sealed class PreparedPicksCache(DataVersion commits)
         );
         if (_kept.Count >= Most)
             _kept.Clear();
-        _kept[(productId, marketId, profile)] = (now, ready);
+        _kept[(productId, marketId, platform.Id)] = (now, ready);
         return ready;
     }
 

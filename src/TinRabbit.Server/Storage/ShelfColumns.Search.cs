@@ -1,6 +1,5 @@
 using System.Runtime.CompilerServices;
 using System.Text;
-using TinRabbit.Core.Measures;
 using TinRabbit.Core.Words;
 
 namespace TinRabbit.Server.Storage;

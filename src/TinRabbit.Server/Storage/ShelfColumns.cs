@@ -1,4 +1,3 @@
-using System.Runtime.CompilerServices;
 using System.Text;
 using TinRabbit.Core.Measures;
 using TinRabbit.Core.Words;

@@ -45,14 +45,7 @@ internal static class Sites
             .ToDictionary(p => p.PlatformId, p => p.Id);
 
     /// <summary>The text of a page's field; empty where it has none.</summary>
-    public static string TextOf(this PageRow page, Platform platform, string role) => Listings.TextOf(page.Listing.Copy, platform, role);
-
-    /// <summary>Keeps the slug of a listing's text beside its page, where it is searched for; the caller saves.</summary>
-    public static async Task KeepSlug(this TinContext db, ListingRow listing, Platform platform, CancellationToken stop)
-    {
-        if (platform.Role("slug") is not null && await db.Pages.FirstOrDefaultAsync(p => p.ListingId == listing.Id, stop) is { } page)
-            page.Slug = Listings.TextOf(listing.Copy, platform, "slug");
-    }
+    public static string TextOf(this PageRow page, Platform platform, string role) => page.Listing.Copy.TextOf(platform, role);
 
     /// <summary>The name of a page: its heading, otherwise what its product is called.</summary>
     public static string NameOf(this PageRow page, Platform platform) =>

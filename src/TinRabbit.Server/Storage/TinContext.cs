@@ -3,6 +3,8 @@ using Microsoft.EntityFrameworkCore;
 using Microsoft.EntityFrameworkCore.ChangeTracking;
 using Microsoft.EntityFrameworkCore.Metadata.Builders;
 using Microsoft.EntityFrameworkCore.Storage.ValueConversion;
+using TinRabbit.Core.Platforms;
+using TinRabbit.Server.Listings;
 
 namespace TinRabbit.Server.Storage;
 
@@ -119,6 +121,7 @@ public sealed class TinContext(DbContextOptions<TinContext> options, WriteGate? 
             listing.HasOne(l => l.Platform).WithMany().HasForeignKey(l => l.PlatformId);
             listing.HasMany(l => l.Versions).WithOne().HasForeignKey(v => v.ListingId);
             listing.Property(l => l.Revision).IsConcurrencyToken();
+            Text(listing.Property(l => l.Copy));
         });
         modelBuilder.Entity<TakeRow>().HasOne<ListingRow>().WithMany().HasForeignKey(t => t.ListingId);
         modelBuilder.Entity<AsideRow>(aside =>
@@ -126,6 +129,9 @@ public sealed class TinContext(DbContextOptions<TinContext> options, WriteGate? 
             aside.HasIndex(a => new { a.ListingId, a.Key }).IsUnique();
             aside.HasOne<ListingRow>().WithMany().HasForeignKey(a => a.ListingId);
         });
+        Text(modelBuilder.Entity<VersionRow>().Property(v => v.Copy));
+        modelBuilder.Entity<VersionRow>().Property(v => v.Reason).HasConversion<string>().HasColumnName("Why");
+        Text(modelBuilder.Entity<SentRow>().Property(s => s.Copy));
         modelBuilder.Entity<SentRow>().HasOne<ListingRow>().WithMany().HasForeignKey(s => s.ListingId);
         Json(modelBuilder.Entity<MarketRow>().Property(m => m.Norm));
         modelBuilder.Entity<TermRow>(term =>
@@ -160,12 +166,19 @@ public sealed class TinContext(DbContextOptions<TinContext> options, WriteGate? 
         {
             page.HasIndex(p => p.ListingId).IsUnique().HasFilter(NotDeleted);
             page.HasIndex(p => p.Slug);
-            page.HasOne(p => p.Listing).WithMany().HasForeignKey(p => p.ListingId);
+            page.HasOne(p => p.Listing).WithMany(l => l.Pages).HasForeignKey(p => p.ListingId);
             page.Property(p => p.Kind).HasConversion<string>();
             Json(page.Property(p => p.AlsoIn));
         });
         modelBuilder.Entity<RedirectRow>().HasIndex(r => r.From).IsUnique();
         modelBuilder.Entity<PlatformRow>().Property(p => p.Revision).IsConcurrencyToken();
+        modelBuilder
+            .Entity<PlatformRow>()
+            .Property(p => p.Profile)
+            .HasConversion(
+                new ValueConverter<Platform, string>(p => Profiles.Write(p), s => Profiles.Read(s)),
+                new ValueComparer<Platform>((a, b) => ReferenceEquals(a, b), p => p.Id.GetHashCode(StringComparison.Ordinal), p => p)
+            );
         modelBuilder.Entity<FilterRow>().HasIndex(f => f.Name).IsUnique().HasFilter(NotDeleted);
         modelBuilder.Entity<ImportChangeRow>().HasKey(c => new { c.ImportId, c.TermId });
         modelBuilder.Entity<RivalRow>(rival =>
@@ -251,6 +264,9 @@ public sealed class TinContext(DbContextOptions<TinContext> options, WriteGate? 
 
     // SQLite forgets that a time is UTC.
     private sealed class Utc() : ValueConverter<DateTime, DateTime>(t => t, t => DateTime.SpecifyKind(t, DateTimeKind.Utc));
+
+    private static void Text(PropertyBuilder<ListingText> property) =>
+        property.HasConversion(new ValueConverter<ListingText, string>(t => t.Json, s => ListingText.Of(s)));
 
     private static PropertyBuilder<T> Json<T>(PropertyBuilder<T> property) =>
         property.HasConversion(

@@ -1,6 +1,7 @@
 using Microsoft.EntityFrameworkCore;
 using TinRabbit.Core.Matching;
 using TinRabbit.Core.Measures;
+using TinRabbit.Server.Listings;
 using TinRabbit.Server.Storage;
 
 namespace TinRabbit.Server.Watch;

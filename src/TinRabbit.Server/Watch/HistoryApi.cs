@@ -6,6 +6,7 @@ using TinRabbit.Core;
 using TinRabbit.Core.Platforms;
 using TinRabbit.Market;
 using TinRabbit.Server.Formats;
+using TinRabbit.Server.Listings;
 using TinRabbit.Server.Storage;
 
 namespace TinRabbit.Server.Watch;

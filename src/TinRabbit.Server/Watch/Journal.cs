@@ -1,5 +1,6 @@
 using Microsoft.EntityFrameworkCore;
 using TinRabbit.Core.Comparing;
+using TinRabbit.Server.Listings;
 using TinRabbit.Server.Storage;
 
 namespace TinRabbit.Server.Watch;

@@ -20,17 +20,13 @@ internal sealed record ListingAtMarket(
 
     public static async Task<ListingAtMarket> Load(TinContext db, ListingRow listing, string marketId, CancellationToken stop)
     {
-        var platform = PlatformJson.Read(listing.Platform.Profile);
+        var platform = listing.Platform.Profile;
         var sent = await db
             .Sent.AsNoTracking()
             .Where(s => s.ListingId == listing.Id && s.MarketId == marketId)
             .OrderBy(s => s.Id)
             .ToListAsync(stop);
-        return new(
-            platform,
-            [.. sent.Select(s => (s.NoticedAt, Listings.CopyOf(s.Copy, platform)))],
-            Listings.CopyOf(listing.Copy, platform)
-        );
+        return new(platform, [.. sent.Select(s => (s.NoticedAt, s.Copy.On(platform)))], listing.Copy.On(platform));
     }
 
     /// <summary>The text that the search knew at a time; the shop's own where nothing was ever sent, null where the index had nothing yet.</summary>

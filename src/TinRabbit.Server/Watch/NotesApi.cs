@@ -9,6 +9,7 @@ using TinRabbit.Core.Platforms;
 using TinRabbit.Core.Words;
 using TinRabbit.Market;
 using TinRabbit.Server.Formats;
+using TinRabbit.Server.Listings;
 using TinRabbit.Server.Storage;
 
 namespace TinRabbit.Server.Watch;
@@ -219,10 +220,8 @@ internal static class NotesApi
             .Where(s => s.ListingId == sent.ListingId && s.MarketId == sent.MarketId && s.Id < id)
             .OrderByDescending(s => s.Id)
             .FirstOrDefaultAsync(stop);
-        var platform = PlatformJson.Read(listing.Platform.Profile);
-        return TypedResults.Ok(
-            before is null ? [] : FieldChanges.Of(platform, Listings.CopyOf(before.Copy, platform), Listings.CopyOf(sent.Copy, platform))
-        );
+        var platform = listing.Platform.Profile;
+        return TypedResults.Ok(before is null ? [] : FieldChanges.Of(platform, before.Copy.On(platform), sent.Copy.On(platform)));
     }
 
     private static async Task<FileContentHttpResult> ExportJournal(

@@ -1,11 +1,11 @@
 using System.Text.Json.Nodes;
 using Microsoft.AspNetCore.Http.HttpResults;
-using Microsoft.EntityFrameworkCore;
 using TinRabbit.Core.Calibrating;
 using TinRabbit.Core.Matching;
 using TinRabbit.Core.Platforms;
 using TinRabbit.Market;
 using TinRabbit.Server.Formats;
+using TinRabbit.Server.Listings;
 using TinRabbit.Server.Storage;
 
 namespace TinRabbit.Server.Watch;
@@ -146,7 +146,7 @@ internal static class RulesApi
     {
         if (await db.FindListing(id, stop) is not { } listing)
             return TypedResults.NotFound();
-        var platform = PlatformJson.Read(listing.Platform.Profile);
+        var platform = listing.Platform.Profile;
         var terms = (await FoundChecks.TermsOf(db, id, marketId, stop)).DistinctBy(Core.Words.Tokens.Key).Take(MostSearches);
         var searches = new List<RankedSearch>();
         foreach (var term in terms)

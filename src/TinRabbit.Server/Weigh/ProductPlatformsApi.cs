@@ -8,6 +8,7 @@ using TinRabbit.Core.Matching;
 using TinRabbit.Core.Measures;
 using TinRabbit.Core.Platforms;
 using TinRabbit.Market;
+using TinRabbit.Server.Listings;
 using TinRabbit.Server.Storage;
 
 namespace TinRabbit.Server.Weigh;
@@ -93,7 +94,7 @@ internal static class ProductPlatformsApi
             var copy =
                 listing.Id == request.ListingId && request.Fields is { ValueKind: JsonValueKind.Object } draft
                     ? CopyJson.Read(draft, picks.Platform)
-                    : Listings.CopyOf(listing.Copy, picks.Platform);
+                    : listing.Copy.On(picks.Platform);
             copy = await db.WithAltTexts(picks.Platform, id, copy, stop);
             var weighing = Weigher.Weigh(picks.Terms, copy, picks.Wanted, stop);
             columns.Add((picks, weighing));
@@ -149,8 +150,8 @@ internal static class ProductPlatformsApi
             || other.ProductId != open.Listing.ProductId
         )
             return TypedResults.NotFound();
-        var its = PlatformJson.Read(other.Platform.Profile);
-        var converted = Listings.CopyOf(ListingCopy.ConvertTo(open.Platform, its, Listings.CopyOf(other.Copy, its)), open.Platform);
+        var its = other.Platform.Profile;
+        var converted = TextConversion.ConvertTo(open.Platform, its, other.Copy.On(its)).On(open.Platform);
         double Grip(IReadOnlyDictionary<string, FieldValue> copy) => Weigher.Weigh(open.Picks.Terms, copy, open.Picks.Wanted, stop).Grip;
         var before = Grip(open.Copy);
         var (all, fields) = (new Dictionary<string, FieldValue>(open.Copy), new List<BroughtField>());
@@ -164,7 +165,7 @@ internal static class ProductPlatformsApi
             )
                 continue;
             var fitted = Fitting.Fit(field, value);
-            if (Listings.LinesOf(field, open.Copy.GetValueOrDefault(field.Key)) is var mine && mine == Listings.LinesOf(field, fitted))
+            if ((open.Copy.GetValueOrDefault(field.Key)?.Lines(field.Shape) ?? "") is var mine && mine == fitted.Lines(field.Shape))
                 continue;
             all[field.Key] = fitted;
             fields.Add(
@@ -172,7 +173,7 @@ internal static class ProductPlatformsApi
                     field.Key,
                     field.Label,
                     mine,
-                    Listings.LinesOf(field, fitted),
+                    fitted.Lines(field.Shape),
                     CopyJson.WriteValue(fitted),
                     !ReferenceEquals(fitted, value),
                     Grip(new Dictionary<string, FieldValue>(open.Copy) { [field.Key] = fitted }) - before

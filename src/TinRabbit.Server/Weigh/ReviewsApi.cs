@@ -9,6 +9,7 @@ using TinRabbit.Core.Words;
 using TinRabbit.Market;
 using TinRabbit.Server.Formats;
 using TinRabbit.Server.Hosting;
+using TinRabbit.Server.Listings;
 using TinRabbit.Server.Storage;
 
 namespace TinRabbit.Server.Weigh;

@@ -34,7 +34,7 @@ internal static class RivalRankingApi
         if (await OpenDraft.Open(db, ready, id, draft, stop) is not { } open)
             return TypedResults.NotFound();
         var rivals = await RivalsApi.Saved(db, id, draft.MarketId).AsNoTracking().OrderBy(r => r.Id).ToListAsync(stop);
-        var copies = rivals.Select(r => Listings.CopyOf(r.Latest.Copy, open.Platform)).ToList();
+        var copies = rivals.Select(r => r.Latest.Copy.On(open.Platform)).ToList();
         var ranking = RivalRanking.Of(open.Picks.Terms, open.Picks.Wanted, open.Copy, copies, stop);
         return TypedResults.Ok(
             new RivalsView(
@@ -58,7 +58,7 @@ internal static class RivalRankingApi
     ) =>
         new(
             rival.Id,
-            Listings.TextOf(rival.Latest.Copy, open.Platform, "title"),
+            rival.Latest.Copy.TextOf(open.Platform, "title"),
             rival.Source,
             rival.MarketListing is not null,
             rival.SavedAt,
@@ -66,7 +66,7 @@ internal static class RivalRankingApi
             ranking.Rivals[number].Grip,
             ranking.Rivals[number].Reach,
             rival.Latest,
-            Listings.Parse(rival.Latest.Copy),
+            rival.Latest.Copy.Fields(),
             [.. open.Platform.IndexedFields.Where(f => copy.GetValueOrDefault(f.Key)?.IsEmpty(f.Shape) == false).Select(f => f.Label)],
             [.. ranking.HeldAlone(number, mine: false).Select(t => open.Picks.Keys[t])],
             [.. ranking.HeldAlone(number, mine: true).Select(t => open.Picks.Keys[t])],
@@ -106,7 +106,7 @@ internal static class RivalRankingApi
             || await RivalsApi.Saved(db, id, draft.MarketId).AsNoTracking().FirstOrDefaultAsync(r => r.Id == rivalId, stop) is not { } rival
         )
             return TypedResults.NotFound();
-        var rivalGrip = Weigher.Weigh(open.Picks.Terms, Listings.CopyOf(rival.Latest.Copy, open.Platform), open.Picks.Wanted, stop).Grip;
+        var rivalGrip = Weigher.Weigh(open.Picks.Terms, rival.Latest.Copy.On(open.Platform), open.Picks.Wanted, stop).Grip;
         var input = MovesApi.InputOf(open);
         var pass = await Task.Run(() => MovesToPass.Of(input, rivalGrip, stop), stop);
         var (views, copy) = (new List<MoveView>(), new Dictionary<string, FieldValue>(open.Copy));

@@ -4,6 +4,7 @@ using TinRabbit.Core.Platforms;
 using TinRabbit.Core.Rivals;
 using TinRabbit.Market;
 using TinRabbit.Server.Formats;
+using TinRabbit.Server.Listings;
 using TinRabbit.Server.Storage;
 
 namespace TinRabbit.Server.Weigh;
@@ -15,7 +16,7 @@ internal static class RivalStates
     public static RivalState Of(Result result, Platform platform) =>
         new(
             result.Shop,
-            CopyJson.Write(ResultCopy.Of(result, platform)).ToJsonString(Listings.Json),
+            ListingText.Of(ResultCopy.Of(result, platform)),
             result.Price,
             result.Rating,
             result.Ratings,
@@ -51,7 +52,7 @@ internal static class RivalStates
         Compare("Sales/mo", Written(before.Sales), Written(now.Sales));
         Compare("Views/mo", Written(before.Views), Written(now.Views));
         Compare("Occupancy", Written(before.Occupancy), Written(now.Occupancy));
-        var (old, fresh) = (Listings.Parse(before.Copy), Listings.Parse(now.Copy));
+        var (old, fresh) = (before.Copy.Fields(), now.Copy.Fields());
         foreach (var field in platform.Fields)
             Compare(field.Label, TextOf(old[field.Key]), TextOf(fresh[field.Key]));
         return changes;

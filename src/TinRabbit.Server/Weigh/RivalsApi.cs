@@ -6,6 +6,7 @@ using TinRabbit.Core.Platforms;
 using TinRabbit.Core.Words;
 using TinRabbit.Market;
 using TinRabbit.Server.Formats;
+using TinRabbit.Server.Listings;
 using TinRabbit.Server.Storage;
 
 namespace TinRabbit.Server.Weigh;
@@ -88,7 +89,7 @@ internal static class RivalsApi
     {
         if (await db.FindListing(id, stop) is not { } listing)
             return TypedResults.NotFound();
-        var platform = PlatformJson.Read(listing.Platform.Profile);
+        var platform = listing.Platform.Profile;
         var there = (await Saved(db, id, request.MarketId).Select(r => r.MarketListing).ToListAsync(stop)).ToHashSet();
         var ids = request.Ids.Distinct().Where(i => !there.Contains(i)).ToList();
         var found = await market.Listings(request.MarketId, ids, stop);
@@ -115,7 +116,7 @@ internal static class RivalsApi
     {
         if (await db.FindListing(id, stop) is not { } listing)
             return TypedResults.NotFound();
-        var platform = PlatformJson.Read(listing.Platform.Profile);
+        var platform = listing.Platform.Profile;
         var copy = CopyJson.Read(request.Fields, platform);
         if (copy.All(c => c.Value.IsEmpty(platform.Find(c.Key)!.Shape)))
             throw new InvalidInputException([new("fields", "Paste at least the title of the rival’s listing.")]);
@@ -125,7 +126,7 @@ internal static class RivalsApi
             throw new InvalidInputException([new("price", "Price, ratings and sales are 0 or more.")]);
         var state = new RivalState(
             request.Shop.Trim(),
-            CopyJson.Write(copy).ToJsonString(Listings.Json),
+            ListingText.Of(copy),
             request.Price,
             request.Rating,
             request.Ratings,
@@ -153,12 +154,7 @@ internal static class RivalsApi
     {
         if (await db.FindListing(id, stop) is not { } listing)
             return TypedResults.NotFound();
-        var states = await ImportFiles.ReadOnce(
-            data,
-            request.Body,
-            file => RivalTables.Read(file, PlatformJson.Read(listing.Platform.Profile), stop),
-            stop
-        );
+        var states = await ImportFiles.ReadOnce(data, request.Body, file => RivalTables.Read(file, listing.Platform.Profile, stop), stop);
         var source = ImportFiles.SourceOf(name);
         return TypedResults.Ok(await Add(db, changes, listing, [.. states.Select(s => Row(id, marketId, null, source, s))], stop));
     }
@@ -173,7 +169,7 @@ internal static class RivalsApi
     {
         if (await db.FindListing(id, stop) is not { } listing)
             return TypedResults.NotFound();
-        var platform = PlatformJson.Read(listing.Platform.Profile);
+        var platform = listing.Platform.Profile;
         var rivals = await Saved(db, id, request.MarketId).ToListAsync(stop);
         var fromMarket = rivals.Where(r => r.MarketListing is not null).ToList();
         var found = await market.Listings(request.MarketId, [.. fromMarket.Select(r => r.MarketListing!)], stop);
@@ -227,7 +223,7 @@ internal static class RivalsApi
         if (await db.FindListing(id, stop) is not { } listing)
             return TypedResults.NotFound();
         var rivals = await Saved(db, id, marketId).AsNoTracking().OrderBy(r => r.Id).ToListAsync(stop);
-        return CsvFile.Of(RivalTables.Csv(rivals, PlatformJson.Read(listing.Platform.Profile)), "rivals.csv");
+        return CsvFile.Of(RivalTables.Csv(rivals, listing.Platform.Profile), "rivals.csv");
     }
 
     /// <summary>The rivals of a listing in one market.</summary>

@@ -218,7 +218,7 @@ internal static class WeighApi
         )
             return null;
         var picks = await ready.Get(db, listing.ProductId, marketId, listing.Profile, stop);
-        var copy = fields is { } draft ? CopyJson.Read(draft, picks.Platform) : Listings.CopyOf(listing.Copy, picks.Platform);
+        var copy = fields is { } draft ? CopyJson.Read(draft, picks.Platform) : listing.Copy.On(picks.Platform);
         return (picks, await db.WithAltTexts(picks.Platform, listing.ProductId, copy, stop));
     }
 

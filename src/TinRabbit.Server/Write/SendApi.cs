@@ -7,6 +7,7 @@ using TinRabbit.Core.Platforms;
 using TinRabbit.Core.Words;
 using TinRabbit.Market;
 using TinRabbit.Server.Formats;
+using TinRabbit.Server.Listings;
 using TinRabbit.Server.Storage;
 
 namespace TinRabbit.Server.Write;
@@ -49,17 +50,18 @@ internal static class SendApi
         int id,
         SendRequest request,
         TinContext db,
+        ListingEditor editor,
         IMarket market,
         CancellationToken stop
     )
     {
         if (await db.FindListing(id, stop) is not { } listing)
             return TypedResults.NotFound();
-        var platform = PlatformJson.Read(listing.Platform.Profile);
+        var platform = listing.Platform.Profile;
         var page = await db.Pages.FirstOrDefaultAsync(p => p.ListingId == id, stop);
         if (page is null && market.Places.FirstOrDefault(p => p.Id == request.MarketId)?.PlatformId != platform.Id)
             throw new InvalidInputException([new("marketId", Messages.NoMarketToSendTo(platform.Name))]);
-        var copy = Listings.CopyOf(listing.Copy, platform);
+        var copy = listing.Copy.On(platform);
         if (ListingCheck.Refusals(platform, copy) is { Count: > 0 } refusals)
             throw new InvalidInputException([.. refusals.Select(f => new Problem(f.Field, f.Why))]);
         var shop = await db.Shops.OrderBy(s => s.Id).Select(s => s.Name).FirstAsync(stop);
@@ -68,7 +70,7 @@ internal static class SendApi
         var byHand = listing.Platform.Like is not null || page is not null;
         if (page is not null)
             await db.Publish(page, stop);
-        await db.SaveVersion(listing, byHand ? "when it was published" : "when it was sent", "", stop);
+        await editor.SaveVersion(listing, byHand ? VersionReason.Published : VersionReason.Sent, "", stop);
         await db.SaveChangesAsync(stop);
         var noticed = byHand
             ? now.AddHours(platform.Search.IndexDelayHours)
@@ -137,10 +139,10 @@ internal static class SendApi
             ["product"] = listing.Product.Name,
             ["platform"] = listing.PlatformId,
             ["lead"] = listing.LeadKey,
-            ["fields"] = Listings.Parse(listing.Copy),
+            ["fields"] = listing.Copy.Fields(),
         };
         return TypedResults.File(
-            Encoding.UTF8.GetBytes(json.ToJsonString(new(Listings.Json) { WriteIndented = true })),
+            Encoding.UTF8.GetBytes(json.ToJsonString(new(ListingText.Format) { WriteIndented = true })),
             "application/json",
             $"{FileName(listing)}.json"
         );
@@ -157,7 +159,7 @@ internal static class SendApi
             .Listings.AsNoTracking()
             .Include(l => l.Platform)
             .Include(l => l.Product)
-            .Where(l => l.PlatformId == platformId && l.Copy != "{}")
+            .Where(l => l.PlatformId == platformId && l.Copy != ListingText.Empty)
             .OrderBy(l => l.ProductId)
             .ToListAsync(stop);
         if (listings.Count == 0)
@@ -171,10 +173,10 @@ internal static class SendApi
     private static SentView View(SentRow sent, ListingRow listing, DateTime now) =>
         new(sent.At, sent.NoticedAt, sent.NoticedAt <= now, sent.MarketId, sent.Copy != listing.Copy, sent.ByHand);
 
-    private static Platform Platform(ListingRow listing) => PlatformJson.Read(listing.Platform.Profile);
+    private static Platform Platform(ListingRow listing) => listing.Platform.Profile;
 
     private static (string Product, IReadOnlyDictionary<string, FieldValue> Copy) Row(ListingRow listing) =>
-        (listing.Product.Name, Listings.CopyOf(listing.Copy, Platform(listing)));
+        (listing.Product.Name, listing.Copy.On(Platform(listing)));
 
     private static string FileName(ListingRow listing) => $"{Tokens.Key(listing.Product.Name).Replace(' ', '-')}-{listing.PlatformId}";
 }

@@ -6,6 +6,7 @@ using TinRabbit.Core.Matching;
 using TinRabbit.Core.Measures;
 using TinRabbit.Core.Platforms;
 using TinRabbit.Server.Hosting;
+using TinRabbit.Server.Listings;
 using TinRabbit.Server.Storage;
 
 namespace TinRabbit.Server.Write;
@@ -119,13 +120,13 @@ internal static class TakesApi
         int id,
         KeepTakeRequest request,
         TinContext db,
-        TimeProvider clock,
+        ListingEditor editor,
         CancellationToken stop
     )
     {
         if (!await db.Listings.AnyAsync(l => l.Id == id, stop))
             return TypedResults.NotFound();
-        await db.SaveTake(id, request.Text, clock.GetUtcNow().UtcDateTime, stop);
+        await editor.SaveTake(id, request.Text, stop);
         await db.SaveChangesAsync(stop);
         return TypedResults.NoContent();
     }

@@ -6,6 +6,7 @@ using Microsoft.EntityFrameworkCore;
 using TinRabbit.Core;
 using TinRabbit.Core.Platforms;
 using TinRabbit.Server.Formats;
+using TinRabbit.Server.Listings;
 using TinRabbit.Server.Storage;
 
 namespace TinRabbit.Server.Write;
@@ -51,7 +52,7 @@ internal static class VersionsApi
     {
         if (await db.FindListing(id, stop) is not { } listing)
             return TypedResults.NotFound();
-        var platform = PlatformJson.Read(listing.Platform.Profile);
+        var platform = listing.Platform.Profile;
         return TypedResults.Ok(
             (
                 await db
@@ -61,7 +62,7 @@ internal static class VersionsApi
                     .Take(Bounds.PageRows)
                     .ToListAsync(stop)
             )
-                .Select(v => new VersionView(v.Id, v.At, v.Why, v.Name, CopyJson.Write(Listings.CopyOf(v.Copy, platform))))
+                .Select(v => new VersionView(v.Id, v.At, Messages.SavedBecause(v.Reason), v.Name, CopyJson.Write(v.Copy.On(platform))))
                 .ToList()
         );
     }
@@ -70,12 +71,13 @@ internal static class VersionsApi
         int id,
         NameRequest request,
         TinContext db,
+        ListingEditor editor,
         CancellationToken stop
     )
     {
         if (await db.FindListing(id, stop) is not { } listing)
             return TypedResults.NotFound();
-        var kept = await db.SaveVersion(listing, "by hand", NameOf(request), stop);
+        var kept = await editor.SaveVersion(listing, VersionReason.ByHand, NameOf(request), stop);
         await db.SaveChangesAsync(stop);
         return TypedResults.Ok(new KeptVersion(kept));
     }
@@ -89,7 +91,7 @@ internal static class VersionsApi
     {
         if (await db.FindListing(id, stop) is not { } listing)
             return TypedResults.NotFound();
-        var platform = PlatformJson.Read(listing.Platform.Profile);
+        var platform = listing.Platform.Profile;
         var (from, to) = (await State(request.From), await State(request.To));
         return from is null || to is null ? TypedResults.NotFound() : TypedResults.Ok(FieldChanges.Of(platform, from, to));
 
@@ -98,9 +100,9 @@ internal static class VersionsApi
             if (version == 0)
                 return request.Fields is { ValueKind: JsonValueKind.Object } draft
                     ? CopyJson.Read(draft, platform)
-                    : Listings.CopyOf(listing.Copy, platform);
+                    : listing.Copy.On(platform);
             return await db.Versions.AsNoTracking().FirstOrDefaultAsync(v => v.Id == version && v.ListingId == id, stop) is { } row
-                ? Listings.CopyOf(row.Copy, platform)
+                ? row.Copy.On(platform)
                 : null;
         }
     }

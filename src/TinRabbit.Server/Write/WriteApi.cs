@@ -1,4 +1,3 @@
-using System.ComponentModel.DataAnnotations;
 using System.Text.Json;
 using System.Text.Json.Nodes;
 using Microsoft.AspNetCore.Http.HttpResults;
@@ -7,6 +6,7 @@ using TinRabbit.Core.Measures;
 using TinRabbit.Core.Pages;
 using TinRabbit.Core.Platforms;
 using TinRabbit.Core.Words;
+using TinRabbit.Server.Listings;
 using TinRabbit.Server.Storage;
 
 namespace TinRabbit.Server.Write;
@@ -97,8 +97,8 @@ public sealed record CategoryView(IReadOnlyList<string> Path, int Under);
 /// <summary>A draft to save.</summary>
 /// <param name="Fields">All fields.</param>
 /// <param name="Revision">The revision it was made from.</param>
-/// <param name="Keep">Saves the state before it as a version for this reason, as words that follow “Saved”; null saves one only after a pause.</param>
-public sealed record SaveRequest(JsonElement Fields, int Revision, [MaxLength(80)] string? Keep);
+/// <param name="Keep">Saves the text before it as a version, for this reason; null saves one only after a pause.</param>
+public sealed record SaveRequest(JsonElement Fields, int Revision, VersionReason? Keep);
 
 /// <summary>Whether the save is on disk.</summary>
 public sealed record Saved(int Revision, DateTime SavedAt);
@@ -150,13 +150,13 @@ internal static class WriteApi
         int id,
         SaveRequest request,
         TinContext db,
-        ListingWriter writer,
+        ListingEditor editor,
         CancellationToken stop
     )
     {
         if (await db.FindListing(id, stop) is not { } listing)
             return TypedResults.NotFound();
-        return await writer.Save(listing, request.Fields, request.Revision, request.Keep, stop)
+        return await editor.Save(listing, request.Fields, request.Revision, request.Keep, stop)
             ? TypedResults.Ok(new Saved(listing.Revision, listing.SavedAt))
             : TypedResults.Conflict(Now(listing));
     }
@@ -171,14 +171,14 @@ internal static class WriteApi
             && !await db.Picks.AnyAsync(p => p.ProductId == listing.ProductId && p.Key == key && p.Home != Home.Avoid, stop)
         )
             throw new InvalidInputException([new("key", $"\"{request.Key}\" is not among the product's picks.")]);
-        listing.LeadKey = key;
+        ListingEditor.SetLead(listing, key);
         await db.SaveChangesAsync(stop);
         return TypedResults.NoContent();
     }
 
     private static ListingView View(ListingRow listing, PageOfListing? page)
     {
-        var platform = PlatformJson.Read(listing.Platform.Profile);
+        var platform = listing.Platform.Profile;
         return new(
             listing.Id,
             listing.Product.Name,
@@ -186,7 +186,7 @@ internal static class WriteApi
             platform.Name,
             platform.About,
             [.. platform.Fields.Select(FieldView.Of)],
-            CopyJson.Write(Listings.CopyOf(listing.Copy, platform)),
+            CopyJson.Write(listing.Copy.On(platform)),
             listing.Revision,
             listing.LeadKey,
             listing.SavedAt,
@@ -195,5 +195,5 @@ internal static class WriteApi
     }
 
     private static Conflict Now(ListingRow listing) =>
-        new(CopyJson.Write(Listings.CopyOf(listing.Copy, PlatformJson.Read(listing.Platform.Profile))), listing.Revision, listing.SavedAt);
+        new(CopyJson.Write(listing.Copy.On(listing.Platform.Profile)), listing.Revision, listing.SavedAt);
 }

@@ -1,3 +1,5 @@
+using TinRabbit.Server.Listings;
+
 namespace TinRabbit.Server.Storage;
 
 /// <summary>One product on one platform.</summary>
@@ -11,8 +13,8 @@ public sealed class ListingRow : IDeletable
     public required string PlatformId { get; set; }
     public PlatformRow Platform { get; set; } = null!;
 
-    /// <summary>Its fields as JSON: a text, a list or an object each.</summary>
-    public string Copy { get; set; } = "{}";
+    /// <summary>Its text.</summary>
+    public ListingText Copy { get; set; } = ListingText.Empty;
 
     /// <summary>Counts the saves, so that two windows notice each other.</summary>
     public int Revision { get; set; }
@@ -24,4 +26,7 @@ public sealed class ListingRow : IDeletable
     /// <summary>When it was archived; null while it is worked on.</summary>
     public DateTime? ArchivedAt { get; set; }
     public List<VersionRow> Versions { get; } = [];
+
+    /// <summary>The page of the web shop that has its texts: one, and those that were deleted.</summary>
+    public List<PageRow> Pages { get; } = [];
 }

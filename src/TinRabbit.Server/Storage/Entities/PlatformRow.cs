@@ -1,12 +1,14 @@
+using TinRabbit.Core.Platforms;
+
 namespace TinRabbit.Server.Storage;
 
-/// <summary>A platform's profile in its open format.</summary>
+/// <summary>A platform by its profile.</summary>
 public sealed class PlatformRow : IDeletable
 {
     public DateTime? DeletedAt { get; set; }
 
     public required string Id { get; set; }
-    public required string Profile { get; set; }
+    public required Platform Profile { get; set; }
 
     /// <summary>Counts the changes, so that two windows notice each other.</summary>
     public int Revision { get; set; }

@@ -1,3 +1,5 @@
+using TinRabbit.Server.Listings;
+
 namespace TinRabbit.Server.Storage;
 
 /// <summary>A listing as it was sent to a market, or as the seller marked it as published.</summary>
@@ -13,5 +15,5 @@ public sealed class SentRow
 
     /// <summary>Whether the seller published it elsewhere, so that no market received it.</summary>
     public bool ByHand { get; set; }
-    public required string Copy { get; set; }
+    public required ListingText Copy { get; set; }
 }

@@ -1013,9 +1013,10 @@ namespace TinRabbit.Server.Storage.Migrations
                         .IsRequired()
                         .HasColumnType("TEXT");
 
-                    b.Property<string>("Why")
+                    b.Property<string>("Reason")
                         .IsRequired()
-                        .HasColumnType("TEXT");
+                        .HasColumnType("TEXT")
+                        .HasColumnName("Why");
 
                     b.HasKey("Id");
 
@@ -1130,7 +1131,7 @@ namespace TinRabbit.Server.Storage.Migrations
             modelBuilder.Entity("TinRabbit.Server.Storage.PageRow", b =>
                 {
                     b.HasOne("TinRabbit.Server.Storage.ListingRow", "Listing")
-                        .WithMany()
+                        .WithMany("Pages")
                         .HasForeignKey("ListingId")
                         .OnDelete(DeleteBehavior.Cascade)
                         .IsRequired();
@@ -1230,6 +1231,8 @@ namespace TinRabbit.Server.Storage.Migrations
 
             modelBuilder.Entity("TinRabbit.Server.Storage.ListingRow", b =>
                 {
+                    b.Navigation("Pages");
+
                     b.Navigation("Versions");
                 });
 

@@ -190,6 +190,7 @@ function SourceBoxes({ page: p }: { page: DigPage }) {
         >
           <input
             type="checkbox"
+            name={source}
             className="checkbox checkbox-xs checkbox-primary rounded-[3px]"
             checked={p.from.has(source)}
             disabled={!p.term}

@@ -63,6 +63,7 @@ export type HeadroomSteps = NonNullable<Schemas['HeadroomSteps']>
 export type Measured = Schemas['Measured']
 export type Pick = Schemas['PickView']
 export type Home = Schemas['Home']
+export type VersionReason = Schemas['VersionReason']
 export type Fit = Schemas['Fit']
 export type Grade = Schemas['Grade']
 export type Listing = Schemas['ListingView']

@@ -51,7 +51,7 @@ export function Moves(p: { desk: Desk; listing: Listing; saving: DraftView<Copy>
   // A list that is being made again shows moves of the text before: none of them is applied to another text.
   const isOld = found.isPlaceholderData
   const apply = (move: Move) =>
-    isOld || p.steps.replaceField(move.field, move.value as Value, messages.moved(inWords(move, listing)), 'before a move')
+    isOld || p.steps.replaceField(move.field, move.value as Value, messages.moved(inWords(move, listing)), 'move')
   return (
     <Walked
       name="Moves"

@@ -175,7 +175,7 @@ function BroughtFields({ found, name, listing, steps, weighing }: ViewProps & { 
   }
   const apply = () => {
     const values = Object.fromEntries(found.fields.filter((f) => kept.has(f.field)).map((f) => [f.field, f.value]))
-    steps.replace({ ...listing.copy, ...values } as Copy, messages.broughtOver(kept.size, name), 'before text was brought over')
+    steps.replace({ ...listing.copy, ...values } as Copy, messages.broughtOver(kept.size, name), 'broughtOver')
   }
   if (found.fields.length === 0) return <p className="quiet text-[14px]">{name} has no other text that fits here.</p>
   return (

@@ -41,7 +41,7 @@ export function RivalDetail(p: ViewProps & { rival: Rival; remove: () => void; u
   const isAhead = rival.grip >= weighing.grip
   const apply = () => {
     if (!found || found === 'working' || 'problem' in found || found.moves.length === 0) return
-    p.steps.replace(found.fields as Copy, messages.passed(found.moves.length, nameOf(rival)), 'before moves')
+    p.steps.replace(found.fields as Copy, messages.passed(found.moves.length, nameOf(rival)), 'moves')
   }
   useShortcuts({ passRival: isAhead && (found && found !== 'working' ? apply : look) })
   const text = (key: string) => weighing.terms.find((t) => t.key === key)

@@ -50,7 +50,7 @@ export function TopListings(p: ViewProps) {
       r.attribute.field,
       r.value.value as Value,
       messages.filledAttribute(`${r.attribute.name}: ${r.value.text}`),
-      'before an attribute was filled',
+      'attribute',
     )
   }
   const top = (

@@ -50,7 +50,7 @@ function Sheet({ desk, listing }: { desk: Desk; listing: Listing }) {
   const pixels: Record<string, number | undefined> = { title: figures?.title.pixels, meta: figures?.description.pixels }
   const writeOut = (key: string) => {
     const text = derived[listing.fields.find((f) => f.key === key)?.role ?? '']
-    if (text) steps.replaceField(key, text, messages.derivedUsed, 'before the derived text was used')
+    if (text) steps.replaceField(key, text, messages.derivedUsed, 'derivedText')
   }
   const insert = async (word: string, head: string) => {
     try {
@@ -60,7 +60,7 @@ function Sheet({ desk, listing }: { desk: Desk; listing: Listing }) {
           body: { marketId: desk.market.id, fields: draft.snapshot().value, word, head },
         }),
       )
-      steps.replaceField(field, value as Value, label, 'before a word was inserted')
+      steps.replaceField(field, value as Value, label, 'word')
     } catch (e) {
       toast((e as Error).message)
     }
@@ -89,7 +89,7 @@ function Sheet({ desk, listing }: { desk: Desk; listing: Listing }) {
   const takeTheirs = () => {
     const mine = draft.snapshot().value
     draft.takeTheirs()
-    toast(messages.otherText, () => draft.change(mine, 'before an undo'))
+    toast(messages.otherText, () => draft.change(mine, 'undo'))
   }
   const fieldOfFocus = () => listing.fields.find((f) => f.key === focusedField())
   useShortcuts({

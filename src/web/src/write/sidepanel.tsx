@@ -82,7 +82,7 @@ export function SidePanel(p: {
           field={filled}
           draft={p.draft}
           use={(value: Value, what) =>
-            filled.key === title?.key ? titles.replace(String(value), what) : steps.replaceField(filled.key, value, what, 'before a fill')
+            filled.key === title?.key ? titles.replace(String(value), what) : steps.replaceField(filled.key, value, what, 'fill')
           }
           keepTake={titles.keep}
           close={() => p.show('picks')}
@@ -107,7 +107,7 @@ export function SidePanel(p: {
           listingId={listing.id}
           copy={copy}
           settle={p.settle}
-          restore={(v) => steps.replace(v.copy, 'Restored the version', 'before a version was restored')}
+          restore={(v) => steps.replace(v.copy, 'Restored the version', 'restore')}
         />
       ) : side === 'send' ? (
         <SendOut desk={desk} isPage={listing.page !== null} settle={p.settle} copyAll={p.copyAll} />

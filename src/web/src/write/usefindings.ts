@@ -48,7 +48,7 @@ export function useFindings(
         const before = pictures.snapshot().value
         pictures.change(now.value as string[])
         toast(said, () => pictures.change(before))
-      } else replaceField(field, now.value as Value, said, 'before a fix')
+      } else replaceField(field, now.value as Value, said, 'fix')
     },
     [draft, pictures, about, check, replaceField],
   )

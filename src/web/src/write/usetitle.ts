@@ -34,7 +34,7 @@ export function useTitle(listingId: number, draft: Draft<Copy>, title: Field | u
       if (!title) return
       const before = now()
       if (before.trim()) await add(before)
-      replaceField(title.key, text, what, 'before another title')
+      replaceField(title.key, text, what, 'title')
       refresh(cache, 'takes')
     },
     [add, cache, now, replaceField, title],

@@ -1,3 +1,5 @@
+import type { VersionReason } from '../api'
+
 /** What another window saved meanwhile. */
 export type Theirs<T> = { value: T; revision: number; savedAt: string | null }
 
@@ -24,10 +26,10 @@ export type Answer<T> =
   | { kind: 'refused'; message: string }
   | { kind: 'failed'; message: string }
 
-export type Change<T> = { value: T; keep: string | null; sent: boolean }
+export type Change<T> = { value: T; keep: VersionReason | null; sent: boolean }
 
 /** Sends one change to the server. It never throws. */
-export type Send<T> = (id: number, change: { value: T; keep: string | null }, revision: number, keepalive: boolean) => Promise<Answer<T>>
+export type Send<T> = (id: number, change: { value: T; keep: VersionReason | null }, revision: number, keepalive: boolean) => Promise<Answer<T>>
 
 /** A draft as the browser's database keeps it. */
 export type Stored = {
@@ -103,7 +105,7 @@ export class Draft<T> {
   }
 
   /** Changes the text. `keep` keeps the state before it as a version, for this reason. */
-  change(value: T, keep: string | null = null) {
+  change(value: T, keep: VersionReason | null = null) {
     this.value = value
     const last = this.queue[this.queue.length - 1]
     if (keep === null && last && !last.sent) last.value = value
@@ -121,7 +123,7 @@ export class Draft<T> {
     if (!this.theirs) return
     this.revision = this.theirs.revision
     this.theirs = null
-    this.queue = [{ value: this.value, keep: 'before another window’s text was replaced', sent: false }]
+    this.queue = [{ value: this.value, keep: 'otherWindow', sent: false }]
     this.state = 'waiting'
     this.save()
     this.notify()
@@ -154,7 +156,8 @@ export class Draft<T> {
   restore(stored: Stored) {
     this.value = stored.value as T
     this.revision = stored.revision
-    this.queue = stored.queue as Change<T>[]
+    // Programs before this one kept the reason as words.
+    this.queue = (stored.queue as Change<T>[]).map((c) => (c.keep?.includes(' ') ? { ...c, keep: 'other' } : c))
     this.theirs = stored.theirs as Theirs<T> | null
     this.restored = true
     this.state = this.theirs ? 'conflict' : 'waiting'

@@ -1,5 +1,5 @@
 import { useCallback, useRef } from 'react'
-import type { Copy, Value } from '../api'
+import type { Copy, Value, VersionReason } from '../api'
 import { messages } from '../messages'
 import { toast } from '../toast'
 import type { Draft } from './draft'
@@ -9,14 +9,14 @@ const MostSteps = 50
 /** Changes that were not typed, such as fills and fixes: the state before each is kept as a version, and each can be undone. */
 export function useSteps(draft: Draft<Copy>) {
   const steps = useRef<{ what: string; undo: () => void }[]>([])
-  /** Replaces the whole text; `why` names the version that keeps the one before. */
+  /** Replaces the whole text; `why` is the reason of the version that keeps the one before. */
   const replace = useCallback(
-    (next: Copy, what: string, why: string) => {
+    (next: Copy, what: string, why: VersionReason) => {
       const before = draft.snapshot().value
       draft.change(next, why)
       const undo = () => {
         steps.current = steps.current.filter((s) => s.undo !== undo)
-        draft.change(before, 'before an undo')
+        draft.change(before, 'undo')
       }
       steps.current = [...steps.current, { what, undo }].slice(-MostSteps)
       toast(what, undo)
@@ -24,7 +24,7 @@ export function useSteps(draft: Draft<Copy>) {
     [draft],
   )
   const replaceField = useCallback(
-    (key: string, value: Value, what: string, why: string) => replace({ ...draft.snapshot().value, [key]: value }, what, why),
+    (key: string, value: Value, what: string, why: VersionReason) => replace({ ...draft.snapshot().value, [key]: value }, what, why),
     [draft, replace],
   )
   const undoLast = () => {

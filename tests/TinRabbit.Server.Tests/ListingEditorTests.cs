@@ -2,13 +2,13 @@ using System.Text.Json;
 using Microsoft.EntityFrameworkCore;
 using Microsoft.Extensions.DependencyInjection;
 using TinRabbit.Core;
+using TinRabbit.Server.Listings;
 using TinRabbit.Server.Storage;
-using TinRabbit.Server.Write;
 
 namespace TinRabbit.Server.Tests;
 
 /// <summary>When a version begins, and what a save keeps.</summary>
-public sealed class ListingWriterTests : IDisposable
+public sealed class ListingEditorTests : IDisposable
 {
     private readonly TestShop _shop = new();
     private readonly MovingClock _clock = new();
@@ -22,15 +22,15 @@ public sealed class ListingWriterTests : IDisposable
         await Save(listing, "Wren box", 0);
         for (var revision = 1; revision <= 3; revision++)
         {
-            _clock.Now += ListingWriter.Pause; // 45 seconds are not a pause yet
+            _clock.Now += ListingEditor.Pause; // 45 seconds are not a pause yet
             await Save(listing, $"Wren box {revision}", revision);
         }
 
         Assert.Empty(await Versions(listing));
-        _clock.Now += ListingWriter.Pause + TimeSpan.FromMilliseconds(1);
+        _clock.Now += ListingEditor.Pause + TimeSpan.FromMilliseconds(1);
         await Save(listing, "Wren nest box", 4);
         var version = Assert.Single(await Versions(listing));
-        Assert.Equal(("after a pause", "Wren box 3"), (version.Why, TitleOf(version.Copy)));
+        Assert.Equal((VersionReason.Pause, "Wren box 3"), (version.Reason, TitleOf(version.Copy)));
         Assert.Equal(["Wren box 3"], await Takes(listing));
     }
 
@@ -39,8 +39,8 @@ public sealed class ListingWriterTests : IDisposable
     {
         var listing = await _shop.ListingOf(await _shop.AddProduct(), "hedgerow-fair");
         await Save(listing, "Wren box", 0);
-        await Save(listing, "Cedar wren box", 1, "before a fill");
-        Assert.Equal(["before a fill"], (await Versions(listing)).Select(v => v.Why));
+        await Save(listing, "Cedar wren box", 1, VersionReason.Fill);
+        Assert.Equal([VersionReason.Fill], (await Versions(listing)).Select(v => v.Reason));
     }
 
     [Fact]
@@ -51,6 +51,57 @@ public sealed class ListingWriterTests : IDisposable
         Assert.True(await Save(listing, "Wren box", 0));
         Assert.False(await Save(listing, "Robin box", 0));
         Assert.True(await Save(listing, "Robin box", 1));
+    }
+
+    [Fact]
+    public async Task A_page_of_a_listing_that_is_there_moves_its_revision_on_so_that_an_open_window_notices()
+    {
+        var product = await _shop.AddProduct();
+        var listing = await _shop.ListingOf(product, "web-shop");
+        await _shop.Put($"/api/listings/{listing}/copy", new { fields = new { body = "Cedar." }, revision = 0 });
+        var added = await _shop.Post("/api/pages", new { kind = "product", productId = product });
+        var page = (await _shop.Get("/api/pages"))["pages"]!.AsArray().Single(p => p!["listingId"]!.GetValue<int>() == listing)!;
+        Assert.NotEqual("", page["slug"]!.GetValue<string>());
+
+        // A window that was opened before does not save over the heading and the slug of the page.
+        await _shop.Put($"/api/listings/{listing}/copy", new { fields = new { body = "Larch." }, revision = 1 }, 409);
+        Assert.Equal([VersionReason.PageAdded], (await Versions(listing)).Select(v => v.Reason));
+
+        await _shop.Post($"/api/changes/undo?change={added["id"]}", new { });
+        var copy = (await _shop.Get($"/api/listings/{listing}"))["copy"]!.AsObject();
+        Assert.Equal(["body"], copy.Select(f => f.Key));
+    }
+
+    [Fact]
+    public async Task A_change_to_several_listings_keeps_the_title_as_a_take_and_undo_takes_it_back()
+    {
+        var listing = await _shop.ListingOf(await _shop.AddProduct(), "hedgerow-fair");
+        await Save(listing, "Cedar wren box", 0);
+        var edit = new
+        {
+            ids = new[] { listing },
+            kind = "replace",
+            find = "cedar",
+            replacement = "larch",
+            matchesCase = false,
+            wholeWords = true,
+            roles = Array.Empty<string>(),
+            country = "us",
+        };
+        var planned = (await _shop.Post("/api/listings/edit/preview", edit))["changes"]!.AsArray();
+        var done = await _shop.Post(
+            "/api/listings/edit",
+            new
+            {
+                edit,
+                keys = planned.Select(p => p!["key"]!.GetValue<string>()),
+                revisions = new Dictionary<string, int> { [$"{listing}"] = 1 },
+            }
+        );
+        Assert.Equal(["Cedar wren box"], await Takes(listing));
+        await _shop.Post($"/api/changes/undo?change={done["id"]}", new { });
+        Assert.Empty(await Takes(listing));
+        Assert.Equal("Cedar wren box", (await _shop.Get($"/api/listings/{listing}"))["copy"]!["title"]!.GetValue<string>());
     }
 
     [Fact]
@@ -76,12 +127,12 @@ public sealed class ListingWriterTests : IDisposable
         Assert.Contains(later, t => t!["text"]!.GetValue<string>() == "Wren box 0" && t["inUse"]!.GetValue<bool>());
     }
 
-    private async Task<bool> Save(int listing, string title, int revision, string? reason = null)
+    private async Task<bool> Save(int listing, string title, int revision, VersionReason? reason = null)
     {
         await using var scope = _shop.Services.CreateAsyncScope();
         var db = scope.ServiceProvider.GetRequiredService<TinContext>();
         var row = await db.FindListing(listing, default);
-        return await new ListingWriter(db, _clock).Save(row!, JsonSerializer.SerializeToElement(new { title }), revision, reason, default);
+        return await new ListingEditor(db, _clock).Save(row!, JsonSerializer.SerializeToElement(new { title }), revision, reason, default);
     }
 
     private async Task<List<VersionRow>> Versions(int listing)
@@ -104,7 +155,7 @@ public sealed class ListingWriterTests : IDisposable
             .ToListAsync();
     }
 
-    private static string TitleOf(string copy) => JsonDocument.Parse(copy).RootElement.GetProperty("title").GetString()!;
+    private static string TitleOf(ListingText text) => JsonDocument.Parse(text.Json).RootElement.GetProperty("title").GetString()!;
 
     private sealed class MovingClock : TimeProvider
     {

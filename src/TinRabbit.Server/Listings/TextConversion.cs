@@ -1,16 +1,16 @@
 using TinRabbit.Core.Platforms;
 
-namespace TinRabbit.Server.Storage;
+namespace TinRabbit.Server.Listings;
 
 /// <summary>Takes a listing's texts over to another platform.</summary>
-internal static class ListingCopy
+internal static class TextConversion
 {
     /// <summary>The texts by field: the field with the same key, or else with the same role. What is too long stays, and is marked there.</summary>
     /// <param name="platform">The platform it is for.</param>
     /// <param name="from">The platform it comes from.</param>
     /// <param name="copy">The texts there.</param>
-    /// <returns>The texts as they are stored.</returns>
-    public static string ConvertTo(Platform platform, Platform from, IReadOnlyDictionary<string, FieldValue> copy)
+    /// <returns>The text there.</returns>
+    public static ListingText ConvertTo(Platform platform, Platform from, IReadOnlyDictionary<string, FieldValue> copy)
     {
         var result = new Dictionary<string, FieldValue>();
         foreach (var field in platform.Fields)
@@ -22,7 +22,7 @@ internal static class ListingCopy
                 result[field.Key] = value;
         }
 
-        return CopyJson.Write(result).ToJsonString(Listings.Json);
+        return ListingText.Of(result);
 
         bool Usable(Field field) => copy.TryGetValue(field.Key, out var value) && !value.IsEmpty(field.Shape);
     }
