@@ -9,6 +9,8 @@ using TinRabbit.Core.Matching;
 using TinRabbit.Core.Measures;
 using TinRabbit.Core.Platforms;
 using TinRabbit.Core.Words;
+using TinRabbit.Server.Requests;
+using TinRabbit.Server.Shelf;
 
 namespace TinRabbit.Bench;
 

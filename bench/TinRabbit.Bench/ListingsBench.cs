@@ -3,6 +3,8 @@ using System.Net.Http.Json;
 using TinRabbit.Browser.Tests;
 using TinRabbit.Core.Measures;
 using TinRabbit.Server.Listings;
+using TinRabbit.Server.Picks;
+using TinRabbit.Server.Shelf;
 using TinRabbit.Server.Storage;
 
 namespace TinRabbit.Bench;
@@ -99,11 +101,12 @@ internal static class ListingsBench
                         )
                     )
                 );
-            product.Picks.AddRange(
+            db.Picks.AddRange(
                 picks.Select(
                     (p, k) =>
                         new PickRow
                         {
+                            Product = product,
                             Text = p.Text,
                             Key = p.Key,
                             Fit = Fit.Good,

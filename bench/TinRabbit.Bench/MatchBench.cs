@@ -11,6 +11,7 @@ using TinRabbit.Core.Platforms;
 using TinRabbit.Core.Words;
 using TinRabbit.Market;
 using TinRabbit.Market.StandIn;
+using TinRabbit.Server.Shelf;
 
 namespace TinRabbit.Bench;
 

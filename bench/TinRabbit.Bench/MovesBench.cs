@@ -5,6 +5,8 @@ using TinRabbit.Core.Measures;
 using TinRabbit.Core.Moves;
 using TinRabbit.Core.Platforms;
 using TinRabbit.Core.Words;
+using TinRabbit.Server.Requests;
+using TinRabbit.Server.Shelf;
 
 namespace TinRabbit.Bench;
 

@@ -2,8 +2,9 @@ using System.Diagnostics;
 using System.Net.Http.Json;
 using System.Text.Json.Nodes;
 using Microsoft.EntityFrameworkCore;
-using OpenQA.Selenium;
 using TinRabbit.Browser.Tests;
+using TinRabbit.Server.Journal;
+using TinRabbit.Server.Listings;
 using TinRabbit.Server.Storage;
 
 namespace TinRabbit.Bench;
@@ -127,7 +128,7 @@ internal static class WatchBench
             .Listings.Include(l => l.Product)
             .FirstAsync(l => l.Product.Name == "Bat box" && l.PlatformId == "hedgerow-fair");
         var first = DateOnly.FromDateTime(DateTime.UtcNow).AddDays(-Days);
-        await db.Finds.Where(f => db.Checks.Any(c => c.Id == f.CheckId && c.ListingId == listing.Id)).ExecuteDeleteAsync();
+        await db.Finds.Where(f => db.Set<CheckRow>().Any(c => c.Id == f.CheckId && c.ListingId == listing.Id)).ExecuteDeleteAsync();
         await db.Checks.Where(c => c.ListingId == listing.Id).ExecuteDeleteAsync();
         await db.FollowedTerms.Where(t => t.ListingId == listing.Id).ExecuteDeleteAsync();
         db.FollowedTerms.AddRange(

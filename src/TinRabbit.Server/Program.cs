@@ -7,19 +7,24 @@ using Microsoft.AspNetCore.HttpOverrides;
 using Microsoft.EntityFrameworkCore;
 using TinRabbit.Core;
 using TinRabbit.Market;
-using TinRabbit.Server;
-using TinRabbit.Server.Dig;
-using TinRabbit.Server.Engine;
+using TinRabbit.Server.Features.Dig;
+using TinRabbit.Server.Features.Engine;
+using TinRabbit.Server.Features.Pages;
+using TinRabbit.Server.Features.Pick;
+using TinRabbit.Server.Features.Platforms;
+using TinRabbit.Server.Features.Shop;
+using TinRabbit.Server.Features.Watch;
+using TinRabbit.Server.Features.Weigh;
+using TinRabbit.Server.Features.Write;
 using TinRabbit.Server.Hosting;
 using TinRabbit.Server.Listings;
-using TinRabbit.Server.Pages;
-using TinRabbit.Server.Pick;
-using TinRabbit.Server.Platforms;
-using TinRabbit.Server.Shop;
+using TinRabbit.Server.Markets;
+using TinRabbit.Server.Picks;
+using TinRabbit.Server.Pictures;
+using TinRabbit.Server.Requests;
+using TinRabbit.Server.Shelf;
 using TinRabbit.Server.Storage;
-using TinRabbit.Server.Watch;
-using TinRabbit.Server.Weigh;
-using TinRabbit.Server.Write;
+using TinRabbit.Server.Undo;
 
 try
 {
@@ -114,7 +119,7 @@ static void AddServices(WebApplicationBuilder builder, StartOptions options, Dat
     services.AddSingleton<ListingChecker>();
     services.AddSingleton<MarketReviews>();
     services.AddSingleton<ListingScores>();
-    services.AddSingleton<TinRabbit.Server.Formats.PictureFiles>();
+    services.AddSingleton<PictureFiles>();
     services.AddSingleton(TimeProvider.System);
     services.AddSingleton(s => new OwnerPassword(folder?.Owner ?? "owner.json", s.GetRequiredService<TimeProvider>()));
     services.AddSingleton(s => market ?? MarketSource.StandIn(s.GetRequiredService<TimeProvider>()));

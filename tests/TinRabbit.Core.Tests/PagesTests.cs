@@ -1,7 +1,6 @@
 using FsCheck;
 using FsCheck.Fluent;
 using TinRabbit.Core.Findings;
-using TinRabbit.Core.Measures;
 using TinRabbit.Core.Pages;
 using TinRabbit.Core.Platforms;
 using TinRabbit.Core.Words;

@@ -3,13 +3,17 @@ using NetArchTest.Rules;
 using TinRabbit.Core.Words;
 using TinRabbit.Market;
 using TinRabbit.Server.Listings;
-using TinRabbit.Server.Storage;
 
 namespace TinRabbit.Server.Tests;
 
+/// <summary>The arrows between folders. A namespace is a folder; the folders are found, not listed.</summary>
 public class ArchitectureTests
 {
-    private static readonly string[] Features = ["Dig", "Pick", "Write", "Weigh", "Shop", "Engine"];
+    private const string Server = "TinRabbit.Server";
+    private const string Features = $"{Server}.Features";
+
+    private static readonly Lazy<NamespaceGraph> Core = new(() => NamespaceGraph.Of(typeof(Tokens).Assembly));
+    private static readonly Lazy<NamespaceGraph> Host = new(() => NamespaceGraph.Of(typeof(Program).Assembly));
 
     [Fact]
     public void Core_imports_nothing_of_ours_and_no_host() =>
@@ -40,31 +44,39 @@ public class ArchitectureTests
         );
 
     [Fact]
-    public void A_feature_does_not_reach_into_another()
+    public void No_two_folders_need_each_other()
     {
-        foreach (var feature in Features)
-            Holds(
-                Types
-                    .InAssembly(typeof(Program).Assembly)
-                    .That()
-                    .ResideInNamespace($"TinRabbit.Server.{feature}")
-                    .ShouldNot()
-                    .HaveDependencyOnAny([.. Features.Where(f => f != feature).Select(f => $"TinRabbit.Server.{f}")])
-            );
+        Assert.Equal([], Core.Value.Circles());
+        Assert.Equal([], Host.Value.Circles());
     }
 
     [Fact]
-    public void What_is_shared_knows_no_feature() =>
-        Holds(
-            Types
-                .InAssembly(typeof(Program).Assembly)
-                .That()
-                .ResideInNamespace("TinRabbit.Server.Storage")
-                .Or()
-                .ResideInNamespace("TinRabbit.Server.Formats")
-                .ShouldNot()
-                .HaveDependencyOnAny([.. Features.Select(f => $"TinRabbit.Server.{f}")])
+    public void A_feature_knows_modules_and_no_other_feature()
+    {
+        var features = Host.Value.Namespaces.Where(n => n.StartsWith($"{Features}.", StringComparison.Ordinal)).ToList();
+        Assert.Contains($"{Features}.Watch", features);
+        Assert.Equal(
+            [],
+            from one in features
+            from other in Host.Value.UsedBy(one)
+            where features.Contains(other)
+            select $"{one} → {other}"
         );
+    }
+
+    [Fact]
+    public void A_module_knows_no_feature_and_nothing_of_hosting() =>
+        Assert.Equal(
+            [],
+            from module in Host.Value.Namespaces
+            where module != Server && module != $"{Server}.Hosting" && !module.StartsWith(Features, StringComparison.Ordinal)
+            from other in Host.Value.UsedBy(module)
+            where other == $"{Server}.Hosting" || other.StartsWith(Features, StringComparison.Ordinal)
+            select $"{module} → {other}"
+        );
+
+    [Fact]
+    public void Storage_knows_no_module() => Assert.Equal([], Host.Value.UsedBy($"{Server}.Storage"));
 
     [Fact]
     public void Only_the_editor_changes_the_text_of_a_listing()

@@ -1,8 +1,8 @@
 using Microsoft.Data.Sqlite;
 using Microsoft.Extensions.DependencyInjection;
 using Microsoft.Extensions.Logging.Abstractions;
-using TinRabbit.Market;
 using TinRabbit.Server.Hosting;
+using TinRabbit.Server.Shelf;
 using TinRabbit.Server.Storage;
 
 namespace TinRabbit.Server.Tests;

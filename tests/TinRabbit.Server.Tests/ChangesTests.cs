@@ -242,7 +242,7 @@ public sealed class ChangesTests : IDisposable
     public async Task The_history_lists_changes_and_says_which_can_be_undone_now()
     {
         await _shop.Pick(1, ["owl box"]);
-        await _shop.Pick(1, ["owl perch"]);
+        await _shop.Pick(1, ["owl box", "owl perch"], note: "For the barn");
         await _shop.Put("/api/products/1/name", new { name = "Wren box", revision = 0 });
         var history = (await _shop.Get("/api/changes?product=1"))
             .AsArray()
@@ -250,13 +250,13 @@ public sealed class ChangesTests : IDisposable
             .Select(c => (c!["what"]!.GetValue<string>(), c["canUndo"]!.GetValue<bool>()))
             .ToList();
         Assert.Equal(
-            [("Renamed product “Wren nest box, cedar” to “Wren box”", true), ("Picked “owl perch”", true), ("Picked “owl box”", false)],
+            [("Renamed product “Wren nest box, cedar” to “Wren box”", true), ("Picked 2 terms", true), ("Picked “owl box”", false)],
             history
         );
         var first = (await _shop.Get("/api/changes?product=1")).AsArray()[2]!["id"]!.GetValue<int>();
         Assert.Null(await Undo(first, 1));
         Assert.Equal("Renamed product “Wren nest box, cedar” to “Wren box”", await Undo(product: 1));
-        Assert.Equal("Picked “owl perch”", await Undo(product: 1));
+        Assert.Equal("Picked 2 terms", await Undo(product: 1));
     }
 
     [Fact]

@@ -2,8 +2,10 @@ using System.Reflection;
 using Microsoft.Extensions.DependencyInjection;
 using Microsoft.Extensions.Logging.Abstractions;
 using TinRabbit.Market;
+using TinRabbit.Server.Features.Watch;
+using TinRabbit.Server.Journal;
+using TinRabbit.Server.Listings;
 using TinRabbit.Server.Storage;
-using TinRabbit.Server.Watch;
 
 namespace TinRabbit.Server.Tests;
 

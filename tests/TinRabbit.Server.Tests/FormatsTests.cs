@@ -1,6 +1,6 @@
 using TinRabbit.Core.Platforms;
-using TinRabbit.Server.Formats;
-using TinRabbit.Server.Hosting;
+using TinRabbit.Server.Files.Tables;
+using TinRabbit.Server.Listings;
 
 namespace TinRabbit.Server.Tests;
 
@@ -101,7 +101,7 @@ public class FormatsTests
         var schema = await NJsonSchema.JsonSchema.FromFileAsync(
             Path.Combine(Repository.Root, "src/TinRabbit.Server/wwwroot/schemas/platform.json")
         );
-        foreach (var file in Directory.GetFiles(Path.Combine(Repository.Root, "src/TinRabbit.Server/Platforms/Shipped")))
+        foreach (var file in Directory.GetFiles(Path.Combine(Repository.Root, "src/TinRabbit.Server/Listings/Shipped")))
             Assert.Empty(schema.Validate(await File.ReadAllTextAsync(file)));
         foreach (var platform in ShippedPlatforms.All)
             Assert.Empty(schema.Validate(PlatformJson.Write(platform).ToJsonString().Replace("\"spelling\":null,", "")));

@@ -5,6 +5,7 @@ using Microsoft.AspNetCore.Http;
 using TinRabbit.Market;
 using TinRabbit.Market.Http;
 using TinRabbit.Server.Hosting;
+using TinRabbit.Server.Listings;
 
 namespace TinRabbit.Server.Tests;
 

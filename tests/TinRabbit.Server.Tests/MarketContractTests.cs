@@ -2,6 +2,7 @@ using TinRabbit.Core.Platforms;
 using TinRabbit.Market;
 using TinRabbit.Market.Http;
 using TinRabbit.Server.Hosting;
+using TinRabbit.Server.Listings;
 
 namespace TinRabbit.Server.Tests;
 

@@ -2,9 +2,10 @@ using TinRabbit.Core.Comparing;
 using TinRabbit.Core.Platforms;
 using TinRabbit.Market;
 using TinRabbit.Market.StandIn;
-using TinRabbit.Server.Hosting;
+using TinRabbit.Server.Features.Watch;
+using TinRabbit.Server.Journal;
+using TinRabbit.Server.Listings;
 using TinRabbit.Server.Storage;
-using TinRabbit.Server.Watch;
 
 namespace TinRabbit.Server.Tests;
 

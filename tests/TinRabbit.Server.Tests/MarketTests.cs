@@ -1,7 +1,7 @@
 using TinRabbit.Core.Words;
 using TinRabbit.Market;
 using TinRabbit.Market.StandIn;
-using TinRabbit.Server.Hosting;
+using TinRabbit.Server.Listings;
 
 namespace TinRabbit.Server.Tests;
 

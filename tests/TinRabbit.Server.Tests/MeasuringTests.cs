@@ -3,8 +3,10 @@ using Microsoft.Extensions.DependencyInjection;
 using Microsoft.Extensions.Logging.Abstractions;
 using TinRabbit.Core.Words;
 using TinRabbit.Market;
-using TinRabbit.Server.Dig;
+using TinRabbit.Server.Features.Dig;
 using TinRabbit.Server.Hosting;
+using TinRabbit.Server.Markets;
+using TinRabbit.Server.Shelf;
 using TinRabbit.Server.Storage;
 
 namespace TinRabbit.Server.Tests;
@@ -73,7 +75,7 @@ public sealed class MeasuringTests : IDisposable
         using var budget = new LookupBudget(market);
         var unknown = new UnknownTerms(market);
         var changes = new DataVersion();
-        var shelves = new Shelves(market, changes, budget, unknown);
+        var shelves = new Shelves(market, changes, budget, unknown, new());
         var scopes = _shop.Services.GetRequiredService<IServiceScopeFactory>();
         using var service = new MeasuringService(
             scopes,

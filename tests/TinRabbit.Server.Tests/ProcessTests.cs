@@ -98,7 +98,7 @@ public sealed class ProcessTests : IDisposable
     public async Task A_demo_that_an_older_program_left_half_made_is_made_again()
     {
         TestShop.CopyTo(_folder, demo: true);
-        Execute("DELETE FROM Picks", "UPDATE Terms SET ReadingId = NULL", "DELETE FROM Readings");
+        Execute("UPDATE Listings SET Revision = 0", "DELETE FROM Picks", "UPDATE Terms SET ReadingId = NULL", "DELETE FROM Readings");
         using var server = await RunningServer.Start(_folder, demo: true);
         Assert.NotEmpty((await server.Get("/api/products/1/picks?marketId=longbarrow-us"))["picks"]!.AsArray());
     }

@@ -2,7 +2,7 @@ using FsCheck;
 using FsCheck.Fluent;
 using TinRabbit.Core.Measures;
 using TinRabbit.Core.Words;
-using TinRabbit.Server.Storage;
+using TinRabbit.Server.Shelf;
 
 namespace TinRabbit.Server.Tests;
 

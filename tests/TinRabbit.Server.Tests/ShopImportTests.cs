@@ -1,6 +1,6 @@
 using System.Text;
 using System.Text.Json.Nodes;
-using TinRabbit.Server.Storage;
+using TinRabbit.Server.Listings;
 using static TinRabbit.Server.Tests.ShopFilesTests;
 
 namespace TinRabbit.Server.Tests;

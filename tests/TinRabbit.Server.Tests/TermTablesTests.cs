@@ -1,7 +1,7 @@
 using System.Text;
 using MiniExcelLibs;
 using TinRabbit.Core.Platforms;
-using TinRabbit.Server.Formats;
+using TinRabbit.Server.Files.Tables;
 
 namespace TinRabbit.Server.Tests;
 

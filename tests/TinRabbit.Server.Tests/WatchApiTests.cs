@@ -1,6 +1,7 @@
 using System.Text;
 using System.Text.Json.Nodes;
 using MiniExcelLibs;
+using TinRabbit.Server.Shelf;
 
 namespace TinRabbit.Server.Tests;
 

@@ -1,5 +1,4 @@
 using TinRabbit.Core.Platforms;
-using TinRabbit.Core.Texts;
 
 namespace TinRabbit.Core.Findings;
 

@@ -1,6 +1,5 @@
 using TinRabbit.Core.Pages;
 using TinRabbit.Core.Platforms;
-using TinRabbit.Core.Texts;
 using TinRabbit.Core.Words;
 
 namespace TinRabbit.Core.Findings;

@@ -1,7 +1,6 @@
 using TinRabbit.Core.Edits;
 using TinRabbit.Core.Matching;
 using TinRabbit.Core.Platforms;
-using TinRabbit.Core.Texts;
 using TinRabbit.Core.Words;
 
 namespace TinRabbit.Core.Findings;

@@ -1,6 +1,5 @@
 using TinRabbit.Core.Matching;
 using TinRabbit.Core.Measures;
-using TinRabbit.Core.Texts;
 
 namespace TinRabbit.Core.Findings;
 

@@ -3,7 +3,6 @@ using TinRabbit.Core.Matching;
 using TinRabbit.Core.Measures;
 using TinRabbit.Core.Pages;
 using TinRabbit.Core.Platforms;
-using TinRabbit.Core.Texts;
 using TinRabbit.Core.Words;
 
 namespace TinRabbit.Core.Findings;

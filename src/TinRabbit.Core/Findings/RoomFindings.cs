@@ -3,7 +3,6 @@ using TinRabbit.Core.Filling.Words;
 using TinRabbit.Core.Matching;
 using TinRabbit.Core.Measures;
 using TinRabbit.Core.Platforms;
-using TinRabbit.Core.Texts;
 
 namespace TinRabbit.Core.Findings;
 

@@ -1,5 +1,4 @@
 using TinRabbit.Core.Platforms;
-using TinRabbit.Core.Texts;
 using TinRabbit.Core.Words;
 
 namespace TinRabbit.Core.Findings;

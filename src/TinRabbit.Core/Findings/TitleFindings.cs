@@ -1,9 +1,7 @@
 using TinRabbit.Core.Edits;
 using TinRabbit.Core.Filling;
-using TinRabbit.Core.Filling.Titles;
 using TinRabbit.Core.Matching;
 using TinRabbit.Core.Platforms;
-using TinRabbit.Core.Texts;
 using TinRabbit.Core.Words;
 
 namespace TinRabbit.Core.Findings;

@@ -1,5 +1,3 @@
-using TinRabbit.Core.Texts;
-
 namespace TinRabbit.Core.Measures;
 
 /// <summary>Finds readings that look wrong next to similar terms (docs/model.md, "Numbers that look wrong").</summary>
@@ -19,30 +17,30 @@ public static class Doubts
         var doubts = new List<Doubt>();
         var (volume, competition, titles) = (reading.Volume, reading.Competition, reading.TitlesHolding);
         if (titles > competition)
-            Add(DoubtKind.Titles, ReadingTexts.MoreTitlesThanListings(titles.Value, competition.Value));
+            Add(DoubtKind.Titles, DoubtTexts.MoreTitlesThanListings(titles.Value, competition.Value));
         if (volume >= norm.TopTenthFrom && volume > 0 && titles <= FewTitles)
-            Add(DoubtKind.Untitled, ReadingTexts.FewTitles(norm.TopTenthFrom.Value, titles.Value));
+            Add(DoubtKind.Untitled, DoubtTexts.FewTitles(norm.TopTenthFrom.Value, titles.Value));
         if (volume is { } v && competition is { } c && norm.CompetitionLine?.Off(v, c) is { } off && Math.Abs(off) > FarOff)
-            Add(DoubtKind.Competition, ReadingTexts.UnusualCompetition(c, v, off));
+            Add(DoubtKind.Competition, DoubtTexts.UnusualCompetition(c, v, off));
         if (volume >= FewestSearches && titles is { } t)
         {
             if (t * SearchesPerTitle < volume)
-                Add(DoubtKind.FewTitles, ReadingTexts.FewTitlesForSearches(t, volume.Value));
+                Add(DoubtKind.FewTitles, DoubtTexts.FewTitlesForSearches(t, volume.Value));
             else if (norm.TitlesLine?.Expected(volume.Value) is { } expected && t < expected * FewShare)
-                Add(DoubtKind.FewTitles, ReadingTexts.FewTitlesForShelf(t, expected));
+                Add(DoubtKind.FewTitles, DoubtTexts.FewTitlesForShelf(t, expected));
         }
 
         if (volume > 0 && reading.FamilyVolumes.Count > 0 && reading.FamilyVolumes.All(f => f == volume))
-            Add(DoubtKind.Grouped, ReadingTexts.SameForAllVariants(volume.Value));
+            Add(DoubtKind.Grouped, DoubtTexts.SameForAllVariants(volume.Value));
         if (
             volume is { } stated
             && reading.Months is { Count: > 0 } months
             && months.TakeLast(YearMonths).Average() is var mean
             && (mean > 2 * stated || stated > 2 * mean)
         )
-            Add(DoubtKind.History, ReadingTexts.HistoryDiffers(Math.Min(YearMonths, months.Count), mean, stated));
+            Add(DoubtKind.History, DoubtTexts.HistoryDiffers(Math.Min(YearMonths, months.Count), mean, stated));
         if (reading.Age > OldDays)
-            Add(DoubtKind.Old, ReadingTexts.Old(reading.Age.Value));
+            Add(DoubtKind.Old, DoubtTexts.Old(reading.Age.Value));
         return doubts;
 
         void Add(DoubtKind kind, string why) => doubts.Add(new(kind, why));

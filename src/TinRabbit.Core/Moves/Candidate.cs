@@ -1,4 +1,4 @@
-using TinRabbit.Core.Filling.Titles;
+using TinRabbit.Core.Edits;
 using TinRabbit.Core.Platforms;
 
 namespace TinRabbit.Core.Moves;

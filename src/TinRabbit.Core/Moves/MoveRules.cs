@@ -1,5 +1,5 @@
+using TinRabbit.Core.Edits;
 using TinRabbit.Core.Filling;
-using TinRabbit.Core.Filling.Titles;
 using TinRabbit.Core.Findings;
 using TinRabbit.Core.Matching;
 using TinRabbit.Core.Measures;

@@ -1,4 +1,4 @@
-using TinRabbit.Core.Filling.Titles;
+using TinRabbit.Core.Edits;
 using TinRabbit.Core.Findings;
 using TinRabbit.Core.Platforms;
 using TinRabbit.Core.Words;

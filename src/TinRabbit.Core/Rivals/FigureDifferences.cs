@@ -1,5 +1,4 @@
 using MathNet.Numerics.Distributions;
-using TinRabbit.Core.Texts;
 
 namespace TinRabbit.Core.Rivals;
 

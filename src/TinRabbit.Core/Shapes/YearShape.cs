@@ -62,7 +62,7 @@ public sealed record YearShape(
     }
 
     /// <summary>How certain the shape is, and how many more months would settle it, as a sentence.</summary>
-    public string HowSure => Texts.ReadingTexts.Certainty(Shape, Months, P);
+    public string HowSure => ShapeTexts.Certainty(Shape, Months, P);
 
     // Whether the peak is at least four times the median, lasts one or two adjacent months, and comes in one year only.
     private static bool IsOneOff(IReadOnlyList<double> months)

@@ -2,6 +2,8 @@ using System.Globalization;
 using Microsoft.EntityFrameworkCore;
 using TinRabbit.Core.Platforms;
 using TinRabbit.Market;
+using TinRabbit.Server.Journal;
+using TinRabbit.Server.Listings;
 using TinRabbit.Server.Storage;
 
 namespace TinRabbit.Server.Hosting;
@@ -86,7 +88,7 @@ internal sealed class MarketSetup(IMarket market, ILogger<MarketSetup> log)
             .Listings.AsNoTracking()
             .Include(l => l.Platform)
             .IgnoreQueryFilters()
-            .Where(l => db.Sent.Any(s => s.ListingId == l.Id))
+            .Where(l => db.Set<SentRow>().Any(s => s.ListingId == l.Id))
             .ToDictionaryAsync(l => l.Id, stop);
         foreach (var sent in await db.Sent.AsNoTracking().Where(s => !s.ByHand).OrderBy(s => s.Id).ToListAsync(stop))
             if (market.Places.Any(p => p.Id == sent.MarketId))

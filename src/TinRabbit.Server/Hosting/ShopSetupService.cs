@@ -1,4 +1,6 @@
 using TinRabbit.Market;
+using TinRabbit.Server.Demo;
+using TinRabbit.Server.Shelf;
 using TinRabbit.Server.Storage;
 
 namespace TinRabbit.Server.Hosting;

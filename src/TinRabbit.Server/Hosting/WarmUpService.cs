@@ -3,6 +3,9 @@ using Microsoft.AspNetCore.Hosting.Server.Features;
 using Microsoft.EntityFrameworkCore;
 using TinRabbit.Core.Words;
 using TinRabbit.Market;
+using TinRabbit.Server.Listings;
+using TinRabbit.Server.Picks;
+using TinRabbit.Server.Shelf;
 using TinRabbit.Server.Storage;
 
 namespace TinRabbit.Server.Hosting;
@@ -53,7 +56,7 @@ internal sealed class WarmUpService(
     private async Task WeighOnce(TinContext db, string address, CancellationToken stop)
     {
         if (
-            await db.Listings.Where(l => db.Picks.Any(p => p.ProductId == l.ProductId)).Select(l => l.Id).FirstOrDefaultAsync(stop)
+            await db.Listings.Where(l => db.Set<PickRow>().Any(p => p.ProductId == l.ProductId)).Select(l => l.Id).FirstOrDefaultAsync(stop)
             is not (> 0 and var id)
         )
             return;

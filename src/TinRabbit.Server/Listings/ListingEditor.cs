@@ -1,7 +1,7 @@
 using System.Text.Json;
 using Microsoft.EntityFrameworkCore;
 using TinRabbit.Core.Platforms;
-using TinRabbit.Server.Formats;
+using TinRabbit.Server.Files.Html;
 using TinRabbit.Server.Storage;
 
 namespace TinRabbit.Server.Listings;
@@ -69,13 +69,15 @@ public sealed class ListingEditor(TinContext db, TimeProvider clock)
         Replace(listing, text, (VersionReason?)reason, stop);
 
     /// <summary>Takes a change of a text back, unless it was changed again meanwhile: then the versions have the text before. The caller saves.</summary>
-    public async Task Revert(TextState state, CancellationToken stop)
+    /// <returns>What makes the change again; null where nothing was taken back.</returns>
+    public async Task<TextState?> Revert(TextState state, CancellationToken stop)
     {
         if (await db.FindListing(state.ListingId, stop) is not { } listing || !listing.Copy.Equals(state.After))
-            return;
+            return null;
         await Replace(listing, state.Before, VersionReason.Undo, stop);
         if (state.Take is { } added)
             db.Takes.RemoveRange(await db.Takes.Where(t => t.ListingId == listing.Id && t.Text == added && t.Name == "").ToListAsync(stop));
+        return new(listing.Id, state.After, state.Before);
     }
 
     /// <summary>Saves a listing's text as a version, unless it is empty or the last one saved; the caller saves.</summary>

@@ -1,5 +1,4 @@
 using Microsoft.EntityFrameworkCore;
-using TinRabbit.Core.Measures;
 using TinRabbit.Server.Storage;
 
 namespace TinRabbit.Server.Listings;
@@ -18,8 +17,4 @@ internal static class ListingQueries
     /// <summary>The product of a listing; null where there is no such listing.</summary>
     public static Task<int?> ProductOf(this TinContext db, int listingId, CancellationToken stop) =>
         db.Listings.Where(l => l.Id == listingId).Select(l => (int?)l.ProductId).FirstOrDefaultAsync(stop);
-
-    /// <summary>The picks of a product that are worked on: neither saved for later nor to be avoided.</summary>
-    public static IQueryable<PickRow> PicksInUse(this TinContext db, int productId) =>
-        db.Picks.Where(p => p.ProductId == productId && p.Home != Home.Avoid && p.Home != Home.Later).OrderBy(p => p.Order);
 }

@@ -17,64 +17,7 @@ namespace TinRabbit.Server.Storage.Migrations
 #pragma warning disable 612, 618
             modelBuilder.HasAnnotation("ProductVersion", "10.0.13");
 
-            modelBuilder.Entity("TinRabbit.Server.Storage.AsideRow", b =>
-                {
-                    b.Property<int>("Id")
-                        .ValueGeneratedOnAdd()
-                        .HasColumnType("INTEGER");
-
-                    b.Property<DateTime>("At")
-                        .HasColumnType("TEXT");
-
-                    b.Property<string>("Key")
-                        .IsRequired()
-                        .HasColumnType("TEXT");
-
-                    b.Property<int>("ListingId")
-                        .HasColumnType("INTEGER");
-
-                    b.HasKey("Id");
-
-                    b.HasIndex("ListingId", "Key")
-                        .IsUnique();
-
-                    b.ToTable("Asides");
-                });
-
-            modelBuilder.Entity("TinRabbit.Server.Storage.ChangeRow", b =>
-                {
-                    b.Property<int>("Id")
-                        .ValueGeneratedOnAdd()
-                        .HasColumnType("INTEGER");
-
-                    b.Property<DateTime>("At")
-                        .HasColumnType("TEXT");
-
-                    b.Property<string>("Before")
-                        .IsRequired()
-                        .HasColumnType("TEXT");
-
-                    b.Property<string>("FactsBefore")
-                        .HasColumnType("TEXT");
-
-                    b.Property<int?>("ProductId")
-                        .HasColumnType("INTEGER");
-
-                    b.Property<string>("Reversal")
-                        .HasColumnType("TEXT");
-
-                    b.Property<string>("What")
-                        .IsRequired()
-                        .HasColumnType("TEXT");
-
-                    b.HasKey("Id");
-
-                    b.HasIndex("ProductId");
-
-                    b.ToTable("Changes");
-                });
-
-            modelBuilder.Entity("TinRabbit.Server.Storage.CheckRow", b =>
+            modelBuilder.Entity("TinRabbit.Server.Journal.CheckRow", b =>
                 {
                     b.Property<int>("Id")
                         .ValueGeneratedOnAdd()
@@ -114,47 +57,10 @@ namespace TinRabbit.Server.Storage.Migrations
 
                     b.HasIndex("ListingId", "MarketId");
 
-                    b.ToTable("Checks");
+                    b.ToTable("Checks", (string)null);
                 });
 
-            modelBuilder.Entity("TinRabbit.Server.Storage.DigRow", b =>
-                {
-                    b.Property<int>("Id")
-                        .ValueGeneratedOnAdd()
-                        .HasColumnType("INTEGER");
-
-                    b.Property<DateTime>("At")
-                        .HasColumnType("TEXT");
-
-                    b.Property<DateTime?>("DeletedAt")
-                        .HasColumnType("TEXT");
-
-                    b.Property<string>("Key")
-                        .IsRequired()
-                        .HasColumnType("TEXT");
-
-                    b.Property<string>("MarketId")
-                        .IsRequired()
-                        .HasColumnType("TEXT");
-
-                    b.Property<int?>("ParentId")
-                        .HasColumnType("INTEGER");
-
-                    b.Property<int>("ProductId")
-                        .HasColumnType("INTEGER");
-
-                    b.Property<string>("Text")
-                        .IsRequired()
-                        .HasColumnType("TEXT");
-
-                    b.HasKey("Id");
-
-                    b.HasIndex("ProductId", "MarketId");
-
-                    b.ToTable("Digs");
-                });
-
-            modelBuilder.Entity("TinRabbit.Server.Storage.FigureRow", b =>
+            modelBuilder.Entity("TinRabbit.Server.Journal.FigureRow", b =>
                 {
                     b.Property<int>("Id")
                         .ValueGeneratedOnAdd()
@@ -190,36 +96,10 @@ namespace TinRabbit.Server.Storage.Migrations
 
                     b.HasIndex("ListingId", "MarketId", "Day");
 
-                    b.ToTable("Figures");
+                    b.ToTable("Figures", (string)null);
                 });
 
-            modelBuilder.Entity("TinRabbit.Server.Storage.FilterRow", b =>
-                {
-                    b.Property<int>("Id")
-                        .ValueGeneratedOnAdd()
-                        .HasColumnType("INTEGER");
-
-                    b.Property<DateTime?>("DeletedAt")
-                        .HasColumnType("TEXT");
-
-                    b.Property<string>("Filters")
-                        .IsRequired()
-                        .HasColumnType("TEXT");
-
-                    b.Property<string>("Name")
-                        .IsRequired()
-                        .HasColumnType("TEXT");
-
-                    b.HasKey("Id");
-
-                    b.HasIndex("Name")
-                        .IsUnique()
-                        .HasFilter("DeletedAt IS NULL");
-
-                    b.ToTable("Filters");
-                });
-
-            modelBuilder.Entity("TinRabbit.Server.Storage.FindRow", b =>
+            modelBuilder.Entity("TinRabbit.Server.Journal.FindRow", b =>
                 {
                     b.Property<int>("CheckId")
                         .HasColumnType("INTEGER");
@@ -243,10 +123,10 @@ namespace TinRabbit.Server.Storage.Migrations
 
                     b.HasIndex("TermId");
 
-                    b.ToTable("Finds");
+                    b.ToTable("Finds", (string)null);
                 });
 
-            modelBuilder.Entity("TinRabbit.Server.Storage.FollowedTermRow", b =>
+            modelBuilder.Entity("TinRabbit.Server.Journal.FollowedTermRow", b =>
                 {
                     b.Property<int>("Id")
                         .ValueGeneratedOnAdd()
@@ -275,131 +155,10 @@ namespace TinRabbit.Server.Storage.Migrations
                     b.HasIndex("ListingId", "MarketId", "Key")
                         .IsUnique();
 
-                    b.ToTable("FollowedTerms");
+                    b.ToTable("FollowedTerms", (string)null);
                 });
 
-            modelBuilder.Entity("TinRabbit.Server.Storage.ImportChangeRow", b =>
-                {
-                    b.Property<int>("ImportId")
-                        .HasColumnType("INTEGER");
-
-                    b.Property<int>("TermId")
-                        .HasColumnType("INTEGER");
-
-                    b.Property<int?>("ReadingId")
-                        .HasColumnType("INTEGER");
-
-                    b.HasKey("ImportId", "TermId");
-
-                    b.ToTable("ImportChanges");
-                });
-
-            modelBuilder.Entity("TinRabbit.Server.Storage.ImportRow", b =>
-                {
-                    b.Property<int>("Id")
-                        .ValueGeneratedOnAdd()
-                        .HasColumnType("INTEGER");
-
-                    b.Property<DateTime>("At")
-                        .HasColumnType("TEXT");
-
-                    b.Property<bool>("Done")
-                        .HasColumnType("INTEGER");
-
-                    b.Property<long>("FirstReading")
-                        .HasColumnType("INTEGER");
-
-                    b.Property<long>("FirstTerm")
-                        .HasColumnType("INTEGER");
-
-                    b.Property<string>("MarketId")
-                        .IsRequired()
-                        .HasColumnType("TEXT");
-
-                    b.Property<long>("Rows")
-                        .HasColumnType("INTEGER");
-
-                    b.Property<string>("Source")
-                        .IsRequired()
-                        .HasColumnType("TEXT");
-
-                    b.HasKey("Id");
-
-                    b.ToTable("Imports");
-                });
-
-            modelBuilder.Entity("TinRabbit.Server.Storage.ListingRow", b =>
-                {
-                    b.Property<int>("Id")
-                        .ValueGeneratedOnAdd()
-                        .HasColumnType("INTEGER");
-
-                    b.Property<DateTime?>("ArchivedAt")
-                        .HasColumnType("TEXT");
-
-                    b.Property<string>("Copy")
-                        .IsRequired()
-                        .HasColumnType("TEXT");
-
-                    b.Property<DateTime?>("DeletedAt")
-                        .HasColumnType("TEXT");
-
-                    b.Property<string>("LeadKey")
-                        .HasColumnType("TEXT");
-
-                    b.Property<string>("PlatformId")
-                        .IsRequired()
-                        .HasColumnType("TEXT");
-
-                    b.Property<int>("ProductId")
-                        .HasColumnType("INTEGER");
-
-                    b.Property<int>("Revision")
-                        .IsConcurrencyToken()
-                        .HasColumnType("INTEGER");
-
-                    b.Property<DateTime>("SavedAt")
-                        .HasColumnType("TEXT");
-
-                    b.HasKey("Id");
-
-                    b.HasIndex("PlatformId");
-
-                    b.HasIndex("ProductId", "PlatformId")
-                        .IsUnique()
-                        .HasFilter("DeletedAt IS NULL");
-
-                    b.ToTable("Listings");
-                });
-
-            modelBuilder.Entity("TinRabbit.Server.Storage.LookupDayRow", b =>
-                {
-                    b.Property<DateOnly>("Day")
-                        .HasColumnType("TEXT");
-
-                    b.Property<int>("Asked")
-                        .HasColumnType("INTEGER");
-
-                    b.HasKey("Day");
-
-                    b.ToTable("LookupDays");
-                });
-
-            modelBuilder.Entity("TinRabbit.Server.Storage.MarketRow", b =>
-                {
-                    b.Property<string>("Id")
-                        .HasColumnType("TEXT");
-
-                    b.Property<string>("Norm")
-                        .IsRequired()
-                        .HasColumnType("TEXT");
-
-                    b.HasKey("Id");
-
-                    b.ToTable("Markets");
-                });
-
-            modelBuilder.Entity("TinRabbit.Server.Storage.NoteRow", b =>
+            modelBuilder.Entity("TinRabbit.Server.Journal.NoteRow", b =>
                 {
                     b.Property<int>("Id")
                         .ValueGeneratedOnAdd()
@@ -445,10 +204,144 @@ namespace TinRabbit.Server.Storage.Migrations
 
                     b.HasIndex("ListingId");
 
-                    b.ToTable("Notes");
+                    b.ToTable("Notes", (string)null);
                 });
 
-            modelBuilder.Entity("TinRabbit.Server.Storage.PageRow", b =>
+            modelBuilder.Entity("TinRabbit.Server.Journal.SentRow", b =>
+                {
+                    b.Property<int>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("INTEGER");
+
+                    b.Property<DateTime>("At")
+                        .HasColumnType("TEXT");
+
+                    b.Property<bool>("ByHand")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Copy")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<int>("ListingId")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("MarketId")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<DateTime>("NoticedAt")
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("ListingId");
+
+                    b.ToTable("Sent", (string)null);
+                });
+
+            modelBuilder.Entity("TinRabbit.Server.Journal.WatchRow", b =>
+                {
+                    b.Property<int>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("INTEGER");
+
+                    b.Property<DateOnly?>("CheckedOn")
+                        .HasColumnType("TEXT");
+
+                    b.Property<bool>("ChecksDaily")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<DateOnly?>("FiguresUntil")
+                        .HasColumnType("TEXT");
+
+                    b.Property<int>("ListingId")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("MarketId")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<int>("PageSize")
+                        .HasColumnType("INTEGER");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("ListingId", "MarketId")
+                        .IsUnique();
+
+                    b.ToTable("Watches", (string)null);
+                });
+
+            modelBuilder.Entity("TinRabbit.Server.Listings.AsideRow", b =>
+                {
+                    b.Property<int>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("INTEGER");
+
+                    b.Property<DateTime>("At")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Key")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<int>("ListingId")
+                        .HasColumnType("INTEGER");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("ListingId", "Key")
+                        .IsUnique();
+
+                    b.ToTable("Asides", (string)null);
+                });
+
+            modelBuilder.Entity("TinRabbit.Server.Listings.ListingRow", b =>
+                {
+                    b.Property<int>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("INTEGER");
+
+                    b.Property<DateTime?>("ArchivedAt")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Copy")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<DateTime?>("DeletedAt")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("LeadKey")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("PlatformId")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<int>("ProductId")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<int>("Revision")
+                        .IsConcurrencyToken()
+                        .HasColumnType("INTEGER");
+
+                    b.Property<DateTime>("SavedAt")
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("PlatformId");
+
+                    b.HasIndex("ProductId", "PlatformId")
+                        .IsUnique()
+                        .HasFilter("DeletedAt IS NULL");
+
+                    b.ToTable("Listings", (string)null);
+                });
+
+            modelBuilder.Entity("TinRabbit.Server.Listings.PageRow", b =>
                 {
                     b.Property<int>("Id")
                         .ValueGeneratedOnAdd()
@@ -504,10 +397,238 @@ namespace TinRabbit.Server.Storage.Migrations
 
                     b.HasIndex("Slug");
 
-                    b.ToTable("Pages");
+                    b.ToTable("Pages", (string)null);
                 });
 
-            modelBuilder.Entity("TinRabbit.Server.Storage.PickRow", b =>
+            modelBuilder.Entity("TinRabbit.Server.Listings.PlatformRow", b =>
+                {
+                    b.Property<string>("Id")
+                        .HasColumnType("TEXT");
+
+                    b.Property<DateTime?>("DeletedAt")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Like")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Profile")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<int>("Revision")
+                        .IsConcurrencyToken()
+                        .HasColumnType("INTEGER");
+
+                    b.HasKey("Id");
+
+                    b.ToTable("Platforms", (string)null);
+                });
+
+            modelBuilder.Entity("TinRabbit.Server.Listings.ProductRow", b =>
+                {
+                    b.Property<int>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("INTEGER");
+
+                    b.Property<DateTime?>("DeletedAt")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Facts")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<bool>("IsPage")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Name")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<int>("PicturesRevision")
+                        .IsConcurrencyToken()
+                        .HasColumnType("INTEGER");
+
+                    b.Property<int>("Revision")
+                        .IsConcurrencyToken()
+                        .HasColumnType("INTEGER");
+
+                    b.Property<int>("ShopId")
+                        .HasColumnType("INTEGER");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("ShopId");
+
+                    b.ToTable("Products", (string)null);
+                });
+
+            modelBuilder.Entity("TinRabbit.Server.Listings.RedirectRow", b =>
+                {
+                    b.Property<int>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("From")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<int>("PageId")
+                        .HasColumnType("INTEGER");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("From")
+                        .IsUnique();
+
+                    b.ToTable("Redirects", (string)null);
+                });
+
+            modelBuilder.Entity("TinRabbit.Server.Listings.ShopRow", b =>
+                {
+                    b.Property<int>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("INTEGER");
+
+                    b.Property<TimeSpan>("ClockAhead")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Currency")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Name")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("OwnWords")
+                        .IsRequired()
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("TEXT")
+                        .HasDefaultValueSql("'[]'");
+
+                    b.HasKey("Id");
+
+                    b.ToTable("Shops", (string)null);
+                });
+
+            modelBuilder.Entity("TinRabbit.Server.Listings.SiteRow", b =>
+                {
+                    b.Property<int>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Address")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Brand")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Country")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Language")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("PlatformId")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<int>("Revision")
+                        .IsConcurrencyToken()
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("TitleSuffix")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("Id");
+
+                    b.ToTable("Sites", (string)null);
+                });
+
+            modelBuilder.Entity("TinRabbit.Server.Listings.TakeRow", b =>
+                {
+                    b.Property<int>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("INTEGER");
+
+                    b.Property<DateTime>("At")
+                        .HasColumnType("TEXT");
+
+                    b.Property<DateTime?>("DeletedAt")
+                        .HasColumnType("TEXT");
+
+                    b.Property<int>("ListingId")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Name")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Text")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("ListingId");
+
+                    b.ToTable("Takes", (string)null);
+                });
+
+            modelBuilder.Entity("TinRabbit.Server.Listings.VersionRow", b =>
+                {
+                    b.Property<int>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("INTEGER");
+
+                    b.Property<DateTime>("At")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Copy")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<DateTime?>("DeletedAt")
+                        .HasColumnType("TEXT");
+
+                    b.Property<int>("ListingId")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Name")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Reason")
+                        .IsRequired()
+                        .HasColumnType("TEXT")
+                        .HasColumnName("Why");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("ListingId");
+
+                    b.ToTable("Versions", (string)null);
+                });
+
+            modelBuilder.Entity("TinRabbit.Server.Markets.LookupDayRow", b =>
+                {
+                    b.Property<DateOnly>("Day")
+                        .HasColumnType("TEXT");
+
+                    b.Property<int>("Asked")
+                        .HasColumnType("INTEGER");
+
+                    b.HasKey("Day");
+
+                    b.ToTable("LookupDays", (string)null);
+                });
+
+            modelBuilder.Entity("TinRabbit.Server.Picks.PickRow", b =>
                 {
                     b.Property<int>("Id")
                         .ValueGeneratedOnAdd()
@@ -567,10 +688,10 @@ namespace TinRabbit.Server.Storage.Migrations
                         .IsUnique()
                         .HasFilter("DeletedAt IS NULL");
 
-                    b.ToTable("Picks");
+                    b.ToTable("Picks", (string)null);
                 });
 
-            modelBuilder.Entity("TinRabbit.Server.Storage.PictureRow", b =>
+            modelBuilder.Entity("TinRabbit.Server.Pictures.PictureRow", b =>
                 {
                     b.Property<int>("Id")
                         .ValueGeneratedOnAdd()
@@ -597,137 +718,10 @@ namespace TinRabbit.Server.Storage.Migrations
 
                     b.HasIndex("ProductId");
 
-                    b.ToTable("PictureRow");
+                    b.ToTable("PictureRow", (string)null);
                 });
 
-            modelBuilder.Entity("TinRabbit.Server.Storage.PlatformRow", b =>
-                {
-                    b.Property<string>("Id")
-                        .HasColumnType("TEXT");
-
-                    b.Property<DateTime?>("DeletedAt")
-                        .HasColumnType("TEXT");
-
-                    b.Property<string>("Like")
-                        .HasColumnType("TEXT");
-
-                    b.Property<string>("Profile")
-                        .IsRequired()
-                        .HasColumnType("TEXT");
-
-                    b.Property<int>("Revision")
-                        .IsConcurrencyToken()
-                        .HasColumnType("INTEGER");
-
-                    b.HasKey("Id");
-
-                    b.ToTable("Platforms");
-                });
-
-            modelBuilder.Entity("TinRabbit.Server.Storage.ProductRow", b =>
-                {
-                    b.Property<int>("Id")
-                        .ValueGeneratedOnAdd()
-                        .HasColumnType("INTEGER");
-
-                    b.Property<DateTime?>("DeletedAt")
-                        .HasColumnType("TEXT");
-
-                    b.Property<string>("Facts")
-                        .IsRequired()
-                        .HasColumnType("TEXT");
-
-                    b.Property<bool>("IsPage")
-                        .HasColumnType("INTEGER");
-
-                    b.Property<string>("Name")
-                        .IsRequired()
-                        .HasColumnType("TEXT");
-
-                    b.Property<int>("PicturesRevision")
-                        .IsConcurrencyToken()
-                        .HasColumnType("INTEGER");
-
-                    b.Property<int>("Revision")
-                        .IsConcurrencyToken()
-                        .HasColumnType("INTEGER");
-
-                    b.Property<int>("ShopId")
-                        .HasColumnType("INTEGER");
-
-                    b.HasKey("Id");
-
-                    b.HasIndex("ShopId");
-
-                    b.ToTable("Products");
-                });
-
-            modelBuilder.Entity("TinRabbit.Server.Storage.ReadingRow", b =>
-                {
-                    b.Property<int>("Id")
-                        .ValueGeneratedOnAdd()
-                        .HasColumnType("INTEGER");
-
-                    b.Property<decimal?>("ClickCost")
-                        .HasColumnType("TEXT");
-
-                    b.Property<long?>("Competition")
-                        .HasColumnType("INTEGER");
-
-                    b.Property<DateOnly?>("From")
-                        .HasColumnType("TEXT");
-
-                    b.Property<string>("Months")
-                        .HasColumnType("TEXT");
-
-                    b.Property<string>("Source")
-                        .IsRequired()
-                        .HasColumnType("TEXT");
-
-                    b.Property<DateTime>("TakenAt")
-                        .HasColumnType("TEXT");
-
-                    b.Property<int>("TermId")
-                        .HasColumnType("INTEGER");
-
-                    b.Property<long?>("TitlesHolding")
-                        .HasColumnType("INTEGER");
-
-                    b.Property<long?>("Volume")
-                        .HasColumnType("INTEGER");
-
-                    b.Property<long?>("VolumeBelow")
-                        .HasColumnType("INTEGER");
-
-                    b.HasKey("Id");
-
-                    b.HasIndex("TermId");
-
-                    b.ToTable("Readings");
-                });
-
-            modelBuilder.Entity("TinRabbit.Server.Storage.RedirectRow", b =>
-                {
-                    b.Property<int>("Id")
-                        .ValueGeneratedOnAdd()
-                        .HasColumnType("INTEGER");
-
-                    b.Property<string>("From")
-                        .IsRequired()
-                        .HasColumnType("TEXT");
-
-                    b.Property<int>("PageId")
-                        .HasColumnType("INTEGER");
-
-                    b.HasKey("Id");
-
-                    b.HasIndex("From")
-                        .IsUnique();
-
-                    b.ToTable("Redirects");
-                });
-
-            modelBuilder.Entity("TinRabbit.Server.Storage.ReviewRow", b =>
+            modelBuilder.Entity("TinRabbit.Server.Rivals.ReviewRow", b =>
                 {
                     b.Property<int>("Id")
                         .ValueGeneratedOnAdd()
@@ -763,10 +757,10 @@ namespace TinRabbit.Server.Storage.Migrations
 
                     b.HasIndex("ListingId");
 
-                    b.ToTable("Reviews");
+                    b.ToTable("Reviews", (string)null);
                 });
 
-            modelBuilder.Entity("TinRabbit.Server.Storage.RivalRow", b =>
+            modelBuilder.Entity("TinRabbit.Server.Rivals.RivalRow", b =>
                 {
                     b.Property<int>("Id")
                         .ValueGeneratedOnAdd()
@@ -807,110 +801,10 @@ namespace TinRabbit.Server.Storage.Migrations
 
                     b.HasIndex("ListingId");
 
-                    b.ToTable("Rivals");
+                    b.ToTable("Rivals", (string)null);
                 });
 
-            modelBuilder.Entity("TinRabbit.Server.Storage.SentRow", b =>
-                {
-                    b.Property<int>("Id")
-                        .ValueGeneratedOnAdd()
-                        .HasColumnType("INTEGER");
-
-                    b.Property<DateTime>("At")
-                        .HasColumnType("TEXT");
-
-                    b.Property<bool>("ByHand")
-                        .HasColumnType("INTEGER");
-
-                    b.Property<string>("Copy")
-                        .IsRequired()
-                        .HasColumnType("TEXT");
-
-                    b.Property<int>("ListingId")
-                        .HasColumnType("INTEGER");
-
-                    b.Property<string>("MarketId")
-                        .IsRequired()
-                        .HasColumnType("TEXT");
-
-                    b.Property<DateTime>("NoticedAt")
-                        .HasColumnType("TEXT");
-
-                    b.HasKey("Id");
-
-                    b.HasIndex("ListingId");
-
-                    b.ToTable("Sent");
-                });
-
-            modelBuilder.Entity("TinRabbit.Server.Storage.ShopRow", b =>
-                {
-                    b.Property<int>("Id")
-                        .ValueGeneratedOnAdd()
-                        .HasColumnType("INTEGER");
-
-                    b.Property<TimeSpan>("ClockAhead")
-                        .HasColumnType("TEXT");
-
-                    b.Property<string>("Currency")
-                        .IsRequired()
-                        .HasColumnType("TEXT");
-
-                    b.Property<string>("Name")
-                        .IsRequired()
-                        .HasColumnType("TEXT");
-
-                    b.Property<string>("OwnWords")
-                        .IsRequired()
-                        .ValueGeneratedOnAdd()
-                        .HasColumnType("TEXT")
-                        .HasDefaultValueSql("'[]'");
-
-                    b.HasKey("Id");
-
-                    b.ToTable("Shops");
-                });
-
-            modelBuilder.Entity("TinRabbit.Server.Storage.SiteRow", b =>
-                {
-                    b.Property<int>("Id")
-                        .ValueGeneratedOnAdd()
-                        .HasColumnType("INTEGER");
-
-                    b.Property<string>("Address")
-                        .IsRequired()
-                        .HasColumnType("TEXT");
-
-                    b.Property<string>("Brand")
-                        .IsRequired()
-                        .HasColumnType("TEXT");
-
-                    b.Property<string>("Country")
-                        .IsRequired()
-                        .HasColumnType("TEXT");
-
-                    b.Property<string>("Language")
-                        .IsRequired()
-                        .HasColumnType("TEXT");
-
-                    b.Property<string>("PlatformId")
-                        .IsRequired()
-                        .HasColumnType("TEXT");
-
-                    b.Property<int>("Revision")
-                        .IsConcurrencyToken()
-                        .HasColumnType("INTEGER");
-
-                    b.Property<string>("TitleSuffix")
-                        .IsRequired()
-                        .HasColumnType("TEXT");
-
-                    b.HasKey("Id");
-
-                    b.ToTable("Sites");
-                });
-
-            modelBuilder.Entity("TinRabbit.Server.Storage.TakeRow", b =>
+            modelBuilder.Entity("TinRabbit.Server.Shelf.DigRow", b =>
                 {
                     b.Property<int>("Id")
                         .ValueGeneratedOnAdd()
@@ -922,12 +816,19 @@ namespace TinRabbit.Server.Storage.Migrations
                     b.Property<DateTime?>("DeletedAt")
                         .HasColumnType("TEXT");
 
-                    b.Property<int>("ListingId")
-                        .HasColumnType("INTEGER");
-
-                    b.Property<string>("Name")
+                    b.Property<string>("Key")
                         .IsRequired()
                         .HasColumnType("TEXT");
+
+                    b.Property<string>("MarketId")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<int?>("ParentId")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<int>("ProductId")
+                        .HasColumnType("INTEGER");
 
                     b.Property<string>("Text")
                         .IsRequired()
@@ -935,12 +836,149 @@ namespace TinRabbit.Server.Storage.Migrations
 
                     b.HasKey("Id");
 
-                    b.HasIndex("ListingId");
+                    b.HasIndex("ProductId", "MarketId");
 
-                    b.ToTable("Takes");
+                    b.ToTable("Digs", (string)null);
                 });
 
-            modelBuilder.Entity("TinRabbit.Server.Storage.TermRow", b =>
+            modelBuilder.Entity("TinRabbit.Server.Shelf.FilterRow", b =>
+                {
+                    b.Property<int>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("INTEGER");
+
+                    b.Property<DateTime?>("DeletedAt")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Filters")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Name")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("Name")
+                        .IsUnique()
+                        .HasFilter("DeletedAt IS NULL");
+
+                    b.ToTable("Filters", (string)null);
+                });
+
+            modelBuilder.Entity("TinRabbit.Server.Shelf.ImportChangeRow", b =>
+                {
+                    b.Property<int>("ImportId")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<int>("TermId")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<int?>("ReadingId")
+                        .HasColumnType("INTEGER");
+
+                    b.HasKey("ImportId", "TermId");
+
+                    b.ToTable("ImportChanges", (string)null);
+                });
+
+            modelBuilder.Entity("TinRabbit.Server.Shelf.ImportRow", b =>
+                {
+                    b.Property<int>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("INTEGER");
+
+                    b.Property<DateTime>("At")
+                        .HasColumnType("TEXT");
+
+                    b.Property<DateTime?>("DeletedAt")
+                        .HasColumnType("TEXT");
+
+                    b.Property<bool>("Done")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<long>("FirstReading")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<long>("FirstTerm")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("MarketId")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<long>("Rows")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Source")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("Id");
+
+                    b.ToTable("Imports", (string)null);
+                });
+
+            modelBuilder.Entity("TinRabbit.Server.Shelf.MarketRow", b =>
+                {
+                    b.Property<string>("Id")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Norm")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("Id");
+
+                    b.ToTable("Markets", (string)null);
+                });
+
+            modelBuilder.Entity("TinRabbit.Server.Shelf.ReadingRow", b =>
+                {
+                    b.Property<int>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("INTEGER");
+
+                    b.Property<decimal?>("ClickCost")
+                        .HasColumnType("TEXT");
+
+                    b.Property<long?>("Competition")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<DateOnly?>("From")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Months")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Source")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<DateTime>("TakenAt")
+                        .HasColumnType("TEXT");
+
+                    b.Property<int>("TermId")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<long?>("TitlesHolding")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<long?>("Volume")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<long?>("VolumeBelow")
+                        .HasColumnType("INTEGER");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("TermId");
+
+                    b.ToTable("Readings", (string)null);
+                });
+
+            modelBuilder.Entity("TinRabbit.Server.Shelf.TermRow", b =>
                 {
                     b.Property<int>("Id")
                         .ValueGeneratedOnAdd()
@@ -971,10 +1009,10 @@ namespace TinRabbit.Server.Storage.Migrations
                     b.HasIndex("MarketId", "Key")
                         .IsUnique();
 
-                    b.ToTable("Terms");
+                    b.ToTable("Terms", (string)null);
                 });
 
-            modelBuilder.Entity("TinRabbit.Server.Storage.UnknownTermRow", b =>
+            modelBuilder.Entity("TinRabbit.Server.Shelf.UnknownTermRow", b =>
                 {
                     b.Property<string>("MarketId")
                         .HasColumnType("TEXT");
@@ -987,10 +1025,10 @@ namespace TinRabbit.Server.Storage.Migrations
 
                     b.HasKey("MarketId", "Key");
 
-                    b.ToTable("UnknownTerms");
+                    b.ToTable("UnknownTerms", (string)null);
                 });
 
-            modelBuilder.Entity("TinRabbit.Server.Storage.VersionRow", b =>
+            modelBuilder.Entity("TinRabbit.Server.Undo.ChangeRow", b =>
                 {
                     b.Property<int>("Id")
                         .ValueGeneratedOnAdd()
@@ -999,125 +1037,117 @@ namespace TinRabbit.Server.Storage.Migrations
                     b.Property<DateTime>("At")
                         .HasColumnType("TEXT");
 
-                    b.Property<string>("Copy")
-                        .IsRequired()
-                        .HasColumnType("TEXT");
-
-                    b.Property<DateTime?>("DeletedAt")
-                        .HasColumnType("TEXT");
-
-                    b.Property<int>("ListingId")
+                    b.Property<int?>("ListingId")
                         .HasColumnType("INTEGER");
 
-                    b.Property<string>("Name")
+                    b.Property<int?>("PageId")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<int?>("ProductId")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Screen")
                         .IsRequired()
                         .HasColumnType("TEXT");
 
-                    b.Property<string>("Reason")
+                    b.Property<string>("Steps")
                         .IsRequired()
-                        .HasColumnType("TEXT")
-                        .HasColumnName("Why");
+                        .HasColumnType("TEXT");
+
+                    b.Property<DateTime?>("UndoneAt")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("What")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
 
                     b.HasKey("Id");
 
                     b.HasIndex("ListingId");
 
-                    b.ToTable("Versions");
+                    b.HasIndex("ProductId");
+
+                    b.ToTable("Changes", (string)null);
                 });
 
-            modelBuilder.Entity("TinRabbit.Server.Storage.WatchRow", b =>
+            modelBuilder.Entity("TinRabbit.Server.Journal.CheckRow", b =>
                 {
-                    b.Property<int>("Id")
-                        .ValueGeneratedOnAdd()
-                        .HasColumnType("INTEGER");
-
-                    b.Property<DateOnly?>("CheckedOn")
-                        .HasColumnType("TEXT");
-
-                    b.Property<bool>("ChecksDaily")
-                        .HasColumnType("INTEGER");
-
-                    b.Property<DateOnly?>("FiguresUntil")
-                        .HasColumnType("TEXT");
-
-                    b.Property<int>("ListingId")
-                        .HasColumnType("INTEGER");
-
-                    b.Property<string>("MarketId")
-                        .IsRequired()
-                        .HasColumnType("TEXT");
-
-                    b.Property<int>("PageSize")
-                        .HasColumnType("INTEGER");
-
-                    b.HasKey("Id");
-
-                    b.HasIndex("ListingId", "MarketId")
-                        .IsUnique();
-
-                    b.ToTable("Watches");
-                });
-
-            modelBuilder.Entity("TinRabbit.Server.Storage.AsideRow", b =>
-                {
-                    b.HasOne("TinRabbit.Server.Storage.ListingRow", null)
+                    b.HasOne("TinRabbit.Server.Listings.ListingRow", null)
                         .WithMany()
                         .HasForeignKey("ListingId")
                         .OnDelete(DeleteBehavior.Cascade)
                         .IsRequired();
                 });
 
-            modelBuilder.Entity("TinRabbit.Server.Storage.CheckRow", b =>
+            modelBuilder.Entity("TinRabbit.Server.Journal.FigureRow", b =>
                 {
-                    b.HasOne("TinRabbit.Server.Storage.ListingRow", null)
+                    b.HasOne("TinRabbit.Server.Listings.ListingRow", null)
                         .WithMany()
                         .HasForeignKey("ListingId")
                         .OnDelete(DeleteBehavior.Cascade)
                         .IsRequired();
                 });
 
-            modelBuilder.Entity("TinRabbit.Server.Storage.FigureRow", b =>
+            modelBuilder.Entity("TinRabbit.Server.Journal.FindRow", b =>
                 {
-                    b.HasOne("TinRabbit.Server.Storage.ListingRow", null)
-                        .WithMany()
-                        .HasForeignKey("ListingId")
-                        .OnDelete(DeleteBehavior.Cascade)
-                        .IsRequired();
-                });
-
-            modelBuilder.Entity("TinRabbit.Server.Storage.FindRow", b =>
-                {
-                    b.HasOne("TinRabbit.Server.Storage.CheckRow", null)
+                    b.HasOne("TinRabbit.Server.Journal.CheckRow", null)
                         .WithMany()
                         .HasForeignKey("CheckId")
                         .OnDelete(DeleteBehavior.Cascade)
                         .IsRequired();
 
-                    b.HasOne("TinRabbit.Server.Storage.FollowedTermRow", null)
+                    b.HasOne("TinRabbit.Server.Journal.FollowedTermRow", null)
                         .WithMany()
                         .HasForeignKey("TermId")
                         .OnDelete(DeleteBehavior.Cascade)
                         .IsRequired();
                 });
 
-            modelBuilder.Entity("TinRabbit.Server.Storage.FollowedTermRow", b =>
+            modelBuilder.Entity("TinRabbit.Server.Journal.FollowedTermRow", b =>
                 {
-                    b.HasOne("TinRabbit.Server.Storage.ListingRow", null)
+                    b.HasOne("TinRabbit.Server.Listings.ListingRow", null)
                         .WithMany()
                         .HasForeignKey("ListingId")
                         .OnDelete(DeleteBehavior.Cascade)
                         .IsRequired();
                 });
 
-            modelBuilder.Entity("TinRabbit.Server.Storage.ListingRow", b =>
+            modelBuilder.Entity("TinRabbit.Server.Journal.SentRow", b =>
                 {
-                    b.HasOne("TinRabbit.Server.Storage.PlatformRow", "Platform")
+                    b.HasOne("TinRabbit.Server.Listings.ListingRow", null)
+                        .WithMany()
+                        .HasForeignKey("ListingId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+                });
+
+            modelBuilder.Entity("TinRabbit.Server.Journal.WatchRow", b =>
+                {
+                    b.HasOne("TinRabbit.Server.Listings.ListingRow", null)
+                        .WithMany()
+                        .HasForeignKey("ListingId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+                });
+
+            modelBuilder.Entity("TinRabbit.Server.Listings.AsideRow", b =>
+                {
+                    b.HasOne("TinRabbit.Server.Listings.ListingRow", null)
+                        .WithMany()
+                        .HasForeignKey("ListingId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+                });
+
+            modelBuilder.Entity("TinRabbit.Server.Listings.ListingRow", b =>
+                {
+                    b.HasOne("TinRabbit.Server.Listings.PlatformRow", "Platform")
                         .WithMany()
                         .HasForeignKey("PlatformId")
                         .OnDelete(DeleteBehavior.Cascade)
                         .IsRequired();
 
-                    b.HasOne("TinRabbit.Server.Storage.ProductRow", "Product")
+                    b.HasOne("TinRabbit.Server.Listings.ProductRow", "Product")
                         .WithMany("Listings")
                         .HasForeignKey("ProductId")
                         .OnDelete(DeleteBehavior.Cascade)
@@ -1128,9 +1158,9 @@ namespace TinRabbit.Server.Storage.Migrations
                     b.Navigation("Product");
                 });
 
-            modelBuilder.Entity("TinRabbit.Server.Storage.PageRow", b =>
+            modelBuilder.Entity("TinRabbit.Server.Listings.PageRow", b =>
                 {
-                    b.HasOne("TinRabbit.Server.Storage.ListingRow", "Listing")
+                    b.HasOne("TinRabbit.Server.Listings.ListingRow", "Listing")
                         .WithMany("Pages")
                         .HasForeignKey("ListingId")
                         .OnDelete(DeleteBehavior.Cascade)
@@ -1139,113 +1169,95 @@ namespace TinRabbit.Server.Storage.Migrations
                     b.Navigation("Listing");
                 });
 
-            modelBuilder.Entity("TinRabbit.Server.Storage.PickRow", b =>
+            modelBuilder.Entity("TinRabbit.Server.Listings.ProductRow", b =>
                 {
-                    b.HasOne("TinRabbit.Server.Storage.ProductRow", null)
-                        .WithMany("Picks")
-                        .HasForeignKey("ProductId")
-                        .OnDelete(DeleteBehavior.Cascade)
-                        .IsRequired();
-                });
-
-            modelBuilder.Entity("TinRabbit.Server.Storage.PictureRow", b =>
-                {
-                    b.HasOne("TinRabbit.Server.Storage.ProductRow", null)
-                        .WithMany("Pictures")
-                        .HasForeignKey("ProductId")
-                        .OnDelete(DeleteBehavior.Cascade)
-                        .IsRequired();
-                });
-
-            modelBuilder.Entity("TinRabbit.Server.Storage.ProductRow", b =>
-                {
-                    b.HasOne("TinRabbit.Server.Storage.ShopRow", null)
+                    b.HasOne("TinRabbit.Server.Listings.ShopRow", null)
                         .WithMany("Products")
                         .HasForeignKey("ShopId")
                         .OnDelete(DeleteBehavior.Cascade)
                         .IsRequired();
                 });
 
-            modelBuilder.Entity("TinRabbit.Server.Storage.ReviewRow", b =>
+            modelBuilder.Entity("TinRabbit.Server.Listings.TakeRow", b =>
                 {
-                    b.HasOne("TinRabbit.Server.Storage.ListingRow", null)
+                    b.HasOne("TinRabbit.Server.Listings.ListingRow", null)
                         .WithMany()
                         .HasForeignKey("ListingId")
                         .OnDelete(DeleteBehavior.Cascade)
                         .IsRequired();
                 });
 
-            modelBuilder.Entity("TinRabbit.Server.Storage.RivalRow", b =>
+            modelBuilder.Entity("TinRabbit.Server.Listings.VersionRow", b =>
                 {
-                    b.HasOne("TinRabbit.Server.Storage.ListingRow", null)
-                        .WithMany()
-                        .HasForeignKey("ListingId")
-                        .OnDelete(DeleteBehavior.Cascade)
-                        .IsRequired();
-                });
-
-            modelBuilder.Entity("TinRabbit.Server.Storage.SentRow", b =>
-                {
-                    b.HasOne("TinRabbit.Server.Storage.ListingRow", null)
-                        .WithMany()
-                        .HasForeignKey("ListingId")
-                        .OnDelete(DeleteBehavior.Cascade)
-                        .IsRequired();
-                });
-
-            modelBuilder.Entity("TinRabbit.Server.Storage.TakeRow", b =>
-                {
-                    b.HasOne("TinRabbit.Server.Storage.ListingRow", null)
-                        .WithMany()
-                        .HasForeignKey("ListingId")
-                        .OnDelete(DeleteBehavior.Cascade)
-                        .IsRequired();
-                });
-
-            modelBuilder.Entity("TinRabbit.Server.Storage.TermRow", b =>
-                {
-                    b.HasOne("TinRabbit.Server.Storage.ReadingRow", "Reading")
-                        .WithMany()
-                        .HasForeignKey("ReadingId");
-
-                    b.Navigation("Reading");
-                });
-
-            modelBuilder.Entity("TinRabbit.Server.Storage.VersionRow", b =>
-                {
-                    b.HasOne("TinRabbit.Server.Storage.ListingRow", null)
+                    b.HasOne("TinRabbit.Server.Listings.ListingRow", null)
                         .WithMany("Versions")
                         .HasForeignKey("ListingId")
                         .OnDelete(DeleteBehavior.Cascade)
                         .IsRequired();
                 });
 
-            modelBuilder.Entity("TinRabbit.Server.Storage.WatchRow", b =>
+            modelBuilder.Entity("TinRabbit.Server.Picks.PickRow", b =>
                 {
-                    b.HasOne("TinRabbit.Server.Storage.ListingRow", null)
+                    b.HasOne("TinRabbit.Server.Listings.ProductRow", "Product")
+                        .WithMany()
+                        .HasForeignKey("ProductId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+
+                    b.Navigation("Product");
+                });
+
+            modelBuilder.Entity("TinRabbit.Server.Pictures.PictureRow", b =>
+                {
+                    b.HasOne("TinRabbit.Server.Listings.ProductRow", null)
+                        .WithMany("Pictures")
+                        .HasForeignKey("ProductId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+                });
+
+            modelBuilder.Entity("TinRabbit.Server.Rivals.ReviewRow", b =>
+                {
+                    b.HasOne("TinRabbit.Server.Listings.ListingRow", null)
                         .WithMany()
                         .HasForeignKey("ListingId")
                         .OnDelete(DeleteBehavior.Cascade)
                         .IsRequired();
                 });
 
-            modelBuilder.Entity("TinRabbit.Server.Storage.ListingRow", b =>
+            modelBuilder.Entity("TinRabbit.Server.Rivals.RivalRow", b =>
+                {
+                    b.HasOne("TinRabbit.Server.Listings.ListingRow", null)
+                        .WithMany()
+                        .HasForeignKey("ListingId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+                });
+
+            modelBuilder.Entity("TinRabbit.Server.Shelf.TermRow", b =>
+                {
+                    b.HasOne("TinRabbit.Server.Shelf.ReadingRow", "Reading")
+                        .WithMany()
+                        .HasForeignKey("ReadingId");
+
+                    b.Navigation("Reading");
+                });
+
+            modelBuilder.Entity("TinRabbit.Server.Listings.ListingRow", b =>
                 {
                     b.Navigation("Pages");
 
                     b.Navigation("Versions");
                 });
 
-            modelBuilder.Entity("TinRabbit.Server.Storage.ProductRow", b =>
+            modelBuilder.Entity("TinRabbit.Server.Listings.ProductRow", b =>
                 {
                     b.Navigation("Listings");
-
-                    b.Navigation("Picks");
 
                     b.Navigation("Pictures");
                 });
 
-            modelBuilder.Entity("TinRabbit.Server.Storage.ShopRow", b =>
+            modelBuilder.Entity("TinRabbit.Server.Listings.ShopRow", b =>
                 {
                     b.Navigation("Products");
                 });

@@ -1,0 +1,108 @@
+using Microsoft.EntityFrameworkCore;
+using TinRabbit.Core.Measures;
+using TinRabbit.Core.Words;
+using TinRabbit.Market;
+using TinRabbit.Server.Listings;
+using TinRabbit.Server.Picks;
+using TinRabbit.Server.Shelf;
+using TinRabbit.Server.Storage;
+using TinRabbit.Server.Undo;
+
+namespace TinRabbit.Server.Demo;
+
+/// <summary>Puts into a new database what a first start shows: the shipped platforms, and an empty shop or the demo shop.</summary>
+/// <param name="market">Measures the demo's terms.</param>
+/// <param name="shelves">Saves them.</param>
+/// <param name="demo">Whether to make the demo shop.</param>
+internal sealed class ShopSeeder(IMarket market, Shelves shelves, bool demo)
+{
+    /// <summary>Fills a new database.</summary>
+    public async Task Fill(TinContext db)
+    {
+        await AddShippedPlatforms(db);
+        db.Shops.Add(demo ? DemoShop.Shop() : new() { Name = "My shop" });
+        await db.SaveChangesAsync();
+        if (!demo)
+            return;
+        await AddTerms(db, market, shelves);
+        await DemoReviews.Add(db);
+        await DemoSite.Add(db, new(db, TimeProvider.System));
+        await DemoHistory.Add(db, market);
+    }
+
+    /// <summary>Whether a database has no shop, or the demo shop without picks and untouched: programs before this one left such a database when their first start was interrupted.</summary>
+    public async Task<bool> IsUnfinished(TinContext db) =>
+        !await db.Shops.AnyAsync()
+        || (
+            demo
+            && !await db.Picks.AnyAsync()
+            && !await db.Changes.AnyAsync()
+            && !await db.Digs.AnyAsync()
+            && await db.Shops.AnyAsync(s => s.Name == DemoShop.Name)
+            && await db.Listings.AllAsync(l => l.Revision == 0)
+            && await db.Products.CountAsync(p => !p.IsPage) == DemoShop.Shop().Products.Count
+        );
+
+    /// <summary>Adds the shipped platforms that a database of an older program lacks.</summary>
+    public static async Task AddShippedPlatforms(TinContext db)
+    {
+        var known = await db.Platforms.Select(p => p.Id).ToListAsync();
+        db.Platforms.AddRange(
+            ShippedPlatforms.All.Where(p => !known.Contains(p.Id)).Select(p => new PlatformRow { Id = p.Id, Profile = p })
+        );
+        await db.SaveChangesAsync();
+    }
+
+    private static async Task AddTerms(TinContext db, IMarket market, Shelves shelves)
+    {
+        // The larger marketplaces in all their countries, the others where most is sold.
+        var places = market
+            .Places.Where(p =>
+                DemoShop.Heads.ContainsKey(p.PlatformId)
+                && (p.Country == "us" || p.PlatformId is "hedgerow-fair" or "longbarrow" or MarketPlace.Web)
+            )
+            .ToList();
+        await market.Prepare([.. places.Select(p => p.Id)], default);
+        foreach (var place in places)
+        {
+            var texts = DemoShop.NestBoxPicks.Concat(DemoShop.FeederPicks).Concat(DemoShop.HeronPicks).Select(p => p.Text).ToList();
+            if (place.PlatformId == MarketPlace.Web)
+                texts.AddRange(DemoSite.Terms);
+            foreach (var head in DemoShop.Heads[place.PlatformId])
+                texts.AddRange([head, .. await market.Suggestions(place.Id, head, default)]);
+            await shelves.Measure(db, place.Id, [.. texts.Distinct()], default);
+            db.ChangeTracker.Clear();
+        }
+
+        await AddPicks(db, "Wren nest box, cedar", DemoShop.NestBoxPicks);
+        await AddPicks(db, "Window feeder", DemoShop.FeederPicks);
+        await AddPicks(db, "Heron T-shirt", DemoShop.HeronPicks);
+    }
+
+    private static async Task AddPicks(TinContext db, string name, (string Text, Core.Measures.Fit Fit, Home Home, string Source)[] picks)
+    {
+        var product = await db.Products.Include(p => p.Listings).FirstAsync(p => p.Name == name);
+        db.Picks.AddRange(
+            picks.Select(
+                (p, i) =>
+                    new PickRow
+                    {
+                        Product = product,
+                        Text = p.Text,
+                        Key = Tokens.Key(p.Text),
+                        Fit = p.Fit,
+                        FitByHand = true,
+                        Home = p.Home,
+                        Source = p.Source,
+                        SaidBy = "Search suggestion",
+                        Language = p.Text.StartsWith("casa", StringComparison.Ordinal) ? "es" : "",
+                        Order = i + 1,
+                        Note = p.Home == Home.Avoid ? "The 28 mm hole is too small for them" : "",
+                    }
+            )
+        );
+        foreach (var listing in product.Listings)
+            ListingEditor.SetLead(listing, Tokens.Key(picks[0].Text));
+        await db.SaveChangesAsync();
+    }
+}

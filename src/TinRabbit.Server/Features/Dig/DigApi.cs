@@ -1,0 +1,252 @@
+using Microsoft.AspNetCore.Http.HttpResults;
+using Microsoft.AspNetCore.Http.Json;
+using Microsoft.EntityFrameworkCore;
+using Microsoft.Extensions.Options;
+using TinRabbit.Core.Measures;
+using TinRabbit.Core.Platforms;
+using TinRabbit.Core.Words;
+using TinRabbit.Market;
+using TinRabbit.Server.Listings;
+using TinRabbit.Server.Picks;
+using TinRabbit.Server.Requests;
+using TinRabbit.Server.Shelf;
+using TinRabbit.Server.Storage;
+using TinRabbit.Server.Undo;
+
+namespace TinRabbit.Server.Features.Dig;
+
+/// <summary>A term to search for.</summary>
+/// <param name="MarketId">Where.</param>
+/// <param name="Text">The head term.</param>
+/// <param name="ParentId">The step of the trail it was clicked in; null where it was typed.</param>
+public sealed record DigRequest(string MarketId, [Term] string Text, int? ParentId);
+
+/// <summary>One part of the results of a dig. A row replaces an earlier one with the same key.</summary>
+/// <param name="StepId">Its step in the trail.</param>
+/// <param name="Key">The head term's words.</param>
+/// <param name="Doing">The next step, as a sentence; null at the end.</param>
+/// <param name="Done">Steps done.</param>
+/// <param name="Of">Steps in all.</param>
+/// <param name="Rows">The term, then suggestions in the market's order, then what sellers use.</param>
+/// <param name="Norm">Statistics of the market's shelf, the basis of headroom and competition bands.</param>
+public sealed record DigPart(int StepId, string Key, string? Doing, int Done, int Of, IReadOnlyList<DugTerm> Rows, MarketStatistics Norm);
+
+/// <summary>A term that a dig found.</summary>
+/// <param name="Text">As typed.</param>
+/// <param name="Key">Its words.</param>
+/// <param name="Typed">Place among the suggestions, from 1; null where it was not suggested.</param>
+/// <param name="Sellers">How the top 100 use it; null where none does, or before they were looked at.</param>
+/// <param name="Numbers">Its numbers in the market.</param>
+public sealed record DugTerm(string Text, string Key, int? Typed, SellersUse? Sellers, Measured Numbers);
+
+/// <summary>One step of a trail.</summary>
+/// <param name="Picked">How many of the product's picks were taken from there.</param>
+public sealed record TrailStep(int Id, string Text, int? ParentId, int Picked);
+
+/// <summary>The last line of a dig that could not be finished.</summary>
+/// <param name="Problem">Why.</param>
+public sealed record DigProblem(string Problem);
+
+internal static class DigApi
+{
+    private const int TopResults = 100;
+    private const int MostSellersTerms = 60;
+
+    // Suggestions are asked for in a few portions, so that each is saved and shown at once.
+    private const int StepsAtOnce = 4;
+
+    public static void MapDig(this IEndpointRouteBuilder app)
+    {
+        var api = app.MapGroup("/api").WithTags("Dig");
+
+        api.MapPost("/products/{id:int}/dig", Dig)
+            .WithName("Dig")
+            .Produces<DigPart>(200, "application/x-ndjson")
+            .ProducesValidationProblem()
+            .DisableRequestTimeout();
+
+        api.MapGet("/products/{id:int}/trail/{marketId}", GetTrail).WithName("GetTrail");
+
+        api.MapDelete("/products/{id:int}/trail/{stepId:int}", DeleteStep).WithName("DeleteStep");
+
+        api.MapGet("/markets/{marketId}/suggest", Suggest).WithName("Suggest");
+    }
+
+    private static async Task<IResult> Dig(
+        int id,
+        DigRequest request,
+        TinContext db,
+        IMarket market,
+        Shelves shelves,
+        IOptions<JsonOptions> json,
+        HttpContext http,
+        CancellationToken stop
+    )
+    {
+        if (!await db.Products.AnyAsync(p => p.Id == id, stop))
+            return TypedResults.NotFound();
+        var head = request.Text.Trim();
+        var key = Tokens.Key(head);
+        if (key.Length == 0)
+            throw new InvalidInputException([new("text", "Enter a term with at least one word.")]);
+        http.Response.ContentType = "application/x-ndjson";
+        try
+        {
+            await foreach (var part in Parts(id, request with { Text = head }, key, db, market, shelves, stop))
+                await http.Response.WriteLine(part, json.Value.SerializerOptions, stop);
+        }
+        catch (MarketException e) when (http.Response.HasStarted)
+        {
+            // What was found so far is saved and shown; the last line says why there is no more.
+            await http.Response.WriteLine(new DigProblem(e.Message), json.Value.SerializerOptions, stop);
+        }
+
+        return Results.Empty;
+    }
+
+    private static async Task<Ok<List<TrailStep>>> GetTrail(int id, string marketId, TinContext db, CancellationToken stop)
+    {
+        var all = await db
+            .Digs.AsNoTracking()
+            .IgnoreQueryFilters()
+            .Where(d => d.ProductId == id && d.MarketId == marketId)
+            .OrderBy(d => d.Id)
+            .ToDictionaryAsync(d => d.Id, stop);
+        var steps = all.Values.Where(s => s.DeletedAt is null);
+        var picked = (await db.Picks.Where(p => p.ProductId == id && p.Home != Home.Avoid).Select(p => p.Source).ToListAsync(stop))
+            .CountBy(s => s)
+            .ToDictionary();
+        return TypedResults.Ok(steps.Select(s => new TrailStep(s.Id, s.Text, ParentOf(s, all), picked.GetValueOrDefault(s.Text))).ToList());
+    }
+
+    private static async Task<Ok<IReadOnlyList<string>>> Suggest(string marketId, string typed, IMarket market, CancellationToken stop) =>
+        TypedResults.Ok(await market.Suggest(marketId, typed, 8, stop));
+
+    // Its children stay, and show under the step above until it comes back.
+    private static async Task<Results<Ok<Changed>, NotFound>> DeleteStep(
+        int id,
+        int stepId,
+        TinContext db,
+        ChangeLog changes,
+        CancellationToken stop
+    ) =>
+        await db.Digs.FirstOrDefaultAsync(d => d.Id == stepId && d.ProductId == id, stop) is { } step
+            ? TypedResults.Ok(await changes.Delete(ChangeMessages.Deleted("search", step.Text), new(Screen.Dig, id), [step], stop))
+            : TypedResults.NotFound();
+
+    // The nearest step above that is still there.
+    private static int? ParentOf(DigRow step, Dictionary<int, DigRow> all)
+    {
+        var above = step;
+        do above = above.ParentId is { } id ? all.GetValueOrDefault(id) : null;
+        while (above?.DeletedAt is not null);
+        return above?.Id;
+    }
+
+    private static async IAsyncEnumerable<DigPart> Parts(
+        int productId,
+        DigRequest request,
+        string key,
+        TinContext db,
+        IMarket market,
+        Shelves shelves,
+        [System.Runtime.CompilerServices.EnumeratorCancellation] CancellationToken stop
+    )
+    {
+        var (marketId, head) = (request.MarketId, request.Text);
+        var steps = Walk.Steps + 1;
+        var step = 0;
+        await using var walk = market.WalkAlphabet(marketId, key, stop).GetAsyncEnumerator(stop);
+        var typed = new Dictionary<string, int>(StringComparer.Ordinal);
+        var texts = new Dictionary<string, string>(StringComparer.Ordinal) { [key] = head };
+        var done = 0;
+        while (done < Walk.Steps)
+        {
+            var some = new List<string>();
+            // What the box offers for the head alone comes first, by itself.
+            for (var until = done == 0 ? 1 : Math.Min(Walk.Steps, done + StepsAtOnce); done < until && await walk.MoveNextAsync(); done++)
+                foreach (var text in walk.Current)
+                    if (Tokens.Key(text) is var k && typed.TryAdd(k, typed.Count + 1))
+                    {
+                        some.Add(k);
+                        texts.TryAdd(k, text);
+                    }
+
+            if (done == 1)
+                some.Insert(0, key);
+            var (rows, norm) = await Rows(some.Distinct(), settle: false);
+            if (step == 0)
+                step = await Step(db, productId, request, key, stop);
+            yield return new(
+                step,
+                key,
+                done < Walk.Steps ? DigMessages.Suggesting(head, $"{Walk.Letter(done)}") : DigMessages.ReadingSellers,
+                done,
+                steps,
+                rows,
+                norm
+            );
+        }
+
+        // The terms that sellers use, and the market's statistics now that everything is on the shelf.
+        var page = await market.Search(marketId, key, TopResults, stop);
+        foreach (var text in SellersUse.TermsOf(page, MostSellersTerms))
+            texts.TryAdd(Tokens.Key(text), text);
+        var all = texts.Keys.ToList();
+        var used = all.Zip(SellersUse.Of(page, all.Select(k => texts[k]))).ToDictionary(u => u.First, u => u.Second);
+        var (last, settled) = await Rows(all, settle: true);
+        yield return new(step, key, null, steps, steps, [.. last.Select(r => r with { Sellers = used[r.Key] })], settled);
+
+        async Task<(List<DugTerm>, MarketStatistics)> Rows(IEnumerable<string> keys, bool settle)
+        {
+            var wanted = keys.ToList();
+            var terms = await shelves.Measure(db, marketId, [.. wanted.Select(k => texts[k])], stop, settle);
+            return await shelves.Query(
+                db,
+                marketId,
+                shelf =>
+                    (
+                        wanted
+                            .Select(k => new DugTerm(
+                                terms[k].Text,
+                                k,
+                                typed.TryGetValue(k, out var place) ? place : null,
+                                null,
+                                Measured.Of(terms[k], shelf)
+                            ))
+                            .ToList(),
+                        shelf.Norm
+                    ),
+                stop
+            );
+        }
+    }
+
+    private static async Task<int> Step(TinContext db, int productId, DigRequest request, string key, CancellationToken stop)
+    {
+        var step = await db.Digs.FirstOrDefaultAsync(d => d.ProductId == productId && d.MarketId == request.MarketId && d.Key == key, stop);
+        if (step is null)
+        {
+            var parent =
+                request.ParentId is { } p && await db.Digs.AnyAsync(d => d.Id == p && d.ProductId == productId, stop)
+                    ? request.ParentId
+                    : null;
+            step = db
+                .Digs.Add(
+                    new()
+                    {
+                        ProductId = productId,
+                        MarketId = request.MarketId,
+                        Text = request.Text,
+                        Key = key,
+                        ParentId = parent,
+                    }
+                )
+                .Entity;
+        }
+
+        step.At = DateTime.UtcNow;
+        await db.SaveChangesAsync(stop);
+        return step.Id;
+    }
+}

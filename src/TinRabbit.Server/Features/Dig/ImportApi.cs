@@ -1,0 +1,284 @@
+using System.ComponentModel.DataAnnotations;
+using Microsoft.AspNetCore.Http.Features;
+using Microsoft.AspNetCore.Http.HttpResults;
+using Microsoft.AspNetCore.Http.Json;
+using Microsoft.EntityFrameworkCore;
+using Microsoft.Extensions.Options;
+using TinRabbit.Core;
+using TinRabbit.Server.Files.Tables;
+using TinRabbit.Server.Listings;
+using TinRabbit.Server.Requests;
+using TinRabbit.Server.Shelf;
+using TinRabbit.Server.Storage;
+using TinRabbit.Server.Undo;
+
+namespace TinRabbit.Server.Features.Dig;
+
+/// <summary>An uploaded file of terms, before its import.</summary>
+/// <param name="Id">Identifies it in later requests.</param>
+/// <param name="Look">How it would be read.</param>
+/// <param name="Rows">Its first rows, unchanged.</param>
+/// <param name="Terms">The terms read from them.</param>
+/// <param name="Bad">Rows that could not be read.</param>
+public sealed record ImportView(
+    string Id,
+    string Name,
+    long Bytes,
+    TableLook Look,
+    IReadOnlyList<IReadOnlyList<string>> Rows,
+    IReadOnlyList<ImportedView> Terms,
+    IReadOnlyList<BadRow> Bad
+);
+
+/// <summary>A term as it would be imported.</summary>
+public sealed record ImportedView(
+    int Row,
+    string Text,
+    long? Volume,
+    long? Competition,
+    long? TitlesHolding,
+    decimal? ClickCost,
+    IReadOnlyList<int>? Months
+);
+
+/// <summary>Another way to read an uploaded file: a complete description, or an encoding and a delimiter to guess the rest from.</summary>
+public sealed record LookRequest(TableLook? Look, [MaxLength(40)] string? Encoding, [MaxLength(40)] string? Separator);
+
+/// <summary>How far an import is; the last line says what it did.</summary>
+/// <param name="Doing">The current step; null at the end.</param>
+/// <param name="Share">How far, 0–1.</param>
+/// <param name="Read">Rows read.</param>
+/// <param name="Bad">Rows that could not be taken.</param>
+/// <param name="Bounds">Cells with only a range, such as &lt; 10; imported as unknown.</param>
+/// <param name="Count">Its result.</param>
+/// <param name="BadRows">The first rows that could not be taken.</param>
+/// <param name="Problem">Why nothing was imported; null unless it failed.</param>
+public sealed record ImportPart(
+    string? Doing,
+    double Share,
+    int Read,
+    int Bad,
+    int Bounds,
+    ImportCount? Count,
+    IReadOnlyList<BadRow>? BadRows,
+    string? Problem
+);
+
+/// <summary>How many rows a file has, with its header.</summary>
+/// <param name="More">Whether there are more: counting took too long.</param>
+public sealed record RowCount(int Rows, bool More);
+
+/// <summary>An import that was run.</summary>
+/// <param name="Source">The source of its readings.</param>
+/// <param name="Rows">Rows with a term.</param>
+public sealed record FinishedImport(int Id, string Source, DateTime At, long Rows);
+
+/// <summary>An import to run.</summary>
+/// <param name="Source">The source named in its readings.</param>
+public sealed record RunRequest(TableLook Look, [MaxLength(Bounds.NameLength)] string? Source);
+
+internal static class ImportApi
+{
+    private const int RowsShown = 8;
+    private const int ImportsShown = 50;
+
+    public static void MapImport(this IEndpointRouteBuilder app)
+    {
+        var api = app.MapGroup("/api/markets/{marketId}/imports").WithTags("Import");
+        api.MapPost("/", Begin)
+            .WithName("BeginImport")
+            .Accepts<string>("*/*")
+            .ProducesValidationProblem()
+            .ProducesProblem(413)
+            .DisableRequestTimeout();
+        api.MapPost("/{id}/look", Look).WithName("LookAtImport").ProducesValidationProblem();
+        api.MapPost("/{id}/run", Run)
+            .WithName("RunImport")
+            .Produces<ImportPart>(200, "application/x-ndjson")
+            .ProducesValidationProblem()
+            .DisableRequestTimeout();
+        api.MapGet("/{id}/bad.csv", GetBadRows).WithName("GetBadRows");
+        api.MapPost("/{id}/rows", CountRows).WithName("CountImportRows").ProducesValidationProblem();
+        api.MapDelete("/{id}", ForgetImport).WithName("ForgetImport");
+        api.MapGet("/", GetImports).WithName("GetImports");
+        api.MapPut("/{import:int}/source", RenameImport).WithName("RenameImport").ProducesValidationProblem();
+        api.MapPost("/{import:int}/undo", UndoImport).WithName("UndoImport").DisableRequestTimeout();
+    }
+
+    private static async Task<IResult> Begin(string marketId, string? name, DataFolder data, HttpRequest request, CancellationToken stop)
+    {
+        if (request.HttpContext.Features.Get<IHttpMaxRequestBodySizeFeature>() is { IsReadOnly: false } size)
+            size.MaxRequestBodySize = null; // counted below, with an answer in words
+        if (request.ContentLength > Bounds.ImportBytes)
+            return TooLarge();
+        var (id, file) = ImportFiles.Add(data);
+        try
+        {
+            await using (var stream = File.Create(file))
+                if (!await ImportFiles.Receive(request.Body, stream, stop))
+                {
+                    stream.Close();
+                    ImportFiles.Remove(file);
+                    return TooLarge();
+                }
+
+            await File.WriteAllTextAsync(file + ".name", name is { Length: > 0 } ? name : "pasted", stop);
+            return TypedResults.Ok(View(id, file, TableGuess.Of(file), stop));
+        }
+        catch
+        {
+            ImportFiles.Remove(file);
+            throw;
+        }
+    }
+
+    private static Results<Ok<ImportView>, NotFound> Look(
+        string marketId,
+        string id,
+        LookRequest request,
+        DataFolder data,
+        CancellationToken stop
+    )
+    {
+        if (ImportFiles.Find(data, id) is not { } file)
+            return TypedResults.NotFound();
+        var look = request.Look ?? TableGuess.Of(file, request.Encoding, request.Separator);
+        CheckLook(file, look);
+        return TypedResults.Ok(View(id, file, look, stop));
+    }
+
+    private static Results<Ok<RowCount>, NotFound> CountRows(
+        string marketId,
+        string id,
+        LookRequest request,
+        DataFolder data,
+        CancellationToken stop
+    )
+    {
+        if (ImportFiles.Find(data, id) is not { } file)
+            return TypedResults.NotFound();
+        var look = request.Look ?? TableGuess.Of(file, request.Encoding, request.Separator);
+        TableCheck.CheckFits(file, look);
+        var (rows, more) = TableRows.Count(file, look, stop);
+        return TypedResults.Ok(new RowCount(rows, more));
+    }
+
+    private static async Task<Ok<List<FinishedImport>>> GetImports(string marketId, TinContext db, CancellationToken stop) =>
+        TypedResults.Ok(
+            await db
+                .Imports.AsNoTracking()
+                .Where(i => i.MarketId == marketId && i.Done)
+                .OrderByDescending(i => i.Id)
+                .Take(ImportsShown)
+                .Select(i => new FinishedImport(i.Id, i.Source, i.At, i.Rows))
+                .ToListAsync(stop)
+        );
+
+    private static async Task<Results<Ok<Changed>, NotFound>> RenameImport(
+        string marketId,
+        int import,
+        NewName request,
+        TinContext db,
+        ChangeLog changes,
+        CancellationToken stop
+    )
+    {
+        if (await db.Imports.FirstOrDefaultAsync(i => i.Id == import && i.MarketId == marketId && i.Done, stop) is not { } row)
+            return TypedResults.NotFound();
+        var (before, name) = (row.Source, request.Checked());
+        row.Source = name;
+        return TypedResults.Ok(
+            await changes.Save(ChangeMessages.Renamed("import", before, name), new(Screen.Dig), [new ImportSource(import, before)], stop)
+        );
+    }
+
+    private static async Task<Results<Ok<Changed>, NotFound>> UndoImport(
+        string marketId,
+        int import,
+        TinContext db,
+        Shelves shelves,
+        ChangeLog changes,
+        TimeProvider clock,
+        CancellationToken stop
+    )
+    {
+        if (
+            await db.Imports.AsNoTracking().FirstOrDefaultAsync(i => i.Id == import && i.MarketId == marketId && i.Done, stop)
+            is not { } row
+        )
+            return TypedResults.NotFound();
+        var noted = (
+            await db.Changes.AsNoTracking().Where(c => c.Screen == Screen.Dig && c.UndoneAt == null).ToListAsync(stop)
+        ).FirstOrDefault(c => c.Steps.Contains(new RemoveImport(import)));
+        if (noted is not null)
+            await changes.Undo(null, noted.Id, stop);
+        else if (await shelves.Withdraw(db, import, clock.GetUtcNow().UtcDateTime))
+            await changes.Save(DigMessages.RemovedImport(row.Source), new(Screen.Dig), [new ReturnImport(import)], stop);
+        return TypedResults.Ok(new Changed(DigMessages.RemovedImport(row.Source)));
+    }
+
+    private static async Task<IResult> Run(
+        string marketId,
+        string id,
+        RunRequest request,
+        TinContext db,
+        WriteGate writes,
+        Shelves shelves,
+        ChangeLog changes,
+        DataFolder data,
+        IOptions<JsonOptions> json,
+        HttpContext http,
+        CancellationToken stop
+    )
+    {
+        if (ImportFiles.Find(data, id) is not { } file)
+            return TypedResults.NotFound();
+        CheckLook(file, request.Look);
+        http.Response.ContentType = "application/x-ndjson";
+        await foreach (var part in ImportRun.Run(marketId, file, request, db, writes, shelves, changes, stop))
+            await http.Response.WriteLine(part, json.Value.SerializerOptions, stop);
+        return Results.Empty;
+    }
+
+    private static Results<FileStreamHttpResult, NotFound> GetBadRows(string marketId, string id, DataFolder data) =>
+        ImportFiles.Find(data, id) is { } file && File.Exists(file + ".bad")
+            ? TypedResults.File(File.OpenRead(file + ".bad"), "text/csv; charset=utf-8", "rows not imported.csv")
+            : TypedResults.NotFound();
+
+    private static NoContent ForgetImport(string marketId, string id, DataFolder data)
+    {
+        if (ImportFiles.Find(data, id) is { } file)
+            ImportFiles.Remove(file);
+        return TypedResults.NoContent();
+    }
+
+    private static void CheckLook(string file, TableLook look)
+    {
+        TableCheck.Check(look);
+        TableCheck.CheckFits(file, look);
+    }
+
+    private static IResult TooLarge() =>
+        Results.Problem(
+            $"The file is larger than {Bounds.ImportBytes >> 20} MB, the limit. Import it in parts.",
+            statusCode: StatusCodes.Status413PayloadTooLarge,
+            title: "The file is too large."
+        );
+
+    private static ImportView View(string id, string file, TableLook look, CancellationToken stop)
+    {
+        var bad = new List<BadRow>();
+        var terms = look.Columns.Any(c => c.Role == ColumnRole.Term)
+            ? TermTables.Read(file, look, bad.Add, most: Bounds.ImportRowsInspected, stop: stop).Take(RowsShown).ToList()
+            : [];
+        return new(
+            id,
+            File.ReadAllText(file + ".name"),
+            new FileInfo(file).Length,
+            look,
+            TableRows.First(file, look, RowsShown),
+            [.. terms.Select(t => new ImportedView(t.Row, t.Text, t.Volume, t.Competition, t.TitlesHolding, t.ClickCost, t.Months))],
+            [.. bad.Take(RowsShown)]
+        );
+    }
+}

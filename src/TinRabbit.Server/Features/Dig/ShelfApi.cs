@@ -1,0 +1,382 @@
+using System.ComponentModel.DataAnnotations;
+using Microsoft.AspNetCore.Http.HttpResults;
+using Microsoft.EntityFrameworkCore;
+using TinRabbit.Core;
+using TinRabbit.Core.Measures;
+using TinRabbit.Core.Platforms;
+using TinRabbit.Core.Words;
+using TinRabbit.Market;
+using TinRabbit.Server.Files.Tables;
+using TinRabbit.Server.Listings;
+using TinRabbit.Server.Requests;
+using TinRabbit.Server.Shelf;
+using TinRabbit.Server.Storage;
+using TinRabbit.Server.Undo;
+
+namespace TinRabbit.Server.Features.Dig;
+
+/// <summary>Terms of a market's shelf.</summary>
+/// <param name="Rows">As many as were asked for.</param>
+/// <param name="Passing">How many pass, shown or not.</param>
+/// <param name="All">How many there are.</param>
+/// <param name="Absent">Requested keys that are not on the shelf.</param>
+/// <param name="Norm">Statistics of the shelf.</param>
+public sealed record ShelfView(IReadOnlyList<ShelfTerm> Rows, int Passing, int All, IReadOnlyList<string> Absent, MarketStatistics Norm);
+
+/// <summary>A term of a shelf.</summary>
+public sealed record ShelfTerm(string Text, string Key, Measured Numbers);
+
+/// <summary>Terms pasted onto a market's shelf.</summary>
+public sealed record PasteRequest([MaxLength(Bounds.PasteLength)] string Text, [MaxLength(Bounds.NameLength)] string? Source);
+
+/// <summary>The result of a paste.</summary>
+/// <param name="Taken">Terms that are now on the shelf.</param>
+/// <param name="New">How many of them the shelf did not know.</param>
+/// <param name="Bad">Lines that could not be read, for correction.</param>
+public sealed record PasteResult(int Taken, int New, IReadOnlyList<BadLine> Bad);
+
+/// <summary>A shelf's filters under a name.</summary>
+/// <param name="Filters">In the format of the address bar.</param>
+public sealed record SavedFilter(int Id, string Name, string Filters);
+
+/// <summary>Filters to save.</summary>
+public sealed record FilterRequest([MaxLength(Bounds.NameLength)] string Name, [MaxLength(Bounds.NoteLength)] string Filters);
+
+/// <summary>Terms of a shelf.</summary>
+public sealed record TermsRequest([MaxLength(1000), EachMaxLength(Bounds.TermLength)] IReadOnlyList<string> Texts);
+
+/// <summary>A term and its new spelling.</summary>
+public sealed record RenameTermRequest([Term] string Text, [Term] string Name);
+
+/// <summary>Terms to measure.</summary>
+public sealed record MeasureRequest([Term, MaxLength(Bounds.TermsAtOnce)] IReadOnlyList<string> Texts);
+
+/// <summary>A term that was measured.</summary>
+/// <param name="Volume">Searches/mo; null where nobody types it, or the market does not know.</param>
+public sealed record MeasuredTerm(string Text, long? Volume);
+
+/// <summary>What stands for supply in a market.</summary>
+public sealed record SupplyRequest(Supply Supply);
+
+internal static class ShelfApi
+{
+    private const int MostRows = 2000;
+    private const int MostExported = 1_000_000;
+    private const int ExportedAtOnce = 2000;
+
+    public static void MapShelf(this IEndpointRouteBuilder app)
+    {
+        var api = app.MapGroup("/api").WithTags("Shelf");
+
+        api.MapPost("/markets/{marketId}/shelf", GetShelf).WithName("GetShelf").DisableRequestTimeout();
+
+        api.MapGet("/markets/{marketId}/sources", GetSources).WithName("GetSources");
+
+        api.MapPost("/markets/{marketId}/shelf/export.{format}", ExportShelf)
+            .WithName("ExportShelf")
+            .Produces<string>(200, "text/csv")
+            .DisableRequestTimeout();
+
+        api.MapPost("/markets/{marketId}/paste", PasteTerms).WithName("PasteTerms");
+
+        api.MapPost("/markets/{marketId}/measure", MeasureTerms).WithName("MeasureTerms").ProducesValidationProblem();
+
+        api.MapPut("/markets/{marketId}/supply", ChooseSupply).WithName("ChooseSupply").ProducesValidationProblem();
+
+        api.MapGet("/filters", GetFilters).WithName("GetFilters");
+
+        api.MapPost("/filters", SaveFilter).WithName("SaveFilter").ProducesValidationProblem();
+
+        api.MapDelete("/filters/{id:int}", DeleteFilter).WithName("DeleteFilter");
+        api.MapPut("/filters/{id:int}/name", RenameFilter).WithName("RenameFilter").ProducesValidationProblem();
+        api.MapPost("/filters/{id:int}/duplicate", DuplicateFilter).WithName("DuplicateFilter").ProducesValidationProblem();
+        api.MapPost("/markets/{marketId}/terms/delete", DeleteTerms).WithName("DeleteTerms").ProducesValidationProblem();
+        api.MapPost("/markets/{marketId}/terms/rename", RenameTerm).WithName("RenameTerm").ProducesValidationProblem();
+    }
+
+    private static async Task<Ok<ShelfView>> GetShelf(
+        string marketId,
+        ShelfQuery query,
+        TinContext db,
+        Shelves shelves,
+        CancellationToken stop
+    )
+    {
+        query = query with { Skip = Math.Max(0, query.Skip), Take = Math.Clamp(query.Take, 0, MostRows) };
+        var (ids, passing, all, absent, norm) = await shelves.Query(
+            db,
+            marketId,
+            s => s.Search(query) is var (found, count) ? (found, count, s.Count, Absent(query, s), s.Norm) : default,
+            stop
+        );
+        return TypedResults.Ok(new ShelfView(await Rows(marketId, ids, db, shelves, stop), passing, all, absent, norm));
+    }
+
+    private static async Task<Ok<Changed>> ChooseSupply(
+        string marketId,
+        SupplyRequest request,
+        TinContext db,
+        Shelves shelves,
+        ChangeLog changes,
+        CancellationToken stop
+    )
+    {
+        var before = await shelves.Query(db, marketId, s => s.Norm.Supply, stop);
+        if (before == request.Supply)
+            return TypedResults.Ok(new Changed(null));
+        await shelves.ChooseSupply(db, marketId, request.Supply, stop);
+        return TypedResults.Ok(
+            await changes.Save(DigMessages.ChoseSupply(request.Supply), new(Screen.Dig), [new SupplyBefore(marketId, before)], stop)
+        );
+    }
+
+    private static async Task<Ok<IReadOnlyDictionary<string, int>>> GetSources(
+        string marketId,
+        TinContext db,
+        Shelves shelves,
+        CancellationToken stop
+    ) => TypedResults.Ok(await shelves.Query(db, marketId, s => s.Sources(), stop));
+
+    private static async Task<IResult> ExportShelf(
+        string marketId,
+        string format,
+        ShelfQuery query,
+        TinContext db,
+        Shelves shelves,
+        HttpContext http,
+        CancellationToken stop
+    )
+    {
+        if (format is not ("csv" or "xlsx"))
+            return TypedResults.NotFound();
+        var (ids, absent) = await shelves.Query(
+            db,
+            marketId,
+            s => (s.Search(query with { Skip = 0, Take = MostExported }).Ids, Absent(query, s)),
+            stop
+        );
+        return TermFiles.Download(Exported(), format, $"{marketId} terms");
+
+        async IAsyncEnumerable<(string, Measured)> Exported()
+        {
+            foreach (var some in ids.Chunk(ExportedAtOnce))
+            foreach (var row in await Rows(marketId, some, db, shelves, stop))
+                yield return (row.Text, row.Numbers);
+            foreach (var key in absent)
+                yield return (key, Measured.Nothing);
+        }
+    }
+
+    private static async Task<Results<Ok<PasteResult>, NotFound>> PasteTerms(
+        string marketId,
+        PasteRequest request,
+        TinContext db,
+        IMarket market,
+        Shelves shelves,
+        CancellationToken stop
+    )
+    {
+        if (market.Places.All(p => p.Id != marketId))
+            return TypedResults.NotFound();
+        var (pasted, bad) = PastedTerms.Read(request.Text);
+        var source = request.Source?.Trim() is { Length: > 0 } named ? named : "pasted";
+        var before = await shelves.Query(db, marketId, s => s.Count, stop);
+        var terms = await shelves.Save(
+            db,
+            marketId,
+            [
+                .. pasted.Select(p => new Found(
+                    p.Text,
+                    p.Volume is null && p.Competition is null
+                        ? null
+                        : new ReadingRow
+                        {
+                            Volume = p.Volume,
+                            Competition = p.Competition,
+                            Source = source,
+                            TakenAt = DateTime.UtcNow,
+                        }
+                )),
+            ],
+            stop
+        );
+        return TypedResults.Ok(new PasteResult(terms.Count, await shelves.Query(db, marketId, s => s.Count, stop) - before, bad));
+    }
+
+    private static async Task<Results<Ok<List<MeasuredTerm>>, NotFound>> MeasureTerms(
+        string marketId,
+        MeasureRequest request,
+        TinContext db,
+        IMarket market,
+        Shelves shelves,
+        CancellationToken stop
+    )
+    {
+        if (market.Places.All(p => p.Id != marketId))
+            return TypedResults.NotFound();
+        var terms = await shelves.Measure(db, marketId, [.. request.Texts], stop);
+        return TypedResults.Ok(
+            request.Texts.Select(t => new MeasuredTerm(t, terms.GetValueOrDefault(Tokens.Key(t))?.Reading?.Volume)).ToList()
+        );
+    }
+
+    private static async Task<Ok<List<SavedFilter>>> GetFilters(TinContext db, CancellationToken stop) =>
+        TypedResults.Ok(
+            await db.Filters.AsNoTracking().OrderBy(f => f.Name).Select(f => new SavedFilter(f.Id, f.Name, f.Filters)).ToListAsync(stop)
+        );
+
+    private static async Task<Ok<SavedFilter>> SaveFilter(FilterRequest request, TinContext db, ChangeLog changes, CancellationToken stop)
+    {
+        var name = request.Name.Trim() is { Length: > 0 and <= 60 } n
+            ? n
+            : throw new InvalidInputException([new("name", "Enter a name of at most 60 characters.")]);
+        var row =
+            await db.Filters.FirstOrDefaultAsync(f => f.Name == name, stop) ?? db.Filters.Add(new() { Name = name, Filters = "" }).Entity;
+        var before = row.Filters;
+        row.Filters = request.Filters;
+        await db.SaveChangesAsync(stop);
+        if (before != row.Filters)
+            await changes.Save(
+                DigMessages.SavedFilter(name),
+                new(Screen.Dig),
+                before.Length == 0 ? [RemoveRows.Of<FilterRow>([row.Id])] : [new FilterBefore(row.Id, before)],
+                stop
+            );
+        return TypedResults.Ok(new SavedFilter(row.Id, row.Name, row.Filters));
+    }
+
+    private static async Task<Results<Ok<Changed>, NotFound>> DeleteFilter(
+        int id,
+        TinContext db,
+        ChangeLog changes,
+        CancellationToken stop
+    ) =>
+        await db.Filters.FindAsync([id], stop) is { } filter
+            ? TypedResults.Ok(await changes.Delete(ChangeMessages.Deleted("filter", filter.Name), new(Screen.Dig), [filter], stop))
+            : TypedResults.NotFound();
+
+    private static async Task<Results<Ok<Changed>, NotFound>> RenameFilter(
+        int id,
+        NewName request,
+        TinContext db,
+        ChangeLog changes,
+        CancellationToken stop
+    )
+    {
+        if (await db.Filters.FindAsync([id], stop) is not { } filter)
+            return TypedResults.NotFound();
+        var (before, name) = (filter.Name, request.Checked());
+        await CheckFree(db, name, id, stop);
+        filter.Name = name;
+        return TypedResults.Ok(
+            await changes.Save(ChangeMessages.Renamed("filter", before, name), new(Screen.Dig), [new FilterName(id, before)], stop)
+        );
+    }
+
+    private static async Task<Results<Ok<Changed>, NotFound>> DuplicateFilter(
+        int id,
+        NewName request,
+        TinContext db,
+        ChangeLog changes,
+        CancellationToken stop
+    )
+    {
+        if (await db.Filters.FindAsync([id], stop) is not { } filter)
+            return TypedResults.NotFound();
+        var name = request.Checked();
+        await CheckFree(db, name, 0, stop);
+        var copy = db.Filters.Add(new() { Name = name, Filters = filter.Filters }).Entity;
+        await db.SaveChangesAsync(stop);
+        return TypedResults.Ok(
+            await changes.Save(
+                ChangeMessages.Duplicated("filter", filter.Name),
+                new(Screen.Dig),
+                [RemoveRows.Of<FilterRow>([copy.Id])],
+                stop
+            )
+        );
+    }
+
+    private static async Task CheckFree(TinContext db, string name, int but, CancellationToken stop)
+    {
+        if (await db.Filters.AnyAsync(f => f.Name == name && f.Id != but, stop))
+            throw new InvalidInputException([new("name", $"There is a filter named “{name}” already. Choose another name.")]);
+    }
+
+    private static async Task<Ok<Changed>> DeleteTerms(
+        string marketId,
+        TermsRequest request,
+        TinContext db,
+        Shelves shelves,
+        ChangeLog changes,
+        CancellationToken stop
+    )
+    {
+        var changed = new Changed(null);
+        await db.InOneWrite(
+            async () =>
+            {
+                var keys = request.Texts.Select(Core.Words.Tokens.Key).ToHashSet(StringComparer.Ordinal);
+                if (await shelves.Delete(db, marketId, keys, stop) is { Count: > 0 } gone)
+                    changed = await changes.Save(
+                        DigMessages.DeletedTerms([.. gone.Select(t => t.Text)]),
+                        new(Screen.Dig),
+                        [new RestoreTerms(marketId, gone)],
+                        stop
+                    );
+            },
+            stop
+        );
+        return TypedResults.Ok(changed);
+    }
+
+    private static async Task<Results<Ok<Changed>, NotFound>> RenameTerm(
+        string marketId,
+        RenameTermRequest request,
+        TinContext db,
+        Shelves shelves,
+        ChangeLog changes,
+        CancellationToken stop
+    )
+    {
+        var (from, to) = (Core.Words.Tokens.Key(request.Text), Core.Words.Tokens.Key(request.Name));
+        if (await db.Terms.FirstOrDefaultAsync(t => t.MarketId == marketId && t.Key == from, stop) is not { } term)
+            return TypedResults.NotFound();
+        if (to.Length == 0)
+            throw new InvalidInputException([new("name", "Enter a term with at least one word.")]);
+        if (to != from && await db.Terms.AnyAsync(t => t.MarketId == marketId && t.Key == to, stop))
+            throw new InvalidInputException([new("name", $"“{request.Name.Trim()}” is on this shelf already.")]);
+        var before = term.Text;
+        (term.Text, term.Key) = (request.Name.Trim(), to);
+        var changed = await changes.Save(
+            ChangeMessages.Renamed("term", before, term.Text),
+            new(Screen.Dig),
+            [new TermText(term.Id, before)],
+            stop
+        );
+        shelves.Evict(marketId);
+        return TypedResults.Ok(changed);
+    }
+
+    private static List<string> Absent(ShelfQuery query, ShelfColumns shelf) => [.. (query.Also ?? []).Where(k => shelf.RowOf(k) < 0)];
+
+    private static async Task<List<ShelfTerm>> Rows(
+        string marketId,
+        IReadOnlyList<int> ids,
+        TinContext db,
+        Shelves shelves,
+        CancellationToken stop
+    )
+    {
+        var terms = await db.Terms.AsNoTracking().Include(t => t.Reading).Where(t => ids.Contains(t.Id)).ToDictionaryAsync(t => t.Id, stop);
+        return await shelves.Query(
+            db,
+            marketId,
+            shelf =>
+                ids.Where(terms.ContainsKey)
+                    .Select(id => new ShelfTerm(terms[id].Text, terms[id].Key, Measured.Of(terms[id], shelf)))
+                    .ToList(),
+            stop
+        );
+    }
+}

@@ -1,0 +1,168 @@
+using System.Text;
+using Microsoft.AspNetCore.Http.Features;
+using Microsoft.AspNetCore.Http.HttpResults;
+using MiniExcelLibs;
+using TinRabbit.Core;
+using TinRabbit.Server.Files.Tables;
+using TinRabbit.Server.Hosting;
+using TinRabbit.Server.Listings;
+using TinRabbit.Server.Pictures;
+using TinRabbit.Server.Shelf;
+using TinRabbit.Server.Storage;
+using TinRabbit.Server.Undo;
+
+namespace TinRabbit.Server.Features.Pages;
+
+/// <summary>A file that was uploaded, compared with the shop. Nothing is written yet.</summary>
+/// <param name="Id">Names the file in the requests that follow.</param>
+/// <param name="Kind">What it is, in words.</param>
+public sealed record ShopImportView(string Id, string Name, string Kind, IReadOnlyList<ImportItem> Items);
+
+/// <summary>Which things to import.</summary>
+/// <param name="Keys">Keys of <see cref="ImportItem"/>.</param>
+public sealed record ShopImportRequest(IReadOnlyList<string> Keys);
+
+internal static class FilesApi
+{
+    private const string Xlsx = "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet";
+
+    public static void MapFiles(this IEndpointRouteBuilder app)
+    {
+        var api = app.MapGroup("/api/shop").WithTags("Pages");
+        api.MapGet("/export.zip", ExportShop).WithName("ExportShop").DisableRequestTimeout();
+        api.MapGet("/html.zip", ExportHtml).WithName("ExportHtml").DisableRequestTimeout();
+        api.MapGet("/pages.csv", ExportPagesCsv).WithName("ExportPagesCsv");
+        api.MapGet("/pages.xlsx", ExportPagesXlsx).WithName("ExportPagesXlsx");
+        api.MapGet("/sitemap.xml", ExportSitemap).WithName("ExportSitemap");
+        app.MapGet("/api/pages/{id:int}/page.html", ExportPage).WithName("ExportPage").WithTags("Pages");
+        api.MapPost("/imports", BeginImport)
+            .WithName("BeginShopImport")
+            .Accepts<string>("*/*")
+            .ProducesValidationProblem()
+            .ProducesProblem(413)
+            .DisableRequestTimeout();
+        api.MapPost("/imports/{id}/run", RunImport).WithName("RunShopImport").ProducesValidationProblem().DisableRequestTimeout();
+        api.MapDelete("/imports/{id}", ForgetImport).WithName("ForgetShopImport");
+    }
+
+    private static PushStreamHttpResult ExportShop(TinContext db, PictureFiles files, CancellationToken stop) =>
+        TypedResults.Stream(s => Whole(s, inner => ShopExport.Zip(db, files, inner, stop), stop), "application/zip", "shop.zip");
+
+    private static PushStreamHttpResult ExportHtml(TinContext db, PictureFiles files, CancellationToken stop) =>
+        TypedResults.Stream(s => Whole(s, inner => ShopExport.HtmlZip(db, files, inner, stop), stop), "application/zip", "pages.zip");
+
+    private static async Task<FileContentHttpResult> ExportPagesCsv(TinContext db, CancellationToken stop) =>
+        CsvFile.Of(await ShopExport.PagesCsv(db, await PageTree.Platform(db, stop), stop), "pages.csv");
+
+    private static async Task<FileContentHttpResult> ExportPagesXlsx(TinContext db, CancellationToken stop)
+    {
+        var (heads, rows) = await ShopExport.PagesTable(db, await PageTree.Platform(db, stop), stop);
+        using var file = new MemoryStream();
+        await file.SaveAsAsync(
+            rows.Select(r => heads.Zip(r).ToDictionary(c => c.First, c => (object)c.Second)).ToList(),
+            cancellationToken: stop
+        );
+        return TypedResults.File(file.ToArray(), Xlsx, "pages.xlsx");
+    }
+
+    private static async Task<FileContentHttpResult> ExportSitemap(TinContext db, CancellationToken stop) =>
+        TypedResults.File(
+            Encoding.UTF8.GetBytes(ShopExport.Sitemap(await db.Site(stop), await db.AllPages(stop))),
+            "application/xml",
+            "sitemap.xml"
+        );
+
+    private static async Task<Results<FileContentHttpResult, NotFound>> ExportPage(int id, TinContext db, CancellationToken stop) =>
+        (await db.AllPages(stop)).FirstOrDefault(p => p.Id == id) is { } page
+            ? TypedResults.File(
+                Encoding.UTF8.GetBytes(await ShopExport.Html(db, page, stop)),
+                "text/html; charset=utf-8",
+                $"{(page.IsHome ? "index" : page.Slug)}.html"
+            )
+            : TypedResults.NotFound();
+
+    private static async Task<Results<Ok<ShopImportView>, ProblemHttpResult>> BeginImport(
+        string? name,
+        string? platformId,
+        TinContext db,
+        ListingEditor editor,
+        DataFolder data,
+        HttpRequest request,
+        CancellationToken stop
+    )
+    {
+        if (request.HttpContext.Features.Get<IHttpMaxRequestBodySizeFeature>() is { IsReadOnly: false } size)
+            size.MaxRequestBodySize = null; // counted below, with an answer in words
+        var (id, file) = ImportFiles.Add(data);
+        try
+        {
+            await using (var stream = File.Create(file))
+                if (!await ImportFiles.Receive(request.Body, stream, stop))
+                {
+                    stream.Close();
+                    ImportFiles.Remove(file);
+                    return TypedResults.Problem(
+                        $"The file is larger than {Bounds.ImportBytes >> 20} MB, the limit. Import it in parts.",
+                        statusCode: StatusCodes.Status413PayloadTooLarge,
+                        title: "The file is too large."
+                    );
+                }
+
+            await File.WriteAllTextAsync(file + ".name", $"{platformId}\n{name}", stop);
+            var (document, kind) = await ShopFiles.Read(file, name ?? "", platformId, db, PictureFiles.NameOf, stop);
+            return TypedResults.Ok(new ShopImportView(id, name ?? "", kind, await new ShopImport(db, editor, document).Plan(stop)));
+        }
+        catch
+        {
+            ImportFiles.Remove(file);
+            throw;
+        }
+    }
+
+    private static async Task<Results<Ok<Changed>, NotFound>> RunImport(
+        string id,
+        ShopImportRequest request,
+        TinContext db,
+        ListingEditor editor,
+        DataFolder data,
+        PictureFiles pictures,
+        ChangeLog changes,
+        MarketSetup markets,
+        CancellationToken stop
+    )
+    {
+        if (ImportFiles.Find(data, id) is not { } file)
+            return TypedResults.NotFound();
+        var named = (await File.ReadAllTextAsync(file + ".name", stop)).Split('\n', 2);
+        var (document, _) = await ShopFiles.Read(file, named[1], named[0].Length > 0 ? named[0] : null, db, pictures.Add, stop);
+        var import = new ShopImport(db, editor, document);
+        var changed = await import.Run(request.Keys.ToHashSet(StringComparer.Ordinal), named[1], changes, stop);
+        ImportFiles.Remove(file);
+        foreach (var (profile, like) in import.ImportedPlatforms)
+            await markets.TryOpen(profile, like, stop);
+        return TypedResults.Ok(changed ?? new(null));
+    }
+
+    private static NoContent ForgetImport(string id, DataFolder data)
+    {
+        if (ImportFiles.Find(data, id) is { } file)
+            ImportFiles.Remove(file);
+        return TypedResults.NoContent();
+    }
+
+    // An archive is finished before it is sent, so that a failure is an answer and no half file.
+    private static async Task Whole(Stream body, Func<Stream, Task> write, CancellationToken stop)
+    {
+        await using var file = new FileStream(
+            Path.GetTempFileName(),
+            FileMode.Open,
+            FileAccess.ReadWrite,
+            FileShare.None,
+            1 << 16,
+            FileOptions.DeleteOnClose
+        );
+        await write(file);
+        file.Position = 0;
+        await file.CopyToAsync(body, stop);
+    }
+}

@@ -1,0 +1,279 @@
+using System.IO.Compression;
+using System.Text;
+using System.Text.Json;
+using System.Xml.Linq;
+using Microsoft.EntityFrameworkCore;
+using TinRabbit.Core.Pages;
+using TinRabbit.Core.Platforms;
+using TinRabbit.Server.Files.Documents;
+using TinRabbit.Server.Files.Tables;
+using TinRabbit.Server.Listings;
+using TinRabbit.Server.Picks;
+using TinRabbit.Server.Pictures;
+using TinRabbit.Server.Storage;
+
+namespace TinRabbit.Server.Features.Pages;
+
+/// <summary>Writes the shop and its pages in open formats.</summary>
+internal static class ShopExport
+{
+    /// <summary>The shop as a document.</summary>
+    public static async Task<ShopDocument> Document(TinContext db, CancellationToken stop)
+    {
+        var shop = await db.Shops.AsNoTracking().OrderBy(s => s.Id).FirstAsync(stop);
+        var site = await db.Site(stop);
+        var pages = await db.AllPages(stop);
+        var byListing = pages.ToDictionary(p => p.ListingId);
+        var products = await db
+            .Products.AsNoTracking()
+            .Include(p => p.Pictures)
+            .Include(p => p.Listings)
+            .OrderBy(p => p.Id)
+            .ToListAsync(stop);
+        var picks = (await db.Picks.AsNoTracking().ToListAsync(stop)).ToLookup(p => p.ProductId);
+        var takes = (await db.Takes.AsNoTracking().OrderBy(t => t.Id).ToListAsync(stop)).ToLookup(t => t.ListingId);
+        var redirects = await db.RedirectsOf(pages, stop);
+        return new(
+            ShopDocument.Name,
+            ShopDocument.Latest,
+            new(shop.Name, shop.Currency),
+            site.Id == 0 ? null : new(site.Brand, site.Address, site.Language, site.Country, site.TitleSuffix),
+            [
+                .. (await db.Platforms.AsNoTracking().Where(p => p.Like != null).OrderBy(p => p.Id).ToListAsync(stop)).Select(
+                    p => new DocumentPlatform(PlatformJson.Write(p.Profile), p.Like!)
+                ),
+            ],
+            [
+                .. products.Select(p => new DocumentProduct(
+                    p.Name,
+                    p.IsPage,
+                    p.Facts,
+                    [.. p.PictureStates().Select(o => new DocumentPicture(o.Alt, o.Shows, o.File))],
+                    [
+                        .. picks[p.Id]
+                            .OrderBy(k => k.Order)
+                            .ThenBy(k => k.Id)
+                            .Select(k => new DocumentPick(k.Text, k.Fit, k.Home, k.Note, k.Source, k.SaidBy, k.Language, k.FitByHand)),
+                    ],
+                    [
+                        .. p
+                            .Listings.OrderBy(l => l.PlatformId, StringComparer.Ordinal)
+                            .Select(l => new DocumentListing(
+                                l.PlatformId,
+                                l.Copy.Fields(),
+                                l.LeadKey,
+                                [.. takes[l.Id].Select(t => new DocumentTake(t.Text, t.Name))]
+                            )),
+                    ],
+                    p.Listings.Select(l => byListing.GetValueOrDefault(l.Id)).FirstOrDefault(x => x is not null) is { } page
+                        ? new(
+                            page.Id,
+                            page.Kind,
+                            page.ParentId,
+                            page.Order,
+                            page.AlsoIn,
+                            page.IsHome,
+                            page.InMenu,
+                            page.IsPublished,
+                            page.HasSuffix,
+                            page.LiveSlug
+                        )
+                        : null
+                )),
+            ],
+            redirects.ToDictionary(r => r.From, r => r.Page.Slug)
+        );
+    }
+
+    /// <summary>The whole shop as a ZIP: JSON to be imported, CSV for people, the pictures.</summary>
+    public static async Task Zip(TinContext db, PictureFiles files, Stream stream, CancellationToken stop)
+    {
+        var document = await Document(db, stop);
+        await using var zip = new ZipArchive(stream, ZipArchiveMode.Create, leaveOpen: true);
+        await using (var json = await zip.CreateEntry("shop.json").OpenAsync(stop))
+            await JsonSerializer.SerializeAsync(json, document, ShopDocument.Json, stop);
+        var rules = await PageTree.Platform(db, stop);
+        await Add(zip, "pages.csv", await PagesCsv(db, rules, stop), stop);
+        await Add(
+            zip,
+            "picks.csv",
+            CsvText.Of(
+                ["product", "term", "fit", "home", "note"],
+                document.Products!.SelectMany(p =>
+                    p.Picks!.Select(k =>
+                        (string[])[p.Name, k.Text, k.Fit.ToString().ToLowerInvariant(), k.Home.ToString().ToLowerInvariant(), k.Note]
+                    )
+                )
+            ),
+            stop
+        );
+        foreach (var platform in await db.Platforms.AsNoTracking().OrderBy(p => p.Id).ToListAsync(stop))
+        {
+            var profile = platform.Profile;
+            var listings = document
+                .Products!.SelectMany(p =>
+                    p.Listings!.Where(l => l.Platform == platform.Id && l.Fields.Count > 0).Select(l => (p.Name, l.Fields))
+                )
+                .Select(l => (l.Name, ListingText.Of(l.Fields).On(profile)))
+                .ToList();
+            if (listings.Count > 0)
+                await Add(zip, $"listings-{platform.Id}.csv", ListingFiles.Csv(profile, listings), stop);
+        }
+
+        foreach (var file in document.Products!.SelectMany(p => p.Pictures!).Select(p => p.File).OfType<string>().Distinct())
+            if (files.PathOf(file) is { } path && File.Exists(path))
+                await zip.CreateEntryFromFileAsync(path, $"pictures/{file}.webp", CompressionLevel.NoCompression, stop);
+    }
+
+    /// <summary>Every published page as HTML, with its pictures, the site map and the redirects, as a ZIP.</summary>
+    public static async Task HtmlZip(TinContext db, PictureFiles files, Stream stream, CancellationToken stop)
+    {
+        var shop = await Whole.Load(db, stop);
+        await using var zip = new ZipArchive(stream, ZipArchiveMode.Create, leaveOpen: true);
+        var pictures = new HashSet<string>(StringComparer.Ordinal);
+        foreach (var page in shop.Pages.Where(p => p.IsPublished))
+        {
+            stop.ThrowIfCancellationRequested();
+            var view = shop.View(page);
+            pictures.UnionWith(view.Pictures.Select(p => p.File).OfType<string>());
+            await Add(zip, $"{(page.IsHome ? "index" : page.Slug)}.html", HtmlPages.Write(view), stop);
+        }
+
+        await Add(zip, "sitemap.xml", Sitemap(shop.Site, shop.Pages), stop);
+        foreach (var file in pictures)
+            if (files.PathOf(file) is { } path && File.Exists(path))
+                await zip.CreateEntryFromFileAsync(path, $"pictures/{file}.webp", CompressionLevel.NoCompression, stop);
+    }
+
+    /// <summary>One page as HTML.</summary>
+    public static async Task<string> Html(TinContext db, PageRow page, CancellationToken stop) =>
+        HtmlPages.Write((await Whole.Load(db, stop)).View(page));
+
+    /// <summary>The published pages as a site map, each with its language.</summary>
+    public static string Sitemap(SiteRow site, IReadOnlyList<PageRow> pages)
+    {
+        XNamespace map = "http://www.sitemaps.org/schemas/sitemap/0.9";
+        XNamespace xhtml = "http://www.w3.org/1999/xhtml";
+        return new XDeclaration("1.0", "utf-8", null)
+            + "\n"
+            + new XDocument(
+                new XElement(
+                    map + "urlset",
+                    new XAttribute(XNamespace.Xmlns + "xhtml", xhtml),
+                    Sites
+                        .InTreeOrder(pages)
+                        .Where(p => p.Page.IsPublished)
+                        .Select(p => site.AddressOf(p.Page.IsHome, p.Page.Slug))
+                        .Select(address => new XElement(
+                            map + "url",
+                            new XElement(map + "loc", address),
+                            new XElement(
+                                xhtml + "link",
+                                new XAttribute("rel", "alternate"),
+                                new XAttribute("hreflang", site.Language),
+                                new XAttribute("href", address)
+                            )
+                        ))
+                )
+            );
+    }
+
+    /// <summary>The pages as a table.</summary>
+    public static async Task<string> PagesCsv(TinContext db, Platform rules, CancellationToken stop)
+    {
+        var (heads, rows) = await PagesTable(db, rules, stop);
+        return CsvText.Of(heads, rows);
+    }
+
+    /// <summary>The pages as a table: their place, then their fields in the platform's order.</summary>
+    public static async Task<(string[] Heads, IReadOnlyList<string[]> Rows)> PagesTable(
+        TinContext db,
+        Platform rules,
+        CancellationToken stop
+    )
+    {
+        var (site, pages) = (await db.Site(stop), await db.AllPages(stop));
+        var fields = rules.Fields.Where(f => f.Role != "alt").ToList();
+        return (
+            ["product", "platform", "kind", "inside", "address", .. fields.Select(f => f.Key)],
+            [
+                .. Sites
+                    .InTreeOrder(pages)
+                    .Select(p =>
+                    {
+                        var copy = p.Page.Listing.Copy.On(rules);
+                        return (string[])
+                            [
+                                p.Page.Listing.Product.Name,
+                                rules.Id,
+                                p.Page.Kind.ToString().ToLowerInvariant(),
+                                pages.FirstOrDefault(x => x.Id == p.Page.ParentId)?.NameOf(rules) ?? "",
+                                site.AddressOf(p.Page.IsHome, p.Page.Slug),
+                                .. fields.Select(f => copy.TryGetValue(f.Key, out var value) ? ListingFiles.OneText(f, value) : ""),
+                            ];
+                    }),
+            ]
+        );
+    }
+
+    // What every page of the shop needs to be written, loaded once for all.
+    private sealed record Whole(
+        SiteRow Site,
+        Platform Rules,
+        IReadOnlyList<PageRow> Pages,
+        IReadOnlyDictionary<int, PageRow> ById,
+        ILookup<int, PictureRow> Pictures
+    )
+    {
+        public static async Task<Whole> Load(TinContext db, CancellationToken stop)
+        {
+            var pages = await db.AllPages(stop);
+            return new(
+                await db.Site(stop),
+                await PageTree.Platform(db, stop),
+                pages,
+                pages.ToDictionary(p => p.Id),
+                (await db.Products.AsNoTracking().SelectMany(p => p.Pictures).ToListAsync(stop)).ToLookup(p => p.ProductId)
+            );
+        }
+
+        public HtmlPages.Page View(PageRow page)
+        {
+            var copy = page.Listing.Copy.On(Rules);
+            var crumbs = new List<(string, string)>();
+            for (
+                var above = page.ParentId;
+                above is { } id && ById.TryGetValue(id, out var parent) && crumbs.Count < Outline.MostLevels;
+                above = parent.ParentId
+            )
+                crumbs.Insert(0, (parent.NameOf(Rules), Site.AddressOf(parent.IsHome, parent.Slug)));
+            return new(
+                page.Kind,
+                Rules
+                    .Fields.Where(f => f.Role.Length > 0 && copy.ContainsKey(f.Key))
+                    .GroupBy(f => f.Role)
+                    .ToDictionary(
+                        f => f.Key,
+                        f =>
+                            f.Key == "keywords"
+                                ? string.Join(", ", copy[f.First().Key].Units(FieldShape.Phrases))
+                                : page.TextOf(Rules, f.Key)
+                    ),
+                Site.SuffixOf(page),
+                Site.Brand,
+                Site.Language,
+                Site.AddressOf(page.IsHome, page.Slug),
+                crumbs,
+                [.. Pictures[page.Listing.ProductId].OrderBy(p => p.Order).Select(p => new OnePicture(p.Description, p.Shows, p.File))],
+                page.Listing.Product.Facts,
+                id => ById.TryGetValue(id, out var target) && target.IsPublished ? Site.AddressOf(target.IsHome, target.Slug) : null
+            );
+        }
+    }
+
+    private static async Task Add(ZipArchive zip, string name, string text, CancellationToken stop)
+    {
+        await using var entry = await zip.CreateEntry(name).OpenAsync(stop);
+        await entry.WriteAsync(Encoding.UTF8.GetBytes(text), stop);
+    }
+}

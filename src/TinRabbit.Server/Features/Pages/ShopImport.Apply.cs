@@ -1,0 +1,368 @@
+using System.Text.Json.Nodes;
+using Microsoft.EntityFrameworkCore;
+using TinRabbit.Core.Pages;
+using TinRabbit.Core.Platforms;
+using TinRabbit.Core.Words;
+using TinRabbit.Server.Files.Documents;
+using TinRabbit.Server.Listings;
+using TinRabbit.Server.Picks;
+using TinRabbit.Server.Undo;
+
+namespace TinRabbit.Server.Features.Pages;
+
+// Writes what was chosen, and collects what takes all of it back.
+internal sealed partial class ShopImport
+{
+    private readonly DateTime _at = DateTime.UtcNow;
+    private readonly List<TextState> _texts = [];
+    private readonly List<LeadState> _leads = [];
+    private readonly List<PictureState> _pictures = [];
+    private readonly List<ProductState> _states = [];
+    private readonly Dictionary<string, string?> _profiles = [];
+    private readonly List<ProductRow> _addedProducts = [];
+    private readonly HashSet<ListingRow> _addedListings = [];
+    private readonly List<(Entry Entry, ListingRow Listing, JsonObject Given)> _written = [];
+    private readonly HashSet<PageRow> _addedPages = [];
+    private readonly List<TakeRow> _addedTakes = [];
+    private readonly List<RedirectRow> _addedRedirects = [];
+    private readonly List<(ListingRow Listing, IReadOnlyList<DocumentTake> Takes)> _takes = [];
+    private readonly List<(Entry Entry, PageRow Page)> _placed = [];
+    private readonly List<IUndoStep> _settings = [];
+
+    /// <summary>The seller's own platforms that were imported, each with the shipped one that it resembles.</summary>
+    public IEnumerable<(Platform Profile, string Like)> ImportedPlatforms =>
+        _givenPlatforms.Where(p => _profiles.ContainsKey(p.Profile.Id));
+
+    /// <summary>Imports what is chosen.</summary>
+    /// <param name="chosen">Keys of <see cref="ImportItem"/>.</param>
+    /// <param name="source">What the document is called.</param>
+    /// <param name="changes">Notes what takes the import back.</param>
+    /// <param name="stop">Stops the import; nothing is written then.</param>
+    /// <returns>The import as a change; null where it changes nothing.</returns>
+    public async Task<Changed?> Run(IReadOnlySet<string> chosen, string source, ChangeLog changes, CancellationToken stop)
+    {
+        Changed? done = null;
+        await db.InOneWrite(
+            async () =>
+            {
+                var keys = (await Plan(stop))
+                    .Where(i => i.State != ImportState.Unchanged && chosen.Contains(i.Key))
+                    .Select(i => i.Key)
+                    .ToHashSet(StringComparer.Ordinal);
+                if (keys.Count == 0)
+                    return;
+                ThrowIfPlatformIsMissing(keys);
+                var pagesBefore = _pages.Select(PageState.Of).ToList();
+                await ApplySettings(keys, stop);
+                var shopId = await db.Shops.OrderBy(s => s.Id).Select(s => s.Id).FirstAsync(stop);
+                foreach (var entry in _entries.Where(e => IsChosen(e, keys)))
+                    Apply(entry, keys, shopId);
+                await db.SaveChangesAsync(stop);
+                // What is new has a number from here on.
+                await WriteTexts(stop);
+                await db.SaveChangesAsync(stop);
+                await AddTakes(stop);
+                await AddRedirects(stop);
+                Place();
+                await db.SaveChangesAsync(stop);
+                done = await changes.Save(PageMessages.ImportedThings(keys.Count, source), new(Screen.Settings), Before(pagesBefore), stop);
+            },
+            stop
+        );
+        return done;
+    }
+
+    private List<IUndoStep> Before(IReadOnlyList<PageState> pages)
+    {
+        var added = _addedProducts.Select(p => p.Id).ToHashSet();
+        var listings = _addedListings.Where(l => !added.Contains(l.ProductId)).Select(l => l.Id).ToHashSet();
+        var addedPages = _addedPages.Where(p => !added.Contains(p.Listing.ProductId) && !listings.Contains(p.ListingId)).Select(p => p.Id);
+        List<IUndoStep> steps =
+        [
+            new PagesBefore(PageState.Changed(pages, _pages)),
+            .. _texts,
+            .. _leads,
+            .. _pictures,
+            .. _states,
+            .. _settings,
+            .. _profiles.Where(p => p.Value is not null).Select(p => new ProfileBefore(p.Key, p.Value!)),
+            RemoveRows.Of<TakeRow>(_addedTakes.Select(t => t.Id)),
+            new RedirectsBefore(_addedRedirects.ToDictionary(r => r.From, _ => (int?)null)),
+            RemoveRows.Of<PageRow>(addedPages),
+            new RemoveListings([.. listings]),
+            new RemoveProducts([.. added]),
+            new RemoveRows(nameof(PlatformRow), [.. _profiles.Where(p => p.Value is null).Select(p => p.Key)]),
+        ];
+        return steps;
+    }
+
+    private static bool IsChosen(Entry entry, HashSet<string> keys) =>
+        keys.Contains(entry.ProductKey) || entry.Listings.Any(l => keys.Contains(entry.ListingKey(l.Platform)));
+
+    private void ThrowIfPlatformIsMissing(HashSet<string> keys)
+    {
+        foreach (var (profile, _) in _givenPlatforms)
+            if (
+                _platformRows.GetValueOrDefault(profile.Id) is not { DeletedAt: null }
+                && !keys.Contains(PlatformKey(profile.Id))
+                && _entries.FirstOrDefault(e => keys.Contains(e.ListingKey(profile.Id))) is { } entry
+            )
+                throw new InvalidInputException([
+                    Wrong($"“{entry.Given.Name}” has a listing on {profile.Name}. Choose the platform {profile.Name} too."),
+                ]);
+    }
+
+    private async Task ApplySettings(HashSet<string> keys, CancellationToken stop)
+    {
+        if (document.Shop is { } shop && keys.Contains(ShopKey))
+        {
+            var row = await db.Shops.OrderBy(s => s.Id).FirstAsync(stop);
+            _settings.Add(new ShopNames(row.Name, row.Currency));
+            (row.Name, row.Currency) = (NewName.Check(shop.Name), shop.Currency);
+        }
+
+        if (document.Site is { } site && keys.Contains(SiteKey))
+        {
+            var row = await db.Site(stop);
+            _settings.Add(SiteState.Of(row));
+            new SiteState(site.Brand, site.Address, site.Language, site.Country, site.TitleSuffix).ApplyTo(row);
+            if (row.Id == 0)
+                db.Sites.Add(row);
+        }
+
+        foreach (var (profile, like) in _givenPlatforms.Where(p => keys.Contains(PlatformKey(p.Profile.Id))))
+        {
+            if (!_platformRows.TryGetValue(profile.Id, out var row))
+                db.Platforms.Add(
+                    row = new()
+                    {
+                        Id = profile.Id,
+                        Profile = profile,
+                        DeletedAt = _at,
+                    }
+                );
+            _profiles[profile.Id] = row.DeletedAt is null ? Profiles.Write(row.Profile) : null;
+            (row.Profile, row.Revision, row.DeletedAt) = (profile, row.Revision + 1, null);
+            row.Like ??= like;
+        }
+    }
+
+    private void Apply(Entry entry, HashSet<string> keys, int shopId)
+    {
+        if (entry.Subject.Row is not { } product)
+        {
+            entry.Subject.Row = product = new()
+            {
+                Name = NewName.Check(NameOf(entry.Given)),
+                IsPage = entry.Given.IsPage,
+                ShopId = shopId,
+            };
+            db.Products.Add(product);
+            _addedProducts.Add(product);
+        }
+
+        // A new product comes with all that is known of it.
+        if (keys.Contains(entry.ProductKey) || product.Id == 0)
+            ApplyFacts(entry.Given, product);
+        foreach (var listing in entry.Listings.Where(l => keys.Contains(entry.ListingKey(l.Platform))))
+            ApplyListing(entry, product, listing);
+    }
+
+    private void ApplyFacts(DocumentProduct given, ProductRow product)
+    {
+        var (factsBefore, picksBefore) = (product.Facts, new Dictionary<string, PickState?>());
+        if (given.Facts is { } facts)
+            (product.Facts, product.Revision) = (facts, product.Revision + 1);
+        if (given.Pictures is { } pictures)
+        {
+            var before = product.PictureStates();
+            product.SetPictures([.. Merged(pictures, product)]);
+            if (product.Id > 0)
+                _pictures.Add(new(product.Id, before, product.PictureStates()));
+        }
+
+        if (given.Picks is { } picks)
+            ApplyPicks(picks, product, picksBefore);
+        if (product.Id > 0)
+            _states.Add(new(product.Id, given.Facts is null ? null : factsBefore, picksBefore));
+    }
+
+    private void ApplyPicks(IReadOnlyList<DocumentPick> picks, ProductRow product, Dictionary<string, PickState?> before)
+    {
+        var there = PicksOf(product).ToDictionary(p => p.Key);
+        var order = 0;
+        foreach (var (pick, key) in picks.Select(p => (p, Tokens.Key(p.Text))).Where(p => p.Item2.Length > 0).DistinctBy(p => p.Item2))
+        {
+            before[key] = there.Remove(key, out var row) ? PickState.Of(row) : null;
+            if (row is null)
+                db.Picks.Add(
+                    row = new()
+                    {
+                        Product = product,
+                        Text = pick.Text,
+                        Key = key,
+                    }
+                );
+            new PickState(pick.Text, pick.Fit, pick.Home, pick.Note, pick.Source, ++order)
+            {
+                SaidBy = pick.SaidBy,
+                Language = pick.Language,
+                FitByHand = pick.FitByHand,
+            }.ApplyTo(row);
+        }
+
+        foreach (var (key, gone) in there)
+        {
+            before[key] = PickState.Of(gone);
+            db.Picks.Remove(gone);
+        }
+    }
+
+    private void ApplyListing(Entry entry, ProductRow product, DocumentListing listing)
+    {
+        var row = product.Listings.FirstOrDefault(l => l.PlatformId == listing.Platform);
+        if (row is null)
+        {
+            row = ListingEditor.Add(product, listing.Platform, editor.Now);
+            _addedListings.Add(row);
+        }
+
+        _written.Add((entry, row, TextsToStore(listing, _platforms[listing.Platform])));
+        if (LeadKeyOf(listing) is { } lead && lead != row.LeadKey)
+        {
+            if (row.Id > 0)
+                _leads.Add(new(row.Id, row.LeadKey, lead));
+            ListingEditor.SetLead(row, lead);
+        }
+
+        if (listing.Takes is { Count: > 0 } takes)
+            _takes.Add((row, takes));
+        if (listing.Platform == _rules.Id && entry.Given.Page is not null)
+            _placed.Add((entry, PageOf(entry, row)));
+    }
+
+    private PageRow PageOf(Entry entry, ListingRow listing)
+    {
+        if (entry.Subject.Page is { } there)
+            return there;
+        var page = new PageRow
+        {
+            ListingId = listing.Id,
+            Listing = listing,
+            Order = _pages.Count,
+            CreatedAt = editor.Now,
+        };
+        entry.Subject.Page = page;
+        db.Pages.Add(page);
+        _pages.Add(page);
+        _addedPages.Add(page);
+        return page;
+    }
+
+    // Once all pages have numbers of this shop, the links get them.
+    private async Task WriteTexts(CancellationToken stop)
+    {
+        var ids = _pages.Select(p => p.Id).ToHashSet();
+        foreach (var (entry, listing, given) in _written)
+        {
+            // A link to a page that is not there leads nowhere, also where another page has its number here.
+            if (entry.Place is not null && listing.PlatformId == _rules.Id)
+                Renumber(given, _rules, id => _entryOfPage.GetValueOrDefault(id)?.Subject.Page?.Id ?? (ids.Contains(id) ? 0 : id));
+            var fields = listing.Copy.Fields();
+            foreach (var (key, value) in given)
+                fields[key] = value?.DeepClone();
+            if (
+                await editor.Replace(listing, ListingText.Of(fields), VersionReason.Import, stop) is { } text
+                && !_addedListings.Contains(listing)
+            )
+                _texts.Add(text);
+        }
+
+        foreach (var page in _addedPages)
+            ListingEditor.SetSlug(page, _rules);
+    }
+
+    private async Task AddTakes(CancellationToken stop)
+    {
+        var listings = _takes.Select(t => t.Listing.Id).ToList();
+        var kept = (await db.Takes.Where(t => listings.Contains(t.ListingId)).Select(t => new { t.ListingId, t.Text }).ToListAsync(stop))
+            .Select(t => (t.ListingId, t.Text))
+            .ToHashSet();
+        foreach (var (listing, takes) in _takes)
+        foreach (var take in takes)
+            if (take.Text.Trim() is { Length: > 0 } text && kept.Add((listing.Id, text)))
+                _addedTakes.Add(
+                    new()
+                    {
+                        ListingId = listing.Id,
+                        At = _at,
+                        Text = text,
+                        Name = take.Name,
+                    }
+                );
+        db.Takes.AddRange(_addedTakes);
+    }
+
+    // Old slugs of the pages that were imported: none that a page has now.
+    private async Task AddRedirects(CancellationToken stop)
+    {
+        if (document.Redirects is not { Count: > 0 } redirects || _placed.Count == 0)
+            return;
+        var (slugs, imported) = (_pages.Select(p => p.Slug).ToHashSet(StringComparer.Ordinal), new Dictionary<string, PageRow>());
+        foreach (var (_, page) in _placed)
+            imported.TryAdd(page.Slug, page);
+        var kept = (await db.Redirects.Select(r => r.From).ToListAsync(stop)).ToHashSet(StringComparer.Ordinal);
+        foreach (var (from, to) in Redirects.Collapse([.. redirects.Select(r => (r.Key, r.Value))]))
+            if (imported.TryGetValue(to, out var page) && !slugs.Contains(from) && kept.Add(from))
+                _addedRedirects.Add(new() { From = from, PageId = page.Id });
+        db.Redirects.AddRange(_addedRedirects);
+    }
+
+    // Pages get their parents once all of them have numbers of this shop.
+    private void Place()
+    {
+        var slugs = _pages.CountBy(p => p.Slug).ToDictionary();
+        foreach (var (entry, page) in _placed)
+        {
+            // A page or a table says nothing of the state of a page that is there already.
+            if (entry.Given.Page is { } given && (entry.Place is not null || _addedPages.Contains(page)))
+            {
+                (page.Kind, page.InMenu, page.IsPublished) = (given.Kind, given.InMenu, given.IsPublished);
+                (page.HasSuffix, page.LiveSlug) = (given.HasSuffix, given.IsPublished ? given.LiveSlug ?? page.Slug : given.LiveSlug);
+            }
+
+            if (entry.Place is { } place)
+            {
+                page.ParentId = place.Parent is { } parent ? NumberOf(parent) : null;
+                page.Order = place.Order;
+                page.AlsoIn = [.. (place.AlsoIn ?? []).Select(NumberOf).OfType<int>()];
+                if (place.IsHome)
+                    foreach (var other in _pages)
+                        other.IsHome = other == page;
+            }
+
+            // Only a page that could be published by hand is published.
+            if (_addedPages.Contains(page) && !page.IsHome && (!Slugs.IsSlug(page.Slug) || slugs[page.Slug] > 1))
+                (page.IsPublished, page.LiveSlug) = (false, null);
+        }
+
+        ThrowIfInsideItself();
+
+        int? NumberOf(int id) => _entryOfPage.GetValueOrDefault(id)?.Subject.Page?.Id;
+    }
+
+    // Where only some pages are imported, their places and those of the others can contradict each other.
+    private void ThrowIfInsideItself()
+    {
+        var byId = _pages.ToDictionary(p => p.Id);
+        foreach (var (entry, page) in _placed)
+        {
+            var steps = 0;
+            for (var above = page; above.ParentId is { } id && byId.TryGetValue(id, out var next); above = next)
+                if (++steps > _pages.Count)
+                    throw new InvalidInputException([
+                        Wrong($"“{entry.Given.Name}” would be inside itself. Import the pages around it too."),
+                    ]);
+        }
+    }
+}

@@ -1,0 +1,88 @@
+using System.ComponentModel.DataAnnotations;
+using Microsoft.AspNetCore.Http.HttpResults;
+using TinRabbit.Core;
+using TinRabbit.Core.Platforms;
+using TinRabbit.Core.Words;
+using TinRabbit.Market;
+using TinRabbit.Server.Requests;
+using TinRabbit.Server.Shelf;
+using TinRabbit.Server.Storage;
+
+namespace TinRabbit.Server.Features.Pick;
+
+/// <summary>Terms to translate and measure.</summary>
+/// <param name="Language">BCP 47 tag.</param>
+/// <param name="Texts">The terms, one a line where <paramref name="Column"/> is given.</param>
+/// <param name="Column">The same terms in that language, one a line, aligned with them; null to use the glossary that ships.</param>
+public sealed record LanguageRequest(
+    string MarketId,
+    [MaxLength(20)] string Language,
+    [Term, MaxLength(Bounds.TermsAtOnce)] IReadOnlyList<string> Texts,
+    [MaxLength(Bounds.PasteLength)] string? Column
+);
+
+/// <summary>A term in a second language, measured.</summary>
+/// <param name="To">Null where the glossary lacks a word, or the column's line is empty.</param>
+/// <param name="Unknown">The words that the glossary lacks.</param>
+/// <param name="Typed">Whether it has searches there.</param>
+public sealed record TranslatedTerm(string From, string? To, IReadOnlyList<string> Unknown, bool Typed, Measured Numbers);
+
+internal static class LanguageApi
+{
+    public static void MapLanguage(this IEndpointRouteBuilder app)
+    {
+        app.MapGet("/api/languages", GetLanguages).WithName("GetLanguages").WithTags("Pick");
+
+        app.MapPost("/api/language", TurnTerms).WithName("TurnTerms").WithTags("Pick").ProducesValidationProblem();
+    }
+
+    private static Ok<IReadOnlyCollection<string>> GetLanguages() => TypedResults.Ok(Glossary.Languages);
+
+    private static async Task<Results<Ok<List<TranslatedTerm>>, NotFound>> TurnTerms(
+        LanguageRequest request,
+        TinContext db,
+        IMarket market,
+        Shelves shelves,
+        CancellationToken stop
+    )
+    {
+        if (market.Places.All(p => p.Id != request.MarketId))
+            return TypedResults.NotFound();
+        var turned = Translate(request);
+        var terms = await shelves.MeasureTyped(db, request.MarketId, [.. turned.Select(t => t.To).OfType<string>()], stop);
+        return TypedResults.Ok(
+            await shelves.Query(
+                db,
+                request.MarketId,
+                s =>
+                    turned
+                        .Select(t =>
+                            t.To is not null && terms.GetValueOrDefault(Tokens.Key(t.To)) is { } term
+                                ? new TranslatedTerm(t.From, t.To, t.Unknown, true, Measured.Of(term, s))
+                                : new TranslatedTerm(t.From, t.To, t.Unknown, false, Measured.Nothing)
+                        )
+                        .ToList(),
+                stop
+            )
+        );
+    }
+
+    private static List<Translation> Translate(LanguageRequest request)
+    {
+        if (request.Column is null)
+            return Glossary.Languages.Contains(request.Language)
+                ? [.. request.Texts.Select(t => Glossary.Translate(t, request.Language))]
+                : throw new InvalidInputException([new("language", $"No glossary for “{request.Language}”. Paste your own translations.")]);
+        var lines = request.Column.ReplaceLineEndings("\n").Split('\n');
+        while (lines.Length > request.Texts.Count && lines[^1].Length == 0)
+            lines = lines[..^1];
+        if (lines.Length != request.Texts.Count)
+            throw new InvalidInputException([
+                new(
+                    "column",
+                    $"{lines.Length} lines for {request.Texts.Count} terms. Enter one line for each term, and leave it empty where there is no translation."
+                ),
+            ]);
+        return [.. request.Texts.Zip(lines, (from, to) => new Translation(from, Tokens.Of(to).Count > 0 ? to.Trim() : null, []))];
+    }
+}

@@ -1,0 +1,225 @@
+using System.ComponentModel.DataAnnotations;
+using System.Text;
+using System.Text.Json;
+using System.Text.Json.Nodes;
+using Microsoft.AspNetCore.Http.HttpResults;
+using Microsoft.EntityFrameworkCore;
+using TinRabbit.Core;
+using TinRabbit.Core.Findings;
+using TinRabbit.Core.Platforms;
+using TinRabbit.Server.Hosting;
+using TinRabbit.Server.Listings;
+using TinRabbit.Server.Storage;
+using TinRabbit.Server.Undo;
+
+namespace TinRabbit.Server.Features.Platforms;
+
+/// <summary>A platform and its profile.</summary>
+/// <param name="Shipped">Whether it came with the program.</param>
+/// <param name="Listings">How many listings there are with something in them.</param>
+/// <param name="Profile">The profile in its open format.</param>
+public sealed record PlatformView(string Id, string Name, string About, bool Shipped, int Listings, int Revision, JsonObject Profile);
+
+/// <summary>Every platform, and the thresholds that a profile may set, with what counts where it does not.</summary>
+public sealed record PlatformsView(IReadOnlyList<PlatformView> Platforms, IReadOnlyDictionary<string, double> Thresholds);
+
+/// <summary>A profile to check or to save.</summary>
+/// <param name="Like">For a new one: the platform that it was duplicated from.</param>
+/// <param name="Revision">For a saved one: the <see cref="PlatformView.Revision"/> that it was made from.</param>
+public sealed record ProfileRequest(JsonElement Profile, [MaxLength(Bounds.NameLength)] string? Like, int? Revision = null);
+
+/// <summary>The effect of a profile on the existing listings.</summary>
+/// <param name="Unfit">Listings that would no longer fit, with why.</param>
+/// <param name="Revision">Of the profile as it is now; null where nothing was saved.</param>
+public sealed record ProfileChecked(IReadOnlyList<UnfitListing> Unfit, int? Revision = null);
+
+/// <summary>A listing that does not fit a profile.</summary>
+/// <param name="Before">Whether it fitted the profile that was there before.</param>
+public sealed record UnfitListing(int ListingId, string Product, IReadOnlyList<string> Why, bool Before);
+
+internal static class PlatformsApi
+{
+    public static void MapPlatforms(this IEndpointRouteBuilder app)
+    {
+        var api = app.MapGroup("/api/platforms").WithTags("Platforms");
+
+        api.MapGet("/", GetPlatforms).WithName("GetPlatforms");
+
+        api.MapGet("/{id}/profile.json", ExportProfile).WithName("ExportProfile");
+
+        // Says what is wrong, and which listings would not fit; keeps nothing.
+        api.MapPost("/check", CheckProfile).WithName("CheckProfile").ProducesValidationProblem();
+
+        api.MapPost("/", AddPlatform).WithName("AddPlatform").ProducesValidationProblem();
+
+        api.MapPut("/{id}", SavePlatform).WithName("SavePlatform").ProducesValidationProblem();
+
+        api.MapDelete("/{id}", DeletePlatform).WithName("DeletePlatform").ProducesValidationProblem();
+    }
+
+    private static async Task<Ok<PlatformsView>> GetPlatforms(TinContext db, CancellationToken stop)
+    {
+        var counts = await db
+            .Listings.Where(l => l.Copy != ListingText.Empty)
+            .GroupBy(l => l.PlatformId)
+            .Select(g => new { g.Key, Count = g.Count() })
+            .ToDictionaryAsync(g => g.Key, g => g.Count, stop);
+        var rows = await db.Platforms.AsNoTracking().ToListAsync(stop);
+        return TypedResults.Ok(
+            new PlatformsView(
+                [.. rows.OrderBy(r => r.Like is not null).ThenBy(r => r.Id).Select(r => View(r, counts.GetValueOrDefault(r.Id)))],
+                ListingToCheck.Thresholds
+            )
+        );
+    }
+
+    private static async Task<Results<FileContentHttpResult, NotFound>> ExportProfile(string id, TinContext db, CancellationToken stop) =>
+        await db.Platforms.FindAsync([id], stop) is { } row
+            ? TypedResults.File(
+                Encoding.UTF8.GetBytes(PlatformJson.Write(row.Profile).ToJsonString(new(ListingText.Format) { WriteIndented = true })),
+                "application/json",
+                $"{id}.json"
+            )
+            : TypedResults.NotFound();
+
+    private static async Task<Ok<ProfileChecked>> CheckProfile(ProfileRequest request, TinContext db, CancellationToken stop) =>
+        TypedResults.Ok(new ProfileChecked(await Unfit(db, Read(request), stop)));
+
+    private static async Task<Ok<PlatformView>> AddPlatform(
+        ProfileRequest request,
+        TinContext db,
+        ChangeLog changes,
+        MarketSetup markets,
+        CancellationToken stop
+    )
+    {
+        var platform = Read(request);
+        if (await db.Platforms.IgnoreQueryFilters().AnyAsync(p => p.Id == platform.Id && p.DeletedAt != null, stop))
+            throw new InvalidInputException([new("profile.id", $"A deleted platform has the ID “{platform.Id}”. Choose another ID.")]);
+        if (await db.Platforms.AnyAsync(p => p.Id == platform.Id, stop))
+            throw new InvalidInputException([
+                new("profile.id", $"A platform with the ID “{platform.Id}” exists already. Choose another ID."),
+            ]);
+        var row = new PlatformRow
+        {
+            Id = platform.Id,
+            Profile = platform,
+            Like = await KindOf(db, request.Like, stop),
+        };
+        db.Platforms.Add(row);
+        await changes.Save(
+            PlatformMessages.Added(platform.Name),
+            new(Screen.Settings),
+            [new RemoveRows(nameof(PlatformRow), [platform.Id])],
+            stop
+        );
+        await markets.TryOpen(platform, row.Like!, stop);
+        return TypedResults.Ok(View(row, 0));
+    }
+
+    private static async Task<Results<Ok<ProfileChecked>, Conflict<PlatformView>, NotFound>> SavePlatform(
+        string id,
+        ProfileRequest request,
+        TinContext db,
+        ChangeLog changes,
+        MarketSetup markets,
+        CancellationToken stop
+    )
+    {
+        if (await db.Platforms.FindAsync([id], stop) is not { } row)
+            return TypedResults.NotFound();
+        var platform = Read(request);
+        if (platform.Id != id)
+            throw new InvalidInputException([new("profile.id", $"A platform keeps its ID, “{id}”. Duplicate it to use another.")]);
+        var isSame = Profiles.Write(platform) == Profiles.Write(row.Profile);
+        if (request.Revision is not { } from)
+            throw new InvalidInputException([new("revision", "This is missing.")]);
+        if (!isSame && row.Revision != from)
+            return TypedResults.Conflict(
+                View(row, await db.Listings.CountAsync(l => l.PlatformId == id && l.Copy != ListingText.Empty, stop))
+            );
+        var unfit = await Unfit(db, platform, stop);
+        if (!isSame)
+        {
+            changes.Note(PlatformMessages.Changed(platform.Name), new(Screen.Settings), new ProfileBefore(id, Profiles.Write(row.Profile)));
+            (row.Profile, row.Revision) = (platform, row.Revision + 1);
+        }
+
+        await db.SaveChangesAsync(stop);
+        if (row.Like is { } like)
+            await markets.TryOpen(platform, like, stop);
+        return TypedResults.Ok(new ProfileChecked(unfit, row.Revision));
+    }
+
+    private static async Task<Results<Ok<Changed>, NotFound>> DeletePlatform(
+        string id,
+        TinContext db,
+        ChangeLog changes,
+        CancellationToken stop
+    )
+    {
+        if (await db.Platforms.FindAsync([id], stop) is not { } row)
+            return TypedResults.NotFound();
+        if (row.Like is null)
+            throw new InvalidInputException([new("id", "A built-in platform can’t be deleted.")]);
+        List<IDeletable> rows = [row, .. await db.Listings.Where(l => l.PlatformId == id).ToListAsync(stop)];
+        return TypedResults.Ok(
+            await changes.Delete(ChangeMessages.Deleted("platform", row.Profile.Name), new(Screen.Settings), rows, stop)
+        );
+    }
+
+    // A copy of a copy resembles the original's platform.
+    private static async Task<string> KindOf(TinContext db, string? like, CancellationToken stop) =>
+        like is not null && await db.Platforms.FindAsync([like], stop) is { } row ? row.Like ?? row.Id : "longbarrow";
+
+    private static Platform Read(ProfileRequest request)
+    {
+        var platform = PlatformJson.Read(request.Profile, "profile");
+        if (platform.Id.Length is 0 or > 40)
+            throw new InvalidInputException([new("profile.id", "Use 1 to 40 lower-case letters, digits and hyphens.")]);
+        if (platform.Name.Trim().Length == 0)
+            throw new InvalidInputException([new("profile.name", "Enter a name.")]);
+        return platform;
+    }
+
+    private static PlatformView View(PlatformRow row, int listings)
+    {
+        var platform = row.Profile;
+        return new(row.Id, platform.Name, platform.About, row.Like is null, listings, row.Revision, PlatformJson.Write(platform));
+    }
+
+    private static async Task<List<UnfitListing>> Unfit(TinContext db, Platform platform, CancellationToken stop)
+    {
+        var unfit = new List<UnfitListing>();
+        var listings = await db
+            .Listings.AsNoTracking()
+            .Include(l => l.Product)
+            .Include(l => l.Platform)
+            .Where(l => l.PlatformId == platform.Id && l.Copy != ListingText.Empty)
+            .OrderBy(l => l.ProductId)
+            .ToListAsync(stop);
+        var before = listings.Count > 0 ? listings[0].Platform.Profile : null;
+        foreach (var listing in listings)
+            if (Why(platform, listing) is { Count: > 0 } why)
+                unfit.Add(new(listing.Id, listing.Product.Name, why, Why(before!, listing).Count == 0));
+        return unfit;
+    }
+
+    private static List<string> Why(Platform platform, ListingRow listing)
+    {
+        var copy = listing.Copy.On(platform);
+        var why = new List<string>();
+        foreach (var field in platform.Fields)
+        {
+            var room = RoomUsed.Of(field, copy.GetValueOrDefault(field.Key));
+            if (room.Over > 0)
+                why.Add(LimitMessages.TooLong(field.Label, room.Over, field.Limit!.Unit));
+            if (room.ItemsOver > 0)
+                why.Add(LimitMessages.TooMany(field.Label, room.ItemsOver));
+            if (field.Required && copy.GetValueOrDefault(field.Key)?.IsEmpty(field.Shape) != false)
+                why.Add(LimitMessages.Empty(field.Label));
+        }
+
+        return why;
+    }
+}

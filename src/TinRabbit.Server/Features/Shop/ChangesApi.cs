@@ -1,0 +1,75 @@
+using Microsoft.EntityFrameworkCore;
+using TinRabbit.Server.Storage;
+using TinRabbit.Server.Undo;
+
+namespace TinRabbit.Server.Features.Shop;
+
+/// <summary>A change as the history lists it.</summary>
+/// <param name="CanUndo">Whether it can be undone now: later changes to the same picks or facts come first.</param>
+/// <param name="Screen">Where it was made.</param>
+/// <param name="ListingId">The listing that it is about; null where it is not about one.</param>
+/// <param name="PageId">The page that it is about; null where it is not about one.</param>
+/// <param name="UndoneAt">When it was undone; null while it is in force.</param>
+public sealed record ChangeView(
+    int Id,
+    string What,
+    DateTime At,
+    bool CanUndo,
+    Screen Screen,
+    int? ListingId,
+    int? PageId,
+    DateTime? UndoneAt
+);
+
+internal static class ChangesApi
+{
+    private const int Shown = 100;
+
+    public static void MapChanges(this IEndpointRouteBuilder app)
+    {
+        var api = app.MapGroup("/api/changes").WithTags("Shop");
+        api.MapGet("/", GetChanges)
+            .WithName("GetChanges")
+            .WithDescription("The last changes of the shop, and of a product where one is given; the newest first.");
+        api.MapPost("/undo", Undo)
+            .WithName("UndoChange")
+            .WithDescription("Undoes a change, or the last one.")
+            .ProducesValidationProblem()
+            .DisableRequestTimeout();
+        api.MapPost("/redo", Redo)
+            .WithName("RedoChange")
+            .WithDescription("Makes a change again that was undone, or the one that was undone last.")
+            .ProducesValidationProblem()
+            .DisableRequestTimeout();
+    }
+
+    private static async Task<List<ChangeView>> GetChanges(int? product, bool? undone, TinContext db, CancellationToken stop)
+    {
+        var rows = await db
+            .Changes.AsNoTracking()
+            .Where(c => (c.ProductId == product || c.ProductId == null) && (undone == true || c.UndoneAt == null))
+            .OrderByDescending(c => c.Id)
+            .Take(Shown)
+            .ToListAsync(stop);
+        var inForce = rows.Where(r => r.UndoneAt is null).ToList();
+        return
+        [
+            .. rows.Select(r => new ChangeView(
+                r.Id,
+                r.What,
+                r.At,
+                ChangeLog.IsFree(r, inForce.Where(other => other.ProductId == r.ProductId)),
+                r.Screen,
+                r.ListingId,
+                r.PageId,
+                r.UndoneAt
+            )),
+        ];
+    }
+
+    private static async Task<Changed> Undo(int? product, int? change, ChangeLog changes, CancellationToken stop) =>
+        new(await changes.Undo(product, change, stop));
+
+    private static async Task<Changed> Redo(int? product, int? change, ChangeLog changes, CancellationToken stop) =>
+        new(await changes.Redo(product, change, stop));
+}

@@ -1,0 +1,137 @@
+using System.Collections.Concurrent;
+using System.Runtime.CompilerServices;
+using System.Threading.Channels;
+using Microsoft.EntityFrameworkCore;
+using TinRabbit.Core.Findings;
+using TinRabbit.Core.Measures;
+using TinRabbit.Core.Platforms;
+using TinRabbit.Server.Listings;
+using TinRabbit.Server.Picks;
+using TinRabbit.Server.Storage;
+
+namespace TinRabbit.Server.Features.Shop;
+
+/// <summary>A listing's scores in one market.</summary>
+/// <param name="Id">The listing.</param>
+/// <param name="Reach">0–100; null without picks.</param>
+/// <param name="Grip">0–100; null without picks.</param>
+/// <param name="Lost">Searches/mo of picks that cannot find it; null where no volume is known.</param>
+/// <param name="LostPicks">Picks that cannot find it.</param>
+/// <param name="Basis">What the picks count by.</param>
+/// <param name="Picks">Picks that count.</param>
+/// <param name="UnknownVolume">Picks whose volume is unknown.</param>
+/// <param name="Required">Required findings.</param>
+/// <param name="Recommended">Recommended findings that were not dismissed.</param>
+public sealed record ListingScore(
+    int Id,
+    double? Reach,
+    double? Grip,
+    double? Lost,
+    int LostPicks,
+    DemandBasis Basis,
+    int Picks,
+    int UnknownVolume,
+    int Required,
+    int Recommended
+);
+
+/// <summary>The scores of all listings: worked out once, and again after what they are made of has changed.</summary>
+internal sealed class ListingScores(IServiceScopeFactory scopes, DataVersion commits, ILogger<ListingScores> log)
+{
+    private const int MostKept = 100_000;
+
+    // What a score was made from: the data's version, the listing's revision and its lead.
+    private readonly ConcurrentDictionary<(int Listing, string Market), (string Made, ListingScore Score)> _kept = new();
+
+    /// <summary>What a score of a listing as it is now is made from.</summary>
+    public string StateOf(int revision, string? leadKey) => $"{commits.Count} {revision} {leadKey}";
+
+    /// <summary>The score that is known, and whether nothing has changed since; null where none is.</summary>
+    public (ListingScore Score, bool IsFresh)? Find(int listing, string market, string state) =>
+        _kept.TryGetValue((listing, market), out var kept) ? (kept.Score, kept.Made == state) : null;
+
+    /// <summary>Works out the scores of listings, each as soon as it is there, on half of the processors.</summary>
+    public async IAsyncEnumerable<ListingScore> Compute(
+        IReadOnlyList<(int Listing, string Market, string State)> listings,
+        [EnumeratorCancellation] CancellationToken stop
+    )
+    {
+        var done = Channel.CreateBounded<ListingScore>(64);
+        var work = Task.Run(
+            async () =>
+            {
+                try
+                {
+                    await Parallel.ForEachAsync(
+                        listings,
+                        new ParallelOptions
+                        {
+                            CancellationToken = stop,
+                            MaxDegreeOfParallelism = Math.Max(1, Environment.ProcessorCount / 2),
+                        },
+                        async (l, s) =>
+                        {
+                            if (await Try(l.Listing, l.Market, s) is not { } score)
+                                return;
+                            if (_kept.Count >= MostKept)
+                                _kept.Clear();
+                            _kept[(l.Listing, l.Market)] = (l.State, score);
+                            await done.Writer.WriteAsync(score, s);
+                        }
+                    );
+                    done.Writer.Complete();
+                }
+                catch (Exception e)
+                {
+                    done.Writer.Complete(e);
+                }
+            },
+            stop
+        );
+        await foreach (var score in done.Reader.ReadAllAsync(stop))
+            yield return score;
+        await work;
+    }
+
+    // One listing that cannot be weighed keeps no other from it.
+    private async Task<ListingScore?> Try(int id, string market, CancellationToken stop)
+    {
+        try
+        {
+            return await One(id, market, stop);
+        }
+        catch (InvalidInputException e)
+        {
+            log.LogWarning(e, "Listing {Id} could not be weighed", id);
+            return null;
+        }
+    }
+
+    // Null where the listing was deleted meanwhile.
+    private async Task<ListingScore?> One(int id, string market, CancellationToken stop)
+    {
+        await using var scope = scopes.CreateAsyncScope();
+        var (db, ready, checker) = (
+            scope.ServiceProvider.GetRequiredService<TinContext>(),
+            scope.ServiceProvider.GetRequiredService<PreparedPicksCache>(),
+            scope.ServiceProvider.GetRequiredService<ListingChecker>()
+        );
+        if (await OpenDraft.Open(db, ready, id, new(market, null), stop) is not { } open)
+            return null;
+        var weighing = Weigher.Weigh(open.Picks.Terms, open.Copy, open.Picks.Wanted, stop);
+        var aside = await db.Asides.Where(a => a.ListingId == id).Select(a => a.Key).ToListAsync(stop);
+        var findings = (await checker.Check(db, open, market, stop)).Findings.Where(f => !aside.Contains(f.Key)).ToList();
+        return new(
+            id,
+            weighing.Counted > 0 ? weighing.Reach : null,
+            weighing.Counted > 0 ? weighing.Grip : null,
+            weighing.LostVolume,
+            weighing.LostTerms,
+            weighing.Basis,
+            weighing.Counted,
+            weighing.UnknownVolume,
+            findings.Count(f => f.Level == Level.Must),
+            findings.Count(f => f.Level == Level.Should)
+        );
+    }
+}

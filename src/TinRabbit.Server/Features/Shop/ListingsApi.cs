@@ -1,0 +1,187 @@
+using System.ComponentModel.DataAnnotations;
+using Microsoft.AspNetCore.Http.HttpResults;
+using Microsoft.AspNetCore.Http.Json;
+using Microsoft.EntityFrameworkCore;
+using Microsoft.Extensions.Options;
+using TinRabbit.Core;
+using TinRabbit.Market;
+using TinRabbit.Server.Journal;
+using TinRabbit.Server.Listings;
+using TinRabbit.Server.Requests;
+using TinRabbit.Server.Storage;
+using TinRabbit.Server.Undo;
+
+namespace TinRabbit.Server.Features.Shop;
+
+/// <summary>A listing in the list of the shop.</summary>
+/// <param name="MarketId">The market of its platform in the country that was asked for; null where there is none.</param>
+/// <param name="SavedAt">When its text was changed last.</param>
+/// <param name="SentAt">When it was sent or published last; null where it never was.</param>
+/// <param name="Changed">Whether it was changed since.</param>
+/// <param name="ArchivedAt">When it was archived; null while it is worked on.</param>
+/// <param name="Score">Its scores as far as they are known; null before they are worked out.</param>
+/// <param name="IsFresh">Whether nothing has changed since the scores were worked out.</param>
+public sealed record ListingLine(
+    int Id,
+    int ProductId,
+    string Product,
+    string PlatformId,
+    string Platform,
+    string? MarketId,
+    DateTime SavedAt,
+    DateTime? SentAt,
+    bool Changed,
+    DateTime? ArchivedAt,
+    ListingScore? Score,
+    bool IsFresh
+);
+
+/// <summary>All listings of the shop.</summary>
+/// <param name="Country">The country whose markets they are weighed in.</param>
+/// <param name="Countries">The countries that there are, by code and name.</param>
+public sealed record ListingsView(string Country, IReadOnlyDictionary<string, string> Countries, IReadOnlyList<ListingLine> Listings);
+
+/// <summary>Which country's markets to weigh the listings in.</summary>
+public sealed record ScoresRequest([MaxLength(8)] string Country);
+
+/// <summary>How far the weighing of all listings is.</summary>
+/// <param name="Done">Listings weighed so far.</param>
+/// <param name="All">Listings to weigh.</param>
+/// <param name="Score">The score of one of them; null in the first line.</param>
+public sealed record ScoreLine(int Done, int All, ListingScore? Score);
+
+/// <summary>Listings to archive, or to take back.</summary>
+public sealed record ArchiveRequest([MaxLength(Bounds.Listings)] IReadOnlyList<int> Ids, bool IsArchived);
+
+internal static class ListingsApi
+{
+    private const int RowsAtOnce = 500;
+
+    public static void MapListings(this IEndpointRouteBuilder app)
+    {
+        var api = app.MapGroup("/api/listings").WithTags("Shop");
+        api.MapGet("/", GetListings).WithName("GetListings");
+        api.MapPost("/scores", WeighListings).WithName("WeighListings").DisableRequestTimeout();
+        api.MapPost("/archive", ArchiveListings).WithName("ArchiveListings").ProducesValidationProblem();
+    }
+
+    private static async Task<Ok<ListingsView>> GetListings(
+        string? country,
+        TinContext db,
+        IMarket market,
+        ListingScores scores,
+        CancellationToken stop
+    )
+    {
+        var site = await db.Site(stop);
+        var places = market.PlacesWith(site);
+        var countries = places.DistinctBy(p => p.Country).ToDictionary(p => p.Country, p => p.CountryName);
+        var chosen = country is not null && countries.ContainsKey(country) ? country : countries.Keys.FirstOrDefault() ?? "";
+        var markets = market.MarketsIn(site, chosen);
+        var names = await db.PlatformNames(stop);
+        var sent = await db
+            .Sent.AsNoTracking()
+            .GroupBy(s => s.ListingId)
+            .Select(g => new { Id = g.Key, At = g.Max(s => s.At) })
+            .ToDictionaryAsync(s => s.Id, s => s.At, stop);
+        var rows = await Rows(db).ToListAsync(stop);
+        return TypedResults.Ok(
+            new ListingsView(
+                chosen,
+                countries,
+                [
+                    .. rows.Select(r =>
+                    {
+                        var marketId = markets.GetValueOrDefault(r.PlatformId);
+                        var known = marketId is null ? null : scores.Find(r.Id, marketId, scores.StateOf(r.Revision, r.LeadKey));
+                        DateTime? sentAt = sent.TryGetValue(r.Id, out var at) ? at : null;
+                        return new ListingLine(
+                            r.Id,
+                            r.ProductId,
+                            r.Product,
+                            r.PlatformId,
+                            names.GetValueOrDefault(r.PlatformId, r.PlatformId),
+                            marketId,
+                            r.SavedAt,
+                            sentAt,
+                            sentAt is not null && r.SavedAt > sentAt,
+                            r.ArchivedAt,
+                            known?.Score,
+                            known?.IsFresh ?? false
+                        );
+                    }),
+                ]
+            )
+        );
+    }
+
+    // What is not known, or not fresh, is worked out; a seller who leaves stops it, and what is done is kept.
+    private static async Task WeighListings(
+        ScoresRequest request,
+        TinContext db,
+        IMarket market,
+        ListingScores scores,
+        HttpResponse response,
+        IOptions<JsonOptions> json,
+        CancellationToken stop
+    )
+    {
+        var markets = market.MarketsIn(await db.Site(stop), request.Country);
+        var todo = (await Rows(db).ToListAsync(stop))
+            .Where(l => l.ArchivedAt is null && markets.ContainsKey(l.PlatformId))
+            .Select(l => (Listing: l.Id, Market: markets[l.PlatformId], State: scores.StateOf(l.Revision, l.LeadKey)))
+            .Where(l => scores.Find(l.Listing, l.Market, l.State) is not { IsFresh: true })
+            .ToList();
+        response.ContentType = "application/x-ndjson";
+        var options = json.Value.SerializerOptions;
+        await response.WriteLine(new ScoreLine(0, todo.Count, null), options, stop);
+        var done = 0;
+        try
+        {
+            await foreach (var score in scores.Compute(todo, stop))
+                await response.WriteLine(new ScoreLine(++done, todo.Count, score), options, stop);
+        }
+        catch (MarketException e)
+        {
+            await response.WriteLine(new { problem = e.Message }, options, stop);
+        }
+    }
+
+    private static async Task<Ok<Changed>> ArchiveListings(ArchiveRequest request, TinContext db, ChangeLog changes, CancellationToken stop)
+    {
+        var listings = new List<ListingRow>();
+        foreach (var ids in request.Ids.Distinct().Chunk(RowsAtOnce))
+            listings.AddRange(
+                await db.Listings.Where(l => ids.Contains(l.Id) && l.ArchivedAt == null == request.IsArchived).ToListAsync(stop)
+            );
+        if (listings.Count == 0)
+            return TypedResults.Ok(new Changed(null));
+        var before = listings.Select(l => new ArchivedState(l.Id, l.ArchivedAt)).ToList();
+        DateTime? now = request.IsArchived ? DateTime.UtcNow : null;
+        foreach (var listing in listings)
+            listing.ArchivedAt = now;
+        return TypedResults.Ok(
+            await changes.Save(ShopMessages.Archived(listings.Count, !request.IsArchived), new(Screen.Listings), [.. before], stop)
+        );
+    }
+
+    private sealed record ListingHead(
+        int Id,
+        int ProductId,
+        string Product,
+        string PlatformId,
+        int Revision,
+        string? LeadKey,
+        DateTime SavedAt,
+        DateTime? ArchivedAt
+    );
+
+    // Without their texts: a shop may have thousands. What only a page is about is no listing of a product.
+    private static IQueryable<ListingHead> Rows(TinContext db) =>
+        db
+            .Listings.AsNoTracking()
+            .Where(l => !l.Product.IsPage)
+            .OrderBy(l => l.ProductId)
+            .ThenBy(l => l.Id)
+            .Select(l => new ListingHead(l.Id, l.ProductId, l.Product.Name, l.PlatformId, l.Revision, l.LeadKey, l.SavedAt, l.ArchivedAt));
+}

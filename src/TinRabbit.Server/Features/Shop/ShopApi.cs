@@ -1,0 +1,382 @@
+using System.ComponentModel.DataAnnotations;
+using Microsoft.AspNetCore.Http.HttpResults;
+using Microsoft.EntityFrameworkCore;
+using TinRabbit.Core;
+using TinRabbit.Core.Platforms;
+using TinRabbit.Core.Words;
+using TinRabbit.Market;
+using TinRabbit.Server.Listings;
+using TinRabbit.Server.Picks;
+using TinRabbit.Server.Requests;
+using TinRabbit.Server.Storage;
+using TinRabbit.Server.Undo;
+
+namespace TinRabbit.Server.Features.Shop;
+
+/// <summary>The shop as the head of every screen shows it.</summary>
+/// <param name="Currency">ISO 4217 code of the prices on the seller's own platforms.</param>
+/// <param name="OwnWords">Words whose claims the seller has corrected or added.</param>
+public sealed record ShopView(
+    string Name,
+    string Currency,
+    IReadOnlyList<ProductView> Products,
+    IReadOnlyList<MarketView> Markets,
+    IReadOnlyList<OwnWord> OwnWords
+);
+
+/// <summary>A product and its listings, by platform.</summary>
+/// <param name="Revision">Counts the changes to name and facts.</param>
+/// <param name="PicturesRevision">Counts the changes to the alt texts.</param>
+/// <param name="IsPage">Whether it is only what a category or content page is about: nothing is sold.</param>
+public sealed record ProductView(
+    int Id,
+    string Name,
+    Facts Facts,
+    IReadOnlyList<string> Pictures,
+    IReadOnlyDictionary<string, int> Listings,
+    int Revision,
+    int PicturesRevision,
+    bool IsPage
+);
+
+/// <summary>A platform in one country.</summary>
+/// <param name="Currency">ISO 4217 code of its prices.</param>
+/// <param name="Simulated">Whether its numbers are sample data.</param>
+/// <param name="Own">Whether the platform is the seller's own, which no market is connected to.</param>
+public sealed record MarketView(
+    string Id,
+    string PlatformId,
+    string PlatformName,
+    string About,
+    string Country,
+    string CountryName,
+    string Currency,
+    bool Simulated,
+    bool Own
+);
+
+/// <summary>A new product.</summary>
+/// <param name="Pictures">The alt text of each picture.</param>
+/// <param name="Platforms">Where it is listed; null for every platform.</param>
+public sealed record ProductRequest(
+    string Name,
+    Facts? Facts,
+    [MaxLength(Bounds.Pictures), EachMaxLength(Bounds.NoteLength)] IReadOnlyList<string>? Pictures,
+    [MaxLength(Bounds.Facts), EachMaxLength(Bounds.NameLength)] IReadOnlyList<string>? Platforms = null
+);
+
+/// <summary>The shop's settings.</summary>
+/// <param name="Currency">ISO 4217 code.</param>
+public sealed record ShopRequest([MaxLength(Bounds.NameLength)] string Name, [MaxLength(3)] string Currency);
+
+/// <summary>What a word claims of every product of the shop.</summary>
+/// <param name="Word">One word, or a few.</param>
+/// <param name="Facet">What it claims; null where it claims nothing.</param>
+/// <param name="Forget">Whether the vocabulary decides again.</param>
+public sealed record OwnWordRequest([MaxLength(Bounds.NameLength)] string Word, Facet? Facet, bool Forget = false);
+
+/// <summary>A new name for a product.</summary>
+/// <param name="Revision">The <see cref="ProductView.Revision"/> that it was made from.</param>
+public sealed record ProductNameRequest(string Name, int Revision);
+
+/// <summary>New alt texts for a product, all of them.</summary>
+/// <param name="Revision">The <see cref="ProductView.PicturesRevision"/> that they were made from.</param>
+public sealed record PicturesRequest(
+    [MaxLength(Bounds.Pictures), EachMaxLength(Bounds.NoteLength)] IReadOnlyList<string> Pictures,
+    int Revision
+);
+
+internal static class ShopApi
+{
+    public static void MapShop(this IEndpointRouteBuilder app)
+    {
+        var api = app.MapGroup("/api").WithTags("Shop");
+        api.MapGet("/shop", GetShop).WithName("GetShop");
+
+        api.MapPost("/products", AddProduct).WithName("AddProduct").ProducesValidationProblem();
+
+        api.MapPost("/products/{id:int}/listings/{platformId}", AddListing).WithName("AddListing").ProducesValidationProblem();
+        api.MapPut("/shop", SaveShop).WithName("SaveShop").ProducesValidationProblem();
+        api.MapPost("/shop/words", SetOwnWord).WithName("SetOwnWord").ProducesValidationProblem();
+        api.MapDelete("/products/{id:int}", DeleteProduct).WithName("DeleteProduct");
+        api.MapPost("/products/{id:int}/duplicate", DuplicateProduct).WithName("DuplicateProduct").ProducesValidationProblem();
+        api.MapDelete("/listings/{id:int}", DeleteListing).WithName("DeleteListing");
+        api.MapPut("/products/{id:int}/name", RenameProduct).WithName("RenameProduct").ProducesValidationProblem();
+        api.MapPut("/products/{id:int}/pictures", SavePictures).WithName("SavePictures").ProducesValidationProblem();
+    }
+
+    private static async Task<Ok<ShopView>> GetShop(TinContext db, IMarket market, CancellationToken stop)
+    {
+        var shop = await db.Shops.AsNoTracking().OrderBy(s => s.Id).FirstAsync(stop);
+        // The listings' texts stay where they are: a shop may have many.
+        var listings = (
+            await db
+                .Listings.AsNoTracking()
+                .Select(l => new
+                {
+                    l.ProductId,
+                    l.PlatformId,
+                    l.Id,
+                })
+                .ToListAsync(stop)
+        ).ToLookup(l => l.ProductId);
+        var products = await db.Products.AsNoTracking().Include(p => p.Pictures).OrderBy(p => p.Id).ToListAsync(stop);
+        var rows = await db.Platforms.AsNoTracking().ToListAsync(stop);
+        var (platforms, own) = (
+            rows.ToDictionary(p => p.Id, p => p.Profile),
+            rows.Where(p => p.Like is not null).Select(p => p.Id).ToHashSet()
+        );
+        var places = market.PlacesWith(await db.Site(stop)).Where(m => platforms.ContainsKey(m.PlatformId));
+        return TypedResults.Ok(
+            new ShopView(
+                shop.Name,
+                shop.Currency,
+                [.. products.Select(p => View(p, listings[p.Id].ToDictionary(l => l.PlatformId, l => l.Id)))],
+                [
+                    .. places.Select(m => new MarketView(
+                        m.Id,
+                        m.PlatformId,
+                        platforms[m.PlatformId].Name,
+                        platforms[m.PlatformId].About,
+                        m.Country,
+                        m.CountryName,
+                        own.Contains(m.PlatformId) ? shop.Currency : m.Currency,
+                        market.IsSimulated,
+                        own.Contains(m.PlatformId)
+                    )),
+                ],
+                shop.OwnWords
+            )
+        );
+    }
+
+    private static async Task<Ok<ProductView>> AddProduct(ProductRequest request, TinContext db, ChangeLog changes, CancellationToken stop)
+    {
+        var product = new ProductRow
+        {
+            Name = NewName.Check(request.Name),
+            Facts = request.Facts ?? new(),
+            ShopId = await db.Shops.OrderBy(s => s.Id).Select(s => s.Id).FirstAsync(stop),
+        };
+        if (request.Pictures is { Count: > 0 } pictures)
+            product.SetAltTexts(pictures);
+        var platforms = await db.Platforms.Select(p => p.Id).ToListAsync(stop);
+        if (request.Platforms?.FirstOrDefault(p => !platforms.Contains(p)) is { } unknown)
+            throw new InvalidInputException([new("platforms", $"There is no platform “{unknown}”.")]);
+        foreach (var platform in request.Platforms ?? platforms)
+            ListingEditor.Add(product, platform, DateTime.UtcNow);
+        db.Products.Add(product);
+        await db.SaveChangesAsync(stop);
+        await changes.Save(ShopMessages.AddedProduct(product.Name), new(Screen.Listings), [new RemoveProducts([product.Id])], stop);
+        return TypedResults.Ok(View(product));
+    }
+
+    private static async Task<Results<Ok<ProductView>, NotFound>> AddListing(
+        int id,
+        string platformId,
+        int? from,
+        TinContext db,
+        ChangeLog changes,
+        CancellationToken stop
+    )
+    {
+        if (await Find(db, id, stop) is not { } product || await db.Platforms.FindAsync([platformId], stop) is not { } row)
+            return TypedResults.NotFound();
+        if (product.Listings.Any(l => l.PlatformId == platformId))
+            return TypedResults.Ok(View(product));
+        var platform = row.Profile;
+        var listing =
+            from is { } source && await db.FindListing(source, stop) is { } other && other.ProductId == id
+                ? ListingEditor.Add(
+                    product,
+                    platformId,
+                    DateTime.UtcNow,
+                    TextConversion.ConvertTo(platform, other.Platform.Profile, other.Copy.On(other.Platform.Profile)),
+                    other.LeadKey
+                )
+                : ListingEditor.Add(product, platformId, DateTime.UtcNow);
+        await db.SaveChangesAsync(stop);
+        await changes.Save(
+            ShopMessages.AddedListing(product.Name, platform.Name),
+            new(Screen.Write, id, listing.Id),
+            [new RemoveListings([listing.Id])],
+            stop
+        );
+        return TypedResults.Ok(View(product));
+    }
+
+    private static async Task<Ok<Changed>> SaveShop(ShopRequest request, TinContext db, ChangeLog changes, CancellationToken stop)
+    {
+        var name = NewName.Check(request.Name);
+        if (request.Currency is not [>= 'A' and <= 'Z', >= 'A' and <= 'Z', >= 'A' and <= 'Z'])
+            throw new InvalidInputException([new("currency", "Enter a currency code of three capital letters, such as USD.")]);
+        var shop = await db.Shops.OrderBy(s => s.Id).FirstAsync(stop);
+        var before = new ShopNames(shop.Name, shop.Currency);
+        if (before == new ShopNames(name, request.Currency))
+            return TypedResults.Ok(new Changed(null));
+        (shop.Name, shop.Currency) = (name, request.Currency);
+        return TypedResults.Ok(await changes.Save(ShopMessages.ChangedShop, new(Screen.Settings), [before], stop));
+    }
+
+    private static async Task<Ok<Changed>> SetOwnWord(OwnWordRequest request, TinContext db, ChangeLog changes, CancellationToken stop)
+    {
+        var word = request.Word.Trim();
+        if (FactWords.OwnKeyOf(word).Length == 0)
+            throw new InvalidInputException([new("word", "Enter a word with at least one letter or digit.")]);
+        var shop = await db.Shops.OrderBy(s => s.Id).FirstAsync(stop);
+        var before = shop.OwnWords;
+        var others = before.Where(w => FactWords.OwnKeyOf(w.Word) != FactWords.OwnKeyOf(word)).ToList();
+        if (request.Forget && others.Count == before.Count)
+            return TypedResults.Ok(new Changed(null));
+        if (!request.Forget && others.Count >= Bounds.OwnWords)
+            throw new InvalidInputException([
+                new("word", $"A shop has at most {Bounds.OwnWords:#,0} words of its own. Remove some in Settings."),
+            ]);
+        shop.OwnWords = request.Forget ? others : [.. others, new(word, request.Facet)];
+        return TypedResults.Ok(
+            await changes.Save(
+                request.Forget ? ShopMessages.ForgotOwnWord(word) : ShopMessages.SetOwnWord(word, request.Facet),
+                new(Screen.Settings),
+                [new OwnWordsBefore(before)],
+                stop
+            )
+        );
+    }
+
+    private static async Task<Results<Ok<Changed>, NotFound>> DeleteProduct(
+        int id,
+        TinContext db,
+        ChangeLog changes,
+        CancellationToken stop
+    ) =>
+        await db.Products.FindAsync([id], stop) is { } product
+            ? TypedResults.Ok(
+                await changes.Delete(
+                    ChangeMessages.Deleted("product", product.Name),
+                    new(Screen.Listings),
+                    await db.OfProducts([product.Id], stop),
+                    stop
+                )
+            )
+            : TypedResults.NotFound();
+
+    private static async Task<Results<Ok<ProductView>, NotFound>> DuplicateProduct(
+        int id,
+        NewName request,
+        TinContext db,
+        ChangeLog changes,
+        CancellationToken stop
+    )
+    {
+        if (await Find(db, id, stop) is not { } product)
+            return TypedResults.NotFound();
+        var copy = new ProductRow
+        {
+            Name = NewName.Check(request.Name),
+            Facts = product.Facts,
+            ShopId = product.ShopId,
+        };
+        copy.SetPictures(product.PictureStates());
+        foreach (var listing in product.Listings)
+            ListingEditor.Add(copy, listing.PlatformId, DateTime.UtcNow, listing.Copy, listing.LeadKey);
+        db.Picks.AddRange(
+            (await db.Picks.AsNoTracking().Where(p => p.ProductId == id).ToListAsync(stop)).Select(p => new PickRow
+            {
+                Product = copy,
+                Text = p.Text,
+                Key = p.Key,
+                Fit = p.Fit,
+                FitByHand = p.FitByHand,
+                Home = p.Home,
+                Note = p.Note,
+                Source = p.Source,
+                SaidBy = p.SaidBy,
+                Language = p.Language,
+                Order = p.Order,
+            })
+        );
+        db.Products.Add(copy);
+        await db.SaveChangesAsync(stop);
+        await changes.Save(ChangeMessages.Duplicated("product", product.Name), new(Screen.Listings), [new RemoveProducts([copy.Id])], stop);
+        return TypedResults.Ok(View(copy));
+    }
+
+    private static async Task<Results<Ok<Changed>, NotFound>> DeleteListing(
+        int id,
+        TinContext db,
+        ChangeLog changes,
+        CancellationToken stop
+    ) =>
+        await db.FindListing(id, stop) is { } listing
+            ? TypedResults.Ok(
+                await changes.Delete(
+                    ShopMessages.DeletedListing(listing.Product.Name, listing.Platform.Profile.Name),
+                    new(Screen.Write, listing.ProductId, id),
+                    await db.OfListings([id], stop),
+                    stop
+                )
+            )
+            : TypedResults.NotFound();
+
+    private static async Task<Results<Ok<ProductView>, Conflict<ProductView>, NotFound>> RenameProduct(
+        int id,
+        ProductNameRequest request,
+        TinContext db,
+        ChangeLog changes,
+        CancellationToken stop
+    )
+    {
+        if (await Find(db, id, stop) is not { } product)
+            return TypedResults.NotFound();
+        var name = NewName.Check(request.Name);
+        if (name != product.Name && product.Revision != request.Revision)
+            return TypedResults.Conflict(View(product));
+        if (name != product.Name)
+        {
+            changes.Note(
+                ChangeMessages.Renamed("product", product.Name, name),
+                new(Screen.Listings, id),
+                new ProductName(id, product.Name)
+            );
+            (product.Name, product.Revision) = (name, product.Revision + 1);
+        }
+
+        await db.SaveChangesAsync(stop);
+        return TypedResults.Ok(View(product));
+    }
+
+    private static async Task<Results<Ok<ProductView>, Conflict<ProductView>, NotFound>> SavePictures(
+        int id,
+        PicturesRequest request,
+        TinContext db,
+        CancellationToken stop
+    )
+    {
+        if (await Find(db, id, stop) is not { } product)
+            return TypedResults.NotFound();
+        if (product.Pictures.OrderBy(p => p.Order).Select(p => p.Description).SequenceEqual(request.Pictures))
+            return TypedResults.Ok(View(product));
+        if (product.PicturesRevision != request.Revision)
+            return TypedResults.Conflict(View(product));
+        product.SetAltTexts(request.Pictures);
+        await db.SaveChangesAsync(stop);
+        return TypedResults.Ok(View(product));
+    }
+
+    private static Task<ProductRow?> Find(TinContext db, int id, CancellationToken stop) =>
+        db.Products.Include(p => p.Pictures).Include(p => p.Listings).FirstOrDefaultAsync(p => p.Id == id, stop);
+
+    private static ProductView View(ProductRow product) => View(product, product.Listings.ToDictionary(l => l.PlatformId, l => l.Id));
+
+    private static ProductView View(ProductRow product, IReadOnlyDictionary<string, int> listings) =>
+        new(
+            product.Id,
+            product.Name,
+            product.Facts,
+            [.. product.Pictures.OrderBy(p => p.Order).Select(p => p.Description)],
+            listings,
+            product.Revision,
+            product.PicturesRevision,
+            product.IsPage
+        );
+}

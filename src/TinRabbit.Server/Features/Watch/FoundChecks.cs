@@ -1,0 +1,107 @@
+using Microsoft.EntityFrameworkCore;
+using TinRabbit.Core;
+using TinRabbit.Core.Platforms;
+using TinRabbit.Core.Words;
+using TinRabbit.Server.Journal;
+using TinRabbit.Server.Listings;
+using TinRabbit.Server.Picks;
+using TinRabbit.Server.Storage;
+
+namespace TinRabbit.Server.Features.Watch;
+
+/// <summary>Found checks as they are stored.</summary>
+internal static class FoundChecks
+{
+    /// <summary>Adds a check whose terms are not asked for yet.</summary>
+    /// <param name="db">The database.</param>
+    /// <param name="check">The check.</param>
+    /// <param name="terms">Its terms, as shoppers type them.</param>
+    /// <param name="stop">Stops waiting; nothing is added then.</param>
+    /// <exception cref="InvalidInputException">There is no term, or the listing would have too many.</exception>
+    public static async Task Begin(TinContext db, CheckRow check, IEnumerable<string> terms, CancellationToken stop) =>
+        await db.InOneWrite(
+            async () =>
+            {
+                var ids = await Follow(db, check.ListingId, check.MarketId, terms, stop);
+                if (ids.Count == 0)
+                    throw new InvalidInputException([new("terms", "There is no term to check. Pick terms, or paste some.")]);
+                db.Checks.Add(check);
+                await db.SaveChangesAsync(stop);
+                db.Finds.AddRange(ids.Values.Select(id => new FindRow { CheckId = check.Id, TermId = id }));
+                await db.SaveChangesAsync(stop);
+            },
+            stop
+        );
+
+    /// <summary>Follows terms, and gives each key's number. The caller's transaction saves.</summary>
+    /// <exception cref="InvalidInputException">The listing would have too many.</exception>
+    public static async Task<Dictionary<string, int>> Follow(
+        TinContext db,
+        int listingId,
+        string marketId,
+        IEnumerable<string> terms,
+        CancellationToken stop
+    )
+    {
+        var known = await db
+            .FollowedTerms.IgnoreQueryFilters()
+            .Where(t => t.ListingId == listingId && t.MarketId == marketId)
+            .ToDictionaryAsync(t => t.Key, stop);
+        var wanted = new Dictionary<string, FollowedTermRow>();
+        foreach (var text in terms.Select(t => t.Trim()))
+        {
+            var key = Tokens.Key(text);
+            if (key.Length == 0 || wanted.ContainsKey(key))
+                continue;
+            if (!known.TryGetValue(key, out var row))
+                row = db
+                    .FollowedTerms.Add(
+                        new()
+                        {
+                            ListingId = listingId,
+                            MarketId = marketId,
+                            Key = key,
+                            Text = text,
+                        }
+                    )
+                    .Entity;
+            row.DeletedAt = null;
+            wanted[key] = known[key] = row;
+        }
+
+        if (known.Values.Count(t => t.DeletedAt == null) is > Bounds.FollowedTerms and var all)
+            throw new InvalidInputException([
+                new(
+                    "terms",
+                    $"There would be {all:#,0} terms to check for this listing; the limit is {Bounds.FollowedTerms:#,0}. Stop checking some first."
+                ),
+            ]);
+        await db.SaveChangesAsync(stop);
+        return wanted.ToDictionary(w => w.Key, w => w.Value.Id);
+    }
+
+    /// <summary>The terms of a watch: those followed, and the picks that are worked on.</summary>
+    public static async Task<List<string>> TermsOf(TinContext db, int listingId, string marketId, CancellationToken stop)
+    {
+        var followed = await db
+            .FollowedTerms.Where(t => t.ListingId == listingId && t.MarketId == marketId)
+            .OrderBy(t => t.Id)
+            .Select(t => t.Text)
+            .ToListAsync(stop);
+        return await db.ProductOf(listingId, stop) is { } product
+            ? [.. followed, .. await db.PicksInUse(product).Select(p => p.Text).ToListAsync(stop)]
+            : followed;
+    }
+
+    /// <summary>Results of one page of a market, as the seller counted them for a listing.</summary>
+    public static async Task<int> PageSizeOf(TinContext db, int listingId, string marketId, CancellationToken stop) =>
+        await db
+            .Watches.Where(w => w.ListingId == listingId && w.MarketId == marketId)
+            .Select(w => (int?)w.PageSize)
+            .FirstOrDefaultAsync(stop)
+        ?? WatchRow.UsualPageSize;
+
+    /// <summary>The checks of a listing, the last one first.</summary>
+    public static IQueryable<CheckRow> Of(TinContext db, int listingId, string marketId) =>
+        db.Checks.Where(c => c.ListingId == listingId && c.MarketId == marketId).OrderByDescending(c => c.Day).ThenByDescending(c => c.Id);
+}

@@ -1,0 +1,123 @@
+using TinRabbit.Core.Calibrating;
+using TinRabbit.Core.Comparing;
+
+namespace TinRabbit.Server.Features.Watch;
+
+/// <summary>What Watch says: changes to the journal, verdicts, and offers to correct a profile.</summary>
+internal static class WatchMessages
+{
+    public static string AddedNote(string text) => $"Added the note “{text}”";
+
+    public static string ChangedChangeNote(string text) => $"Changed the note “{text}”";
+
+    public static string AddedCheck(int terms) => $"Added a check of {terms:#,0} {(terms == 1 ? "term" : "terms")}";
+
+    public static string AddedChecks(int terms, int days) =>
+        days == 1 ? AddedCheck(terms) : $"Added checks of {terms:#,0} {(terms == 1 ? "term" : "terms")} on {days:#,0} days";
+
+    public static string AddedFigures(int days) => $"Added figures of {days:#,0} {(days == 1 ? "day" : "days")}";
+
+    public static string Unfollowed(IReadOnlyList<string> terms) => $"Stopped checking {Named(terms)}";
+
+    /// <summary>The verdict of a comparison.</summary>
+    /// <param name="measure">What was counted.</param>
+    /// <param name="found">The comparison.</param>
+    /// <param name="daysAfter">The days after the change that are known.</param>
+    /// <param name="isCut">Whether the next change ended them, so that there will not be more.</param>
+    /// <param name="isCutBefore">Whether the change before it left less than a week.</param>
+    public static string Effect(
+        Measure measure,
+        BeforeAfter found,
+        (double Before, double After) daily,
+        int daysAfter,
+        bool isCut,
+        bool isCutBefore
+    )
+    {
+        var name = measure.ToString().ToLowerInvariant();
+        var left = BeforeAfter.LongestWindow - found.Days;
+        var size = found.Difference is null
+            ? $"from {Daily(daily.Before)} to {Daily(daily.After)} a day"
+            : $"by {Size(found.Difference)} ({Range(found)})";
+        var soFar = found.Difference is null ? "" : $" ({Range(found)} so far)";
+        return found switch
+        {
+            { Days: 0 } or { Verdict: Verdict.Unclear } when isCut => "Can’t tell: the next change came too soon",
+            { Days: 0 } when isCutBefore => "Can’t tell: the change before it was less than a week earlier",
+            { Days: 0, DaysNeeded: { } days } => $"Can’t tell yet: about {More(days)}",
+            { Days: 0 } when daysAfter == 0 => $"Can’t tell: no {name} are known after the change",
+            { Days: 0 } => $"Can’t tell: less than a week of {name} is known before the change",
+            { Verdict: Verdict.Up } => $"{Named(measure)} rose {size}",
+            { Verdict: Verdict.Down } => $"{Named(measure)} fell {size}",
+            { DaysNeeded: { } days } when days <= left => $"Can’t tell yet: about {More(days)}{soFar}",
+            _ when left > 0 => $"Can’t tell yet: look again in {Days(left)}{soFar}",
+            _ when found.Difference is null => $"No clear difference: {Daily(daily.Before)} and then {Daily(daily.After)} a day",
+            _ => $"No clear difference ({Range(found)})",
+        };
+    }
+
+    public static string TooFew(Measure measure) => $"Too few to tell: less than one a day ({measure.ToString().ToLowerInvariant()})";
+
+    /// <summary>A change of a profile that would explain what was found.</summary>
+    public static string OfferedChange(ProfileChange change, Core.Platforms.Platform platform)
+    {
+        var field = platform.Find(change.Name)?.Label ?? change.Name;
+        return change.Kind switch
+        {
+            ProfileChangeKind.Fold =>
+                $"{platform.Name} seems {(change.On ? "to treat" : "not to treat")} {FoldName(change.Name)} as the same word",
+            ProfileChangeKind.Field => $"{platform.Name} seems {(change.On ? "to search" : "not to search")} {field}",
+            ProfileChangeKind.IndexedFirst => $"{platform.Name} seems to search all of {field}, not only its beginning",
+            _ => change.On
+                ? $"{platform.Name} seems to find listings whose words are in different fields"
+                : $"{platform.Name} seems to find only listings that have all words in one field",
+        };
+    }
+
+    public static string OfferedWeights(string platform) => $"Weights that order the results of {platform} better";
+
+    private static string FoldName(string fold) =>
+        fold switch
+        {
+            "diacritics" => "letters with and without accents",
+            "possessive" => "possessives (women’s, womens)",
+            "plural" => "singular and plural",
+            "compound" => "one word or two (birdhouse, bird house)",
+            _ => "British and American spelling",
+        };
+
+    /// <summary>What changes of one kind did on average.</summary>
+    public static string Pooled(PooledDifference pooled, Measure measure) =>
+        pooled.Difference is null
+            ? $"Not enough data: {pooled.Count} of at least {PooledDifference.Least} changes that can be compared"
+            : pooled.Verdict switch
+            {
+                Verdict.Up => $"{Named(measure)} rose by {Size(pooled.Difference)} on average ({Range(pooled.Low, pooled.High)})",
+                Verdict.Down => $"{Named(measure)} fell by {Size(pooled.Difference)} on average ({Range(pooled.Low, pooled.High)})",
+                _ => $"No clear difference on average ({Range(pooled.Low, pooled.High)})",
+            };
+
+    private static string Days(int days) => days == 1 ? "1 day" : $"{days:#,0} days";
+
+    private static string More(int days) => days == 1 ? "1 more day" : $"{days:#,0} more days";
+
+    private static string Daily(double count) => count < 10 ? $"{count:0.#}" : $"{count:#,0}";
+
+    private static string Size(double? percent) => $"{Math.Abs(percent ?? 0):#,0}%";
+
+    private static string Range(BeforeAfter found) => Range(found.Low, found.High);
+
+    private static string Range(double? low, double? high) => $"between {Signed(low)} and {Signed(high)}";
+
+    private static string Signed(double? percent) =>
+        Math.Round(percent ?? 0) switch
+        {
+            > 0 and var up => $"+{up:#,0}%",
+            < 0 and var down => $"−{-down:#,0}%",
+            _ => "0%",
+        };
+
+    private static string Named(Measure measure) => measure.ToString();
+
+    private static string Named(IReadOnlyList<string> texts) => texts.Count == 1 ? $"“{texts[0]}”" : $"{texts.Count:#,0} terms";
+}

@@ -1,0 +1,187 @@
+using System.ComponentModel.DataAnnotations;
+using System.Text.Json;
+using System.Text.Json.Nodes;
+using Microsoft.AspNetCore.Http.HttpResults;
+using Microsoft.EntityFrameworkCore;
+using TinRabbit.Core.Edits;
+using TinRabbit.Core.Matching;
+using TinRabbit.Core.Measures;
+using TinRabbit.Core.Platforms;
+using TinRabbit.Market;
+using TinRabbit.Server.Listings;
+using TinRabbit.Server.Picks;
+using TinRabbit.Server.Storage;
+
+namespace TinRabbit.Server.Features.Weigh;
+
+/// <summary>Which places to compare.</summary>
+/// <param name="Country">The country of the markets.</param>
+/// <param name="ListingId">The listing that is open.</param>
+/// <param name="Fields">Its draft; null weighs what is saved.</param>
+public sealed record PlatformsRequest([MaxLength(8)] string Country, int ListingId, JsonElement? Fields);
+
+/// <summary>A product's picks in every place where it is listed.</summary>
+/// <param name="Platforms">Its listings, each in the market of its platform in one country.</param>
+/// <param name="Terms">The picks that count.</param>
+public sealed record ProductPlatforms(IReadOnlyList<PlacedListing> Platforms, IReadOnlyList<PlacedTerm> Terms);
+
+/// <summary>One of a product's listings, weighed in one market.</summary>
+/// <param name="Reach">0–100; null without picks.</param>
+/// <param name="Grip">0–100; null without picks.</param>
+/// <param name="Lost">Searches/mo of picks that cannot find it; null where none is known.</param>
+/// <param name="LostPicks">Picks that cannot find it.</param>
+public sealed record PlacedListing(int ListingId, string MarketId, string Name, double? Reach, double? Grip, double? Lost, int LostPicks);
+
+/// <summary>A pick in every place.</summary>
+/// <param name="Places">One for each of <see cref="ProductPlatforms.Platforms"/>.</param>
+public sealed record PlacedTerm(string Key, string Text, IReadOnlyList<PlacedHolding> Places);
+
+/// <summary>How a pick is held in one place, and what it would bring there.</summary>
+/// <param name="Volume">Searches/mo there; null when unknown.</param>
+/// <param name="Grip">0–1.</param>
+public sealed record PlacedHolding(double? Volume, Grade Grade, double Grip, IReadOnlyList<string> Missing);
+
+/// <summary>A draft into which the texts of another platform are brought.</summary>
+/// <param name="From">The listing that they come from.</param>
+public sealed record BringRequest(string MarketId, JsonElement? Fields, int From);
+
+/// <summary>What the texts of another platform would change.</summary>
+/// <param name="Grip">The draft's grip as it is, 0–100.</param>
+/// <param name="All">Its grip with all of them.</param>
+public sealed record BroughtView(double Grip, double All, IReadOnlyList<BroughtField> Fields);
+
+/// <summary>A field as the other platform's text would make it.</summary>
+/// <param name="Field">Its key.</param>
+/// <param name="Before">The draft's text, its items one a line.</param>
+/// <param name="After">The other text, fitted to this platform's limits.</param>
+/// <param name="Cut">Whether it was shortened to fit.</param>
+/// <param name="Gain">Grip with this field alone brought over − grip as it is.</param>
+public sealed record BroughtField(string Field, string Label, string Before, string After, JsonNode? Value, bool Cut, double Gain);
+
+internal static class ProductPlatformsApi
+{
+    public static void MapProductPlatforms(this IEndpointRouteBuilder app)
+    {
+        app.MapPost("/api/products/{id:int}/platforms", CompareProductPlatforms)
+            .WithName("CompareProductPlatforms")
+            .WithTags("Weigh")
+            .ProducesValidationProblem();
+        app.MapPost("/api/listings/{id:int}/bring", PreviewBring).WithName("PreviewBring").WithTags("Weigh").ProducesValidationProblem();
+    }
+
+    private static async Task<Results<Ok<ProductPlatforms>, NotFound>> CompareProductPlatforms(
+        int id,
+        PlatformsRequest request,
+        TinContext db,
+        IMarket market,
+        PreparedPicksCache ready,
+        CancellationToken stop
+    )
+    {
+        var listings = await db
+            .Listings.AsNoTracking()
+            .Include(l => l.Platform)
+            .Where(l => l.ProductId == id && l.ArchivedAt == null)
+            .OrderBy(l => l.Id)
+            .ToListAsync(stop);
+        if (listings.Count == 0)
+            return TypedResults.NotFound();
+        var places = market.MarketsIn(await db.Site(stop), request.Country);
+        var placed = new List<PlacedListing>();
+        var columns = new List<(PreparedPicks Picks, Weighing Weighing)>();
+        foreach (var listing in listings.Where(l => places.ContainsKey(l.PlatformId)))
+        {
+            var picks = await ready.Get(db, id, places[listing.PlatformId], listing.Platform.Profile, stop);
+            var copy =
+                listing.Id == request.ListingId && request.Fields is { ValueKind: JsonValueKind.Object } draft
+                    ? CopyJson.Read(draft, picks.Platform)
+                    : listing.Copy.On(picks.Platform);
+            copy = await db.WithAltTexts(picks.Platform, id, copy, stop);
+            var weighing = Weigher.Weigh(picks.Terms, copy, picks.Wanted, stop);
+            columns.Add((picks, weighing));
+            placed.Add(
+                new(
+                    listing.Id,
+                    places[listing.PlatformId],
+                    picks.Platform.Name,
+                    weighing.Counted > 0 ? weighing.Reach : null,
+                    weighing.Counted > 0 ? weighing.Grip : null,
+                    weighing.LostVolume,
+                    weighing.LostTerms
+                )
+            );
+        }
+
+        var keys = columns.Count == 0 ? [] : columns[0].Picks.Keys;
+        return TypedResults.Ok(
+            new ProductPlatforms(
+                placed,
+                [
+                    .. keys.Select(
+                        (key, i) =>
+                            new PlacedTerm(
+                                key,
+                                columns[0].Picks.Wanted[i].Text,
+                                [
+                                    .. columns.Select(c => new PlacedHolding(
+                                        c.Picks.Wanted[i].Volume,
+                                        c.Weighing.Terms[i].Grade,
+                                        c.Weighing.Terms[i].Grip,
+                                        c.Weighing.Terms[i].Grade == Grade.Missing ? c.Weighing.Terms[i].Explain().Missing : []
+                                    )),
+                                ]
+                            )
+                    ),
+                ]
+            )
+        );
+    }
+
+    private static async Task<Results<Ok<BroughtView>, NotFound>> PreviewBring(
+        int id,
+        BringRequest request,
+        TinContext db,
+        PreparedPicksCache ready,
+        CancellationToken stop
+    )
+    {
+        if (
+            await OpenDraft.Open(db, ready, id, new(request.MarketId, request.Fields), stop) is not { } open
+            || await db.FindListing(request.From, stop) is not { } other
+            || other.ProductId != open.Listing.ProductId
+        )
+            return TypedResults.NotFound();
+        var its = other.Platform.Profile;
+        var converted = TextConversion.ConvertTo(open.Platform, its, other.Copy.On(its)).On(open.Platform);
+        double Grip(IReadOnlyDictionary<string, FieldValue> copy) => Weigher.Weigh(open.Picks.Terms, copy, open.Picks.Wanted, stop).Grip;
+        var before = Grip(open.Copy);
+        var (all, fields) = (new Dictionary<string, FieldValue>(open.Copy), new List<BroughtField>());
+        foreach (var field in open.Platform.Fields)
+        {
+            // Categories and attributes belong to their platform, and an address to its page.
+            if (
+                field.Shape is FieldShape.Choices or FieldShape.Path
+                || field.Role is "slug" or "alt"
+                || !converted.TryGetValue(field.Key, out var value)
+            )
+                continue;
+            var fitted = Fitting.Fit(field, value);
+            if ((open.Copy.GetValueOrDefault(field.Key)?.Lines(field.Shape) ?? "") is var mine && mine == fitted.Lines(field.Shape))
+                continue;
+            all[field.Key] = fitted;
+            fields.Add(
+                new(
+                    field.Key,
+                    field.Label,
+                    mine,
+                    fitted.Lines(field.Shape),
+                    CopyJson.WriteValue(fitted),
+                    !ReferenceEquals(fitted, value),
+                    Grip(new Dictionary<string, FieldValue>(open.Copy) { [field.Key] = fitted }) - before
+                )
+            );
+        }
+
+        return TypedResults.Ok(new BroughtView(before, Grip(all), fields));
+    }
+}

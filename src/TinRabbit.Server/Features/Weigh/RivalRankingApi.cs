@@ -1,0 +1,123 @@
+using Microsoft.AspNetCore.Http.HttpResults;
+using Microsoft.EntityFrameworkCore;
+using TinRabbit.Core.Matching;
+using TinRabbit.Core.Measures;
+using TinRabbit.Core.Moves;
+using TinRabbit.Core.Platforms;
+using TinRabbit.Core.Rivals;
+using TinRabbit.Server.Hosting;
+using TinRabbit.Server.Picks;
+using TinRabbit.Server.Rivals;
+using TinRabbit.Server.Storage;
+
+namespace TinRabbit.Server.Features.Weigh;
+
+/// <summary>A listing among its rivals, and the moves that pass one.</summary>
+internal static class RivalRankingApi
+{
+    public static void MapRivalRanking(this IEndpointRouteBuilder app)
+    {
+        var api = app.MapGroup("/api/listings/{id:int}/rivals").WithTags("Weigh");
+        api.MapPost("/compare", CompareRivals)
+            .WithName("CompareRivals")
+            .ProducesValidationProblem()
+            .WithRequestTimeout(ProblemAnswers.Computes);
+        api.MapPost("/{rivalId:int}/pass", PassRival).WithName("PassRival").ProducesValidationProblem();
+    }
+
+    private static async Task<Results<Ok<RivalsView>, NotFound>> CompareRivals(
+        int id,
+        DraftOf draft,
+        TinContext db,
+        PreparedPicksCache ready,
+        CancellationToken stop
+    )
+    {
+        if (await OpenDraft.Open(db, ready, id, draft, stop) is not { } open)
+            return TypedResults.NotFound();
+        var rivals = await RivalsApi.Saved(db, id, draft.MarketId).AsNoTracking().OrderBy(r => r.Id).ToListAsync(stop);
+        var copies = rivals.Select(r => r.Latest.Copy.On(open.Platform)).ToList();
+        var ranking = RivalRanking.Of(open.Picks.Terms, open.Picks.Wanted, open.Copy, copies, stop);
+        return TypedResults.Ok(
+            new RivalsView(
+                ranking.Mine.Grip,
+                ranking.Mine.Reach,
+                ranking.Above + 1,
+                ranking.NextAbove is { } next ? rivals[next].Id : null,
+                ranking.Gap,
+                [.. ranking.Order.Select(i => View(rivals[i], i, copies[i], ranking, open))],
+                [.. open.Picks.Keys.Select((key, i) => new HeldTerm(key, Holders(i, ranking, rivals, open.Platform)))]
+            )
+        );
+    }
+
+    private static RivalView View(
+        RivalRow rival,
+        int number,
+        IReadOnlyDictionary<string, FieldValue> copy,
+        RivalRanking ranking,
+        OpenDraft open
+    ) =>
+        new(
+            rival.Id,
+            rival.Latest.Copy.TextOf(open.Platform, "title"),
+            rival.Source,
+            rival.MarketListing is not null,
+            rival.SavedAt,
+            rival.SeenAt,
+            ranking.Rivals[number].Grip,
+            ranking.Rivals[number].Reach,
+            rival.Latest,
+            rival.Latest.Copy.Fields(),
+            [.. open.Platform.IndexedFields.Where(f => copy.GetValueOrDefault(f.Key)?.IsEmpty(f.Shape) == false).Select(f => f.Label)],
+            [.. ranking.HeldAlone(number, mine: false).Select(t => open.Picks.Keys[t])],
+            [.. ranking.HeldAlone(number, mine: true).Select(t => open.Picks.Keys[t])],
+            RivalStates.Changes(rival.First, rival.Latest, open.Platform)
+        );
+
+    private static IReadOnlyList<HolderView> Holders(int term, RivalRanking ranking, List<RivalRow> rivals, Platform platform)
+    {
+        var fields = platform.IndexedFields;
+        return
+        [
+            .. ranking
+                .Rivals.Select((r, i) => (Id: rivals[i].Id, Term: r.Terms[term]))
+                .Prepend((Id: 0, Term: ranking.Mine.Terms[term]))
+                .Where(h => h.Term.Grade != Grade.Missing)
+                .OrderByDescending(h => h.Term.Grip)
+                .Select(h =>
+                {
+                    var strengths = h.Term.Explain().Strengths;
+                    var best = h.Term.Grade == Grade.Spread ? -1 : strengths.Index().MaxBy(s => s.Item).Index;
+                    return new HolderView(h.Id, h.Term.Grade, h.Term.Grip, best < 0 ? null : fields[best].Label);
+                }),
+        ];
+    }
+
+    private static async Task<Results<Ok<PassView>, NotFound>> PassRival(
+        int id,
+        int rivalId,
+        DraftOf draft,
+        TinContext db,
+        PreparedPicksCache ready,
+        CancellationToken stop
+    )
+    {
+        if (
+            await OpenDraft.Open(db, ready, id, draft, stop) is not { } open
+            || await RivalsApi.Saved(db, id, draft.MarketId).AsNoTracking().FirstOrDefaultAsync(r => r.Id == rivalId, stop) is not { } rival
+        )
+            return TypedResults.NotFound();
+        var rivalGrip = Weigher.Weigh(open.Picks.Terms, rival.Latest.Copy.On(open.Platform), open.Picks.Wanted, stop).Grip;
+        var input = MovesApi.InputOf(open);
+        var pass = await Task.Run(() => MovesToPass.Of(input, rivalGrip, stop), stop);
+        var (views, copy) = (new List<MoveView>(), new Dictionary<string, FieldValue>(open.Copy));
+        foreach (var move in pass.Moves)
+        {
+            views.Add(MovesApi.View(move, open.Platform, copy));
+            copy[move.Field] = move.Value;
+        }
+
+        return TypedResults.Ok(new PassView(rivalGrip, pass.Grip, pass.Passes, views, CopyJson.Write(copy)));
+    }
+}

@@ -1,0 +1,275 @@
+using Microsoft.AspNetCore.Http.HttpResults;
+using Microsoft.EntityFrameworkCore;
+using TinRabbit.Core;
+using TinRabbit.Core.Measures;
+using TinRabbit.Core.Platforms;
+using TinRabbit.Core.Words;
+using TinRabbit.Market;
+using TinRabbit.Server.Files.Tables;
+using TinRabbit.Server.Listings;
+using TinRabbit.Server.Markets;
+using TinRabbit.Server.Picks;
+using TinRabbit.Server.Rivals;
+using TinRabbit.Server.Shelf;
+using TinRabbit.Server.Storage;
+using TinRabbit.Server.Undo;
+
+namespace TinRabbit.Server.Features.Weigh;
+
+internal static class RivalsApi
+{
+    private const int Offered = 40;
+    private const string Pasted = "Pasted";
+
+    public static void MapRivals(this IEndpointRouteBuilder app)
+    {
+        var api = app.MapGroup("/api/listings/{id:int}/rivals").WithTags("Weigh");
+        api.MapGet("/found", FindRivals).WithName("FindRivals");
+        api.MapPost("/", AddRivals).WithName("AddRivals").ProducesValidationProblem();
+        api.MapPost("/paste", PasteRival).WithName("PasteRival").ProducesValidationProblem();
+        api.MapPost("/import", ImportRivals)
+            .WithName("ImportRivals")
+            .Accepts<byte[]>("application/octet-stream")
+            .ProducesValidationProblem();
+        api.MapPost("/refresh", RefreshRivals).WithName("RefreshRivals");
+        api.MapDelete("/{rivalId:int}", RemoveRival).WithName("RemoveRival");
+        api.MapGet("/export.csv", ExportRivals).WithName("ExportRivals");
+    }
+
+    private static async Task<Results<Ok<FoundRivals>, NotFound>> FindRivals(
+        int id,
+        string marketId,
+        string? term,
+        TinContext db,
+        PreparedPicksCache ready,
+        TopListings top,
+        CancellationToken stop
+    )
+    {
+        if (await OpenDraft.Open(db, ready, id, new(marketId, null), stop) is not { } open)
+            return TypedResults.NotFound();
+        if (DraftRivals.TermOf(open, term) is not { } searched || Tokens.Of(searched).Count == 0)
+            return TypedResults.Ok(new FoundRivals("", 0, []));
+        var page = await top.Of(marketId, searched, stop);
+        var saved = (await Saved(db, id, marketId).Select(r => r.MarketListing).ToListAsync(stop)).ToHashSet();
+        var shop = await db.Shops.OrderBy(s => s.Id).Select(s => s.Name).FirstAsync(stop);
+        return TypedResults.Ok(
+            new FoundRivals(
+                searched,
+                page.Found,
+                [
+                    .. page
+                        .Results.Take(Offered)
+                        .Select(r =>
+                        {
+                            var weighed = Weigher.Weigh(open.Picks.Terms, ResultCopy.Of(r, open.Platform), open.Picks.Wanted, stop);
+                            return new FoundRival(
+                                r.Id,
+                                r.Shop,
+                                r.Title,
+                                r.Price,
+                                r.Rating,
+                                r.Ratings,
+                                r.Sales,
+                                r.Occupancy,
+                                weighed.Grip,
+                                weighed.Reach,
+                                r.Id is not null && saved.Contains(r.Id),
+                                r.Shop == shop
+                            );
+                        }),
+                ]
+            )
+        );
+    }
+
+    private static async Task<Results<Ok<Changed>, NotFound>> AddRivals(
+        int id,
+        RivalsRequest request,
+        TinContext db,
+        IMarket market,
+        ChangeLog changes,
+        CancellationToken stop
+    )
+    {
+        if (await db.FindListing(id, stop) is not { } listing)
+            return TypedResults.NotFound();
+        var platform = listing.Platform.Profile;
+        var there = (await Saved(db, id, request.MarketId).Select(r => r.MarketListing).ToListAsync(stop)).ToHashSet();
+        var ids = request.Ids.Distinct().Where(i => !there.Contains(i)).ToList();
+        var found = await market.Listings(request.MarketId, ids, stop);
+        if (ids.Where((_, i) => found[i] is null).FirstOrDefault() is { } unknown)
+            throw new InvalidInputException([new("ids", $"The market has no listing “{unknown}” any more. Search again.")]);
+        return TypedResults.Ok(
+            await Add(
+                db,
+                changes,
+                listing,
+                [.. found.Select((r, i) => Row(id, request.MarketId, ids[i], market.Name, RivalStates.Of(r!, platform)))],
+                stop
+            )
+        );
+    }
+
+    private static async Task<Results<Ok<Changed>, NotFound>> PasteRival(
+        int id,
+        PastedRival request,
+        TinContext db,
+        ChangeLog changes,
+        CancellationToken stop
+    )
+    {
+        if (await db.FindListing(id, stop) is not { } listing)
+            return TypedResults.NotFound();
+        var platform = listing.Platform.Profile;
+        var copy = CopyJson.Read(request.Fields, platform);
+        if (copy.All(c => c.Value.IsEmpty(platform.Find(c.Key)!.Shape)))
+            throw new InvalidInputException([new("fields", "Paste at least the title of the rival’s listing.")]);
+        if (request is { Rating: not (null or (>= 1 and <= 5)) })
+            throw new InvalidInputException([new("rating", "Stars go from 1 to 5.")]);
+        if (request is { Price: < 0 } or { Ratings: < 0 } or { Sales: < 0 })
+            throw new InvalidInputException([new("price", "Price, ratings and sales are 0 or more.")]);
+        var state = new RivalState(
+            request.Shop.Trim(),
+            ListingText.Of(copy),
+            request.Price,
+            request.Rating,
+            request.Ratings,
+            Sales: request.Sales
+        );
+        if (request.RivalId is not { } rivalId)
+            return TypedResults.Ok(await Add(db, changes, listing, [Row(id, request.MarketId, null, Pasted, state)], stop));
+        if (await Saved(db, id, request.MarketId).FirstOrDefaultAsync(r => r.Id == rivalId, stop) is not { } rival)
+            return TypedResults.NotFound();
+        (rival.Latest, rival.SeenAt) = (state, DateTime.UtcNow);
+        await db.SaveChangesAsync(stop);
+        return TypedResults.Ok(new Changed(null));
+    }
+
+    private static async Task<Results<Ok<Changed>, NotFound>> ImportRivals(
+        int id,
+        string marketId,
+        string? name,
+        TinContext db,
+        DataFolder data,
+        ChangeLog changes,
+        HttpRequest request,
+        CancellationToken stop
+    )
+    {
+        if (await db.FindListing(id, stop) is not { } listing)
+            return TypedResults.NotFound();
+        var states = await ImportFiles.ReadOnce(data, request.Body, file => RivalTables.Read(file, listing.Platform.Profile, stop), stop);
+        var source = ImportFiles.SourceOf(name);
+        return TypedResults.Ok(await Add(db, changes, listing, [.. states.Select(s => Row(id, marketId, null, source, s))], stop));
+    }
+
+    private static async Task<Results<Ok<Refreshed>, NotFound>> RefreshRivals(
+        int id,
+        RefreshRequest request,
+        TinContext db,
+        IMarket market,
+        CancellationToken stop
+    )
+    {
+        if (await db.FindListing(id, stop) is not { } listing)
+            return TypedResults.NotFound();
+        var platform = listing.Platform.Profile;
+        var rivals = await Saved(db, id, request.MarketId).ToListAsync(stop);
+        var fromMarket = rivals.Where(r => r.MarketListing is not null).ToList();
+        var found = await market.Listings(request.MarketId, [.. fromMarket.Select(r => r.MarketListing!)], stop);
+        var now = DateTime.UtcNow;
+        foreach (var (rival, result) in fromMarket.Zip(found))
+            if (result is not null)
+                (rival.Latest, rival.SeenAt) = (RivalStates.Of(result, platform), now);
+        await db.SaveChangesAsync(stop);
+        return TypedResults.Ok(
+            new Refreshed(
+                found.Count(r => r is not null),
+                fromMarket.Where((r, i) => found[i] is not null && r.Latest != r.First).Count(),
+                found.Count(r => r is null),
+                rivals.Count - fromMarket.Count
+            )
+        );
+    }
+
+    private static async Task<Results<Ok<Changed>, NotFound>> RemoveRival(
+        int id,
+        int rivalId,
+        TinContext db,
+        ChangeLog changes,
+        CancellationToken stop
+    )
+    {
+        if (
+            await db.FindListing(id, stop) is not { } listing
+            || await db.Rivals.FirstOrDefaultAsync(r => r.Id == rivalId && r.ListingId == id, stop) is not { } rival
+        )
+            return TypedResults.NotFound();
+        return TypedResults.Ok(
+            await changes.Delete(
+                WeighMessages.RemovedRival(NameOf(rival)),
+                new(Screen.Weigh, listing.ProductId, id),
+                [rival, .. await db.Reviews.Where(r => r.RivalId == rivalId).ToListAsync(stop)],
+                stop
+            )
+        );
+    }
+
+    private static async Task<Results<FileContentHttpResult, NotFound>> ExportRivals(
+        int id,
+        string marketId,
+        TinContext db,
+        CancellationToken stop
+    )
+    {
+        if (await db.FindListing(id, stop) is not { } listing)
+            return TypedResults.NotFound();
+        var rivals = await Saved(db, id, marketId).AsNoTracking().OrderBy(r => r.Id).ToListAsync(stop);
+        return CsvFile.Of(RivalTables.Csv(rivals, listing.Platform.Profile), "rivals.csv");
+    }
+
+    /// <summary>The rivals of a listing in one market.</summary>
+    internal static IQueryable<RivalRow> Saved(TinContext db, int listingId, string marketId) =>
+        db.Rivals.Where(r => r.ListingId == listingId && r.MarketId == marketId);
+
+    private static RivalRow Row(int listingId, string marketId, string? marketListing, string source, RivalState state)
+    {
+        var now = DateTime.UtcNow;
+        return new()
+        {
+            ListingId = listingId,
+            MarketId = marketId,
+            MarketListing = marketListing,
+            Source = source,
+            SavedAt = now,
+            SeenAt = now,
+            First = state,
+            Latest = state,
+        };
+    }
+
+    private static async Task<Changed> Add(
+        TinContext db,
+        ChangeLog changes,
+        ListingRow listing,
+        IReadOnlyList<RivalRow> rivals,
+        CancellationToken stop
+    )
+    {
+        if (rivals.Count == 0)
+            return new(null);
+        if (await db.Rivals.CountAsync(r => r.ListingId == listing.Id, stop) + rivals.Count is > Bounds.Rivals and var all)
+            throw new InvalidInputException([new("ids", $"The listing would have {all:#,0} rivals; the limit is {Bounds.Rivals}.")]);
+        db.Rivals.AddRange(rivals);
+        await db.SaveChangesAsync(stop);
+        return await changes.Save(
+            WeighMessages.AddedRivals([.. rivals.Select(NameOf)]),
+            new(Screen.Weigh, listing.ProductId, listing.Id),
+            [RemoveRows.Of<RivalRow>(rivals.Select(r => r.Id))],
+            stop
+        );
+    }
+
+    private static string NameOf(RivalRow rival) => rival.Latest.Shop.Length > 0 ? rival.Latest.Shop : rival.Source;
+}

@@ -1,0 +1,186 @@
+using System.Text.Json;
+using System.Text.Json.Nodes;
+using Microsoft.AspNetCore.Http.HttpResults;
+using TinRabbit.Core.Matching;
+using TinRabbit.Core.Platforms;
+using TinRabbit.Core.Rivals;
+using TinRabbit.Core.Words;
+using TinRabbit.Server.Markets;
+using TinRabbit.Server.Picks;
+using TinRabbit.Server.Requests;
+using TinRabbit.Server.Storage;
+
+namespace TinRabbit.Server.Features.Weigh;
+
+/// <summary>A draft that is compared with the first listings that a market finds.</summary>
+/// <param name="Term">The term to find them by; null for the listing's lead, or its most searched pick.</param>
+public sealed record TopRequest(string MarketId, JsonElement? Fields, [Term] string? Term = null);
+
+/// <summary>What the first listings for a term fill and how they word their titles.</summary>
+/// <param name="Term">The term; empty where there is no pick to search for.</param>
+/// <param name="Found">How many listings the market finds.</param>
+/// <param name="Looked">How many of them are compared.</param>
+/// <param name="Attributes">The platform's attributes, those that most of them fill first.</param>
+/// <param name="Words">The words of their titles, the most used first.</param>
+public sealed record TopView(
+    string Term,
+    long Found,
+    int Looked,
+    IReadOnlyList<AttributeAmongTop> Attributes,
+    IReadOnlyList<TopWord> Words
+);
+
+/// <summary>An attribute.</summary>
+/// <param name="Field">The key of the field that it is in.</param>
+/// <param name="Share">The share of the listings that fill it, 0–1.</param>
+/// <param name="Mine">The listing's own values.</param>
+/// <param name="IsOpen">Whether the listing's category has it.</param>
+public sealed record AttributeAmongTop(
+    string Name,
+    string Field,
+    double Share,
+    IReadOnlyList<string> Mine,
+    bool IsOpen,
+    IReadOnlyList<TopValue> Values
+);
+
+/// <summary>A value of an attribute.</summary>
+/// <param name="Held">How many of the listings have it.</param>
+/// <param name="Share">Their share, 0–1.</param>
+/// <param name="ByFacts">Whether the product's facts say it, do not mention it, or lack what it claims.</param>
+/// <param name="Value">The field's value with it filled; null where it cannot be.</param>
+public sealed record TopValue(
+    string Text,
+    int Held,
+    double Share,
+    FactSupport ByFacts,
+    IReadOnlyList<FigureDifference> Differences,
+    JsonNode? Value
+);
+
+/// <summary>What a product's facts say of a value.</summary>
+public enum FactSupport
+{
+    /// <summary>They say it.</summary>
+    Says,
+
+    /// <summary>They do not mention it.</summary>
+    Silent,
+
+    /// <summary>They lack what it claims, or it is avoided.</summary>
+    Denies,
+}
+
+/// <summary>A word or pair of words in titles.</summary>
+/// <param name="IsMine">Whether the listing's title has it.</param>
+public sealed record TopWord(string Text, int Held, double Share, bool IsMine, IReadOnlyList<FigureDifference> Differences);
+
+internal static class TopApi
+{
+    private const int MostWords = 60;
+
+    public static void MapTop(this IEndpointRouteBuilder app) =>
+        app.MapPost("/api/listings/{id:int}/top", CompareWithTop).WithName("CompareWithTop").WithTags("Weigh").ProducesValidationProblem();
+
+    private static async Task<Results<Ok<TopView>, NotFound>> CompareWithTop(
+        int id,
+        TopRequest request,
+        TinContext db,
+        PreparedPicksCache ready,
+        TopListings top,
+        CancellationToken stop
+    )
+    {
+        if (await OpenDraft.Open(db, ready, id, new(request.MarketId, request.Fields), stop) is not { } open)
+            return TypedResults.NotFound();
+        if (DraftRivals.TermOf(open, request.Term) is not { } term)
+            return TypedResults.Ok(new TopView("", 0, 0, [], []));
+        var page = await top.Of(request.MarketId, term, stop);
+        RivalListing[] rivals = [.. page.Results.Select(RivalStates.Figures)];
+        var title = Folded(open, open.TextOf("title"));
+        return TypedResults.Ok(
+            new TopView(
+                term,
+                page.Found,
+                rivals.Length,
+                Attributes(open, rivals),
+                [
+                    .. TitleWords
+                        .Of(rivals)
+                        .Take(MostWords)
+                        .Select(w => new TopWord(
+                            w.Text,
+                            w.Held,
+                            w.Share,
+                            title.Contains(Folded(open, w.Text), StringComparison.Ordinal),
+                            w.Differences
+                        )),
+                ]
+            )
+        );
+    }
+
+    // The words as this platform's search compares them: where it folds plurals, a title with "boxes" has "box".
+    private static string Folded(OpenDraft open, string text) =>
+        $" {string.Join(' ', Tokens.Of(text).Select(t => Fold.Key(t.Word, open.Platform.Search.Folds)))} ";
+
+    private static IReadOnlyList<AttributeAmongTop> Attributes(OpenDraft open, RivalListing[] rivals)
+    {
+        var values = AttributeValues.Of(rivals).ToLookup(v => v.Attribute);
+        var path = open.Platform.Fields.FirstOrDefault(f => f.Shape == FieldShape.Path) is { } category
+            ? open.Copy.GetValueOrDefault(category.Key)?.Units(category.Shape) ?? []
+            : [];
+        return
+        [
+            .. open
+                .Platform.Fields.Where(f => f.Shape == FieldShape.Choices)
+                .SelectMany(field => field.Attributes.Select(rule => Attribute(open, rivals, field, rule, path, [.. values[rule.Name]])))
+                .OrderByDescending(a => a.IsOpen)
+                .ThenByDescending(a => a.Share),
+        ];
+    }
+
+    private static AttributeAmongTop Attribute(
+        OpenDraft open,
+        RivalListing[] rivals,
+        Field field,
+        AttributeRule rule,
+        IReadOnlyList<string> path,
+        IReadOnlyList<AttributeValue> values
+    )
+    {
+        var filled = open.Copy.GetValueOrDefault(field.Key) is FieldValue.Choices choices
+            ? choices.Values
+            : new Dictionary<string, IReadOnlyList<string>>();
+        var isOpen = rule.OpenIn(path);
+        return new(
+            rule.Name,
+            field.Key,
+            rivals.Length == 0 ? 0 : (double)rivals.Count(r => r.Attributes.ContainsKey(rule.Name)) / rivals.Length,
+            filled.GetValueOrDefault(rule.Name) ?? [],
+            isOpen,
+            [
+                .. values.Select(v =>
+                {
+                    var support = Support(v.Value, open);
+                    var with = new FieldValue.Choices(new Dictionary<string, IReadOnlyList<string>>(filled) { [rule.Name] = [v.Value] });
+                    var may =
+                        isOpen
+                        && support != FactSupport.Denies
+                        && (rule.Options.Count == 0 || rule.Options.Contains(v.Value))
+                        && RoomUsed.Of(field, with).Fits;
+                    return new TopValue(v.Value, v.Held, v.Share, support, v.Differences, may ? CopyJson.WriteValue(with) : null);
+                }),
+            ]
+        );
+    }
+
+    private static FactSupport Support(string value, OpenDraft open)
+    {
+        var facts = open.Facts;
+        if (Facets.Unbacked(value, facts).Count > 0 || new AvoidedTerms(open.Platform, open.Avoid).UsesIn(value) > 0)
+            return FactSupport.Denies;
+        var known = facts.ByFacet.Values.SelectMany(v => v).Append(facts.What).SelectMany(FactWords.KeysOf).ToHashSet();
+        return FactWords.KeysOf(value).All(known.Contains) ? FactSupport.Says : FactSupport.Silent;
+    }
+}

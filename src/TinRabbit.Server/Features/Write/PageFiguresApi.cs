@@ -1,0 +1,225 @@
+using System.ComponentModel.DataAnnotations;
+using System.Text.Json;
+using Microsoft.AspNetCore.Http.HttpResults;
+using Microsoft.EntityFrameworkCore;
+using TinRabbit.Core;
+using TinRabbit.Core.Edits;
+using TinRabbit.Core.Matching;
+using TinRabbit.Core.Measures;
+using TinRabbit.Core.Pages;
+using TinRabbit.Core.Platforms;
+using TinRabbit.Server.Hosting;
+using TinRabbit.Server.Listings;
+using TinRabbit.Server.Picks;
+using TinRabbit.Server.Shelf;
+using TinRabbit.Server.Storage;
+
+namespace TinRabbit.Server.Features.Write;
+
+/// <summary>Figures of a page's draft.</summary>
+/// <param name="Title">The page title with what the site adds; derived where the page has none of its own.</param>
+/// <param name="Description">The meta description; derived where the page has none of its own.</param>
+/// <param name="DerivedTitle">What a shop system would show as page title.</param>
+/// <param name="DerivedDescription">What it would show as meta description.</param>
+/// <param name="Crumbs">Names of the pages that it is inside, from the top.</param>
+/// <param name="LeadRate">Occurrences of the lead per 100 words.</param>
+/// <param name="Head">The head noun of the lead; empty without a lead.</param>
+public sealed record PageFigures(
+    ShownText Title,
+    ShownText Description,
+    string DerivedTitle,
+    string DerivedDescription,
+    string Address,
+    IReadOnlyList<string> Crumbs,
+    int Words,
+    int LeadUses,
+    double LeadRate,
+    bool LeadInFirst,
+    IReadOnlyList<RichBlock> Outline,
+    string Head,
+    IReadOnlyList<ModifierView> Modifiers
+);
+
+/// <summary>A text as a results page shows it.</summary>
+/// <param name="Pixels">Its width.</param>
+/// <param name="Marks">Where the lead's words are in it.</param>
+/// <param name="Wide">How much of it shows on a wide screen, in UTF-16 units.</param>
+/// <param name="Phone">How much of it shows at a phone's width.</param>
+public sealed record ShownText(string Text, double Pixels, IReadOnlyList<TextMark> Marks, int Wide, int Phone);
+
+/// <summary>A stretch of a text, in UTF-16 units.</summary>
+public sealed record TextMark(int Start, int Length);
+
+/// <summary>A modifier of the head noun with its demand.</summary>
+/// <param name="Volume">Searches a month of modifier and head; null when unknown.</param>
+/// <param name="IsUsed">Whether the page has it; otherwise the facts allow it.</param>
+public sealed record ModifierView(string Word, string Term, long? Volume, bool IsUsed);
+
+/// <summary>A modifier to put into a page's text.</summary>
+/// <param name="Fields">The draft that it goes into; null for the page as it is saved.</param>
+/// <param name="Head">The noun that it narrows.</param>
+public sealed record ModifierRequest(
+    string MarketId,
+    JsonElement? Fields,
+    [MaxLength(Bounds.TermLength)] string Word,
+    [MaxLength(Bounds.TermLength)] string Head
+);
+
+internal static class PageFiguresApi
+{
+    private const int MostModifiers = 60;
+
+    // The width of an entry at a phone's width, in pixels: a title has one line there, a description three.
+    private const double PhoneWidth = 320;
+    private const int PhoneLines = 3;
+
+    public static void MapPageFigures(this IEndpointRouteBuilder app)
+    {
+        app.MapPost("/api/listings/{id:int}/page", GetFigures)
+            .WithName("GetPageFigures")
+            .WithTags("Write")
+            .ProducesValidationProblem()
+            .WithRequestTimeout(ProblemAnswers.Computes);
+
+        app.MapPost("/api/listings/{id:int}/page/modifier", PutModifier)
+            .WithName("PutModifier")
+            .WithTags("Write")
+            .ProducesValidationProblem();
+    }
+
+    private static async Task<Results<Ok<FixView>, NotFound>> PutModifier(
+        int id,
+        ModifierRequest request,
+        TinContext db,
+        PreparedPicksCache ready,
+        CancellationToken stop
+    )
+    {
+        if (await OpenDraft.Open(db, ready, id, new(request.MarketId, request.Fields), stop) is not { } open)
+            return TypedResults.NotFound();
+        var term = $"{request.Word} {request.Head}";
+        if (Insertion.Of(open.Platform, open.Copy, request.Word, request.Head) is not { } inserted)
+            throw new InvalidInputException([new("word", $"Neither the title nor the description has room for “{term}”.")]);
+        return TypedResults.Ok(
+            new FixView(
+                $"Inserted “{term}” into {inserted.Field.Label}",
+                inserted.Field.Key,
+                CopyJson.WriteValue(new FieldValue.Text(inserted.Text))
+            )
+        );
+    }
+
+    private static async Task<Results<Ok<PageFigures>, NotFound>> GetFigures(
+        int id,
+        DraftOf draft,
+        TinContext db,
+        PreparedPicksCache ready,
+        Shelves shelves,
+        CancellationToken stop
+    )
+    {
+        if (
+            await OpenDraft.Open(db, ready, id, draft, stop) is not { } open
+            || await db.Pages.AsNoTracking().FirstOrDefaultAsync(p => p.ListingId == id, stop) is not { } page
+        )
+            return TypedResults.NotFound();
+        var site = await db.Site(stop);
+        var body = RichBody.Read(open.TextOf("body"));
+        var (derivedTitle, derivedDescription) = (DerivedText.PageTitle(open.TextOf("heading")), DerivedText.MetaDescription(body));
+        var title = (open.TextOf("title") is { Length: > 0 } own ? own : derivedTitle) + site.SuffixOf(page);
+        var description = open.TextOf("meta") is { Length: > 0 } meta ? meta : derivedDescription;
+        var figures = BodyFigures.Of(open.Platform, body, open.Lead, stop);
+        var facts = open.Listing.Product.Facts;
+        return TypedResults.Ok(
+            new PageFigures(
+                Shown(open, "title", title, PhoneWidth, stop),
+                Shown(open, "meta", description, PhoneWidth * PhoneLines, stop),
+                derivedTitle,
+                derivedDescription,
+                site.AddressOf(page.IsHome, open.TextOf("slug")),
+                await Crumbs(db, page, open.Platform, stop),
+                figures.Words,
+                figures.LeadUses,
+                figures.LeadRate,
+                figures.LeadInFirst,
+                figures.Outline,
+                open.Lead is { } lead ? Modifiers.HeadOf(lead, facts.Words) : "",
+                open.Lead is null
+                    ? []
+                    : await Measured(
+                        db,
+                        shelves,
+                        draft.MarketId,
+                        Modifiers.Of(
+                            open.Lead,
+                            [title[..^site.SuffixOf(page).Length], description, body.Text],
+                            facts == new Facts() ? null : facts.Words
+                        ),
+                        stop
+                    )
+            )
+        );
+    }
+
+    private static ShownText Shown(OpenDraft open, string role, string text, double phone, CancellationToken stop)
+    {
+        var limit = open.Platform.Role(role)?.Limit;
+        int Cut(double? pixels) => limit?.FontSize is { } size && pixels is { } most ? PixelWidth.Cut(text, size, most) : text.Length;
+        return new(
+            text,
+            limit?.FontSize is { } own ? PixelWidth.Of(text, own) : 0,
+            Marks(open, text, stop),
+            Cut(limit?.MaxPixels),
+            Cut(phone)
+        );
+    }
+
+    private static IReadOnlyList<TextMark> Marks(OpenDraft open, string text, CancellationToken stop)
+    {
+        if (open.Lead is null)
+            return [];
+        var held = Weigher.Weigh(open.Platform.OfOneText(), Platform.CopyOf(text), [new(open.Lead)], stop).Terms[0];
+        return held.Grade == Grade.Missing ? [] : [.. held.Explain().Spans.Select(s => new TextMark(s.Start, s.Length))];
+    }
+
+    private static async Task<IReadOnlyList<string>> Crumbs(TinContext db, PageRow page, Platform platform, CancellationToken stop)
+    {
+        var (names, parent) = (new List<string>(), page.ParentId);
+        while (
+            parent is { } id
+            && names.Count < Outline.MostLevels
+            && await db.Pages.AsNoTracking().Include(p => p.Listing).ThenInclude(l => l.Product).FirstOrDefaultAsync(p => p.Id == id, stop)
+                is { } above
+        )
+        {
+            names.Insert(0, above.MenuNameOf(platform));
+            parent = above.ParentId;
+        }
+
+        return names;
+    }
+
+    // Those with demand first; a missing one without demand is no help.
+    private static async Task<IReadOnlyList<ModifierView>> Measured(
+        TinContext db,
+        Shelves shelves,
+        string marketId,
+        IReadOnlyList<Modifier> modifiers,
+        CancellationToken stop
+    )
+    {
+        var some = modifiers.Take(MostModifiers).ToList();
+        var terms = await shelves.MeasureTyped(db, marketId, [.. some.Select(m => m.Term)], stop);
+        return
+        [
+            .. some.Select(m => new ModifierView(
+                    m.Word,
+                    m.Term,
+                    terms.GetValueOrDefault(Core.Words.Tokens.Key(m.Term))?.Reading?.Volume,
+                    m.IsUsed
+                ))
+                .Where(m => m.Volume > 0 || (m.IsUsed && Core.Words.Facets.ClaimsOf(m.Word).Count > 0))
+                .OrderByDescending(m => m.Volume ?? -1),
+        ];
+    }
+}

@@ -1,0 +1,183 @@
+using System.Text;
+using System.Text.Json.Nodes;
+using Microsoft.AspNetCore.Http.HttpResults;
+using Microsoft.EntityFrameworkCore;
+using TinRabbit.Core.Findings;
+using TinRabbit.Core.Platforms;
+using TinRabbit.Core.Words;
+using TinRabbit.Market;
+using TinRabbit.Server.Files.Tables;
+using TinRabbit.Server.Journal;
+using TinRabbit.Server.Listings;
+using TinRabbit.Server.Storage;
+
+namespace TinRabbit.Server.Features.Write;
+
+/// <summary>Where to send a listing.</summary>
+public sealed record SendRequest(string MarketId);
+
+/// <summary>A listing that was sent.</summary>
+/// <param name="NoticedAt">When the market's search results update; until then they show the earlier texts.</param>
+/// <param name="IsNoticed">Whether they have, in the market's time.</param>
+/// <param name="Changed">Whether the listing has changed since.</param>
+/// <param name="ByHand">Whether the seller marked it as published, so that no market received it.</param>
+public sealed record SentView(DateTime At, DateTime NoticedAt, bool IsNoticed, string MarketId, bool Changed, bool ByHand);
+
+internal static class SendApi
+{
+    private const string Xlsx = "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet";
+
+    public static void MapSend(this IEndpointRouteBuilder app)
+    {
+        var api = app.MapGroup("/api/listings/{id:int}").WithTags("Write");
+
+        api.MapPost("/send", SendListing).WithName("SendListing").ProducesValidationProblem();
+
+        api.MapGet("/sent", GetSent).WithName("GetSent");
+
+        api.MapGet("/export.csv", ExportCsv).WithName("ExportCsv");
+
+        api.MapGet("/export.xlsx", ExportXlsx).WithName("ExportXlsx");
+
+        api.MapGet("/export.json", ExportJson).WithName("ExportJson");
+
+        // For upload: all listings of the shop on a platform, one row each.
+        app.MapGet("/api/platforms/{platformId}/listings.{kind:regex(^(csv|xlsx)$)}", ExportListings)
+            .WithName("ExportListings")
+            .WithTags("Write");
+    }
+
+    private static async Task<Results<Ok<SentView>, NotFound>> SendListing(
+        int id,
+        SendRequest request,
+        TinContext db,
+        ListingEditor editor,
+        IMarket market,
+        CancellationToken stop
+    )
+    {
+        if (await db.FindListing(id, stop) is not { } listing)
+            return TypedResults.NotFound();
+        var platform = listing.Platform.Profile;
+        var page = await db.Pages.FirstOrDefaultAsync(p => p.ListingId == id, stop);
+        if (page is null && market.Places.FirstOrDefault(p => p.Id == request.MarketId)?.PlatformId != platform.Id)
+            throw new InvalidInputException([new("marketId", WriteMessages.NoMarketToSendTo(platform.Name))]);
+        var copy = listing.Copy.On(platform);
+        if (ListingCheck.Refusals(platform, copy) is { Count: > 0 } refusals)
+            throw new InvalidInputException([.. refusals.Select(f => new Problem(f.Field, f.Why))]);
+        var shop = await db.Shops.OrderBy(s => s.Id).Select(s => s.Name).FirstAsync(stop);
+        var now = market.Now;
+        // A platform of the seller's own has no connection: it is published there by hand.
+        var byHand = listing.Platform.Like is not null || page is not null;
+        if (page is not null)
+            await db.Publish(page, stop);
+        await editor.SaveVersion(listing, byHand ? VersionReason.Published : VersionReason.Sent, "", stop);
+        await db.SaveChangesAsync(stop);
+        var noticed = byHand
+            ? now.AddHours(platform.Search.IndexDelayHours)
+            : await market.Send(
+                request.MarketId,
+                new(id.ToString(System.Globalization.CultureInfo.InvariantCulture), shop, copy),
+                now,
+                stop
+            );
+        var sent = new SentRow
+        {
+            ListingId = id,
+            MarketId = request.MarketId,
+            At = now,
+            NoticedAt = noticed,
+            ByHand = byHand,
+            Copy = listing.Copy,
+        };
+        var before = await db
+            .Sent.Where(s => s.ListingId == id && s.MarketId == request.MarketId)
+            .OrderByDescending(s => s.Id)
+            .FirstOrDefaultAsync(stop);
+        await db.InOneWrite(
+            async () =>
+            {
+                db.Sent.Add(sent);
+                await db.SaveChangesAsync(stop);
+                await db.NoteSent(listing, sent, before, stop);
+                await db.SaveChangesAsync(stop);
+            },
+            stop
+        );
+        return TypedResults.Ok(View(sent, listing, market.Now));
+    }
+
+    private static async Task<Results<Ok<List<SentView>>, NotFound>> GetSent(
+        int id,
+        TinContext db,
+        IMarket market,
+        CancellationToken stop
+    ) =>
+        await db.FindListing(id, stop) is { } listing
+            ? TypedResults.Ok(
+                (await db.Sent.AsNoTracking().Where(s => s.ListingId == id).OrderByDescending(s => s.Id).Take(20).ToListAsync(stop))
+                    .Select(s => View(s, listing, market.Now))
+                    .ToList()
+            )
+            : TypedResults.NotFound();
+
+    private static async Task<Results<FileContentHttpResult, NotFound>> ExportCsv(int id, TinContext db, CancellationToken stop) =>
+        await db.FindListing(id, stop) is { } listing
+            ? CsvFile.Of(ListingFiles.Csv(Platform(listing), [Row(listing)]), $"{FileName(listing)}.csv")
+            : TypedResults.NotFound();
+
+    private static async Task<Results<FileContentHttpResult, NotFound>> ExportXlsx(int id, TinContext db, CancellationToken stop) =>
+        await db.FindListing(id, stop) is { } listing
+            ? TypedResults.File(ListingFiles.Xlsx(Platform(listing), [Row(listing)]), Xlsx, $"{FileName(listing)}.xlsx")
+            : TypedResults.NotFound();
+
+    private static async Task<Results<FileContentHttpResult, NotFound>> ExportJson(int id, TinContext db, CancellationToken stop)
+    {
+        if (await db.FindListing(id, stop) is not { } listing)
+            return TypedResults.NotFound();
+        var json = new JsonObject
+        {
+            ["product"] = listing.Product.Name,
+            ["platform"] = listing.PlatformId,
+            ["lead"] = listing.LeadKey,
+            ["fields"] = listing.Copy.Fields(),
+        };
+        return TypedResults.File(
+            Encoding.UTF8.GetBytes(json.ToJsonString(new(ListingText.Format) { WriteIndented = true })),
+            "application/json",
+            $"{FileName(listing)}.json"
+        );
+    }
+
+    private static async Task<Results<FileContentHttpResult, NotFound>> ExportListings(
+        string platformId,
+        string kind,
+        TinContext db,
+        CancellationToken stop
+    )
+    {
+        var listings = await db
+            .Listings.AsNoTracking()
+            .Include(l => l.Platform)
+            .Include(l => l.Product)
+            .Where(l => l.PlatformId == platformId && l.Copy != ListingText.Empty)
+            .OrderBy(l => l.ProductId)
+            .ToListAsync(stop);
+        if (listings.Count == 0)
+            return TypedResults.NotFound();
+        var (platform, rows) = (Platform(listings[0]), listings.Select(Row).ToList());
+        return kind == "csv"
+            ? CsvFile.Of(ListingFiles.Csv(platform, rows), $"{platformId}.csv")
+            : TypedResults.File(ListingFiles.Xlsx(platform, rows), Xlsx, $"{platformId}.xlsx");
+    }
+
+    private static SentView View(SentRow sent, ListingRow listing, DateTime now) =>
+        new(sent.At, sent.NoticedAt, sent.NoticedAt <= now, sent.MarketId, sent.Copy != listing.Copy, sent.ByHand);
+
+    private static Platform Platform(ListingRow listing) => listing.Platform.Profile;
+
+    private static (string Product, IReadOnlyDictionary<string, FieldValue> Copy) Row(ListingRow listing) =>
+        (listing.Product.Name, listing.Copy.On(Platform(listing)));
+
+    private static string FileName(ListingRow listing) => $"{Tokens.Key(listing.Product.Name).Replace(' ', '-')}-{listing.PlatformId}";
+}

@@ -1,0 +1,155 @@
+using System.ComponentModel.DataAnnotations;
+using System.Text.Json;
+using System.Text.Json.Nodes;
+using Microsoft.AspNetCore.Http.HttpResults;
+using Microsoft.EntityFrameworkCore;
+using TinRabbit.Core;
+using TinRabbit.Core.Platforms;
+using TinRabbit.Server.Listings;
+using TinRabbit.Server.Storage;
+using TinRabbit.Server.Undo;
+
+namespace TinRabbit.Server.Features.Write;
+
+/// <summary>A saved state of a listing.</summary>
+/// <param name="Why">Why it was saved, as words that follow “Saved”.</param>
+/// <param name="Name">The seller's name for it; empty where none.</param>
+public sealed record VersionView(int Id, DateTime At, string Why, string Name, JsonObject Copy);
+
+/// <summary>A name for a version, or for the state that a listing is in.</summary>
+public sealed record NameRequest([MaxLength(Bounds.NameLength)] string Name);
+
+/// <summary>Two states to compare: each the number of a version, or 0 for the fields given (what is saved, where none are).</summary>
+public sealed record CompareRequest(int From, int To, JsonElement? Fields);
+
+/// <summary>Whether a version was saved; not if the listing is empty or unchanged since the last one.</summary>
+public sealed record KeptVersion(bool Kept);
+
+internal static class VersionsApi
+{
+    private const int MostNamed = 80;
+
+    public static void MapVersions(this IEndpointRouteBuilder app)
+    {
+        var api = app.MapGroup("/api/listings/{id:int}/versions").WithTags("Write");
+
+        api.MapGet("/", GetVersions).WithName("GetVersions");
+
+        api.MapPost("/", KeepVersion).WithName("KeepVersion").ProducesValidationProblem();
+
+        api.MapPut("/{version:int}", RenameVersion).WithName("RenameVersion").ProducesValidationProblem();
+        api.MapDelete("/{version:int}", DeleteVersion).WithName("DeleteVersion");
+
+        api.MapPost("/compare", CompareVersions).WithName("CompareVersions").ProducesValidationProblem();
+    }
+
+    private static async Task<Results<Ok<List<VersionView>>, NotFound>> GetVersions(
+        int id,
+        int? before,
+        TinContext db,
+        CancellationToken stop
+    )
+    {
+        if (await db.FindListing(id, stop) is not { } listing)
+            return TypedResults.NotFound();
+        var platform = listing.Platform.Profile;
+        return TypedResults.Ok(
+            (
+                await db
+                    .Versions.AsNoTracking()
+                    .Where(v => v.ListingId == id && (before == null || v.Id < before))
+                    .OrderByDescending(v => v.Id)
+                    .Take(Bounds.PageRows)
+                    .ToListAsync(stop)
+            )
+                .Select(v => new VersionView(v.Id, v.At, WriteMessages.SavedBecause(v.Reason), v.Name, CopyJson.Write(v.Copy.On(platform))))
+                .ToList()
+        );
+    }
+
+    private static async Task<Results<Ok<KeptVersion>, NotFound>> KeepVersion(
+        int id,
+        NameRequest request,
+        TinContext db,
+        ListingEditor editor,
+        CancellationToken stop
+    )
+    {
+        if (await db.FindListing(id, stop) is not { } listing)
+            return TypedResults.NotFound();
+        var kept = await editor.SaveVersion(listing, VersionReason.ByHand, NameOf(request), stop);
+        await db.SaveChangesAsync(stop);
+        return TypedResults.Ok(new KeptVersion(kept));
+    }
+
+    private static async Task<Results<Ok<List<FieldChange>>, NotFound>> CompareVersions(
+        int id,
+        CompareRequest request,
+        TinContext db,
+        CancellationToken stop
+    )
+    {
+        if (await db.FindListing(id, stop) is not { } listing)
+            return TypedResults.NotFound();
+        var platform = listing.Platform.Profile;
+        var (from, to) = (await State(request.From), await State(request.To));
+        return from is null || to is null ? TypedResults.NotFound() : TypedResults.Ok(FieldChanges.Of(platform, from, to));
+
+        async Task<IReadOnlyDictionary<string, FieldValue>?> State(int version)
+        {
+            if (version == 0)
+                return request.Fields is { ValueKind: JsonValueKind.Object } draft
+                    ? CopyJson.Read(draft, platform)
+                    : listing.Copy.On(platform);
+            return await db.Versions.AsNoTracking().FirstOrDefaultAsync(v => v.Id == version && v.ListingId == id, stop) is { } row
+                ? row.Copy.On(platform)
+                : null;
+        }
+    }
+
+    private static async Task<Results<Ok<Changed>, NotFound>> RenameVersion(
+        int id,
+        int version,
+        NameRequest request,
+        TinContext db,
+        ChangeLog changes,
+        CancellationToken stop
+    )
+    {
+        if (await db.Versions.FirstOrDefaultAsync(v => v.Id == version && v.ListingId == id, stop) is not { } row)
+            return TypedResults.NotFound();
+        var (before, name) = (row.Name, NameOf(request));
+        row.Name = name;
+        return TypedResults.Ok(
+            await changes.Save(
+                ChangeMessages.Renamed("version", before, name),
+                new(Screen.Write, await db.ProductOf(id, stop), id),
+                [new VersionName(version, before)],
+                stop
+            )
+        );
+    }
+
+    private static async Task<Results<Ok<Changed>, NotFound>> DeleteVersion(
+        int id,
+        int version,
+        TinContext db,
+        ChangeLog changes,
+        CancellationToken stop
+    ) =>
+        await db.Versions.FirstOrDefaultAsync(v => v.Id == version && v.ListingId == id, stop) is { } row
+            ? TypedResults.Ok(
+                await changes.Delete(
+                    ChangeMessages.Deleted("version", row.Name),
+                    new(Screen.Write, await db.ProductOf(id, stop), id),
+                    [row],
+                    stop
+                )
+            )
+            : TypedResults.NotFound();
+
+    private static string NameOf(NameRequest request) =>
+        request.Name.Trim() is { Length: <= MostNamed } name
+            ? name
+            : throw new InvalidInputException([new("name", $"Enter a name of at most {MostNamed} characters.")]);
+}

@@ -1,4 +1,0 @@
-namespace TinRabbit.Server.Formats;
-
-/// <summary>A pasted term.</summary>
-public sealed record PastedTerm(int Line, string Text, long? Volume, long? Competition);

@@ -1,0 +1,14 @@
+using TinRabbit.Server.Storage;
+
+namespace TinRabbit.Server.Listings;
+
+/// <summary>A finding that the seller dismissed.</summary>
+public sealed class AsideRow : IWeighed
+{
+    public int Id { get; set; }
+    public int ListingId { get; set; }
+
+    /// <summary>The finding's key: it names the text it is about.</summary>
+    public required string Key { get; set; }
+    public DateTime At { get; set; }
+}

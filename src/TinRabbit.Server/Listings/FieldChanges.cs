@@ -1,0 +1,89 @@
+using DiffPlex.Chunkers;
+using DiffPlex.DiffBuilder;
+using DiffPlex.DiffBuilder.Model;
+using TinRabbit.Core.Platforms;
+using TinRabbit.Server.Files.Tables;
+
+namespace TinRabbit.Server.Listings;
+
+/// <summary>How a field differs between two states.</summary>
+public sealed record FieldChange(string Field, string Label, IReadOnlyList<DiffRun> Words);
+
+/// <summary>A run of words that are in both states, or only in one.</summary>
+public sealed record DiffRun(string Text, DiffKind Are);
+
+/// <summary>In which state words are.</summary>
+public enum DiffKind
+{
+    Same,
+    Added,
+    Removed,
+}
+
+/// <summary>Compares two states of a listing word by word.</summary>
+internal static class FieldChanges
+{
+    /// <summary>The fields that differ between two states of a listing, with their words.</summary>
+    public static List<FieldChange> Of(
+        Platform platform,
+        IReadOnlyDictionary<string, FieldValue> from,
+        IReadOnlyDictionary<string, FieldValue> to
+    ) =>
+        [
+            .. platform
+                .Fields.Select(f => (Field: f, Before: Text(f, from), After: Text(f, to)))
+                .Where(f => f.Before != f.After)
+                .Select(f => new FieldChange(f.Field.Key, f.Field.Label, WordsOf(f.Before, f.After))),
+        ];
+
+    private static string Text(Field field, IReadOnlyDictionary<string, FieldValue> copy) =>
+        copy.TryGetValue(field.Key, out var value) ? ListingFiles.OneText(field, value) : "";
+
+    private static List<DiffRun> WordsOf(string before, string after)
+    {
+        var runs = new List<DiffRun>();
+        foreach (var piece in InlineDiffBuilder.Diff(before, after, ignoreWhiteSpace: false, chunker: new WordChunker()).Lines)
+        {
+            var are = piece.Type switch
+            {
+                ChangeType.Inserted => DiffKind.Added,
+                ChangeType.Deleted => DiffKind.Removed,
+                _ => DiffKind.Same,
+            };
+            if (runs.Count > 0 && runs[^1].Are == are)
+                runs[^1] = runs[^1] with { Text = runs[^1].Text + piece.Text };
+            else
+                runs.Add(new(piece.Text, are));
+        }
+
+        return Gathered(runs);
+    }
+
+    // Joins removed words, and added words, that have only spaces between them.
+    private static List<DiffRun> Gathered(List<DiffRun> runs)
+    {
+        var gathered = new List<DiffRun>();
+        for (var i = 0; i < runs.Count; )
+        {
+            if (runs[i].Are == DiffKind.Same)
+            {
+                gathered.Add(runs[i++]);
+                continue;
+            }
+
+            var (gone, come) = ("", "");
+            for (; i < runs.Count && (runs[i].Are != DiffKind.Same || (string.IsNullOrWhiteSpace(runs[i].Text) && i + 1 < runs.Count)); i++)
+            {
+                gone += runs[i].Are != DiffKind.Added ? runs[i].Text : "";
+                come += runs[i].Are != DiffKind.Removed ? runs[i].Text : "";
+            }
+
+            if (gone.Length > 0)
+                gathered.Add(new(gone, DiffKind.Removed));
+            if (come.Length > 0)
+                gathered.Add(new(come, DiffKind.Added));
+        }
+
+        return gathered;
+    }
+}

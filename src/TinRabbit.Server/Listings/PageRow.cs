@@ -1,0 +1,39 @@
+using TinRabbit.Core.Pages;
+using TinRabbit.Server.Storage;
+
+namespace TinRabbit.Server.Listings;
+
+/// <summary>A page of the web shop: where it is in the tree, and what is known of it beside its texts, which are a listing's.</summary>
+public sealed class PageRow : IDeletable, IWeighed
+{
+    public DateTime? DeletedAt { get; set; }
+
+    public int Id { get; set; }
+
+    /// <summary>The listing with its texts, takes and versions.</summary>
+    public int ListingId { get; set; }
+    public ListingRow Listing { get; set; } = null!;
+    public PageKind Kind { get; set; }
+
+    /// <summary>The page that it is inside; of a product's categories the primary one. Null at the top.</summary>
+    public int? ParentId { get; set; }
+
+    /// <summary>Its place among the pages of the same parent, from 0.</summary>
+    public int Order { get; set; }
+
+    /// <summary>Other categories that a product is in as well.</summary>
+    public List<int> AlsoIn { get; set; } = [];
+    public bool IsHome { get; set; }
+    public bool InMenu { get; set; } = true;
+    public bool IsPublished { get; set; }
+
+    /// <summary>Whether the site's suffix comes after its title.</summary>
+    public bool HasSuffix { get; set; } = true;
+
+    /// <summary>The slug of its text, for searching; empty where it has none.</summary>
+    public string Slug { get; set; } = "";
+
+    /// <summary>The slug that it was published with last; null before it was.</summary>
+    public string? LiveSlug { get; set; }
+    public DateTime CreatedAt { get; set; }
+}

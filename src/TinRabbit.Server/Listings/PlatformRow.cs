@@ -1,0 +1,19 @@
+using TinRabbit.Core.Platforms;
+using TinRabbit.Server.Storage;
+
+namespace TinRabbit.Server.Listings;
+
+/// <summary>A platform by its profile.</summary>
+public sealed class PlatformRow : IDeletable, IWeighed
+{
+    public DateTime? DeletedAt { get; set; }
+
+    public required string Id { get; set; }
+    public required Platform Profile { get; set; }
+
+    /// <summary>Counts the changes, so that two windows notice each other.</summary>
+    public int Revision { get; set; }
+
+    /// <summary>The shipped platform of whose kind a seller's own is; null for a shipped one.</summary>
+    public string? Like { get; set; }
+}

@@ -1,0 +1,17 @@
+using Microsoft.EntityFrameworkCore;
+using TinRabbit.Server.Undo;
+
+namespace TinRabbit.Server.Listings;
+
+/// <summary>A platform's profile before a change, as it is stored.</summary>
+public sealed record ProfileBefore(string PlatformId, string Profile) : IUndoStep
+{
+    public async Task<IReadOnlyList<IUndoStep>> Undo(UndoContext undo, CancellationToken stop)
+    {
+        if (await undo.Db.Platforms.FirstOrDefaultAsync(p => p.Id == PlatformId, stop) is not { } platform)
+            return [];
+        var now = new ProfileBefore(PlatformId, Profiles.Write(platform.Profile));
+        (platform.Profile, platform.Revision) = (Profiles.Read(Profile), platform.Revision + 1);
+        return [now];
+    }
+}

@@ -1,0 +1,13 @@
+using Microsoft.EntityFrameworkCore;
+using TinRabbit.Server.Storage;
+
+namespace TinRabbit.Server.Picks;
+
+/// <summary>The picks, in the database.</summary>
+public static class PickSets
+{
+    extension(TinContext db)
+    {
+        public DbSet<PickRow> Picks => db.Set<PickRow>();
+    }
+}

@@ -1,0 +1,54 @@
+using System.Collections.Concurrent;
+using TinRabbit.Core.Matching;
+using TinRabbit.Core.Platforms;
+using TinRabbit.Server.Listings;
+using TinRabbit.Server.Storage;
+
+namespace TinRabbit.Server.Picks;
+
+/// <summary>Keeps ready picks until something they are made of changes: they are asked for at every key.</summary>
+public sealed class PreparedPicksCache(DataVersion commits)
+{
+    private const int Most = 32;
+
+    private readonly ConcurrentDictionary<(int Product, string Market, string Platform), (long Made, PreparedPicks Ready)> _kept = new();
+
+    // The same for every product: a check of the whole shop would ask thousands of times.
+    private volatile Tuple<long, IReadOnlyList<Avoided>>? _avoided;
+
+    /// <summary>The picks of a product in a market, ready for a platform.</summary>
+    public async Task<PreparedPicks> Get(TinContext db, int productId, string marketId, Platform platform, CancellationToken stop)
+    {
+        var now = commits.Count;
+        if (
+            _kept.TryGetValue((productId, marketId, platform.Id), out var kept)
+            && kept.Made == now
+            && ReferenceEquals(kept.Ready.Platform, platform)
+        )
+            return kept.Ready;
+        var picks = await db.WantedOf(productId, marketId, stop);
+        var wanted = picks.Select(p => p.Term).ToArray();
+        var avoided = await AvoidedInShop(db, now, stop);
+        var ready = new PreparedPicks(
+            [.. picks.Select(p => p.Key)],
+            wanted,
+            TermSet.Prepare(platform, [.. wanted.Select(w => w.Text)]),
+            avoided,
+            OwnWord.ByKey(await db.OwnWords(stop)),
+            new(platform, [.. avoided.Select(a => a.Text)])
+        );
+        if (_kept.Count >= Most)
+            _kept.Clear();
+        _kept[(productId, marketId, platform.Id)] = (now, ready);
+        return ready;
+    }
+
+    private async Task<IReadOnlyList<Avoided>> AvoidedInShop(TinContext db, long now, CancellationToken stop)
+    {
+        if (_avoided is { } kept && kept.Item1 == now)
+            return kept.Item2;
+        IReadOnlyList<Avoided> terms = await db.AvoidedInShop(stop);
+        _avoided = new(now, terms);
+        return terms;
+    }
+}

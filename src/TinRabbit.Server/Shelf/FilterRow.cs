@@ -1,0 +1,20 @@
+using Microsoft.EntityFrameworkCore;
+using TinRabbit.Server.Storage;
+using TinRabbit.Server.Undo;
+
+namespace TinRabbit.Server.Shelf;
+
+/// <summary>A shelf's filters under a name.</summary>
+public sealed class FilterRow : IRestored
+{
+    public DateTime? DeletedAt { get; set; }
+
+    public int Id { get; set; }
+    public required string Name { get; set; }
+
+    /// <summary>The filters as the address bar has them.</summary>
+    public required string Filters { get; set; }
+
+    public async Task<string?> WhyNot(TinContext db, CancellationToken stop) =>
+        await db.Filters.AnyAsync(f => f.Name == Name, stop) ? $"There is a new filter named “{Name}”. Rename it first, then undo." : null;
+}

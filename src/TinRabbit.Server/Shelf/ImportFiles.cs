@@ -1,0 +1,84 @@
+using TinRabbit.Core;
+using TinRabbit.Server.Storage;
+
+namespace TinRabbit.Server.Shelf;
+
+/// <summary>Files that were uploaded to be imported, each under an id, with its name and its bad rows beside it.</summary>
+internal static class ImportFiles
+{
+    /// <summary>Makes room for another file; the oldest go when all that wait are too large together.</summary>
+    /// <returns>Its id and its path; the file does not exist yet.</returns>
+    public static (string Id, string Path) Add(DataFolder data)
+    {
+        Directory.CreateDirectory(data.Imports);
+        TermImport.RemoveOldFiles(data.Imports, DateTime.UtcNow);
+        MakeRoom(data);
+        var id = Guid.NewGuid().ToString("N");
+        return (id, PathOf(data, id));
+    }
+
+    /// <summary>The path of an uploaded file; null where there is none.</summary>
+    public static string? Find(DataFolder data, string id) =>
+        Guid.TryParseExact(id, "N", out _) && File.Exists(PathOf(data, id)) ? PathOf(data, id) : null;
+
+    /// <summary>Deletes a file and what is beside it.</summary>
+    public static void Remove(string file)
+    {
+        foreach (var gone in new[] { file, file + ".name", file + ".bad" })
+            File.Delete(gone);
+    }
+
+    /// <summary>Where what is in a file came from, as it is shown: the file's name where it is given.</summary>
+    public static string SourceOf(string? name) => name?.Trim() is { Length: > 0 } given ? given : "File";
+
+    /// <summary>Copies an upload into a file.</summary>
+    /// <returns>False when it is larger than <see cref="Bounds.ImportBytes"/>; the rest is not read then.</returns>
+    public static async Task<bool> Receive(Stream body, Stream file, CancellationToken stop)
+    {
+        var chunk = new byte[1 << 16];
+        var all = 0L;
+        int read;
+        while ((read = await body.ReadAsync(chunk, stop)) > 0)
+        {
+            if ((all += read) > Bounds.ImportBytes)
+                return false;
+            await file.WriteAsync(chunk.AsMemory(0, read), stop);
+        }
+
+        return true;
+    }
+
+    /// <summary>Reads an uploaded file that is not looked at before it is imported.</summary>
+    /// <param name="data">Where it is kept while it is read.</param>
+    /// <param name="body">The upload.</param>
+    /// <param name="read">Reads the file at a path; what it gives may not be lazy.</param>
+    /// <param name="stop">Stops the upload.</param>
+    /// <exception cref="Core.Platforms.InvalidInputException">The file is too large, or what <paramref name="read"/> throws.</exception>
+    public static async Task<T> ReadOnce<T>(DataFolder data, Stream body, Func<string, T> read, CancellationToken stop)
+    {
+        var (_, file) = Add(data);
+        try
+        {
+            await using (var stream = File.Create(file))
+                if (!await Receive(body, stream, stop))
+                    throw new Core.Platforms.InvalidInputException([
+                        new("file", $"The file is larger than {Bounds.ImportBytes >> 20} MB, the limit. Import it in parts."),
+                    ]);
+            return read(file);
+        }
+        finally
+        {
+            Remove(file);
+        }
+    }
+
+    private static void MakeRoom(DataFolder data)
+    {
+        var kept = 0L;
+        foreach (var file in new DirectoryInfo(data.Imports).EnumerateFiles().OrderByDescending(f => f.LastWriteTimeUtc))
+            if ((kept += file.Length) > Bounds.ImportBytesKept - Bounds.ImportBytes)
+                file.Delete();
+    }
+
+    private static string PathOf(DataFolder data, string id) => Path.Combine(data.Imports, id);
+}

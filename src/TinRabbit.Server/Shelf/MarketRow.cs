@@ -1,0 +1,11 @@
+using TinRabbit.Core.Measures;
+using TinRabbit.Server.Storage;
+
+namespace TinRabbit.Server.Shelf;
+
+/// <summary>What is typical of a market's shelf, kept beside it.</summary>
+public sealed class MarketRow : IWeighed
+{
+    public required string Id { get; set; }
+    public MarketStatistics Norm { get; set; } = MarketStatistics.Unknown;
+}

@@ -1,0 +1,72 @@
+using TinRabbit.Core.Measures;
+using TinRabbit.Core.Words;
+
+namespace TinRabbit.Server.Shelf;
+
+/// <summary>A market's numbers of a term.</summary>
+/// <param name="Volume">Searches/mo; null when unknown.</param>
+/// <param name="VolumeBelow">Where the volume is unknown, the bound that it is known to be below; null where nothing is known.</param>
+/// <param name="Competition">Competing listings; null when unknown.</param>
+/// <param name="TitlesHolding">Listings whose title holds the phrase; null when unknown.</param>
+/// <param name="ClickCost">Cost per click; null when unknown.</param>
+/// <param name="Headroom">0–100, 50 being typical; null when unknown.</param>
+/// <param name="Band">Its supply against the market's shelf; null when unknown.</param>
+/// <param name="Months">Searches by month, oldest first; null when unknown.</param>
+/// <param name="From">The month that <paramref name="Months"/> begins with.</param>
+/// <param name="Source">The source; null without data.</param>
+/// <param name="TakenAt">When.</param>
+/// <param name="Doubts">Why a number may be wrong.</param>
+public sealed record Measured(
+    long? Volume,
+    long? VolumeBelow,
+    long? Competition,
+    long? TitlesHolding,
+    decimal? ClickCost,
+    double? Headroom,
+    Band? Band,
+    IReadOnlyList<int>? Months,
+    DateOnly? From,
+    string? Source,
+    DateTime? TakenAt,
+    IReadOnlyList<Doubt> Doubts
+)
+{
+    /// <summary>Nothing is known.</summary>
+    public static readonly Measured Nothing = new(null, null, null, null, null, null, null, null, null, null, null, []);
+
+    /// <summary>Sees a term against what is typical of its market, and against the other forms of it on the shelf.</summary>
+    public static Measured Of(TermRow? term, ShelfColumns shelf)
+    {
+        if (term?.Reading is not { } r)
+            return Nothing;
+        var norm = shelf.Norm;
+        var family = FamilyOf(term.Text)
+            .Select(k => shelf.RowOf(k) is >= 0 and var row ? shelf[row].Volume : double.NaN)
+            .Where(v => !double.IsNaN(v))
+            .ToArray();
+        var age = (DateTime.UtcNow - r.TakenAt).TotalDays;
+        // A corrected reading is checked for its age only.
+        var doubts = Core.Measures.Doubts.Check(
+            r.Source == Shelves.ByHand
+                ? new(null, null, null, null, age, [])
+                : new(r.Volume, r.Competition, r.TitlesHolding, r.Months, age, family),
+            norm
+        );
+        return new(
+            r.Volume,
+            r.VolumeBelow,
+            r.Competition,
+            r.TitlesHolding,
+            r.ClickCost,
+            norm.HeadroomOf(r.Volume, r.Competition, r.TitlesHolding),
+            norm.BandOf(norm.SupplyOf(r.Competition, r.TitlesHolding)),
+            r.Months,
+            r.From,
+            r.Source,
+            r.TakenAt,
+            doubts
+        );
+    }
+
+    private static IEnumerable<string> FamilyOf(string text) => Family.OneChangeForms(text).Skip(1).Select(Tokens.Key).Distinct();
+}

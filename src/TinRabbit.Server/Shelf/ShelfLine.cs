@@ -1,0 +1,34 @@
+namespace TinRabbit.Server.Shelf;
+
+/// <summary>One row of a shelf as it is kept in memory.</summary>
+/// <param name="Key">The term's words.</param>
+/// <param name="Volume">NaN where unknown, as the other numbers.</param>
+/// <param name="Day">Days since 1970 that it was measured; NaN where nobody has.</param>
+public readonly record struct ShelfLine(
+    int Id,
+    string Key,
+    double Volume,
+    double Competition,
+    double TitlesHolding,
+    double ClickCost,
+    double Day,
+    string Source
+)
+{
+    /// <summary>A term with its reading.</summary>
+    public static ShelfLine Of(TermRow term) =>
+        term.Reading is not { } r
+            ? new(term.Id, term.Key, double.NaN, double.NaN, double.NaN, double.NaN, double.NaN, "")
+            : new(
+                term.Id,
+                term.Key,
+                r.Volume ?? double.NaN,
+                r.Competition ?? double.NaN,
+                r.TitlesHolding ?? double.NaN,
+                r.ClickCost is { } c ? (double)c : double.NaN,
+                DayOf(r.TakenAt),
+                r.Source
+            );
+
+    internal static double DayOf(DateTime at) => Math.Floor((at - DateTime.UnixEpoch).TotalDays);
+}

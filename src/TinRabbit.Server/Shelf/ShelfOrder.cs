@@ -1,0 +1,13 @@
+namespace TinRabbit.Server.Shelf;
+
+/// <summary>What a shelf can be sorted by.</summary>
+public enum ShelfOrder
+{
+    Volume,
+    Competition,
+    Headroom,
+    TitlesHolding,
+    ClickCost,
+    TakenAt,
+    Text,
+}

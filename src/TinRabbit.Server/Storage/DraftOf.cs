@@ -1,6 +1,0 @@
-using System.Text.Json;
-
-namespace TinRabbit.Server.Storage;
-
-/// <summary>A draft of a listing in a market; without fields, the saved texts.</summary>
-public sealed record DraftOf(string MarketId, JsonElement? Fields);

@@ -1,9 +1,0 @@
-namespace TinRabbit.Server.Storage;
-
-/// <summary>How many terms a source of numbers was asked for on a day, where it states a limit.</summary>
-public sealed class LookupDayRow
-{
-    /// <summary>In UTC.</summary>
-    public DateOnly Day { get; set; }
-    public int Asked { get; set; }
-}

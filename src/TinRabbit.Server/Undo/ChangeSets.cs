@@ -1,0 +1,13 @@
+using Microsoft.EntityFrameworkCore;
+using TinRabbit.Server.Storage;
+
+namespace TinRabbit.Server.Undo;
+
+/// <summary>The changes that can be undone, in the database.</summary>
+public static class ChangeSets
+{
+    extension(TinContext db)
+    {
+        public DbSet<ChangeRow> Changes => db.Set<ChangeRow>();
+    }
+}
