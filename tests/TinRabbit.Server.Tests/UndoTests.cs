@@ -3,6 +3,14 @@ using System.Net.Http.Json;
 using System.Text;
 using System.Text.Json.Nodes;
 using Microsoft.Data.Sqlite;
+using Microsoft.EntityFrameworkCore;
+using Microsoft.EntityFrameworkCore.Infrastructure;
+using Microsoft.EntityFrameworkCore.Migrations;
+using Microsoft.Extensions.DependencyInjection;
+using TinRabbit.Server.Listings;
+using TinRabbit.Server.Picks;
+using TinRabbit.Server.Shelf;
+using TinRabbit.Server.Storage;
 using TinRabbit.Server.Undo;
 
 namespace TinRabbit.Server.Tests;
@@ -11,6 +19,9 @@ namespace TinRabbit.Server.Tests;
 public sealed class UndoTests : IDisposable
 {
     private const string Market = "hedgerow-fair-us";
+
+    // What the next changes need; it is no change that is undone.
+    private const string First = "";
     private readonly TestShop _shop = new(demo: true);
 
     public void Dispose() => _shop.Dispose();
@@ -21,7 +32,7 @@ public sealed class UndoTests : IDisposable
         await _shop.NumbersSettled();
         // What is measured by itself is no part of a change.
         await _shop.Client.PostAsync("/api/measuring/stop", null);
-        var wrong = new List<string>();
+        var (wrong, steps) = (new List<string>(), new HashSet<string>());
         foreach (var (name, make) in await Changes())
         {
             var before = Dump();
@@ -34,11 +45,15 @@ public sealed class UndoTests : IDisposable
                 Assert.Fail($"{name}: {e.Message}");
             }
 
+            if (name == First)
+                continue;
             var (after, id) = (Dump(), LastChange());
             Assert.True(before != after, $"{name} changes nothing");
+            steps.UnionWith(StepsOf(id));
             for (var round = 0; round < 2; round++)
             {
                 await Turn("undo", id);
+                steps.UnionWith(StepsOf(id));
                 wrong.AddRange(Differences(before, Dump(), $"{name}, undone"));
                 await Turn("redo", id);
                 wrong.AddRange(Differences(after, Dump(), $"{name}, made again"));
@@ -47,7 +62,7 @@ public sealed class UndoTests : IDisposable
 
         Assert.True(wrong.Count == 0, string.Join('\n', wrong));
 
-        Assert.Equal([], StepFormat.Types.Select(t => t.Name).Except(StepsMade()));
+        Assert.Equal([], StepFormat.Types.Select(t => t.Name).Except(steps));
     }
 
     [Fact]
@@ -90,6 +105,47 @@ public sealed class UndoTests : IDisposable
             ],
             StepFormat.Types.Select(t => t.Name)
         );
+    }
+
+    [Fact]
+    public async Task What_an_older_program_noted_is_undone_by_this_one()
+    {
+        var folder = Directory.CreateTempSubdirectory("tin-rabbit-test-");
+        await using var db = TinContext.Open(Path.Combine(folder.FullName, "tinrabbit.db"));
+        await db.GetService<IMigrator>().MigrateAsync("Lookups");
+        await db.Database.ExecuteSqlRawAsync(
+            """
+            INSERT INTO Shops(Id, Name, Currency, ClockAhead, OwnWords) VALUES(1, 'Now', 'EUR', '00:00:00', '[]');
+            INSERT INTO Products(Id, ShopId, Name, IsPage, Facts, Revision, PicturesRevision) VALUES(1, 1, 'Box', 0, '{{}}', 0, 0), (2, 1, 'Hotel', 0, '{{}}', 0, 0);
+            INSERT INTO Platforms(Id, Profile, Revision) VALUES('p', '{{"id":"p","name":"P","fields":[{{"key":"title","label":"Title","role":"title","shape":"line"}}]}}', 0);
+            INSERT INTO Listings(Id, ProductId, PlatformId, Copy, Revision, SavedAt) VALUES(1, 1, 'p', '{{"title":"After"}}', 3, '2026-11-01 00:00:00');
+            INSERT INTO Filters(Id, Name, Filters, DeletedAt) VALUES(1, 'Roomy', 'headroom=60', '2026-11-02 10:00:00.1234567');
+            INSERT INTO Picks(Id, ProductId, Text, "Key", Fit, Home, Note, Source, SaidBy, Language, "Order", FitByHand, NoteRevision) VALUES(1, 1, 'owl box', 'owl box', 'Good', 'Title', '', '', '', '', 1, 0, 0);
+            INSERT INTO Changes(Id, ProductId, What, At, Before, FactsBefore, Reversal) VALUES
+                (1, 1, 'Picked', '2026-11-02', '{{"owl box":null}}', '{{"what":"nest box"}}', NULL),
+                (2, NULL, 'Deleted filter', '2026-11-02', '{{}}', NULL, '{{"kind":0,"entity":9,"id":"1","before":"","at":"2026-11-02T10:00:00.1234567Z"}}'),
+                (3, NULL, 'Changed the shop', '2026-11-02', '{{}}', NULL, '{{"kind":2,"entity":0,"id":"USD","before":"Then","at":null}}'),
+                (4, NULL, 'Duplicated', '2026-11-02', '{{}}', NULL, '{{"kind":1,"entity":1,"id":"2","before":"","at":null}}'),
+                (5, NULL, 'Edited', '2026-11-02', '{{}}', NULL, '{{"kind":3,"entity":0,"id":"","before":"{{\"texts\":[{{\"listingId\":1,\"before\":\"{{\\\"title\\\":\\\"Before\\\"}}\",\"after\":\"{{\\\"title\\\":\\\"After\\\"}}\"}}],\"addedProducts\":[]}}","at":null}}');
+            """
+        );
+        await db.Database.MigrateAsync();
+
+        using var services = new ServiceCollection().AddSingleton(new ListingEditor(db, TimeProvider.System)).BuildServiceProvider();
+        var changes = new ChangeLog(db, TimeProvider.System, services);
+        foreach (var id in new[] { 5, 4, 3, 2, 1 })
+            Assert.NotNull(await changes.Undo(id == 1 ? 1 : null, id, default));
+        db.ChangeTracker.Clear();
+        Assert.Equal(("Then", "USD"), await db.Shops.Select(s => ValueTuple.Create(s.Name, s.Currency)).SingleAsync());
+        Assert.Equal("""{"title":"Before"}""", (await db.Listings.SingleAsync()).Copy.Json);
+        Assert.Equal("Roomy", (await db.Filters.SingleAsync()).Name);
+        Assert.Equal("nest box", (await db.Products.SingleAsync()).Facts.What);
+        Assert.Empty(await db.Picks.ToListAsync());
+        Assert.Equal(
+            [Screen.Pick, Screen.Dig, Screen.Listings, Screen.Listings, Screen.Listings],
+            await db.Changes.OrderBy(c => c.Id).Select(c => c.Screen).ToListAsync()
+        );
+        folder.Delete(recursive: true);
     }
 
     [Fact]
@@ -139,6 +195,9 @@ public sealed class UndoTests : IDisposable
         int Page(string kind, int number) =>
             pages.Where(p => p!["kind"]!.GetValue<string>() == kind).ElementAt(number)!["id"]!.GetValue<int>();
         var (take, version, note) = (0, 0, 0);
+        var page = pages.First(p => p!["isPublished"]!.GetValue<bool>() && !p["isHome"]!.GetValue<bool>())!;
+        var shown = await _shop.Get($"/api/listings/{page["listingId"]}");
+        shown["copy"]!["slug"] = "another-slug";
         var profile = (await _shop.Get("/api/platforms"))["platforms"]![0]!["profile"]!.DeepClone();
         (profile["id"], profile["name"]) = ("0wn", "Own platform");
         return
@@ -180,24 +239,20 @@ public sealed class UndoTests : IDisposable
             ("listings archived", () => _shop.Post("/api/listings/archive", new { ids = new[] { listing }, isArchived = true })),
             ("many listings edited", () => EditAll(listing)),
             (
-                "a take renamed",
+                First,
                 async () =>
                 {
                     await _shop.Client.PostAsJsonAsync($"/api/listings/{listing}/takes", new { text = "A box for wrens" });
                     take = (int)Ask("SELECT MAX(Id) FROM Takes");
-                    await _shop.Put($"/api/listings/{listing}/takes/{take}/name", new { name = "Short" });
-                }
-            ),
-            ("a take deleted", () => Delete($"/api/listings/{listing}/takes/{take}")),
-            (
-                "a version renamed",
-                async () =>
-                {
                     await _shop.Post($"/api/listings/{listing}/versions", new { name = "First" });
                     version = (int)Ask("SELECT MAX(Id) FROM Versions");
-                    await _shop.Put($"/api/listings/{listing}/versions/{version}", new { name = "Best" });
+                    await _shop.Dig(1, Market, "owl box");
+                    await _shop.Put($"/api/listings/{shown["id"]}/copy", new { fields = shown["copy"], revision = shown["revision"] });
                 }
             ),
+            ("a take renamed", () => _shop.Put($"/api/listings/{listing}/takes/{take}/name", new { name = "Short" })),
+            ("a take deleted", () => Delete($"/api/listings/{listing}/takes/{take}")),
+            ("a version renamed", () => _shop.Put($"/api/listings/{listing}/versions/{version}", new { name = "Best" })),
             ("a version deleted", () => Delete($"/api/listings/{listing}/versions/{version}")),
             ("a platform", () => _shop.Post("/api/platforms", new { profile, like = "longbarrow" })),
             (
@@ -227,18 +282,7 @@ public sealed class UndoTests : IDisposable
             ),
             ("a page moved", () => _shop.Put($"/api/pages/{Page("content", 2)}/place", new { parentId = Page("category", 1), order = 0 })),
             ("a page published", () => _shop.Put($"/api/pages/{Page("content", 3)}", new { isPublished = true, inMenu = true })),
-            (
-                "a page published under another slug",
-                async () =>
-                {
-                    var row = pages.First(p => p!["isPublished"]!.GetValue<bool>() && !p["isHome"]!.GetValue<bool>())!;
-                    var its = row["listingId"]!.GetValue<int>();
-                    var now = await _shop.Get($"/api/listings/{its}");
-                    now["copy"]!["slug"] = "another-slug";
-                    await _shop.Put($"/api/listings/{its}/copy", new { fields = now["copy"], revision = now["revision"] });
-                    await _shop.Put($"/api/pages/{row["id"]}", new { isPublished = true });
-                }
-            ),
+            ("a page published under another slug", () => _shop.Put($"/api/pages/{page["id"]}", new { isPublished = true })),
             (
                 "categories",
                 () =>
@@ -329,7 +373,11 @@ public sealed class UndoTests : IDisposable
             ("a rival removed", () => Delete($"/api/listings/{listing}/rivals/{Ask("SELECT MAX(Id) FROM Rivals")}")),
             (
                 "reviews imported",
-                () => Upload($"/api/listings/{listing}/reviews/import?marketId={Market}&ofRivals=false&name=r.csv", "text,stars\nA fine box,5\n")
+                () =>
+                    Upload(
+                        $"/api/listings/{listing}/reviews/import?marketId={Market}&ofRivals=false&name=r.csv",
+                        "text,stars\nA fine box,5\n"
+                    )
             ),
             ("reviews removed", () => Delete($"/api/listings/{listing}/reviews?ofRivals=false")),
             ("a filter", () => _shop.Post("/api/filters", new { name = "Roomy", filters = "headroom=60" })),
@@ -340,15 +388,7 @@ public sealed class UndoTests : IDisposable
                 () => _shop.Post($"/api/filters/{Ask("SELECT MAX(Id) FROM Filters")}/duplicate", new { name = "Wider" })
             ),
             ("a filter deleted", () => Delete($"/api/filters/{Ask("SELECT MAX(Id) FROM Filters")}")),
-            (
-                "a search deleted",
-                async () =>
-                {
-                    await _shop.Dig(1, Market, "owl box");
-                    await _shop.NumbersSettled();
-                    await Delete($"/api/products/1/trail/{Ask("SELECT MAX(Id) FROM Digs")}");
-                }
-            ),
+            ("a search deleted", () => Delete($"/api/products/1/trail/{Ask("SELECT MAX(Id) FROM Digs")}")),
             ("supply", () => _shop.Put($"/api/markets/{Market}/supply", new { supply = "exactTitles" })),
             ("a term renamed", () => _shop.Post($"/api/markets/{Market}/terms/rename", new { text = "bird house", name = "bird houze" })),
             ("terms deleted", () => _shop.Post($"/api/markets/{Market}/terms/delete", new { texts = new[] { "bird houze", "owl box" } })),
@@ -463,13 +503,10 @@ public sealed class UndoTests : IDisposable
         return Convert.ToInt64(command.ExecuteScalar(), CultureInfo.InvariantCulture);
     }
 
-    private List<string> StepsMade()
+    private List<string> StepsOf(long id)
     {
         using var connection = Open();
-        return Rows(connection, "SELECT DISTINCT json_extract(value, '$.\"$type\"') FROM Changes, json_each(Steps)")
-            // Those that make a change again are made by undoing.
-            .Concat(["RemoveTerms", "ReturnImport"])
-            .ToList();
+        return Rows(connection, $"SELECT DISTINCT json_extract(value, '$.\"$type\"') FROM Changes c, json_each(c.Steps) WHERE c.Id = {id}");
     }
 
     private static IEnumerable<string> Differences(string before, string now, string what) =>

@@ -77,7 +77,8 @@ public sealed class ListingEditor(TinContext db, TimeProvider clock)
         await Replace(listing, state.Before, VersionReason.Undo, stop);
         if (state.Take is { } added)
             db.Takes.RemoveRange(await db.Takes.Where(t => t.ListingId == listing.Id && t.Text == added && t.Name == "").ToListAsync(stop));
-        return new(listing.Id, state.After, state.Before);
+        var again = state.RemovedTake is { } removed ? await SaveTake(listing.Id, removed, stop) : null;
+        return new(listing.Id, state.After, state.Before) { Take = again, RemovedTake = state.Take };
     }
 
     /// <summary>Saves a listing's text as a version, unless it is empty or the last one saved; the caller saves.</summary>

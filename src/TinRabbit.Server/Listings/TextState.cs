@@ -8,6 +8,9 @@ public sealed record TextState(int ListingId, ListingText Before, ListingText Af
     /// <summary>The take that was saved with it; null where none was.</summary>
     public string? Take { get; init; }
 
+    /// <summary>The take that was removed with it; null where none was.</summary>
+    public string? RemovedTake { get; init; }
+
     public async Task<IReadOnlyList<IUndoStep>> Undo(UndoContext undo, CancellationToken stop) =>
         await undo.Get<ListingEditor>().Revert(this, stop) is { } again ? [again] : [];
 }

@@ -7,8 +7,9 @@ public sealed record RemovePages(IReadOnlyList<int> Ids) : IUndoStep
 {
     public async Task<IReadOnlyList<IUndoStep>> Undo(UndoContext undo, CancellationToken stop)
     {
-        foreach (var row in await undo.Db.OfPages(Ids, stop))
+        var rows = await undo.Db.OfPages(Ids, stop);
+        foreach (var row in rows)
             row.DeletedAt = undo.Now;
-        return [new RestoreDeleted(undo.Now)];
+        return rows.Count == 0 ? [] : [new RestoreDeleted(undo.Now, this)];
     }
 }

@@ -34,17 +34,27 @@ public sealed class ChangeLog(TinContext db, TimeProvider clock, IServiceProvide
     }
 
     /// <summary>Deletes rows so that they can come back, and saves.</summary>
-    public Task<Changed> Delete(string what, ChangeScope scope, IEnumerable<IDeletable> rows, CancellationToken stop) =>
-        Save(what, scope, [MarkDeleted(rows)], stop);
+    /// <param name="what">The change in words.</param>
+    /// <param name="scope">What it belongs to.</param>
+    /// <param name="rows">Everything that goes.</param>
+    /// <param name="stop">Stops waiting.</param>
+    /// <param name="removal">What deletes it again once it is back; null where the rows have nothing that belongs to them.</param>
+    public Task<Changed> Delete(
+        string what,
+        ChangeScope scope,
+        IEnumerable<IDeletable> rows,
+        CancellationToken stop,
+        IUndoStep? removal = null
+    ) => Save(what, scope, [MarkDeleted(rows, removal)], stop);
 
     /// <summary>Deletes rows so that they can come back; the caller saves.</summary>
     /// <returns>What brings them back.</returns>
-    public RestoreDeleted MarkDeleted(IEnumerable<IDeletable> rows)
+    public RestoreDeleted MarkDeleted(IEnumerable<IDeletable> rows, IUndoStep? removal = null)
     {
         var now = Now();
         foreach (var row in rows)
             row.DeletedAt = now;
-        return new(now);
+        return new(now, removal);
     }
 
     /// <summary>Takes a change back. With its id, only that one: not another that two windows have undone up to meanwhile.</summary>
@@ -89,11 +99,10 @@ public sealed class ChangeLog(TinContext db, TimeProvider clock, IServiceProvide
 
     private async Task Run(ChangeRow change, DateTime? undoneAt, CancellationToken stop)
     {
-        var undo = new UndoContext(db, Now(), services);
         var again = new List<IUndoStep>();
         foreach (var step in change.Steps)
         {
-            again.InsertRange(0, await step.Undo(undo, stop));
+            again.InsertRange(0, await step.Undo(new(db, Now(), services), stop));
             await db.SaveChangesAsync(stop);
         }
 

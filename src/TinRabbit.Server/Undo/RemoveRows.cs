@@ -16,10 +16,12 @@ public sealed record RemoveRows(string Rows, IReadOnlyList<string> Keys) : IUndo
     public async Task<IReadOnlyList<IUndoStep>> Undo(UndoContext undo, CancellationToken stop)
     {
         var (rows, isNumbered) = DeletableRows.Named(undo.Db, Rows);
+        var removed = new List<IDeletable>();
         foreach (var key in Keys)
-        foreach (var row in await (isNumbered ? Numbered(rows, key) : WithId(rows, key)).ToListAsync(stop))
+            removed.AddRange(await (isNumbered ? Numbered(rows, key) : WithId(rows, key)).ToListAsync(stop));
+        foreach (var row in removed)
             row.DeletedAt = undo.Now;
-        return [new RestoreDeleted(undo.Now)];
+        return removed.Count == 0 ? [] : [new RestoreDeleted(undo.Now)];
     }
 
     private static IQueryable<IDeletable> WithId(IQueryable<IDeletable> rows, string id) =>

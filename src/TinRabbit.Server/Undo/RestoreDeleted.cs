@@ -4,7 +4,9 @@ using TinRabbit.Server.Storage;
 namespace TinRabbit.Server.Undo;
 
 /// <summary>Brings back everything that was deleted at one time.</summary>
-public sealed record RestoreDeleted(DateTime At) : IUndoStep
+/// <param name="At">The time.</param>
+/// <param name="Removal">What deletes it again, with what belongs to it by then; null where that is nothing more than the rows.</param>
+public sealed record RestoreDeleted(DateTime At, IUndoStep? Removal = null) : IUndoStep
 {
     public async Task<IReadOnlyList<IUndoStep>> Undo(UndoContext undo, CancellationToken stop)
     {
@@ -14,7 +16,9 @@ public sealed record RestoreDeleted(DateTime At) : IUndoStep
                 throw new InvalidInputException([new("change", why)]);
         foreach (var row in rows)
             row.DeletedAt = null;
-        return [.. rows.GroupBy(r => r.GetType().Name).Select(g => new RemoveRows(g.Key, [.. g.Select(r => KeyOf(undo.Db, r))]))];
+        return Removal is not null && rows.Count > 0
+            ? [Removal]
+            : [.. rows.GroupBy(r => r.GetType().Name).Select(g => new RemoveRows(g.Key, [.. g.Select(r => KeyOf(undo.Db, r))]))];
     }
 
     private static string KeyOf(TinContext db, IDeletable row) =>

@@ -4,7 +4,7 @@ namespace TinRabbit.Server.Undo;
 
 /// <summary>What a step works with.</summary>
 /// <param name="Db">The database.</param>
-/// <param name="Now">What is deleted gets this time, which no other change has.</param>
+/// <param name="Now">What is deleted gets this time, which no other step has.</param>
 /// <param name="Services">Those that own what the step changes.</param>
 public sealed record UndoContext(TinContext Db, DateTime Now, IServiceProvider Services)
 {

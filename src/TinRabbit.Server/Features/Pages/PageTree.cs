@@ -220,9 +220,10 @@ internal sealed class PageTree(TinContext db, ListingEditor editor, Platform rul
         if (listing is null)
         {
             listing = ListingEditor.Add(product, rules.Id, editor.Now, text);
-            _listings.Add(listing);
             if (product.Id == 0)
                 db.Products.Add(product);
+            else
+                _listings.Add(listing);
         }
         else if (await editor.Replace(listing, text, VersionReason.PageAdded, stop) is { } changed)
             _texts.Add(changed);

@@ -271,7 +271,7 @@ internal static class PagesApi
         foreach (var other in tree.Pages.Where(p => p.AlsoIn.Any(a => gone.Any(g => g.Id == a))))
             other.AlsoIn = [.. other.AlsoIn.Where(a => gone.All(g => g.Id != a))];
         var ids = gone.Select(p => p.Id).ToList();
-        var restore = changes.MarkDeleted(await db.OfPages(ids, stop));
+        var restore = changes.MarkDeleted(await db.OfPages(ids, stop), new RemovePages(ids));
         return TypedResults.Ok(
             await changes.Save(
                 gone.Count == 1 ? ChangeMessages.Deleted("page", page.NameOf(tree.Rules)) : PageMessages.DeletedPages(gone.Count),

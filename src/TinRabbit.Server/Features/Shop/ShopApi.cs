@@ -255,7 +255,8 @@ internal static class ShopApi
                     ChangeMessages.Deleted("product", product.Name),
                     new(Screen.Listings),
                     await db.OfProducts([product.Id], stop),
-                    stop
+                    stop,
+                    new RemoveProducts([product.Id])
                 )
             )
             : TypedResults.NotFound();
@@ -313,7 +314,8 @@ internal static class ShopApi
                     ShopMessages.DeletedListing(listing.Product.Name, listing.Platform.Profile.Name),
                     new(Screen.Write, listing.ProductId, id),
                     await db.OfListings([id], stop),
-                    stop
+                    stop,
+                    new RemoveListings([id])
                 )
             )
             : TypedResults.NotFound();

@@ -29,7 +29,12 @@ export type Answer<T> =
 export type Change<T> = { value: T; keep: VersionReason | null; sent: boolean }
 
 /** Sends one change to the server. It never throws. */
-export type Send<T> = (id: number, change: { value: T; keep: VersionReason | null }, revision: number, keepalive: boolean) => Promise<Answer<T>>
+export type Send<T> = (
+  id: number,
+  change: { value: T; keep: VersionReason | null },
+  revision: number,
+  keepalive: boolean,
+) => Promise<Answer<T>>
 
 /** A draft as the browser's database keeps it. */
 export type Stored = {
