@@ -1,3 +1,4 @@
+using System.Text.Json.Nodes;
 using Microsoft.Data.Sqlite;
 using Microsoft.Extensions.DependencyInjection;
 using Microsoft.Extensions.Logging.Abstractions;
@@ -51,6 +52,29 @@ public sealed class BackupTests : IDisposable
 
         async Task<string[]> Names() =>
             [.. (await shop.Get("/api/shop"))["products"]!.AsArray().Select(p => p!["name"]!.GetValue<string>())];
+    }
+
+    [Fact]
+    public async Task After_a_restore_no_open_window_saves_over_the_settings_of_the_web_shop()
+    {
+        object Site(string brand, JsonNode? revision) =>
+            new
+            {
+                brand,
+                address = "",
+                language = "en",
+                country = "us",
+                titleSuffix = "",
+                revision,
+            };
+        var opened = (await shop.Get("/api/site"))["revision"]!;
+        await shop.Put("/api/site", Site("Before", opened.DeepClone()));
+        var backup = await shop.Post("/api/backups", new { });
+        var window = (await shop.Get("/api/site"))["revision"]!;
+        await shop.Put("/api/site", Site("After", window.DeepClone()));
+        await shop.Post("/api/backups/restore", new { name = backup["name"]!.GetValue<string>() });
+        await shop.Put("/api/site", Site("From a window of before", window.DeepClone()), 409);
+        Assert.Equal("Before", (await shop.Get("/api/site"))["brand"]!.GetValue<string>());
     }
 
     [Fact]

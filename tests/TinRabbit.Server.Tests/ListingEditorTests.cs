@@ -47,10 +47,10 @@ public sealed class ListingEditorTests : IDisposable
     public async Task The_same_text_is_saved_already_and_other_text_from_an_old_revision_is_refused()
     {
         var listing = await _shop.ListingOf(await _shop.AddProduct(), "hedgerow-fair");
-        Assert.True(await Save(listing, "Wren box", 0));
-        Assert.True(await Save(listing, "Wren box", 0));
-        Assert.False(await Save(listing, "Robin box", 0));
-        Assert.True(await Save(listing, "Robin box", 1));
+        Assert.Equal(SaveResult.Saved, await Save(listing, "Wren box", 0));
+        Assert.Equal(SaveResult.Unchanged, await Save(listing, "Wren box", 0));
+        Assert.Equal(SaveResult.Conflict, await Save(listing, "Robin box", 0));
+        Assert.Equal(SaveResult.Saved, await Save(listing, "Robin box", 1));
     }
 
     [Fact]
@@ -127,7 +127,7 @@ public sealed class ListingEditorTests : IDisposable
         Assert.Contains(later, t => t!["text"]!.GetValue<string>() == "Wren box 0" && t["inUse"]!.GetValue<bool>());
     }
 
-    private async Task<bool> Save(int listing, string title, int revision, VersionReason? reason = null)
+    private async Task<SaveResult> Save(int listing, string title, int revision, VersionReason? reason = null)
     {
         await using var scope = _shop.Services.CreateAsyncScope();
         var db = scope.ServiceProvider.GetRequiredService<TinContext>();

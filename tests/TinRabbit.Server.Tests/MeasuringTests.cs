@@ -83,6 +83,7 @@ public sealed class MeasuringTests : IDisposable
             shelves,
             unknown,
             changes,
+            TimeProvider.System,
             _shop.Services.GetRequiredService<StartOptions>(),
             NullLogger<MeasuringService>.Instance
         );

@@ -1,3 +1,4 @@
+using System.Net.Http.Json;
 using System.Text.Json.Nodes;
 
 namespace TinRabbit.Server.Tests;
@@ -71,6 +72,33 @@ public class PagesApiTests(TestShop shop) : IClassFixture<TestShop>
         await shop.Put($"/api/pages/{Id(other)}/place", new { parentId = 99_999, order = 0 }, 400);
         await Undo();
         Assert.Equal(0, (await Page("Moves"))["level"]!.GetValue<int>());
+    }
+
+    [Fact]
+    public async Task Pages_are_at_most_twelve_levels_deep()
+    {
+        var text = string.Join('\n', Enumerable.Range(1, 12).Select(i => $"{new string(' ', i)}Level {i}"));
+        await shop.Post("/api/pages/outline", new { text, parentId = (int?)null });
+        var (top, deepest, other) = (Id(await Page("Level 1")), Id(await Page("Level 12")), Id(await Add("category", "Other levels")));
+        await shop.Put($"/api/pages/{other}/place", new { parentId = deepest, order = 0 }, 400);
+        await shop.Put($"/api/pages/{top}/place", new { parentId = other, order = 0 }, 400);
+        await shop.Post("/api/pages/outline", new { text = "Level 13", parentId = deepest }, 400);
+        Assert.Equal(
+            400,
+            (int)
+                (
+                    await shop.Client.PostAsJsonAsync(
+                        "/api/pages",
+                        new
+                        {
+                            kind = "content",
+                            name = "Deep",
+                            parentId = deepest,
+                        }
+                    )
+                ).StatusCode
+        );
+        await shop.Put($"/api/pages/{other}/place", new { parentId = Id(await Page("Level 11")), order = 0 });
     }
 
     [Fact]
@@ -451,9 +479,11 @@ public class PagesApiTests(TestShop shop) : IClassFixture<TestShop>
         await Undo();
         var undone = await shop.Get("/api/site");
         Assert.Equal(
-            (site["address"]!.GetValue<string>(), site["brand"]!.GetValue<string>(), revision + 2),
-            (undone["address"]!.GetValue<string>(), undone["brand"]!.GetValue<string>(), undone["revision"]!.GetValue<int>())
+            (site["address"]!.GetValue<string>(), site["brand"]!.GetValue<string>()),
+            (undone["address"]!.GetValue<string>(), undone["brand"]!.GetValue<string>())
         );
+        // A window that shows what was undone does not save over it.
+        await shop.Put("/api/site", Request("https://c.example", "us", revision + 1), 409);
     }
 
     [Fact]

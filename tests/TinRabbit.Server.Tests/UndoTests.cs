@@ -209,7 +209,6 @@ public sealed class UndoTests : IDisposable
             ("facts", () => _shop.SaveFacts(1, new { what = "nest box", materials = new[] { "oak" } })),
             ("a lead", () => Put204($"/api/listings/{listing}/lead", new { key = "barn owl box" })),
             ("a finding dismissed", () => Put204($"/api/listings/{listing}/asides", new { key = "unused backend", aside = true })),
-            ("a product", () => _shop.AddProduct("Bee hotel")),
             ("a duplicate", () => _shop.Post("/api/products/1/duplicate", new { name = "Another box" })),
             (
                 "a product renamed",

@@ -11,10 +11,10 @@ internal static class DemoShop
     /// <summary>The shop's name.</summary>
     public const string Name = "Plover & Pine";
 
-    public static ShopRow Shop()
+    public static ShopRow Shop(DateTime at)
     {
         var shop = new ShopRow { Name = Name };
-        shop.Products.AddRange([NestBox(), WindowFeeder(), BatBox(), WallChart(), HeronShirt(), CountSheets(), Cabin()]);
+        shop.Products.AddRange([NestBox(at), WindowFeeder(at), BatBox(at), WallChart(at), HeronShirt(at), CountSheets(at), Cabin(at)]);
         return shop;
     }
 
@@ -84,8 +84,9 @@ internal static class DemoShop
         ("bluebird house", Fit.Stretch, Home.Avoid, "bird house"),
     ];
 
-    private static ProductRow NestBox() =>
+    private static ProductRow NestBox(DateTime at) =>
         Product(
+            at,
             "Wren nest box, cedar",
             new()
             {
@@ -129,8 +130,9 @@ internal static class DemoShop
             )
         );
 
-    private static ProductRow WindowFeeder() =>
+    private static ProductRow WindowFeeder(DateTime at) =>
         Product(
+            at,
             "Window feeder",
             new()
             {
@@ -153,8 +155,9 @@ internal static class DemoShop
             )
         );
 
-    private static ProductRow BatBox() =>
+    private static ProductRow BatBox(DateTime at) =>
         Product(
+            at,
             "Bat box",
             new()
             {
@@ -173,8 +176,9 @@ internal static class DemoShop
             ("longbarrow", "{}")
         );
 
-    private static ProductRow WallChart() =>
+    private static ProductRow WallChart(DateTime at) =>
         Product(
+            at,
             "Garden birds wall chart",
             new()
             {
@@ -193,8 +197,9 @@ internal static class DemoShop
             ("longbarrow", "{}")
         );
 
-    private static ProductRow HeronShirt() =>
+    private static ProductRow HeronShirt(DateTime at) =>
         Product(
+            at,
             "Heron T-shirt",
             new()
             {
@@ -212,8 +217,9 @@ internal static class DemoShop
             )
         );
 
-    private static ProductRow CountSheets() =>
+    private static ProductRow CountSheets(DateTime at) =>
         Product(
+            at,
             "Bird-count sheets for classrooms",
             new()
             {
@@ -229,8 +235,9 @@ internal static class DemoShop
             )
         );
 
-    private static ProductRow Cabin() =>
+    private static ProductRow Cabin(DateTime at) =>
         Product(
+            at,
             "Two-bed cabin with a hide",
             new()
             {
@@ -246,12 +253,18 @@ internal static class DemoShop
             )
         );
 
-    private static ProductRow Product(string name, Facts facts, string[] pictures, params (string Platform, string Copy)[] listings)
+    private static ProductRow Product(
+        DateTime at,
+        string name,
+        Facts facts,
+        string[] pictures,
+        params (string Platform, string Copy)[] listings
+    )
     {
         var product = new ProductRow { Name = name, Facts = facts };
         product.Pictures.AddRange(pictures.Select((d, i) => new PictureRow { Description = d, Order = i }));
         foreach (var (platform, text) in listings)
-            ListingEditor.Add(product, platform, DateTime.UtcNow, ListingText.Of(text));
+            ListingEditor.Add(product, platform, at, ListingText.Of(text));
         return product;
     }
 }

@@ -325,7 +325,7 @@ internal static class DemoSite
             product.Pictures.Add(new() { Description = "Our work", Order = 1 });
         var listing = product.Listings.FirstOrDefault(l => l.PlatformId == Sites.PlatformId);
         if (listing is null)
-            listing = ListingEditor.Add(product, Sites.PlatformId, DateTime.UtcNow);
+            listing = ListingEditor.Add(product, Sites.PlatformId, db.Now);
         var picks = (draft.Picks ?? []).Append(draft.Lead).OfType<string>().Distinct().ToList();
         var known = there[product.Id].Select(p => p.Key).ToHashSet(StringComparer.Ordinal);
         foreach (var text in picks.Where(p => known.Add(Tokens.Key(p))))
@@ -350,7 +350,7 @@ internal static class DemoSite
             Order = order,
             InMenu = draft.Menu is not null || draft.Kind == PageKind.Category,
             IsPublished = draft.Published,
-            CreatedAt = DateTime.UtcNow.AddDays(-40),
+            CreatedAt = db.Now.AddDays(-40),
         };
     }
 

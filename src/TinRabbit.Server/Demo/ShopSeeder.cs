@@ -20,7 +20,7 @@ internal sealed class ShopSeeder(IMarket market, Shelves shelves, bool demo)
     public async Task Fill(TinContext db)
     {
         await AddShippedPlatforms(db);
-        db.Shops.Add(demo ? DemoShop.Shop() : new() { Name = "My shop" });
+        db.Shops.Add(demo ? DemoShop.Shop(db.Now) : new() { Name = "My shop" });
         await db.SaveChangesAsync();
         if (!demo)
             return;
@@ -40,7 +40,7 @@ internal sealed class ShopSeeder(IMarket market, Shelves shelves, bool demo)
             && !await db.Digs.AnyAsync()
             && await db.Shops.AnyAsync(s => s.Name == DemoShop.Name)
             && await db.Listings.AllAsync(l => l.Revision == 0)
-            && await db.Products.CountAsync(p => !p.IsPage) == DemoShop.Shop().Products.Count
+            && await db.Products.CountAsync(p => !p.IsPage) == DemoShop.Shop(db.Now).Products.Count
         );
 
     /// <summary>Adds the shipped platforms that a database of an older program lacks.</summary>

@@ -103,25 +103,22 @@ internal sealed class BackupService(
         }
     }
 
+    // Every column by which two windows notice each other.
+    private static IEnumerable<(string Table, string Column)> Revisions(TinContext db) =>
+        from type in db.Model.GetEntityTypes()
+        from property in type.GetProperties()
+        where property.IsConcurrencyToken
+        select (type.GetTableName()!, property.GetColumnName());
+
     // Raises all revisions above the highest before, so that no open window takes its old revision for the restored one.
     private async Task Replace(string next)
     {
         await using (var now = TinContext.Open(folder.Database))
         await using (var restored = TinContext.Open(next))
         {
-            foreach (
-                var (table, column) in new[]
-                {
-                    ("Listings", "Revision"),
-                    ("Products", "Revision"),
-                    ("Products", "PicturesRevision"),
-                    ("Platforms", "Revision"),
-                    ("Picks", "NoteRevision"),
-                    ("Notes", "Revision"),
-                }
-            )
+            foreach (var (table, column) in Revisions(now))
             {
-#pragma warning disable EF1002 // The names are the constants above.
+#pragma warning disable EF1002 // The names are those of the model.
                 var highest = await now.Database.SqlQueryRaw<int>($"SELECT COALESCE(MAX({column}), 0) AS Value FROM {table}").SingleAsync();
                 await restored.Database.ExecuteSqlRawAsync($"UPDATE {table} SET {column} = {column} + {highest + 1}");
 #pragma warning restore EF1002

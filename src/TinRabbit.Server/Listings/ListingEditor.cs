@@ -44,19 +44,20 @@ public sealed class ListingEditor(TinContext db, TimeProvider clock)
     /// <param name="revision">The revision that the fields were made from.</param>
     /// <param name="reason">Why the text before becomes a version; null when only a pause makes it one.</param>
     /// <param name="stop">Stops waiting; nothing is saved then.</param>
-    /// <returns>False, and nothing is changed, when the listing has another revision and other text.</returns>
     /// <exception cref="InvalidInputException">A field is unknown to the platform, or its value has another shape.</exception>
-    public async Task<bool> Save(ListingRow listing, JsonElement fields, int revision, VersionReason? reason, CancellationToken stop)
+    public Task<SaveResult> Save(ListingRow listing, JsonElement fields, int revision, VersionReason? reason, CancellationToken stop)
     {
         var text = Written(listing, fields);
-        // The same text is saved already, whoever saved it: an answer that was lost on its way is asked for again like this.
-        if (text.Equals(listing.Copy))
-            return true;
-        if (listing.Revision != revision)
-            return false;
-        await Replace(listing, text, reason, stop);
-        await db.SaveChangesAsync(stop);
-        return true;
+        return Versioned.Apply(
+            listing.Revision,
+            revision,
+            text.Equals(listing.Copy),
+            async () =>
+            {
+                await Replace(listing, text, reason, stop);
+                await db.SaveChangesAsync(stop);
+            }
+        );
     }
 
     /// <summary>Replaces a listing's text; the caller saves.</summary>

@@ -31,7 +31,7 @@ public sealed class LookupBudget(IMarket market) : IDisposable
             var granted = Math.Clamp(perDay - Reserved(perDay, purpose) - await Asked(db, stop), 0, wanted);
             if (granted > 0)
                 await db.Database.ExecuteSqlAsync(
-                    $"INSERT INTO LookupDays (Day, Asked) VALUES ({Today}, {granted}) ON CONFLICT (Day) DO UPDATE SET Asked = Asked + {granted}",
+                    $"INSERT INTO LookupDays (Day, Asked) VALUES ({Day(db)}, {granted}) ON CONFLICT (Day) DO UPDATE SET Asked = Asked + {granted}",
                     stop
                 );
             return granted;
@@ -49,8 +49,6 @@ public sealed class LookupBudget(IMarket market) : IDisposable
     /// <inheritdoc/>
     public void Dispose() => _gate.Dispose();
 
-    private static DateOnly Today => DateOnly.FromDateTime(DateTime.UtcNow);
-
     private static int Reserved(int perDay, LookupPurpose purpose) =>
         purpose switch
         {
@@ -59,6 +57,11 @@ public sealed class LookupBudget(IMarket market) : IDisposable
             _ => perDay / 2,
         };
 
-    private static Task<int> Asked(TinContext db, CancellationToken stop) =>
-        db.LookupDays.Where(d => d.Day == Today).Select(d => d.Asked).FirstOrDefaultAsync(stop);
+    private static DateOnly Day(TinContext db) => DateOnly.FromDateTime(db.Now);
+
+    private static Task<int> Asked(TinContext db, CancellationToken stop)
+    {
+        var today = Day(db);
+        return db.LookupDays.Where(d => d.Day == today).Select(d => d.Asked).FirstOrDefaultAsync(stop);
+    }
 }

@@ -8,10 +8,10 @@ internal static class ImportFiles
 {
     /// <summary>Makes room for another file; the oldest go when all that wait are too large together.</summary>
     /// <returns>Its id and its path; the file does not exist yet.</returns>
-    public static (string Id, string Path) Add(DataFolder data)
+    public static (string Id, string Path) Add(DataFolder data, DateTime now)
     {
         Directory.CreateDirectory(data.Imports);
-        TermImport.RemoveOldFiles(data.Imports, DateTime.UtcNow);
+        TermImport.RemoveOldFiles(data.Imports, now);
         MakeRoom(data);
         var id = Guid.NewGuid().ToString("N");
         return (id, PathOf(data, id));
@@ -50,13 +50,14 @@ internal static class ImportFiles
 
     /// <summary>Reads an uploaded file that is not looked at before it is imported.</summary>
     /// <param name="data">Where it is kept while it is read.</param>
+    /// <param name="now">The time, by which old uploads are removed.</param>
     /// <param name="body">The upload.</param>
     /// <param name="read">Reads the file at a path; what it gives may not be lazy.</param>
     /// <param name="stop">Stops the upload.</param>
     /// <exception cref="Core.Platforms.InvalidInputException">The file is too large, or what <paramref name="read"/> throws.</exception>
-    public static async Task<T> ReadOnce<T>(DataFolder data, Stream body, Func<string, T> read, CancellationToken stop)
+    public static async Task<T> ReadOnce<T>(DataFolder data, DateTime now, Stream body, Func<string, T> read, CancellationToken stop)
     {
-        var (_, file) = Add(data);
+        var (_, file) = Add(data, now);
         try
         {
             await using (var stream = File.Create(file))

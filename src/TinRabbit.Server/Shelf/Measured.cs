@@ -44,7 +44,7 @@ public sealed record Measured(
             .Select(k => shelf.RowOf(k) is >= 0 and var row ? shelf[row].Volume : double.NaN)
             .Where(v => !double.IsNaN(v))
             .ToArray();
-        var age = (DateTime.UtcNow - r.TakenAt).TotalDays;
+        var age = (shelf.Now - r.TakenAt).TotalDays;
         // A corrected reading is checked for its age only.
         var doubts = Core.Measures.Doubts.Check(
             r.Source == Shelves.ByHand

@@ -10,6 +10,9 @@ namespace TinRabbit.Server.Shelf;
 /// </summary>
 public sealed partial class ShelfColumns
 {
+    /// <summary>The time, by which readings grow old: that of the question.</summary>
+    public DateTime Now { get; set; }
+
     private const byte End = (byte)'\n';
     private const byte Bare = 1;
     private const int Orders = 7;

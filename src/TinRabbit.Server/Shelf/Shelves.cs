@@ -34,7 +34,9 @@ public sealed class Shelves(IMarket market, DataVersion commits, LookupBudget bu
         await gate.WaitAsync(stop);
         try
         {
-            return question(await Load(db, marketId, stop));
+            var shelf = await Load(db, marketId, stop);
+            shelf.Now = db.Now;
+            return question(shelf);
         }
         finally
         {
@@ -219,7 +221,7 @@ public sealed class Shelves(IMarket market, DataVersion commits, LookupBudget bu
         CancellationToken stop
     )
     {
-        var from = ShelfLine.DayOf(DateTime.UtcNow) - FreshDays;
+        var from = ShelfLine.DayOf(db.Now) - FreshDays;
         var byKey = texts.Select(t => (Text: t, Key: Tokens.Key(t))).Where(t => t.Key.Length > 0).DistinctBy(t => t.Key).ToList();
         // Fresh readings are not measured again, and corrected ones never are.
         var (fresh, there) = await Query(
@@ -243,7 +245,7 @@ public sealed class Shelves(IMarket market, DataVersion commits, LookupBudget bu
         var measured = allowed == 0 ? [] : await market.Measure(marketId, [.. stale.Take(allowed).Select(t => t.Text)], stop);
         await unknownTerms.Add(db, marketId, [.. stale.Zip(measured).Where(t => t.Second is null).Select(t => t.First.Key)], purpose, stop);
         var found = stale
-            .Select((t, i) => new Found(t.Text, i < allowed && measured[i] is { } m ? ReadingOf(m) : null))
+            .Select((t, i) => new Found(t.Text, i < allowed && measured[i] is { } m ? ReadingOf(m, db.Now) : null))
             .Where(f => isAsked || f.Reading is not null)
             .ToList();
         var terms = found.Count > 0 ? await Save(db, marketId, found, stop, settle) : [];
@@ -252,7 +254,7 @@ public sealed class Shelves(IMarket market, DataVersion commits, LookupBudget bu
         return (terms, stale.Count - allowed);
     }
 
-    private ReadingRow ReadingOf(Measurement m) =>
+    private ReadingRow ReadingOf(Measurement m, DateTime now) =>
         new()
         {
             Volume = m.Volume,
@@ -262,7 +264,7 @@ public sealed class Shelves(IMarket market, DataVersion commits, LookupBudget bu
             Months = m.Months,
             From = m.From,
             Source = market.Name,
-            TakenAt = DateTime.UtcNow,
+            TakenAt = now,
         };
 
     /// <summary>Terms by key, with the readings that count.</summary>

@@ -24,7 +24,8 @@ public sealed class UnknownTerms(IMarket market)
     public async Task<Func<string, bool>> Of(TinContext db, string marketId, CancellationToken stop)
     {
         var unknown = await Load(db, marketId, stop);
-        return key => unknown.TryGetValue(key, out var day) && day > Expired;
+        var expired = Expired(db);
+        return key => unknown.TryGetValue(key, out var day) && day > expired;
     }
 
     /// <summary>Remembers that a market does not know these terms.</summary>
@@ -35,15 +36,16 @@ public sealed class UnknownTerms(IMarket market)
         var unknown = await Load(db, marketId, stop);
         if (unknown.Count > MostOfMarket)
             unknown.Clear();
+        var today = DateOnly.FromDateTime(db.Now);
         foreach (var key in keys)
-            unknown[key] = Today;
+            unknown[key] = today;
         if (purpose == LookupPurpose.Shown && market.TermsPerDay is null)
             return;
         // One statement: another request may remember the same terms.
         var json = JsonSerializer.Serialize(keys);
         await db.Database.ExecuteSqlAsync(
             $"""
-            INSERT INTO UnknownTerms (MarketId, Key, Day) SELECT DISTINCT {marketId}, value, {Today} FROM json_each({json}) WHERE true
+            INSERT INTO UnknownTerms (MarketId, Key, Day) SELECT DISTINCT {marketId}, value, {today} FROM json_each({json}) WHERE true
             ON CONFLICT (MarketId, Key) DO UPDATE SET Day = excluded.Day
             """,
             stop
@@ -53,15 +55,14 @@ public sealed class UnknownTerms(IMarket market)
     /// <summary>Forgets what is kept beside the database: all of it was replaced.</summary>
     public void Clear() => _byMarket.Clear();
 
-    private static DateOnly Today => DateOnly.FromDateTime(DateTime.UtcNow);
-
-    private static DateOnly Expired => Today.AddDays(-Days);
+    private static DateOnly Expired(TinContext db) => DateOnly.FromDateTime(db.Now).AddDays(-Days);
 
     private async Task<ConcurrentDictionary<string, DateOnly>> Load(TinContext db, string marketId, CancellationToken stop)
     {
         if (_byMarket.TryGetValue(marketId, out var unknown))
             return unknown;
-        var stored = await db.UnknownTerms.AsNoTracking().Where(t => t.MarketId == marketId && t.Day > Expired).ToListAsync(stop);
+        var expired = Expired(db);
+        var stored = await db.UnknownTerms.AsNoTracking().Where(t => t.MarketId == marketId && t.Day > expired).ToListAsync(stop);
         return _byMarket.GetOrAdd(marketId, _ => new(stored.Select(t => KeyValuePair.Create(t.Key, t.Day)), StringComparer.Ordinal));
     }
 }

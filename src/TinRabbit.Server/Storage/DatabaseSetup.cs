@@ -97,7 +97,7 @@ internal static class DatabaseSetup
             if (pending.Count == 0)
                 return;
             tell("Backing up the shop before updating it…");
-            Backups.Write(folder, file, BackupKind.Update, DateTime.UtcNow);
+            Backups.Write(folder, file, BackupKind.Update, db.Now);
             // Empties the old file's write-ahead log, which would otherwise be applied to the new file.
             await db.Database.ExecuteSqlRawAsync("PRAGMA wal_checkpoint(TRUNCATE)", stop);
         }

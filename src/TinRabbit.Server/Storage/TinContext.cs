@@ -8,10 +8,18 @@ namespace TinRabbit.Server.Storage;
 /// <param name="options">Where it is.</param>
 /// <param name="writes">Lets one writer in at a time; null where nobody else can write.</param>
 /// <param name="commits">Is told of every change to terms, picks and profiles.</param>
-public sealed class TinContext(DbContextOptions<TinContext> options, WriteGate? writes = null, DataVersion? commits = null)
-    : DbContext(options)
+/// <param name="clock">Tells the time; null for the computer's own clock.</param>
+public sealed class TinContext(
+    DbContextOptions<TinContext> options,
+    WriteGate? writes = null,
+    DataVersion? commits = null,
+    TimeProvider? clock = null
+) : DbContext(options)
 {
     private bool _inTransaction;
+
+    /// <summary>The time that rows are written with, in UTC.</summary>
+    public DateTime Now => (clock ?? TimeProvider.System).GetUtcNow().UtcDateTime;
 
     /// <summary>Saves when no other writer is in between; then tells what was changed.</summary>
     public override async Task<int> SaveChangesAsync(bool acceptAllChangesOnSuccess, CancellationToken cancellationToken = default)

@@ -84,17 +84,29 @@ public sealed class ChangeLog(TinContext db, TimeProvider clock, IServiceProvide
     // An undone change keeps the steps that make it again, so undoing and making again are one and the same.
     private async Task<string?> Turn(IQueryable<ChangeRow> changes, int? id, DateTime? undoneAt, CancellationToken stop)
     {
-        if (await changes.FirstOrDefaultAsync(c => id == null || c.Id == id, stop) is not { } change)
+        if (await changes.AsNoTracking().FirstOrDefaultAsync(c => id == null || c.Id == id, stop) is not { } found)
             return null;
-        var later = db.Changes.AsNoTracking().Where(c => c.ProductId == change.ProductId && c.UndoneAt == null);
-        var others = await (change.UndoneAt is { } at ? later.Where(c => c.At > at) : later.Where(c => c.Id > change.Id)).ToListAsync(stop);
-        if (!IsFree(change, others))
-            return null;
-        if (change.Steps.Any(s => s.WritesByItself))
-            await Run(change, undoneAt, stop);
+        string? done = null;
+        if (found.Steps.Any(s => s.WritesByItself))
+            await TurnFound();
         else
-            await db.InOneWrite(() => Run(change, undoneAt, stop), stop);
-        return change.What;
+            await db.InOneWrite(TurnFound, stop);
+        return done;
+
+        // Looks again once nobody else writes: another request may have turned it meanwhile.
+        async Task TurnFound()
+        {
+            if (await changes.FirstOrDefaultAsync(c => c.Id == found.Id, stop) is not { } change)
+                return;
+            var later = db.Changes.AsNoTracking().Where(c => c.ProductId == change.ProductId && c.UndoneAt == null);
+            var others = await (change.UndoneAt is { } at ? later.Where(c => c.At > at) : later.Where(c => c.Id > change.Id)).ToListAsync(
+                stop
+            );
+            if (!IsFree(change, others))
+                return;
+            await Run(change, undoneAt, stop);
+            done = change.What;
+        }
     }
 
     private async Task Run(ChangeRow change, DateTime? undoneAt, CancellationToken stop)

@@ -245,7 +245,7 @@ internal static class DigApi
                 .Entity;
         }
 
-        step.At = DateTime.UtcNow;
+        step.At = db.Now;
         await db.SaveChangesAsync(stop);
         return step.Id;
     }

@@ -105,13 +105,20 @@ internal static class ImportApi
         api.MapPost("/{import:int}/undo", UndoImport).WithName("UndoImport").DisableRequestTimeout();
     }
 
-    private static async Task<IResult> Begin(string marketId, string? name, DataFolder data, HttpRequest request, CancellationToken stop)
+    private static async Task<IResult> Begin(
+        string marketId,
+        string? name,
+        DataFolder data,
+        TimeProvider clock,
+        HttpRequest request,
+        CancellationToken stop
+    )
     {
         if (request.HttpContext.Features.Get<IHttpMaxRequestBodySizeFeature>() is { IsReadOnly: false } size)
             size.MaxRequestBodySize = null; // counted below, with an answer in words
         if (request.ContentLength > Bounds.ImportBytes)
             return TooLarge();
-        var (id, file) = ImportFiles.Add(data);
+        var (id, file) = ImportFiles.Add(data, clock.GetUtcNow().UtcDateTime);
         try
         {
             await using (var stream = File.Create(file))

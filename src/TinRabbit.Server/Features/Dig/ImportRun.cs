@@ -119,7 +119,7 @@ internal static class ImportRun
                     marketId,
                     source,
                     TermTables.FirstMonth(request.Look),
-                    DateTime.UtcNow,
+                    db.Now,
                     share => Volatile.Write(ref written, share),
                     stop
                 ),

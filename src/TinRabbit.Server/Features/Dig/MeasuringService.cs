@@ -20,6 +20,7 @@ internal sealed class MeasuringService(
     Shelves shelves,
     UnknownTerms unknownTerms,
     DataVersion changes,
+    TimeProvider clock,
     StartOptions options,
     ILogger<MeasuringService> log
 ) : BackgroundService
@@ -50,7 +51,7 @@ internal sealed class MeasuringService(
     private bool IsBehind => !_isStopped && (options.Demo || !market.IsSimulated) && _state.Seen != Now;
 
     // What is left to do changes with the data, and with the budget of another day.
-    private (long Changes, DateOnly Day) Now => (changes.Count, DateOnly.FromDateTime(DateTime.UtcNow));
+    private (long Changes, DateOnly Day) Now => (changes.Count, DateOnly.FromDateTime(clock.GetUtcNow().UtcDateTime));
 
     /// <summary>Stops after the batch that is under way; what was measured stays.</summary>
     public void Stop() => _isStopped = true;
@@ -107,10 +108,13 @@ internal sealed class MeasuringService(
     // Looked at after every change: two queries, and one for each market in which something is listed.
     private async Task<List<(string MarketId, List<string> Texts)>> Waiting(TinContext db, CancellationToken stop)
     {
+        var places = market.PlacesWith(await db.Site(stop)).ToList();
+        var ids = places.ConvertAll(p => p.Id);
         var terms = (
             await db
                 .Terms.AsNoTracking()
-                .Where(t => t.ReadingId == null)
+                // Terms of an import that was taken back are on no market's shelf.
+                .Where(t => t.ReadingId == null && ids.Contains(t.MarketId))
                 .OrderBy(t => t.Id)
                 .Select(t => new
                 {
@@ -140,7 +144,7 @@ internal sealed class MeasuringService(
         ).ToLookup(p => p.PlatformId, p => (p.Key, p.Text));
         var left = MostWaiting;
         var waiting = new List<(string, List<string>)>();
-        foreach (var place in market.PlacesWith(await db.Site(stop)))
+        foreach (var place in places)
         {
             var wanted = picks[place.PlatformId].DistinctBy(p => p.Key).ToList();
             var measured = await Measured(wanted.ConvertAll(w => w.Key));

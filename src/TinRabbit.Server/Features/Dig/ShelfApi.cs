@@ -194,7 +194,7 @@ internal static class ShelfApi
                             Volume = p.Volume,
                             Competition = p.Competition,
                             Source = source,
-                            TakenAt = DateTime.UtcNow,
+                            TakenAt = db.Now,
                         }
                 )),
             ],

@@ -250,7 +250,7 @@ internal static class TermApi
                         Months = old?.Months,
                         From = old?.From,
                         Source = Shelves.ByHand,
-                        TakenAt = DateTime.UtcNow,
+                        TakenAt = db.Now,
                     }
                 ),
             ],

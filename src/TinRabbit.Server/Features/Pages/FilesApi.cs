@@ -93,7 +93,7 @@ internal static class FilesApi
     {
         if (request.HttpContext.Features.Get<IHttpMaxRequestBodySizeFeature>() is { IsReadOnly: false } size)
             size.MaxRequestBodySize = null; // counted below, with an answer in words
-        var (id, file) = ImportFiles.Add(data);
+        var (id, file) = ImportFiles.Add(data, db.Now);
         try
         {
             await using (var stream = File.Create(file))

@@ -140,7 +140,7 @@ internal static class LeadsApi
         return TypedResults.Ok(
             await changes.Save(
                 PageMessages.SetLead(text, page.NameOf(await PageTree.Platform(db, stop))),
-                new(Screen.Pages, page.Listing.ProductId, page.ListingId, id),
+                new(Screen.Pages, ListingId: page.ListingId, PageId: id),
                 before,
                 stop
             )

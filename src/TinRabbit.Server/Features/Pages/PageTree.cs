@@ -119,6 +119,7 @@ internal sealed class PageTree(TinContext db, ListingEditor editor, Platform rul
             planned.Add(new(line.Number, line.Name, slug, levels[^1]));
         }
 
+        ThrowIfTooDeep(parentId, levels.Max() + 1);
         return planned;
     }
 
@@ -162,6 +163,7 @@ internal sealed class PageTree(TinContext db, ListingEditor editor, Platform rul
     {
         if (parentId == page.Id || (parentId is { } id && Inside(page).Any(p => p.Id == id)))
             throw new InvalidInputException([new("parentId", $"“{page.NameOf(rules)}” can’t be inside itself.")]);
+        ThrowIfTooDeep(parentId, HeightOf(page));
         var from = page.ParentId;
         page.ParentId = parentId;
         page.AlsoIn = [.. page.AlsoIn.Where(a => a != parentId)];
@@ -212,6 +214,7 @@ internal sealed class PageTree(TinContext db, ListingEditor editor, Platform rul
     {
         if (pages.Count >= Core.Bounds.Pages)
             throw new InvalidInputException([new("name", $"A shop has at most {Core.Bounds.Pages:#,0} pages.")]);
+        ThrowIfTooDeep(parentId, 1);
         var listing = product.Listings.FirstOrDefault(l => l.PlatformId == rules.Id);
         var copy = listing?.Copy.Fields() ?? [];
         SetIfEmpty(copy, "heading", name);
@@ -247,6 +250,27 @@ internal sealed class PageTree(TinContext db, ListingEditor editor, Platform rul
     {
         if (rules.Role(role) is { } field && copy[field.Key] is not JsonValue)
             copy[field.Key] = text;
+    }
+
+    // How many levels a page and those inside it have.
+    private int HeightOf(PageRow page)
+    {
+        var height = 0;
+        for (List<PageRow> level = [page]; level.Count > 0 && height <= Outline.MostLevels; height++)
+        {
+            var ids = level.Select(p => p.Id).ToHashSet();
+            level = [.. pages.Where(p => p.ParentId is { } id && ids.Contains(id))];
+        }
+
+        return height;
+    }
+
+    private void ThrowIfTooDeep(int? parentId, int height)
+    {
+        for (var above = parentId; above is { } id && height <= Outline.MostLevels; above = Find(id)?.ParentId)
+            height++;
+        if (height > Outline.MostLevels)
+            throw new InvalidInputException([new("parentId", $"Pages can be at most {Outline.MostLevels} levels deep.")]);
     }
 
     private static void Number(List<PageRow> siblings)

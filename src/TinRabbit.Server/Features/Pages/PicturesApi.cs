@@ -187,7 +187,7 @@ internal static class PicturesApi
     private static Task<Changed> Save(ProductRow product, IReadOnlyList<OnePicture> before, ChangeLog changes, CancellationToken stop) =>
         changes.Save(
             PageMessages.ChangedPictures(1),
-            new(Screen.Pages, product.Id),
+            new(Screen.Pages),
             [new PictureState(product.Id, before, product.PictureStates())],
             stop
         );

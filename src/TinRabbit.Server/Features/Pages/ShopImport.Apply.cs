@@ -13,7 +13,6 @@ namespace TinRabbit.Server.Features.Pages;
 // Writes what was chosen, and collects what takes all of it back.
 internal sealed partial class ShopImport
 {
-    private readonly DateTime _at = DateTime.UtcNow;
     private readonly List<TextState> _texts = [];
     private readonly List<LeadState> _leads = [];
     private readonly List<PictureState> _pictures = [];
@@ -138,7 +137,7 @@ internal sealed partial class ShopImport
                     {
                         Id = profile.Id,
                         Profile = profile,
-                        DeletedAt = _at,
+                        DeletedAt = editor.Now,
                     }
                 );
             _profiles[profile.Id] = row.DeletedAt is null ? Profiles.Write(row.Profile) : null;
@@ -295,7 +294,7 @@ internal sealed partial class ShopImport
                     new()
                     {
                         ListingId = listing.Id,
-                        At = _at,
+                        At = editor.Now,
                         Text = text,
                         Name = take.Name,
                     }

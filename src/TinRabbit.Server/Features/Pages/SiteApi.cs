@@ -69,10 +69,20 @@ internal static class SiteApi
         if (problems.Count > 0)
             throw new InvalidInputException(problems);
         var site = await db.Site(stop);
-        if (site.Revision != request.Revision)
-            return TypedResults.Conflict(View(site, market));
         var before = SiteState.Of(site);
-        new SiteState(request.Brand.Trim(), address, request.Language.Trim(), request.Country, request.TitleSuffix.TrimEnd()).ApplyTo(site);
+        var after = before with
+        {
+            Brand = request.Brand.Trim(),
+            Address = address,
+            Language = request.Language.Trim(),
+            Country = request.Country,
+            TitleSuffix = request.TitleSuffix.TrimEnd(),
+        };
+        var result = Versioned.Apply(site.Revision, request.Revision, site.Id > 0 && after == before, () => after.ApplyTo(site));
+        if (result is SaveResult.Conflict)
+            return TypedResults.Conflict(View(site, market));
+        if (result is SaveResult.Unchanged)
+            return TypedResults.Ok(new Changed(null));
         if (site.Id == 0)
             db.Sites.Add(site);
         return TypedResults.Ok(await changes.Save(PageMessages.ChangedSite, new(Screen.Pages), [before], stop));

@@ -159,12 +159,15 @@ internal static class PickApi
                 .Entity;
             (pick.Fit, pick.FitByHand) = (request.Fit ?? pick.Fit, pick.FitByHand || request.Fit is not null);
             pick.Home = request.Home ?? pick.Home;
-            if (request.Note is { } note && note != pick.Note)
-            {
-                if (request.NoteRevision is { } from && from != pick.NoteRevision)
-                    return TypedResults.Conflict(new NoteConflict(pick.Text, pick.Note, pick.NoteRevision));
-                (pick.Note, pick.NoteRevision) = (note, pick.NoteRevision + 1);
-            }
+            var note = request.Note ?? pick.Note;
+            var result = Versioned.Apply(
+                pick.NoteRevision,
+                request.NoteRevision,
+                note == pick.Note,
+                () => (pick.Note, pick.NoteRevision) = (note, pick.NoteRevision + 1)
+            );
+            if (result is SaveResult.Conflict)
+                return TypedResults.Conflict(new NoteConflict(pick.Text, pick.Note, pick.NoteRevision));
 
             // A fit that is chosen as it was stays chosen, and is no change to tell of.
             if (before is null || before with { FitByHand = pick.FitByHand } != PickState.Of(pick))
@@ -222,12 +225,17 @@ internal static class PickApi
     {
         if (await db.Products.FindAsync([id], stop) is not { } product)
             return TypedResults.NotFound();
-        if (JsonSerializer.Serialize(product.Facts) == JsonSerializer.Serialize(request.Facts))
-            return TypedResults.Ok(new Changed(null, null, product.Revision));
-        if (product.Revision != request.Revision)
-            return TypedResults.Conflict(new FactsConflict(product.Facts, product.Revision));
         var before = product.Facts;
-        (product.Facts, product.Revision) = (request.Facts, product.Revision + 1);
+        var result = Versioned.Apply(
+            product.Revision,
+            request.Revision,
+            JsonSerializer.Serialize(before) == JsonSerializer.Serialize(request.Facts),
+            () => (product.Facts, product.Revision) = (request.Facts, product.Revision + 1)
+        );
+        if (result is SaveResult.Conflict)
+            return TypedResults.Conflict(new FactsConflict(product.Facts, product.Revision));
+        if (result is SaveResult.Unchanged)
+            return TypedResults.Ok(new Changed(null, null, product.Revision));
         var fits = await SetFits(db, product, stop);
         var changed = await changes.Save(
             PickMessages.ChangedFacts(fits.Texts),

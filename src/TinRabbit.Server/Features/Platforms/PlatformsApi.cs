@@ -134,17 +134,25 @@ internal static class PlatformsApi
         var isSame = Profiles.Write(platform) == Profiles.Write(row.Profile);
         if (request.Revision is not { } from)
             throw new InvalidInputException([new("revision", "This is missing.")]);
-        if (!isSame && row.Revision != from)
+        var unfit = await Unfit(db, platform, stop);
+        var result = Versioned.Apply(
+            row.Revision,
+            from,
+            isSame,
+            () =>
+            {
+                changes.Note(
+                    PlatformMessages.Changed(platform.Name),
+                    new(Screen.Settings),
+                    new ProfileBefore(id, Profiles.Write(row.Profile))
+                );
+                (row.Profile, row.Revision) = (platform, row.Revision + 1);
+            }
+        );
+        if (result is SaveResult.Conflict)
             return TypedResults.Conflict(
                 View(row, await db.Listings.CountAsync(l => l.PlatformId == id && l.Copy != ListingText.Empty, stop))
             );
-        var unfit = await Unfit(db, platform, stop);
-        if (!isSame)
-        {
-            changes.Note(PlatformMessages.Changed(platform.Name), new(Screen.Settings), new ProfileBefore(id, Profiles.Write(row.Profile)));
-            (row.Profile, row.Revision) = (platform, row.Revision + 1);
-        }
-
         await db.SaveChangesAsync(stop);
         if (row.Like is { } like)
             await markets.TryOpen(platform, like, stop);

@@ -157,7 +157,7 @@ internal static class ListingsApi
         if (listings.Count == 0)
             return TypedResults.Ok(new Changed(null));
         var before = listings.Select(l => new ArchivedState(l.Id, l.ArchivedAt)).ToList();
-        DateTime? now = request.IsArchived ? DateTime.UtcNow : null;
+        DateTime? now = request.IsArchived ? db.Now : null;
         foreach (var listing in listings)
             listing.ArchivedAt = now;
         return TypedResults.Ok(

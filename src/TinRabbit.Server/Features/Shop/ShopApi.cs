@@ -150,7 +150,7 @@ internal static class ShopApi
         );
     }
 
-    private static async Task<Ok<ProductView>> AddProduct(ProductRequest request, TinContext db, ChangeLog changes, CancellationToken stop)
+    private static async Task<Ok<ProductView>> AddProduct(ProductRequest request, TinContext db, CancellationToken stop)
     {
         var product = new ProductRow
         {
@@ -164,10 +164,9 @@ internal static class ShopApi
         if (request.Platforms?.FirstOrDefault(p => !platforms.Contains(p)) is { } unknown)
             throw new InvalidInputException([new("platforms", $"There is no platform “{unknown}”.")]);
         foreach (var platform in request.Platforms ?? platforms)
-            ListingEditor.Add(product, platform, DateTime.UtcNow);
+            ListingEditor.Add(product, platform, db.Now);
         db.Products.Add(product);
         await db.SaveChangesAsync(stop);
-        await changes.Save(ShopMessages.AddedProduct(product.Name), new(Screen.Listings), [new RemoveProducts([product.Id])], stop);
         return TypedResults.Ok(View(product));
     }
 
@@ -190,11 +189,11 @@ internal static class ShopApi
                 ? ListingEditor.Add(
                     product,
                     platformId,
-                    DateTime.UtcNow,
+                    db.Now,
                     TextConversion.ConvertTo(platform, other.Platform.Profile, other.Copy.On(other.Platform.Profile)),
                     other.LeadKey
                 )
-                : ListingEditor.Add(product, platformId, DateTime.UtcNow);
+                : ListingEditor.Add(product, platformId, db.Now);
         await db.SaveChangesAsync(stop);
         await changes.Save(
             ShopMessages.AddedListing(product.Name, platform.Name),
@@ -279,7 +278,7 @@ internal static class ShopApi
         };
         copy.SetPictures(product.PictureStates());
         foreach (var listing in product.Listings)
-            ListingEditor.Add(copy, listing.PlatformId, DateTime.UtcNow, listing.Copy, listing.LeadKey);
+            ListingEditor.Add(copy, listing.PlatformId, db.Now, listing.Copy, listing.LeadKey);
         db.Picks.AddRange(
             (await db.Picks.AsNoTracking().Where(p => p.ProductId == id).ToListAsync(stop)).Select(p => new PickRow
             {
@@ -331,18 +330,22 @@ internal static class ShopApi
         if (await Find(db, id, stop) is not { } product)
             return TypedResults.NotFound();
         var name = NewName.Check(request.Name);
-        if (name != product.Name && product.Revision != request.Revision)
+        var result = Versioned.Apply(
+            product.Revision,
+            request.Revision,
+            name == product.Name,
+            () =>
+            {
+                changes.Note(
+                    ChangeMessages.Renamed("product", product.Name, name),
+                    new(Screen.Listings, id),
+                    new ProductName(id, product.Name)
+                );
+                (product.Name, product.Revision) = (name, product.Revision + 1);
+            }
+        );
+        if (result is SaveResult.Conflict)
             return TypedResults.Conflict(View(product));
-        if (name != product.Name)
-        {
-            changes.Note(
-                ChangeMessages.Renamed("product", product.Name, name),
-                new(Screen.Listings, id),
-                new ProductName(id, product.Name)
-            );
-            (product.Name, product.Revision) = (name, product.Revision + 1);
-        }
-
         await db.SaveChangesAsync(stop);
         return TypedResults.Ok(View(product));
     }
@@ -356,11 +359,14 @@ internal static class ShopApi
     {
         if (await Find(db, id, stop) is not { } product)
             return TypedResults.NotFound();
-        if (product.Pictures.OrderBy(p => p.Order).Select(p => p.Description).SequenceEqual(request.Pictures))
-            return TypedResults.Ok(View(product));
-        if (product.PicturesRevision != request.Revision)
+        var result = Versioned.Apply(
+            product.PicturesRevision,
+            request.Revision,
+            product.Pictures.OrderBy(p => p.Order).Select(p => p.Description).SequenceEqual(request.Pictures),
+            () => product.SetAltTexts(request.Pictures)
+        );
+        if (result is SaveResult.Conflict)
             return TypedResults.Conflict(View(product));
-        product.SetAltTexts(request.Pictures);
         await db.SaveChangesAsync(stop);
         return TypedResults.Ok(View(product));
     }

@@ -39,7 +39,7 @@ internal static class CheckFilesApi
     {
         if (await db.FindListing(id, stop) is not { } listing)
             return TypedResults.NotFound();
-        var rows = await ImportFiles.ReadOnce(data, request.Body, file => CheckTables.Read(file, market.LastDay, stop), stop);
+        var rows = await ImportFiles.ReadOnce(data, db.Now, request.Body, file => CheckTables.Read(file, market.LastDay, stop), stop);
         if (rows.Count == 0)
             throw new InvalidInputException([new("file", "There is no term in it.")]);
         var source = ImportFiles.SourceOf(name);

@@ -163,7 +163,7 @@ internal static class HistoryApi
     {
         if (await db.FindListing(id, stop) is not { } listing)
             return TypedResults.NotFound();
-        var days = await ImportFiles.ReadOnce(data, request.Body, file => FigureTables.Read(file, market.LastDay, stop), stop);
+        var days = await ImportFiles.ReadOnce(data, db.Now, request.Body, file => FigureTables.Read(file, market.LastDay, stop), stop);
         if (days.Count == 0)
             throw new InvalidInputException([new("file", "There is no day in it.")]);
         var source = ImportFiles.SourceOf(name);

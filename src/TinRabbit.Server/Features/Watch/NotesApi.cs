@@ -172,23 +172,26 @@ internal static class NotesApi
         Check(request, market);
         if (await db.Notes.FirstOrDefaultAsync(n => n.Id == note, stop) is not { } row)
             return TypedResults.NotFound();
-        if (request.Revision != row.Revision)
-            return TypedResults.Conflict("This note was changed in another window. Reload it, then change it again.");
-        var before = new NoteBefore(note, NoteState.Of(row));
+        var before = NoteState.Of(row);
         // A note of a send keeps its time and kinds: they are what happened.
-        if (row.SentId is null)
-        {
-            if (DateOnly.FromDateTime(row.At) != request.Day)
-                row.At = row.CountsFrom = Time(request.Day, market);
-            row.Kinds = KindsOf(request);
-        }
-
-        (row.Text, row.Revision) = (request.Text.Trim(), row.Revision + 1);
+        var after = row.SentId is not null
+            ? before with
+            {
+                Text = request.Text.Trim(),
+            }
+            : new(before.At, before.CountsFrom, KindsOf(request), request.Text.Trim());
+        if (row.SentId is null && DateOnly.FromDateTime(row.At) != request.Day)
+            after = after with { At = Time(request.Day, market), CountsFrom = Time(request.Day, market) };
+        var result = Versioned.Apply(row.Revision, request.Revision, after.IsSame(before), () => after.ApplyTo(row));
+        if (result is SaveResult.Conflict)
+            return TypedResults.Conflict("This note was changed in another window. Reload it, then change it again.");
+        if (result is SaveResult.Unchanged)
+            return TypedResults.Ok(new Changed(null));
         return TypedResults.Ok(
             await changes.Save(
                 WatchMessages.ChangedChangeNote(Short(row.Text)),
                 new(Screen.Watch, row.ProductId, row.ListingId),
-                [before],
+                [new NoteBefore(note, before)],
                 stop
             )
         );

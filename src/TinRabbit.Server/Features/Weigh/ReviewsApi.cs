@@ -138,7 +138,7 @@ internal static class ReviewsApi
     {
         if (await db.FindListing(id, stop) is not { } listing)
             return TypedResults.NotFound();
-        var read = await ImportFiles.ReadOnce(data, request.Body, file => ReviewTables.Read(file, market.LastDay, stop), stop);
+        var read = await ImportFiles.ReadOnce(data, db.Now, request.Body, file => ReviewTables.Read(file, market.LastDay, stop), stop);
         var source = ImportFiles.SourceOf(name);
         // The same file once more adds nothing.
         var known = (

@@ -105,7 +105,7 @@ internal static class RivalsApi
                 db,
                 changes,
                 listing,
-                [.. found.Select((r, i) => Row(id, request.MarketId, ids[i], market.Name, RivalStates.Of(r!, platform)))],
+                [.. found.Select((r, i) => Row(db.Now, id, request.MarketId, ids[i], market.Name, RivalStates.Of(r!, platform)))],
                 stop
             )
         );
@@ -138,10 +138,10 @@ internal static class RivalsApi
             Sales: request.Sales
         );
         if (request.RivalId is not { } rivalId)
-            return TypedResults.Ok(await Add(db, changes, listing, [Row(id, request.MarketId, null, Pasted, state)], stop));
+            return TypedResults.Ok(await Add(db, changes, listing, [Row(db.Now, id, request.MarketId, null, Pasted, state)], stop));
         if (await Saved(db, id, request.MarketId).FirstOrDefaultAsync(r => r.Id == rivalId, stop) is not { } rival)
             return TypedResults.NotFound();
-        (rival.Latest, rival.SeenAt) = (state, DateTime.UtcNow);
+        (rival.Latest, rival.SeenAt) = (state, db.Now);
         await db.SaveChangesAsync(stop);
         return TypedResults.Ok(new Changed(null));
     }
@@ -159,9 +159,15 @@ internal static class RivalsApi
     {
         if (await db.FindListing(id, stop) is not { } listing)
             return TypedResults.NotFound();
-        var states = await ImportFiles.ReadOnce(data, request.Body, file => RivalTables.Read(file, listing.Platform.Profile, stop), stop);
+        var states = await ImportFiles.ReadOnce(
+            data,
+            db.Now,
+            request.Body,
+            file => RivalTables.Read(file, listing.Platform.Profile, stop),
+            stop
+        );
         var source = ImportFiles.SourceOf(name);
-        return TypedResults.Ok(await Add(db, changes, listing, [.. states.Select(s => Row(id, marketId, null, source, s))], stop));
+        return TypedResults.Ok(await Add(db, changes, listing, [.. states.Select(s => Row(db.Now, id, marketId, null, source, s))], stop));
     }
 
     private static async Task<Results<Ok<Refreshed>, NotFound>> RefreshRivals(
@@ -178,7 +184,7 @@ internal static class RivalsApi
         var rivals = await Saved(db, id, request.MarketId).ToListAsync(stop);
         var fromMarket = rivals.Where(r => r.MarketListing is not null).ToList();
         var found = await market.Listings(request.MarketId, [.. fromMarket.Select(r => r.MarketListing!)], stop);
-        var now = DateTime.UtcNow;
+        var now = db.Now;
         foreach (var (rival, result) in fromMarket.Zip(found))
             if (result is not null)
                 (rival.Latest, rival.SeenAt) = (RivalStates.Of(result, platform), now);
@@ -233,10 +239,8 @@ internal static class RivalsApi
     internal static IQueryable<RivalRow> Saved(TinContext db, int listingId, string marketId) =>
         db.Rivals.Where(r => r.ListingId == listingId && r.MarketId == marketId);
 
-    private static RivalRow Row(int listingId, string marketId, string? marketListing, string source, RivalState state)
-    {
-        var now = DateTime.UtcNow;
-        return new()
+    private static RivalRow Row(DateTime now, int listingId, string marketId, string? marketListing, string source, RivalState state) =>
+        new()
         {
             ListingId = listingId,
             MarketId = marketId,
@@ -247,7 +251,6 @@ internal static class RivalsApi
             First = state,
             Latest = state,
         };
-    }
 
     private static async Task<Changed> Add(
         TinContext db,

@@ -133,7 +133,7 @@ internal static class CheckApi
                 {
                     ListingId = id,
                     Key = request.Key,
-                    At = DateTime.UtcNow,
+                    At = db.Now,
                 }
             );
         else if (!request.Aside && row is not null)

@@ -106,7 +106,7 @@ internal static class TakesApi
                 {
                     ListingId = id,
                     Text = now,
-                    At = DateTime.UtcNow,
+                    At = db.Now,
                 }
             );
         var views = new List<TakeView>();

@@ -159,9 +159,9 @@ internal static class WriteApi
     {
         if (await db.FindListing(id, stop) is not { } listing)
             return TypedResults.NotFound();
-        return await editor.Save(listing, request.Fields, request.Revision, request.Keep, stop)
-            ? TypedResults.Ok(new Saved(listing.Revision, listing.SavedAt))
-            : TypedResults.Conflict(Now(listing));
+        return await editor.Save(listing, request.Fields, request.Revision, request.Keep, stop) is SaveResult.Conflict
+            ? TypedResults.Conflict(Now(listing))
+            : TypedResults.Ok(new Saved(listing.Revision, listing.SavedAt));
     }
 
     private static async Task<Results<NoContent, NotFound>> SetLead(
