@@ -130,9 +130,9 @@ public sealed class ListingEditorTests : IDisposable
     private async Task<SaveResult> Save(int listing, string title, int revision, VersionReason? reason = null)
     {
         await using var scope = _shop.Services.CreateAsyncScope();
-        var db = scope.ServiceProvider.GetRequiredService<TinContext>();
+        await using var db = new TinContext(scope.ServiceProvider.GetRequiredService<DbContextOptions<TinContext>>(), clock: _clock);
         var row = await db.FindListing(listing, default);
-        return await new ListingEditor(db, _clock).Save(row!, JsonSerializer.SerializeToElement(new { title }), revision, reason, default);
+        return await new ListingEditor(db).Save(row!, JsonSerializer.SerializeToElement(new { title }), revision, reason, default);
     }
 
     private async Task<List<VersionRow>> Versions(int listing)

@@ -1,3 +1,4 @@
+using System.Net.Http.Json;
 using System.Text.Json.Nodes;
 
 namespace TinRabbit.Server.Tests;
@@ -60,6 +61,28 @@ public sealed class ListingsApiTests : IDisposable
         Assert.Equal(2, (await Weigh()).Count);
         var after = (await Listings()).Single(l => l["id"]!.GetValue<int>() == box["id"]!.GetValue<int>());
         Assert.True(Number(after["score"], "grip") > Number(box["score"], "grip"));
+
+        // So does a finding that is dismissed; a page that moves makes those of pages old.
+        var should = (await shop.Post($"/api/listings/{box["id"]}/check", new { marketId = "longbarrow-us" }))["findings"]!
+            .AsArray()
+            .First(f => f!["level"]!.GetValue<string>() == "should")!;
+        using (
+            var answer = await shop.Client.PutAsJsonAsync($"/api/listings/{box["id"]}/asides", new { key = should["key"], aside = true })
+        )
+            Assert.True(answer.IsSuccessStatusCode);
+        Assert.Equal(
+            [box["id"]!.GetValue<int>()],
+            (await Listings()).Where(l => !l["isFresh"]!.GetValue<bool>()).Select(l => l["id"]!.GetValue<int>())
+        );
+        await Weigh();
+        var dismissed = (await Listings()).Single(l => l["id"]!.GetValue<int>() == box["id"]!.GetValue<int>());
+        Assert.True(Number(dismissed["score"], "recommended") < Number(after["score"], "recommended"));
+        var page = (await shop.Get("/api/pages"))["pages"]!.AsArray().First(p => p!["kind"]!.GetValue<string>() == "content")!;
+        await shop.Put($"/api/pages/{page["id"]}", new { inMenu = !page["inMenu"]!.GetValue<bool>() });
+        Assert.Equal(
+            ["web-shop"],
+            (await Listings()).Where(l => !l["isFresh"]!.GetValue<bool>()).Select(l => l["platformId"]!.GetValue<string>()).Distinct()
+        );
     }
 
     [Fact]

@@ -26,7 +26,7 @@ internal sealed class ShopSeeder(IMarket market, Shelves shelves, bool demo)
             return;
         await AddTerms(db, market, shelves);
         await DemoReviews.Add(db);
-        await DemoSite.Add(db, new(db, TimeProvider.System));
+        await DemoSite.Add(db, new(db));
         await DemoHistory.Add(db, market);
     }
 
@@ -67,7 +67,7 @@ internal sealed class ShopSeeder(IMarket market, Shelves shelves, bool demo)
         {
             var texts = DemoShop.NestBoxPicks.Concat(DemoShop.FeederPicks).Concat(DemoShop.HeronPicks).Select(p => p.Text).ToList();
             if (place.PlatformId == MarketPlace.Web)
-                texts.AddRange(DemoSite.Terms);
+                texts.AddRange(DemoPages.Terms);
             foreach (var head in DemoShop.Heads[place.PlatformId])
                 texts.AddRange([head, .. await market.Suggestions(place.Id, head, default)]);
             await shelves.Measure(db, place.Id, [.. texts.Distinct()], default);

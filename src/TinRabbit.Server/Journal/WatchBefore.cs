@@ -16,8 +16,12 @@ public sealed record WatchBefore(int ListingId, string MarketId, bool IsWatched)
         if (now == this)
             return [];
         var watch = await undo.Db.WatchOf(ListingId, MarketId, stop);
-        if (!IsWatched)
-            undo.Db.Watches.Remove(watch);
+        if (IsWatched)
+            return [now];
+        // What was set or checked since stays.
+        if (!watch.IsAsBegun)
+            return [];
+        undo.Db.Watches.Remove(watch);
         return [now];
     }
 }

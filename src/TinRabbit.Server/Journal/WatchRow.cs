@@ -21,4 +21,7 @@ public sealed class WatchRow
 
     /// <summary>The last day whose figures the market has given; null before the first.</summary>
     public DateOnly? FiguresUntil { get; set; }
+
+    /// <summary>Whether nothing was set or checked since the listing began to be watched.</summary>
+    public bool IsAsBegun => ChecksDaily && PageSize == UsualPageSize && CheckedOn is null && FiguresUntil is null;
 }

@@ -1,9 +1,7 @@
-using TinRabbit.Server.Storage;
-
 namespace TinRabbit.Server.Listings;
 
 /// <summary>A finding that the seller dismissed.</summary>
-public sealed class AsideRow : IWeighed
+public sealed class AsideRow
 {
     public int Id { get; set; }
     public int ListingId { get; set; }

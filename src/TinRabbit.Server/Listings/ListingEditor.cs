@@ -10,13 +10,10 @@ namespace TinRabbit.Server.Listings;
 /// The only code that changes a listing's text: it decides what is kept as a version and as a take, and moves on the revision, the time and
 /// the slug of the listing's page.
 /// </summary>
-public sealed class ListingEditor(TinContext db, TimeProvider clock)
+public sealed class ListingEditor(TinContext db)
 {
     /// <summary>Saves within this time of each other belong to one version; a longer pause begins the next.</summary>
     public static readonly TimeSpan Pause = TimeSpan.FromSeconds(45);
-
-    /// <summary>The time that changes are saved with.</summary>
-    public DateTime Now => clock.GetUtcNow().UtcDateTime;
 
     /// <summary>Adds a listing to a product; the caller saves.</summary>
     /// <param name="product">Its product.</param>
@@ -122,7 +119,7 @@ public sealed class ListingEditor(TinContext db, TimeProvider clock)
             new()
             {
                 ListingId = listingId,
-                At = Now,
+                At = db.Now,
                 Text = take,
             }
         );
@@ -142,7 +139,7 @@ public sealed class ListingEditor(TinContext db, TimeProvider clock)
             return null;
         var platform = (listing.Platform ?? await db.Platforms.FirstAsync(p => p.Id == listing.PlatformId, stop)).Profile;
         string? take = null;
-        if (listing.Id > 0 && (reason is not null || Now - listing.SavedAt > Pause))
+        if (listing.Id > 0 && (reason is not null || db.Now - listing.SavedAt > Pause))
         {
             await SaveVersion(listing, reason ?? VersionReason.Pause, "", stop);
             // An undone title was no try that the seller made last.
@@ -150,7 +147,7 @@ public sealed class ListingEditor(TinContext db, TimeProvider clock)
                 take = await SaveTake(listing.Id, before.TextOf(platform, "title"), stop);
         }
 
-        (listing.Copy, listing.SavedAt, listing.Revision) = (text, Now, listing.Revision + 1);
+        (listing.Copy, listing.SavedAt, listing.Revision) = (text, db.Now, listing.Revision + 1);
         if (platform.Role("slug") is not null && await PageOf(listing, stop) is { } page)
             SetSlug(page, platform);
         return new(listing.Id, before, text) { Take = take };

@@ -19,7 +19,7 @@ public sealed class ListingText : IEquatable<ListingText>
     public static readonly ListingText Empty = new("{}");
 
     private readonly Lazy<JsonElement> _fields;
-    private (Platform Platform, IReadOnlyDictionary<string, FieldValue> Copy)? _read;
+    private Tuple<Platform, IReadOnlyDictionary<string, FieldValue>>? _read;
 
     private ListingText(string json)
     {
@@ -56,10 +56,10 @@ public sealed class ListingText : IEquatable<ListingText>
     /// <summary>The fields that a platform has, as the engine takes them.</summary>
     public IReadOnlyDictionary<string, FieldValue> On(Platform platform)
     {
-        if (_read is { } read && ReferenceEquals(read.Platform, platform))
-            return read.Copy;
+        if (_read is var (known, read) && ReferenceEquals(known, platform))
+            return read;
         var copy = CopyJson.ReadStored(_fields.Value, platform);
-        _read = (platform, copy);
+        _read = new(platform, copy);
         return copy;
     }
 

@@ -1,10 +1,12 @@
+using Microsoft.EntityFrameworkCore;
 using TinRabbit.Core.Pages;
 using TinRabbit.Server.Storage;
+using TinRabbit.Server.Undo;
 
 namespace TinRabbit.Server.Listings;
 
 /// <summary>A page of the web shop: where it is in the tree, and what is known of it beside its texts, which are a listing's.</summary>
-public sealed class PageRow : IDeletable, IWeighed
+public sealed class PageRow : IRestored, IOfPages
 {
     public DateTime? DeletedAt { get; set; }
 
@@ -36,4 +38,7 @@ public sealed class PageRow : IDeletable, IWeighed
     /// <summary>The slug that it was published with last; null before it was.</summary>
     public string? LiveSlug { get; set; }
     public DateTime CreatedAt { get; set; }
+
+    public async Task<string?> WhyNot(TinContext db, CancellationToken stop) =>
+        await db.Pages.AnyAsync(p => p.ListingId == ListingId, stop) ? "The product has a new page. Delete it first, then undo." : null;
 }

@@ -1,10 +1,11 @@
 using TinRabbit.Server.Pictures;
 using TinRabbit.Server.Storage;
+using TinRabbit.Server.Undo;
 
 namespace TinRabbit.Server.Listings;
 
 /// <summary>The thing sold.</summary>
-public sealed class ProductRow : IDeletable, IWeighed
+public sealed class ProductRow : IRenamed, IWeighed
 {
     public DateTime? DeletedAt { get; set; }
 
@@ -23,4 +24,6 @@ public sealed class ProductRow : IDeletable, IWeighed
     public int PicturesRevision { get; set; }
     public List<PictureRow> Pictures { get; } = [];
     public List<ListingRow> Listings { get; } = [];
+
+    public void Rename(string name) => (Name, Revision) = (name, Revision + 1);
 }

@@ -3,7 +3,7 @@ using TinRabbit.Server.Storage;
 namespace TinRabbit.Server.Listings;
 
 /// <summary>The seller's own web shop as a whole.</summary>
-public sealed class SiteRow : IWeighed
+public sealed class SiteRow : IOfPages
 {
     public int Id { get; set; }
 

@@ -1,9 +1,9 @@
-using TinRabbit.Server.Storage;
+using TinRabbit.Server.Undo;
 
 namespace TinRabbit.Server.Listings;
 
 /// <summary>One version of a title.</summary>
-public sealed class TakeRow : IDeletable
+public sealed class TakeRow : IRenamed
 {
     public DateTime? DeletedAt { get; set; }
 
@@ -14,4 +14,6 @@ public sealed class TakeRow : IDeletable
 
     /// <summary>The name that the seller gave it; empty where none.</summary>
     public string Name { get; set; } = "";
+
+    public void Rename(string name) => Name = name;
 }

@@ -1,9 +1,9 @@
-using TinRabbit.Server.Storage;
+using TinRabbit.Server.Undo;
 
 namespace TinRabbit.Server.Listings;
 
 /// <summary>A state of a listing worth returning to.</summary>
-public sealed class VersionRow : IDeletable
+public sealed class VersionRow : IRenamed
 {
     public DateTime? DeletedAt { get; set; }
 
@@ -16,4 +16,6 @@ public sealed class VersionRow : IDeletable
 
     /// <summary>The name that the seller gave it; empty where none.</summary>
     public string Name { get; set; } = "";
+
+    public void Rename(string name) => Name = name;
 }

@@ -1,4 +1,4 @@
-using TinRabbit.Server.Storage;
+using TinRabbit.Server.Undo;
 
 namespace TinRabbit.Server.Shelf;
 
@@ -6,7 +6,7 @@ namespace TinRabbit.Server.Shelf;
 /// An import that has begun. It is written in portions, so that saves get in between; until <see cref="Done"/> is set, everything it
 /// wrote is removed again when it is stopped, and at the next start after a crash.
 /// </summary>
-public sealed class ImportRow : IDeletable
+public sealed class ImportRow : IRenamed
 {
     /// <summary>When it was taken back; null while its terms and numbers are on the shelf.</summary>
     public DateTime? DeletedAt { get; set; }
@@ -23,4 +23,8 @@ public sealed class ImportRow : IDeletable
     /// <summary>Ids of its readings: from the first, as many as <see cref="Rows"/>.</summary>
     public long FirstReading { get; set; }
     public long Rows { get; set; }
+
+    string IRenamed.Name => Source;
+
+    public void Rename(string name) => Source = name;
 }

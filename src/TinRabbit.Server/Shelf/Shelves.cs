@@ -354,7 +354,7 @@ public sealed class Shelves(IMarket market, DataVersion commits, LookupBudget bu
         // From here on a crash does not leave half of it: the next start removes what is not done.
         import.Done = false;
         await db.SaveChangesAsync();
-        await TermImport.Withdraw(db, import, writes);
+        await ImportTakenBack.Withdraw(db, import, writes);
         (import.Done, import.DeletedAt) = (true, now);
         await SaveShelf(db, import.MarketId);
         return true;
@@ -371,7 +371,7 @@ public sealed class Shelves(IMarket market, DataVersion commits, LookupBudget bu
             return false;
         import.Done = false;
         await db.SaveChangesAsync();
-        await TermImport.Return(db, import, writes);
+        await ImportTakenBack.Return(db, import, writes);
         (import.Done, import.DeletedAt) = (true, null);
         await SaveShelf(db, import.MarketId);
         return true;

@@ -16,24 +16,22 @@ namespace TinRabbit.Server.Shelf;
 public sealed class TermImport : IDisposable
 {
     // About 150 ms of writing.
-    private const int Portion = 20_000;
+    internal const int Portion = 20_000;
     private const string TimeFormat = "yyyy-MM-dd HH:mm:ss.FFFFFFF";
     private const string ReadingColumns =
         "INSERT INTO Readings(Id, TermId, Volume, VolumeBelow, Competition, TitlesHolding, ClickCost, Months, [From], Source, TakenAt) ";
     private static readonly TimeSpan FilesKept = TimeSpan.FromDays(1);
 
-    private readonly WriteGate _writes;
-    private readonly SqliteConnection _connection;
+    private readonly ImportConnection _connection;
     private readonly sqlite3_stmt _stage;
     private int _rows;
 
     /// <summary>Opens a database beside whoever else has it open.</summary>
     public TermImport(string connectionString, WriteGate writes)
     {
-        _writes = writes;
-        _connection = Connect(connectionString);
+        _connection = new(connectionString, writes);
         // Stages the key only where it differs from the text.
-        Run(
+        _connection.Run(
             "PRAGMA temp_store=FILE; PRAGMA cache_size=-65536; PRAGMA temp.cache_size=-32768; "
                 + "CREATE TEMP TABLE Aside(Row INTEGER PRIMARY KEY, Text TEXT, OtherKey TEXT, Volume INTEGER, Below INTEGER, Competition INTEGER, Titles INTEGER, Cost TEXT, Months TEXT, "
                 + "Key TEXT AS (IFNULL(OtherKey, Text)), Measured INTEGER AS (COALESCE(Volume, Below, Competition, Titles, Cost, Months) IS NOT NULL)); BEGIN"
@@ -81,7 +79,7 @@ public sealed class TermImport : IDisposable
         CancellationToken stop
     )
     {
-        Run("COMMIT");
+        _connection.Run("COMMIT");
         var import = await Begin(marketId, source, now, stop);
         try
         {
@@ -94,12 +92,12 @@ public sealed class TermImport : IDisposable
                 (changed, known) = added < _rows ? await ChangeKnown(import, from, now, stop) : (0, 0);
             }
 
-            await Write(() => Run("UPDATE Imports SET Done = 1 WHERE Id = $id", ("$id", import.Id)), stop);
+            await _connection.Write(() => _connection.Run("UPDATE Imports SET Done = 1 WHERE Id = $id", ("$id", import.Id)), stop);
             return new(added, changed, known - changed, _rows - added - known, import.Id);
         }
         catch (Exception e)
         {
-            await Remove(_connection, import, _writes);
+            await Remove(_connection, import);
             if (stop.IsCancellationRequested && e is not OperationCanceledException)
                 throw new OperationCanceledException("The import was stopped.", e, stop);
             throw;
@@ -112,9 +110,9 @@ public sealed class TermImport : IDisposable
         var unfinished = await db.Imports.IgnoreQueryFilters().AsNoTracking().Where(i => !i.Done).ToListAsync();
         if (unfinished.Count == 0)
             return;
-        using var connection = Connect(db.Database.GetConnectionString()!);
+        using var connection = new ImportConnection(db.Database.GetConnectionString()!, writes);
         foreach (var import in unfinished)
-            await Remove(connection, import, writes);
+            await Remove(connection, import);
     }
 
     /// <summary>Removes files that were uploaded for an import and left for a day.</summary>
@@ -143,20 +141,21 @@ public sealed class TermImport : IDisposable
             At = now,
             Rows = _rows,
         };
-        await Write(
+        await _connection.Write(
             () =>
             {
                 import.FirstTerm = Reserve("Terms");
                 import.FirstReading = Reserve("Readings");
-                import.Id = (int)Ask(
-                    "INSERT INTO Imports(MarketId, Source, At, Done, FirstTerm, FirstReading, Rows) VALUES($market, $source, $at, 0, $term, $reading, $rows) RETURNING Id",
-                    ("$market", marketId),
-                    ("$source", source),
-                    ("$at", Written(now)),
-                    ("$term", import.FirstTerm),
-                    ("$reading", import.FirstReading),
-                    ("$rows", _rows)
-                );
+                import.Id = (int)
+                    _connection.Ask(
+                        "INSERT INTO Imports(MarketId, Source, At, Done, FirstTerm, FirstReading, Rows) VALUES($market, $source, $at, 0, $term, $reading, $rows) RETURNING Id",
+                        ("$market", marketId),
+                        ("$source", source),
+                        ("$at", Written(now)),
+                        ("$term", import.FirstTerm),
+                        ("$reading", import.FirstReading),
+                        ("$rows", _rows)
+                    );
             },
             stop
         );
@@ -168,11 +167,11 @@ public sealed class TermImport : IDisposable
         var first =
             1
             + Math.Max(
-                Ask($"SELECT COALESCE(MAX(Id), 0) FROM {table}"),
-                Ask($"SELECT COALESCE((SELECT seq FROM sqlite_sequence WHERE name='{table}'), 0)")
+                _connection.Ask($"SELECT COALESCE(MAX(Id), 0) FROM {table}"),
+                _connection.Ask($"SELECT COALESCE((SELECT seq FROM sqlite_sequence WHERE name='{table}'), 0)")
             );
-        if (Run($"UPDATE sqlite_sequence SET seq = $last WHERE name = '{table}'", ("$last", first + _rows - 1)) == 0)
-            Run($"INSERT INTO sqlite_sequence(name, seq) VALUES('{table}', $last)", ("$last", first + _rows - 1));
+        if (_connection.Run($"UPDATE sqlite_sequence SET seq = $last WHERE name = '{table}'", ("$last", first + _rows - 1)) == 0)
+            _connection.Run($"INSERT INTO sqlite_sequence(name, seq) VALUES('{table}', $last)", ("$last", first + _rows - 1));
         return first;
     }
 
@@ -183,15 +182,15 @@ public sealed class TermImport : IDisposable
         for (var first = 1; first <= _rows; first += Portion)
         {
             (string, object)[] about = [.. About(import, from, now), ("$first", first), ("$last", first + Portion - 1)];
-            await Write(
+            await _connection.Write(
                 () =>
                 {
-                    added += Run(
+                    added += _connection.Run(
                         "INSERT OR IGNORE INTO Terms(Id, MarketId, Text, Key, ReadingId) SELECT $terms + Row, $market, Text, Key, CASE WHEN Measured THEN $readings + Row END "
                             + "FROM Aside WHERE Row BETWEEN $first AND $last ORDER BY Row",
                         about
                     );
-                    Run(
+                    _connection.Run(
                         ReadingColumns
                             + "SELECT $readings + a.Row, $terms + a.Row, a.Volume, a.Below, a.Competition, a.Titles, a.Cost, a.Months, CASE WHEN a.Months IS NOT NULL THEN $from END, $source, $now "
                             + "FROM Aside a JOIN Terms t ON t.Id = $terms + a.Row WHERE a.Measured AND a.Row BETWEEN $first AND $last ORDER BY a.Row",
@@ -210,36 +209,36 @@ public sealed class TermImport : IDisposable
     private async Task<(int Changed, int Known)> ChangeKnown(ImportRow import, DateOnly? from, DateTime now, CancellationToken stop)
     {
         var about = About(import, from, now);
-        Run(
+        _connection.Run(
             "CREATE TEMP TABLE Known AS SELECT MIN(a.Row) AS Row, t.Id AS TermId FROM Aside a JOIN Terms t ON t.MarketId = $market AND t.Key = a.Key "
                 + "WHERE t.Id NOT BETWEEN $terms + 1 AND $terms + $rows GROUP BY t.Id",
             about
         );
-        var known = (int)Ask("SELECT COUNT(*) FROM Known");
-        Run(
+        var known = (int)_connection.Ask("SELECT COUNT(*) FROM Known");
+        _connection.Run(
             "CREATE TEMP TABLE Other AS SELECT k.Row, k.TermId FROM Known k JOIN Aside a ON a.Row = k.Row JOIN Terms t ON t.Id = k.TermId LEFT JOIN Readings r ON r.Id = t.ReadingId WHERE a.Measured AND NOT "
                 + "(r.Id IS NOT NULL AND r.Source IS $source AND r.Volume IS a.Volume AND r.VolumeBelow IS a.Below AND r.Competition IS a.Competition AND r.TitlesHolding IS a.Titles AND r.ClickCost IS a.Cost AND r.Months IS a.Months)",
             about
         );
-        var others = (int)Ask("SELECT COALESCE(MAX(rowid), 0) FROM Other");
+        var others = (int)_connection.Ask("SELECT COALESCE(MAX(rowid), 0) FROM Other");
         var changed = 0;
         for (var first = 1; first <= others; first += Portion)
         {
             (string, object)[] some = [.. about, ("$first", first), ("$last", first + Portion - 1)];
-            await Write(
+            await _connection.Write(
                 () =>
                 {
-                    Run(
+                    _connection.Run(
                         "INSERT INTO ImportChanges(ImportId, TermId, ReadingId) SELECT $id, o.TermId, t.ReadingId FROM Other o JOIN Terms t ON t.Id = o.TermId WHERE o.rowid BETWEEN $first AND $last",
                         some
                     );
-                    changed += Run(
+                    changed += _connection.Run(
                         ReadingColumns
                             + "SELECT $readings + a.Row, o.TermId, a.Volume, a.Below, a.Competition, a.Titles, a.Cost, a.Months, CASE WHEN a.Months IS NOT NULL THEN $from END, $source, $now "
                             + "FROM Other o JOIN Aside a ON a.Row = o.Row WHERE o.rowid BETWEEN $first AND $last",
                         some
                     );
-                    Run(
+                    _connection.Run(
                         "UPDATE Terms SET ReadingId = $readings + o.Row FROM Other o WHERE Terms.Id = o.TermId AND o.rowid BETWEEN $first AND $last",
                         some
                     );
@@ -252,20 +251,17 @@ public sealed class TermImport : IDisposable
     }
 
     // Keeps terms that were measured by somebody else in the meantime.
-    private static async Task Remove(SqliteConnection connection, ImportRow import, WriteGate writes)
+    private static async Task Remove(ImportConnection connection, ImportRow import)
     {
         (string, object)[] about = [("$id", import.Id), ("$r1", import.FirstReading), ("$r2", import.FirstReading + import.Rows - 1)];
-        await Write(
-            connection,
-            writes,
+        await connection.Write(
             () =>
             {
-                Run(
-                    connection,
+                connection.Run(
                     "UPDATE Terms SET ReadingId = c.ReadingId FROM ImportChanges c WHERE c.ImportId = $id AND Terms.Id = c.TermId AND Terms.ReadingId BETWEEN $r1 AND $r2",
                     about
                 );
-                Run(connection, "DELETE FROM ImportChanges WHERE ImportId = $id", about);
+                connection.Run("DELETE FROM ImportChanges WHERE ImportId = $id", about);
             },
             CancellationToken.None
         );
@@ -280,102 +276,22 @@ public sealed class TermImport : IDisposable
                 ("$p1", import.FirstReading + first),
                 ("$p2", import.FirstReading + last),
             ];
-            await Write(
-                connection,
-                writes,
+            await connection.Write(
                 () =>
                 {
-                    Run(
-                        connection,
+                    connection.Run(
                         "UPDATE Terms SET ReadingId = (SELECT MAX(r.Id) FROM Readings r WHERE r.TermId = Terms.Id AND r.Id NOT BETWEEN $r1 AND $r2) WHERE Id BETWEEN $t1 AND $t2 AND ReadingId BETWEEN $r1 AND $r2",
                         some
                     );
-                    Run(connection, "DELETE FROM Terms WHERE Id BETWEEN $t1 AND $t2 AND ReadingId IS NULL", some);
-                    Run(connection, "DELETE FROM Readings WHERE Id BETWEEN $p1 AND $p2", some);
+                    connection.Run("DELETE FROM Terms WHERE Id BETWEEN $t1 AND $t2 AND ReadingId IS NULL", some);
+                    connection.Run("DELETE FROM Readings WHERE Id BETWEEN $p1 AND $p2", some);
                 },
                 CancellationToken.None
             );
         }
 
-        await Write(connection, writes, () => Run(connection, "DELETE FROM Imports WHERE Id = $id", about), CancellationToken.None);
+        await connection.Write(() => connection.Run("DELETE FROM Imports WHERE Id = $id", about), CancellationToken.None);
     }
-
-    /// <summary>Takes back what a finished import wrote, so that it can be made again: its new terms are put aside, and the known ones get the readings that they had.</summary>
-    public static async Task Withdraw(TinContext db, ImportRow import, WriteGate writes)
-    {
-        using var connection = Connect(db.Database.GetConnectionString()!);
-        await SwapReadings(connection, import, writes);
-        await MoveTerms(connection, import, import.MarketId, Aside(import), writes);
-    }
-
-    /// <summary>Makes an import again. Terms that were added meanwhile stay as they are.</summary>
-    public static async Task Return(TinContext db, ImportRow import, WriteGate writes)
-    {
-        using var connection = Connect(db.Database.GetConnectionString()!);
-        await MoveTerms(connection, import, Aside(import), import.MarketId, writes);
-        await SwapReadings(connection, import, writes);
-    }
-
-    // Terms that are put aside are on a shelf that no market has.
-    private static string Aside(ImportRow import) => $"import {import.Id}, taken back";
-
-    // A term that was measured by somebody else in the meantime stays on its shelf.
-    private static async Task MoveTerms(SqliteConnection connection, ImportRow import, string from, string to, WriteGate writes)
-    {
-        for (var first = 0L; first < import.Rows; first += Portion)
-        {
-            (string, object)[] some =
-            [
-                ("$t1", import.FirstTerm + first),
-                ("$t2", import.FirstTerm + Math.Min(import.Rows, first + Portion) - 1),
-                ("$r1", import.FirstReading),
-                ("$r2", import.FirstReading + import.Rows - 1),
-                ("$from", from),
-                ("$to", to),
-            ];
-            await Write(
-                connection,
-                writes,
-                () =>
-                    Run(
-                        connection,
-                        "UPDATE OR IGNORE Terms SET MarketId = $to WHERE Id BETWEEN $t1 AND $t2 AND MarketId = $from AND (ReadingId IS NULL OR ReadingId BETWEEN $r1 AND $r2)",
-                        some
-                    ),
-                CancellationToken.None
-            );
-        }
-    }
-
-    // The reading that counts and the one that is remembered change places; where another came in meanwhile, that one stays.
-    private static Task SwapReadings(SqliteConnection connection, ImportRow import, WriteGate writes) =>
-        Write(
-            connection,
-            writes,
-            () =>
-            {
-                (string, object)[] about =
-                [
-                    ("$id", import.Id),
-                    ("$r1", import.FirstReading),
-                    ("$r2", import.FirstReading + import.Rows - 1),
-                ];
-                Run(
-                    connection,
-                    "CREATE TEMP TABLE Swapped AS SELECT c.TermId, c.ReadingId AS Other, t.ReadingId AS Counts FROM ImportChanges c JOIN Terms t ON t.Id = c.TermId "
-                        + "WHERE c.ImportId = $id AND (t.ReadingId BETWEEN $r1 AND $r2 OR c.ReadingId BETWEEN $r1 AND $r2)",
-                    about
-                );
-                Run(connection, "UPDATE Terms SET ReadingId = s.Other FROM Swapped s WHERE Terms.Id = s.TermId");
-                Run(
-                    connection,
-                    "UPDATE ImportChanges SET ReadingId = s.Counts FROM Swapped s WHERE ImportChanges.ImportId = $id AND ImportChanges.TermId = s.TermId",
-                    about
-                );
-                Run(connection, "DROP TABLE Swapped");
-            },
-            CancellationToken.None
-        );
 
     private static (string, object)[] About(ImportRow import, DateOnly? from, DateTime now) =>
         [
@@ -391,64 +307,9 @@ public sealed class TermImport : IDisposable
 
     private static string Written(DateTime at) => at.ToString(TimeFormat, CultureInfo.InvariantCulture);
 
-    // Rows refer to each other before both are there; what is written is consistent as a whole.
-    private static SqliteConnection Connect(string connectionString)
-    {
-        var connection = new SqliteConnection(
-            new SqliteConnectionStringBuilder(connectionString) { ForeignKeys = false, Pooling = false }.ToString()
-        );
-        connection.Open();
-        return connection;
-    }
-
-    private Task Write(Action write, CancellationToken stop) => Write(_connection, _writes, write, stop);
-
-    private static async Task Write(SqliteConnection connection, WriteGate writes, Action write, CancellationToken stop)
-    {
-        using var turn = await writes.Enter(stop);
-        Run(connection, "BEGIN IMMEDIATE");
-        try
-        {
-            write();
-            stop.ThrowIfCancellationRequested();
-            Run(connection, "COMMIT");
-        }
-        catch
-        {
-            // Some errors end the transaction by themselves.
-            if (raw.sqlite3_get_autocommit(connection.Handle) == 0)
-                Run(connection, "ROLLBACK");
-            throw;
-        }
-    }
-
     private void Check(int result)
     {
         if (result != raw.SQLITE_OK)
             throw new SqliteException(raw.sqlite3_errmsg(_connection.Handle).utf8_to_string(), result);
-    }
-
-    private int Run(string sql, params (string Name, object Value)[] parameters) => Run(_connection, sql, parameters);
-
-    private static int Run(SqliteConnection connection, string sql, params (string Name, object Value)[] parameters)
-    {
-        using var command = Command(connection, sql, parameters);
-        return command.ExecuteNonQuery();
-    }
-
-    private long Ask(string sql, params (string Name, object Value)[] parameters)
-    {
-        using var command = Command(_connection, sql, parameters);
-        return (long)command.ExecuteScalar()!;
-    }
-
-    private static SqliteCommand Command(SqliteConnection connection, string sql, (string Name, object Value)[] parameters)
-    {
-        var command = connection.CreateCommand();
-        command.CommandText = sql;
-        command.CommandTimeout = 60;
-        foreach (var (name, value) in parameters)
-            command.Parameters.AddWithValue(name, value);
-        return command;
     }
 }

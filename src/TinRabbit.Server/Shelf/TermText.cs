@@ -1,4 +1,5 @@
 using Microsoft.EntityFrameworkCore;
+using TinRabbit.Core.Platforms;
 using TinRabbit.Core.Words;
 using TinRabbit.Server.Undo;
 
@@ -11,8 +12,10 @@ public sealed record TermText(int TermId, string Text) : IUndoStep
     {
         if (await undo.Db.Terms.FirstOrDefaultAsync(t => t.Id == TermId, stop) is not { } term)
             return [];
-        var now = new TermText(TermId, term.Text);
-        (term.Text, term.Key) = (Text, Tokens.Key(Text));
+        var (now, key) = (new TermText(TermId, term.Text), Tokens.Key(Text));
+        if (await undo.Db.Terms.AnyAsync(t => t.MarketId == term.MarketId && t.Key == key && t.Id != TermId, stop))
+            throw new InvalidInputException([new("change", $"“{Text}” is on this shelf again. Delete it first, then undo.")]);
+        (term.Text, term.Key) = (Text, key);
         await undo.Db.SaveChangesAsync(stop);
         undo.Get<Shelves>().Evict(term.MarketId);
         return [now];

@@ -24,14 +24,18 @@ public sealed class TinContext(
     /// <summary>Saves when no other writer is in between; then tells what was changed.</summary>
     public override async Task<int> SaveChangesAsync(bool acceptAllChangesOnSuccess, CancellationToken cancellationToken = default)
     {
-        var isWeighed = ChangeTracker
-            .Entries<IWeighed>()
-            .Any(e => e.State is EntityState.Added or EntityState.Modified or EntityState.Deleted);
+        var (isWeighed, isOfPages) = (Changes<IWeighed>(), Changes<IOfPages>());
         using var turn = _inTransaction || writes is null ? null : await writes.Enter(cancellationToken);
         var saved = await base.SaveChangesAsync(acceptAllChangesOnSuccess, cancellationToken);
         if (isWeighed && !_inTransaction)
             commits?.Bump();
+        if (isOfPages && !_inTransaction)
+            commits?.BumpPages();
         return saved;
+
+        bool Changes<T>()
+            where T : class =>
+            ChangeTracker.Entries<T>().Any(e => e.State is EntityState.Added or EntityState.Modified or EntityState.Deleted);
     }
 
     /// <summary>Runs several saves as one: all or nothing, with no other writer in between.</summary>
@@ -53,6 +57,7 @@ public sealed class TinContext(
         }
 
         commits?.Bump();
+        commits?.BumpPages();
     }
 
     /// <summary>How to connect to a database file; pooled connections stay open between uses.</summary>

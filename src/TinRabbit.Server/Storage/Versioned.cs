@@ -10,22 +10,23 @@ internal static class Versioned
     /// <param name="change">Makes the change, and moves the revision on.</param>
     public static async Task<SaveResult> Apply(int now, int? from, bool isSame, Func<Task> change)
     {
-        if (isSame)
-            return SaveResult.Unchanged;
-        if (from is { } revision && revision != now)
-            return SaveResult.Conflict;
-        await change();
-        return SaveResult.Saved;
+        var result = Decide(now, from, isSame);
+        if (result is SaveResult.Saved)
+            await change();
+        return result;
     }
 
     /// <inheritdoc cref="Apply(int, int?, bool, Func{Task})"/>
     public static SaveResult Apply(int now, int? from, bool isSame, Action change)
     {
-        if (isSame)
-            return SaveResult.Unchanged;
-        if (from is { } revision && revision != now)
-            return SaveResult.Conflict;
-        change();
-        return SaveResult.Saved;
+        var result = Decide(now, from, isSame);
+        if (result is SaveResult.Saved)
+            change();
+        return result;
     }
+
+    private static SaveResult Decide(int now, int? from, bool isSame) =>
+        isSame ? SaveResult.Unchanged
+        : from is { } revision && revision != now ? SaveResult.Conflict
+        : SaveResult.Saved;
 }

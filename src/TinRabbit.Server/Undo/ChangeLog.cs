@@ -1,10 +1,11 @@
+using System.Linq.Expressions;
 using Microsoft.EntityFrameworkCore;
 using TinRabbit.Server.Storage;
 
 namespace TinRabbit.Server.Undo;
 
 /// <summary>Every change that can be undone: what was done is noted with the steps that take it back.</summary>
-public sealed class ChangeLog(TinContext db, TimeProvider clock, IServiceProvider services)
+public sealed class ChangeLog(TinContext db, IServiceProvider services)
 {
     private static long _lastTime;
 
@@ -20,7 +21,7 @@ public sealed class ChangeLog(TinContext db, TimeProvider clock, IServiceProvide
                     PageId = scope.PageId,
                     What = what,
                     Steps = steps,
-                    At = clock.GetUtcNow().UtcDateTime,
+                    At = Now(),
                 }
             )
             .Entity;
@@ -38,16 +39,12 @@ public sealed class ChangeLog(TinContext db, TimeProvider clock, IServiceProvide
     /// <param name="scope">What it belongs to.</param>
     /// <param name="rows">Everything that goes.</param>
     /// <param name="stop">Stops waiting.</param>
-    /// <param name="removal">What deletes it again once it is back; null where the rows have nothing that belongs to them.</param>
-    public Task<Changed> Delete(
-        string what,
-        ChangeScope scope,
-        IEnumerable<IDeletable> rows,
-        CancellationToken stop,
-        IUndoStep? removal = null
-    ) => Save(what, scope, [MarkDeleted(rows, removal)], stop);
+    public Task<Changed> Delete(string what, ChangeScope scope, IEnumerable<IDeletable> rows, CancellationToken stop) =>
+        Save(what, scope, [MarkDeleted(rows)], stop);
 
     /// <summary>Deletes rows so that they can come back; the caller saves.</summary>
+    /// <param name="rows">Everything that goes.</param>
+    /// <param name="removal">What deletes them again once they are back, with what belongs to them by then; null where nothing does.</param>
     /// <returns>What brings them back.</returns>
     public RestoreDeleted MarkDeleted(IEnumerable<IDeletable> rows, IUndoStep? removal = null)
     {
@@ -63,7 +60,7 @@ public sealed class ChangeLog(TinContext db, TimeProvider clock, IServiceProvide
     /// <param name="stop">Stops waiting.</param>
     /// <returns>What was undone, in words; null where there is nothing to undo, or where later changes to the same thing come first.</returns>
     public Task<string?> Undo(int? productId, int? id, CancellationToken stop) =>
-        Turn(Of(productId).Where(c => c.UndoneAt == null).OrderByDescending(c => c.Id), id, clock.GetUtcNow().UtcDateTime, stop);
+        Turn(Of(productId).Where(c => c.UndoneAt == null).OrderByDescending(c => c.Id), id, stop);
 
     /// <summary>Makes a change again that was undone.</summary>
     /// <param name="productId">The product that is open; null for the shop's own changes only.</param>
@@ -71,18 +68,28 @@ public sealed class ChangeLog(TinContext db, TimeProvider clock, IServiceProvide
     /// <param name="stop">Stops waiting.</param>
     /// <returns>What was made again, in words; null where there is nothing, or where the same thing was changed since.</returns>
     public Task<string?> Redo(int? productId, int? id, CancellationToken stop) =>
-        Turn(Of(productId).Where(c => c.UndoneAt != null).OrderByDescending(c => c.UndoneAt), id, null, stop);
+        Turn(Of(productId).Where(c => c.UndoneAt != null).OrderByDescending(c => c.UndoneAt), id, stop);
 
-    /// <summary>Whether a change can be turned now, by the changes to the same product that are in force.</summary>
-    public static bool IsFree(ChangeRow change, IEnumerable<ChangeRow> inForce) =>
-        !inForce.Any(later =>
-            (change.UndoneAt is { } at ? later.At > at : later.Id > change.Id) && change.Steps.Any(step => later.Steps.Any(step.IsUnder))
-        );
+    /// <summary>Whether a change can be turned now: undone before what was changed after it, or made again before what was undone after it.</summary>
+    /// <param name="change">The change.</param>
+    /// <param name="others">Other changes to the same product; those that do not come first are left out.</param>
+    public static bool IsFree(ChangeRow change, IEnumerable<ChangeRow> others) =>
+        !others
+            .AsQueryable()
+            .Where(ComesFirst(change))
+            .AsEnumerable()
+            .Any(other => change.Steps.Any(step => other.Steps.Any(step.IsUnder)));
+
+    // While a change is in force, what was changed after it; once it is undone, what was undone or changed after that.
+    private static Expression<Func<ChangeRow, bool>> ComesFirst(ChangeRow change) =>
+        change.UndoneAt is { } at
+            ? other => other.UndoneAt == null ? other.At > at : other.UndoneAt > at
+            : other => other.UndoneAt == null && other.Id > change.Id;
 
     private IQueryable<ChangeRow> Of(int? productId) => db.Changes.Where(c => c.ProductId == productId || c.ProductId == null);
 
     // An undone change keeps the steps that make it again, so undoing and making again are one and the same.
-    private async Task<string?> Turn(IQueryable<ChangeRow> changes, int? id, DateTime? undoneAt, CancellationToken stop)
+    private async Task<string?> Turn(IQueryable<ChangeRow> changes, int? id, CancellationToken stop)
     {
         if (await changes.AsNoTracking().FirstOrDefaultAsync(c => id == null || c.Id == id, stop) is not { } found)
             return null;
@@ -98,18 +105,15 @@ public sealed class ChangeLog(TinContext db, TimeProvider clock, IServiceProvide
         {
             if (await changes.FirstOrDefaultAsync(c => c.Id == found.Id, stop) is not { } change)
                 return;
-            var later = db.Changes.AsNoTracking().Where(c => c.ProductId == change.ProductId && c.UndoneAt == null);
-            var others = await (change.UndoneAt is { } at ? later.Where(c => c.At > at) : later.Where(c => c.Id > change.Id)).ToListAsync(
-                stop
-            );
-            if (!IsFree(change, others))
+            var others = db.Changes.AsNoTracking().Where(c => c.ProductId == change.ProductId).Where(ComesFirst(change));
+            if (!IsFree(change, await others.ToListAsync(stop)))
                 return;
-            await Run(change, undoneAt, stop);
+            await Run(change, stop);
             done = change.What;
         }
     }
 
-    private async Task Run(ChangeRow change, DateTime? undoneAt, CancellationToken stop)
+    private async Task Run(ChangeRow change, CancellationToken stop)
     {
         var again = new List<IUndoStep>();
         foreach (var step in change.Steps)
@@ -118,20 +122,20 @@ public sealed class ChangeLog(TinContext db, TimeProvider clock, IServiceProvide
             await db.SaveChangesAsync(stop);
         }
 
-        (change.Steps, change.UndoneAt) = (again, undoneAt);
+        (change.Steps, change.UndoneAt) = (again, change.UndoneAt is null ? Now() : null);
         // Nothing was left of it, so there is nothing to make again.
         if (again.Count == 0)
             db.Changes.Remove(change);
         await db.SaveChangesAsync(stop);
     }
 
-    // What is deleted together is known by its time, so no two deletions have the same.
+    // What is deleted together is known by its time, and what came first by the earlier one, so no two changes have the same.
     private DateTime Now()
     {
         while (true)
         {
             var last = Interlocked.Read(ref _lastTime);
-            var now = Math.Max(clock.GetUtcNow().UtcTicks, last + 1);
+            var now = Math.Max(db.Now.Ticks, last + 1);
             if (Interlocked.CompareExchange(ref _lastTime, now, last) == last)
                 return new(now, DateTimeKind.Utc);
         }

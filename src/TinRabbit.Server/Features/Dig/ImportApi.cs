@@ -192,11 +192,9 @@ internal static class ImportApi
     {
         if (await db.Imports.FirstOrDefaultAsync(i => i.Id == import && i.MarketId == marketId && i.Done, stop) is not { } row)
             return TypedResults.NotFound();
-        var (before, name) = (row.Source, request.Checked());
-        row.Source = name;
-        return TypedResults.Ok(
-            await changes.Save(ChangeMessages.Renamed("import", before, name), new(Screen.Dig), [new ImportSource(import, before)], stop)
-        );
+        var (before, name, undo) = (row.Source, request.Checked(), RenameRow.Of(row, import));
+        row.Rename(name);
+        return TypedResults.Ok(await changes.Save(ChangeMessages.Renamed("import", before, name), new(Screen.Dig), [undo], stop));
     }
 
     private static async Task<Results<Ok<Changed>, NotFound>> UndoImport(

@@ -265,12 +265,10 @@ internal static class ShelfApi
     {
         if (await db.Filters.FindAsync([id], stop) is not { } filter)
             return TypedResults.NotFound();
-        var (before, name) = (filter.Name, request.Checked());
+        var (before, name, undo) = (filter.Name, request.Checked(), RenameRow.Of(filter, id));
         await CheckFree(db, name, id, stop);
-        filter.Name = name;
-        return TypedResults.Ok(
-            await changes.Save(ChangeMessages.Renamed("filter", before, name), new(Screen.Dig), [new FilterName(id, before)], stop)
-        );
+        filter.Rename(name);
+        return TypedResults.Ok(await changes.Save(ChangeMessages.Renamed("filter", before, name), new(Screen.Dig), [undo], stop));
     }
 
     private static async Task<Results<Ok<Changed>, NotFound>> DuplicateFilter(

@@ -76,11 +76,12 @@ internal sealed class PageTree(TinContext db, ListingEditor editor, Platform rul
     public IEnumerable<PageRow> LinkingTo(IReadOnlyCollection<PageRow> targets) =>
         pages.Where(p => !targets.Contains(p) && LinksIn(p.TextOf(rules, "body")).Any(id => targets.Any(t => t.Id == id)));
 
-    /// <summary>Whether there is such a parent.</summary>
+    /// <summary>Whether there is such a parent, and room for a page inside it.</summary>
     public void CheckParent(int? id)
     {
         if (id is { } parent && Find(parent) is null)
             throw new InvalidInputException([new("parentId", "That page was deleted meanwhile.")]);
+        ThrowIfTooDeep(id, 1);
     }
 
     /// <summary>Puts a product into categories: its page is inside the primary one, and shown in the others.</summary>
@@ -214,7 +215,6 @@ internal sealed class PageTree(TinContext db, ListingEditor editor, Platform rul
     {
         if (pages.Count >= Core.Bounds.Pages)
             throw new InvalidInputException([new("name", $"A shop has at most {Core.Bounds.Pages:#,0} pages.")]);
-        ThrowIfTooDeep(parentId, 1);
         var listing = product.Listings.FirstOrDefault(l => l.PlatformId == rules.Id);
         var copy = listing?.Copy.Fields() ?? [];
         SetIfEmpty(copy, "heading", name);
@@ -222,7 +222,7 @@ internal sealed class PageTree(TinContext db, ListingEditor editor, Platform rul
         var text = ListingText.Of(copy);
         if (listing is null)
         {
-            listing = ListingEditor.Add(product, rules.Id, editor.Now, text);
+            listing = ListingEditor.Add(product, rules.Id, db.Now, text);
             if (product.Id == 0)
                 db.Products.Add(product);
             else
@@ -238,7 +238,7 @@ internal sealed class PageTree(TinContext db, ListingEditor editor, Platform rul
             ParentId = parentId,
             Order = pages.Count(p => p.ParentId == parentId),
             IsHome = pages.Count == 0 && kind == PageKind.Content,
-            CreatedAt = editor.Now,
+            CreatedAt = db.Now,
         };
         ListingEditor.SetSlug(page, rules);
         db.Pages.Add(page);

@@ -137,7 +137,7 @@ internal sealed partial class ShopImport
                     {
                         Id = profile.Id,
                         Profile = profile,
-                        DeletedAt = editor.Now,
+                        DeletedAt = db.Now,
                     }
                 );
             _profiles[profile.Id] = row.DeletedAt is null ? Profiles.Write(row.Profile) : null;
@@ -222,7 +222,7 @@ internal sealed partial class ShopImport
         var row = product.Listings.FirstOrDefault(l => l.PlatformId == listing.Platform);
         if (row is null)
         {
-            row = ListingEditor.Add(product, listing.Platform, editor.Now);
+            row = ListingEditor.Add(product, listing.Platform, db.Now);
             _addedListings.Add(row);
         }
 
@@ -249,7 +249,7 @@ internal sealed partial class ShopImport
             ListingId = listing.Id,
             Listing = listing,
             Order = _pages.Count,
-            CreatedAt = editor.Now,
+            CreatedAt = db.Now,
         };
         entry.Subject.Page = page;
         db.Pages.Add(page);
@@ -294,7 +294,7 @@ internal sealed partial class ShopImport
                     new()
                     {
                         ListingId = listing.Id,
-                        At = editor.Now,
+                        At = db.Now,
                         Text = text,
                         Name = take.Name,
                     }

@@ -51,14 +51,13 @@ internal static class ChangesApi
             .OrderByDescending(c => c.Id)
             .Take(Shown)
             .ToListAsync(stop);
-        var inForce = rows.Where(r => r.UndoneAt is null).ToList();
         return
         [
             .. rows.Select(r => new ChangeView(
                 r.Id,
                 r.What,
                 r.At,
-                ChangeLog.IsFree(r, inForce.Where(other => other.ProductId == r.ProductId)),
+                ChangeLog.IsFree(r, rows.Where(other => other.ProductId == r.ProductId)),
                 r.Screen,
                 r.ListingId,
                 r.PageId,

@@ -40,11 +40,12 @@ internal sealed class ListingScores(IServiceScopeFactory scopes, DataVersion com
 {
     private const int MostKept = 100_000;
 
-    // What a score was made from: the data's version, the listing's revision and its lead.
+    // What a score was made from: the data's version, the listing's revision, its lead and its dismissed findings.
     private readonly ConcurrentDictionary<(int Listing, string Market), (string Made, ListingScore Score)> _kept = new();
 
     /// <summary>What a score of a listing as it is now is made from.</summary>
-    public string StateOf(int revision, string? leadKey) => $"{commits.Count} {revision} {leadKey}";
+    public string StateOf(int revision, string? leadKey, string dismissed, bool isPage) =>
+        $"{commits.Count} {(isPage ? commits.Pages : 0)} {revision} {dismissed} {leadKey}";
 
     /// <summary>The score that is known, and whether nothing has changed since; null where none is.</summary>
     public (ListingScore Score, bool IsFresh)? Find(int listing, string market, string state) =>

@@ -93,7 +93,7 @@ internal static class ListingsApi
                     .. rows.Select(r =>
                     {
                         var marketId = markets.GetValueOrDefault(r.PlatformId);
-                        var known = marketId is null ? null : scores.Find(r.Id, marketId, scores.StateOf(r.Revision, r.LeadKey));
+                        var known = marketId is null ? null : scores.Find(r.Id, marketId, StateOf(scores, r));
                         DateTime? sentAt = sent.TryGetValue(r.Id, out var at) ? at : null;
                         return new ListingLine(
                             r.Id,
@@ -129,7 +129,7 @@ internal static class ListingsApi
         var markets = market.MarketsIn(await db.Site(stop), request.Country);
         var todo = (await Rows(db).ToListAsync(stop))
             .Where(l => l.ArchivedAt is null && markets.ContainsKey(l.PlatformId))
-            .Select(l => (Listing: l.Id, Market: markets[l.PlatformId], State: scores.StateOf(l.Revision, l.LeadKey)))
+            .Select(l => (Listing: l.Id, Market: markets[l.PlatformId], State: StateOf(scores, l)))
             .Where(l => scores.Find(l.Listing, l.Market, l.State) is not { IsFresh: true })
             .ToList();
         response.ContentType = "application/x-ndjson";
@@ -172,9 +172,15 @@ internal static class ListingsApi
         string PlatformId,
         int Revision,
         string? LeadKey,
+        int Dismissed,
+        int LastDismissed,
         DateTime SavedAt,
         DateTime? ArchivedAt
     );
+
+    // The number of dismissed findings and the last of them tell them apart: a new one has a higher number than any before.
+    private static string StateOf(ListingScores scores, ListingHead l) =>
+        scores.StateOf(l.Revision, l.LeadKey, $"{l.Dismissed} {l.LastDismissed}", l.PlatformId == Sites.PlatformId);
 
     // Without their texts: a shop may have thousands. What only a page is about is no listing of a product.
     private static IQueryable<ListingHead> Rows(TinContext db) =>
@@ -183,5 +189,16 @@ internal static class ListingsApi
             .Where(l => !l.Product.IsPage)
             .OrderBy(l => l.ProductId)
             .ThenBy(l => l.Id)
-            .Select(l => new ListingHead(l.Id, l.ProductId, l.Product.Name, l.PlatformId, l.Revision, l.LeadKey, l.SavedAt, l.ArchivedAt));
+            .Select(l => new ListingHead(
+                l.Id,
+                l.ProductId,
+                l.Product.Name,
+                l.PlatformId,
+                l.Revision,
+                l.LeadKey,
+                db.Set<AsideRow>().Count(a => a.ListingId == l.Id),
+                db.Set<AsideRow>().Where(a => a.ListingId == l.Id).Max(a => (int?)a.Id) ?? 0,
+                l.SavedAt,
+                l.ArchivedAt
+            ));
 }

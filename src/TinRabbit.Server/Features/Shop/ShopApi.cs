@@ -250,12 +250,11 @@ internal static class ShopApi
     ) =>
         await db.Products.FindAsync([id], stop) is { } product
             ? TypedResults.Ok(
-                await changes.Delete(
+                await changes.Save(
                     ChangeMessages.Deleted("product", product.Name),
                     new(Screen.Listings),
-                    await db.OfProducts([product.Id], stop),
-                    stop,
-                    new RemoveProducts([product.Id])
+                    [changes.MarkDeleted(await db.OfProducts([product.Id], stop), new RemoveProducts([product.Id]))],
+                    stop
                 )
             )
             : TypedResults.NotFound();
@@ -309,12 +308,11 @@ internal static class ShopApi
     ) =>
         await db.FindListing(id, stop) is { } listing
             ? TypedResults.Ok(
-                await changes.Delete(
+                await changes.Save(
                     ShopMessages.DeletedListing(listing.Product.Name, listing.Platform.Profile.Name),
                     new(Screen.Write, listing.ProductId, id),
-                    await db.OfListings([id], stop),
-                    stop,
-                    new RemoveListings([id])
+                    [changes.MarkDeleted(await db.OfListings([id], stop), new RemoveListings([id]))],
+                    stop
                 )
             )
             : TypedResults.NotFound();
@@ -336,12 +334,8 @@ internal static class ShopApi
             name == product.Name,
             () =>
             {
-                changes.Note(
-                    ChangeMessages.Renamed("product", product.Name, name),
-                    new(Screen.Listings, id),
-                    new ProductName(id, product.Name)
-                );
-                (product.Name, product.Revision) = (name, product.Revision + 1);
+                changes.Note(ChangeMessages.Renamed("product", product.Name, name), new(Screen.Listings, id), RenameRow.Of(product, id));
+                product.Rename(name);
             }
         );
         if (result is SaveResult.Conflict)

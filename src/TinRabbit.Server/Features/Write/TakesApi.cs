@@ -145,13 +145,13 @@ internal static class TakesApi
     {
         if (await db.Takes.FirstOrDefaultAsync(t => t.Id == take && t.ListingId == id, stop) is not { } row)
             return TypedResults.NotFound();
-        var before = row.Name;
-        row.Name = request.Name.Trim();
+        var (before, undo) = (row.Name, RenameRow.Of(row, take));
+        row.Rename(request.Name.Trim());
         return TypedResults.Ok(
             await changes.Save(
                 ChangeMessages.Renamed("take", before.Length > 0 ? before : row.Text, row.Name),
                 new(Screen.Write, await db.ProductOf(id, stop), id),
-                [new TakeName(take, before)],
+                [undo],
                 stop
             )
         );

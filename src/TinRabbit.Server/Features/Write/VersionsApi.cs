@@ -118,13 +118,13 @@ internal static class VersionsApi
     {
         if (await db.Versions.FirstOrDefaultAsync(v => v.Id == version && v.ListingId == id, stop) is not { } row)
             return TypedResults.NotFound();
-        var (before, name) = (row.Name, NameOf(request));
-        row.Name = name;
+        var (before, name, undo) = (row.Name, NameOf(request), RenameRow.Of(row, version));
+        row.Rename(name);
         return TypedResults.Ok(
             await changes.Save(
                 ChangeMessages.Renamed("version", before, name),
                 new(Screen.Write, await db.ProductOf(id, stop), id),
-                [new VersionName(version, before)],
+                [undo],
                 stop
             )
         );

@@ -66,13 +66,11 @@ namespace TinRabbit.Server.Storage.Migrations
                 FROM "Old" WHERE "Kind" = 1;
                 INSERT INTO "Steps" SELECT "Id", 0, CASE "Entity"
                     WHEN 0 THEN json_object('$type', 'ShopNames', 'name', "Before", 'currency', "Key")
-                    WHEN 1 THEN json_object('$type', 'ProductName', 'productId', CAST("Key" AS INTEGER), 'name', "Before")
                     WHEN 4 THEN json_object('$type', 'TermText', 'termId', CAST("Key" AS INTEGER), 'text', "Before")
-                    WHEN 5 THEN json_object('$type', 'ImportSource', 'importId', CAST("Key" AS INTEGER), 'source', "Before")
-                    WHEN 7 THEN json_object('$type', 'TakeName', 'takeId', CAST("Key" AS INTEGER), 'name', "Before")
-                    WHEN 8 THEN json_object('$type', 'VersionName', 'versionId', CAST("Key" AS INTEGER), 'name', "Before")
-                    WHEN 9 THEN json_object('$type', 'FilterName', 'filterId', CAST("Key" AS INTEGER), 'name', "Before")
-                    ELSE json_object('$type', 'NoteBefore', 'noteId', CAST("Key" AS INTEGER), 'note', json("Before"))
+                    WHEN 17 THEN json_object('$type', 'NoteBefore', 'noteId', CAST("Key" AS INTEGER), 'note', json("Before"))
+                    ELSE json_object('$type', 'RenameRow', 'rows', CASE "Entity"
+                        WHEN 1 THEN 'ProductRow' WHEN 5 THEN 'ImportRow' WHEN 7 THEN 'TakeRow' WHEN 8 THEN 'VersionRow' ELSE 'FilterRow'
+                    END, 'id', CAST("Key" AS INTEGER), 'name', "Before")
                 END
                 FROM "Old" WHERE "Kind" = 2;
 
