@@ -8,13 +8,7 @@ using Microsoft.EntityFrameworkCore;
 using TinRabbit.Core;
 using TinRabbit.Market;
 using TinRabbit.Server.Features.Dig;
-using TinRabbit.Server.Features.Engine;
-using TinRabbit.Server.Features.Pages;
-using TinRabbit.Server.Features.Pick;
-using TinRabbit.Server.Features.Platforms;
-using TinRabbit.Server.Features.Shop;
 using TinRabbit.Server.Features.Watch;
-using TinRabbit.Server.Features.Weigh;
 using TinRabbit.Server.Features.Write;
 using TinRabbit.Server.Hosting;
 using TinRabbit.Server.Listings;
@@ -47,7 +41,15 @@ try
         options.Market is { } address && folder is not null && !options.SetPassword
             ? await MarketSource.Connect(address, folder, Console.Error.WriteLine)
             : null;
-    AddServices(builder, options, folder, market);
+    IReadOnlyList<IFeature> features =
+    [
+        .. typeof(IFeature)
+            .Assembly.GetTypes()
+            .Where(t => t.IsClass && t.IsAssignableTo(typeof(IFeature)))
+            .OrderBy(t => t.Name, StringComparer.Ordinal)
+            .Select(t => (IFeature)Activator.CreateInstance(t)!),
+    ];
+    AddServices(builder, options, folder, market, features);
     var app = builder.Build();
     if (options.SetPassword)
     {
@@ -57,7 +59,7 @@ try
         return 0;
     }
 
-    MapRequests(app, options);
+    MapRequests(app, options, features);
     if (folder is null)
     {
         app.Run();
@@ -74,7 +76,13 @@ catch (StartProblem problem)
     return 1;
 }
 
-static void AddServices(WebApplicationBuilder builder, StartOptions options, DataFolder? folder, IMarket? market)
+static void AddServices(
+    WebApplicationBuilder builder,
+    StartOptions options,
+    DataFolder? folder,
+    IMarket? market,
+    IReadOnlyList<IFeature> features
+)
 {
     var certificate = options.LoadCertificate();
     builder.WebHost.ConfigureKestrel(kestrel =>
@@ -108,24 +116,22 @@ static void AddServices(WebApplicationBuilder builder, StartOptions options, Dat
     services.AddSingleton<WriteGate>();
     services.AddSingleton<DataVersion>();
     services.AddSingleton<PreparedPicksCache>();
-    services.AddSingleton<LastWeighings>();
     services.AddSingleton<LookupBudget>();
     services.AddSingleton<UnknownTerms>();
     services.AddSingleton<Shelves>();
-    services.AddSingleton<MeasuringService>();
+    foreach (var feature in features)
+        feature.AddServices(services);
     services.AddScoped<ChangeLog>();
+    services.AddScoped<TableUpload>();
     services.AddScoped<ListingEditor>();
     services.AddSingleton<TopListings>();
     services.AddSingleton<ListingChecker>();
     services.AddSingleton<MarketReviews>();
-    services.AddSingleton<ListingScores>();
     services.AddSingleton<PictureFiles>();
     services.AddSingleton(TimeProvider.System);
     services.AddSingleton(s => new OwnerPassword(folder?.Owner ?? "owner.json", s.GetRequiredService<TimeProvider>()));
     services.AddSingleton(s => market ?? MarketSource.StandIn(s.GetRequiredService<TimeProvider>()));
     services.AddSingleton<MarketSetup>();
-    services.AddSingleton<CheckService>();
-    services.AddSingleton<DailyWatch>();
     services.AddSingleton<BackupService>();
     if (folder is not null)
     {
@@ -134,6 +140,7 @@ static void AddServices(WebApplicationBuilder builder, StartOptions options, Dat
         services.AddHostedService<ShopSetupService>();
         services.AddHostedService(s => s.GetRequiredService<BackupService>());
         services.AddHostedService<WarmUpService>();
+        services.AddHostedService<PendingSends>();
         services.AddHostedService(s => s.GetRequiredService<CheckService>());
         services.AddHostedService(s => s.GetRequiredService<MeasuringService>());
         services.AddHostedService(s => s.GetRequiredService<DailyWatch>());
@@ -174,7 +181,7 @@ static void AddLogin(IServiceCollection services, DataFolder folder)
         });
 }
 
-static void MapRequests(WebApplication app, StartOptions options)
+static void MapRequests(WebApplication app, StartOptions options, IReadOnlyList<IFeature> features)
 {
     app.UseExceptionHandler();
     if (options.Proxy is { } proxy)
@@ -205,49 +212,12 @@ static void MapRequests(WebApplication app, StartOptions options)
                     : Results.Text("The database cannot be opened.", statusCode: 503)
         )
         .ExcludeFromDescription();
-    var api = app.MapGroup("").AddEndpointFilterFactory(RequestValidation.Filter).AddEndpointFilter(RaceRetry.Filter);
+    var api = app.MapGroup("").AddEndpointFilterFactory(RequestValidation.Filter);
     api.MapSession();
-    api.MapEngine();
-    api.MapShop();
-    api.MapListings();
-    api.MapEditListings();
-    api.MapChanges();
     api.MapBackups();
     api.MapLog();
-    api.MapDig();
-    api.MapShelf();
-    api.MapMeasuring();
-    api.MapImport();
-    api.MapTerm();
-    api.MapWords();
-    api.MapPick();
-    api.MapWrite();
-    api.MapFill();
-    api.MapCheck();
-    api.MapTakes();
-    api.MapVersions();
-    api.MapSend();
-    api.MapPlatforms();
-    api.MapWeigh();
-    api.MapMoves();
-    api.MapRivals();
-    api.MapRivalRanking();
-    api.MapTop();
-    api.MapReviews();
-    api.MapProductPlatforms();
-    api.MapWatch();
-    api.MapChecks();
-    api.MapCheckFiles();
-    api.MapHistory();
-    api.MapNotes();
-    api.MapMovers();
-    api.MapRules();
-    api.MapSite();
-    api.MapPages();
-    api.MapLeads();
-    api.MapPictures();
-    api.MapFiles();
-    api.MapPageFigures();
+    foreach (var feature in features)
+        feature.Map(api);
     app.UseStaticFiles();
     // After every other address below /api, and before the page that answers all other addresses.
     app.Map("/api/{**rest}", () => Results.NotFound()).WithOrder(int.MaxValue - 1).ExcludeFromDescription();

@@ -16,6 +16,12 @@ internal sealed class JournalEntities : IEntities
             sent.HasOne<ListingRow>().WithMany().HasForeignKey(s => s.ListingId);
             sent.Property(s => s.Copy).IsText();
         });
+        model.Entity<OutboxRow>(waiting =>
+        {
+            waiting.ToTable("Outbox");
+            waiting.HasOne<ListingRow>().WithMany().HasForeignKey(o => o.ListingId);
+            waiting.Property(o => o.Copy).IsText();
+        });
         model.Entity<WatchRow>(watch =>
         {
             watch.ToTable("Watches");

@@ -9,6 +9,7 @@ public static class JournalSets
     extension(TinContext db)
     {
         public DbSet<SentRow> Sent => db.Set<SentRow>();
+        public DbSet<OutboxRow> Outbox => db.Set<OutboxRow>();
         public DbSet<WatchRow> Watches => db.Set<WatchRow>();
         public DbSet<FollowedTermRow> FollowedTerms => db.Set<FollowedTermRow>();
         public DbSet<CheckRow> Checks => db.Set<CheckRow>();

@@ -49,12 +49,6 @@ public sealed record DigProblem(string Problem);
 
 internal static class DigApi
 {
-    private const int TopResults = 100;
-    private const int MostSellersTerms = 60;
-
-    // Suggestions are asked for in a few portions, so that each is saved and shown at once.
-    private const int StepsAtOnce = 4;
-
     public static void MapDig(this IEndpointRouteBuilder app)
     {
         var api = app.MapGroup("/api").WithTags("Dig");
@@ -76,8 +70,7 @@ internal static class DigApi
         int id,
         DigRequest request,
         TinContext db,
-        IMarket market,
-        Shelves shelves,
+        TermDig digging,
         IOptions<JsonOptions> json,
         HttpContext http,
         CancellationToken stop
@@ -85,14 +78,12 @@ internal static class DigApi
     {
         if (!await db.Products.AnyAsync(p => p.Id == id, stop))
             return TypedResults.NotFound();
-        var head = request.Text.Trim();
-        var key = Tokens.Key(head);
-        if (key.Length == 0)
+        if (Tokens.Key(request.Text).Length == 0)
             throw new InvalidInputException([new("text", "Enter a term with at least one word.")]);
         http.Response.ContentType = "application/x-ndjson";
         try
         {
-            await foreach (var part in Parts(id, request with { Text = head }, key, db, market, shelves, stop))
+            await foreach (var part in digging.Run(id, request with { Text = request.Text.Trim() }, stop))
                 await http.Response.WriteLine(part, json.Value.SerializerOptions, stop);
         }
         catch (MarketException e) when (http.Response.HasStarted)
@@ -141,112 +132,5 @@ internal static class DigApi
         do above = above.ParentId is { } id ? all.GetValueOrDefault(id) : null;
         while (above?.DeletedAt is not null);
         return above?.Id;
-    }
-
-    private static async IAsyncEnumerable<DigPart> Parts(
-        int productId,
-        DigRequest request,
-        string key,
-        TinContext db,
-        IMarket market,
-        Shelves shelves,
-        [System.Runtime.CompilerServices.EnumeratorCancellation] CancellationToken stop
-    )
-    {
-        var (marketId, head) = (request.MarketId, request.Text);
-        var steps = Walk.Steps + 1;
-        var step = 0;
-        await using var walk = market.WalkAlphabet(marketId, key, stop).GetAsyncEnumerator(stop);
-        var typed = new Dictionary<string, int>(StringComparer.Ordinal);
-        var texts = new Dictionary<string, string>(StringComparer.Ordinal) { [key] = head };
-        var done = 0;
-        while (done < Walk.Steps)
-        {
-            var some = new List<string>();
-            // What the box offers for the head alone comes first, by itself.
-            for (var until = done == 0 ? 1 : Math.Min(Walk.Steps, done + StepsAtOnce); done < until && await walk.MoveNextAsync(); done++)
-                foreach (var text in walk.Current)
-                    if (Tokens.Key(text) is var k && typed.TryAdd(k, typed.Count + 1))
-                    {
-                        some.Add(k);
-                        texts.TryAdd(k, text);
-                    }
-
-            if (done == 1)
-                some.Insert(0, key);
-            var (rows, norm) = await Rows(some.Distinct(), settle: false);
-            if (step == 0)
-                step = await Step(db, productId, request, key, stop);
-            yield return new(
-                step,
-                key,
-                done < Walk.Steps ? DigMessages.Suggesting(head, $"{Walk.Letter(done)}") : DigMessages.ReadingSellers,
-                done,
-                steps,
-                rows,
-                norm
-            );
-        }
-
-        // The terms that sellers use, and the market's statistics now that everything is on the shelf.
-        var page = await market.Search(marketId, key, TopResults, stop);
-        foreach (var text in SellersUse.TermsOf(page, MostSellersTerms))
-            texts.TryAdd(Tokens.Key(text), text);
-        var all = texts.Keys.ToList();
-        var used = all.Zip(SellersUse.Of(page, all.Select(k => texts[k]))).ToDictionary(u => u.First, u => u.Second);
-        var (last, settled) = await Rows(all, settle: true);
-        yield return new(step, key, null, steps, steps, [.. last.Select(r => r with { Sellers = used[r.Key] })], settled);
-
-        async Task<(List<DugTerm>, MarketStatistics)> Rows(IEnumerable<string> keys, bool settle)
-        {
-            var wanted = keys.ToList();
-            var terms = await shelves.Measure(db, marketId, [.. wanted.Select(k => texts[k])], stop, settle);
-            return await shelves.Query(
-                db,
-                marketId,
-                shelf =>
-                    (
-                        wanted
-                            .Select(k => new DugTerm(
-                                terms[k].Text,
-                                k,
-                                typed.TryGetValue(k, out var place) ? place : null,
-                                null,
-                                Measured.Of(terms[k], shelf)
-                            ))
-                            .ToList(),
-                        shelf.Norm
-                    ),
-                stop
-            );
-        }
-    }
-
-    private static async Task<int> Step(TinContext db, int productId, DigRequest request, string key, CancellationToken stop)
-    {
-        var step = await db.Digs.FirstOrDefaultAsync(d => d.ProductId == productId && d.MarketId == request.MarketId && d.Key == key, stop);
-        if (step is null)
-        {
-            var parent =
-                request.ParentId is { } p && await db.Digs.AnyAsync(d => d.Id == p && d.ProductId == productId, stop)
-                    ? request.ParentId
-                    : null;
-            step = db
-                .Digs.Add(
-                    new()
-                    {
-                        ProductId = productId,
-                        MarketId = request.MarketId,
-                        Text = request.Text,
-                        Key = key,
-                        ParentId = parent,
-                    }
-                )
-                .Entity;
-        }
-
-        step.At = db.Now;
-        await db.SaveChangesAsync(stop);
-        return step.Id;
     }
 }

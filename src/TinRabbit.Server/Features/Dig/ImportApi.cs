@@ -102,7 +102,7 @@ internal static class ImportApi
         api.MapDelete("/{id}", ForgetImport).WithName("ForgetImport");
         api.MapGet("/", GetImports).WithName("GetImports");
         api.MapPut("/{import:int}/source", RenameImport).WithName("RenameImport").ProducesValidationProblem();
-        api.MapPost("/{import:int}/undo", UndoImport).WithName("UndoImport").DisableRequestTimeout();
+        api.MapPost("/{import:int}/undo", UndoImport).RetriesRaces().WithName("UndoImport").DisableRequestTimeout();
     }
 
     private static async Task<IResult> Begin(

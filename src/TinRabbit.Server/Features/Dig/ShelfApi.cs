@@ -1,4 +1,5 @@
 using System.ComponentModel.DataAnnotations;
+using System.Runtime.CompilerServices;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
 using TinRabbit.Core;
@@ -77,21 +78,21 @@ internal static class ShelfApi
             .Produces<string>(200, "text/csv")
             .DisableRequestTimeout();
 
-        api.MapPost("/markets/{marketId}/paste", PasteTerms).WithName("PasteTerms");
+        api.MapPost("/markets/{marketId}/paste", PasteTerms).RetriesRaces().WithName("PasteTerms");
 
-        api.MapPost("/markets/{marketId}/measure", MeasureTerms).WithName("MeasureTerms").ProducesValidationProblem();
+        api.MapPost("/markets/{marketId}/measure", MeasureTerms).RetriesRaces().WithName("MeasureTerms").ProducesValidationProblem();
 
         api.MapPut("/markets/{marketId}/supply", ChooseSupply).WithName("ChooseSupply").ProducesValidationProblem();
 
         api.MapGet("/filters", GetFilters).WithName("GetFilters");
 
-        api.MapPost("/filters", SaveFilter).WithName("SaveFilter").ProducesValidationProblem();
+        api.MapPost("/filters", SaveFilter).RetriesRaces().WithName("SaveFilter").ProducesValidationProblem();
 
         api.MapDelete("/filters/{id:int}", DeleteFilter).WithName("DeleteFilter");
-        api.MapPut("/filters/{id:int}/name", RenameFilter).WithName("RenameFilter").ProducesValidationProblem();
-        api.MapPost("/filters/{id:int}/duplicate", DuplicateFilter).WithName("DuplicateFilter").ProducesValidationProblem();
+        api.MapPut("/filters/{id:int}/name", RenameFilter).RetriesRaces().WithName("RenameFilter").ProducesValidationProblem();
+        api.MapPost("/filters/{id:int}/duplicate", DuplicateFilter).RetriesRaces().WithName("DuplicateFilter").ProducesValidationProblem();
         api.MapPost("/markets/{marketId}/terms/delete", DeleteTerms).WithName("DeleteTerms").ProducesValidationProblem();
-        api.MapPost("/markets/{marketId}/terms/rename", RenameTerm).WithName("RenameTerm").ProducesValidationProblem();
+        api.MapPost("/markets/{marketId}/terms/rename", RenameTerm).RetriesRaces().WithName("RenameTerm").ProducesValidationProblem();
     }
 
     private static async Task<Ok<ShelfView>> GetShelf(
@@ -149,22 +150,28 @@ internal static class ShelfApi
     {
         if (format is not ("csv" or "xlsx"))
             return TypedResults.NotFound();
-        var (ids, absent) = await shelves.Query(
+        var found = await shelves.Query(
             db,
             marketId,
             s => (s.Search(query with { Skip = 0, Take = MostExported }).Ids, Absent(query, s)),
             stop
         );
-        return TermFiles.Download(Exported(), format, $"{marketId} terms");
+        return TermFiles.Download(Exported(marketId, found, db, shelves, stop), format, $"{marketId} terms");
+    }
 
-        async IAsyncEnumerable<(string, Measured)> Exported()
-        {
-            foreach (var some in ids.Chunk(ExportedAtOnce))
-            foreach (var row in await Rows(marketId, some, db, shelves, stop))
-                yield return (row.Text, row.Numbers);
-            foreach (var key in absent)
-                yield return (key, Measured.Nothing);
-        }
+    private static async IAsyncEnumerable<(string, Measured)> Exported(
+        string marketId,
+        (IReadOnlyList<int> Ids, List<string> Absent) found,
+        TinContext db,
+        Shelves shelves,
+        [EnumeratorCancellation] CancellationToken stop
+    )
+    {
+        foreach (var some in found.Ids.Chunk(ExportedAtOnce))
+        foreach (var row in await Rows(marketId, some, db, shelves, stop))
+            yield return (row.Text, row.Numbers);
+        foreach (var key in found.Absent)
+            yield return (key, Measured.Nothing);
     }
 
     private static async Task<Results<Ok<PasteResult>, NotFound>> PasteTerms(
@@ -181,27 +188,20 @@ internal static class ShelfApi
         var (pasted, bad) = PastedTerms.Read(request.Text);
         var source = request.Source?.Trim() is { Length: > 0 } named ? named : "pasted";
         var before = await shelves.Query(db, marketId, s => s.Count, stop);
-        var terms = await shelves.Save(
-            db,
-            marketId,
-            [
-                .. pasted.Select(p => new Found(
-                    p.Text,
-                    p.Volume is null && p.Competition is null
-                        ? null
-                        : new ReadingRow
-                        {
-                            Volume = p.Volume,
-                            Competition = p.Competition,
-                            Source = source,
-                            TakenAt = db.Now,
-                        }
-                )),
-            ],
-            stop
-        );
+        var terms = await shelves.Save(db, marketId, [.. pasted.Select(p => new Found(p.Text, ReadingOf(p, source, db.Now)))], stop);
         return TypedResults.Ok(new PasteResult(terms.Count, await shelves.Query(db, marketId, s => s.Count, stop) - before, bad));
     }
+
+    private static ReadingRow? ReadingOf(PastedTerm pasted, string source, DateTime at) =>
+        pasted is { Volume: null, Competition: null }
+            ? null
+            : new()
+            {
+                Volume = pasted.Volume,
+                Competition = pasted.Competition,
+                Source = source,
+                TakenAt = at,
+            };
 
     private static async Task<Results<Ok<List<MeasuredTerm>>, NotFound>> MeasureTerms(
         string marketId,
@@ -311,21 +311,20 @@ internal static class ShelfApi
     )
     {
         var changed = new Changed(null);
-        await db.InOneWrite(
-            async () =>
-            {
-                var keys = request.Texts.Select(Core.Words.Tokens.Key).ToHashSet(StringComparer.Ordinal);
-                if (await shelves.Delete(db, marketId, keys, stop) is { Count: > 0 } gone)
-                    changed = await changes.Save(
-                        DigMessages.DeletedTerms([.. gone.Select(t => t.Text)]),
-                        new(Screen.Dig),
-                        [new RestoreTerms(marketId, gone)],
-                        stop
-                    );
-            },
-            stop
-        );
+        var keys = request.Texts.Select(Core.Words.Tokens.Key).ToHashSet(StringComparer.Ordinal);
+        await db.InOneWrite(Delete, stop);
         return TypedResults.Ok(changed);
+
+        async Task Delete()
+        {
+            if (await shelves.Delete(db, marketId, keys, stop) is { Count: > 0 } gone)
+                changed = await changes.Save(
+                    DigMessages.DeletedTerms([.. gone.Select(t => t.Text)]),
+                    new(Screen.Dig),
+                    [new RestoreTerms(marketId, gone)],
+                    stop
+                );
+        }
     }
 
     private static async Task<Results<Ok<Changed>, NotFound>> RenameTerm(
@@ -344,14 +343,9 @@ internal static class ShelfApi
             throw new InvalidInputException([new("name", "Enter a term with at least one word.")]);
         if (to != from && await db.Terms.AnyAsync(t => t.MarketId == marketId && t.Key == to, stop))
             throw new InvalidInputException([new("name", $"“{request.Name.Trim()}” is on this shelf already.")]);
-        var before = term.Text;
+        var (what, undo) = (ChangeMessages.Renamed("term", term.Text, request.Name.Trim()), new TermText(term.Id, term.Text));
         (term.Text, term.Key) = (request.Name.Trim(), to);
-        var changed = await changes.Save(
-            ChangeMessages.Renamed("term", before, term.Text),
-            new(Screen.Dig),
-            [new TermText(term.Id, before)],
-            stop
-        );
+        var changed = await changes.Save(what, new(Screen.Dig), [undo], stop);
         shelves.Evict(marketId);
         return TypedResults.Ok(changed);
     }

@@ -1,11 +1,8 @@
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
 using TinRabbit.Core.Measures;
-using TinRabbit.Core.Platforms;
-using TinRabbit.Core.Shapes;
 using TinRabbit.Core.Words;
 using TinRabbit.Market;
-using TinRabbit.Server.Listings;
 using TinRabbit.Server.Requests;
 using TinRabbit.Server.Shelf;
 using TinRabbit.Server.Storage;
@@ -112,11 +109,6 @@ public sealed record Correction([Term] string Text, long? Volume, long? Competit
 
 internal static class TermApi
 {
-    private const int TopResults = 100;
-    private const int ResultsShown = 8;
-    private const int WordsLookedAt = 60;
-    private const int WordsShown = 14;
-
     public static void MapTerm(this IEndpointRouteBuilder app)
     {
         var api = app.MapGroup("/api/markets/{marketId}").WithTags("Term");
@@ -125,139 +117,43 @@ internal static class TermApi
 
         api.MapGet("/countries", GetCountries).WithName("GetCountries");
 
-        api.MapPost("/correct", CorrectReading).WithName("CorrectReading").ProducesValidationProblem();
+        api.MapPost("/correct", CorrectReading).RetriesRaces().WithName("CorrectReading").ProducesValidationProblem();
 
-        api.MapPost("/readings/{readingId:int}/use", UseReading).WithName("UseReading");
+        api.MapPost("/readings/{readingId:int}/use", UseReading).RetriesRaces().WithName("UseReading");
     }
 
     private static async Task<Results<Ok<TermView>, NotFound>> GetTerm(
         string marketId,
         string text,
-        TinContext db,
         IMarket market,
-        Shelves shelves,
+        TermDetails details,
         CancellationToken stop
-    )
-    {
-        if (market.Places.FirstOrDefault(p => p.Id == marketId) is not { } place || Tokens.Key(text) is not { Length: > 0 } key)
-            return TypedResults.NotFound();
-        var forms = Family.Forms(text);
-        var terms = await shelves.MeasureTyped(db, marketId, forms, stop);
-        var term = terms.GetValueOrDefault(key);
-        var readings = term is null
-            ? []
-            : await db.Readings.AsNoTracking().Where(r => r.TermId == term.Id).OrderByDescending(r => r.Id).ToListAsync(stop);
-        var (numbers, norm) = await shelves.Query(db, marketId, s => (Measured.Of(term, s), s.Norm), stop);
-        return TypedResults.Ok(
-            new TermView(
-                term?.Text ?? text.Trim(),
-                key,
-                numbers,
-                YearOf(numbers),
-                FamilyOf(forms, key, terms),
-                place.PlatformId == MarketPlace.Web ? null : Seen(await market.Search(marketId, key, TopResults, stop), key),
-                [
-                    .. readings
-                        .OrderByDescending(r => r.Id == term!.ReadingId)
-                        .Select(r => new OldReading(
-                            r.Id,
-                            r.Volume,
-                            r.Competition,
-                            r.TitlesHolding,
-                            r.ClickCost,
-                            r.Source,
-                            r.TakenAt,
-                            r.Id == term!.ReadingId
-                        )),
-                ],
-                norm,
-                TermMeasures.ExplainHeadroom(numbers.Volume, norm.SupplyOf(numbers.Competition, numbers.TitlesHolding), norm.Centre),
-                place.PlatformId == MarketPlace.Web ? await WebSearch.Of(market, place, key, stop) : null
-            )
-        );
-    }
+    ) =>
+        market.Places.FirstOrDefault(p => p.Id == marketId) is { } place && Tokens.Key(text) is { Length: > 0 } key
+            ? TypedResults.Ok(await details.Load(place, text, key, stop))
+            : TypedResults.NotFound();
 
     private static async Task<Results<Ok<List<CountryView>>, NotFound>> GetCountries(
         string marketId,
         string text,
-        TinContext db,
         IMarket market,
-        Shelves shelves,
+        TermDetails details,
         CancellationToken stop
-    )
-    {
-        if (market.Places.FirstOrDefault(p => p.Id == marketId) is not { } here || Tokens.Key(text) is not { Length: > 0 } key)
-            return TypedResults.NotFound();
-        var names = (await db.Platforms.AsNoTracking().ToListAsync(stop)).ToDictionary(p => p.Id, p => p.Profile.Name);
-        var forms = Family.Forms(text);
-        var views = new List<CountryView>();
-        foreach (var place in market.Places.Where(p => p.PlatformId == here.PlatformId || p.PlatformId == MarketPlace.Web))
-        {
-            var terms = await shelves.MeasureTyped(db, place.Id, forms, stop);
-            var best = terms
-                .Values.Where(t => t.Reading?.Volume is not null)
-                .OrderByDescending(t => t.Reading!.Volume)
-                .ThenByDescending(t => t.Key == key)
-                .FirstOrDefault();
-            views.Add(
-                await shelves.Query(
-                    db,
-                    place.Id,
-                    s => new CountryView(
-                        place.Id,
-                        names.GetValueOrDefault(place.PlatformId, "Web search"),
-                        place.Country,
-                        place.CountryName,
-                        place.PlatformId == MarketPlace.Web,
-                        Measured.Of(terms.GetValueOrDefault(key), s),
-                        best?.Text,
-                        best is null ? null : Measured.Of(best, s)
-                    ),
-                    stop
-                )
-            );
-        }
-
-        return TypedResults.Ok(views);
-    }
+    ) =>
+        market.Places.FirstOrDefault(p => p.Id == marketId) is { } here && Tokens.Key(text) is { Length: > 0 } key
+            ? TypedResults.Ok(await details.Countries(here, text, key, stop))
+            : TypedResults.NotFound();
 
     private static async Task<Results<Ok<Measured>, NotFound>> CorrectReading(
         string marketId,
         Correction right,
-        TinContext db,
         IMarket market,
-        Shelves shelves,
+        TermDetails details,
         CancellationToken stop
-    )
-    {
-        if (market.Places.All(p => p.Id != marketId))
-            return TypedResults.NotFound();
-        Check(right);
-        var key = Tokens.Key(right.Text);
-        var old = (await Shelves.TermsOf(db, marketId, [key], stop)).GetValueOrDefault(key)?.Reading;
-        var terms = await shelves.Save(
-            db,
-            marketId,
-            [
-                new(
-                    right.Text,
-                    new()
-                    {
-                        Volume = right.Volume,
-                        Competition = right.Competition,
-                        TitlesHolding = right.TitlesHolding,
-                        ClickCost = right.ClickCost,
-                        Months = old?.Months,
-                        From = old?.From,
-                        Source = Shelves.ByHand,
-                        TakenAt = db.Now,
-                    }
-                ),
-            ],
-            stop
-        );
-        return TypedResults.Ok(await shelves.Query(db, marketId, s => Measured.Of(terms[key], s), stop));
-    }
+    ) =>
+        market.Places.Any(p => p.Id == marketId)
+            ? TypedResults.Ok(await details.Correct(marketId, right, stop))
+            : TypedResults.NotFound();
 
     private static async Task<Results<Ok<Measured>, NotFound>> UseReading(
         string marketId,
@@ -274,80 +170,5 @@ internal static class TermApi
             return TypedResults.NotFound();
         var terms = await shelves.Save(db, marketId, [new(term.Text, reading)], stop);
         return TypedResults.Ok(await shelves.Query(db, marketId, s => Measured.Of(terms[term.Key], s), stop));
-    }
-
-    private static void Check(Correction right)
-    {
-        var problems = new List<Problem>();
-        if (Tokens.Key(right.Text).Length == 0)
-            problems.Add(new("text", "Enter a term with at least one word."));
-        foreach (
-            var (name, value) in new (string, decimal?)[]
-            {
-                ("volume", right.Volume),
-                ("competition", right.Competition),
-                ("titlesHolding", right.TitlesHolding),
-                ("clickCost", right.ClickCost),
-            }
-        )
-            if (value is < 0 or > 1_000_000_000_000)
-                problems.Add(new(name, "Enter a number, 0 or more, or leave it empty if you don’t know it."));
-        if (problems.Count > 0)
-            throw new InvalidInputException(problems);
-    }
-
-    private static NamedYear? YearOf(Measured numbers) =>
-        numbers is { Months: { } months, From: { } from } && YearShape.Of([.. months.Select(m => (double)m)], from) is { } y
-            ? new(y.Shape, y.PeakMonths, y.Change12, y.SeasonalStrength, y.P, y.ReadyBy, y.HowSure)
-            : null;
-
-    private static List<FamilyMember> FamilyOf(IReadOnlyList<string> forms, string key, Dictionary<string, TermRow> terms)
-    {
-        var keys = forms.Select(Tokens.Key).Distinct().Where(k => k == key || terms.ContainsKey(k)).ToList();
-        var top = keys.Max(k => terms.GetValueOrDefault(k)?.Reading?.Volume);
-        return
-        [
-            .. keys.Select(k => (Key: k, Row: terms.GetValueOrDefault(k)))
-                .Select(f => new FamilyMember(
-                    f.Row?.Text ?? f.Key,
-                    f.Key,
-                    f.Row?.Reading?.Volume,
-                    f.Row?.Reading?.Competition,
-                    top > 0 && f.Row?.Reading?.Volume == top
-                ))
-                .OrderByDescending(f => f.Volume ?? -1),
-        ];
-    }
-
-    private static SeenResults Seen(SearchPage page, string key)
-    {
-        var all = page.Results;
-        if (all.Count == 0)
-            return new(page.Found, 0, [], 0, 0, 0, 0, null, null, [], []);
-        var prices = all.Select(r => r.Price + r.Shipping).Order().ToArray();
-        decimal At(double share) => prices[(int)Math.Round(share * (prices.Length - 1))];
-        // Leaves out the words of the term itself.
-        var own = key.Split(' ').ToHashSet();
-        var words = SellersUse.TermsOf(page, WordsLookedAt).Where(w => !w.Split(' ').All(own.Contains)).ToList();
-        return new(
-            page.Found,
-            all.Count,
-            [At(0), At(0.25), At(0.5), At(0.75), At(1)],
-            all.Count(r => r.Shipping == 0) / (double)all.Count,
-            Median(all.Select(r => (double)r.Ratings)),
-            all.Average(r => r.Rating),
-            all.Average(r => r.Photos),
-            all[0].Sales is null ? null : Median(all.Select(r => (double)r.Sales!)),
-            all.Average(r => r.Occupancy),
-            [.. all.Take(ResultsShown)],
-            [
-                .. words
-                    .Zip(SellersUse.Of(page, words), (w, u) => new UsedWord(w, u?.Count ?? 0))
-                    .OrderByDescending(w => w.Count)
-                    .Take(WordsShown),
-            ]
-        );
-
-        static double Median(IEnumerable<double> values) => QuickSelect.Median([.. values])!.Value;
     }
 }

@@ -74,7 +74,7 @@ internal static class LeadsApi
     public static void MapLeads(this IEndpointRouteBuilder app)
     {
         app.MapGet("/api/leads", GetLeads).WithName("GetLeads").WithTags("Pages");
-        app.MapPut("/api/pages/{id:int}/lead", SetPageLead).WithName("SetPageLead").WithTags("Pages").ProducesValidationProblem();
+        app.MapPut("/api/pages/{id:int}/lead", SetPageLead).RetriesRaces().WithName("SetPageLead").WithTags("Pages").ProducesValidationProblem();
     }
 
     private static async Task<Ok<LeadsView>> GetLeads(TinContext db, Shelves shelves, IMarket market, CancellationToken stop)
@@ -111,22 +111,29 @@ internal static class LeadsApi
         var (text, key) = (request.Text.Trim(), Core.Words.Tokens.Key(request.Text));
         if (page is null || key.Length == 0)
             return TypedResults.NotFound();
-        var picks = await db.Picks.Where(p => p.ProductId == page.Listing.ProductId).ToListAsync(stop);
+        var lead = new LeadState(page.ListingId, page.Listing.LeadKey, key);
+        var pick = await PickLead(db, page.Listing.ProductId, text, key, stop);
+        ListingEditor.SetLead(page.Listing, key);
+        return TypedResults.Ok(
+            await changes.Save(
+                PageMessages.SetLead(text, page.NameOf(await PageTree.Platform(db, stop))),
+                new(Screen.Pages, ListingId: page.ListingId, PageId: id),
+                [lead, pick],
+                stop
+            )
+        );
+    }
+
+    private static async Task<ProductState> PickLead(TinContext db, int productId, string text, string key, CancellationToken stop)
+    {
+        var picks = await db.Picks.Where(p => p.ProductId == productId).ToListAsync(stop);
         var pick = picks.FirstOrDefault(p => p.Key == key);
-        IUndoStep[] before =
-        [
-            new LeadState(page.ListingId, page.Listing.LeadKey, key),
-            new ProductState(
-                page.Listing.ProductId,
-                null,
-                new Dictionary<string, PickState?> { [key] = pick is null ? null : PickState.Of(pick) }
-            ),
-        ];
+        var before = new Dictionary<string, PickState?> { [key] = pick is null ? null : PickState.Of(pick) };
         if (pick is null)
             db.Picks.Add(
                 new()
                 {
-                    ProductId = page.Listing.ProductId,
+                    ProductId = productId,
                     Text = text,
                     Key = key,
                     Fit = Fit.Core,
@@ -136,15 +143,7 @@ internal static class LeadsApi
             );
         else if (pick.Home is Home.Avoid or Home.Later)
             pick.Home = Home.Title;
-        ListingEditor.SetLead(page.Listing, key);
-        return TypedResults.Ok(
-            await changes.Save(
-                PageMessages.SetLead(text, page.NameOf(await PageTree.Platform(db, stop))),
-                new(Screen.Pages, ListingId: page.ListingId, PageId: id),
-                before,
-                stop
-            )
-        );
+        return new(productId, null, before);
     }
 
     private static async Task<IReadOnlyList<LeadView>> Leads(

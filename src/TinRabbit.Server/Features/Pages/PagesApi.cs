@@ -6,6 +6,7 @@ using TinRabbit.Core.Platforms;
 using TinRabbit.Server.Files.Tables;
 using TinRabbit.Server.Listings;
 using TinRabbit.Server.Picks;
+using TinRabbit.Server.Requests;
 using TinRabbit.Server.Storage;
 using TinRabbit.Server.Undo;
 
@@ -89,14 +90,14 @@ internal static class PagesApi
     {
         var api = app.MapGroup("/api/pages").WithTags("Pages");
         api.MapGet("/", GetPages).WithName("GetPages");
-        api.MapPost("/", AddPage).WithName("AddPage").ProducesValidationProblem();
+        api.MapPost("/", AddPage).RetriesRaces().WithName("AddPage").ProducesValidationProblem();
         api.MapPost("/outline/preview", PreviewOutline).WithName("PreviewOutline").ProducesValidationProblem();
-        api.MapPost("/outline", AddOutline).WithName("AddOutline").ProducesValidationProblem();
-        api.MapPut("/{id:int}/place", MovePage).WithName("MovePage").ProducesValidationProblem();
-        api.MapPut("/{id:int}", ChangePage).WithName("ChangePage").ProducesValidationProblem();
-        api.MapPut("/{id:int}/categories", SetCategories).WithName("SetCategories").ProducesValidationProblem();
+        api.MapPost("/outline", AddOutline).RetriesRaces().WithName("AddOutline").ProducesValidationProblem();
+        api.MapPut("/{id:int}/place", MovePage).RetriesRaces().WithName("MovePage").ProducesValidationProblem();
+        api.MapPut("/{id:int}", ChangePage).RetriesRaces().WithName("ChangePage").ProducesValidationProblem();
+        api.MapPut("/{id:int}/categories", SetCategories).RetriesRaces().WithName("SetCategories").ProducesValidationProblem();
         api.MapGet("/{id:int}/deletion", GetDeletion).WithName("GetDeletion");
-        api.MapPost("/{id:int}/delete", DeletePage).WithName("DeletePage");
+        api.MapPost("/{id:int}/delete", DeletePage).RetriesRaces().WithName("DeletePage");
         api.MapGet("/redirects.csv", GetRedirects).WithName("GetRedirects");
     }
 

@@ -13,6 +13,7 @@ using TinRabbit.Market;
 using TinRabbit.Server.Listings;
 using TinRabbit.Server.Picks;
 using TinRabbit.Server.Pictures;
+using TinRabbit.Server.Requests;
 using TinRabbit.Server.Storage;
 using TinRabbit.Server.Undo;
 
@@ -76,9 +77,9 @@ internal static class PicturesApi
         var api = app.MapGroup("/api/pictures").WithTags("Pages");
         api.MapGet("/", GetPictures).WithName("GetPictures");
         api.MapPost("/fill/preview", PreviewFill).WithName("PreviewAltFill").ProducesValidationProblem();
-        api.MapPost("/fill", FillPictures).WithName("FillAltTexts").ProducesValidationProblem();
+        api.MapPost("/fill", FillPictures).RetriesRaces().WithName("FillAltTexts").ProducesValidationProblem();
         api.MapGet("/files/{name}", GetFile).WithName("GetPictureFile").Produces(200).ExcludeFromDescription();
-        api.MapPut("/{productId:int}/{number:int}/shows", SetShows).WithName("SetPictureShows").ProducesValidationProblem();
+        api.MapPut("/{productId:int}/{number:int}/shows", SetShows).RetriesRaces().WithName("SetPictureShows").ProducesValidationProblem();
         api.MapPost("/{productId:int}", AddFile)
             .WithName("AddPictureFile")
             .Accepts<string>("*/*")

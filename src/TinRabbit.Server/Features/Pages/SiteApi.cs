@@ -4,6 +4,7 @@ using TinRabbit.Core;
 using TinRabbit.Core.Platforms;
 using TinRabbit.Market;
 using TinRabbit.Server.Listings;
+using TinRabbit.Server.Requests;
 using TinRabbit.Server.Storage;
 using TinRabbit.Server.Undo;
 
@@ -44,7 +45,7 @@ internal static class SiteApi
     {
         var api = app.MapGroup("/api/site").WithTags("Pages");
         api.MapGet("/", GetSite).WithName("GetSite");
-        api.MapPut("/", SaveSite).WithName("SaveSite").ProducesValidationProblem();
+        api.MapPut("/", SaveSite).RetriesRaces().WithName("SaveSite").ProducesValidationProblem();
     }
 
     private static async Task<Ok<SiteView>> GetSite(TinContext db, IMarket market, CancellationToken stop) =>

@@ -37,16 +37,21 @@ internal static class IdeasApi
     {
         if (market.Places.FirstOrDefault(p => p.Id == marketId) is not { } place)
             return TypedResults.NotFound();
+        return TypedResults.Ok(await Load(place, db, shelves, stop));
+    }
+
+    private static async Task<List<IdeaView>> Load(MarketPlace place, TinContext db, Shelves shelves, CancellationToken stop)
+    {
         var products = await db.Products.AsNoTracking().ToListAsync(stop);
         var listings = await db
             .Listings.AsNoTracking()
             .Where(l => l.PlatformId == place.PlatformId)
-            .Select(l => new { l.Copy, l.Platform.Profile })
+            .Select(l => new ListingCopy(l.Copy, l.Platform.Profile))
             .ToListAsync(stop);
         var names = products.ToDictionary(p => p.Id, p => p.Name);
         List<UnservedTerm> picks =
         [
-            .. (await shelves.PicksOf(db, null, marketId, stop))
+            .. (await shelves.PicksOf(db, null, place.Id, stop))
                 .Where(p => p.Pick.Home != Home.Avoid && p.Pick.Language.Length == 0 && names.ContainsKey(p.Pick.ProductId))
                 .Select(p => new UnservedTerm(
                     new(p.Pick.Text, p.Numbers.Volume, p.Numbers.Competition, p.Numbers.Headroom, p.Pick.Fit)
@@ -56,22 +61,10 @@ internal static class IdeasApi
                     names[p.Pick.ProductId]
                 )),
         ];
-        // A listing that holds one form of a term serves all of its family.
-        var served = new HashSet<string>();
-        if (listings.Count > 0 && picks.Count > 0)
-        {
-            var ready = TermSet.Prepare(listings[0].Profile, [.. picks.Select(p => p.Term.Text)]);
-            var wanted = picks.Select(p => p.Term).ToArray();
-            foreach (var listing in listings)
-                served.UnionWith(
-                    Core.Measures.Weigher.Weigh(ready, listing.Copy.On(ready.Platform), wanted, stop)
-                        .Terms.Where(t => t.Grade != Grade.Missing)
-                        .Select(t => Family.Key(t.Term.Text))
-                );
-        }
-
-        return TypedResults.Ok(
-            Ideas
+        var served = Served(listings, [.. picks.Select(p => p.Term)], stop);
+        return
+        [
+            .. Ideas
                 .Find(picks.Where(p => !served.Contains(Family.Key(p.Term.Text)) && !products.Exists(o => Is(o, p.Term.Text))))
                 .Select(i => new IdeaView(
                     i.Text,
@@ -79,10 +72,28 @@ internal static class IdeasApi
                     i.Headroom,
                     PickMessages.Idea(i.Terms.Count, i.Volume, i.Headroom, listings.Count),
                     [.. i.Terms.Select(t => new IdeaTerm(t.Term.Text, t.Product, t.Term.Volume, t.Term.Headroom))]
-                ))
-                .ToList()
-        );
+                )),
+        ];
     }
+
+    // A listing that holds one form of a term serves all of its family.
+    private static HashSet<string> Served(List<ListingCopy> listings, WantedTerm[] wanted, CancellationToken stop)
+    {
+        var served = new HashSet<string>();
+        if (listings.Count == 0 || wanted.Length == 0)
+            return served;
+        var prepared = TermSet.Prepare(listings[0].Profile, [.. wanted.Select(t => t.Text)]);
+        foreach (var listing in listings)
+            served.UnionWith(
+                Weigher
+                    .Weigh(prepared, listing.Copy.On(prepared.Platform), wanted, stop)
+                    .Terms.Where(t => t.Grade != Grade.Missing)
+                    .Select(t => Family.Key(t.Term.Text))
+            );
+        return served;
+    }
+
+    private sealed record ListingCopy(ListingText Copy, Core.Platforms.Platform Profile);
 
     // Whether a product is all that the term says: then it needs better copy, not another product.
     private static bool Is(ProductRow product, string term)

@@ -54,18 +54,14 @@ internal static class LanguageApi
             await shelves.Query(
                 db,
                 request.MarketId,
-                s =>
-                    turned
-                        .Select(t =>
-                            t.To is not null && terms.GetValueOrDefault(Tokens.Key(t.To)) is { } term
-                                ? new TranslatedTerm(t.From, t.To, t.Unknown, true, Measured.Of(term, s))
-                                : new TranslatedTerm(t.From, t.To, t.Unknown, false, Measured.Nothing)
-                        )
-                        .ToList(),
+                s => turned.Select(t => View(t, t.To is null ? null : terms.GetValueOrDefault(Tokens.Key(t.To)), s)).ToList(),
                 stop
             )
         );
     }
+
+    private static TranslatedTerm View(Translation t, TermRow? term, ShelfColumns shelf) =>
+        new(t.From, t.To, t.Unknown, term is not null, term is null ? Measured.Nothing : Measured.Of(term, shelf));
 
     private static List<Translation> Translate(LanguageRequest request)
     {

@@ -1,10 +1,8 @@
 using System.ComponentModel.DataAnnotations;
-using System.Text.Json;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
 using TinRabbit.Core;
 using TinRabbit.Core.Measures;
-using TinRabbit.Core.Platforms;
 using TinRabbit.Core.Words;
 using TinRabbit.Server.Listings;
 using TinRabbit.Server.Picks;
@@ -87,13 +85,13 @@ internal static class PickApi
 
         api.MapGet("/", GetPicks).WithName("GetPicks");
 
-        api.MapPost("/", Pick).WithName("Pick").ProducesValidationProblem();
+        api.MapPost("/", Pick).RetriesRaces().WithName("Pick").ProducesValidationProblem();
 
-        api.MapPost("/drop", DropPicks).WithName("DropPicks");
+        api.MapPost("/drop", DropPicks).RetriesRaces().WithName("DropPicks");
 
-        api.MapPut("/order", OrderPicks).WithName("OrderPicks");
+        api.MapPut("/order", OrderPicks).RetriesRaces().WithName("OrderPicks");
 
-        app.MapPut("/api/products/{id:int}/facts", SaveFacts).WithName("SaveFacts").WithTags("Pick").ProducesValidationProblem();
+        app.MapPut("/api/products/{id:int}/facts", SaveFacts).RetriesRaces().WithName("SaveFacts").WithTags("Pick").ProducesValidationProblem();
 
         app.MapIdeas();
         app.MapLanguage();
@@ -119,159 +117,32 @@ internal static class PickApi
         int id,
         PickRequest request,
         TinContext db,
-        ChangeLog changes,
+        PickEditor editor,
         CancellationToken stop
     )
     {
         if (!await db.Products.AnyAsync(p => p.Id == id, stop))
             return TypedResults.NotFound();
-        var (keys, facts) = (Keys(request.Texts), await db.FactsOf(id, stop));
-        var picks = await db.Picks.Where(p => p.ProductId == id).ToListAsync(stop);
-        if (picks.Count + keys.Keys.Except(picks.Select(p => p.Key)).Count() is > Bounds.Picks and var all)
-            throw new InvalidInputException([new("texts", $"The product would have {all:#,0} picks; the limit is {Bounds.Picks:#,0}.")]);
-        var touched = new List<(string Key, PickState? Before)>();
-        var last = picks.Count == 0 ? 0 : picks.Max(p => p.Order);
-        var byKey = picks.ToDictionary(p => p.Key);
-        var saidBy = request.SaidBy is { Count: > 0 } said
-            ? request
-                .Texts.Select((t, i) => (Key: Tokens.Key(t), By: said[Math.Min(i, said.Count - 1)]))
-                .DistinctBy(s => s.Key)
-                .ToDictionary(s => s.Key, s => s.By)
-            : [];
-        foreach (var (key, text) in keys)
-        {
-            var pick = byKey.GetValueOrDefault(key);
-            var before = pick is null ? null : PickState.Of(pick);
-            pick ??= db
-                .Picks.Add(
-                    new()
-                    {
-                        ProductId = id,
-                        Key = key,
-                        Text = text,
-                        Source = request.Source ?? "",
-                        SaidBy = saidBy.GetValueOrDefault(key, ""),
-                        Language = request.Language ?? "",
-                        Fit = FitByFacts.Of(text, facts),
-                        Order = ++last,
-                    }
-                )
-                .Entity;
-            (pick.Fit, pick.FitByHand) = (request.Fit ?? pick.Fit, pick.FitByHand || request.Fit is not null);
-            pick.Home = request.Home ?? pick.Home;
-            var note = request.Note ?? pick.Note;
-            var result = Versioned.Apply(
-                pick.NoteRevision,
-                request.NoteRevision,
-                note == pick.Note,
-                () => (pick.Note, pick.NoteRevision) = (note, pick.NoteRevision + 1)
-            );
-            if (result is SaveResult.Conflict)
-                return TypedResults.Conflict(new NoteConflict(pick.Text, pick.Note, pick.NoteRevision));
-
-            // A fit that is chosen as it was stays chosen, and is no change to tell of.
-            if (before is null || before with { FitByHand = pick.FitByHand } != PickState.Of(pick))
-                touched.Add((key, before));
-        }
-
-        return TypedResults.Ok(await Keep(db, changes, id, touched, Sentence(request, touched, keys), stop));
+        var (changed, conflict) = await editor.Pick(id, request, stop);
+        return conflict is null ? TypedResults.Ok(changed) : TypedResults.Conflict(conflict);
     }
 
-    private static async Task<Ok<Changed>> DropPicks(int id, DropRequest request, TinContext db, ChangeLog changes, CancellationToken stop)
-    {
-        var keys = Keys(request.Texts);
-        var gone = (await db.Picks.Where(p => p.ProductId == id).ToListAsync(stop)).Where(p => keys.ContainsKey(p.Key)).ToList();
-        db.Picks.RemoveRange(gone);
-        return TypedResults.Ok(
-            await Keep(
-                db,
-                changes,
-                id,
-                [.. gone.Select(p => (p.Key, (PickState?)PickState.Of(p)))],
-                PickMessages.RemovedPicks([.. gone.Select(p => p.Text)]),
-                stop
-            )
-        );
-    }
+    private static async Task<Ok<Changed>> DropPicks(int id, DropRequest request, PickEditor editor, CancellationToken stop) =>
+        TypedResults.Ok(await editor.Drop(id, request.Texts, stop));
 
-    private static async Task<Ok<Changed>> OrderPicks(
-        int id,
-        OrderRequest request,
-        TinContext db,
-        ChangeLog changes,
-        CancellationToken stop
-    )
-    {
-        var picks = (await db.Picks.Where(p => p.ProductId == id).ToListAsync(stop)).OrderBy(p => p.Order).ToList();
-        var place = request.Keys.Select((k, i) => (k, i)).DistinctBy(k => k.k).ToDictionary(k => k.k, k => k.i);
-        var touched = new List<(string, PickState?)>();
-        foreach (var (pick, order) in picks.OrderBy(p => place.GetValueOrDefault(p.Key, int.MaxValue)).Select((p, i) => (p, i + 1)))
-        {
-            if (pick.Order != order)
-                touched.Add((pick.Key, PickState.Of(pick)));
-            pick.Order = order;
-        }
-
-        return TypedResults.Ok(await Keep(db, changes, id, touched, PickMessages.ReorderedPicks, stop));
-    }
+    private static async Task<Ok<Changed>> OrderPicks(int id, OrderRequest request, PickEditor editor, CancellationToken stop) =>
+        TypedResults.Ok(await editor.Order(id, request.Keys, stop));
 
     private static async Task<Results<Ok<Changed>, Conflict<FactsConflict>, NotFound>> SaveFacts(
         int id,
         FactsRequest request,
         TinContext db,
-        ChangeLog changes,
+        PickEditor editor,
         CancellationToken stop
-    )
-    {
-        if (await db.Products.FindAsync([id], stop) is not { } product)
-            return TypedResults.NotFound();
-        var before = product.Facts;
-        var result = Versioned.Apply(
-            product.Revision,
-            request.Revision,
-            JsonSerializer.Serialize(before) == JsonSerializer.Serialize(request.Facts),
-            () => (product.Facts, product.Revision) = (request.Facts, product.Revision + 1)
-        );
-        if (result is SaveResult.Conflict)
-            return TypedResults.Conflict(new FactsConflict(product.Facts, product.Revision));
-        if (result is SaveResult.Unchanged)
-            return TypedResults.Ok(new Changed(null, null, product.Revision));
-        var fits = await SetFits(db, product, stop);
-        var changed = await changes.Save(
-            PickMessages.ChangedFacts(fits.Texts),
-            new(Screen.Pick, id),
-            [new ProductState(id, before, fits.Before)],
-            stop
-        );
-        return TypedResults.Ok(changed with { Revision = product.Revision });
-    }
-
-    // Sets the fits again that the seller has not chosen.
-    private static async Task<(Dictionary<string, PickState?> Before, IReadOnlyList<string> Texts)> SetFits(
-        TinContext db,
-        ProductRow product,
-        CancellationToken stop
-    )
-    {
-        var facts = await db.FactsOf(product.Facts, stop);
-        var (before, texts) = (new Dictionary<string, PickState?>(), new List<string>());
-        foreach (
-            var pick in await db
-                .Picks.Where(p => p.ProductId == product.Id && !p.FitByHand && p.Language == "")
-                .OrderBy(p => p.Order)
-                .ToListAsync(stop)
-        )
-        {
-            var fit = FitByFacts.Of(pick.Text, facts);
-            if (fit == pick.Fit)
-                continue;
-            before[pick.Key] = PickState.Of(pick);
-            pick.Fit = fit;
-            texts.Add(pick.Text);
-        }
-
-        return (before, texts);
-    }
+    ) =>
+        await db.Products.FindAsync([id], stop) is not { } product ? TypedResults.NotFound()
+        : await editor.SaveFacts(product, request, stop) is { } changed ? TypedResults.Ok(changed)
+        : TypedResults.Conflict(new FactsConflict(product.Facts, product.Revision));
 
     private static WantedTerm Wanted(MeasuredPick p) =>
         new(p.Pick.Text, p.Numbers.Volume, p.Numbers.Competition, p.Numbers.Headroom, p.Pick.Fit)
@@ -301,52 +172,5 @@ internal static class PickApi
             wanted.Worth(),
             p.Pick.NoteRevision
         );
-    }
-
-    private static Dictionary<string, string> Keys(IReadOnlyList<string> texts)
-    {
-        var keys = new Dictionary<string, string>();
-        for (var i = 0; i < texts.Count; i++)
-        {
-            var key = Tokens.Key(texts[i]);
-            if (key.Length == 0)
-                throw new InvalidInputException([new($"texts[{i}]", $"“{texts[i]}” contains no word.")]);
-            keys.TryAdd(key, texts[i].Trim());
-        }
-
-        return keys;
-    }
-
-    private static async Task<Changed> Keep(
-        TinContext db,
-        ChangeLog changes,
-        int id,
-        List<(string Key, PickState? Before)> touched,
-        string what,
-        CancellationToken stop
-    )
-    {
-        if (touched.Count == 0)
-        {
-            await db.SaveChangesAsync(stop);
-            return new(null);
-        }
-
-        return await changes.Save(
-            what,
-            new(Screen.Pick, id),
-            [new ProductState(id, null, touched.ToDictionary(t => t.Key, t => t.Before))],
-            stop
-        );
-    }
-
-    private static string Sentence(PickRequest request, List<(string Key, PickState? Before)> touched, Dictionary<string, string> keys)
-    {
-        string[] texts = [.. touched.Select(t => keys[t.Key])];
-        return request.Home == Home.Avoid ? PickMessages.MarkedAsAvoid(texts)
-            : touched.Any(t => t.Before is null) ? PickMessages.Picked(texts)
-            : request.Home is { } home ? PickMessages.Moved(texts, home)
-            : request.Fit is { } fit ? PickMessages.ChangedFit(texts, fit)
-            : PickMessages.ChangedNote(texts);
     }
 }

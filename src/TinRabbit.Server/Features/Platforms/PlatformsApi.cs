@@ -9,6 +9,7 @@ using TinRabbit.Core.Findings;
 using TinRabbit.Core.Platforms;
 using TinRabbit.Server.Hosting;
 using TinRabbit.Server.Listings;
+using TinRabbit.Server.Requests;
 using TinRabbit.Server.Storage;
 using TinRabbit.Server.Undo;
 
@@ -50,9 +51,9 @@ internal static class PlatformsApi
         // Says what is wrong, and which listings would not fit; keeps nothing.
         api.MapPost("/check", CheckProfile).WithName("CheckProfile").ProducesValidationProblem();
 
-        api.MapPost("/", AddPlatform).WithName("AddPlatform").ProducesValidationProblem();
+        api.MapPost("/", AddPlatform).RetriesRaces().WithName("AddPlatform").ProducesValidationProblem();
 
-        api.MapPut("/{id}", SavePlatform).WithName("SavePlatform").ProducesValidationProblem();
+        api.MapPut("/{id}", SavePlatform).RetriesRaces().WithName("SavePlatform").ProducesValidationProblem();
 
         api.MapDelete("/{id}", DeletePlatform).WithName("DeletePlatform").ProducesValidationProblem();
     }

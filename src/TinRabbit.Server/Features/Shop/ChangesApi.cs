@@ -1,4 +1,5 @@
 using Microsoft.EntityFrameworkCore;
+using TinRabbit.Server.Requests;
 using TinRabbit.Server.Storage;
 using TinRabbit.Server.Undo;
 
@@ -31,12 +32,12 @@ internal static class ChangesApi
         api.MapGet("/", GetChanges)
             .WithName("GetChanges")
             .WithDescription("The last changes of the shop, and of a product where one is given; the newest first.");
-        api.MapPost("/undo", Undo)
+        api.MapPost("/undo", Undo).RetriesRaces()
             .WithName("UndoChange")
             .WithDescription("Undoes a change, or the last one.")
             .ProducesValidationProblem()
             .DisableRequestTimeout();
-        api.MapPost("/redo", Redo)
+        api.MapPost("/redo", Redo).RetriesRaces()
             .WithName("RedoChange")
             .WithDescription("Makes a change again that was undone, or the one that was undone last.")
             .ProducesValidationProblem()

@@ -73,7 +73,7 @@ internal static class EditListingsApi
     {
         var api = app.MapGroup("/api/listings/edit").WithTags("Shop");
         api.MapPost("/preview", PreviewEdit).WithName("PreviewEdit").ProducesValidationProblem();
-        api.MapPost("/", ApplyEdit).WithName("ApplyEdit").ProducesValidationProblem();
+        api.MapPost("/", ApplyEdit).RetriesRaces().WithName("ApplyEdit").ProducesValidationProblem();
     }
 
     private static async Task<Ok<EditPlan>> PreviewEdit(EditRequest request, TinContext db, IMarket market, CancellationToken stop)

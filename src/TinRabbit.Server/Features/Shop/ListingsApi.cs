@@ -62,7 +62,7 @@ internal static class ListingsApi
         var api = app.MapGroup("/api/listings").WithTags("Shop");
         api.MapGet("/", GetListings).WithName("GetListings");
         api.MapPost("/scores", WeighListings).WithName("WeighListings").DisableRequestTimeout();
-        api.MapPost("/archive", ArchiveListings).WithName("ArchiveListings").ProducesValidationProblem();
+        api.MapPost("/archive", ArchiveListings).RetriesRaces().WithName("ArchiveListings").ProducesValidationProblem();
     }
 
     private static async Task<Ok<ListingsView>> GetListings(

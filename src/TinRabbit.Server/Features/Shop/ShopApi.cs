@@ -95,14 +95,14 @@ internal static class ShopApi
 
         api.MapPost("/products", AddProduct).WithName("AddProduct").ProducesValidationProblem();
 
-        api.MapPost("/products/{id:int}/listings/{platformId}", AddListing).WithName("AddListing").ProducesValidationProblem();
-        api.MapPut("/shop", SaveShop).WithName("SaveShop").ProducesValidationProblem();
-        api.MapPost("/shop/words", SetOwnWord).WithName("SetOwnWord").ProducesValidationProblem();
-        api.MapDelete("/products/{id:int}", DeleteProduct).WithName("DeleteProduct");
-        api.MapPost("/products/{id:int}/duplicate", DuplicateProduct).WithName("DuplicateProduct").ProducesValidationProblem();
-        api.MapDelete("/listings/{id:int}", DeleteListing).WithName("DeleteListing");
-        api.MapPut("/products/{id:int}/name", RenameProduct).WithName("RenameProduct").ProducesValidationProblem();
-        api.MapPut("/products/{id:int}/pictures", SavePictures).WithName("SavePictures").ProducesValidationProblem();
+        api.MapPost("/products/{id:int}/listings/{platformId}", AddListing).RetriesRaces().WithName("AddListing").ProducesValidationProblem();
+        api.MapPut("/shop", SaveShop).RetriesRaces().WithName("SaveShop").ProducesValidationProblem();
+        api.MapPost("/shop/words", SetOwnWord).RetriesRaces().WithName("SetOwnWord").ProducesValidationProblem();
+        api.MapDelete("/products/{id:int}", DeleteProduct).RetriesRaces().WithName("DeleteProduct");
+        api.MapPost("/products/{id:int}/duplicate", DuplicateProduct).RetriesRaces().WithName("DuplicateProduct").ProducesValidationProblem();
+        api.MapDelete("/listings/{id:int}", DeleteListing).RetriesRaces().WithName("DeleteListing");
+        api.MapPut("/products/{id:int}/name", RenameProduct).RetriesRaces().WithName("RenameProduct").ProducesValidationProblem();
+        api.MapPut("/products/{id:int}/pictures", SavePictures).RetriesRaces().WithName("SavePictures").ProducesValidationProblem();
     }
 
     private static async Task<Ok<ShopView>> GetShop(TinContext db, IMarket market, CancellationToken stop)

@@ -1,12 +1,8 @@
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
-using TinRabbit.Core.Platforms;
-using TinRabbit.Core.Words;
-using TinRabbit.Market;
 using TinRabbit.Server.Files.Tables;
 using TinRabbit.Server.Journal;
 using TinRabbit.Server.Listings;
-using TinRabbit.Server.Shelf;
 using TinRabbit.Server.Storage;
 using TinRabbit.Server.Undo;
 
@@ -30,76 +26,13 @@ internal static class CheckFilesApi
         string marketId,
         string? name,
         TinContext db,
-        DataFolder data,
-        IMarket market,
-        ChangeLog changes,
+        WatchImport import,
         HttpRequest request,
         CancellationToken stop
-    )
-    {
-        if (await db.FindListing(id, stop) is not { } listing)
-            return TypedResults.NotFound();
-        var rows = await ImportFiles.ReadOnce(data, db.Now, request.Body, file => CheckTables.Read(file, market.LastDay, stop), stop);
-        if (rows.Count == 0)
-            throw new InvalidInputException([new("file", "There is no term in it.")]);
-        var source = ImportFiles.SourceOf(name);
-        var added = new List<CheckRow>();
-        var (watch, followed) = (await WatchBefore.Of(db, id, marketId, stop), await Followed(db, id, marketId, stop));
-        await db.InOneWrite(
-            async () =>
-            {
-                await db.WatchOf(id, marketId, stop);
-                var ids = await FoundChecks.Follow(db, id, marketId, rows.Select(r => r.Term), stop);
-                foreach (var day in rows.GroupBy(r => r.Day ?? market.Today).OrderBy(g => g.Key))
-                {
-                    var check = new CheckRow
-                    {
-                        ListingId = id,
-                        MarketId = marketId,
-                        At = day.Key == market.Today ? market.Now : day.Key.ToDateTime(new(12, 0), DateTimeKind.Utc),
-                        Day = day.Key,
-                        Source = source,
-                        State = CheckState.Finished,
-                    };
-                    db.Checks.Add(check);
-                    await db.SaveChangesAsync(stop);
-                    // Where a term is there twice, the last line counts.
-                    db.Finds.AddRange(
-                        day.Where(r => Tokens.Key(r.Term).Length > 0)
-                            .GroupBy(r => Tokens.Key(r.Term))
-                            .Select(g => (Id: ids[g.Key], Row: g.Last()))
-                            .Select(f => new FindRow
-                            {
-                                CheckId = check.Id,
-                                TermId = f.Id,
-                                IsDone = true,
-                                Found = f.Row.Found,
-                                Rank = f.Row.Rank,
-                                Results = f.Row.Results,
-                            })
-                    );
-                    await db.SaveChangesAsync(stop);
-                    added.Add(check);
-                }
-            },
-            stop
-        );
-        return TypedResults.Ok(
-            await changes.Save(
-                WatchMessages.AddedChecks(rows.Select(r => Tokens.Key(r.Term)).Distinct().Count(), added.Count),
-                new(Screen.Watch, listing.ProductId, id),
-                [
-                    RemoveRows.Of<CheckRow>(added.Select(c => c.Id)),
-                    RemoveRows.Of<FollowedTermRow>((await Followed(db, id, marketId, stop)).Except(followed)),
-                    watch,
-                ],
-                stop
-            )
-        );
-    }
-
-    private static Task<List<int>> Followed(TinContext db, int listingId, string marketId, CancellationToken stop) =>
-        db.FollowedTerms.Where(t => t.ListingId == listingId && t.MarketId == marketId).Select(t => t.Id).ToListAsync(stop);
+    ) =>
+        await db.FindListing(id, stop) is { } listing
+            ? TypedResults.Ok(await import.AddChecks(listing, marketId, name, request.Body, stop))
+            : TypedResults.NotFound();
 
     private static async Task<Results<FileContentHttpResult, NotFound>> ExportChecks(
         int id,

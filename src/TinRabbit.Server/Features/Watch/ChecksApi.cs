@@ -2,7 +2,6 @@ using System.ComponentModel.DataAnnotations;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
 using TinRabbit.Core;
-using TinRabbit.Core.Platforms;
 using TinRabbit.Market;
 using TinRabbit.Server.Journal;
 using TinRabbit.Server.Listings;
@@ -49,7 +48,7 @@ internal static class ChecksApi
     {
         var api = app.MapGroup("/api/listings/{id:int}/checks").WithTags("Watch");
         api.MapGet("/", GetFound).WithName("GetFound");
-        api.MapPost("/", BeginCheck).WithName("BeginCheck").ProducesValidationProblem();
+        api.MapPost("/", BeginCheck).RetriesRaces().WithName("BeginCheck").ProducesValidationProblem();
         api.MapGet("/{check:int}", GetCheck).WithName("GetCheck");
         api.MapPost("/{check:int}/stop", StopCheck).WithName("StopCheck");
         api.MapPost("/{check:int}/resume", ResumeCheck).WithName("ResumeCheck");
@@ -77,25 +76,9 @@ internal static class ChecksApi
         CancellationToken stop
     )
     {
-        if (await db.FindListing(id, stop) is not { } listing)
+        if (await db.FindListing(id, stop) is null)
             return TypedResults.NotFound();
-        if (!await db.Sent.AnyAsync(s => s.ListingId == id && s.MarketId == request.MarketId && !s.ByHand, stop))
-            throw new InvalidInputException([
-                new(
-                    "marketId",
-                    "This market doesn’t know the listing, so it can’t be asked. Send the listing first, or paste what you found yourself."
-                ),
-            ]);
-        await db.WatchOf(id, request.MarketId, stop);
-        var check = new CheckRow
-        {
-            ListingId = listing.Id,
-            MarketId = request.MarketId,
-            At = market.Now,
-            Day = market.Today,
-            Source = market.Name,
-        };
-        await FoundChecks.Begin(db, check, request.Terms ?? await FoundChecks.TermsOf(db, id, request.MarketId, stop), stop);
+        var check = await FoundChecks.Begin(db, market, id, request.MarketId, request.Terms, stop);
         service.Queue(check.Id);
         return TypedResults.Ok((await Views(db, [check], stop))[0]);
     }

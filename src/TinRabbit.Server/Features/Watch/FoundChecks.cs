@@ -2,6 +2,7 @@ using Microsoft.EntityFrameworkCore;
 using TinRabbit.Core;
 using TinRabbit.Core.Platforms;
 using TinRabbit.Core.Words;
+using TinRabbit.Market;
 using TinRabbit.Server.Journal;
 using TinRabbit.Server.Listings;
 using TinRabbit.Server.Picks;
@@ -12,6 +13,38 @@ namespace TinRabbit.Server.Features.Watch;
 /// <summary>Found checks as they are stored.</summary>
 internal static class FoundChecks
 {
+    /// <summary>Adds a check of a listing that was sent to a market, and watches it there.</summary>
+    /// <param name="db">The database.</param>
+    /// <param name="market">The market.</param>
+    /// <param name="listingId">The listing.</param>
+    /// <param name="marketId">Where it is checked.</param>
+    /// <param name="terms">Its terms; null for those of the watch.</param>
+    /// <param name="stop">Stops waiting; nothing is added then.</param>
+    /// <exception cref="InvalidInputException">The listing was not sent there, there is no term, or there would be too many.</exception>
+    public static async Task<CheckRow> Begin(
+        TinContext db,
+        IMarket market,
+        int listingId,
+        string marketId,
+        IReadOnlyList<string>? terms,
+        CancellationToken stop
+    )
+    {
+        if (!await db.Sent.AnyAsync(s => s.ListingId == listingId && s.MarketId == marketId && !s.ByHand, stop))
+            throw new InvalidInputException([new("marketId", WatchMessages.NotKnownThere)]);
+        await db.WatchOf(listingId, marketId, stop);
+        var check = new CheckRow
+        {
+            ListingId = listingId,
+            MarketId = marketId,
+            At = market.Now,
+            Day = market.Today,
+            Source = market.Name,
+        };
+        await Begin(db, check, terms ?? await TermsOf(db, listingId, marketId, stop), stop);
+        return check;
+    }
+
     /// <summary>Adds a check whose terms are not asked for yet.</summary>
     /// <param name="db">The database.</param>
     /// <param name="check">The check.</param>

@@ -1,6 +1,6 @@
 using Microsoft.EntityFrameworkCore;
 using TinRabbit.Core.Matching;
-using TinRabbit.Core.Measures;
+using TinRabbit.Core.Watching;
 using TinRabbit.Server.Journal;
 using TinRabbit.Server.Listings;
 using TinRabbit.Server.Picks;
@@ -19,7 +19,7 @@ namespace TinRabbit.Server.Features.Watch;
 /// <param name="Flip">Whether that changed.</param>
 /// <param name="Predicted">Whether the listing should have been found then, by the platform's profile.</param>
 /// <param name="Why">Why it was not found; null where it was.</param>
-/// <param name="Because">For <see cref="NotFoundBecause.WordMissing"/>: the words.</param>
+/// <param name="Because">For <see cref="NotFoundReason.WordMissing"/>: the words.</param>
 /// <param name="Near">Forms of them that the listing has and the platform does not fold.</param>
 /// <param name="IsInDraft">Whether the listing as it is now holds the term.</param>
 public sealed record FoundTerm(
@@ -36,7 +36,7 @@ public sealed record FoundTerm(
     FoundBefore? Before,
     Flip Flip,
     bool Predicted,
-    NotFoundBecause? Why,
+    NotFoundReason? Why,
     IReadOnlyList<string> Because,
     IReadOnlyList<NearMiss> Near,
     bool IsInDraft
@@ -44,34 +44,6 @@ public sealed record FoundTerm(
 
 /// <summary>What an earlier check found.</summary>
 public sealed record FoundBefore(DateTime At, bool Found, int? Rank);
-
-/// <summary>How two checks differ in whether a listing was found.</summary>
-public enum Flip
-{
-    None,
-
-    /// <summary>It is found now, and was not before.</summary>
-    Appeared,
-
-    /// <summary>It was found before, and is not now.</summary>
-    Disappeared,
-}
-
-/// <summary>Why a search did not find a listing.</summary>
-public enum NotFoundBecause
-{
-    /// <summary>The listing was never sent to this market.</summary>
-    NotSent,
-
-    /// <summary>It was sent, and the market's index did not know it yet.</summary>
-    IndexDelay,
-
-    /// <summary>A word of the term is in no searched field.</summary>
-    WordMissing,
-
-    /// <summary>Every word is there: the market's rules may differ from the profile.</summary>
-    RulesDiffer,
-}
 
 /// <summary>Puts the last two observations of each term beside what the profile predicts.</summary>
 internal static class FoundTerms
@@ -95,9 +67,13 @@ internal static class FoundTerms
         var volumes = await Volumes(db, marketId, terms, stop);
         var picks = await db.PicksInUse(listing.ProductId).Select(p => p.Key).ToHashSetAsync(stop);
         var pageSize = await FoundChecks.PageSizeOf(db, listing.Id, marketId, stop);
-        var atMarket = await ListingAtMarket.Load(db, listing, marketId, stop);
+        var atMarket = await db.AtMarket(listing, marketId, stop);
         var inDraft = atMarket.Weigh(atMarket.Draft, [.. terms.Select(t => t.Text)], stop);
-        var weighed = Weighed(atMarket, terms, finds, times, stop);
+        // Each term by the text that the market had when it was last checked.
+        var weighed = atMarket.WeighAt(
+            [.. terms.Select(t => (t.Text, finds.TryGetValue(t.Id, out var of) ? times[of[0].CheckId] : DateTime.MaxValue))],
+            stop
+        );
         return
         [
             .. terms.Select(
@@ -106,9 +82,9 @@ internal static class FoundTerms
                     var last = finds.GetValueOrDefault(term.Id)?[0];
                     var before = finds.GetValueOrDefault(term.Id)?.ElementAtOrDefault(1);
                     var at = last is null ? (DateTime?)null : times[last.CheckId];
-                    var held = weighed[i];
-                    var why = last is { Found: false } ? Why(atMarket, term.Text, held, at!.Value, stop) : (NotFoundBecause?)null;
-                    var explained = why == NotFoundBecause.WordMissing ? held.Explain() : null;
+                    var (held, isHeld) = (weighed[i], weighed[i].Grade != Grade.Missing);
+                    var why = last is { Found: false } ? atMarket.WhyNotFound(term.Text, isHeld, at!.Value, stop) : (NotFoundReason?)null;
+                    var explained = why == NotFoundReason.WordMissing ? held.Explain() : null;
                     return new FoundTerm(
                         term.Id,
                         term.Key,
@@ -118,13 +94,11 @@ internal static class FoundTerms
                         at,
                         last?.Found,
                         last?.Rank,
-                        last?.Rank is { } rank ? (rank - 1) / pageSize + 1 : null,
+                        FirstPage.PageOf(last?.Rank, pageSize),
                         last?.Results,
                         before is null ? null : new(times[before.CheckId], before.Found, before.Rank),
-                        last is null || before is null || last.Found == before.Found ? Flip.None
-                            : last.Found ? Flip.Appeared
-                            : Flip.Disappeared,
-                        held.Grade != Grade.Missing,
+                        Flips.Between(before?.Found, last?.Found),
+                        isHeld,
                         why,
                         explained?.Missing ?? [],
                         explained is null ? [] : held.Near(explained),
@@ -149,41 +123,4 @@ internal static class FoundTerms
             .Select(t => new { t.Key, t.Reading!.Volume })
             .ToDictionaryAsync(t => t.Key, t => t.Volume, stop);
     }
-
-    // Each term by the text that the market had when it was last checked.
-    private static WeighedTerm[] Weighed(
-        ListingAtMarket atMarket,
-        List<FollowedTermRow> terms,
-        Dictionary<int, FindRow[]> finds,
-        Dictionary<int, DateTime> times,
-        CancellationToken stop
-    )
-    {
-        var weighed = new WeighedTerm[terms.Count];
-        var copies = terms
-            .Select(
-                (t, i) => (Number: i, Copy: atMarket.CopyAt(finds.TryGetValue(t.Id, out var of) ? times[of[0].CheckId] : DateTime.MaxValue))
-            )
-            .GroupBy(t => t.Copy, ReferenceEqualityComparer.Instance);
-        foreach (var group in copies)
-        {
-            var numbers = group.Select(g => g.Number).ToArray();
-            var held = atMarket.Weigh(group.First().Copy, [.. numbers.Select(n => terms[n].Text)], stop);
-            for (var i = 0; i < numbers.Length; i++)
-                weighed[numbers[i]] = held[i];
-        }
-
-        return weighed;
-    }
-
-    private static NotFoundBecause Why(ListingAtMarket atMarket, string term, WeighedTerm held, DateTime at, CancellationToken stop) =>
-        !atMarket.WasSent
-            ? held.Grade == Grade.Missing
-                ? NotFoundBecause.WordMissing
-                : NotFoundBecause.NotSent
-            : held.Grade != Grade.Missing
-                ? NotFoundBecause.RulesDiffer
-                : atMarket.PendingAt(at) is { } pending && atMarket.Weigh(pending.Copy, [term], stop)[0].Grade != Grade.Missing
-                    ? NotFoundBecause.IndexDelay
-                    : NotFoundBecause.WordMissing;
 }

@@ -1,5 +1,6 @@
 using Microsoft.EntityFrameworkCore;
 using TinRabbit.Core.Comparing;
+using TinRabbit.Core.Watching;
 using TinRabbit.Server.Journal;
 using TinRabbit.Server.Listings;
 using TinRabbit.Server.Storage;
@@ -74,18 +75,23 @@ internal sealed class Journal(
         return
         [
             .. some.Select(n =>
-                View(n, CanCompare(n) && effects.Knows(n) ? [.. Enum.GetValues<Measure>().Select(m => effects.Of(n, m))] : [])
+                View(
+                    n,
+                    CanCompare(n) && effects.Knows(ChangeOf(n))
+                        ? [.. Enum.GetValues<DailyMeasure>().Select(m => EffectView.Of(effects.Of(ChangeOf(n), m)))]
+                        : []
+                )
             ),
         ];
     }
 
     /// <summary>For each kind of change that there is, what it did on average.</summary>
-    public async Task<List<PooledView>> Pooled(TinContext db, Measure measure, CancellationToken stop)
+    public async Task<List<PooledView>> Pooled(TinContext db, DailyMeasure measure, CancellationToken stop)
     {
         var effects = await Effects(db, notes, stop);
         var compared = notes
             .Where(CanCompare)
-            .Select(n => (Note: n, effects.Of(n, measure).Effect))
+            .Select(n => (Note: n, effects.Of(ChangeOf(n), measure).Found.Effect))
             .Where(n => n.Effect is not null)
             .ToList();
         return
@@ -112,12 +118,12 @@ internal sealed class Journal(
     }
 
     // Figures of the days that these notes are compared on, and the demand for what they touch.
-    private async Task<NoteEffects> Effects(TinContext db, IReadOnlyList<NoteRow> some, CancellationToken stop)
+    private async Task<ChangeEffects> Effects(TinContext db, IReadOnlyList<NoteRow> some, CancellationToken stop)
     {
         var compared = some.Where(CanCompare).ToList();
         var products = listings.ToDictionary(l => l.Key, l => l.Value.Product);
         if (compared.Count == 0)
-            return new([], new Dictionary<(int, string), Demand>(), notes, products);
+            return new([], new Dictionary<(int, string), Demand>(), [], products);
         var first = compared.Min(n => DateOnly.FromDateTime(n.At)).AddDays(-BeforeAfter.LongestWindow);
         var ofListings = compared.Select(n => n.ListingId).ToHashSet();
         var ofProducts = compared.Where(n => n.ListingId is null).Select(n => n.ProductId).ToHashSet();
@@ -125,7 +131,7 @@ internal sealed class Journal(
             .Where(l => ofListings.Contains(l.Key) || ofProducts.Contains(l.Value) || ofProducts.Contains(null))
             .Select(l => l.Key)
             .ToHashSet();
-        return new(await DailyFigures.OfShop(db, first, stop), await ListingDemand.Of(db, touched, first, stop), notes, products);
+        return new(await db.SeriesOfShop(first, stop), await ListingDemand.Of(db, touched, first, stop), [.. notes.Select(ChangeOf)], products);
     }
 
     private NoteView View(NoteRow note, IReadOnlyList<EffectView> effects) =>
@@ -145,6 +151,9 @@ internal sealed class Journal(
             note.TermKey,
             effects
         );
+
+    private static ChangeNote ChangeOf(NoteRow note) =>
+        new(note.Id, note.ProductId, note.ListingId, note.MarketId, note.At, note.CountsFrom);
 
     // The first send has no days before it.
     private static bool CanCompare(NoteRow note) => note.SentId is null || note.Kinds.Count > 0;

@@ -3,10 +3,8 @@ using System.Globalization;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
 using TinRabbit.Core;
-using TinRabbit.Core.Comparing;
 using TinRabbit.Core.Platforms;
-using TinRabbit.Core.Words;
-using TinRabbit.Market;
+using TinRabbit.Core.Watching;
 using TinRabbit.Server.Files.Tables;
 using TinRabbit.Server.Journal;
 using TinRabbit.Server.Listings;
@@ -15,51 +13,6 @@ using TinRabbit.Server.Storage;
 using TinRabbit.Server.Undo;
 
 namespace TinRabbit.Server.Features.Watch;
-
-/// <summary>A change note with what happened after it.</summary>
-/// <param name="Product">The product's name; null for the whole shop.</param>
-/// <param name="Platform">The platform's name; null where it is about more than one listing.</param>
-/// <param name="Term">The term it is about; null for none.</param>
-/// <param name="IsAutomatic">Whether a send made it.</param>
-/// <param name="CountsFrom">When shoppers' searches know of it.</param>
-/// <param name="Effects">By measure; none where no figure is known, or where they were not asked for.</param>
-public sealed record NoteView(
-    int Id,
-    int Revision,
-    DateTime At,
-    DateTime CountsFrom,
-    IReadOnlyList<NoteKind> Kinds,
-    string Text,
-    bool IsAutomatic,
-    int? ProductId,
-    string? Product,
-    int? ListingId,
-    string? Platform,
-    string? MarketId,
-    string? Term,
-    IReadOnlyList<EffectView> Effects
-);
-
-/// <summary>The journal.</summary>
-/// <param name="Notes">The newest first.</param>
-/// <param name="All">How many there are that pass.</param>
-/// <param name="Pooled">For each kind of change, what it did on average in this shop; none where it was not asked for.</param>
-public sealed record JournalView(IReadOnlyList<NoteView> Notes, int All, IReadOnlyList<PooledView> Pooled);
-
-/// <summary>What the changes of one kind did on average.</summary>
-/// <param name="Count">Changes of this kind that could be compared.</param>
-/// <param name="Together">How many of them changed something else, too.</param>
-/// <param name="Says">The answer as a sentence.</param>
-public sealed record PooledView(
-    NoteKind Kind,
-    int Count,
-    int Together,
-    double? Difference,
-    double? Low,
-    double? High,
-    Verdict Verdict,
-    string Says
-);
 
 /// <summary>A note that the seller writes.</summary>
 /// <param name="ListingId">The listing; null for the product, or with no product for the whole shop.</param>
@@ -83,12 +36,27 @@ internal static class NotesApi
 {
     private const int MostShown = 200;
 
+    private static readonly string[] JournalColumns =
+    [
+        "date",
+        "changed",
+        "note",
+        "product",
+        "platform",
+        "market",
+        "term",
+        "views percent",
+        "low",
+        "high",
+        "verdict",
+    ];
+
     public static void MapNotes(this IEndpointRouteBuilder app)
     {
         var api = app.MapGroup("/api/notes").WithTags("Watch");
         api.MapGet("/", GetJournal).WithName("GetJournal").ProducesValidationProblem();
         api.MapPost("/", AddNote).WithName("AddNote").ProducesValidationProblem();
-        api.MapPut("/{note:int}", SaveNote).WithName("SaveNote").ProducesValidationProblem();
+        api.MapPut("/{note:int}", SaveNote).RetriesRaces().WithName("SaveNote").ProducesValidationProblem();
         api.MapDelete("/{note:int}", DeleteNote).WithName("DeleteNote");
         api.MapGet("/{note:int}/changes", GetNoteChanges).WithName("GetNoteChanges");
         api.MapGet("/export.csv", ExportJournal).WithName("ExportJournal");
@@ -114,88 +82,24 @@ internal static class NotesApi
             new JournalView(
                 effects == false ? journal.Views(shown) : await journal.Compare(db, shown, stop),
                 notes.Count,
-                pooled == true ? await journal.Pooled(db, Named<Measure>(measure, "measure") ?? Measure.Views, stop) : []
+                pooled == true ? await journal.Pooled(db, Named<DailyMeasure>(measure, "measure") ?? DailyMeasure.Views, stop) : []
             )
         );
     }
 
-    private static async Task<Ok<Changed>> AddNote(
-        ChangeNoteRequest request,
-        TinContext db,
-        IMarket market,
-        ChangeLog changes,
-        CancellationToken stop
-    )
-    {
-        Check(request, market);
-        if (await db.Notes.CountAsync(stop) >= Bounds.Notes)
-            throw new InvalidInputException([new("text", $"The journal has {Bounds.Notes:#,0} notes, the limit. Delete some first.")]);
-        var listing = request.ListingId is { } id
-            ? await db.Listings.FirstOrDefaultAsync(l => l.Id == id, stop)
-                ?? throw new InvalidInputException([new("listingId", "There is no such listing any more.")])
-            : null;
-        if (request.ProductId is { } product && !await db.Products.AnyAsync(p => p.Id == product, stop))
-            throw new InvalidInputException([new("productId", "There is no such product any more.")]);
-        var at = Time(request.Day, market);
-        var note = new NoteRow
-        {
-            ProductId = listing?.ProductId ?? request.ProductId,
-            ListingId = listing?.Id,
-            MarketId = listing is null ? null : request.MarketId,
-            TermKey = request.Term is { } term && Tokens.Key(term) is { Length: > 0 } key ? key : null,
-            At = at,
-            CountsFrom = at,
-            Kinds = KindsOf(request),
-            Text = request.Text.Trim(),
-        };
-        db.Notes.Add(note);
-        await db.SaveChangesAsync(stop);
-        return TypedResults.Ok(
-            await changes.Save(
-                WatchMessages.AddedNote(Short(note.Text)),
-                new(Screen.Watch, note.ProductId, note.ListingId),
-                [RemoveRows.Of<NoteRow>([note.Id])],
-                stop
-            )
-        );
-    }
+    private static async Task<Ok<Changed>> AddNote(ChangeNoteRequest request, NoteEditor editor, CancellationToken stop) =>
+        TypedResults.Ok(await editor.Add(request, stop));
 
     private static async Task<Results<Ok<Changed>, NotFound, Conflict<string>>> SaveNote(
         int note,
         ChangeNoteRequest request,
         TinContext db,
-        IMarket market,
-        ChangeLog changes,
+        NoteEditor editor,
         CancellationToken stop
-    )
-    {
-        Check(request, market);
-        if (await db.Notes.FirstOrDefaultAsync(n => n.Id == note, stop) is not { } row)
-            return TypedResults.NotFound();
-        var before = NoteState.Of(row);
-        // A note of a send keeps its time and kinds: they are what happened.
-        var after = row.SentId is not null
-            ? before with
-            {
-                Text = request.Text.Trim(),
-            }
-            : new(before.At, before.CountsFrom, KindsOf(request), request.Text.Trim());
-        if (row.SentId is null && DateOnly.FromDateTime(row.At) != request.Day)
-            after = after with { At = Time(request.Day, market), CountsFrom = Time(request.Day, market) };
-        var result = Versioned.Apply(row.Revision, request.Revision, after.IsSame(before), () => after.ApplyTo(row));
-        if (result is SaveResult.Conflict)
-            return TypedResults.Conflict("This note was changed in another window. Reload it, then change it again.");
-        if (result is SaveResult.Unchanged)
-            return TypedResults.Ok(new Changed(null));
-        return TypedResults.Ok(
-            await changes.Save(
-                WatchMessages.ChangedChangeNote(Short(row.Text)),
-                new(Screen.Watch, row.ProductId, row.ListingId),
-                [new NoteBefore(note, before)],
-                stop
-            )
-        );
-    }
+    ) =>
+        await db.Notes.FirstOrDefaultAsync(n => n.Id == note, stop) is not { } row ? TypedResults.NotFound()
+        : await editor.Save(row, request, stop) is { } changed ? TypedResults.Ok(changed)
+        : TypedResults.Conflict("This note was changed in another window. Reload it, then change it again.");
 
     private static async Task<Results<Ok<Changed>, NotFound>> DeleteNote(
         int note,
@@ -206,7 +110,7 @@ internal static class NotesApi
         await db.Notes.FirstOrDefaultAsync(n => n.Id == note, stop) is { } row
             ? TypedResults.Ok(
                 await changes.Delete(
-                    ChangeMessages.Deleted("note", Short(row.Text)),
+                    ChangeMessages.Deleted("note", NoteEditor.Short(row.Text)),
                     new(Screen.Watch, row.ProductId, row.ListingId),
                     [row],
                     stop
@@ -245,30 +149,26 @@ internal static class NotesApi
     {
         var journal = await Journal.Load(db, stop);
         var notes = await journal.Compare(db, journal.Notes(has, Named<NoteKind>(kind, "kind"), productId, listingId, null), stop);
-        return CsvFile.Of(
-            CsvText.Of(
-                ["date", "changed", "note", "product", "platform", "market", "term", "views percent", "low", "high", "verdict"],
-                notes.Select(n =>
-                {
-                    var views = n.Effects.FirstOrDefault(e => e.Measure == Measure.Views);
-                    return (IEnumerable<string>)
-                        [
-                            n.At.ToString("yyyy-MM-dd HH:mm", CultureInfo.InvariantCulture),
-                            string.Join(", ", n.Kinds.Select(k => k.ToString().ToLowerInvariant())),
-                            n.Text,
-                            n.Product ?? "",
-                            n.Platform ?? "",
-                            n.MarketId ?? "",
-                            n.Term ?? "",
-                            Written(views?.Difference),
-                            Written(views?.Low),
-                            Written(views?.High),
-                            views?.Says ?? "",
-                        ];
-                })
-            ),
-            "journal.csv"
-        );
+        return CsvFile.Of(CsvText.Of(JournalColumns, notes.Select(JournalRow)), "journal.csv");
+    }
+
+    private static string[] JournalRow(NoteView note)
+    {
+        var views = note.Effects.FirstOrDefault(e => e.Measure == DailyMeasure.Views);
+        return
+        [
+            note.At.ToString("yyyy-MM-dd HH:mm", CultureInfo.InvariantCulture),
+            string.Join(", ", note.Kinds.Select(k => k.ToString().ToLowerInvariant())),
+            note.Text,
+            note.Product ?? "",
+            note.Platform ?? "",
+            note.MarketId ?? "",
+            note.Term ?? "",
+            Written(views?.Difference),
+            Written(views?.Low),
+            Written(views?.High),
+            views?.Says ?? "",
+        ];
     }
 
     // A name in an address; none where there is none.
@@ -279,25 +179,6 @@ internal static class NotesApi
         : throw new InvalidInputException([
             new(parameter, $"“{text}” is not one of: {string.Join(", ", Enum.GetNames<T>().Select(n => n.ToLowerInvariant()))}."),
         ]);
-
-    private static void Check(ChangeNoteRequest request, IMarket market)
-    {
-        if (request.Text.Trim().Length == 0 && request.Kinds.Count == 0)
-            throw new InvalidInputException([new("text", "Say what was changed.")]);
-        if (request.Day > market.LastDay)
-            throw new InvalidInputException([new("day", $"{request.Day:yyyy-MM-dd} has not come yet.")]);
-        if (request.Day < market.LastDay.AddDays(-Bounds.Days))
-            throw new InvalidInputException([new("day", $"{request.Day:yyyy-MM-dd} is more than {Bounds.Days:#,0} days ago, the limit.")]);
-    }
-
-    private static List<NoteKind> KindsOf(ChangeNoteRequest request) =>
-        request.Kinds.Count > 0 ? [.. request.Kinds.Distinct()] : [NoteKind.Other];
-
-    // A change of today is of now, one of another day of its noon.
-    private static DateTime Time(DateOnly day, IMarket market) =>
-        day == market.Today ? market.Now : day.ToDateTime(new(12, 0), DateTimeKind.Utc);
-
-    private static string Short(string text) => text.Length <= 60 ? text : text[..59].TrimEnd() + "…";
 
     private static string Written(double? number) => number?.ToString("0.#", CultureInfo.InvariantCulture) ?? "";
 }

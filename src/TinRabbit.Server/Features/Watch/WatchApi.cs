@@ -5,6 +5,7 @@ using TinRabbit.Market;
 using TinRabbit.Server.Hosting;
 using TinRabbit.Server.Journal;
 using TinRabbit.Server.Listings;
+using TinRabbit.Server.Requests;
 using TinRabbit.Server.Storage;
 
 namespace TinRabbit.Server.Features.Watch;
@@ -50,7 +51,7 @@ internal static class WatchApi
     {
         var api = app.MapGroup("/api/listings/{id:int}/watch").WithTags("Watch");
         api.MapGet("/", GetWatch).WithName("GetWatch");
-        api.MapPut("/", SaveWatch).WithName("SaveWatch").ProducesValidationProblem();
+        api.MapPut("/", SaveWatch).RetriesRaces().WithName("SaveWatch").ProducesValidationProblem();
         app.MapPost("/api/clock", MoveClock).WithName("MoveClock").WithTags("Watch").ProducesValidationProblem().DisableRequestTimeout();
     }
 

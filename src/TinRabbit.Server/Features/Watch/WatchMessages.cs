@@ -1,11 +1,15 @@
 using TinRabbit.Core.Calibrating;
 using TinRabbit.Core.Comparing;
+using TinRabbit.Core.Watching;
 
 namespace TinRabbit.Server.Features.Watch;
 
 /// <summary>What Watch says: changes to the journal, verdicts, and offers to correct a profile.</summary>
 internal static class WatchMessages
 {
+    public const string NotKnownThere =
+        "This market doesn’t know the listing, so it can’t be asked. Send the listing first, or paste what you found yourself.";
+
     public static string AddedNote(string text) => $"Added the note “{text}”";
 
     public static string ChangedChangeNote(string text) => $"Changed the note “{text}”";
@@ -20,43 +24,30 @@ internal static class WatchMessages
     public static string Unfollowed(IReadOnlyList<string> terms) => $"Stopped checking {Named(terms)}";
 
     /// <summary>The verdict of a comparison.</summary>
-    /// <param name="measure">What was counted.</param>
-    /// <param name="found">The comparison.</param>
-    /// <param name="daysAfter">The days after the change that are known.</param>
-    /// <param name="isCut">Whether the next change ended them, so that there will not be more.</param>
-    /// <param name="isCutBefore">Whether the change before it left less than a week.</param>
-    public static string Effect(
-        Measure measure,
-        BeforeAfter found,
-        (double Before, double After) daily,
-        int daysAfter,
-        bool isCut,
-        bool isCutBefore
-    )
+    public static string Effect(ChangeEffect effect)
     {
+        var (measure, found) = (effect.Measure, effect.Found);
+        var (before, after) = (Daily(effect.DailyBefore ?? 0), Daily(effect.DailyAfter ?? 0));
         var name = measure.ToString().ToLowerInvariant();
         var left = BeforeAfter.LongestWindow - found.Days;
-        var size = found.Difference is null
-            ? $"from {Daily(daily.Before)} to {Daily(daily.After)} a day"
-            : $"by {Size(found.Difference)} ({Range(found)})";
+        var size = found.Difference is null ? $"from {before} to {after} a day" : $"by {Size(found.Difference)} ({Range(found)})";
         var soFar = found.Difference is null ? "" : $" ({Range(found)} so far)";
         return found switch
         {
-            { Days: 0 } or { Verdict: Verdict.Unclear } when isCut => "Can’t tell: the next change came too soon",
-            { Days: 0 } when isCutBefore => "Can’t tell: the change before it was less than a week earlier",
+            _ when effect.IsTooFew => $"Too few to tell: less than one a day ({name})",
+            { Days: 0 } or { Verdict: Verdict.Unclear } when effect.IsCut => "Can’t tell: the next change came too soon",
+            { Days: 0 } when effect.IsCutBefore => "Can’t tell: the change before it was less than a week earlier",
             { Days: 0, DaysNeeded: { } days } => $"Can’t tell yet: about {More(days)}",
-            { Days: 0 } when daysAfter == 0 => $"Can’t tell: no {name} are known after the change",
+            { Days: 0 } when effect.DaysAfter == 0 => $"Can’t tell: no {name} are known after the change",
             { Days: 0 } => $"Can’t tell: less than a week of {name} is known before the change",
             { Verdict: Verdict.Up } => $"{Named(measure)} rose {size}",
             { Verdict: Verdict.Down } => $"{Named(measure)} fell {size}",
             { DaysNeeded: { } days } when days <= left => $"Can’t tell yet: about {More(days)}{soFar}",
             _ when left > 0 => $"Can’t tell yet: look again in {Days(left)}{soFar}",
-            _ when found.Difference is null => $"No clear difference: {Daily(daily.Before)} and then {Daily(daily.After)} a day",
+            _ when found.Difference is null => $"No clear difference: {before} and then {after} a day",
             _ => $"No clear difference ({Range(found)})",
         };
     }
-
-    public static string TooFew(Measure measure) => $"Too few to tell: less than one a day ({measure.ToString().ToLowerInvariant()})";
 
     /// <summary>A change of a profile that would explain what was found.</summary>
     public static string OfferedChange(ProfileChange change, Core.Platforms.Platform platform)
@@ -87,7 +78,7 @@ internal static class WatchMessages
         };
 
     /// <summary>What changes of one kind did on average.</summary>
-    public static string Pooled(PooledDifference pooled, Measure measure) =>
+    public static string Pooled(PooledDifference pooled, DailyMeasure measure) =>
         pooled.Difference is null
             ? $"Not enough data: {pooled.Count} of at least {PooledDifference.Least} changes that can be compared"
             : pooled.Verdict switch
@@ -117,7 +108,7 @@ internal static class WatchMessages
             _ => "0%",
         };
 
-    private static string Named(Measure measure) => measure.ToString();
+    private static string Named(DailyMeasure measure) => measure.ToString();
 
     private static string Named(IReadOnlyList<string> texts) => texts.Count == 1 ? $"“{texts[0]}”" : $"{texts.Count:#,0} terms";
 }

@@ -3,11 +3,7 @@ using System.Text.Json;
 using System.Text.Json.Nodes;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
-using TinRabbit.Core.Edits;
 using TinRabbit.Core.Matching;
-using TinRabbit.Core.Measures;
-using TinRabbit.Core.Platforms;
-using TinRabbit.Market;
 using TinRabbit.Server.Listings;
 using TinRabbit.Server.Picks;
 using TinRabbit.Server.Storage;
@@ -73,8 +69,7 @@ internal static class ProductPlatformsApi
         int id,
         PlatformsRequest request,
         TinContext db,
-        IMarket market,
-        PreparedPicksCache ready,
+        ProductComparison comparison,
         CancellationToken stop
     )
     {
@@ -86,55 +81,7 @@ internal static class ProductPlatformsApi
             .ToListAsync(stop);
         if (listings.Count == 0)
             return TypedResults.NotFound();
-        var places = market.MarketsIn(await db.Site(stop), request.Country);
-        var placed = new List<PlacedListing>();
-        var columns = new List<(PreparedPicks Picks, Weighing Weighing)>();
-        foreach (var listing in listings.Where(l => places.ContainsKey(l.PlatformId)))
-        {
-            var picks = await ready.Get(db, id, places[listing.PlatformId], listing.Platform.Profile, stop);
-            var copy =
-                listing.Id == request.ListingId && request.Fields is { ValueKind: JsonValueKind.Object } draft
-                    ? CopyJson.Read(draft, picks.Platform)
-                    : listing.Copy.On(picks.Platform);
-            copy = await db.WithAltTexts(picks.Platform, id, copy, stop);
-            var weighing = Weigher.Weigh(picks.Terms, copy, picks.Wanted, stop);
-            columns.Add((picks, weighing));
-            placed.Add(
-                new(
-                    listing.Id,
-                    places[listing.PlatformId],
-                    picks.Platform.Name,
-                    weighing.Counted > 0 ? weighing.Reach : null,
-                    weighing.Counted > 0 ? weighing.Grip : null,
-                    weighing.LostVolume,
-                    weighing.LostTerms
-                )
-            );
-        }
-
-        var keys = columns.Count == 0 ? [] : columns[0].Picks.Keys;
-        return TypedResults.Ok(
-            new ProductPlatforms(
-                placed,
-                [
-                    .. keys.Select(
-                        (key, i) =>
-                            new PlacedTerm(
-                                key,
-                                columns[0].Picks.Wanted[i].Text,
-                                [
-                                    .. columns.Select(c => new PlacedHolding(
-                                        c.Picks.Wanted[i].Volume,
-                                        c.Weighing.Terms[i].Grade,
-                                        c.Weighing.Terms[i].Grip,
-                                        c.Weighing.Terms[i].Grade == Grade.Missing ? c.Weighing.Terms[i].Explain().Missing : []
-                                    )),
-                                ]
-                            )
-                    ),
-                ]
-            )
-        );
+        return TypedResults.Ok(await comparison.Of(id, listings, request, stop));
     }
 
     private static async Task<Results<Ok<BroughtView>, NotFound>> PreviewBring(
@@ -151,37 +98,7 @@ internal static class ProductPlatformsApi
             || other.ProductId != open.Listing.ProductId
         )
             return TypedResults.NotFound();
-        var its = other.Platform.Profile;
-        var converted = TextConversion.ConvertTo(open.Platform, its, other.Copy.On(its)).On(open.Platform);
-        double Grip(IReadOnlyDictionary<string, FieldValue> copy) => Weigher.Weigh(open.Picks.Terms, copy, open.Picks.Wanted, stop).Grip;
-        var before = Grip(open.Copy);
-        var (all, fields) = (new Dictionary<string, FieldValue>(open.Copy), new List<BroughtField>());
-        foreach (var field in open.Platform.Fields)
-        {
-            // Categories and attributes belong to their platform, and an address to its page.
-            if (
-                field.Shape is FieldShape.Choices or FieldShape.Path
-                || field.Role is "slug" or "alt"
-                || !converted.TryGetValue(field.Key, out var value)
-            )
-                continue;
-            var fitted = Fitting.Fit(field, value);
-            if ((open.Copy.GetValueOrDefault(field.Key)?.Lines(field.Shape) ?? "") is var mine && mine == fitted.Lines(field.Shape))
-                continue;
-            all[field.Key] = fitted;
-            fields.Add(
-                new(
-                    field.Key,
-                    field.Label,
-                    mine,
-                    fitted.Lines(field.Shape),
-                    CopyJson.WriteValue(fitted),
-                    !ReferenceEquals(fitted, value),
-                    Grip(new Dictionary<string, FieldValue>(open.Copy) { [field.Key] = fitted }) - before
-                )
-            );
-        }
-
-        return TypedResults.Ok(new BroughtView(before, Grip(all), fields));
+        return TypedResults.Ok(CopyFromPlatform.Preview(open, other, stop));
     }
+
 }

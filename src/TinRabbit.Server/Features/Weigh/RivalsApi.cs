@@ -9,6 +9,7 @@ using TinRabbit.Server.Files.Tables;
 using TinRabbit.Server.Listings;
 using TinRabbit.Server.Markets;
 using TinRabbit.Server.Picks;
+using TinRabbit.Server.Requests;
 using TinRabbit.Server.Rivals;
 using TinRabbit.Server.Shelf;
 using TinRabbit.Server.Storage;
@@ -25,8 +26,8 @@ internal static class RivalsApi
     {
         var api = app.MapGroup("/api/listings/{id:int}/rivals").WithTags("Weigh");
         api.MapGet("/found", FindRivals).WithName("FindRivals");
-        api.MapPost("/", AddRivals).WithName("AddRivals").ProducesValidationProblem();
-        api.MapPost("/paste", PasteRival).WithName("PasteRival").ProducesValidationProblem();
+        api.MapPost("/", AddRivals).RetriesRaces().WithName("AddRivals").ProducesValidationProblem();
+        api.MapPost("/paste", PasteRival).RetriesRaces().WithName("PasteRival").ProducesValidationProblem();
         api.MapPost("/import", ImportRivals)
             .WithName("ImportRivals")
             .Accepts<byte[]>("application/octet-stream")
@@ -57,29 +58,27 @@ internal static class RivalsApi
             new FoundRivals(
                 searched,
                 page.Found,
-                [
-                    .. page
-                        .Results.Take(Offered)
-                        .Select(r =>
-                        {
-                            var weighed = Weigher.Weigh(open.Picks.Terms, ResultCopy.Of(r, open.Platform), open.Picks.Wanted, stop);
-                            return new FoundRival(
-                                r.Id,
-                                r.Shop,
-                                r.Title,
-                                r.Price,
-                                r.Rating,
-                                r.Ratings,
-                                r.Sales,
-                                r.Occupancy,
-                                weighed.Grip,
-                                weighed.Reach,
-                                r.Id is not null && saved.Contains(r.Id),
-                                r.Shop == shop
-                            );
-                        }),
-                ]
+                [.. page.Results.Take(Offered).Select(r => View(r, open, r.Id is not null && saved.Contains(r.Id), r.Shop == shop, stop))]
             )
+        );
+    }
+
+    private static FoundRival View(Result result, OpenDraft open, bool isSaved, bool isMine, CancellationToken stop)
+    {
+        var weighed = Weigher.Weigh(open.Picks.Terms, ResultCopy.Of(result, open.Platform), open.Picks.Wanted, stop);
+        return new(
+            result.Id,
+            result.Shop,
+            result.Title,
+            result.Price,
+            result.Rating,
+            result.Ratings,
+            result.Sales,
+            result.Occupancy,
+            weighed.Grip,
+            weighed.Reach,
+            isSaved,
+            isMine
         );
     }
 
@@ -95,20 +94,13 @@ internal static class RivalsApi
         if (await db.FindListing(id, stop) is not { } listing)
             return TypedResults.NotFound();
         var platform = listing.Platform.Profile;
-        var there = (await Saved(db, id, request.MarketId).Select(r => r.MarketListing).ToListAsync(stop)).ToHashSet();
-        var ids = request.Ids.Distinct().Where(i => !there.Contains(i)).ToList();
+        var there = await Saved(db, id, request.MarketId).Select(r => r.MarketListing).ToListAsync(stop);
+        var ids = request.Ids.Distinct().Except(there.OfType<string>()).ToList();
         var found = await market.Listings(request.MarketId, ids, stop);
         if (ids.Where((_, i) => found[i] is null).FirstOrDefault() is { } unknown)
             throw new InvalidInputException([new("ids", $"The market has no listing “{unknown}” any more. Search again.")]);
-        return TypedResults.Ok(
-            await Add(
-                db,
-                changes,
-                listing,
-                [.. found.Select((r, i) => Row(db.Now, id, request.MarketId, ids[i], market.Name, RivalStates.Of(r!, platform)))],
-                stop
-            )
-        );
+        var rows = found.Select((r, i) => Row(db.Now, id, request.MarketId, ids[i], market.Name, RivalStates.Of(r!, platform)));
+        return TypedResults.Ok(await Add(db, changes, listing, [.. rows], stop));
     }
 
     private static async Task<Results<Ok<Changed>, NotFound>> PasteRival(
@@ -121,22 +113,7 @@ internal static class RivalsApi
     {
         if (await db.FindListing(id, stop) is not { } listing)
             return TypedResults.NotFound();
-        var platform = listing.Platform.Profile;
-        var copy = CopyJson.Read(request.Fields, platform);
-        if (copy.All(c => c.Value.IsEmpty(platform.Find(c.Key)!.Shape)))
-            throw new InvalidInputException([new("fields", "Paste at least the title of the rival’s listing.")]);
-        if (request is { Rating: not (null or (>= 1 and <= 5)) })
-            throw new InvalidInputException([new("rating", "Stars go from 1 to 5.")]);
-        if (request is { Price: < 0 } or { Ratings: < 0 } or { Sales: < 0 })
-            throw new InvalidInputException([new("price", "Price, ratings and sales are 0 or more.")]);
-        var state = new RivalState(
-            request.Shop.Trim(),
-            ListingText.Of(copy),
-            request.Price,
-            request.Rating,
-            request.Ratings,
-            Sales: request.Sales
-        );
+        var state = StateOf(request, listing.Platform.Profile);
         if (request.RivalId is not { } rivalId)
             return TypedResults.Ok(await Add(db, changes, listing, [Row(db.Now, id, request.MarketId, null, Pasted, state)], stop));
         if (await Saved(db, id, request.MarketId).FirstOrDefaultAsync(r => r.Id == rivalId, stop) is not { } rival)
@@ -146,12 +123,24 @@ internal static class RivalsApi
         return TypedResults.Ok(new Changed(null));
     }
 
+    private static RivalState StateOf(PastedRival pasted, Platform platform)
+    {
+        var copy = CopyJson.Read(pasted.Fields, platform);
+        if (copy.All(c => c.Value.IsEmpty(platform.Find(c.Key)!.Shape)))
+            throw new InvalidInputException([new("fields", "Paste at least the title of the rival’s listing.")]);
+        if (pasted is { Rating: not (null or (>= 1 and <= 5)) })
+            throw new InvalidInputException([new("rating", "Stars go from 1 to 5.")]);
+        if (pasted is { Price: < 0 } or { Ratings: < 0 } or { Sales: < 0 })
+            throw new InvalidInputException([new("price", "Price, ratings and sales are 0 or more.")]);
+        return new(pasted.Shop.Trim(), ListingText.Of(copy), pasted.Price, pasted.Rating, pasted.Ratings, Sales: pasted.Sales);
+    }
+
     private static async Task<Results<Ok<Changed>, NotFound>> ImportRivals(
         int id,
         string marketId,
         string? name,
         TinContext db,
-        DataFolder data,
+        TableUpload upload,
         ChangeLog changes,
         HttpRequest request,
         CancellationToken stop
@@ -159,15 +148,10 @@ internal static class RivalsApi
     {
         if (await db.FindListing(id, stop) is not { } listing)
             return TypedResults.NotFound();
-        var states = await ImportFiles.ReadOnce(
-            data,
-            db.Now,
-            request.Body,
-            file => RivalTables.Read(file, listing.Platform.Profile, stop),
-            stop
-        );
-        var source = ImportFiles.SourceOf(name);
-        return TypedResults.Ok(await Add(db, changes, listing, [.. states.Select(s => Row(db.Now, id, marketId, null, source, s))], stop));
+        var platform = listing.Platform.Profile;
+        var states = await upload.Read(request.Body, file => RivalTables.Read(file, platform, stop), "There is no listing in it.", stop);
+        var rows = states.Select(s => Row(db.Now, id, marketId, null, ImportFiles.SourceOf(name), s));
+        return TypedResults.Ok(await Add(db, changes, listing, [.. rows], stop));
     }
 
     private static async Task<Results<Ok<Refreshed>, NotFound>> RefreshRivals(
@@ -184,19 +168,13 @@ internal static class RivalsApi
         var rivals = await Saved(db, id, request.MarketId).ToListAsync(stop);
         var fromMarket = rivals.Where(r => r.MarketListing is not null).ToList();
         var found = await market.Listings(request.MarketId, [.. fromMarket.Select(r => r.MarketListing!)], stop);
-        var now = db.Now;
         foreach (var (rival, result) in fromMarket.Zip(found))
             if (result is not null)
-                (rival.Latest, rival.SeenAt) = (RivalStates.Of(result, platform), now);
+                (rival.Latest, rival.SeenAt) = (RivalStates.Of(result, platform), db.Now);
         await db.SaveChangesAsync(stop);
-        return TypedResults.Ok(
-            new Refreshed(
-                found.Count(r => r is not null),
-                fromMarket.Where((r, i) => found[i] is not null && r.Latest != r.First).Count(),
-                found.Count(r => r is null),
-                rivals.Count - fromMarket.Count
-            )
-        );
+        var changed = fromMarket.Where((r, i) => found[i] is not null && r.Latest != r.First).Count();
+        var gone = found.Count(r => r is null);
+        return TypedResults.Ok(new Refreshed(found.Count - gone, changed, gone, rivals.Count - fromMarket.Count));
     }
 
     private static async Task<Results<Ok<Changed>, NotFound>> RemoveRival(

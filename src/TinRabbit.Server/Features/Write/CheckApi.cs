@@ -9,6 +9,7 @@ using TinRabbit.Core.Words;
 using TinRabbit.Server.Hosting;
 using TinRabbit.Server.Listings;
 using TinRabbit.Server.Picks;
+using TinRabbit.Server.Requests;
 using TinRabbit.Server.Storage;
 using TinRabbit.Server.Undo;
 
@@ -79,7 +80,7 @@ internal static class CheckApi
             .ProducesValidationProblem()
             .WithRequestTimeout(ProblemAnswers.Computes);
 
-        app.MapPut("/api/listings/{id:int}/asides", PutAside).WithName("PutAside").WithTags("Write");
+        app.MapPut("/api/listings/{id:int}/asides", PutAside).RetriesRaces().WithName("PutAside").WithTags("Write");
     }
 
     private static async Task<Results<Ok<Checked>, NotFound>> CheckListing(

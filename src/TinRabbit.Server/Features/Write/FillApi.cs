@@ -69,8 +69,6 @@ public sealed record CouldHold(ReadTerm Term, string? Text, double? Gain);
 
 internal static class FillApi
 {
-    private const int MostShown = 60;
-
     public static void MapFill(this IEndpointRouteBuilder app)
     {
         app.MapPost("/api/listings/{id:int}/fill/{field}", FillField)
@@ -146,44 +144,7 @@ internal static class FillApi
         // What the market knows of its phrases is asked for first, looked up before or not.
         await shelves.MeasureTyped(db, request.MarketId, [.. WordRuns.In(request.Text), .. WordRuns.OtherOrders(request.Text)], stop);
         var read = await shelves.Read(db, request.MarketId, open.Platform, request.Text, stop);
-        var title = open.Platform.Role("title");
-        var now = Grip(request.Text);
-        var separator = title?.Separator ?? ", ";
-        var could = read
-            .Could.Take(MostShown)
-            .Select(t =>
-            {
-                var text = Reorder.MakeContiguous(request.Text, t.Text, open.Platform.Search.Folds, separator);
-                return new CouldHold(
-                    t,
-                    text,
-                    text is null || !Reorder.ReadsWell(request.Text, t.Text, text, separator) ? null : Grip(text) - now
-                );
-            });
-        return TypedResults.Ok(
-            new TextReadView(
-                [.. read.Holds.Take(MostShown)],
-                [
-                    .. could
-                        .Where(c => c.Gain >= 0)
-                        .OrderByDescending(c => Math.Round(c.Gain!.Value, 1))
-                        .ThenByDescending(c => c.Term.Volume),
-                ],
-                CompetitionMix.Of(read.Holds)
-            )
-        );
-
-        double? Grip(string text) =>
-            title is null
-                ? null
-                : Core
-                    .Measures.Weigher.Weigh(
-                        open.Picks.Terms,
-                        new Dictionary<string, FieldValue>(open.Copy) { [title.Key] = new FieldValue.Text(text) },
-                        open.Picks.Wanted,
-                        stop
-                    )
-                    .Grip;
+        return TypedResults.Ok(TitleReading.Of(open, request.Text, read, stop));
     }
 
     private static (FillView Fill, FieldValue? Value) Fill(OpenDraft open, Field field, CancellationToken stop)

@@ -2,7 +2,6 @@ using System.Text;
 using System.Text.Json.Nodes;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
-using TinRabbit.Core.Findings;
 using TinRabbit.Core.Platforms;
 using TinRabbit.Core.Words;
 using TinRabbit.Market;
@@ -51,61 +50,13 @@ internal static class SendApi
         int id,
         SendRequest request,
         TinContext db,
-        ListingEditor editor,
+        ListingSender sender,
         IMarket market,
         CancellationToken stop
-    )
-    {
-        if (await db.FindListing(id, stop) is not { } listing)
-            return TypedResults.NotFound();
-        var platform = listing.Platform.Profile;
-        var page = await db.Pages.FirstOrDefaultAsync(p => p.ListingId == id, stop);
-        if (page is null && market.Places.FirstOrDefault(p => p.Id == request.MarketId)?.PlatformId != platform.Id)
-            throw new InvalidInputException([new("marketId", WriteMessages.NoMarketToSendTo(platform.Name))]);
-        var copy = listing.Copy.On(platform);
-        if (ListingCheck.Refusals(platform, copy) is { Count: > 0 } refusals)
-            throw new InvalidInputException([.. refusals.Select(f => new Problem(f.Field, f.Why))]);
-        var shop = await db.Shops.OrderBy(s => s.Id).Select(s => s.Name).FirstAsync(stop);
-        var now = market.Now;
-        // A platform of the seller's own has no connection: it is published there by hand.
-        var byHand = listing.Platform.Like is not null || page is not null;
-        if (page is not null)
-            await db.Publish(page, stop);
-        await editor.SaveVersion(listing, byHand ? VersionReason.Published : VersionReason.Sent, "", stop);
-        await db.SaveChangesAsync(stop);
-        var noticed = byHand
-            ? now.AddHours(platform.Search.IndexDelayHours)
-            : await market.Send(
-                request.MarketId,
-                new(id.ToString(System.Globalization.CultureInfo.InvariantCulture), shop, copy),
-                now,
-                stop
-            );
-        var sent = new SentRow
-        {
-            ListingId = id,
-            MarketId = request.MarketId,
-            At = now,
-            NoticedAt = noticed,
-            ByHand = byHand,
-            Copy = listing.Copy,
-        };
-        var before = await db
-            .Sent.Where(s => s.ListingId == id && s.MarketId == request.MarketId)
-            .OrderByDescending(s => s.Id)
-            .FirstOrDefaultAsync(stop);
-        await db.InOneWrite(
-            async () =>
-            {
-                db.Sent.Add(sent);
-                await db.SaveChangesAsync(stop);
-                await db.NoteSent(listing, sent, before, stop);
-                await db.SaveChangesAsync(stop);
-            },
-            stop
-        );
-        return TypedResults.Ok(View(sent, listing, market.Now));
-    }
+    ) =>
+        await db.FindListing(id, stop) is { } listing
+            ? TypedResults.Ok(View(await sender.Send(listing, request.MarketId, stop), listing, market.Now))
+            : TypedResults.NotFound();
 
     private static async Task<Results<Ok<List<SentView>>, NotFound>> GetSent(
         int id,

@@ -8,6 +8,7 @@ using TinRabbit.Core.Platforms;
 using TinRabbit.Server.Hosting;
 using TinRabbit.Server.Listings;
 using TinRabbit.Server.Picks;
+using TinRabbit.Server.Requests;
 using TinRabbit.Server.Shelf;
 using TinRabbit.Server.Storage;
 using TinRabbit.Server.Undo;
@@ -64,9 +65,9 @@ internal static class TakesApi
         // By POST, because the draft goes along.
         api.MapPost("/weighed", GetTakes).WithName("GetTakes").WithRequestTimeout(ProblemAnswers.Computes);
 
-        api.MapPost("/", KeepTake).WithName("KeepTake");
+        api.MapPost("/", KeepTake).RetriesRaces().WithName("KeepTake");
 
-        api.MapPut("/{take:int}/name", RenameTake).WithName("RenameTake").ProducesValidationProblem();
+        api.MapPut("/{take:int}/name", RenameTake).RetriesRaces().WithName("RenameTake").ProducesValidationProblem();
         api.MapDelete("/{take:int}", DeleteTake).WithName("DeleteTake");
     }
 
@@ -87,36 +88,36 @@ internal static class TakesApi
         )
             return TypedResults.NotFound();
         var now = open.Copy.GetValueOrDefault(title.Key) is FieldValue.Text t ? t.Value.Trim() : "";
-        var rows = await db
-            .Takes.AsNoTracking()
-            .Where(t => t.ListingId == id && (before == null || t.Id < before))
-            .OrderByDescending(t => t.Id)
-            .Take(Bounds.PageRows)
-            .ToListAsync(stop);
-        // The title of the draft comes first, be it saved as a take or not.
-        if (
-            before is null
-            && now.Length > 0
-            && rows.All(r => r.Text != now)
-            && !await db.Takes.AnyAsync(t => t.ListingId == id && t.Text == now, stop)
-        )
-            rows.Insert(
-                0,
-                new()
-                {
-                    ListingId = id,
-                    Text = now,
-                    At = db.Now,
-                }
-            );
         var views = new List<TakeView>();
-        foreach (var row in rows)
+        foreach (var row in await Rows(db, id, before, now, stop))
         {
             var read = await shelves.Read(db, draft.MarketId, open.Platform, row.Text, stop);
             views.Add(View(open, title, row, row.Text == now, CompetitionMix.Of(read.Holds), stop));
         }
 
         return TypedResults.Ok(views);
+    }
+
+    // The title of the draft comes first, be it saved as a take or not.
+    private static async Task<List<TakeRow>> Rows(TinContext db, int listingId, int? before, string now, CancellationToken stop)
+    {
+        var rows = await db
+            .Takes.AsNoTracking()
+            .Where(t => t.ListingId == listingId && (before == null || t.Id < before))
+            .OrderByDescending(t => t.Id)
+            .Take(Bounds.PageRows)
+            .ToListAsync(stop);
+        if (before is null && now.Length > 0 && !await db.Takes.AnyAsync(t => t.ListingId == listingId && t.Text == now, stop))
+            rows.Insert(
+                0,
+                new()
+                {
+                    ListingId = listingId,
+                    Text = now,
+                    At = db.Now,
+                }
+            );
+        return rows;
     }
 
     private static async Task<Results<NoContent, NotFound>> KeepTake(

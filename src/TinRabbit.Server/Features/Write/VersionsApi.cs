@@ -6,6 +6,7 @@ using Microsoft.EntityFrameworkCore;
 using TinRabbit.Core;
 using TinRabbit.Core.Platforms;
 using TinRabbit.Server.Listings;
+using TinRabbit.Server.Requests;
 using TinRabbit.Server.Storage;
 using TinRabbit.Server.Undo;
 
@@ -35,9 +36,9 @@ internal static class VersionsApi
 
         api.MapGet("/", GetVersions).WithName("GetVersions");
 
-        api.MapPost("/", KeepVersion).WithName("KeepVersion").ProducesValidationProblem();
+        api.MapPost("/", KeepVersion).RetriesRaces().WithName("KeepVersion").ProducesValidationProblem();
 
-        api.MapPut("/{version:int}", RenameVersion).WithName("RenameVersion").ProducesValidationProblem();
+        api.MapPut("/{version:int}", RenameVersion).RetriesRaces().WithName("RenameVersion").ProducesValidationProblem();
         api.MapDelete("/{version:int}", DeleteVersion).WithName("DeleteVersion");
 
         api.MapPost("/compare", CompareVersions).WithName("CompareVersions").ProducesValidationProblem();

@@ -120,9 +120,9 @@ internal static class WriteApi
 
         api.MapGet("/", GetListing).WithName("GetListing");
 
-        api.MapPut("/copy", SaveCopy).WithName("SaveCopy").ProducesValidationProblem();
+        api.MapPut("/copy", SaveCopy).RetriesRaces().WithName("SaveCopy").ProducesValidationProblem();
 
-        api.MapPut("/lead", SetLead).WithName("SetLead").ProducesValidationProblem();
+        api.MapPut("/lead", SetLead).RetriesRaces().WithName("SetLead").ProducesValidationProblem();
     }
 
     private static async Task<Results<Ok<ListingView>, NotFound>> GetListing(int id, TinContext db, CancellationToken stop) =>

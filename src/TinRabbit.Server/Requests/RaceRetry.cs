@@ -2,17 +2,24 @@ using Microsoft.Data.Sqlite;
 using Microsoft.EntityFrameworkCore;
 using TinRabbit.Server.Storage;
 
-namespace TinRabbit.Server.Hosting;
+namespace TinRabbit.Server.Requests;
 
 /// <summary>
 /// Runs an endpoint again when another request changed the same rows between its reading and its writing: the second run sees the
-/// state that the other one left. Endpoints therefore read, decide and save once, and do nothing outside the database before they save.
+/// state that the other one left. An endpoint that asks for it reads, decides and saves once, and does nothing outside the database.
 /// </summary>
 internal static class RaceRetry
 {
     private const int Tries = 5;
 
-    public static async ValueTask<object?> Filter(EndpointFilterInvocationContext context, EndpointFilterDelegate next)
+    /// <summary>Marks the endpoints that run again.</summary>
+    public static readonly object Marker = new();
+
+    /// <summary>Lets an endpoint run again after a race.</summary>
+    public static RouteHandlerBuilder RetriesRaces(this RouteHandlerBuilder endpoint) =>
+        endpoint.AddEndpointFilter(Filter).WithMetadata(Marker);
+
+    private static async ValueTask<object?> Filter(EndpointFilterInvocationContext context, EndpointFilterDelegate next)
     {
         for (var attempt = 1; ; attempt++)
             try

@@ -1,0 +1,16 @@
+using TinRabbit.Server.Requests;
+
+namespace TinRabbit.Server.Features.Pages;
+
+/// <summary>The pages of the seller's own site.</summary>
+internal sealed class PagesFeature : IFeature
+{
+    public void Map(IEndpointRouteBuilder api)
+    {
+        api.MapSite();
+        api.MapPages();
+        api.MapLeads();
+        api.MapPictures();
+        api.MapFiles();
+    }
+}

@@ -1,0 +1,20 @@
+using TinRabbit.Server.Requests;
+
+namespace TinRabbit.Server.Features.Shop;
+
+/// <summary>The shop: its products, listings and changes.</summary>
+internal sealed class ShopFeature : IFeature
+{
+    public void AddServices(IServiceCollection services)
+    {
+        services.AddSingleton<ListingScores>();
+    }
+
+    public void Map(IEndpointRouteBuilder api)
+    {
+        api.MapShop();
+        api.MapListings();
+        api.MapEditListings();
+        api.MapChanges();
+    }
+}

@@ -1,0 +1,11 @@
+using TinRabbit.Market;
+
+namespace TinRabbit.Server.Features.Watch;
+
+/// <summary>Times of days in a market.</summary>
+internal static class MarketTimes
+{
+    /// <summary>The time that something of a day is stored with: what is of today is of now, what is of another day of its noon.</summary>
+    public static DateTime TimeOf(this IMarket market, DateOnly day) =>
+        day == market.Today ? market.Now : day.ToDateTime(new(12, 0), DateTimeKind.Utc);
+}

@@ -1,0 +1,29 @@
+using TinRabbit.Server.Requests;
+
+namespace TinRabbit.Server.Features.Watch;
+
+/// <summary>Watch: checks, days and the journal.</summary>
+internal sealed class WatchFeature : IFeature
+{
+    public void AddServices(IServiceCollection services)
+    {
+        services.AddSingleton<CheckService>();
+        services.AddSingleton<DailyWatch>();
+        services.AddScoped<ListingHistory>();
+        services.AddScoped<Movers>();
+        services.AddScoped<NoteEditor>();
+        services.AddScoped<ProfileAdvice>();
+        services.AddScoped<WatchImport>();
+    }
+
+    public void Map(IEndpointRouteBuilder api)
+    {
+        api.MapWatch();
+        api.MapChecks();
+        api.MapCheckFiles();
+        api.MapHistory();
+        api.MapNotes();
+        api.MapMovers();
+        api.MapRules();
+    }
+}

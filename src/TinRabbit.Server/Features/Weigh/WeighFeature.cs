@@ -1,0 +1,25 @@
+using TinRabbit.Server.Requests;
+
+namespace TinRabbit.Server.Features.Weigh;
+
+/// <summary>Weigh: scores, moves, rivals and buyers.</summary>
+internal sealed class WeighFeature : IFeature
+{
+    public void AddServices(IServiceCollection services)
+    {
+        services.AddScoped<ProductComparison>();
+        services.AddScoped<ReviewEditor>();
+        services.AddSingleton<LastWeighings>();
+    }
+
+    public void Map(IEndpointRouteBuilder api)
+    {
+        api.MapWeigh();
+        api.MapMoves();
+        api.MapRivals();
+        api.MapRivalRanking();
+        api.MapTop();
+        api.MapReviews();
+        api.MapProductPlatforms();
+    }
+}
