@@ -11,4 +11,8 @@ public sealed record RichLink(string Address, string Text)
     /// <summary>The page of the shop that it leads to; null for any other address.</summary>
     public int? PageId =>
         Address.StartsWith(PagePrefix, StringComparison.Ordinal) && int.TryParse(Address.AsSpan(PagePrefix.Length), out var id) ? id : null;
+
+    /// <summary>The pages of the shop that a body links to, in order.</summary>
+    public static IEnumerable<int> PagesIn(string body) =>
+        body.Contains(PagePrefix, StringComparison.Ordinal) ? RichBody.Read(body).Links.Select(l => l.PageId).OfType<int>() : [];
 }

@@ -61,7 +61,8 @@ public sealed class ChangeEffects
     {
         var own = ListingsOf(note).ToList();
         var windows = ChangeWindows.Of(note, own.SelectMany(l => l.Notes));
-        var before = windows.Earliest >= windows.Changed ? [] : ChangedListing.Days(own, measure, windows.Changed.AddDays(-1), windows.Earliest);
+        var before =
+            windows.Earliest >= windows.Changed ? [] : ChangedListing.Days(own, measure, windows.Changed.AddDays(-1), windows.Earliest);
         var after = windows.Latest < windows.Counts ? [] : ChangedListing.Days(own, measure, windows.Counts, windows.Latest);
         before.Reverse();
         var compared = new Comparison(own, measure, windows, new(before, after, windows.Counts.DayNumber - windows.Changed.DayNumber));

@@ -59,7 +59,7 @@ internal static class DemoSite
                     (html, m) => html.Replace($"{{{m.Key}}}", $"{m.Value.Id}", StringComparison.Ordinal)
                 );
             await editor.Replace(page.Listing, ListingText.Of(fields), VersionReason.PageAdded, default);
-            ListingEditor.SetSlug(page, rules);
+            ListingEditor.SetHead(page, rules);
             page.LiveSlug = draft.Published ? page.Slug : null;
         }
 

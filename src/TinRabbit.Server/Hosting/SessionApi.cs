@@ -29,26 +29,24 @@ internal static class SessionApi
         var secret = context.Request.Path.StartsWithSegments("/api") || context.Request.Path.StartsWithSegments("/openapi");
         return !secret || context.Request.Path.StartsWithSegments(Path) || context.User.Identity?.IsAuthenticated == true
             ? next(context)
-            : Results
-                .Problem("Log in with the owner's password first.", statusCode: StatusCodes.Status401Unauthorized, title: "Not logged in.")
-                .ExecuteAsync(context);
+            : NotLoggedIn("Log in with the owner's password first.").ExecuteAsync(context);
     }
+
+    private static IResult NotLoggedIn(string why) =>
+        Results.Problem(why, statusCode: StatusCodes.Status401Unauthorized, title: "Not logged in.");
 
     private static SessionView GetSession(HttpContext context, StartOptions options) =>
         new(!options.OnlyThisComputer, options.OnlyThisComputer || context.User.Identity?.IsAuthenticated == true);
 
-    private static async Task<IResult> LogIn(LoginRequest request, HttpContext context, OwnerPassword owner, StartOptions options)
+    private static async Task<IResult> LogIn(LoginRequest request, HttpContext context, OwnerPassword password, StartOptions options)
     {
         if (options.OnlyThisComputer)
             return Results.NoContent();
-        switch (owner.Check(request.Password))
+        switch (password.Check(request.Password))
         {
             case PasswordAnswer.Right:
-                await context.SignInAsync(
-                    new ClaimsPrincipal(
-                        new ClaimsIdentity([new(ClaimTypes.Name, "owner")], CookieAuthenticationDefaults.AuthenticationScheme)
-                    )
-                );
+                var owner = new ClaimsIdentity([new(ClaimTypes.Name, "owner")], CookieAuthenticationDefaults.AuthenticationScheme);
+                await context.SignInAsync(new ClaimsPrincipal(owner));
                 return Results.NoContent();
             case PasswordAnswer.LockedOut:
                 return Results.Problem(
@@ -57,11 +55,7 @@ internal static class SessionApi
                     title: "Locked out."
                 );
             default:
-                return Results.Problem(
-                    "This is not the owner's password.",
-                    statusCode: StatusCodes.Status401Unauthorized,
-                    title: "Not logged in."
-                );
+                return NotLoggedIn("This is not the owner's password.");
         }
     }
 

@@ -9,4 +9,13 @@ public sealed class AsideRow
     /// <summary>The finding's key: it names the text it is about.</summary>
     public required string Key { get; set; }
     public DateTime At { get; set; }
+
+    /// <summary>A finding that is dismissed now.</summary>
+    public static AsideRow Of(int listingId, string key, DateTime now) =>
+        new()
+        {
+            ListingId = listingId,
+            Key = key,
+            At = now,
+        };
 }

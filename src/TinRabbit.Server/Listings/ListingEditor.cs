@@ -1,5 +1,6 @@
 using System.Text.Json;
 using Microsoft.EntityFrameworkCore;
+using TinRabbit.Core.Pages;
 using TinRabbit.Core.Platforms;
 using TinRabbit.Server.Files.Html;
 using TinRabbit.Server.Storage;
@@ -8,7 +9,7 @@ namespace TinRabbit.Server.Listings;
 
 /// <summary>
 /// The only code that changes a listing's text: it decides what is kept as a version and as a take, and moves on the revision, the time and
-/// the slug of the listing's page.
+/// what lists show of the listing's page.
 /// </summary>
 public sealed class ListingEditor(TinContext db)
 {
@@ -126,8 +127,14 @@ public sealed class ListingEditor(TinContext db)
         return take;
     }
 
-    /// <summary>Stores the slug of a page's text beside the page, where it is searched for.</summary>
-    public static void SetSlug(PageRow page, Platform platform) => page.Slug = page.Listing.Copy.TextOf(platform, "slug");
+    /// <summary>Stores what lists show of a page's text beside the page: its slug, its names, its title and its links.</summary>
+    public static void SetHead(PageRow page, Platform platform)
+    {
+        var copy = page.Listing.Copy;
+        (page.Slug, page.Heading) = (copy.TextOf(platform, "slug"), copy.TextOf(platform, "heading"));
+        (page.MenuName, page.Title) = (copy.TextOf(platform, "menu"), copy.TextOf(platform, "title"));
+        page.LinksTo = [.. RichLink.PagesIn(copy.TextOf(platform, "body")).Distinct().Order()];
+    }
 
     /// <summary>Sets the pick that a listing is built around, by its key; the caller saves.</summary>
     public static void SetLead(ListingRow listing, string? key) => listing.LeadKey = key;
@@ -149,7 +156,7 @@ public sealed class ListingEditor(TinContext db)
 
         (listing.Copy, listing.SavedAt, listing.Revision) = (text, db.Now, listing.Revision + 1);
         if (platform.Role("slug") is not null && await PageOf(listing, stop) is { } page)
-            SetSlug(page, platform);
+            SetHead(page, platform);
         return new(listing.Id, before, text) { Take = take };
     }
 

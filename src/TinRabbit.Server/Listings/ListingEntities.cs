@@ -66,6 +66,8 @@ internal sealed class ListingEntities : IEntities
             page.HasOne(p => p.Listing).WithMany(l => l.Pages).HasForeignKey(p => p.ListingId);
             page.Property(p => p.Kind).HasConversion<string>();
             page.Property(p => p.AlsoIn).IsJson();
+            page.Property(p => p.LinksTo).IsJson();
+            page.Property(p => p.Revision).IsConcurrencyToken();
         });
         model.Entity<RedirectRow>().ToTable("Redirects").HasIndex(r => r.From).IsUnique();
     }

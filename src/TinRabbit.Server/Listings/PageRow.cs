@@ -6,7 +6,7 @@ using TinRabbit.Server.Undo;
 namespace TinRabbit.Server.Listings;
 
 /// <summary>A page of the web shop: where it is in the tree, and what is known of it beside its texts, which are a listing's.</summary>
-public sealed class PageRow : IRestored, IOfPages
+public sealed class PageRow : IRestored, IOfPages, IPageNode
 {
     public DateTime? DeletedAt { get; set; }
 
@@ -31,6 +31,21 @@ public sealed class PageRow : IRestored, IOfPages
 
     /// <summary>Whether the site's suffix comes after its title.</summary>
     public bool HasSuffix { get; set; } = true;
+
+    /// <summary>The heading of its text, stored beside it for lists; null where its text was not read yet.</summary>
+    public string? Heading { get; set; }
+
+    /// <summary>The menu name of its text; empty where it has none.</summary>
+    public string MenuName { get; set; } = "";
+
+    /// <summary>The title of its text; empty where it has none.</summary>
+    public string Title { get; set; } = "";
+
+    /// <summary>The pages that its text links to, by their numbers.</summary>
+    public List<int> LinksTo { get; set; } = [];
+
+    /// <summary>Counts the changes of what is known of it beside its texts, so that two windows notice each other.</summary>
+    public int Revision { get; set; }
 
     /// <summary>The slug of its text, for searching; empty where it has none.</summary>
     public string Slug { get; set; } = "";

@@ -37,10 +37,19 @@ public sealed record PageState(
         return [.. before.Where(b => rows.TryGetValue(b.Id, out var row) && !b.IsSame(Of(row)))];
     }
 
+    /// <summary>Whether a page is already what a change would make of it; null leaves a thing.</summary>
+    public bool Has(PageKind? kind, bool? inMenu, bool? isPublished, bool? hasSuffix, bool? isHome) =>
+        (kind ?? Kind) == Kind
+        && (inMenu ?? InMenu) == InMenu
+        && (isPublished ?? IsPublished) == IsPublished
+        && (hasSuffix ?? HasSuffix) == HasSuffix
+        && (isHome != true || IsHome);
+
     public void ApplyTo(PageRow page)
     {
         (page.Kind, page.ParentId, page.Order, page.AlsoIn) = (Kind, ParentId, Order, [.. AlsoIn]);
         (page.IsHome, page.InMenu, page.IsPublished, page.HasSuffix, page.LiveSlug) = (IsHome, InMenu, IsPublished, HasSuffix, LiveSlug);
+        page.Revision++;
     }
 
     private bool IsSame(PageState other) => AlsoIn.SequenceEqual(other.AlsoIn) && this with { AlsoIn = other.AlsoIn } == other;

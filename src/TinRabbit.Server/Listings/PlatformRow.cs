@@ -16,4 +16,7 @@ public sealed class PlatformRow : IDeletable, IWeighed
 
     /// <summary>The shipped platform of whose kind a seller's own is; null for a shipped one.</summary>
     public string? Like { get; set; }
+
+    /// <summary>Changes the profile, and moves the revision on.</summary>
+    public void SetProfile(Platform profile) => (Profile, Revision) = (profile, Revision + 1);
 }

@@ -11,7 +11,8 @@ public sealed record ProfileBefore(string PlatformId, string Profile) : IUndoSte
         if (await undo.Db.Platforms.FirstOrDefaultAsync(p => p.Id == PlatformId, stop) is not { } platform)
             return [];
         var now = new ProfileBefore(PlatformId, Profiles.Write(platform.Profile));
-        (platform.Profile, platform.Revision) = (Profiles.Read(Profile), platform.Revision + 1);
+        platform.SetProfile(Profiles.Read(Profile));
+        await undo.Db.ForgetHeads(PlatformId, stop);
         return [now];
     }
 }

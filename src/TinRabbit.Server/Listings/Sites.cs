@@ -16,16 +16,6 @@ internal static class Sites
     public static async Task<SiteRow> Site(this TinContext db, CancellationToken stop) =>
         await db.Sites.OrderBy(s => s.Id).FirstOrDefaultAsync(stop) ?? new() { PlatformId = PlatformId };
 
-    /// <summary>All pages with their texts, each parent's in order.</summary>
-    public static Task<List<PageRow>> AllPages(this TinContext db, CancellationToken stop) =>
-        db
-            .Pages.Include(p => p.Listing)
-                .ThenInclude(l => l.Product)
-            .OrderBy(p => p.ParentId)
-            .ThenBy(p => p.Order)
-            .ThenBy(p => p.Id)
-            .ToListAsync(stop);
-
     /// <summary>The web market that the site's numbers come from; null where the source of numbers has none for its country.</summary>
     public static MarketPlace? MarketOf(this IMarket market, SiteRow site) =>
         market.Places.FirstOrDefault(p => p.PlatformId == MarketPlace.Web && p.Country == site.Country);
@@ -65,48 +55,24 @@ internal static class Sites
     /// <summary>What comes after a page's title by itself.</summary>
     public static string SuffixOf(this SiteRow site, PageRow page) => page.HasSuffix ? site.TitleSuffix : "";
 
-    /// <summary>The pages in the order of the tree: each before those inside it.</summary>
-    public static IReadOnlyList<(PageRow Page, int Level)> InTreeOrder(IReadOnlyList<PageRow> pages)
-    {
-        var ids = pages.Select(p => p.Id).ToHashSet();
-        // A page whose parent is gone is shown at the top, so that none is out of sight.
-        var inside = pages.ToLookup(p => p.ParentId is { } id && ids.Contains(id) ? id : 0);
-        var order = new List<(PageRow, int)>(pages.Count);
-        var seen = new HashSet<int>();
-        var next = new Stack<(PageRow Page, int Level)>();
-        Push(0, 0);
-        while (next.TryPop(out var at))
-            if (seen.Add(at.Page.Id))
-            {
-                order.Add(at);
-                Push(at.Page.Id, at.Level + 1);
-            }
-
-        return order;
-
-        // The first of them comes out first.
-        void Push(int parent, int level)
-        {
-            foreach (var page in inside[parent].OrderBy(p => p.IsHome).ThenByDescending(p => p.Order).ThenByDescending(p => p.Id))
-                next.Push((page, level));
-        }
-    }
-
     /// <summary>Old slugs and the page each leads to: those that are kept, and the published slugs that have changed since.</summary>
-    public static async Task<List<(string From, PageRow Page)>> RedirectsOf(
+    /// <param name="db">The database.</param>
+    /// <param name="pages">Every page: its number, its slug, the slug that it was published with, and whether it is published.</param>
+    /// <param name="stop">Stops waiting.</param>
+    public static async Task<List<(string From, int PageId)>> RedirectsOf(
         this TinContext db,
-        IReadOnlyList<PageRow> pages,
+        IReadOnlyCollection<(int Id, string Slug, string? LiveSlug, bool IsPublished)> pages,
         CancellationToken stop
     )
     {
-        var byId = pages.ToDictionary(p => p.Id);
+        var ids = pages.Select(p => p.Id).ToHashSet();
         var used = pages.Select(p => p.Slug).ToHashSet(StringComparer.Ordinal);
         var kept = await db.Redirects.AsNoTracking().OrderBy(r => r.From).ToListAsync(stop);
         return
         [
-            .. kept.Where(r => byId.ContainsKey(r.PageId))
-                .Select(r => (r.From, byId[r.PageId]))
-                .Concat(pages.Where(p => p.IsPublished && p.LiveSlug is { } live && live != p.Slug).Select(p => (p.LiveSlug!, p)))
+            .. kept.Where(r => ids.Contains(r.PageId))
+                .Select(r => (r.From, r.PageId))
+                .Concat(pages.Where(p => p.IsPublished && p.LiveSlug is { } live && live != p.Slug).Select(p => (p.LiveSlug!, p.Id)))
                 .Where(r => !used.Contains(r.Item1))
                 .DistinctBy(r => r.Item1)
                 .OrderBy(r => r.Item1, StringComparer.Ordinal),

@@ -33,4 +33,21 @@ public sealed class PickRow : IDeletable, IWeighed
 
     /// <summary>Counts the changes to the note, so that two windows notice each other.</summary>
     public int NoteRevision { get; set; }
+
+    /// <summary>The same pick for a copy of the product.</summary>
+    public PickRow CopyFor(ProductRow product) =>
+        new()
+        {
+            Product = product,
+            Text = Text,
+            Key = Key,
+            Fit = Fit,
+            FitByHand = FitByHand,
+            Home = Home,
+            Note = Note,
+            Source = Source,
+            SaidBy = SaidBy,
+            Language = Language,
+            Order = Order,
+        };
 }

@@ -1,4 +1,5 @@
 using System.Text.Json;
+using TinRabbit.Market;
 
 namespace TinRabbit.Server.Requests;
 
@@ -6,6 +7,27 @@ namespace TinRabbit.Server.Requests;
 internal static class NdJson
 {
     private static readonly byte[] End = "\n"u8.ToArray();
+
+    /// <summary>Writes lines as they come. Where the market fails after the first, the last line tells why there are no more.</summary>
+    public static async Task WriteLines<T>(
+        this HttpResponse response,
+        IAsyncEnumerable<T> lines,
+        Func<MarketException, object> problem,
+        JsonSerializerOptions json,
+        CancellationToken stop
+    )
+    {
+        response.ContentType = "application/x-ndjson";
+        try
+        {
+            await foreach (var line in lines.WithCancellation(stop))
+                await response.WriteLine(line, json, stop);
+        }
+        catch (MarketException e) when (response.HasStarted)
+        {
+            await response.WriteLine(problem(e), json, stop);
+        }
+    }
 
     public static async Task WriteLine<T>(this HttpResponse response, T line, JsonSerializerOptions json, CancellationToken stop)
     {

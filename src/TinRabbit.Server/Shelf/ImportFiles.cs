@@ -1,3 +1,5 @@
+using Microsoft.AspNetCore.Http.Features;
+using Microsoft.AspNetCore.Http.HttpResults;
 using TinRabbit.Core;
 using TinRabbit.Server.Storage;
 
@@ -31,9 +33,57 @@ internal static class ImportFiles
     /// <summary>Where what is in a file came from, as it is shown: the file's name where it is given.</summary>
     public static string SourceOf(string? name) => name?.Trim() is { Length: > 0 } given ? given : "File";
 
-    /// <summary>Copies an upload into a file.</summary>
-    /// <returns>False when it is larger than <see cref="Bounds.ImportBytes"/>; the rest is not read then.</returns>
-    public static async Task<bool> Receive(Stream body, Stream file, CancellationToken stop)
+    /// <summary>Stores an upload to be looked at before it is imported; it is removed again where it cannot be read.</summary>
+    /// <param name="request">The upload.</param>
+    /// <param name="data">Where it is kept.</param>
+    /// <param name="now">The time, by which old uploads are removed.</param>
+    /// <param name="name">What is stored beside it as its name.</param>
+    /// <param name="read">Reads the file with an id at a path.</param>
+    /// <param name="stop">Stops the upload.</param>
+    /// <returns>Null when it is larger than <see cref="Bounds.ImportBytes"/>.</returns>
+    public static async Task<T?> Store<T>(
+        HttpRequest request,
+        DataFolder data,
+        DateTime now,
+        string name,
+        Func<string, string, Task<T>> read,
+        CancellationToken stop
+    )
+        where T : class
+    {
+        if (request.HttpContext.Features.Get<IHttpMaxRequestBodySizeFeature>() is { IsReadOnly: false } size)
+            size.MaxRequestBodySize = null; // counted while it is received, with an answer in words
+        if (request.ContentLength > Bounds.ImportBytes)
+            return null;
+        var (id, file) = Add(data, now);
+        T? result = null;
+        try
+        {
+            bool isReceived;
+            await using (var stream = File.Create(file))
+                isReceived = await Receive(request.Body, stream, stop);
+            if (!isReceived)
+                return null;
+            await File.WriteAllTextAsync(file + ".name", name, stop);
+            return result = await read(id, file);
+        }
+        finally
+        {
+            if (result is null)
+                Remove(file);
+        }
+    }
+
+    /// <summary>The answer to an upload that is too large.</summary>
+    public static ProblemHttpResult TooLarge() =>
+        TypedResults.Problem(
+            $"The file is larger than {Bounds.ImportBytes >> 20} MB, the limit. Import it in parts.",
+            statusCode: StatusCodes.Status413PayloadTooLarge,
+            title: "The file is too large."
+        );
+
+    // False when it is larger than Bounds.ImportBytes; the rest is not read then.
+    private static async Task<bool> Receive(Stream body, Stream file, CancellationToken stop)
     {
         var chunk = new byte[1 << 16];
         var all = 0L;

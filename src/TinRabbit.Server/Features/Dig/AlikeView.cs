@@ -1,4 +1,3 @@
-
 namespace TinRabbit.Server.Features.Dig;
 
 /// <summary>The words of a term, with words alike to each.</summary>

@@ -80,18 +80,8 @@ internal static class DigApi
             return TypedResults.NotFound();
         if (Tokens.Key(request.Text).Length == 0)
             throw new InvalidInputException([new("text", "Enter a term with at least one word.")]);
-        http.Response.ContentType = "application/x-ndjson";
-        try
-        {
-            await foreach (var part in digging.Run(id, request with { Text = request.Text.Trim() }, stop))
-                await http.Response.WriteLine(part, json.Value.SerializerOptions, stop);
-        }
-        catch (MarketException e) when (http.Response.HasStarted)
-        {
-            // What was found so far is saved and shown; the last line says why there is no more.
-            await http.Response.WriteLine(new DigProblem(e.Message), json.Value.SerializerOptions, stop);
-        }
-
+        // What was found so far is saved and shown; the last line says why there is no more.
+        await http.Response.WriteLines(digging.Run(id, request, stop), e => new DigProblem(e.Message), json.Value.SerializerOptions, stop);
         return Results.Empty;
     }
 

@@ -1,4 +1,3 @@
-
 namespace TinRabbit.Server.Features.Dig;
 
 /// <summary>A word against each head.</summary>

@@ -1,4 +1,3 @@
-
 namespace TinRabbit.Server.Features.Dig;
 
 /// <summary>A term and other names for it, combined with words that describe the product.</summary>

@@ -1,5 +1,4 @@
 using System.ComponentModel.DataAnnotations;
-using Microsoft.AspNetCore.Http.Features;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.AspNetCore.Http.Json;
 using Microsoft.EntityFrameworkCore;
@@ -114,29 +113,15 @@ internal static class ImportApi
         CancellationToken stop
     )
     {
-        if (request.HttpContext.Features.Get<IHttpMaxRequestBodySizeFeature>() is { IsReadOnly: false } size)
-            size.MaxRequestBodySize = null; // counted below, with an answer in words
-        if (request.ContentLength > Bounds.ImportBytes)
-            return TooLarge();
-        var (id, file) = ImportFiles.Add(data, clock.GetUtcNow().UtcDateTime);
-        try
-        {
-            await using (var stream = File.Create(file))
-                if (!await ImportFiles.Receive(request.Body, stream, stop))
-                {
-                    stream.Close();
-                    ImportFiles.Remove(file);
-                    return TooLarge();
-                }
-
-            await File.WriteAllTextAsync(file + ".name", name is { Length: > 0 } ? name : "pasted", stop);
-            return TypedResults.Ok(View(id, file, TableGuess.Of(file), stop));
-        }
-        catch
-        {
-            ImportFiles.Remove(file);
-            throw;
-        }
+        var view = await ImportFiles.Store(
+            request,
+            data,
+            clock.GetUtcNow().UtcDateTime,
+            name is { Length: > 0 } ? name : "pasted",
+            (id, file) => Task.FromResult(View(id, file, TableGuess.Of(file), stop)),
+            stop
+        );
+        return view is null ? ImportFiles.TooLarge() : TypedResults.Ok(view);
     }
 
     private static Results<Ok<ImportView>, NotFound> Look(
@@ -262,13 +247,6 @@ internal static class ImportApi
         TableCheck.Check(look);
         TableCheck.CheckFits(file, look);
     }
-
-    private static IResult TooLarge() =>
-        Results.Problem(
-            $"The file is larger than {Bounds.ImportBytes >> 20} MB, the limit. Import it in parts.",
-            statusCode: StatusCodes.Status413PayloadTooLarge,
-            title: "The file is too large."
-        );
 
     private static ImportView View(string id, string file, TableLook look, CancellationToken stop)
     {

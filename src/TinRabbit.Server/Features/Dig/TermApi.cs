@@ -150,10 +150,7 @@ internal static class TermApi
         IMarket market,
         TermDetails details,
         CancellationToken stop
-    ) =>
-        market.Places.Any(p => p.Id == marketId)
-            ? TypedResults.Ok(await details.Correct(marketId, right, stop))
-            : TypedResults.NotFound();
+    ) => market.Places.Any(p => p.Id == marketId) ? TypedResults.Ok(await details.Correct(marketId, right, stop)) : TypedResults.NotFound();
 
     private static async Task<Results<Ok<Measured>, NotFound>> UseReading(
         string marketId,

@@ -13,6 +13,7 @@ internal sealed class TermDig(TinContext db, IMarket market, Shelves shelves)
 {
     private const int TopResults = 100;
     private const int MostSellersTerms = 60;
+
     // Suggestions are asked for in a few portions, so that each is saved and shown at once.
     private const int AllSteps = Walk.Steps + 1;
     private const int StepsAtOnce = 4;
@@ -20,7 +21,7 @@ internal sealed class TermDig(TinContext db, IMarket market, Shelves shelves)
     /// <summary>Digs for a term, part by part.</summary>
     public async IAsyncEnumerable<DigPart> Run(int productId, DigRequest request, [EnumeratorCancellation] CancellationToken stop)
     {
-        var (marketId, head, key) = (request.MarketId, request.Text, Tokens.Key(request.Text));
+        var (marketId, head, key) = (request.MarketId, request.Text.Trim(), Tokens.Key(request.Text));
         var dug = new Dug(key, head);
         var step = 0;
         await using var walk = market.WalkAlphabet(marketId, key, stop).GetAsyncEnumerator(stop);
@@ -84,7 +85,7 @@ internal sealed class TermDig(TinContext db, IMarket market, Shelves shelves)
                     {
                         ProductId = productId,
                         MarketId = request.MarketId,
-                        Text = request.Text,
+                        Text = request.Text.Trim(),
                         Key = key,
                         ParentId = parent,
                     }

@@ -231,7 +231,20 @@ public sealed record CheckResponse(IReadOnlyList<CheckedFinding> Findings, IRead
 /// <param name="Length">0 where it is about the field as a whole.</param>
 /// <param name="Why">Why it matters.</param>
 /// <param name="Fix">An edit that fixes it; null where a person has to.</param>
-public sealed record CheckedFinding(string Id, Level Level, string Field, int Item, int Start, int Length, string Why, CheckedFix? Fix);
+public sealed record CheckedFinding(string Id, Level Level, string Field, int Item, int Start, int Length, string Why, CheckedFix? Fix)
+{
+    internal static CheckedFinding Of(Finding f) =>
+        new(
+            f.Id,
+            f.Level,
+            f.Field,
+            f.Item,
+            f.Start,
+            f.Length,
+            f.Why,
+            f.Fix is { } fix ? new(fix.Label, fix.Field, CopyJson.WriteValue(fix.Value)) : null
+        );
+}
 
 /// <summary>An edit that fixes a finding: the field's new value.</summary>
 public sealed record CheckedFix(string Label, string Field, System.Text.Json.Nodes.JsonNode? Value);
@@ -327,11 +340,7 @@ internal static class EngineApi
     private static async Task<Ok<CheckResponse>> EngineCheck(CheckRequest request, TinContext db, CancellationToken stop)
     {
         var page = EngineInput.ReadPageKind(request.PageKind);
-        // A page has the rules of the web shop unless others are given.
-        var platform =
-            page is not null && request.Platform.ValueKind is JsonValueKind.Undefined or JsonValueKind.Null
-                ? await EngineInput.ReadPlatform(JsonSerializer.SerializeToElement(Sites.PlatformId), db, stop)
-                : await EngineInput.ReadPlatform(request.Platform, db, stop);
+        var platform = await PlatformOf(request.Platform, page is not null, db, stop);
         var copy = EngineInput.ReadFields(request.Fields, platform);
         var check = ListingCheck.Check(
             new(
@@ -350,24 +359,14 @@ internal static class EngineApi
             },
             stop
         );
-        return TypedResults.Ok(
-            new CheckResponse(
-                [
-                    .. check.Findings.Select(f => new CheckedFinding(
-                        f.Id,
-                        f.Level,
-                        f.Field,
-                        f.Item,
-                        f.Start,
-                        f.Length,
-                        f.Why,
-                        f.Fix is { } fix ? new(fix.Label, fix.Field, CopyJson.WriteValue(fix.Value)) : null
-                    )),
-                ],
-                [.. check.Passed.Select(p => p.Id)]
-            )
-        );
+        return TypedResults.Ok(new CheckResponse([.. check.Findings.Select(CheckedFinding.Of)], [.. check.Passed.Select(p => p.Id)]));
     }
+
+    // A page has the rules of the web shop unless others are given.
+    private static Task<Platform> PlatformOf(JsonElement given, bool isPage, TinContext db, CancellationToken stop) =>
+        isPage && given.ValueKind is JsonValueKind.Undefined or JsonValueKind.Null
+            ? EngineInput.ReadPlatform(JsonSerializer.SerializeToElement(Sites.PlatformId), db, stop)
+            : EngineInput.ReadPlatform(given, db, stop);
 
     private static async Task<Ok<ReadResponse>> EngineRead(ReadRequest request, TinContext db, Shelves shelves, CancellationToken stop)
     {

@@ -129,15 +129,10 @@ internal static class EngineWatchApi
     )
     {
         var platform = await EngineInput.ReadPlatform(request.Platform, db, stop);
-        var fields = EngineInput.ReadFields(request.Fields, platform);
-        var observed = Observed(request.Observed);
+        var (fields, observed) = (EngineInput.ReadFields(request.Fields, platform), Observed(request.Observed));
         var found = ProfileExplanation.Of(platform, fields, observed, stop);
-        var correlation = RankCorrelation.Of([
-            .. observed
-                .Zip(found.Grips)
-                .Where(o => o.First is { Found: true, Rank: not null })
-                .Select(o => (o.Second, o.First.Rank!.Value)),
-        ]);
+        var ranked = observed.Zip(found.Grips).Where(o => o.First is { Found: true, Rank: not null });
+        var correlation = RankCorrelation.Of([.. ranked.Select(o => (o.Second, o.First.Rank!.Value))]);
         return TypedResults.Ok(
             new ExplainObservedResponse(
                 found.Predicted,

@@ -1,8 +1,6 @@
 using System.Text;
-using Microsoft.AspNetCore.Http.Features;
 using Microsoft.AspNetCore.Http.HttpResults;
 using MiniExcelLibs;
-using TinRabbit.Core;
 using TinRabbit.Server.Files.Tables;
 using TinRabbit.Server.Hosting;
 using TinRabbit.Server.Listings;
@@ -42,7 +40,11 @@ internal static class FilesApi
             .ProducesValidationProblem()
             .ProducesProblem(413)
             .DisableRequestTimeout();
-        api.MapPost("/imports/{id}/run", RunImport).RetriesRaces().WithName("RunShopImport").ProducesValidationProblem().DisableRequestTimeout();
+        api.MapPost("/imports/{id}/run", RunImport)
+            .RetriesRaces()
+            .WithName("RunShopImport")
+            .ProducesValidationProblem()
+            .DisableRequestTimeout();
         api.MapDelete("/imports/{id}", ForgetImport).WithName("ForgetShopImport");
     }
 
@@ -53,11 +55,11 @@ internal static class FilesApi
         TypedResults.Stream(s => Whole(s, inner => ShopExport.HtmlZip(db, files, inner, stop), stop), "application/zip", "pages.zip");
 
     private static async Task<FileContentHttpResult> ExportPagesCsv(TinContext db, CancellationToken stop) =>
-        CsvFile.Of(await ShopExport.PagesCsv(db, await PageTree.Platform(db, stop), stop), "pages.csv");
+        CsvFile.Of(await ShopExport.PagesCsv(db, await db.PageRules(stop), stop), "pages.csv");
 
     private static async Task<FileContentHttpResult> ExportPagesXlsx(TinContext db, CancellationToken stop)
     {
-        var (heads, rows) = await ShopExport.PagesTable(db, await PageTree.Platform(db, stop), stop);
+        var (heads, rows) = await ShopExport.PagesTable(db, await db.PageRules(stop), stop);
         using var file = new MemoryStream();
         await file.SaveAsAsync(
             rows.Select(r => heads.Zip(r).ToDictionary(c => c.First, c => (object)c.Second)).ToList(),
@@ -92,31 +94,13 @@ internal static class FilesApi
         CancellationToken stop
     )
     {
-        if (request.HttpContext.Features.Get<IHttpMaxRequestBodySizeFeature>() is { IsReadOnly: false } size)
-            size.MaxRequestBodySize = null; // counted below, with an answer in words
-        var (id, file) = ImportFiles.Add(data, db.Now);
-        try
-        {
-            await using (var stream = File.Create(file))
-                if (!await ImportFiles.Receive(request.Body, stream, stop))
-                {
-                    stream.Close();
-                    ImportFiles.Remove(file);
-                    return TypedResults.Problem(
-                        $"The file is larger than {Bounds.ImportBytes >> 20} MB, the limit. Import it in parts.",
-                        statusCode: StatusCodes.Status413PayloadTooLarge,
-                        title: "The file is too large."
-                    );
-                }
+        var view = await ImportFiles.Store(request, data, db.Now, $"{platformId}\n{name}", Read, stop);
+        return view is null ? ImportFiles.TooLarge() : TypedResults.Ok(view);
 
-            await File.WriteAllTextAsync(file + ".name", $"{platformId}\n{name}", stop);
-            var (document, kind) = await ShopFiles.Read(file, name ?? "", platformId, db, PictureFiles.NameOf, stop);
-            return TypedResults.Ok(new ShopImportView(id, name ?? "", kind, await new ShopImport(db, editor, document).Plan(stop)));
-        }
-        catch
+        async Task<ShopImportView> Read(string id, string file)
         {
-            ImportFiles.Remove(file);
-            throw;
+            var (document, kind) = await ShopFiles.Read(file, name ?? "", platformId, db, PictureFiles.NameOf, stop);
+            return new(id, name ?? "", kind, await new ShopImport(db, editor, document).Plan(stop));
         }
     }
 

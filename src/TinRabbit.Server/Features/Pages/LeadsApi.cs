@@ -74,13 +74,17 @@ internal static class LeadsApi
     public static void MapLeads(this IEndpointRouteBuilder app)
     {
         app.MapGet("/api/leads", GetLeads).WithName("GetLeads").WithTags("Pages");
-        app.MapPut("/api/pages/{id:int}/lead", SetPageLead).RetriesRaces().WithName("SetPageLead").WithTags("Pages").ProducesValidationProblem();
+        app.MapPut("/api/pages/{id:int}/lead", SetPageLead)
+            .RetriesRaces()
+            .WithName("SetPageLead")
+            .WithTags("Pages")
+            .ProducesValidationProblem();
     }
 
     private static async Task<Ok<LeadsView>> GetLeads(TinContext db, Shelves shelves, IMarket market, CancellationToken stop)
     {
         var web = market.MarketOf(await db.Site(stop))?.Id;
-        var (pages, rules) = (await db.AllPages(stop), await PageTree.Platform(db, stop));
+        var (pages, rules) = (await db.AllPages(stop), await db.PageRules(stop));
         var wanted = await db.WantedByProduct(web, stop);
         var alts = (await db.Products.AsNoTracking().Include(p => p.Pictures).ToListAsync(stop)).ToDictionary(
             p => p.Id,
@@ -116,7 +120,7 @@ internal static class LeadsApi
         ListingEditor.SetLead(page.Listing, key);
         return TypedResults.Ok(
             await changes.Save(
-                PageMessages.SetLead(text, page.NameOf(await PageTree.Platform(db, stop))),
+                PageMessages.SetLead(text, page.NameOf(await db.PageRules(stop))),
                 new(Screen.Pages, ListingId: page.ListingId, PageId: id),
                 [lead, pick],
                 stop
@@ -262,10 +266,7 @@ internal static class LeadsApi
         var byId = pages.ToDictionary(p => p.Id);
         var held = holdings.ToDictionary(h => h.Id, h => h.Held.ToDictionary(t => t.Key, t => t.Grip, StringComparer.Ordinal));
         double GripOf(int id, string key) => 100 * held[id].GetValueOrDefault(key);
-        var leads = pages.Select(p => p.Listing.LeadKey).OfType<string>().ToHashSet(StringComparer.Ordinal);
-        var strongOn = holdings
-            .SelectMany(h => h.Held.Where(t => t.Grip >= Core.Pages.Clashes.Strong).Select(t => (t.Key, h.Id)))
-            .ToLookup(t => t.Key, t => t.Id, StringComparer.Ordinal);
+        var terms = new FreeTerms(holdings, pages.Select(p => p.Listing.LeadKey).OfType<string>());
         var all = Core.Pages.Clashes.Find(holdings);
         return (
             [
@@ -301,7 +302,7 @@ internal static class LeadsApi
         // Its best pick that is no page's lead and that no other page holds strongly.
         WantedTerm? FreeTerm(PageRow page, string key) =>
             wanted[page.Listing.ProductId]
-                .Where(w => w.Key != key && !leads.Contains(w.Key) && strongOn[w.Key].All(id => id == page.Id))
+                .Where(w => w.Key != key && terms.IsFree(page.Id, w.Key))
                 .OrderByDescending(w => w.Term.Worth())
                 .Select(w => w.Term)
                 .FirstOrDefault();
@@ -321,11 +322,7 @@ internal static class LeadsApi
             .Where(p => p.Facts.What.Length > 0)
             .Select(p => p.Facts.Words with { Own = own })
             .ToList();
-        var targeted = pages
-            .Select(p => p.Listing.LeadKey)
-            .OfType<string>()
-            .Concat(holdings.SelectMany(h => h.Held.Where(t => t.Grip >= Core.Pages.Clashes.Strong).Select(t => t.Key)))
-            .ToHashSet(StringComparer.Ordinal);
+        var targeted = new FreeTerms(holdings, pages.Select(p => p.Listing.LeadKey).OfType<string>());
         var found = await shelves.Query(
             db,
             webMarket,
@@ -337,7 +334,7 @@ internal static class LeadsApi
         return
         [
             .. terms
-                .Where(t => t.Reading?.Volume > 0 && !targeted.Contains(t.Key))
+                .Where(t => t.Reading?.Volume > 0 && !targeted.IsTargeted(t.Key))
                 .Select(t => (Term: t, Kind: PageNeed.KindFor(t.Text, products)))
                 .Where(t => t.Kind is not null)
                 .OrderByDescending(t => t.Term.Reading!.Volume)

@@ -5,6 +5,8 @@ namespace TinRabbit.Server.Features.Pages;
 /// <summary>The pages of the seller's own site.</summary>
 internal sealed class PagesFeature : IFeature
 {
+    public void AddServices(IServiceCollection services) => services.AddScoped<PageEditor>();
+
     public void Map(IEndpointRouteBuilder api)
     {
         api.MapSite();

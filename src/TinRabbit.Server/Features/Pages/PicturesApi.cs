@@ -89,17 +89,10 @@ internal static class PicturesApi
 
     private static async Task<Ok<PicturesView>> GetPictures(TinContext db, IMarket market, CancellationToken stop)
     {
-        var rules = await PageTree.Platform(db, stop);
+        var rules = await db.PageRules(stop);
         var products = await Products(db, stop);
         var inText = products.ToDictionary(p => p.Id, p => InText(p, rules));
-        var same = products
-            .SelectMany(p => p.Pictures.Select(x => x.Description).Concat(inText[p.Id].Select(x => x.Alt)))
-            .Select(Tokens.Key)
-            .Where(k => k.Length > 0)
-            .GroupBy(k => k, StringComparer.Ordinal)
-            .Where(g => g.Count() > 1)
-            .Select(g => g.Key)
-            .ToHashSet(StringComparer.Ordinal);
+        var same = UsedTwice(products.SelectMany(p => p.Pictures.Select(x => x.Description).Concat(inText[p.Id].Select(x => x.Alt))));
         var picks = await db.WantedByProduct(market.MarketOf(await db.Site(stop))?.Id, stop);
         var own = OwnWord.ByKey(await db.OwnWords(stop));
         var most = new PageToCheck(PageKind.Product).Threshold(rules, "altMax");
@@ -115,6 +108,15 @@ internal static class PicturesApi
             )
         );
     }
+
+    private static HashSet<string> UsedTwice(IEnumerable<string> texts) =>
+        texts
+            .Select(Tokens.Key)
+            .Where(k => k.Length > 0)
+            .GroupBy(k => k, StringComparer.Ordinal)
+            .Where(g => g.Count() > 1)
+            .Select(g => g.Key)
+            .ToHashSet(StringComparer.Ordinal);
 
     private static async Task<Ok<List<AltChange>>> PreviewFill(PatternRequest request, TinContext db, CancellationToken stop) =>
         TypedResults.Ok(await Planned(request, await Products(db, stop), db, stop));

@@ -32,7 +32,8 @@ internal static class ShopExport
             .ToListAsync(stop);
         var picks = (await db.Picks.AsNoTracking().ToListAsync(stop)).ToLookup(p => p.ProductId);
         var takes = (await db.Takes.AsNoTracking().OrderBy(t => t.Id).ToListAsync(stop)).ToLookup(t => t.ListingId);
-        var redirects = await db.RedirectsOf(pages, stop);
+        var redirects = await db.RedirectsOf([.. pages.Select(p => (p.Id, p.Slug, p.LiveSlug, p.IsPublished))], stop);
+        var slugs = pages.ToDictionary(p => p.Id, p => p.Slug);
         return new(
             ShopDocument.Name,
             ShopDocument.Latest,
@@ -81,7 +82,7 @@ internal static class ShopExport
                         : null
                 )),
             ],
-            redirects.ToDictionary(r => r.From, r => r.Page.Slug)
+            redirects.ToDictionary(r => r.From, r => slugs[r.PageId])
         );
     }
 
@@ -92,7 +93,7 @@ internal static class ShopExport
         await using var zip = new ZipArchive(stream, ZipArchiveMode.Create, leaveOpen: true);
         await using (var json = await zip.CreateEntry("shop.json").OpenAsync(stop))
             await JsonSerializer.SerializeAsync(json, document, ShopDocument.Json, stop);
-        var rules = await PageTree.Platform(db, stop);
+        var rules = await db.PageRules(stop);
         await Add(zip, "pages.csv", await PagesCsv(db, rules, stop), stop);
         await Add(
             zip,
@@ -160,8 +161,8 @@ internal static class ShopExport
                 new XElement(
                     map + "urlset",
                     new XAttribute(XNamespace.Xmlns + "xhtml", xhtml),
-                    Sites
-                        .InTreeOrder(pages)
+                    PageTree
+                        .InOrder(pages)
                         .Where(p => p.Page.IsPublished)
                         .Select(p => site.AddressOf(p.Page.IsHome, p.Page.Slug))
                         .Select(address => new XElement(
@@ -194,11 +195,12 @@ internal static class ShopExport
     {
         var (site, pages) = (await db.Site(stop), await db.AllPages(stop));
         var fields = rules.Fields.Where(f => f.Role != "alt").ToList();
+        var names = pages.ToDictionary(p => p.Id, p => p.NameOf(rules));
         return (
             ["product", "platform", "kind", "inside", "address", .. fields.Select(f => f.Key)],
             [
-                .. Sites
-                    .InTreeOrder(pages)
+                .. PageTree
+                    .InOrder(pages)
                     .Select(p =>
                     {
                         var copy = p.Page.Listing.Copy.On(rules);
@@ -207,7 +209,7 @@ internal static class ShopExport
                                 p.Page.Listing.Product.Name,
                                 rules.Id,
                                 p.Page.Kind.ToString().ToLowerInvariant(),
-                                pages.FirstOrDefault(x => x.Id == p.Page.ParentId)?.NameOf(rules) ?? "",
+                                p.Page.ParentId is { } parent ? names.GetValueOrDefault(parent, "") : "",
                                 site.AddressOf(p.Page.IsHome, p.Page.Slug),
                                 .. fields.Select(f => copy.TryGetValue(f.Key, out var value) ? ListingFiles.OneText(f, value) : ""),
                             ];
@@ -230,7 +232,7 @@ internal static class ShopExport
             var pages = await db.AllPages(stop);
             return new(
                 await db.Site(stop),
-                await PageTree.Platform(db, stop),
+                await db.PageRules(stop),
                 pages,
                 pages.ToDictionary(p => p.Id),
                 (await db.Products.AsNoTracking().SelectMany(p => p.Pictures).ToListAsync(stop)).ToLookup(p => p.ProductId)

@@ -26,7 +26,7 @@ internal static class ShopFiles
         CancellationToken stop
     )
     {
-        var rules = await PageTree.Platform(db, stop);
+        var rules = await db.PageRules(stop);
         var platforms = (await db.Platforms.AsNoTracking().ToListAsync(stop)).ToDictionary(p => p.Id, p => p.Profile);
         if (ZipFiles.IsZip(file) && !await IsWorkbook(file, stop))
             return await Archive(file, db, rules, picture, stop);

@@ -278,7 +278,7 @@ internal sealed partial class ShopImport
         }
 
         foreach (var page in _addedPages)
-            ListingEditor.SetSlug(page, _rules);
+            ListingEditor.SetHead(page, _rules);
     }
 
     private async Task AddTakes(CancellationToken stop)

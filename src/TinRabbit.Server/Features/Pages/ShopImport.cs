@@ -116,7 +116,7 @@ internal sealed partial class ShopImport(TinContext db, ListingEditor editor, Sh
             _platforms[profile.Id] = profile;
         }
 
-        _rules = await PageTree.Platform(db, stop);
+        _rules = await db.PageRules(stop);
         _products = await db.Products.Include(p => p.Pictures).Include(p => p.Listings).OrderBy(p => p.Id).ToListAsync(stop);
         _picks = (await db.Picks.ToListAsync(stop)).ToLookup(p => p.ProductId);
         _pages = await db.AllPages(stop);

@@ -59,26 +59,9 @@ internal static class SiteApi
         CancellationToken stop
     )
     {
-        var problems = new List<Problem>();
-        var address = request.Address.Trim().TrimEnd('/');
-        if (address.Length > 0 && !(Uri.TryCreate(address, UriKind.Absolute, out var uri) && uri.Scheme is "http" or "https"))
-            problems.Add(new("address", "Enter the address with https://, such as https://myshop.example."));
-        if (request.Language.Trim().Length == 0)
-            problems.Add(new("language", "Enter a language code, such as en."));
-        if (market.Places.All(p => p.PlatformId != MarketPlace.Web || p.Country != request.Country))
-            problems.Add(new("country", $"There is no web market for “{request.Country}”."));
-        if (problems.Count > 0)
-            throw new InvalidInputException(problems);
         var site = await db.Site(stop);
         var before = SiteState.Of(site);
-        var after = before with
-        {
-            Brand = request.Brand.Trim(),
-            Address = address,
-            Language = request.Language.Trim(),
-            Country = request.Country,
-            TitleSuffix = request.TitleSuffix.TrimEnd(),
-        };
+        var after = Read(request, before, market);
         var result = Versioned.Apply(site.Revision, request.Revision, site.Id > 0 && after == before, () => after.ApplyTo(site));
         if (result is SaveResult.Conflict)
             return TypedResults.Conflict(View(site, market));
@@ -87,6 +70,28 @@ internal static class SiteApi
         if (site.Id == 0)
             db.Sites.Add(site);
         return TypedResults.Ok(await changes.Save(PageMessages.ChangedSite, new(Screen.Pages), [before], stop));
+    }
+
+    private static SiteState Read(SiteRequest request, SiteState before, IMarket market)
+    {
+        var problems = new List<Problem>();
+        var address = request.Address.Trim().TrimEnd('/');
+        if (address.Length > 0 && !(Uri.TryCreate(address, UriKind.Absolute, out var uri) && uri.Scheme is "http" or "https"))
+            problems.Add(new("address", "Enter the address with https://, such as https://myshop.example."));
+        if (request.Language.Trim().Length == 0)
+            problems.Add(new("language", "Enter a language code, such as en."));
+        if (market.Places.All(p => p.PlatformId != MarketPlace.Web || p.Country != request.Country))
+            problems.Add(new("country", $"There is no web market for “{request.Country}”."));
+        return problems.Count > 0
+            ? throw new InvalidInputException(problems)
+            : before with
+            {
+                Brand = request.Brand.Trim(),
+                Address = address,
+                Language = request.Language.Trim(),
+                Country = request.Country,
+                TitleSuffix = request.TitleSuffix.TrimEnd(),
+            };
     }
 
     private static SiteView View(SiteRow site, IMarket market)

@@ -91,7 +91,11 @@ internal static class PickApi
 
         api.MapPut("/order", OrderPicks).RetriesRaces().WithName("OrderPicks");
 
-        app.MapPut("/api/products/{id:int}/facts", SaveFacts).RetriesRaces().WithName("SaveFacts").WithTags("Pick").ProducesValidationProblem();
+        app.MapPut("/api/products/{id:int}/facts", SaveFacts)
+            .RetriesRaces()
+            .WithName("SaveFacts")
+            .WithTags("Pick")
+            .ProducesValidationProblem();
 
         app.MapIdeas();
         app.MapLanguage();

@@ -95,12 +95,7 @@ internal static class PlatformsApi
     )
     {
         var platform = Read(request);
-        if (await db.Platforms.IgnoreQueryFilters().AnyAsync(p => p.Id == platform.Id && p.DeletedAt != null, stop))
-            throw new InvalidInputException([new("profile.id", $"A deleted platform has the ID “{platform.Id}”. Choose another ID.")]);
-        if (await db.Platforms.AnyAsync(p => p.Id == platform.Id, stop))
-            throw new InvalidInputException([
-                new("profile.id", $"A platform with the ID “{platform.Id}” exists already. Choose another ID."),
-            ]);
+        await CheckFree(db, platform.Id, stop);
         var row = new PlatformRow
         {
             Id = platform.Id,
@@ -108,12 +103,8 @@ internal static class PlatformsApi
             Like = await KindOf(db, request.Like, stop),
         };
         db.Platforms.Add(row);
-        await changes.Save(
-            PlatformMessages.Added(platform.Name),
-            new(Screen.Settings),
-            [new RemoveRows(nameof(PlatformRow), [platform.Id])],
-            stop
-        );
+        var undo = new RemoveRows(nameof(PlatformRow), [platform.Id]);
+        await changes.Save(PlatformMessages.Added(platform.Name), new(Screen.Settings), [undo], stop);
         await markets.TryOpen(platform, row.Like!, stop);
         return TypedResults.Ok(View(row, 0));
     }
@@ -129,35 +120,50 @@ internal static class PlatformsApi
     {
         if (await db.Platforms.FindAsync([id], stop) is not { } row)
             return TypedResults.NotFound();
+        var (platform, from) = ReadChanged(request, id);
+        var unfit = await Unfit(db, platform, stop);
+        var before = Profiles.Write(row.Profile);
+        var result = Versioned.Apply(row.Revision, from, Profiles.Write(platform) == before, () => row.SetProfile(platform));
+        if (result is SaveResult.Conflict)
+            return TypedResults.Conflict(View(row, await Written(db, id, stop)));
+        if (result is SaveResult.Saved)
+        {
+            await changes.Save(PlatformMessages.Changed(platform.Name), new(Screen.Settings), [new ProfileBefore(id, before)], stop);
+            await Reopen(row, db, markets, stop);
+        }
+
+        return TypedResults.Ok(new ProfileChecked(unfit, row.Revision));
+    }
+
+    private static async Task Reopen(PlatformRow row, TinContext db, MarketSetup markets, CancellationToken stop)
+    {
+        await db.ForgetHeads(row.Id, stop);
+        if (row.Like is { } like)
+            await markets.TryOpen(row.Profile, like, stop);
+    }
+
+    private static Task<int> Written(TinContext db, string platformId, CancellationToken stop) =>
+        db.Listings.CountAsync(l => l.PlatformId == platformId && l.Copy != ListingText.Empty, stop);
+
+    private static (Platform Platform, int Revision) ReadChanged(ProfileRequest request, string id)
+    {
         var platform = Read(request);
         if (platform.Id != id)
             throw new InvalidInputException([new("profile.id", $"A platform keeps its ID, “{id}”. Duplicate it to use another.")]);
-        var isSame = Profiles.Write(platform) == Profiles.Write(row.Profile);
-        if (request.Revision is not { } from)
-            throw new InvalidInputException([new("revision", "This is missing.")]);
-        var unfit = await Unfit(db, platform, stop);
-        var result = Versioned.Apply(
-            row.Revision,
-            from,
-            isSame,
-            () =>
-            {
-                changes.Note(
-                    PlatformMessages.Changed(platform.Name),
-                    new(Screen.Settings),
-                    new ProfileBefore(id, Profiles.Write(row.Profile))
-                );
-                (row.Profile, row.Revision) = (platform, row.Revision + 1);
-            }
-        );
-        if (result is SaveResult.Conflict)
-            return TypedResults.Conflict(
-                View(row, await db.Listings.CountAsync(l => l.PlatformId == id && l.Copy != ListingText.Empty, stop))
-            );
-        await db.SaveChangesAsync(stop);
-        if (row.Like is { } like)
-            await markets.TryOpen(platform, like, stop);
-        return TypedResults.Ok(new ProfileChecked(unfit, row.Revision));
+        return (platform, request.Revision ?? throw new InvalidInputException([new("revision", "This is missing.")]));
+    }
+
+    private static async Task CheckFree(TinContext db, string id, CancellationToken stop)
+    {
+        if (await db.Platforms.IgnoreQueryFilters().FirstOrDefaultAsync(p => p.Id == id, stop) is { } other)
+            throw new InvalidInputException([
+                new(
+                    "profile.id",
+                    other.DeletedAt is null
+                        ? $"A platform with the ID “{id}” exists already. Choose another ID."
+                        : $"A deleted platform has the ID “{id}”. Choose another ID."
+                ),
+            ]);
     }
 
     private static async Task<Results<Ok<Changed>, NotFound>> DeletePlatform(

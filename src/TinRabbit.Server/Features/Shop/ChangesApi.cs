@@ -32,12 +32,14 @@ internal static class ChangesApi
         api.MapGet("/", GetChanges)
             .WithName("GetChanges")
             .WithDescription("The last changes of the shop, and of a product where one is given; the newest first.");
-        api.MapPost("/undo", Undo).RetriesRaces()
+        api.MapPost("/undo", Undo)
+            .RetriesRaces()
             .WithName("UndoChange")
             .WithDescription("Undoes a change, or the last one.")
             .ProducesValidationProblem()
             .DisableRequestTimeout();
-        api.MapPost("/redo", Redo).RetriesRaces()
+        api.MapPost("/redo", Redo)
+            .RetriesRaces()
             .WithName("RedoChange")
             .WithDescription("Makes a change again that was undone, or the one that was undone last.")
             .ProducesValidationProblem()

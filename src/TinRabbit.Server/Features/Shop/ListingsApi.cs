@@ -79,39 +79,47 @@ internal static class ListingsApi
         var chosen = country is not null && countries.ContainsKey(country) ? country : countries.Keys.FirstOrDefault() ?? "";
         var markets = market.MarketsIn(site, chosen);
         var names = await db.PlatformNames(stop);
-        var sent = await db
-            .Sent.AsNoTracking()
-            .GroupBy(s => s.ListingId)
-            .Select(g => new { Id = g.Key, At = g.Max(s => s.At) })
-            .ToDictionaryAsync(s => s.Id, s => s.At, stop);
+        var sent = await LastSent(db, stop);
         var rows = await Rows(db).ToListAsync(stop);
         return TypedResults.Ok(
             new ListingsView(
                 chosen,
                 countries,
-                [
-                    .. rows.Select(r =>
-                    {
-                        var marketId = markets.GetValueOrDefault(r.PlatformId);
-                        var known = marketId is null ? null : scores.Find(r.Id, marketId, StateOf(scores, r));
-                        DateTime? sentAt = sent.TryGetValue(r.Id, out var at) ? at : null;
-                        return new ListingLine(
-                            r.Id,
-                            r.ProductId,
-                            r.Product,
-                            r.PlatformId,
-                            names.GetValueOrDefault(r.PlatformId, r.PlatformId),
-                            marketId,
-                            r.SavedAt,
-                            sentAt,
-                            sentAt is not null && r.SavedAt > sentAt,
-                            r.ArchivedAt,
-                            known?.Score,
-                            known?.IsFresh ?? false
-                        );
-                    }),
-                ]
+                [.. rows.Select(r => Line(r, markets, names, sent.TryGetValue(r.Id, out var at) ? at : null, scores))]
             )
+        );
+    }
+
+    private static Task<Dictionary<int, DateTime>> LastSent(TinContext db, CancellationToken stop) =>
+        db
+            .Sent.AsNoTracking()
+            .GroupBy(s => s.ListingId)
+            .Select(g => new { Id = g.Key, At = g.Max(s => s.At) })
+            .ToDictionaryAsync(s => s.Id, s => s.At, stop);
+
+    private static ListingLine Line(
+        ListingHead row,
+        IReadOnlyDictionary<string, string> markets,
+        Dictionary<string, string> names,
+        DateTime? sentAt,
+        ListingScores scores
+    )
+    {
+        var marketId = markets.GetValueOrDefault(row.PlatformId);
+        var known = marketId is null ? null : scores.Find(row.Id, marketId, StateOf(scores, row));
+        return new(
+            row.Id,
+            row.ProductId,
+            row.Product,
+            row.PlatformId,
+            names.GetValueOrDefault(row.PlatformId, row.PlatformId),
+            marketId,
+            row.SavedAt,
+            sentAt,
+            sentAt is not null && row.SavedAt > sentAt,
+            row.ArchivedAt,
+            known?.Score,
+            known?.IsFresh ?? false
         );
     }
 
@@ -126,12 +134,7 @@ internal static class ListingsApi
         CancellationToken stop
     )
     {
-        var markets = market.MarketsIn(await db.Site(stop), request.Country);
-        var todo = (await Rows(db).ToListAsync(stop))
-            .Where(l => l.ArchivedAt is null && markets.ContainsKey(l.PlatformId))
-            .Select(l => (Listing: l.Id, Market: markets[l.PlatformId], State: StateOf(scores, l)))
-            .Where(l => scores.Find(l.Listing, l.Market, l.State) is not { IsFresh: true })
-            .ToList();
+        var todo = await Stale(request.Country, db, market, scores, stop);
         response.ContentType = "application/x-ndjson";
         var options = json.Value.SerializerOptions;
         await response.WriteLine(new ScoreLine(0, todo.Count, null), options, stop);
@@ -145,6 +148,24 @@ internal static class ListingsApi
         {
             await response.WriteLine(new { problem = e.Message }, options, stop);
         }
+    }
+
+    private static async Task<List<(int Listing, string Market, string State)>> Stale(
+        string country,
+        TinContext db,
+        IMarket market,
+        ListingScores scores,
+        CancellationToken stop
+    )
+    {
+        var markets = market.MarketsIn(await db.Site(stop), country);
+        return
+        [
+            .. (await Rows(db).ToListAsync(stop))
+                .Where(l => l.ArchivedAt is null && markets.ContainsKey(l.PlatformId))
+                .Select(l => (Listing: l.Id, Market: markets[l.PlatformId], State: StateOf(scores, l)))
+                .Where(l => scores.Find(l.Listing, l.Market, l.State) is not { IsFresh: true }),
+        ];
     }
 
     private static async Task<Ok<Changed>> ArchiveListings(ArchiveRequest request, TinContext db, ChangeLog changes, CancellationToken stop)

@@ -95,11 +95,17 @@ internal static class ShopApi
 
         api.MapPost("/products", AddProduct).WithName("AddProduct").ProducesValidationProblem();
 
-        api.MapPost("/products/{id:int}/listings/{platformId}", AddListing).RetriesRaces().WithName("AddListing").ProducesValidationProblem();
+        api.MapPost("/products/{id:int}/listings/{platformId}", AddListing)
+            .RetriesRaces()
+            .WithName("AddListing")
+            .ProducesValidationProblem();
         api.MapPut("/shop", SaveShop).RetriesRaces().WithName("SaveShop").ProducesValidationProblem();
         api.MapPost("/shop/words", SetOwnWord).RetriesRaces().WithName("SetOwnWord").ProducesValidationProblem();
         api.MapDelete("/products/{id:int}", DeleteProduct).RetriesRaces().WithName("DeleteProduct");
-        api.MapPost("/products/{id:int}/duplicate", DuplicateProduct).RetriesRaces().WithName("DuplicateProduct").ProducesValidationProblem();
+        api.MapPost("/products/{id:int}/duplicate", DuplicateProduct)
+            .RetriesRaces()
+            .WithName("DuplicateProduct")
+            .ProducesValidationProblem();
         api.MapDelete("/listings/{id:int}", DeleteListing).RetriesRaces().WithName("DeleteListing");
         api.MapPut("/products/{id:int}/name", RenameProduct).RetriesRaces().WithName("RenameProduct").ProducesValidationProblem();
         api.MapPut("/products/{id:int}/pictures", SavePictures).RetriesRaces().WithName("SavePictures").ProducesValidationProblem();
@@ -109,46 +115,36 @@ internal static class ShopApi
     {
         var shop = await db.Shops.AsNoTracking().OrderBy(s => s.Id).FirstAsync(stop);
         // The listings' texts stay where they are: a shop may have many.
-        var listings = (
-            await db
-                .Listings.AsNoTracking()
-                .Select(l => new
-                {
-                    l.ProductId,
-                    l.PlatformId,
-                    l.Id,
-                })
-                .ToListAsync(stop)
-        ).ToLookup(l => l.ProductId);
+        var heads = await db.Listings.AsNoTracking().Select(l => new ListingHead(l.ProductId, l.PlatformId, l.Id)).ToListAsync(stop);
+        var listings = heads.ToLookup(l => l.ProductId);
         var products = await db.Products.AsNoTracking().Include(p => p.Pictures).OrderBy(p => p.Id).ToListAsync(stop);
-        var rows = await db.Platforms.AsNoTracking().ToListAsync(stop);
-        var (platforms, own) = (
-            rows.ToDictionary(p => p.Id, p => p.Profile),
-            rows.Where(p => p.Like is not null).Select(p => p.Id).ToHashSet()
-        );
+        var platforms = await db.Platforms.AsNoTracking().ToDictionaryAsync(p => p.Id, stop);
         var places = market.PlacesWith(await db.Site(stop)).Where(m => platforms.ContainsKey(m.PlatformId));
         return TypedResults.Ok(
             new ShopView(
                 shop.Name,
                 shop.Currency,
                 [.. products.Select(p => View(p, listings[p.Id].ToDictionary(l => l.PlatformId, l => l.Id)))],
-                [
-                    .. places.Select(m => new MarketView(
-                        m.Id,
-                        m.PlatformId,
-                        platforms[m.PlatformId].Name,
-                        platforms[m.PlatformId].About,
-                        m.Country,
-                        m.CountryName,
-                        own.Contains(m.PlatformId) ? shop.Currency : m.Currency,
-                        market.IsSimulated,
-                        own.Contains(m.PlatformId)
-                    )),
-                ],
+                [.. places.Select(m => View(m, platforms[m.PlatformId], shop.Currency, market.IsSimulated))],
                 shop.OwnWords
             )
         );
     }
+
+    private static MarketView View(MarketPlace place, PlatformRow platform, string currency, bool isSimulated) =>
+        new(
+            place.Id,
+            platform.Id,
+            platform.Profile.Name,
+            platform.Profile.About,
+            place.Country,
+            place.CountryName,
+            platform.Like is not null ? currency : place.Currency,
+            isSimulated,
+            platform.Like is not null
+        );
+
+    private sealed record ListingHead(int ProductId, string PlatformId, int Id);
 
     private static async Task<Ok<ProductView>> AddProduct(ProductRequest request, TinContext db, CancellationToken stop)
     {
@@ -183,26 +179,19 @@ internal static class ShopApi
             return TypedResults.NotFound();
         if (product.Listings.Any(l => l.PlatformId == platformId))
             return TypedResults.Ok(View(product));
-        var platform = row.Profile;
-        var listing =
-            from is { } source && await db.FindListing(source, stop) is { } other && other.ProductId == id
-                ? ListingEditor.Add(
-                    product,
-                    platformId,
-                    db.Now,
-                    TextConversion.ConvertTo(platform, other.Platform.Profile, other.Copy.On(other.Platform.Profile)),
-                    other.LeadKey
-                )
-                : ListingEditor.Add(product, platformId, db.Now);
+        var other = from is { } source ? await db.FindListing(source, stop) : null;
+        var listing = AddConverted(product, row.Profile, other?.ProductId == id ? other : null, db.Now);
         await db.SaveChangesAsync(stop);
-        await changes.Save(
-            ShopMessages.AddedListing(product.Name, platform.Name),
-            new(Screen.Write, id, listing.Id),
-            [new RemoveListings([listing.Id])],
-            stop
-        );
+        var what = ShopMessages.AddedListing(product.Name, row.Profile.Name);
+        await changes.Save(what, new(Screen.Write, id, listing.Id), [new RemoveListings([listing.Id])], stop);
         return TypedResults.Ok(View(product));
     }
+
+    // With the text of another listing of the product, where there is one.
+    private static ListingRow AddConverted(ProductRow product, Platform platform, ListingRow? other, DateTime now) =>
+        other?.Platform.Profile is { } its
+            ? ListingEditor.Add(product, platform.Id, now, TextConversion.ConvertTo(platform, its, other.Copy.On(its)), other.LeadKey)
+            : ListingEditor.Add(product, platform.Id, now);
 
     private static async Task<Ok<Changed>> SaveShop(ShopRequest request, TinContext db, ChangeLog changes, CancellationToken stop)
     {
@@ -269,35 +258,27 @@ internal static class ShopApi
     {
         if (await Find(db, id, stop) is not { } product)
             return TypedResults.NotFound();
+        var picks = await db.Picks.AsNoTracking().Where(p => p.ProductId == id).ToListAsync(stop);
+        var copy = CopyOf(product, NewName.Check(request.Name), db.Now);
+        db.Products.Add(copy);
+        db.Picks.AddRange(picks.Select(p => p.CopyFor(copy)));
+        await db.SaveChangesAsync(stop);
+        await changes.Save(ChangeMessages.Duplicated("product", product.Name), new(Screen.Listings), [new RemoveProducts([copy.Id])], stop);
+        return TypedResults.Ok(View(copy));
+    }
+
+    private static ProductRow CopyOf(ProductRow product, string name, DateTime now)
+    {
         var copy = new ProductRow
         {
-            Name = NewName.Check(request.Name),
+            Name = name,
             Facts = product.Facts,
             ShopId = product.ShopId,
         };
         copy.SetPictures(product.PictureStates());
         foreach (var listing in product.Listings)
-            ListingEditor.Add(copy, listing.PlatformId, db.Now, listing.Copy, listing.LeadKey);
-        db.Picks.AddRange(
-            (await db.Picks.AsNoTracking().Where(p => p.ProductId == id).ToListAsync(stop)).Select(p => new PickRow
-            {
-                Product = copy,
-                Text = p.Text,
-                Key = p.Key,
-                Fit = p.Fit,
-                FitByHand = p.FitByHand,
-                Home = p.Home,
-                Note = p.Note,
-                Source = p.Source,
-                SaidBy = p.SaidBy,
-                Language = p.Language,
-                Order = p.Order,
-            })
-        );
-        db.Products.Add(copy);
-        await db.SaveChangesAsync(stop);
-        await changes.Save(ChangeMessages.Duplicated("product", product.Name), new(Screen.Listings), [new RemoveProducts([copy.Id])], stop);
-        return TypedResults.Ok(View(copy));
+            ListingEditor.Add(copy, listing.PlatformId, now, listing.Copy, listing.LeadKey);
+        return copy;
     }
 
     private static async Task<Results<Ok<Changed>, NotFound>> DeleteListing(
@@ -328,20 +309,16 @@ internal static class ShopApi
         if (await Find(db, id, stop) is not { } product)
             return TypedResults.NotFound();
         var name = NewName.Check(request.Name);
-        var result = Versioned.Apply(
-            product.Revision,
-            request.Revision,
-            name == product.Name,
-            () =>
-            {
-                changes.Note(ChangeMessages.Renamed("product", product.Name, name), new(Screen.Listings, id), RenameRow.Of(product, id));
-                product.Rename(name);
-            }
-        );
-        if (result is SaveResult.Conflict)
+        if (Versioned.Apply(product.Revision, request.Revision, name == product.Name, Rename) is SaveResult.Conflict)
             return TypedResults.Conflict(View(product));
         await db.SaveChangesAsync(stop);
         return TypedResults.Ok(View(product));
+
+        void Rename()
+        {
+            changes.Note(ChangeMessages.Renamed("product", product.Name, name), new(Screen.Listings, id), RenameRow.Of(product, id));
+            product.Rename(name);
+        }
     }
 
     private static async Task<Results<Ok<ProductView>, Conflict<ProductView>, NotFound>> SavePictures(

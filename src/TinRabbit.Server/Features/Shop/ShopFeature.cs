@@ -7,6 +7,7 @@ internal sealed class ShopFeature : IFeature
 {
     public void AddServices(IServiceCollection services)
     {
+        services.AddScoped<BulkEdit>();
         services.AddSingleton<ListingScores>();
     }
 

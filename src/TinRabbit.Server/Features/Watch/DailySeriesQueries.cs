@@ -18,9 +18,7 @@ internal static class DailySeriesQueries
     public static Task<List<DailySeries>> SeriesOfShop(this TinContext db, DateOnly from, CancellationToken stop) =>
         Load(db.Figures.Where(f => f.Day >= from && db.Set<ListingRow>().Any(l => l.Id == f.ListingId)), stop);
 
-    private static async Task<List<DailySeries>> Load(IQueryable<FigureRow> rows, CancellationToken stop) =>
-        [
-            .. (
+    private static async Task<List<DailySeries>> Load(IQueryable<FigureRow> rows, CancellationToken stop) => [.. (
                 await rows.OrderBy(f => f.Id)
                     .Select(f => new
                     {
@@ -30,8 +28,5 @@ internal static class DailySeriesQueries
                         Metrics = new DayMetrics(f.Views, f.Clicks, f.Sales, f.Source),
                     })
                     .ToListAsync(stop)
-            )
-                .GroupBy(f => (f.ListingId, f.MarketId))
-                .Select(g => DailySeries.Merge(g.Key.ListingId, g.Key.MarketId, g.Select(f => (f.Day, f.Metrics)))),
-        ];
+            ).GroupBy(f => (f.ListingId, f.MarketId)).Select(g => DailySeries.Merge(g.Key.ListingId, g.Key.MarketId, g.Select(f => (f.Day, f.Metrics))))];
 }

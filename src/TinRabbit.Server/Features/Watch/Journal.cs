@@ -131,7 +131,12 @@ internal sealed class Journal(
             .Where(l => ofListings.Contains(l.Key) || ofProducts.Contains(l.Value) || ofProducts.Contains(null))
             .Select(l => l.Key)
             .ToHashSet();
-        return new(await db.SeriesOfShop(first, stop), await ListingDemand.Of(db, touched, first, stop), [.. notes.Select(ChangeOf)], products);
+        return new(
+            await db.SeriesOfShop(first, stop),
+            await ListingDemand.Of(db, touched, first, stop),
+            [.. notes.Select(ChangeOf)],
+            products
+        );
     }
 
     private NoteView View(NoteRow note, IReadOnlyList<EffectView> effects) =>

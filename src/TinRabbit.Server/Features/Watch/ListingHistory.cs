@@ -42,11 +42,7 @@ internal sealed class ListingHistory(TinContext db)
             Each(f => f.Clicks),
             Each(f => f.Sales),
             FirstPage.Shares(ranks.Values, days, await FoundChecks.PageSizeOf(db, listingId, marketId, stop)),
-            [
-                .. terms
-                    .OrderByDescending(t => volumes.GetValueOrDefault(t.Key) ?? -1)
-                    .Select(t => new TermRanks(t.Id, t.Text, ranks[t.Id])),
-            ],
+            [.. terms.OrderByDescending(t => volumes.GetValueOrDefault(t.Key) ?? -1).Select(t => new TermRanks(t.Id, t.Text, ranks[t.Id]))],
             [.. series.Days.Values.Select(f => f.Source).Distinct()]
         );
 

@@ -95,6 +95,9 @@ internal sealed class ProfileAdvice(TinContext db, IMarket market)
     private static Platform Weighted(Platform platform, IReadOnlyDictionary<string, double> weights) =>
         platform with
         {
-            Fields = [.. platform.Fields.Select(f => f.Indexed && weights.TryGetValue(f.Key, out var weight) ? f with { Weight = weight } : f)],
+            Fields =
+            [
+                .. platform.Fields.Select(f => f.Indexed && weights.TryGetValue(f.Key, out var weight) ? f with { Weight = weight } : f),
+            ],
         };
 }

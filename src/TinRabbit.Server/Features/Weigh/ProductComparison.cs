@@ -30,9 +30,7 @@ internal sealed class ProductComparison(TinContext db, IMarket market, PreparedP
                     ? CopyJson.Read(draft, picks.Platform)
                     : listing.Copy.On(picks.Platform);
             copy = await db.WithAltTexts(picks.Platform, productId, copy, stop);
-            columns.Add(
-                new(listing.Id, places[listing.PlatformId], picks, Weigher.Weigh(picks.Terms, copy, picks.Wanted, stop))
-            );
+            columns.Add(new(listing.Id, places[listing.PlatformId], picks, Weigher.Weigh(picks.Terms, copy, picks.Wanted, stop)));
         }
 
         var keys = columns.Count == 0 ? [] : columns[0].Picks.Keys;

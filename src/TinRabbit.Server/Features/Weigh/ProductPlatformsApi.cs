@@ -100,5 +100,4 @@ internal static class ProductPlatformsApi
             return TypedResults.NotFound();
         return TypedResults.Ok(CopyFromPlatform.Preview(open, other, stop));
     }
-
 }

@@ -25,12 +25,7 @@ internal sealed class ReviewEditor(TinContext db, IMarket market, TableUpload up
             .ToListAsync(stop);
         var wasSent = await db.Sent.AnyAsync(s => s.ListingId == listing.Id && s.MarketId == marketId && !s.ByHand, stop);
         var own = Sending.IdAtMarket($"{listing.Id}");
-        var found = await market.Reviews(
-            marketId,
-            [.. rivals.Select(r => r.MarketListing!).Concat(wasSent ? [own] : [])],
-            Asked,
-            stop
-        );
+        var found = await market.Reviews(marketId, [.. rivals.Select(r => r.MarketListing!).Concat(wasSent ? [own] : [])], Asked, stop);
         var before = await db.Reviews.Where(r => r.ListingId == listing.Id).ToListAsync(stop);
         var known = before.Select(r => (r.RivalId, r.Text, r.At)).ToHashSet();
         var added = new List<ReviewRow>();
@@ -38,7 +33,9 @@ internal sealed class ReviewEditor(TinContext db, IMarket market, TableUpload up
         {
             int? rivalId = number < rivals.Count ? rivals[number].Id : null;
             added.AddRange(
-                reviews.Where(r => known.Add((rivalId, r.Text, r.At))).Select(r => Row(listing.Id, rivalId is not null, rivalId, r, market.Name))
+                reviews
+                    .Where(r => known.Add((rivalId, r.Text, r.At)))
+                    .Select(r => Row(listing.Id, rivalId is not null, rivalId, r, market.Name))
             );
         }
 

@@ -103,21 +103,27 @@ internal static class RivalRankingApi
         CancellationToken stop
     )
     {
-        if (
-            await OpenDraft.Open(db, ready, id, draft, stop) is not { } open
-            || await RivalsApi.Saved(db, id, draft.MarketId).AsNoTracking().FirstOrDefaultAsync(r => r.Id == rivalId, stop) is not { } rival
-        )
-            return TypedResults.NotFound();
-        var rivalGrip = Weigher.Weigh(open.Picks.Terms, rival.Latest.Copy.On(open.Platform), open.Picks.Wanted, stop).Grip;
-        var input = MovesApi.InputOf(open);
-        var pass = await Task.Run(() => MovesToPass.Of(input, rivalGrip, stop), stop);
-        var (views, copy) = (new List<MoveView>(), new Dictionary<string, FieldValue>(open.Copy));
-        foreach (var move in pass.Moves)
-        {
-            views.Add(MovesApi.View(move, open.Platform, copy));
-            copy[move.Field] = move.Value;
-        }
+        var rivals = RivalsApi.Saved(db, id, draft.MarketId).AsNoTracking();
+        return
+            await OpenDraft.Open(db, ready, id, draft, stop) is { } open
+            && await rivals.FirstOrDefaultAsync(r => r.Id == rivalId, stop) is { } rival
+            ? TypedResults.Ok(await Pass(open, rival, stop))
+            : TypedResults.NotFound();
+    }
 
-        return TypedResults.Ok(new PassView(rivalGrip, pass.Grip, pass.Passes, views, CopyJson.Write(copy)));
+    private static async Task<PassView> Pass(OpenDraft open, RivalRow rival, CancellationToken stop)
+    {
+        var rivalGrip = Weigher.Weigh(open.Picks.Terms, rival.Latest.Copy.On(open.Platform), open.Picks.Wanted, stop).Grip;
+        var pass = await Task.Run(() => MovesToPass.Of(MovesApi.InputOf(open), rivalGrip, stop), stop);
+        var copy = new Dictionary<string, FieldValue>(open.Copy);
+        var views = pass.Moves.Select(Make).ToList();
+        return new(rivalGrip, pass.Grip, pass.Passes, views, CopyJson.Write(copy));
+
+        MoveView Make(Move move)
+        {
+            var view = MovesApi.View(move, open.Platform, copy);
+            copy[move.Field] = move.Value;
+            return view;
+        }
     }
 }

@@ -97,27 +97,25 @@ internal static class TopApi
             return TypedResults.Ok(new TopView("", 0, 0, [], []));
         var page = await top.Of(request.MarketId, term, stop);
         RivalListing[] rivals = [.. page.Results.Select(RivalStates.Figures)];
+        return TypedResults.Ok(new TopView(term, page.Found, rivals.Length, Attributes(open, rivals), Words(open, rivals)));
+    }
+
+    private static List<TopWord> Words(OpenDraft open, RivalListing[] rivals)
+    {
         var title = Folded(open, open.TextOf("title"));
-        return TypedResults.Ok(
-            new TopView(
-                term,
-                page.Found,
-                rivals.Length,
-                Attributes(open, rivals),
-                [
-                    .. TitleWords
-                        .Of(rivals)
-                        .Take(MostWords)
-                        .Select(w => new TopWord(
-                            w.Text,
-                            w.Held,
-                            w.Share,
-                            title.Contains(Folded(open, w.Text), StringComparison.Ordinal),
-                            w.Differences
-                        )),
-                ]
-            )
-        );
+        return
+        [
+            .. TitleWords
+                .Of(rivals)
+                .Take(MostWords)
+                .Select(w => new TopWord(
+                    w.Text,
+                    w.Held,
+                    w.Share,
+                    title.Contains(Folded(open, w.Text), StringComparison.Ordinal),
+                    w.Differences
+                )),
+        ];
     }
 
     // The words as this platform's search compares them: where it folds plurals, a title with "boxes" has "box".

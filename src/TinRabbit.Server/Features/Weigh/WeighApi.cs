@@ -172,26 +172,33 @@ internal static class WeighApi
     {
         if (await Load(db, ready, id, request.MarketId, request.Fields, stop) is not var (picks, copy))
             return TypedResults.NotFound();
-        var at = picks.Keys.ToList().IndexOf(request.Key);
-        if (at < 0)
-            return TypedResults.NotFound();
-        var wanted = picks.Wanted[at];
-        var weighed = Core.Measures.Weigher.Weigh(TermSet.Prepare(picks.Platform, [wanted.Text]), copy, [wanted], stop).Terms[0];
+        return picks.Keys.ToList().IndexOf(request.Key) is >= 0 and var at
+            ? TypedResults.Ok(View(request.Key, picks.Platform, picks.Wanted[at], copy, stop))
+            : TypedResults.NotFound();
+    }
+
+    private static TermExplained View(
+        string key,
+        Platform platform,
+        WantedTerm wanted,
+        IReadOnlyDictionary<string, FieldValue> copy,
+        CancellationToken stop
+    )
+    {
+        var weighed = Core.Measures.Weigher.Weigh(TermSet.Prepare(platform, [wanted.Text]), copy, [wanted], stop).Terms[0];
         var spread = weighed.Grade == Grade.Spread;
-        return TypedResults.Ok(
-            new TermExplained(
-                request.Key,
-                weighed.Grade,
-                weighed.Strengths(),
-                spread ? Matcher.SpreadFactor : null,
-                spread ? weighed.Explain().Spread : null,
-                weighed.Grip * 100,
-                wanted.Volume,
-                wanted.Fit.Weight(),
-                wanted.Headroom ?? WantedTerm.TypicalHeadroom,
-                wanted.Volume is null ? wanted.Assumed : null,
-                wanted.Worth()
-            )
+        return new(
+            key,
+            weighed.Grade,
+            weighed.Strengths(),
+            spread ? Matcher.SpreadFactor : null,
+            spread ? weighed.Explain().Spread : null,
+            weighed.Grip * 100,
+            wanted.Volume,
+            wanted.Fit.Weight(),
+            wanted.Headroom ?? WantedTerm.TypicalHeadroom,
+            wanted.Volume is null ? wanted.Assumed : null,
+            wanted.Worth()
         );
     }
 

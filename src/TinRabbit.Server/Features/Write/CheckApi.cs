@@ -128,23 +128,14 @@ internal static class CheckApi
         if (!await db.Listings.AnyAsync(l => l.Id == id, stop))
             return TypedResults.NotFound();
         var row = await db.Asides.FirstOrDefaultAsync(a => a.ListingId == id && a.Key == request.Key, stop);
-        if (request.Aside && row is null)
-            db.Asides.Add(
-                new()
-                {
-                    ListingId = id,
-                    Key = request.Key,
-                    At = db.Now,
-                }
-            );
-        else if (!request.Aside && row is not null)
+        if (request.Aside == (row is not null))
+            return TypedResults.NoContent();
+        if (row is null)
+            db.Asides.Add(AsideRow.Of(id, request.Key, db.Now));
+        else
             db.Asides.Remove(row);
-        if (request.Aside != (row is not null))
-            changes.Note(
-                WriteMessages.DismissedFinding(!request.Aside),
-                new(Screen.Write, await db.ProductOf(id, stop), id),
-                new DismissedBefore(id, request.Key, !request.Aside)
-            );
+        var scope = new ChangeScope(Screen.Write, await db.ProductOf(id, stop), id);
+        changes.Note(WriteMessages.DismissedFinding(!request.Aside), scope, new DismissedBefore(id, request.Key, !request.Aside));
         await db.SaveChangesAsync(stop);
         return TypedResults.NoContent();
     }

@@ -14,6 +14,7 @@ namespace TinRabbit.Server.Features.Write;
 internal static class PageFigureViews
 {
     private const int MostModifiers = 60;
+
     // The width of an entry at a phone's width, in pixels: a title has one line there, a description three.
     private const double PhoneWidth = 320;
     private const int PhoneLines = 3;

@@ -14,7 +14,10 @@ internal sealed class PendingSends(IServiceScopeFactory scopes, ILogger<PendingS
         }
         catch (MarketException e)
         {
-            log.LogWarning(e, "A listing that was being sent when the program stopped could not be sent. It is tried again at the next start.");
+            log.LogWarning(
+                e,
+                "A listing that was being sent when the program stopped could not be sent. It is tried again at the next start."
+            );
         }
     }
 }

@@ -87,8 +87,7 @@ internal static class TakesApi
             || open.Platform.Role("title") is not { } title
         )
             return TypedResults.NotFound();
-        var now = open.Copy.GetValueOrDefault(title.Key) is FieldValue.Text t ? t.Value.Trim() : "";
-        var views = new List<TakeView>();
+        var (now, views) = (open.TextOf("title").Trim(), new List<TakeView>());
         foreach (var row in await Rows(db, id, before, now, stop))
         {
             var read = await shelves.Read(db, draft.MarketId, open.Platform, row.Text, stop);

@@ -180,12 +180,9 @@ internal static class WriteApi
             && !await db.Picks.AnyAsync(p => p.ProductId == listing.ProductId && p.Key == key && p.Home != Home.Avoid, stop)
         )
             throw new InvalidInputException([new("key", $"\"{request.Key}\" is not among the product's picks.")]);
+        var what = key is null ? WriteMessages.RemovedLead : WriteMessages.SetLead(request.Key!);
         if (listing.LeadKey != key)
-            changes.Note(
-                key is null ? WriteMessages.RemovedLead : WriteMessages.SetLead(request.Key!),
-                new(Screen.Write, listing.ProductId, id),
-                new LeadState(id, listing.LeadKey, key)
-            );
+            changes.Note(what, new(Screen.Write, listing.ProductId, id), new LeadState(id, listing.LeadKey, key));
         ListingEditor.SetLead(listing, key);
         await db.SaveChangesAsync(stop);
         return TypedResults.NoContent();

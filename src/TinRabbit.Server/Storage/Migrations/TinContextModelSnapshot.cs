@@ -207,6 +207,33 @@ namespace TinRabbit.Server.Storage.Migrations
                     b.ToTable("Notes", (string)null);
                 });
 
+            modelBuilder.Entity("TinRabbit.Server.Journal.OutboxRow", b =>
+                {
+                    b.Property<int>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("INTEGER");
+
+                    b.Property<DateTime>("At")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Copy")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<int>("ListingId")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("MarketId")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("ListingId");
+
+                    b.ToTable("Outbox", (string)null);
+                });
+
             modelBuilder.Entity("TinRabbit.Server.Journal.SentRow", b =>
                 {
                     b.Property<int>("Id")
@@ -360,6 +387,9 @@ namespace TinRabbit.Server.Storage.Migrations
                     b.Property<bool>("HasSuffix")
                         .HasColumnType("INTEGER");
 
+                    b.Property<string>("Heading")
+                        .HasColumnType("TEXT");
+
                     b.Property<bool>("InMenu")
                         .HasColumnType("INTEGER");
 
@@ -373,10 +403,18 @@ namespace TinRabbit.Server.Storage.Migrations
                         .IsRequired()
                         .HasColumnType("TEXT");
 
+                    b.Property<string>("LinksTo")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
                     b.Property<int>("ListingId")
                         .HasColumnType("INTEGER");
 
                     b.Property<string>("LiveSlug")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("MenuName")
+                        .IsRequired()
                         .HasColumnType("TEXT");
 
                     b.Property<int>("Order")
@@ -385,7 +423,15 @@ namespace TinRabbit.Server.Storage.Migrations
                     b.Property<int?>("ParentId")
                         .HasColumnType("INTEGER");
 
+                    b.Property<int>("Revision")
+                        .IsConcurrencyToken()
+                        .HasColumnType("INTEGER");
+
                     b.Property<string>("Slug")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Title")
                         .IsRequired()
                         .HasColumnType("TEXT");
 
@@ -1104,6 +1150,15 @@ namespace TinRabbit.Server.Storage.Migrations
                 });
 
             modelBuilder.Entity("TinRabbit.Server.Journal.FollowedTermRow", b =>
+                {
+                    b.HasOne("TinRabbit.Server.Listings.ListingRow", null)
+                        .WithMany()
+                        .HasForeignKey("ListingId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+                });
+
+            modelBuilder.Entity("TinRabbit.Server.Journal.OutboxRow", b =>
                 {
                     b.HasOne("TinRabbit.Server.Listings.ListingRow", null)
                         .WithMany()
