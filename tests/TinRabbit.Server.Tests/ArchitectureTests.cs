@@ -29,9 +29,22 @@ public class ArchitectureTests
                     "System.Net.Http",
                     "System.IO.File",
                     "System.Random",
-                    "System.DateTime",
                     "System.TimeProvider"
                 )
+        );
+
+    [Fact]
+    public void Core_never_reads_the_clock() =>
+        Assert.Equal(
+            [],
+            MethodsOf(typeof(Tokens).Assembly)
+                .Where(m =>
+                    CallsOf(m)
+                        .Any(c =>
+                            c.DeclaringType.Name is "DateTime" or "DateTimeOffset" && c.Name is "get_UtcNow" or "get_Now" or "get_Today"
+                        )
+                )
+                .Select(m => m.FullName)
         );
 
     [Fact]
@@ -82,14 +95,14 @@ public class ArchitectureTests
     public void Only_the_editor_changes_the_text_of_a_listing()
     {
         string[] setters = ["set_Copy", "set_Revision", "set_SavedAt", "set_LeadKey"];
-        var writers = ServerMethods()
-            .Where(m => m.DeclaringType.Name != nameof(ListingRow))
+        string[] heads = ["set_Slug", "set_Heading", "set_MenuName", "set_Title", "set_LinksTo"];
+        var writers = MethodsOf(typeof(Program).Assembly)
+            .Where(m => m.DeclaringType.Name is not (nameof(ListingRow) or nameof(PageRow)))
             .Where(m =>
-                m.Body.Instructions.Select(i => i.Operand)
-                    .OfType<MethodReference>()
+                CallsOf(m)
                     .Any(called =>
                         (called.DeclaringType.Name == nameof(ListingRow) && setters.Contains(called.Name))
-                        || (called.DeclaringType.Name == nameof(PageRow) && called.Name == "set_Slug")
+                        || (called.DeclaringType.Name == nameof(PageRow) && heads.Contains(called.Name))
                     )
             )
             .Select(m => Outermost(m.DeclaringType).Name)
@@ -97,9 +110,12 @@ public class ArchitectureTests
         Assert.Equal([nameof(ListingEditor)], writers);
     }
 
-    private static IEnumerable<MethodDefinition> ServerMethods() =>
+    private static IEnumerable<MethodReference> CallsOf(MethodDefinition method) =>
+        method.Body.Instructions.Select(i => i.Operand).OfType<MethodReference>();
+
+    private static IEnumerable<MethodDefinition> MethodsOf(System.Reflection.Assembly assembly) =>
         AssemblyDefinition
-            .ReadAssembly(typeof(Program).Assembly.Location, new() { InMemory = true })
+            .ReadAssembly(assembly.Location, new() { InMemory = true })
             .MainModule.GetTypes()
             .SelectMany(t => t.Methods)
             .Where(m => m.HasBody);

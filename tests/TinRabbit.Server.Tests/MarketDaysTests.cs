@@ -1,5 +1,6 @@
 using TinRabbit.Core.Comparing;
 using TinRabbit.Core.Platforms;
+using TinRabbit.Core.Watching;
 using TinRabbit.Market;
 using TinRabbit.Market.StandIn;
 using TinRabbit.Server.Features.Watch;
@@ -164,17 +165,17 @@ public class MarketDaysTests
             {
                 var effect = Effect((ulong)seed, Good, now, knowsDemand);
                 Assert.Equal(knowsDemand, effect.Demand is not null);
-                Interlocked.Add(ref called, effect.Verdict == Verdict.Unclear ? 0 : 1);
+                Interlocked.Add(ref called, effect.Found.Verdict == Verdict.Unclear ? 0 : 1);
             }
         );
         for (var seed = 0; seed < 10; seed++)
-            helped += Effect((ulong)seed, Poor, now, knowsDemand).Verdict == Verdict.Up ? 1 : 0;
+            helped += Effect((ulong)seed, Poor, now, knowsDemand).Found.Verdict == Verdict.Up ? 1 : 0;
         Assert.True(called <= 9, $"{called} of 100 changes without effect were called up or down");
         Assert.True(helped >= 8, $"{helped} of 10 better texts were seen to help");
     }
 
     // A listing that was changed 29 days ago from a text to the good one, compared by the demand for its terms or beside one that was not changed.
-    private static EffectView Effect(ulong seed, Dictionary<string, FieldValue> before, DateTime now, bool knowsDemand)
+    private static ChangeEffect Effect(ulong seed, Dictionary<string, FieldValue> before, DateTime now, bool knowsDemand)
     {
         const string place = "hedgerow-fair-gb";
         var market = Market(seed);
@@ -186,22 +187,15 @@ public class MarketDaysTests
         );
         market.Send(place, new("1", "Plover & Pine", Good), now.AddDays(-29));
         var today = DateOnly.FromDateTime(now);
-        DailyFigures Of(int id) =>
+        DailySeries Of(int id) =>
             new(
                 id,
                 place,
                 market
                     .Figures(place, Sending.IdAtMarket($"{id}"), today.AddDays(-80), today.AddDays(-1))
-                    .ToDictionary(d => d.Day, d => new Figures(d.Views, d.Clicks, d.Sales))
+                    .ToDictionary(d => d.Day, d => new DayMetrics(d.Views, d.Clicks, d.Sales))
             );
-        var note = new NoteRow
-        {
-            Id = 1,
-            ListingId = 1,
-            MarketId = place,
-            At = now.AddDays(-29),
-            CountsFrom = now.AddDays(-29).AddHours(6),
-        };
+        var note = new ChangeNote(1, null, 1, place, now.AddDays(-29), now.AddDays(-29).AddHours(6));
         var demands = new Dictionary<(int, string), Demand>();
         if (knowsDemand)
             demands[(1, place)] = Demand.Of(
@@ -210,6 +204,6 @@ public class MarketDaysTests
                     .Where(t => t.Second.Found)
                     .Select(t => (market.Measure(place, t.First)!.Months, market.Measure(place, t.First)!.From, 1.0 / t.Second.Rank!.Value))
             )!;
-        return new NoteEffects([Of(1), Of(2)], demands, [note], new Dictionary<int, int>()).Of(note, Measure.Views);
+        return new ChangeEffects([Of(1), Of(2)], demands, [note], new Dictionary<int, int>()).Of(note, DailyMeasure.Views);
     }
 }

@@ -199,13 +199,4 @@ public sealed class ShopImportTests
         Assert.Contains("circle", refused["detail"]!.GetValue<string>());
         Assert.Empty(await Pages(shop));
     }
-
-    [Fact]
-    public void A_page_inside_twenty_thousand_others_is_found()
-    {
-        var pages = Enumerable.Range(1, 20_000).Select(i => new PageRow { Id = i, ParentId = i == 1 ? null : i - 1 }).ToList();
-        var order = Sites.InTreeOrder(pages);
-        Assert.Equal(Enumerable.Range(0, 20_000), order.Select(p => p.Level));
-        Assert.Equal(pages, order.Select(p => p.Page));
-    }
 }

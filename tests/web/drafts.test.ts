@@ -1,5 +1,6 @@
 import { IDBFactory } from 'fake-indexeddb'
 import { afterEach, beforeEach, describe, expect, test, vi } from 'vitest'
+import type { Facts } from '../../src/web/src/kit/api'
 import type * as Drafts from '../../src/web/src/kit/drafts/drafts'
 import { json, serve } from './server'
 
@@ -244,4 +245,71 @@ test('a listing has one draft', async () => {
   draft.change({ title: 'A' })
   await draft.flush()
   expect(titles()).toEqual(['A'])
+})
+
+describe('what is sent only when the seller is done with it', () => {
+  const facts = { what: 'box', materials: ['cedar'], colours: [], sizes: [], audiences: [], occasions: [], others: [] } as unknown as Facts
+  const bodies = () => sent.map((s) => s.body as unknown as { facts: Facts; revision: number })
+
+  test('what is typed is kept in the browser, and sent once when the box is left', async () => {
+    const { factsDraft, stored } = await opened()
+    const draft = factsDraft(3, facts, 5)
+    draft.hold({ ...facts, what: 'nest' })
+    draft.hold({ ...facts, what: 'nest box' })
+    await after(320)
+    expect([sent.length, draft.snapshot().state]).toEqual([0, 'held'])
+    await stored()
+
+    // A reload: it is there again, and still waits.
+    const again = (await opened()).factsDraft(3, facts, 5)
+    expect(again.snapshot()).toMatchObject({ value: { what: 'nest box' }, state: 'held', restored: true })
+    await again.release()
+    expect(bodies()).toEqual([{ facts: { ...facts, what: 'nest box' }, revision: 5 }])
+    expect(again.snapshot().state).toBe('saved')
+  })
+
+  test('what is typed back to what is saved is no change, and what is discarded is gone', async () => {
+    const { factsDraft } = await opened()
+    const draft = factsDraft(3, facts, 5)
+    draft.hold({ ...facts, what: 'nest' })
+    draft.hold(facts)
+    expect([draft.unsaved, draft.snapshot().state]).toEqual([false, 'saved'])
+    draft.hold({ ...facts, what: 'nest' })
+    draft.discard()
+    expect([draft.unsaved, draft.snapshot().value]).toEqual([false, facts])
+    await draft.release()
+    expect(sent).toEqual([])
+  })
+
+  test('lines that only one window changed are both kept; the same line changed in both is asked about', async () => {
+    const { factsDraft } = await opened()
+    const draft = factsDraft(3, facts, 5)
+    const theirs = { ...facts, materials: ['larch'] }
+    answer = (r) =>
+      r.body.revision === 5 ? json({ facts: theirs, revision: 6 }, 409) : json({ what: 'Changed the facts', id: 1, revision: 7 })
+    draft.hold({ ...facts, what: 'nest box' })
+    await draft.release()
+    expect(bodies().at(-1)).toEqual({ facts: { ...theirs, what: 'nest box' }, revision: 6 })
+    expect(draft.snapshot()).toMatchObject({ state: 'saved', revision: 7, value: { what: 'nest box', materials: ['larch'] } })
+
+    answer = () => json({ facts: { ...theirs, what: 'owl box' }, revision: 9 }, 409)
+    draft.hold({ ...theirs, what: 'bat box' })
+    await draft.release()
+    expect(draft.snapshot()).toMatchObject({ state: 'conflict', theirs: { value: { what: 'owl box' }, revision: 9 } })
+    answer = () => json({ what: 'Changed the facts', id: 2, revision: 10 })
+    await draft.keepMine()
+    expect(bodies().at(-1)).toMatchObject({ facts: { what: 'bat box' }, revision: 9 })
+  })
+
+  test('each save is told of, with what it changed', async () => {
+    const { noteDraft, onSaved } = await opened()
+    const told: unknown[] = []
+    onSaved((draft, value, report) => told.push([draft.kind, draft.id, value, report?.what]))
+    answer = () => json({ what: 'Changed the note', id: 4, revision: 1 })
+    const draft = noteDraft(3, 'bird house', '', 0)
+    draft.hold('for May')
+    await draft.release()
+    expect(told).toEqual([['note', '3 bird house', 'for May', 'Changed the note']])
+    expect(sent[0]).toMatchObject({ url: '/api/products/3/picks', body: { texts: ['bird house'], note: 'for May', noteRevision: 0 } })
+  })
 })

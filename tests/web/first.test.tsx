@@ -73,7 +73,7 @@ describe('a platform of one’s own', () => {
   })
 
   test('an error is named by the labels of the form', () => {
-    const fields = [{ key: 'title', label: 'Title', shape: 'line' }]
+    const fields = [{ key: 'title', label: 'Title', shape: 'line' as const }]
     expect(labelOf('profile.fields[0].limit.max', fields)).toBe('Title limit')
     expect(labelOf('profile.checks.unusedShare', fields)).toBe('Allowed unused space, as a share (0–1)')
     expect(labelOf('profile.name', fields)).toBe('Name')

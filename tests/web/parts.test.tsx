@@ -1,16 +1,21 @@
+import { QueryClient } from '@tanstack/react-query'
 import { screen, waitFor } from '@testing-library/react'
+import { IDBFactory } from 'fake-indexeddb'
 import { beforeEach, describe, expect, test } from 'vitest'
 import { Paste } from '../../src/web/src/dig/paste'
 import { Trail } from '../../src/web/src/dig/trail'
 import type { Grade, PickWeight, PlatformView } from '../../src/web/src/kit/api'
+import { forgetDrafts, onSaved } from '../../src/web/src/kit/drafts/drafts'
+import { afterSave } from '../../src/web/src/kit/drafts/saved'
 import type { Desk } from '../../src/web/src/kit/shop'
 import { Tape } from '../../src/web/src/kit/tape'
 import { Legend, TermGaps, Thread } from '../../src/web/src/kit/thread'
 import { ToastLine, toast } from '../../src/web/src/kit/toast'
 import type { Row } from '../../src/web/src/pick/rows'
 import { Woven } from '../../src/web/src/pick/woven'
-import { type AttributeRule, Attributes, Categories, type Category } from '../../src/web/src/shop/categories'
+import { Attributes, Categories } from '../../src/web/src/shop/categories'
 import { ProfileSheet } from '../../src/web/src/shop/profile'
+import type { FieldRule } from '../../src/web/src/shop/profilerules'
 import { show, text } from './screen'
 import { type Asked, json, serve } from './server'
 
@@ -214,21 +219,13 @@ describe('a platform’s rules', () => {
     banned: [],
     checks: {},
   }
-  const view = { id: 'stall', name: 'Stall', about: '', shipped: false, listings: 1, profile } as unknown as PlatformView
+  const view = { id: 'stall', name: 'Stall', about: '', shipped: false, listings: 1, revision: 1, profile } as unknown as PlatformView
 
   const put = () => {
     const saved: string[] = []
     const sheet = (round: number) => (
       <>
-        <ProfileSheet
-          key={round}
-          view={view}
-          usual={{ unusedShare: 0.25 }}
-          saved={async () => {
-            saved.push('saved')
-          }}
-          again={() => saved.push('again')}
-        />
+        <ProfileSheet key={round} view={view} usual={{ unusedShare: 0.25 }} again={() => saved.push('again')} />
         <ToastLine />
       </>
     )
@@ -239,9 +236,11 @@ describe('a platform’s rules', () => {
   const sent = (path: string) => asked.filter((a) => a.url.endsWith(path)).map((a) => (a.body as { profile: typeof profile }).profile)
 
   beforeEach(() => {
-    sessionStorage.clear()
     answers['/platforms/check'] = () => ({ unfit: [] })
-    answers['/platforms/stall'] = () => ({})
+    answers['/platforms/stall'] = () => ({ unfit: [], revision: 2, changed: { what: 'Changed Stall', id: 5 } })
+    onSaved(afterSave(new QueryClient()))
+    globalThis.indexedDB = new IDBFactory()
+    return forgetDrafts()
   })
 
   test('a change says at once which listings would no longer fit, and is saved by key', async () => {
@@ -251,17 +250,17 @@ describe('a platform’s rules', () => {
         { listingId: 2, product: 'Bat box', before: false, why: ['Tags are too many'] },
       ],
     })
-    const { hands, saved } = put()
+    const { hands } = put()
     const most = screen.getByLabelText('Limit of title')
     await hands.clear(most)
     await hands.type(most, '40')
     const unfit = await screen.findByTestId('unfit')
     expect(text(unfit)).toBe('1 listing would no longer fit these rules:Wren box: Title is 13 overBat box: Tags are too many')
     await hands.keyboard('{Control>}s{/Control}')
-    await screen.findByText('Saved Stall')
-    expect([sent('/platforms/stall').map((p) => p.fields[0].limit), saved]).toEqual([[{ max: 40, unit: 'characters' }], ['saved']])
+    await screen.findByText('Changed Stall')
+    expect(sent('/platforms/stall').map((p) => p.fields[0].limit)).toEqual([{ max: 40, unit: 'characters' }])
     await hands.click(screen.getByText('Undo'))
-    await waitFor(() => expect(sent('/platforms/stall').at(-1)?.fields[0].limit?.max).toBe(80))
+    await waitFor(() => expect(asked.some((a) => a.url.includes('/changes/undo'))).toBe(true))
   })
 
   test('what is wrong is told with its key, and is not saved', async () => {
@@ -345,14 +344,14 @@ describe('a platform’s rules', () => {
     expect((screen.getByLabelText('Name') as HTMLInputElement).value).toBe('Stall of mine')
     await hands.click(screen.getByText('Discard changes'))
     expect(saved).toEqual(['again'])
-    show(<ProfileSheet view={view} usual={{}} saved={async () => {}} again={() => {}} />)
+    show(<ProfileSheet view={view} usual={{}} again={() => {}} />)
     expect((screen.getAllByLabelText('Name').at(-1) as HTMLInputElement).value).toBe('Stall')
   })
 })
 
 describe('categories and attributes of a platform', () => {
   test('the outline one types is the tree', async () => {
-    const trees: Category[][] = []
+    const trees: FieldRule['tree'][] = []
     const { hands } = show(
       <Categories name="Category" tree={[{ name: 'Garden', under: [{ name: 'Birds' }] }]} change={(t) => trees.push(t)} />,
     )
@@ -363,8 +362,8 @@ describe('categories and attributes of a platform', () => {
   })
 
   test('an attribute has its values and the category that opens it', async () => {
-    const rules: AttributeRule[][] = []
-    const one: AttributeRule[] = [{ name: 'Perch', options: ['rope'], category: 'Birds' }]
+    const rules: FieldRule['attributes'][] = []
+    const one: FieldRule['attributes'] = [{ name: 'Perch', options: ['rope'], category: 'Birds' }]
     const { hands } = show(<Attributes name="Attributes" rules={one} categories={['Garden', 'Birds']} change={(r) => rules.push(r)} />)
     await hands.type(screen.getByLabelText('Values of Perch'), ', branch,')
     expect(rules.at(-1)).toEqual([{ name: 'Perch', options: ['rope', 'branch'], category: 'Birds' }])

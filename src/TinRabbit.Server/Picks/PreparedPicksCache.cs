@@ -1,4 +1,3 @@
-using System.Collections.Concurrent;
 using TinRabbit.Core.Matching;
 using TinRabbit.Core.Platforms;
 using TinRabbit.Server.Listings;
@@ -6,12 +5,12 @@ using TinRabbit.Server.Storage;
 
 namespace TinRabbit.Server.Picks;
 
-/// <summary>Keeps ready picks until something they are made of changes: they are asked for at every key.</summary>
-public sealed class PreparedPicksCache(DataVersion commits)
+/// <summary>Keeps prepared picks until something they are made of changes: they are asked for at every key.</summary>
+public sealed class PreparedPicksCache(DataVersion version) : IDisposable
 {
     private const int Most = 32;
 
-    private readonly ConcurrentDictionary<(int Product, string Market, string Platform), (long Made, PreparedPicks Ready)> _kept = new();
+    private readonly BoundedCache<(int Product, string Market, string Platform, long Version), PreparedPicks> _kept = new(Most);
 
     // The same for every product: a check of the whole shop would ask thousands of times.
     private volatile Tuple<long, IReadOnlyList<Avoided>>? _avoided;
@@ -19,17 +18,13 @@ public sealed class PreparedPicksCache(DataVersion commits)
     /// <summary>The picks of a product in a market, ready for a platform.</summary>
     public async Task<PreparedPicks> Get(TinContext db, int productId, string marketId, Platform platform, CancellationToken stop)
     {
-        var now = commits.Count;
-        if (
-            _kept.TryGetValue((productId, marketId, platform.Id), out var kept)
-            && kept.Made == now
-            && ReferenceEquals(kept.Ready.Platform, platform)
-        )
-            return kept.Ready;
+        var now = version.Count;
+        if (_kept.TryGet((productId, marketId, platform.Id, now), out var kept) && ReferenceEquals(kept.Platform, platform))
+            return kept;
         var picks = await db.WantedOf(productId, marketId, stop);
         var wanted = picks.Select(p => p.Term).ToArray();
         var avoided = await AvoidedInShop(db, now, stop);
-        var ready = new PreparedPicks(
+        var prepared = new PreparedPicks(
             [.. picks.Select(p => p.Key)],
             wanted,
             TermSet.Prepare(platform, [.. wanted.Select(w => w.Text)]),
@@ -37,11 +32,11 @@ public sealed class PreparedPicksCache(DataVersion commits)
             OwnWord.ByKey(await db.OwnWords(stop)),
             new(platform, [.. avoided.Select(a => a.Text)])
         );
-        if (_kept.Count >= Most)
-            _kept.Clear();
-        _kept[(productId, marketId, platform.Id)] = (now, ready);
-        return ready;
+        return _kept.Set((productId, marketId, platform.Id, now), prepared);
     }
+
+    /// <inheritdoc/>
+    public void Dispose() => _kept.Dispose();
 
     private async Task<IReadOnlyList<Avoided>> AvoidedInShop(TinContext db, long now, CancellationToken stop)
     {

@@ -12,6 +12,7 @@ namespace TinRabbit.Server.Shelf;
 
 /// <summary>The shelves of all markets: what stands in the database, kept in columns beside it from the first time it is asked for.</summary>
 public sealed class Shelves(IMarket market, DataVersion commits, LookupBudget budget, UnknownTerms unknownTerms, WriteGate writes)
+    : IDisposable
 {
     /// <summary>The source of a reading that was corrected by hand: no market's own reading takes its place.</summary>
     public const string ByHand = "by hand";
@@ -25,7 +26,7 @@ public sealed class Shelves(IMarket market, DataVersion commits, LookupBudget bu
 
     private readonly ConcurrentDictionary<string, SemaphoreSlim> _gates = new();
     private readonly ConcurrentDictionary<string, ShelfColumns> _shelves = new();
-    private readonly ConcurrentDictionary<(string Market, string Search), KnownTerms> _known = new();
+    private readonly BoundedCache<(string Market, string Search), KnownTerms> _known = new(MostKnown);
 
     /// <summary>Asks something of a market's shelf while nothing else does.</summary>
     public async Task<T> Query<T>(TinContext db, string marketId, Func<ShelfColumns, T> question, CancellationToken stop)
@@ -60,12 +61,9 @@ public sealed class Shelves(IMarket market, DataVersion commits, LookupBudget bu
             marketId,
             shelf =>
             {
-                if (_known.Count >= MostKnown)
-                    _known.Clear();
-                var known = _known.GetOrAdd(
-                    (marketId, string.Join(' ', platform.Search.IgnoredWords.Prepend(platform.Search.Folds.ToString()))),
-                    _ => new(platform)
-                );
+                var rules = (marketId, string.Join(' ', platform.Search.IgnoredWords.Prepend(platform.Search.Folds.ToString())));
+                if (!_known.TryGet(rules, out var known))
+                    known = _known.Set(rules, new(platform));
                 lock (known)
                 {
                     // The shelf only grows at its end.
@@ -95,12 +93,14 @@ public sealed class Shelves(IMarket market, DataVersion commits, LookupBudget bu
             stop
         );
 
+    /// <inheritdoc/>
+    public void Dispose() => _known.Dispose();
+
     /// <summary>Forgets what was kept of a shelf: it changed behind its back, and is read again when it is next asked for.</summary>
     public void Evict(string marketId)
     {
         _shelves.TryRemove(marketId, out _);
-        foreach (var key in _known.Keys.Where(k => k.Market == marketId))
-            _known.TryRemove(key, out _);
+        _known.Remove(k => k.Market == marketId);
         commits.Bump();
     }
 
@@ -108,7 +108,7 @@ public sealed class Shelves(IMarket market, DataVersion commits, LookupBudget bu
     public void EvictAll()
     {
         _shelves.Clear();
-        _known.Clear();
+        _known.Remove(_ => true);
         unknownTerms.Clear();
         commits.Bump();
     }

@@ -3,7 +3,8 @@ import { lazy, StrictMode, Suspense } from 'react'
 import { createRoot } from 'react-dom/client'
 import { createBrowserRouter, Navigate, RouterProvider, useOutletContext } from 'react-router'
 import { Dig } from './dig/page'
-import { restoreDrafts } from './kit/drafts/drafts'
+import { onSaved, restoreDrafts } from './kit/drafts/drafts'
+import { afterSave } from './kit/drafts/saved'
 import type { Desk } from './kit/shop'
 import { WebShop } from './pages/page'
 import { PickList } from './pick/page'
@@ -21,6 +22,7 @@ import { Weigh } from './weigh/page'
 import { Write } from './write/page'
 
 const cache = new QueryClient({ defaultOptions: { queries: { staleTime: 10_000, refetchOnWindowFocus: false, retry: 1 } } })
+onSaved(afterSave(cache))
 
 // The help brings a reader of Markdown with it, which no other screen needs.
 const Help = lazy(async () => ({ default: (await import('./shop/help')).Help }))

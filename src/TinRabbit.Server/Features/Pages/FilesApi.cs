@@ -41,7 +41,6 @@ internal static class FilesApi
             .ProducesProblem(413)
             .DisableRequestTimeout();
         api.MapPost("/imports/{id}/run", RunImport)
-            .RetriesRaces()
             .WithName("RunShopImport")
             .ProducesValidationProblem()
             .DisableRequestTimeout();

@@ -66,10 +66,11 @@ internal static class SiteApi
         if (result is SaveResult.Conflict)
             return TypedResults.Conflict(View(site, market));
         if (result is SaveResult.Unchanged)
-            return TypedResults.Ok(new Changed(null));
+            return TypedResults.Ok(new Changed(null, null, site.Revision));
         if (site.Id == 0)
             db.Sites.Add(site);
-        return TypedResults.Ok(await changes.Save(PageMessages.ChangedSite, new(Screen.Pages), [before], stop));
+        var changed = await changes.Save(PageMessages.ChangedSite, new(Screen.Pages), [before], stop);
+        return TypedResults.Ok(changed with { Revision = site.Revision });
     }
 
     private static SiteState Read(SiteRequest request, SiteState before, IMarket market)

@@ -27,6 +27,7 @@ internal sealed class PickEditor(TinContext db, ChangeLog changes)
         var touched = new List<(string Key, PickState? Before)>();
         var last = picks.Values.Select(p => p.Order).DefaultIfEmpty().Max();
         var saidBy = SaidBy(request);
+        int? noteRevision = null;
         foreach (var (key, text) in keys)
         {
             var pick = picks.GetValueOrDefault(key);
@@ -34,12 +35,14 @@ internal sealed class PickEditor(TinContext db, ChangeLog changes)
             pick ??= db.Picks.Add(NewPick(productId, key, text, request, saidBy.GetValueOrDefault(key, ""), facts, ++last)).Entity;
             if (Change(pick, request) is SaveResult.Conflict)
                 return (new(null), new(pick.Text, pick.Note, pick.NoteRevision));
+            noteRevision = request.NoteRevision is null ? null : pick.NoteRevision;
             // A fit that is chosen as it was stays chosen, and is no change to tell of.
             if (before is null || before with { FitByHand = pick.FitByHand } != PickState.Of(pick))
                 touched.Add((key, before));
         }
 
-        return (await Save(productId, touched, Sentence(request, touched, keys), stop), null);
+        var changed = await Save(productId, touched, Sentence(request, touched, keys), stop);
+        return (changed with { Revision = noteRevision }, null);
     }
 
     /// <summary>Removes picks.</summary>

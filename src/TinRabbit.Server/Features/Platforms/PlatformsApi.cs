@@ -32,7 +32,8 @@ public sealed record ProfileRequest(JsonElement Profile, [MaxLength(Bounds.NameL
 /// <summary>The effect of a profile on the existing listings.</summary>
 /// <param name="Unfit">Listings that would no longer fit, with why.</param>
 /// <param name="Revision">Of the profile as it is now; null where nothing was saved.</param>
-public sealed record ProfileChecked(IReadOnlyList<UnfitListing> Unfit, int? Revision = null);
+/// <param name="Changed">What was saved; null where nothing was.</param>
+public sealed record ProfileChecked(IReadOnlyList<UnfitListing> Unfit, int? Revision = null, Changed? Changed = null);
 
 /// <summary>A listing that does not fit a profile.</summary>
 /// <param name="Before">Whether it fitted the profile that was there before.</param>
@@ -126,13 +127,12 @@ internal static class PlatformsApi
         var result = Versioned.Apply(row.Revision, from, Profiles.Write(platform) == before, () => row.SetProfile(platform));
         if (result is SaveResult.Conflict)
             return TypedResults.Conflict(View(row, await Written(db, id, stop)));
-        if (result is SaveResult.Saved)
-        {
-            await changes.Save(PlatformMessages.Changed(platform.Name), new(Screen.Settings), [new ProfileBefore(id, before)], stop);
-            await Reopen(row, db, markets, stop);
-        }
-
-        return TypedResults.Ok(new ProfileChecked(unfit, row.Revision));
+        if (result is SaveResult.Unchanged)
+            return TypedResults.Ok(new ProfileChecked(unfit, row.Revision));
+        var what = PlatformMessages.Changed(platform.Name);
+        var changed = await changes.Save(what, new(Screen.Settings), [new ProfileBefore(id, before)], stop);
+        await Reopen(row, db, markets, stop);
+        return TypedResults.Ok(new ProfileChecked(unfit, row.Revision, changed));
     }
 
     private static async Task Reopen(PlatformRow row, TinContext db, MarketSetup markets, CancellationToken stop)

@@ -32,7 +32,7 @@ public sealed record ListingLine(
     DateTime? SentAt,
     bool Changed,
     DateTime? ArchivedAt,
-    ListingScore? Score,
+    WeighedListing? Score,
     bool IsFresh
 );
 
@@ -48,7 +48,7 @@ public sealed record ScoresRequest([MaxLength(8)] string Country);
 /// <param name="Done">Listings weighed so far.</param>
 /// <param name="All">Listings to weigh.</param>
 /// <param name="Score">The score of one of them; null in the first line.</param>
-public sealed record ScoreLine(int Done, int All, ListingScore? Score);
+public sealed record ScoreLine(int Done, int All, WeighedListing? Score);
 
 /// <summary>Listings to archive, or to take back.</summary>
 public sealed record ArchiveRequest([MaxLength(Bounds.Listings)] IReadOnlyList<int> Ids, bool IsArchived);
@@ -69,7 +69,7 @@ internal static class ListingsApi
         string? country,
         TinContext db,
         IMarket market,
-        ListingScores scores,
+        CachedWeighings scores,
         CancellationToken stop
     )
     {
@@ -102,7 +102,7 @@ internal static class ListingsApi
         IReadOnlyDictionary<string, string> markets,
         Dictionary<string, string> names,
         DateTime? sentAt,
-        ListingScores scores
+        CachedWeighings scores
     )
     {
         var marketId = markets.GetValueOrDefault(row.PlatformId);
@@ -128,7 +128,7 @@ internal static class ListingsApi
         ScoresRequest request,
         TinContext db,
         IMarket market,
-        ListingScores scores,
+        CachedWeighings scores,
         HttpResponse response,
         IOptions<JsonOptions> json,
         CancellationToken stop
@@ -154,7 +154,7 @@ internal static class ListingsApi
         string country,
         TinContext db,
         IMarket market,
-        ListingScores scores,
+        CachedWeighings scores,
         CancellationToken stop
     )
     {
@@ -200,7 +200,7 @@ internal static class ListingsApi
     );
 
     // The number of dismissed findings and the last of them tell them apart: a new one has a higher number than any before.
-    private static string StateOf(ListingScores scores, ListingHead l) =>
+    private static string StateOf(CachedWeighings scores, ListingHead l) =>
         scores.StateOf(l.Revision, l.LeadKey, $"{l.Dismissed} {l.LastDismissed}", l.PlatformId == Sites.PlatformId);
 
     // Without their texts: a shop may have thousands. What only a page is about is no listing of a product.

@@ -8,7 +8,7 @@ internal sealed class ShopFeature : IFeature
     public void AddServices(IServiceCollection services)
     {
         services.AddScoped<BulkEdit>();
-        services.AddSingleton<ListingScores>();
+        services.AddSingleton<CachedWeighings>();
     }
 
     public void Map(IEndpointRouteBuilder api)

@@ -4,7 +4,6 @@ import { Key } from '../kit/key'
 import { useNote } from '../kit/note'
 import { Num } from '../kit/num'
 import { full, withoutData } from '../kit/numbers'
-import type { usePickActions } from '../kit/picks'
 import { useShortcuts } from '../kit/shortcuts'
 import type { Row } from './rows'
 
@@ -72,8 +71,8 @@ export function Marked({
   )
 }
 
-export function WhyAvoid({ pick, save }: { pick: Pick; save: ReturnType<typeof usePickActions>['note'] }) {
-  const { text, setText, leave, state } = useNote(pick, save)
+export function WhyAvoid({ productId, pick }: { productId: number; pick: Pick }) {
+  const { text, setText, leave, state } = useNote(productId, pick)
   const box = useRef<HTMLInputElement>(null)
   useShortcuts({ reason: () => box.current?.focus() })
   return (

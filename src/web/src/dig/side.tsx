@@ -39,7 +39,7 @@ export function DigSide({ desk, page: p }: { desk: Desk; page: DigPage }) {
           numbers={row.numbers}
           norm={p.norm}
           dig={(text) => p.dig(text, true)}
-          actions={<TermActions page={p} row={row} currency={desk.market.currency} />}
+          actions={<TermActions productId={desk.product.id} page={p} row={row} currency={desk.market.currency} />}
         />
       ) : (
         <p className="quiet">Select a term to see its year, its spelling variants, its search results and its numbers.</p>
@@ -48,7 +48,7 @@ export function DigSide({ desk, page: p }: { desk: Desk; page: DigPage }) {
   )
 }
 
-function TermActions({ page: p, row, currency }: { page: DigPage; row: Row; currency: string }) {
+function TermActions({ productId, page: p, row, currency }: { productId: number; page: DigPage; row: Row; currency: string }) {
   const { pick, sellers } = row
   return (
     <>
@@ -72,7 +72,7 @@ function TermActions({ page: p, row, currency }: { page: DigPage; row: Row; curr
           />
         )}
       </p>
-      {pick?.home === 'avoid' && <WhyAvoid key={row.key} pick={pick} save={p.note} />}
+      {pick?.home === 'avoid' && <WhyAvoid key={row.key} productId={productId} pick={pick} />}
       {saidBy(row) && <p className="text-[13px] mt-2">{saidBy(row)}</p>}
       {sellers && (
         <p className="quiet text-[13px]">

@@ -288,7 +288,6 @@ export function useDigPage(desk: Desk) {
     dig,
     pick,
     avoid,
-    note: actions.note,
     copyQueries,
     out,
     remove,

@@ -1,4 +1,5 @@
 import createClient from 'openapi-fetch'
+import type { PlatformProfile } from '../api/platform'
 import type { components, paths } from '../api/schema'
 import { messages } from './messages'
 
@@ -34,6 +35,10 @@ export type ShopImport = Schemas['ShopImportView']
 export type PictureView = Schemas['PictureView']
 export type AltChange = Schemas['AltChange']
 export type Site = Schemas['SiteView']
+/** What the seller writes in the settings of the web shop. */
+export type SiteTexts = { [key in 'brand' | 'address' | 'language' | 'country' | 'titleSuffix']: string }
+/** A platform's rules as its form has them: each has an ID and a name. */
+export type Profile = { [key in keyof PlatformProfile]: PlatformProfile[key] } & { id: string; name: string }
 export type Page = Schemas['PageView']
 export type PlannedPage = Schemas['PlannedPage']
 export type PageFigures = Schemas['PageFigures']
@@ -52,7 +57,7 @@ export type ProductPlatforms = Schemas['ProductPlatforms']
 export type PlacedTerm = Schemas['PlacedTerm']
 export type Brought = Schemas['BroughtView']
 export type ListingLine = Schemas['ListingLine']
-export type ListingScore = NonNullable<Schemas['ListingScore']>
+export type WeighedListing = NonNullable<Schemas['WeighedListing']>
 export type EditRequest = Schemas['EditRequest']
 export type PlannedEdit = Schemas['PlannedEdit']
 export type LeadView = Schemas['LeadView']

@@ -1,4 +1,4 @@
-import type { ListingScore, Schemas } from './api'
+import type { Schemas, WeighedListing } from './api'
 import { counted, fixed, full } from './numbers'
 
 type Counted = Pick<Schemas['WeighingView'], 'basis' | 'assumed' | 'picks' | 'unknownVolume'>
@@ -22,4 +22,4 @@ export const dearest = <T extends { worth: number | null }>(terms: readonly T[])
  * What a listing is ordered by: the searches that it loses. Where no pick has numbers, what it does not reach; such listings stand below those
  * that lose searches. Nothing while it is not weighed.
  */
-export const lostRank = (score: ListingScore | null | undefined) => score && (score.lost ?? (100 - (score.reach ?? 100)) / 100)
+export const lostRank = (score: WeighedListing | null | undefined) => score && (score.lost ?? (100 - (score.reach ?? 100)) / 100)

@@ -1,13 +1,17 @@
-import { api, ask, type Facts, type Home, type LeftOut } from './api'
+import { api, ask, type Home, type LeftOut } from './api'
 import { useChanges } from './changes'
+import { useFacts } from './facts'
+import { messages } from './messages'
 import { factLines, homeName } from './names'
 import { counted } from './numbers'
 import { usePickActions, usePicks } from './picks'
 import type { Desk } from './shop'
+import { toast } from './toast'
 
 /** Picks that a suggestion does not use, by the reason, each with the way to change that. */
 export function LeftOutPicks({ desk, leftOut, changed }: { desk: Desk; leftOut: LeftOut[]; changed: () => void }) {
   const actions = usePickActions(desk)
+  const facts = useFacts(desk.product)
   const { run } = useChanges(desk.product.id)
   const homes = new Map(usePicks(desk).data?.picks.map((p): [string, Home] => [p.text, p.home]))
   if (leftOut.length === 0) return null
@@ -22,7 +26,8 @@ export function LeftOutPicks({ desk, leftOut, changed }: { desk: Desk; leftOut: 
   const add = async (claim: LeftOut['claims'][number]) => {
     const line = factLines[claim.facet]
     if (!line) return
-    await actions.fact(line, [...(desk.product.facts as Facts)[line], claim.word.toLowerCase()])
+    const problem = await facts.add(line, claim.word.toLowerCase())
+    if (problem) return toast(messages.notAdded(problem))
     changed()
   }
   const noClaim = (word: string) => run(() => ask(api.POST('/api/shop/words', { body: { word, facet: null, forget: false } })), changed)

@@ -4,7 +4,6 @@ import { counted, dateTimeOf, full } from './numbers'
 export const messages = {
   // Errors
   answered: (status: number) => `The server answered ${status}.`,
-  unreachable: 'The server can’t be reached.',
   notSaved: (why: string) => `Not saved: ${why}`,
   notAdded: (why: string) => `Not added: ${why}`,
   notUndone: (why: string) => `Not undone: ${why}`,
@@ -14,7 +13,6 @@ export const messages = {
     `No saved web page (.html) was found in this folder, or it holds more than ${megabytes} MB. Nothing was imported.`,
   notImported: (why: string) => `${why} Nothing was imported.`,
   notPasted: (why: string) => `${why} Nothing was added; your text is still here.`,
-  keptInWindow: 'Not saved: the server can’t be reached. Your changes are kept in this window.',
   textNotSaved: 'Your latest text isn’t saved yet, so nothing was done. Try again once it is saved.',
   renamedElsewhere: 'Another window renamed it.',
   copyRefused: 'The browser didn’t allow copying. Select the text and copy it by hand.',
@@ -95,7 +93,6 @@ export const messages = {
 
   // Web shop
   derivedUsed: 'Wrote out the derived text',
-  siteChangedElsewhere: 'Another window changed the settings. Reload to see them.',
 
   // Shop and platforms
   renamed: (name: string) => `Renamed to “${name}”`,

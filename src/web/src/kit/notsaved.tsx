@@ -1,38 +1,38 @@
-/** The result of saving one short text: another window's value with its revision, or why it was not saved; empty where it was saved. */
-export type SavedText = { theirs?: string | string[]; revision?: number; problem?: string }
+import type { Draft, DraftView } from './drafts/draft'
 
-/** Shows under a box that its text is not saved, why, and what can be done. */
-export function NotSaved({
-  saved,
-  what,
-  again,
-  use,
+/** Shows under a box that its text is not saved, why, and what can be done. `differs` names each part with what another window wrote. */
+export function NotSaved<T>({
+  draft,
+  view,
+  differs,
 }: {
-  saved: SavedText
-  what: string
-  again: () => void
-  use: (theirs: string) => void
+  draft: Draft<T>
+  view: DraftView<T>
+  differs: (theirs: T) => { what: string; theirs: string }[]
 }) {
-  if (saved.problem !== undefined)
+  if (view.state === 'failed' || view.state === 'refused')
     return (
       <p className="text-accent text-[13px]" role="alert">
-        Not saved: {saved.problem}{' '}
-        <button type="button" className="link" onClick={again}>
+        Not saved: {view.message}{' '}
+        <button type="button" className="link" onClick={() => draft.flush()}>
           Try again
         </button>
       </p>
     )
-  if (saved.theirs === undefined) return null
-  const theirs = [saved.theirs].flat().join(', ')
+  if (!view.theirs) return null
   return (
-    <p className="text-accent text-[13px]" role="alert" data-testid="text-conflict">
-      Another window changed {what} to “{theirs}”.{' '}
-      <button type="button" className="link" onClick={again}>
+    <div className="text-accent text-[13px]" role="alert" data-testid="text-conflict">
+      {differs(view.theirs.value).map((d) => (
+        <p key={d.what}>
+          Another window changed {d.what} to “{d.theirs}”.
+        </p>
+      ))}
+      <button type="button" className="link" onClick={() => draft.keepMine()}>
         Keep this text
       </button>{' '}
-      <button type="button" className="link" onClick={() => use(theirs)}>
+      <button type="button" className="link" onClick={() => draft.takeTheirs()}>
         Use the other text
       </button>
-    </p>
+    </div>
   )
 }

@@ -1,58 +1,40 @@
-import { useQueryClient } from '@tanstack/react-query'
-import { useState } from 'react'
-import { api, messageOf, type Site } from '../kit/api'
-import { useChanges } from '../kit/changes'
-import { messages } from '../kit/messages'
-import { refresh } from '../kit/queries'
-import { toastAgain } from '../kit/toast'
+import { useEffect, useMemo } from 'react'
+import type { Site, SiteTexts } from '../kit/api'
+import { siteDraft, useDraftView } from '../kit/drafts/drafts'
+import { NotSaved } from '../kit/notsaved'
+
+const names: Record<keyof SiteTexts, string> = {
+  brand: 'the brand',
+  address: 'the address',
+  language: 'the language',
+  country: 'the country',
+  titleSuffix: 'what is added to titles',
+}
+
+const differing = (mine: SiteTexts, theirs: SiteTexts) =>
+  (Object.keys(names) as (keyof SiteTexts)[])
+    .filter((key) => mine[key] !== theirs[key])
+    .map((key) => ({ what: names[key], theirs: theirs[key] }))
 
 /** Brand, address, language, country, and what the shop system adds to page titles by itself. */
 export function SitePart({ site }: { site: Site }) {
-  const cache = useQueryClient()
-  const { run } = useChanges()
-  const [draft, setDraft] = useState(site)
-  // The settings that the draft began from: newer ones replace it only while nothing typed would be lost.
-  const [base, setBase] = useState(site)
-  const [saved, setSaved] = useState(false)
-  const [error, setError] = useState('')
-  const changed = JSON.stringify(draft) !== JSON.stringify(base)
-  if (site.revision !== base.revision && (saved || !changed)) {
-    setBase(site)
-    setDraft(site)
-    setSaved(false)
-  }
-  const save = async () => {
-    setError('')
-    try {
-      const { data, error, response } = await api.PUT('/api/site', {
-        body: {
-          brand: draft.brand,
-          address: draft.address,
-          language: draft.language,
-          country: draft.country,
-          titleSuffix: draft.titleSuffix,
-          revision: base.revision,
-        },
-      })
-      if (response.status === 409) setError(messages.siteChangedElsewhere)
-      else if (!data) setError(messageOf(error, response.status))
-      else {
-        setSaved(true)
-        await run(async () => data)
-      }
-      await refresh(cache, 'pages', 'products')
-    } catch {
-      toastAgain(messages.keptInWindow, save)
-    }
-  }
+  // biome-ignore lint/correctness/useExhaustiveDependencies: newer settings are opened below, in the same draft
+  const draft = useMemo(() => siteDraft(site), [])
+  const { brand, address, language, country, titleSuffix, revision } = site
+  useEffect(
+    () => draft.open({ brand, address, language, country, titleSuffix }, revision),
+    [draft, brand, address, language, country, titleSuffix, revision],
+  )
+  const view = useDraftView(draft)
+  const change = (next: Partial<SiteTexts>) => draft.hold({ ...draft.snapshot().value, ...next })
   const line = (label: string, key: 'brand' | 'address' | 'language' | 'titleSuffix', about: string, placeholder: string) => (
     <label className="block mb-4 text-[14px]">
       <b className="font-semibold">{label}</b> <span className="quiet">{about}</span>
       <input
         className="inline-input w-full text-[16px]"
-        value={draft[key]}
+        value={view.value[key]}
         placeholder={placeholder}
-        onChange={(e) => setDraft({ ...draft, [key]: e.target.value })}
+        onChange={(e) => change({ [key]: e.target.value })}
       />
     </label>
   )
@@ -62,7 +44,7 @@ export function SitePart({ site }: { site: Site }) {
         className="max-w-2xl"
         onSubmit={(e) => {
           e.preventDefault()
-          save()
+          draft.release()
         }}
       >
         {line('Brand', 'brand', 'the name that readers know', 'e.g. Plover & Pine')}
@@ -74,10 +56,10 @@ export function SitePart({ site }: { site: Site }) {
             <b className="font-semibold">Country</b> <span className="quiet">the web market that the numbers come from</span>
             <select
               className="inline-input w-full text-[16px]"
-              value={draft.country}
-              onChange={(e) => setDraft({ ...draft, country: e.target.value })}
+              value={view.value.country}
+              onChange={(e) => change({ country: e.target.value })}
             >
-              {draft.countries.map((c) => (
+              {site.countries.map((c) => (
                 <option key={c.country} value={c.country}>
                   {c.name}
                 </option>
@@ -85,12 +67,8 @@ export function SitePart({ site }: { site: Site }) {
             </select>
           </label>
         </div>
-        {error && (
-          <p className="text-accent mb-2" role="alert">
-            {error}
-          </p>
-        )}
-        <button type="submit" className="btn btn-sm btn-primary" disabled={!changed}>
+        <NotSaved draft={draft} view={view} differs={(theirs) => differing(view.value, theirs)} />
+        <button type="submit" className="btn btn-sm btn-primary" disabled={view.state === 'saved'}>
           Save <kbd className="!text-inherit !bg-transparent">Enter</kbd>
         </button>
       </form>

@@ -3,7 +3,6 @@ import { HelpLink } from '../kit/helplink'
 import { Key } from '../kit/key'
 import { fitAbout, homeName } from '../kit/names'
 import { useNote } from '../kit/note'
-import type { usePickActions } from '../kit/picks'
 import { fits, homes } from './rows'
 
 export function Choices({
@@ -43,16 +42,8 @@ export function Choices({
   )
 }
 
-export function Note({
-  pick,
-  save,
-  box,
-}: {
-  pick: Pick
-  save: ReturnType<typeof usePickActions>['note']
-  box: React.RefObject<HTMLTextAreaElement | null>
-}) {
-  const { text, setText, leave, state } = useNote(pick, save)
+export function Note({ productId, pick, box }: { productId: number; pick: Pick; box: React.RefObject<HTMLTextAreaElement | null> }) {
+  const { text, setText, leave, state } = useNote(productId, pick)
   return (
     <div>
       <label className="block">

@@ -1,9 +1,9 @@
-import { useRef, useState } from 'react'
+import { useEffect, useRef, useState } from 'react'
 import type { Facet, Facts } from '../kit/api'
+import { useFacts } from '../kit/facts'
 import { factLines } from '../kit/names'
-import { NotSaved, type SavedText } from '../kit/notsaved'
+import { NotSaved } from '../kit/notsaved'
 import { counted } from '../kit/numbers'
-import type { usePickActions } from '../kit/picks'
 import type { Desk } from '../kit/shop'
 import { capital } from '../kit/words'
 import type { Row } from './rows'
@@ -11,8 +11,18 @@ import type { Row } from './rows'
 const lines = Object.entries(factLines) as [Facet, Exclude<keyof Facts, 'what'>][]
 
 /** True statements about the product. Picks with a colour, material, size, audience or occasion that is missing here are marked. */
-export function FactsPart({ desk, picks, save }: { desk: Desk; picks: Row[]; save: ReturnType<typeof usePickActions>['fact'] }) {
-  const facts = desk.product.facts as Facts
+export function FactsPart({ desk, picks }: { desk: Desk; picks: Row[] }) {
+  const { draft, view, add } = useFacts(desk.product)
+  const facts = view.value
+  // What an earlier visit left in a box is saved, as leaving the box would have done.
+  useEffect(() => {
+    draft.release()
+    return () => {
+      draft.release()
+    }
+  }, [draft])
+  const type = (change: Partial<Facts>) => draft.hold({ ...draft.snapshot().value, ...change })
+  const leave = () => draft.release()
   const lacking = new Map<string, { facet: Facet; word: string; count: number }>()
   for (const p of picks)
     if (p.home !== 'avoid')
@@ -27,21 +37,17 @@ export function FactsPart({ desk, picks, save }: { desk: Desk; picks: Row[]; sav
       <p className="quiet text-[13px] mb-2">
         True statements about {desk.product.name}. Separate words with commas. Each line is saved when you leave it.
       </p>
-      <Line name="What it is" value={facts.what} tidy={(what) => what.trim()} save={(what) => save('what', what)} />
+      <NotSaved draft={draft} view={view} differs={(theirs) => differing(facts, theirs)} />
+      <Line name="What it is" value={facts.what} type={(what) => type({ what: what.trim() })} leave={leave} />
       {lines.map(([facet, key]) => (
         <div key={key}>
-          <Line
-            name={capital(facet)}
-            value={facts[key].join(', ')}
-            tidy={(text) => split(text).join(', ')}
-            save={(text) => save(key, split(text))}
-          />
+          <Line name={capital(facet)} value={facts[key].join(', ')} type={(text) => type({ [key]: split(text) })} leave={leave} />
           {[...lacking.values()]
             .filter((l) => l.facet === facet)
             .map((l) => (
               <p key={l.word} className="text-[13px] mb-1">
                 <span className="doubt !ml-0">{l.word}</span> <span className="quiet">is used by {counted(l.count, 'pick')}.</span>{' '}
-                <button type="button" className="link" onClick={() => save(key, [...facts[key], l.word])}>
+                <button type="button" className="link" onClick={() => add(key, l.word)}>
                   Add to facts
                 </button>
               </p>
@@ -52,38 +58,22 @@ export function FactsPart({ desk, picks, save }: { desk: Desk; picks: Row[]; sav
   )
 }
 
+const differing = (mine: Facts, theirs: Facts) =>
+  ([['what it is', 'what'], ...lines] as [string, keyof Facts][])
+    .filter(([, key]) => JSON.stringify(mine[key]) !== JSON.stringify(theirs[key]))
+    .map(([what, key]) => ({ what, theirs: [theirs[key]].flat().join(', ') }))
+
 const split = (text: string) =>
   text
     .split(',')
     .map((w) => w.trim())
     .filter(Boolean)
 
-/** One line of the facts. Where another window changes it while something else is typed here, both are shown. */
-function Line({
-  name,
-  value,
-  tidy,
-  save,
-}: {
-  name: string
-  value: string
-  tidy: (text: string) => string
-  save: (text: string) => Promise<SavedText>
-}) {
-  const [text, setText] = useState(value)
-  const [was, setWas] = useState(value)
-  const [saved, setSaved] = useState<SavedText>({})
-  // What this window saved last: when it comes back, nobody else wrote it.
-  const sent = useRef('')
-  if (was !== value) {
-    if (text === was || tidy(text) === value) setText(value)
-    else if (value !== sent.current) setSaved({ theirs: value })
-    setWas(value)
-  }
-  const send = async () => {
-    sent.current = tidy(text)
-    setSaved(await save(text))
-  }
+/** One line of the facts: what is typed is kept at once, and saved when the line is left. */
+function Line({ name, value, type, leave }: { name: string; value: string; type: (text: string) => void; leave: () => void }) {
+  // As it is typed, with the comma at its end; null while the line is not edited.
+  const [text, setText] = useState<string | null>(null)
+  const before = useRef(value)
   return (
     <div className="mb-1.5 text-[13.5px]">
       <label className="block">
@@ -91,29 +81,29 @@ function Line({
         <input
           className="inline-input w-full"
           aria-label={name}
-          value={text}
+          value={text ?? value}
           placeholder="empty"
-          onChange={(e) => setText(e.target.value)}
-          onBlur={() => saved.theirs === undefined && text !== value && send()}
+          onFocus={() => {
+            before.current = value
+          }}
+          onChange={(e) => {
+            setText(e.target.value)
+            type(e.target.value)
+          }}
+          onBlur={() => {
+            setText(null)
+            leave()
+          }}
           onKeyDown={(e) => {
             if (e.key === 'Enter') e.currentTarget.blur()
             if (e.key === 'Escape') {
-              setText(value)
-              setSaved({})
+              setText(null)
+              type(before.current)
               requestAnimationFrame(() => (document.activeElement as HTMLElement)?.blur())
             }
           }}
         />
       </label>
-      <NotSaved
-        saved={saved}
-        what="this"
-        again={send}
-        use={(theirs) => {
-          setText(theirs)
-          setSaved({})
-        }}
-      />
     </div>
   )
 }

@@ -33,7 +33,7 @@ export function PickSide({ panel, ...props }: Props & { panel: RefObject<HTMLEle
         ))}
       </div>
       {p.side === 'facts' ? (
-        <FactsPart desk={desk} picks={p.all} save={p.actions.fact} />
+        <FactsPart desk={desk} picks={p.all} />
       ) : p.side === 'ideas' ? (
         <IdeasPart desk={desk} />
       ) : p.side === 'language' ? (
@@ -113,7 +113,7 @@ function CurrentPick({ desk, page: p, note, open, row }: Props & { row: Row }) {
             </p>
           )}
           <Fits page={p} row={row} />
-          <Note key={row.key} box={note} pick={row} save={p.actions.note} />
+          <Note key={row.key} box={note} productId={desk.product.id} pick={row} />
           <p className="flex flex-wrap gap-2 mt-2">
             <button type="button" className="pill" onClick={() => p.lead(row)} disabled={row.home === 'avoid'}>
               {row.lead ? 'Remove as lead' : 'Set as lead'} <Key of="lead" />

@@ -1,11 +1,9 @@
 import { useState } from 'react'
 import { counted } from '../kit/numbers'
+import type { FieldRule } from './profilerules'
 
-/** A category and those under it, as a profile has them. */
-export type Category = { name: string; under?: Category[] }
-
-/** An attribute, its values to choose from, and the category that opens it. */
-export type AttributeRule = { name: string; options?: string[]; category?: string }
+type Category = NonNullable<FieldRule['tree']>[number]
+type AttributeRule = NonNullable<FieldRule['attributes']>[number]
 
 const step = 4
 

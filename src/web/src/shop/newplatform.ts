@@ -1,5 +1,5 @@
-import { api, messageOf, type PlatformView } from '../kit/api'
-import { type FieldRule, idOf, type Profile } from './profilerules'
+import { api, messageOf, type PlatformView, type Profile } from '../kit/api'
+import { type FieldRule, idOf } from './profilerules'
 
 /** What a field is for; with the shape, the weight and whether early words count more that suit it. */
 export const roles: Record<string, { name: string } & Pick<FieldRule, 'shape' | 'weight' | 'front'>> = {

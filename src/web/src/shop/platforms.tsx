@@ -1,9 +1,10 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query'
 import { useRef, useState } from 'react'
 import { useAddress } from '../kit/address'
-import { api, ask, type PlatformView } from '../kit/api'
+import { api, ask, type PlatformView, type Profile } from '../kit/api'
 import { useChanges } from '../kit/changes'
 import { NameDialog } from '../kit/dialog'
+import { hasUnsavedProfile } from '../kit/drafts/drafts'
 import { messages } from '../kit/messages'
 import { counted } from '../kit/numbers'
 import { queryKey, refresh } from '../kit/queries'
@@ -11,7 +12,6 @@ import { ShopHead } from '../kit/shophead'
 import { ToastLine, toast } from '../kit/toast'
 import { addPlatform, begunFrom } from './newplatform'
 import { ProfileSheet } from './profile'
-import { draftOf, type Profile } from './profilerules'
 
 /** Every platform; one of them open to be edited, with what a change would do to the listings. */
 export function Platforms() {
@@ -73,7 +73,7 @@ export function Platforms() {
                 <b>{p.name}</b>
                 <span className="quiet text-[12.5px] block">
                   {p.shipped ? 'Built-in' : 'Yours'}, {counted(p.listings, 'listing')}
-                  {p.id !== open?.id && draftOf(p.id) && <span className="text-accent">, not saved</span>}
+                  {p.id !== open?.id && hasUnsavedProfile(p.id) && <span className="text-accent">, not saved</span>}
                 </span>
               </button>
             ))}
@@ -121,13 +121,7 @@ export function Platforms() {
           </p>
         </aside>
         {open && list.data && (
-          <ProfileSheet
-            key={`${open.id} ${round}`}
-            view={open}
-            usual={list.data.thresholds}
-            saved={() => reload()}
-            again={() => setRound((r) => r + 1)}
-          />
+          <ProfileSheet key={`${open.id} ${round}`} view={open} usual={list.data.thresholds} again={() => setRound((r) => r + 1)} />
         )}
       </main>
       <ToastLine />

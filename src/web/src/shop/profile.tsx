@@ -1,10 +1,10 @@
-import type { PlatformView } from '../kit/api'
+import type { PlatformView, Profile } from '../kit/api'
 import { ConflictBox } from '../kit/conflict'
 import { Key } from '../kit/key'
 import { counted } from '../kit/numbers'
 import { useShortcuts } from '../kit/shortcuts'
 import { ProfileFields } from './profilefields'
-import { labelOf, type Profile } from './profilerules'
+import { labelOf } from './profilerules'
 import { ProfileSearch } from './profilesearch'
 import { useProfile } from './useprofile'
 
@@ -12,16 +12,20 @@ import { useProfile } from './useprofile'
 export function ProfileSheet({
   view,
   usual,
-  saved,
   again,
 }: {
   view: PlatformView
   usual: Record<string, number>
-  saved: () => Promise<void>
+  /** Begins anew with what is saved. */
   again: () => void
 }) {
-  const draft = useProfile(view, saved, again)
-  const { profile, changed, text, general, unfit, theirs, change, save, discard } = draft
+  const draft = useProfile(view)
+  const { profile, changed, text, general, unfit, change, save } = draft
+  const { theirs, state, message } = draft.state
+  const discard = () => {
+    draft.draft.discard()
+    again()
+  }
   useShortcuts({ savePlatform: () => changed && save() })
   const fresh = unfit.filter((u) => u.before)
   return (
@@ -53,17 +57,25 @@ export function ProfileSheet({
         <ConflictBox
           what={`The platform ${view.name}`}
           savedAt={null}
-          rows={Object.keys({ ...profile, ...theirs.profile }).map((key) => ({
+          rows={(Object.keys({ ...profile, ...theirs.value }) as (keyof Profile)[]).map((key) => ({
             label: key,
-            mine: JSON.stringify(profile[key as keyof Profile] ?? null),
-            theirs: JSON.stringify((theirs.profile as Record<string, unknown>)[key] ?? null),
+            mine: JSON.stringify(profile[key] ?? null),
+            theirs: JSON.stringify(theirs.value[key] ?? null),
           }))}
-          keepMine={() => save(theirs.revision)}
-          takeTheirs={async () => {
-            await saved()
-            discard()
+          keepMine={() => draft.draft.keepMine()}
+          takeTheirs={() => {
+            draft.draft.takeTheirs()
+            again()
           }}
         />
+      )}
+      {(state === 'failed' || state === 'refused') && (
+        <p className="text-accent text-[13.5px] mb-2" role="alert">
+          Not saved: {message} Your changes are kept in this browser.{' '}
+          <button type="button" className="link" onClick={() => draft.draft.flush()}>
+            Try again
+          </button>
+        </p>
       )}
       {general.length > 0 && (
         <div className="text-accent text-[13.5px] mb-2" role="alert" data-testid="problems">

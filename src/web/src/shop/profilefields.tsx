@@ -88,7 +88,7 @@ function FieldRow({ draft, f, i }: { draft: ProfileDraft; f: FieldRule; i: numbe
   const { profile, change, move } = draft
   const { field } = draft
   const limit = (next: Limit) => {
-    const merged = { unit: 'characters', ...f.limit, ...next }
+    const merged = { unit: 'characters' as const, ...f.limit, ...next }
     field(i, { limit: merged.max == null && merged.maxItems == null ? null : merged })
   }
   const bad = (key: string) => (draft.isWrong(`fields[${i}].${key}`) ? 'text-accent' : '')
@@ -123,7 +123,7 @@ function FieldRow({ draft, f, i }: { draft: ProfileDraft; f: FieldRule; i: numbe
             className="inline-input"
             aria-label={`Type of ${f.key}`}
             value={f.shape}
-            onChange={(e) => field(i, { shape: e.target.value })}
+            onChange={(e) => field(i, { shape: e.target.value as FieldRule['shape'] })}
           >
             {Object.entries(shapes).map(([key, name]) => (
               <option key={key} value={key}>
@@ -147,7 +147,7 @@ function FieldRow({ draft, f, i }: { draft: ProfileDraft; f: FieldRule; i: numbe
             className="inline-input"
             aria-label={`Unit of ${f.key}`}
             value={f.limit?.unit ?? 'characters'}
-            onChange={(e) => limit({ unit: e.target.value })}
+            onChange={(e) => limit({ unit: e.target.value as NonNullable<Limit>['unit'] })}
           >
             <option>characters</option>
             <option>bytes</option>

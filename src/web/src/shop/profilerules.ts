@@ -1,37 +1,8 @@
-import type { AttributeRule, Category } from './categories'
+import type { Profile } from '../kit/api'
 
-export type Limit = { max?: number | null; unit?: string; maxItems?: number | null } | null
+export type FieldRule = Profile['fields'][number]
 
-export type FieldRule = {
-  key: string
-  label?: string
-  role?: string
-  shape: string
-  indexed?: boolean
-  indexedFirst?: number | null
-  weight?: number
-  front?: boolean
-  required?: boolean
-  limit?: Limit
-  shows?: number | null
-  separator?: string
-  tree?: Category[]
-  attributes?: AttributeRule[]
-  [other: string]: unknown
-}
-
-export type Profile = {
-  id: string
-  name: string
-  about?: string
-  language?: string
-  spelling?: string | null
-  search?: { folds?: string[]; ignoredWords?: string[]; wordsCombine?: boolean; indexDelayHours?: number }
-  fields: FieldRule[]
-  banned?: string[]
-  checks?: Record<string, number>
-  capitals?: string
-}
+export type Limit = FieldRule['limit']
 
 export const shapes = {
   line: 'one line',
@@ -127,12 +98,3 @@ export const idOf = (name: string) =>
     .replace(/[^a-z0-9]+/g, '-')
     .replace(/^-+|-+$/g, '')
     .slice(0, 40)
-
-// What is not saved yet is kept for as long as the window is open, with the revision that it was made from.
-export const draftOf = (id: string) => {
-  const kept = sessionStorage.getItem(`platform ${id}`)
-  return kept === null ? null : (JSON.parse(kept) as { profile: Profile; revision: number })
-}
-
-export const keepDraft = (id: string, profile: Profile | null, revision = 0) =>
-  profile ? sessionStorage.setItem(`platform ${id}`, JSON.stringify({ profile, revision })) : sessionStorage.removeItem(`platform ${id}`)

@@ -10,7 +10,7 @@ export function ProfileSearch({ draft, usual }: { draft: ProfileDraft; usual: Re
     <div className="grid grid-cols-2 gap-x-8">
       <div>
         <h3 className="text-[15px] font-semibold mt-4 mb-1">Search treats as equal</h3>
-        {Object.entries(folds).map(([key, name]) => (
+        {(Object.entries(folds) as [keyof typeof folds, string][]).map(([key, name]) => (
           <label key={key} className="flex gap-2 items-center text-[14px] cursor-pointer">
             <input
               type="checkbox"
@@ -58,7 +58,7 @@ export function ProfileSearch({ draft, usual }: { draft: ProfileDraft; usual: Re
             className="select select-sm w-56"
             aria-label="Suggested titles have capitals"
             value={profile.capitals ?? 'sentence'}
-            onChange={(e) => change({ capitals: e.target.value })}
+            onChange={(e) => change({ capitals: e.target.value as keyof typeof capitals })}
           >
             {Object.entries(capitals).map(([key, name]) => (
               <option key={key} value={key}>

@@ -1,28 +1,20 @@
-import { useEffect, useState } from 'react'
-import { api, messageOf, type PlatformView, type Unfit } from '../kit/api'
+import { useEffect, useMemo, useState } from 'react'
+import { api, type PlatformView, type Profile, type Unfit } from '../kit/api'
+import { profileDraft, useDraftView } from '../kit/drafts/drafts'
 import { messages } from '../kit/messages'
-import { toast, toastAgain } from '../kit/toast'
-import { draftOf, type FieldRule, keepDraft, labelOf, type Profile } from './profilerules'
+import { toast } from '../kit/toast'
+import { type FieldRule, labelOf } from './profilerules'
 
 /** A platform's rules while they are edited: what would be wrong, which listings would no longer fit, saving, and another window's changes. */
-export function useProfile(
-  view: PlatformView,
-  saved: () => Promise<void>,
-  /** Begins anew with what is saved. */
-  again: () => void,
-) {
-  const [profile, setProfile] = useState(() => draftOf(view.id)?.profile ?? (view.profile as unknown as Profile))
+export function useProfile(view: PlatformView) {
+  // biome-ignore lint/correctness/useExhaustiveDependencies: newer rules are opened below, in the same draft
+  const draft = useMemo(() => profileDraft(view), [view.id])
+  useEffect(() => draft.open(view.profile as unknown as Profile, view.revision), [draft, view])
+  const state = useDraftView(draft)
+  const profile = state.value
   const [text, setText] = useState<string | null>(null)
   const [wrong, setWrong] = useState<Record<string, string[]>>({})
   const [unfit, setUnfit] = useState<Unfit[]>([])
-  // The revision that the changes were made from: it moves on only when something is saved from here.
-  const [from, setRevision] = useState(() => draftOf(view.id)?.revision ?? view.revision)
-  const [theirs, setTheirs] = useState<PlatformView | null>(null)
-  // What is saved, as it was written here: the server may write the same in other words.
-  const [savedAs, setSavedAs] = useState(() => JSON.stringify(view.profile))
-  const changed = JSON.stringify(profile) !== savedAs
-
-  useEffect(() => keepDraft(view.id, changed ? profile : null, from), [view.id, changed, profile, from])
 
   // What a change would do is said while it is made.
   useEffect(() => {
@@ -39,7 +31,7 @@ export function useProfile(
     }
   }, [profile])
 
-  const change = (next: Partial<Profile>) => setProfile({ ...profile, ...next })
+  const change = (next: Partial<Profile>) => draft.hold({ ...draft.snapshot().value, ...next })
   const field = (i: number, next: Partial<FieldRule>) => change({ fields: profile.fields.map((f, k) => (k === i ? { ...f, ...next } : f)) })
   const move = (i: number, by: number) => {
     const fields = [...profile.fields]
@@ -48,38 +40,9 @@ export function useProfile(
     fields.splice(to, 0, ...fields.splice(i, 1))
     change({ fields })
   }
-  const save = async (revision = from) => {
+  const save = () => {
     if (Object.keys(wrong).length > 0) return toast(messages.fixErrors)
-    const before = view.profile
-    const put = async (next: typeof before, from: number, done: (revision: number) => void) => {
-      try {
-        const { data, error, response } = await api.PUT('/api/platforms/{id}', {
-          params: { path: { id: view.id } },
-          body: { profile: next, like: null, revision: from },
-        })
-        if (data) done(data.revision ?? from)
-        else if (response.status === 409) setTheirs(error as unknown as PlatformView)
-        else toastAgain(messages.notSaved(messageOf(error, response.status)), () => put(next, from, done))
-      } catch {
-        toastAgain(messages.keptInWindow, () => put(next, from, done))
-      }
-    }
-    await put(profile, revision, (now) => {
-      setTheirs(null)
-      setRevision(now)
-      setSavedAs(JSON.stringify(profile))
-      toast(messages.saved(profile.name), () =>
-        put(before, now, async () => {
-          await saved()
-          discard()
-        }),
-      )
-      saved()
-    })
-  }
-  const discard = () => {
-    keepDraft(view.id, null)
-    again()
+    return draft.release()
   }
   // The form is for profiles that can be read; any other is corrected where it was typed.
   const asForm = async () => {
@@ -96,15 +59,17 @@ export function useProfile(
   const edit = (json: string) => {
     setText(json)
     try {
-      setProfile(JSON.parse(json) as Profile)
+      draft.hold(JSON.parse(json) as Profile)
     } catch (problem) {
       setWrong({ 'profile.': [(problem as Error).message] })
     }
   }
   const problems = Object.entries(wrong)
   return {
+    draft,
+    state,
     profile,
-    changed,
+    changed: state.state !== 'saved',
     text,
     edit,
     toggleJson: () => (text === null ? setText(JSON.stringify(profile, null, 2)) : asForm()),
@@ -113,12 +78,10 @@ export function useProfile(
     problemsOf: (i: number) => problems.filter(([path]) => path.startsWith(`profile.fields[${i}]`)),
     isWrong: (path: string) => wrong[`profile.${path}`] !== undefined,
     unfit,
-    theirs,
     change,
     field,
     move,
     save,
-    discard,
   }
 }
 

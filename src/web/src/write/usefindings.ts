@@ -1,11 +1,11 @@
 import { useCallback, useMemo, useRef } from 'react'
-import { api, ask, type Copy, type Facts, type Finding, type Value } from '../kit/api'
+import { api, ask, type Copy, type Finding, type Value } from '../kit/api'
 import { useChanges } from '../kit/changes'
 import type { Draft } from '../kit/drafts/draft'
 import type { Steps } from '../kit/drafts/steps'
+import { useFacts } from '../kit/facts'
 import { messages } from '../kit/messages'
 import { factLines } from '../kit/names'
-import { usePickActions } from '../kit/picks'
 import type { Desk } from '../kit/shop'
 import { toast } from '../kit/toast'
 import { type FindingActions, PicturesKey } from './findings'
@@ -30,7 +30,7 @@ export function useFindings(
   replaceField: Steps['replaceField'],
 ) {
   const { open, about, check } = checked
-  const pickActions = usePickActions(desk)
+  const { add } = useFacts(desk.product)
   const fix = useCallback(
     async (finding: Finding, label?: string) => {
       const fixOf = (f: Finding | undefined) => [f?.fix, ...(f?.otherFixes ?? [])].find((x) => x && (!label || x.label === label))
@@ -77,12 +77,11 @@ export function useFindings(
     async (f: Finding) => {
       const line = f.claim && factLines[f.claim.facet]
       if (!f.claim || !line) return
-      const facts = desk.product.facts as Facts
-      const { problem } = await pickActions.fact(line, [...facts[line], f.claim.word.toLowerCase()])
+      const problem = await add(line, f.claim.word.toLowerCase())
       if (problem) return toast(messages.notAdded(problem))
       check()
     },
-    [pickActions, desk.product.facts, check],
+    [add, check],
   )
   const { run } = useChanges(desk.product.id)
   const noClaim = useCallback(

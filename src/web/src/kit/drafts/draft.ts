@@ -1,13 +1,14 @@
 import type { VersionReason } from '../api'
+import type { Changed } from '../changes'
 
 /** What another window saved meanwhile. */
 export type Theirs<T> = { value: T; revision: number; savedAt: string | null }
 
 /**
- * `waiting`: typed a moment ago. `saving`: on its way. `failed`: the server could not be reached or could not save; it is tried again.
+ * `held`: typed, and sent only when the seller is done with it. `waiting`: typed a moment ago. `saving`: on its way. `failed`: the server could not be reached or could not save; it is tried again.
  * `refused`: the server says that the text is wrong; it is tried again when the text changes. `conflict`: another window saved first.
  */
-export type DraftState = 'saved' | 'waiting' | 'saving' | 'failed' | 'refused' | 'conflict'
+export type DraftState = 'saved' | 'held' | 'waiting' | 'saving' | 'failed' | 'refused' | 'conflict'
 
 /** A draft as a screen shows it. A new object after each change. */
 export type DraftView<T> = {
@@ -21,7 +22,7 @@ export type DraftView<T> = {
 }
 
 export type Answer<T> =
-  | { kind: 'saved'; revision: number; savedAt?: string }
+  | { kind: 'saved'; revision: number; savedAt?: string; report?: Changed }
   | { kind: 'conflict'; theirs: Theirs<T> }
   | { kind: 'refused'; message: string }
   | { kind: 'failed'; message: string }
@@ -30,22 +31,35 @@ export type Change<T> = { value: T; keep: VersionReason | null; sent: boolean }
 
 /** Sends one change to the server. It never throws. */
 export type Send<T> = (
-  id: number,
+  id: DraftId,
   change: { value: T; keep: VersionReason | null },
   revision: number,
   keepalive: boolean,
 ) => Promise<Answer<T>>
 
+/** What a text belongs to: a number of the server's, or a name where it has none. */
+export type DraftId = number | string
+
+/** How a kind of text is saved. */
+export type Sender<T> = {
+  send: Send<T>
+  /** Both changes together, where they touch different parts; null where they touch the same one. Without it, every two changes conflict. */
+  merge?: (base: T, mine: T, theirs: T) => T | null
+}
+
 /** A draft as the browser's database keeps it. */
 export type Stored = {
   kind: string
-  id: number
+  id: DraftId
   tab: string
   at: number
   revision: number
   queue: Change<unknown>[]
   theirs: Theirs<unknown> | null
   value: unknown
+  /** What the server had before the changes; missing in what programs before this one kept. */
+  base?: unknown
+  held?: boolean
 }
 
 const Pause = 250
@@ -72,16 +86,20 @@ export class Draft<T> {
   private retry = FirstRetry
   private listeners = new Set<() => void>()
   private view: DraftView<T>
+  private base: T
 
   constructor(
     readonly kind: string,
-    readonly id: number,
+    readonly id: DraftId,
     private value: T,
     private revision: number,
-    private readonly send: Send<T>,
+    private readonly sender: Sender<T>,
     private readonly store: (draft: Stored | null) => void,
     private readonly changed: () => void,
+    /** Is told of each save. */
+    private readonly saved: (draft: Draft<T>, value: T, report: Changed | undefined) => void = () => undefined,
   ) {
+    this.base = value
     this.view = this.viewNow()
   }
 
@@ -105,8 +123,37 @@ export class Draft<T> {
     const same = revision === this.revision && JSON.stringify(value) === JSON.stringify(this.value)
     if (same) return
     this.value = value
+    this.base = value
     this.revision = revision
     this.notify()
+  }
+
+  /** Keeps what is typed in the browser without sending it, until `release`. */
+  hold(value: T) {
+    if (this.queue.every((c) => !c.sent) && JSON.stringify(value) === JSON.stringify(this.base)) return this.discard()
+    const last = this.queue[this.queue.length - 1]
+    this.value = value
+    if (last && !last.sent) last.value = value
+    else this.queue.push({ value, keep: null, sent: false })
+    if (this.theirs === null) this.state = 'held'
+    clearTimeout(this.timer)
+    this.save()
+    this.notify()
+  }
+
+  /** Sends what was held. */
+  release(): Promise<void> {
+    if (this.state === 'held') this.state = 'waiting'
+    return this.flush()
+  }
+
+  /** Drops what is not on its way yet, and shows what the server has. */
+  discard() {
+    if (this.queue.some((c) => c.sent)) return
+    this.queue = []
+    this.theirs = null
+    this.value = this.base
+    this.finish()
   }
 
   /** Changes the text. `keep` keeps the state before it as a version, for this reason. */
@@ -139,6 +186,7 @@ export class Draft<T> {
   takeTheirs() {
     if (!this.theirs) return
     this.value = this.theirs.value
+    this.base = this.theirs.value
     this.revision = this.theirs.revision
     this.theirs = null
     this.queue = []
@@ -148,7 +196,7 @@ export class Draft<T> {
   /** Sends what is waiting; done when nothing is left, or when it could not be sent. */
   async flush(keepalive = false): Promise<void> {
     clearTimeout(this.timer)
-    while (this.queue.length > 0 && this.theirs === null) {
+    while (this.queue.length > 0 && this.theirs === null && this.state !== 'held') {
       this.running ??= this.sendFirst(keepalive).finally(() => {
         this.running = null
       })
@@ -160,16 +208,17 @@ export class Draft<T> {
   /** Goes on with what an earlier window, or this one before a reload, left behind. */
   restore(stored: Stored) {
     this.value = stored.value as T
+    this.base = (stored.base ?? this.base) as T
     this.revision = stored.revision
     // Programs before this one kept the reason as words.
     this.queue = (stored.queue as Change<T>[]).map((c) => (c.keep?.includes(' ') ? { ...c, keep: 'other' } : c))
     this.theirs = stored.theirs as Theirs<T> | null
     this.restored = true
-    this.state = this.theirs ? 'conflict' : 'waiting'
+    this.state = this.theirs ? 'conflict' : stored.held ? 'held' : 'waiting'
     this.message = this.theirs ? 'Changed in another window' : ''
     this.save()
     this.notify()
-    this.schedule(0)
+    if (this.state === 'waiting') this.schedule(0)
   }
 
   /** Tries again at once: the connection may be back. */
@@ -184,17 +233,21 @@ export class Draft<T> {
     this.save()
     this.notify()
     const small = keepalive && new Blob([JSON.stringify(change.value)]).size < KeepaliveBytes
-    const answer = await this.send(this.id, change, this.revision, small)
+    const answer = await this.sender.send(this.id, change, this.revision, small)
     switch (answer.kind) {
       case 'saved':
         this.revision = answer.revision
+        this.base = change.value
         this.queue = this.queue.filter((c) => c !== change)
         this.retry = FirstRetry
+        this.saved(this, change.value, answer.report)
         if (this.queue.length === 0) return this.finish()
-        this.state = 'waiting'
+        // Typed on meanwhile: what is held waits for its own release.
+        if (this.state === 'saving') this.state = 'waiting'
         this.message = ''
         break
       case 'conflict':
+        if (this.merged(answer.theirs)) break
         this.theirs = answer.theirs
         this.state = 'conflict'
         this.message = 'Changed in another window'
@@ -213,6 +266,18 @@ export class Draft<T> {
     }
     this.save()
     this.notify()
+  }
+
+  // What another window saved is taken in where it touches none of the parts that were changed here.
+  private merged(theirs: Theirs<T>): boolean {
+    const merged = this.sender.merge?.(this.base, this.value, theirs.value) ?? null
+    if (merged === null) return false
+    this.value = merged
+    this.base = theirs.value
+    this.revision = theirs.revision
+    this.queue = [{ value: merged, keep: null, sent: false }]
+    this.state = 'waiting'
+    return true
   }
 
   private finish() {
@@ -241,6 +306,8 @@ export class Draft<T> {
             queue: this.queue,
             theirs: this.theirs,
             value: this.value,
+            base: this.base,
+            held: this.state === 'held',
           }
         : null,
     )

@@ -1,15 +1,16 @@
 import { useEffect, useSyncExternalStore } from 'react'
-import type { Copy } from '../api'
+import type { Copy, Facts, PlatformView, Profile, Site, SiteTexts } from '../api'
+import type { Changed } from '../changes'
 import { keep, leftBehind, nameWindow, removeAdopted, removeOwn } from './browserstore'
-import { Draft, type DraftView, type Send } from './draft'
-import { senders } from './senders'
+import { Draft, type DraftId, type DraftView, type Sender } from './draft'
+import { noteId, senders } from './senders'
 
-// Every draft of this window: the only place where the text of a listing or of a picture is held while it is edited.
+// Every draft of this window: the only place where a text is held while it is edited.
 const drafts = new Map<string, Draft<unknown>>()
 const listeners = new Set<() => void>()
 let stuck: Draft<unknown>[] = []
 
-// Said at every key, so it looks at little: only a draft that got stuck, or came free, is news.
+// Called on every keystroke; notifies only when the set of stuck drafts changes.
 function changed() {
   const now = [...drafts.values()].filter((d) => ['failed', 'refused', 'conflict'].includes(d.snapshot().state))
   if (now.length === stuck.length && now.every((d, i) => d === stuck[i])) return
@@ -28,11 +29,20 @@ export const stuckDrafts = {
   snapshot: () => stuck,
 }
 
-function draftOf<T>(kind: string, id: number, value: T, revision: number): Draft<T> {
+type Saved = (draft: Draft<unknown>, value: unknown, report: Changed | undefined) => void
+let saved: Saved = () => undefined
+
+/** Has every save told of: what it changed, and what shows it. */
+export const onSaved = (tell: Saved) => {
+  saved = tell
+}
+
+function draftOf<T>(kind: string, id: DraftId, value: T, revision: number): Draft<T> {
   const key = `${kind}:${id}`
   let draft = drafts.get(key) as Draft<T> | undefined
   if (!draft) {
-    draft = new Draft<T>(kind, id, value, revision, senders[kind] as Send<T>, (stored) => keep(key, stored), changed)
+    const tell = (of: Draft<T>, text: T, report: Changed | undefined) => saved(of as Draft<unknown>, text, report)
+    draft = new Draft<T>(kind, id, value, revision, senders[kind] as Sender<T>, (stored) => keep(key, stored), changed, tell)
     drafts.set(key, draft as Draft<unknown>)
   } else draft.open(value, revision)
   return draft
@@ -50,6 +60,23 @@ export function unsavedCopy(listingId: number): Copy | null {
 /** The draft of a product's alt texts. */
 export const picturesDraft = (productId: number, pictures: string[], revision: number) =>
   draftOf<string[]>('pictures', productId, pictures, revision)
+
+/** The draft of a product's facts. */
+export const factsDraft = (productId: number, facts: Facts, revision: number) => draftOf<Facts>('facts', productId, facts, revision)
+
+/** The draft of a pick's note. */
+export const noteDraft = (productId: number, key: string, note: string, revision: number) =>
+  draftOf<string>('note', noteId(productId, key), note, revision)
+
+/** The draft of a platform's rules. */
+export const profileDraft = (view: PlatformView) => draftOf<Profile>('profile', view.id, view.profile as unknown as Profile, view.revision)
+
+/** Whether a platform's rules were changed here and are not saved. */
+export const hasUnsavedProfile = (id: string) => drafts.get(`profile:${id}`)?.unsaved ?? false
+
+/** The draft of the web shop's settings. */
+export const siteDraft = ({ brand, address, language, country, titleSuffix, revision }: Site) =>
+  draftOf<SiteTexts>('site', 'web shop', { brand, address, language, country, titleSuffix }, revision)
 
 /** Shows a draft as it is at each moment; what is waiting is sent when the screen opens and when it is left. */
 export function useDraftView<T>(draft: Draft<T>): DraftView<T> {

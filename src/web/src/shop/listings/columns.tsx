@@ -1,4 +1,4 @@
-import type { ListingLine, ListingScore } from '../../kit/api'
+import type { ListingLine, WeighedListing } from '../../kit/api'
 import { lostRank, wholePercent } from '../../kit/demand'
 import { Num } from '../../kit/num'
 import { compact, counted, dateOf, fixed, noData } from '../../kit/numbers'
@@ -32,7 +32,7 @@ function Share({ of, value, unit }: { of: ListingLine; value: number | null | un
 }
 
 /** What a listing loses: searches where they are known, otherwise picks. */
-export function Lost({ of }: { of: Pick<ListingScore, 'lost' | 'lostPicks'> }) {
+export function Lost({ of }: { of: Pick<WeighedListing, 'lost' | 'lostPicks'> }) {
   return of.lost === null ? (
     <span title="Picks that can’t find it; none of its picks has search numbers">{counted(of.lostPicks, 'pick')}</span>
   ) : (

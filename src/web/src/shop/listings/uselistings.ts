@@ -1,10 +1,10 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query'
 import { useEffect, useRef, useState } from 'react'
-import { api, ask, type ListingLine, type ListingScore } from '../../kit/api'
+import { api, ask, type ListingLine, type WeighedListing } from '../../kit/api'
 import { queryKey } from '../../kit/queries'
 import { lines } from '../../kit/stream'
 
-type ScoreLine = { done: number; all: number; score: ListingScore | null }
+type ScoreLine = { done: number; all: number; score: WeighedListing | null }
 export type Progress = { done: number; all: number; problem?: string; stopped?: boolean }
 
 const DrawnEvery = 200
@@ -20,7 +20,7 @@ export function useListings(country: string | null) {
     // The list is asked for again whenever one comes back: what was changed elsewhere shows.
     refetchOnMount: 'always',
   })
-  const [scores, setScores] = useState<ReadonlyMap<number, ListingScore>>(new Map())
+  const [scores, setScores] = useState<ReadonlyMap<number, WeighedListing>>(new Map())
   const [progress, setProgress] = useState<Progress | null>(null)
   const running = useRef<AbortController | null>(null)
   const chosen = query.data?.country
@@ -34,7 +34,7 @@ export function useListings(country: string | null) {
     running.current?.abort()
     const control = new AbortController()
     running.current = control
-    const found = new Map<number, ListingScore>()
+    const found = new Map<number, WeighedListing>()
     setScores(found)
     let latest: Progress = { done: 0, all: 0 }
     const draw = () => {

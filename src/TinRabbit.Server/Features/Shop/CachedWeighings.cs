@@ -1,4 +1,3 @@
-using System.Collections.Concurrent;
 using System.Runtime.CompilerServices;
 using System.Threading.Channels;
 using Microsoft.EntityFrameworkCore;
@@ -11,53 +10,32 @@ using TinRabbit.Server.Storage;
 
 namespace TinRabbit.Server.Features.Shop;
 
-/// <summary>A listing's scores in one market.</summary>
-/// <param name="Id">The listing.</param>
-/// <param name="Reach">0–100; null without picks.</param>
-/// <param name="Grip">0–100; null without picks.</param>
-/// <param name="Lost">Searches/mo of picks that cannot find it; null where no volume is known.</param>
-/// <param name="LostPicks">Picks that cannot find it.</param>
-/// <param name="Basis">What the picks count by.</param>
-/// <param name="Picks">Picks that count.</param>
-/// <param name="UnknownVolume">Picks whose volume is unknown.</param>
-/// <param name="Required">Required findings.</param>
-/// <param name="Recommended">Recommended findings that were not dismissed.</param>
-public sealed record ListingScore(
-    int Id,
-    double? Reach,
-    double? Grip,
-    double? Lost,
-    int LostPicks,
-    DemandBasis Basis,
-    int Picks,
-    int UnknownVolume,
-    int Required,
-    int Recommended
-);
-
 /// <summary>The scores of all listings: worked out once, and again after what they are made of has changed.</summary>
-internal sealed class ListingScores(IServiceScopeFactory scopes, DataVersion commits, ILogger<ListingScores> log)
+internal sealed class CachedWeighings(IServiceScopeFactory scopes, DataVersion version, ILogger<CachedWeighings> log) : IDisposable
 {
     private const int MostKept = 100_000;
 
     // What a score was made from: the data's version, the listing's revision, its lead and its dismissed findings.
-    private readonly ConcurrentDictionary<(int Listing, string Market), (string Made, ListingScore Score)> _kept = new();
+    private readonly BoundedCache<(int Listing, string Market), (string Made, WeighedListing Score)> _kept = new(MostKept);
 
     /// <summary>What a score of a listing as it is now is made from.</summary>
     public string StateOf(int revision, string? leadKey, string dismissed, bool isPage) =>
-        $"{commits.Count} {(isPage ? commits.Pages : 0)} {revision} {dismissed} {leadKey}";
+        $"{version.Count} {(isPage ? version.Pages : 0)} {revision} {dismissed} {leadKey}";
 
     /// <summary>The score that is known, and whether nothing has changed since; null where none is.</summary>
-    public (ListingScore Score, bool IsFresh)? Find(int listing, string market, string state) =>
-        _kept.TryGetValue((listing, market), out var kept) ? (kept.Score, kept.Made == state) : null;
+    public (WeighedListing Score, bool IsFresh)? Find(int listing, string market, string state) =>
+        _kept.TryGet((listing, market), out var kept) ? (kept.Score, kept.Made == state) : null;
+
+    /// <inheritdoc/>
+    public void Dispose() => _kept.Dispose();
 
     /// <summary>Works out the scores of listings, each as soon as it is there, on half of the processors.</summary>
-    public async IAsyncEnumerable<ListingScore> Compute(
+    public async IAsyncEnumerable<WeighedListing> Compute(
         IReadOnlyList<(int Listing, string Market, string State)> listings,
         [EnumeratorCancellation] CancellationToken stop
     )
     {
-        var done = Channel.CreateBounded<ListingScore>(64);
+        var done = Channel.CreateBounded<WeighedListing>(64);
         var work = Task.Run(
             async () =>
             {
@@ -74,9 +52,7 @@ internal sealed class ListingScores(IServiceScopeFactory scopes, DataVersion com
                         {
                             if (await Try(l.Listing, l.Market, s) is not { } score)
                                 return;
-                            if (_kept.Count >= MostKept)
-                                _kept.Clear();
-                            _kept[(l.Listing, l.Market)] = (l.State, score);
+                            _kept.Set((l.Listing, l.Market), (l.State, score));
                             await done.Writer.WriteAsync(score, s);
                         }
                     );
@@ -95,7 +71,7 @@ internal sealed class ListingScores(IServiceScopeFactory scopes, DataVersion com
     }
 
     // One listing that cannot be weighed keeps no other from it.
-    private async Task<ListingScore?> Try(int id, string market, CancellationToken stop)
+    private async Task<WeighedListing?> Try(int id, string market, CancellationToken stop)
     {
         try
         {
@@ -109,7 +85,7 @@ internal sealed class ListingScores(IServiceScopeFactory scopes, DataVersion com
     }
 
     // Null where the listing was deleted meanwhile.
-    private async Task<ListingScore?> One(int id, string market, CancellationToken stop)
+    private async Task<WeighedListing?> One(int id, string market, CancellationToken stop)
     {
         await using var scope = scopes.CreateAsyncScope();
         var (db, ready, checker) = (
