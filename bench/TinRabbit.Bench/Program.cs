@@ -1,7 +1,7 @@
 using TinRabbit.Bench;
 
 // Measures speed and size: all of it, or only what is named. Figures are reported, never asserted.
-var named = args.Length == 0 ? ["match", "keys", "start", "shelf", "fill", "moves", "listings", "watch"] : args;
+var named = args.Length == 0 ? ["match", "keys", "start", "shelf", "fill", "moves", "listings", "pages", "watch"] : args;
 foreach (var name in named)
     switch (name.Split('=')[0])
     {
@@ -29,6 +29,9 @@ foreach (var name in named)
         case "listings":
             await ListingsBench.Report();
             break;
+        case "pages":
+            await PagesBench.Report();
+            break;
         case "watch":
             await WatchBench.Report();
             break;
@@ -46,7 +49,7 @@ foreach (var name in named)
             break;
         default:
             Console.Error.WriteLine(
-                $"There is no measurement {name}; there are match, keys, start, shelf, fill, moves, listings, watch, kill and fuzz."
+                $"There is no measurement {name}; there are match, keys, start, shelf, fill, moves, listings, pages, watch, kill and fuzz."
             );
             return 1;
     }

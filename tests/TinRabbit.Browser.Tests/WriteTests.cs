@@ -186,7 +186,7 @@ public sealed class WriteTests(DemoShop demo) : IClassFixture<DemoShop>
         browser.Write("Limit of title", "80");
         browser.Waits("nothing wrong", () => browser.All("[data-testid=problems]").Count == 0);
         browser.Chord(Keys.Control, "s");
-        browser.Sees("[data-testid=toast]", "Saved Stall of mine");
+        browser.Sees("[data-testid=toast]", "Changed the platform “Stall of mine”");
 
         // A listing there, too long for the next limit.
         browser.Go("/1/stall-of-mine-us/write");
@@ -421,7 +421,7 @@ public sealed class WriteTests(DemoShop demo) : IClassFixture<DemoShop>
             "const s = document.querySelector('[aria-label=\"Category of Perch\"]'); Object.getOwnPropertyDescriptor(HTMLSelectElement.prototype, 'value').set.call(s, 'Owls'); s.dispatchEvent(new Event('change', { bubbles: true }))"
         );
         browser.Chord(Keys.Control, "s");
-        browser.Sees("[data-testid=toast]", "Saved Stall");
+        browser.Sees("[data-testid=toast]", "Changed the platform “Stall”");
         browser.Go("/1/stall-us/write");
         browser.ClickText("Create listing");
         browser.Sees("[data-testid=sheet]", "Category");

@@ -3,6 +3,7 @@ import { useState } from 'react'
 import { describe, expect, test } from 'vitest'
 import type { Field, Value } from '../../src/web/src/kit/api'
 import { Editor } from '../../src/web/src/write/editors/editor'
+import { Threaded } from '../../src/web/src/write/threaded'
 import { show, text } from './screen'
 
 const field = (shape: Field['shape'], more: Partial<Field> = {}) =>
@@ -241,5 +242,16 @@ describe('attributes', () => {
     expect(now()).toEqual({ Size: ['S', 'M', 'L'], Weight: '1 kg' })
     await hands.click(screen.getByLabelText('Delete Size'))
     expect(now()).toEqual({ Weight: '1 kg' })
+  })
+})
+
+describe('a text box with threads', () => {
+  test('shows another placeholder as soon as there is one, as when a page’s title is derived', () => {
+    const box = (placeholder: string) => (
+      <Threaded label="Title" value="" change={() => {}} pieces={[]} weighed="" placeholder={placeholder} />
+    )
+    const { again } = show(box('Start with what it is'))
+    again(box('Bird houses'))
+    expect((screen.getByLabelText('Title') as HTMLTextAreaElement).placeholder).toBe('Bird houses')
   })
 })

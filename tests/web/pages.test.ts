@@ -4,7 +4,7 @@ import { describe, expect, test } from 'vitest'
 import type { Page } from '../../src/web/src/kit/api'
 import { MostInFolder, zipOfFolder } from '../../src/web/src/pages/folder'
 import { branch, type Place, placeByDrag, placeByKey } from '../../src/web/src/pages/tree'
-import { textOffsets, threadsOf } from '../../src/web/src/write/editors/richthreads'
+import { placesOf, threadsOf } from '../../src/web/src/write/editors/richthreads'
 
 // A tree as its lines are read: each deeper line is inside the line above it.
 function tree(...lines: string[]): Page[] {
@@ -72,14 +72,23 @@ describe('the page tree', () => {
 })
 
 describe('threads of a rich text', () => {
-  test('markup has no characters, an entity has one', () => {
-    expect(textOffsets('<p>A&amp;b</p>')).toEqual([3, 4, 9])
-    expect(textOffsets('a & b')).toEqual([0, 1, 2, 3, 4])
-    expect(textOffsets('x<b')).toEqual([0])
+  const schema = getSchema([StarterKit])
+  const paragraphs = (...texts: string[]) =>
+    schema.nodeFromJSON({ type: 'doc', content: texts.map((text) => ({ type: 'paragraph', content: [{ type: 'text', text }] })) })
+
+  test('each character of the document is found in its HTML, an entity as one', () => {
+    const html = '<p>A&amp;b</p><p>x&lt;b</p>'
+    const places = placesOf(paragraphs('A&b', 'x<b'), html)
+    expect(places.map((p) => html.slice(p.offset, p.offset + 2))).toEqual(['A&', '&a', 'b<', 'x&', '&l', 'b<'])
+    expect(places.map((p) => p.position)).toEqual([1, 2, 3, 6, 7, 8])
+  })
+
+  test('what a tag says is no text', () => {
+    const html = '<p><a title="cedar" href="page:3">cedar</a></p>'
+    expect(placesOf(paragraphs('cedar'), html)[0].offset).toBe(html.lastIndexOf('cedar'))
   })
 
   test('each stands at its word in the document, and a stretch over two paragraphs is two', () => {
-    const schema = getSchema([StarterKit])
     const doc = schema.nodeFromJSON({
       type: 'doc',
       content: [

@@ -1,6 +1,3 @@
-using System.Net;
-using System.Text;
-
 namespace TinRabbit.Core.Platforms;
 
 /// <summary>What stands in one field of a listing.</summary>
@@ -29,7 +26,7 @@ public abstract record FieldValue
             Choices c => [.. c.Values.Values.SelectMany(v => v)],
             _ => [],
         };
-        return shape == FieldShape.Rich ? [.. units.Select(Blanked)] : units;
+        return shape == FieldShape.Rich ? [.. units.Select(HtmlText.Blank)] : units;
     }
 
     /// <summary>The value as one text, to be compared with another: a list has one item on each line.</summary>
@@ -37,45 +34,4 @@ public abstract record FieldValue
 
     /// <summary>Whether nothing but white space stands in the field.</summary>
     public bool IsEmpty(FieldShape shape) => Units(shape).All(string.IsNullOrWhiteSpace);
-
-    private static string Blanked(string html)
-    {
-        var text = new StringBuilder(html);
-        for (var i = 0; i < html.Length; i++)
-        {
-            if (html[i] == '<' && i + 1 < html.Length && (char.IsAsciiLetter(html[i + 1]) || html[i + 1] is '/' or '!' or '?'))
-            {
-                var end = EndOfTag(html, i);
-                for (; i <= end; i++)
-                    text[i] = ' ';
-                i--;
-            }
-            else if (html[i] == '&' && html.IndexOf(';', i) is var semicolon and > 0 && semicolon - i <= 10)
-            {
-                // Puts the entity's character at its start and fills the rest with an invisible mark, so that offsets stay right.
-                var one = WebUtility.HtmlDecode(html[i..(semicolon + 1)]);
-                if (one.Length > 1)
-                    continue;
-                text[i] = one[0];
-                for (var k = i + 1; k <= semicolon; k++)
-                    text[k] = char.IsLetter(one[0]) ? '\u034F' : ' ';
-                i = semicolon;
-            }
-        }
-
-        return text.ToString();
-    }
-
-    private static int EndOfTag(string html, int start)
-    {
-        if (string.CompareOrdinal(html, start, "<!--", 0, 4) == 0)
-            return html.IndexOf("-->", start, StringComparison.Ordinal) is var close and >= 0 ? close + 2 : html.Length - 1;
-        foreach (var silent in (string[])["script", "style"])
-            if (
-                string.Compare(html, start + 1, silent, 0, silent.Length, StringComparison.OrdinalIgnoreCase) == 0
-                && html.IndexOf("</" + silent, start, StringComparison.OrdinalIgnoreCase) is var last and > 0
-            )
-                start = last;
-        return html.IndexOf('>', start) is var end and >= 0 ? end : html.Length - 1;
-    }
 }

@@ -6,20 +6,6 @@ using TinRabbit.Server.Files.Tables;
 
 namespace TinRabbit.Server.Listings;
 
-/// <summary>How a field differs between two states.</summary>
-public sealed record FieldChange(string Field, string Label, IReadOnlyList<DiffRun> Words);
-
-/// <summary>A run of words that are in both states, or only in one.</summary>
-public sealed record DiffRun(string Text, DiffKind Are);
-
-/// <summary>In which state words are.</summary>
-public enum DiffKind
-{
-    Same,
-    Added,
-    Removed,
-}
-
 /// <summary>Compares two states of a listing word by word.</summary>
 internal static class FieldChanges
 {

@@ -3,24 +3,6 @@ using TinRabbit.Market;
 
 namespace TinRabbit.Server.Features.Dig;
 
-/// <summary>The pages that a web search finds for a term.</summary>
-/// <param name="Found">Pages found.</param>
-/// <param name="Kinds">How many of the first pages are of each kind.</param>
-/// <param name="First">The first pages.</param>
-/// <param name="Modifiers">Words that the titles add to the term, and how many use each.</param>
-/// <param name="Elsewhere">A country where the same search finds other things, so that the term may mean something else here; null where none does.</param>
-public sealed record SeenPages(
-    long Found,
-    IReadOnlyDictionary<string, int> Kinds,
-    IReadOnlyList<WebResult> First,
-    IReadOnlyList<UsedWord> Modifiers,
-    OtherMeaning? Elsewhere
-);
-
-/// <summary>A country whose results for a term share few words with those here.</summary>
-/// <param name="Share">The share of the words of the titles there that titles here have too, 0–1.</param>
-public sealed record OtherMeaning(string CountryName, double Share);
-
 /// <summary>Reads the pages that a web search finds for a term, here and in the other countries.</summary>
 internal static class WebSearch
 {

@@ -5,7 +5,6 @@ using TinRabbit.Server.Files.Tables;
 using TinRabbit.Server.Hosting;
 using TinRabbit.Server.Listings;
 using TinRabbit.Server.Pictures;
-using TinRabbit.Server.Requests;
 using TinRabbit.Server.Shelf;
 using TinRabbit.Server.Storage;
 using TinRabbit.Server.Undo;
@@ -40,10 +39,7 @@ internal static class FilesApi
             .ProducesValidationProblem()
             .ProducesProblem(413)
             .DisableRequestTimeout();
-        api.MapPost("/imports/{id}/run", RunImport)
-            .WithName("RunShopImport")
-            .ProducesValidationProblem()
-            .DisableRequestTimeout();
+        api.MapPost("/imports/{id}/run", RunImport).WithName("RunShopImport").ProducesValidationProblem().DisableRequestTimeout();
         api.MapDelete("/imports/{id}", ForgetImport).WithName("ForgetShopImport");
     }
 

@@ -46,20 +46,6 @@ public sealed record PictureView(
 /// <param name="Names">The names that a pattern can have in braces.</param>
 public sealed record PicturesView(double Most, IReadOnlyList<string> Names, IReadOnlyList<PictureView> Pictures);
 
-/// <summary>A term that a text contains.</summary>
-public sealed record ContainedTerm(string Text, double? Volume);
-
-/// <summary>A picture by its product and its place there.</summary>
-public sealed record PictureRef(int ProductId, int Number);
-
-/// <summary>Which pictures a pattern fills.</summary>
-public enum FillScope
-{
-    Empty,
-    Selected,
-    All,
-}
-
 /// <summary>A pattern to fill alt texts with.</summary>
 /// <param name="Selected">The pictures, where the scope is <see cref="FillScope.Selected"/>.</param>
 public sealed record PatternRequest([MaxLength(Bounds.NoteLength)] string Pattern, FillScope Scope, IReadOnlyList<PictureRef>? Selected);

@@ -13,23 +13,6 @@ using TinRabbit.Server.Storage;
 
 namespace TinRabbit.Server.Features.Pages;
 
-/// <summary>What an imported thing is against the shop.</summary>
-public enum ImportState
-{
-    New,
-    Changed,
-    Unchanged,
-}
-
-/// <summary>Something that an import would create or change.</summary>
-/// <param name="Key">Names it in the choice of what to import.</param>
-/// <param name="What">What it is, as a word: page, product, listing on a platform, settings.</param>
-/// <param name="Changes">What would be different, by field.</param>
-public sealed record ImportItem(string Key, string What, string Name, ImportState State, IReadOnlyList<ItemChange> Changes);
-
-/// <summary>A field that an import would change.</summary>
-public sealed record ItemChange(string Label, string Before, string After);
-
 /// <summary>Compares a document with the shop, and imports what is chosen of it: all in one write, or nothing.</summary>
 internal sealed partial class ShopImport(TinContext db, ListingEditor editor, ShopDocument document)
 {

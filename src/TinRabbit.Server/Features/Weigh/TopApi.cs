@@ -58,19 +58,6 @@ public sealed record TopValue(
     JsonNode? Value
 );
 
-/// <summary>What a product's facts say of a value.</summary>
-public enum FactSupport
-{
-    /// <summary>They say it.</summary>
-    Says,
-
-    /// <summary>They do not mention it.</summary>
-    Silent,
-
-    /// <summary>They lack what it claims, or it is avoided.</summary>
-    Denies,
-}
-
 /// <summary>A word or pair of words in titles.</summary>
 /// <param name="IsMine">Whether the listing's title has it.</param>
 public sealed record TopWord(string Text, int Held, double Share, bool IsMine, IReadOnlyList<FigureDifference> Differences);

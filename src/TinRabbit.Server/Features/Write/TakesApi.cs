@@ -41,18 +41,6 @@ public sealed record TakeView(
 /// <summary>A pick that a take holds.</summary>
 public sealed record TakeTerm(string Text, Grade Grade, double? Volume);
 
-/// <summary>Terms by their competition against the market's shelf.</summary>
-public sealed record CompetitionMix(int Low, int Medium, int High, int Unknown)
-{
-    internal static CompetitionMix Of(IReadOnlyCollection<ReadTerm> terms) =>
-        new(
-            terms.Count(t => t.Band == Band.Low),
-            terms.Count(t => t.Band == Band.Medium),
-            terms.Count(t => t.Band == Band.High),
-            terms.Count(t => t.Band is null)
-        );
-}
-
 /// <summary>A title to save as a take.</summary>
 public sealed record KeepTakeRequest([MaxLength(Bounds.ReadLength)] string Text);
 

@@ -43,7 +43,8 @@ public sealed record PageOfListing(
     string Suffix,
     string Site,
     string Brand,
-    string? LiveSlug
+    string? LiveSlug,
+    int Revision
 );
 
 /// <summary>A field as an editor needs it.</summary>
@@ -145,7 +146,8 @@ internal static class WriteApi
             site.SuffixOf(page),
             site.Address,
             site.Brand,
-            page.LiveSlug
+            page.LiveSlug,
+            page.Revision
         );
     }
 

@@ -1,13 +1,8 @@
-using System.ComponentModel.DataAnnotations;
 using System.Text.Json;
-using System.Text.Json.Nodes;
 using System.Text.Json.Serialization;
 using System.Text.Json.Serialization.Metadata;
 using TinRabbit.Core;
-using TinRabbit.Core.Measures;
-using TinRabbit.Core.Pages;
 using TinRabbit.Core.Platforms;
-using TinRabbit.Server.Listings;
 using TinRabbit.Server.Requests;
 
 namespace TinRabbit.Server.Files.Documents;
@@ -72,81 +67,3 @@ public sealed record ShopDocument(
 
     private static InvalidInputException Wrong(string message) => new([new("file", message)]);
 }
-
-/// <summary>The shop's settings.</summary>
-public sealed record DocumentShop([MaxLength(Bounds.NameLength)] string Name, [MaxLength(3)] string Currency);
-
-/// <summary>The web shop's settings.</summary>
-public sealed record DocumentSite(
-    [MaxLength(Bounds.NameLength)] string Brand,
-    [MaxLength(Bounds.NoteLength)] string Address,
-    [MaxLength(20)] string Language,
-    [MaxLength(2)] string Country,
-    [MaxLength(60)] string TitleSuffix
-);
-
-/// <summary>A platform of the seller's own.</summary>
-/// <param name="Like">The id of the shipped platform that it resembles.</param>
-public sealed record DocumentPlatform(JsonObject Profile, [MaxLength(Bounds.NameLength)] string Like);
-
-/// <summary>A product, or what a page is about.</summary>
-public sealed record DocumentProduct(
-    string Name,
-    bool IsPage = false,
-    Facts? Facts = null,
-    [MaxLength(Bounds.Pictures)] IReadOnlyList<DocumentPicture>? Pictures = null,
-    [MaxLength(Bounds.Picks)] IReadOnlyList<DocumentPick>? Picks = null,
-    IReadOnlyList<DocumentListing>? Listings = null,
-    DocumentPage? Page = null
-);
-
-/// <summary>A picture.</summary>
-/// <param name="Shows">What it shows; null leaves what the shop has.</param>
-/// <param name="File">The name of its file in the folder pictures; null leaves the file that the shop has.</param>
-public sealed record DocumentPicture(
-    [MaxLength(Bounds.NoteLength)] string Alt,
-    [MaxLength(Bounds.NoteLength)] string? Shows = null,
-    [MaxLength(Bounds.NameLength)] string? File = null
-);
-
-/// <summary>A pick.</summary>
-/// <param name="FitByHand">Whether the seller chose the fit; documents from before say nothing, and keep theirs.</param>
-public sealed record DocumentPick(
-    [Term] string Text,
-    Fit Fit = Fit.Core,
-    [property: JsonConverter(typeof(HomeJson))] Home Home = Home.Anywhere,
-    [MaxLength(Bounds.NoteLength)] string Note = "",
-    [MaxLength(Bounds.TermLength)] string Source = "",
-    [MaxLength(Bounds.NoteLength)] string SaidBy = "",
-    [MaxLength(20)] string Language = "",
-    bool FitByHand = true
-);
-
-/// <summary>A listing.</summary>
-/// <param name="Fields">Its texts by field.</param>
-/// <param name="Takes">Titles that were saved.</param>
-public sealed record DocumentListing(
-    string Platform,
-    JsonObject Fields,
-    [Term] string? Lead = null,
-    IReadOnlyList<DocumentTake>? Takes = null
-);
-
-/// <summary>A saved title.</summary>
-public sealed record DocumentTake([MaxLength(Bounds.ReadLength)] string Text, [MaxLength(Bounds.NameLength)] string Name = "");
-
-/// <summary>A page's place in the shop.</summary>
-/// <param name="Id">Its number in this document: links in texts name it as <c>page:12</c>.</param>
-/// <param name="Parent">The number of the page that it is inside; null at the top.</param>
-public sealed record DocumentPage(
-    int Id,
-    PageKind Kind,
-    int? Parent = null,
-    int Order = 0,
-    IReadOnlyList<int>? AlsoIn = null,
-    bool IsHome = false,
-    bool InMenu = true,
-    bool IsPublished = false,
-    bool HasSuffix = true,
-    string? LiveSlug = null
-);

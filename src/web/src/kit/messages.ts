@@ -78,7 +78,6 @@ export const messages = {
   pickedBefore: (term: string) => `“${term}” is a pick already`,
 
   // Watch
-  checked: (found: number, all: number) => `Found for ${full(found)} of ${counted(all, 'term')}`,
   clockMoved: (now: string) => `The simulated clock is at ${dateTimeOf(now)}`,
   clockStopped: (now: string) => `Stopped. The simulated clock is at ${dateTimeOf(now)}`,
   pageSize: (most: number) => `Enter a number of results from 1 to ${most}.`,
@@ -98,7 +97,6 @@ export const messages = {
   renamed: (name: string) => `Renamed to “${name}”`,
   duplicated: (name: string) => `Duplicated “${name}”`,
   backedUp: (size: string) => `Backed up and verified, ${size}`,
-  saved: (name: string) => `Saved ${name}`,
   fixErrors: 'Fix the marked errors before saving',
   fixJson: 'Fix the JSON first',
   fixField: (field: string) => `Fix this first: ${field}`,

@@ -1,6 +1,7 @@
 import { closestCenter, DndContext, type DragEndEvent, type DragMoveEvent, PointerSensor, useSensor, useSensors } from '@dnd-kit/core'
 import { SortableContext, useSortable, verticalListSortingStrategy } from '@dnd-kit/sortable'
-import { useEffect, useRef, useState } from 'react'
+import { useVirtualizer } from '@tanstack/react-virtual'
+import { useEffect, useMemo, useRef, useState } from 'react'
 import { useNavigate } from 'react-router'
 import { useAddress } from '../kit/address'
 import { api, ask, type Page, type Site } from '../kit/api'
@@ -8,7 +9,7 @@ import { useChanges } from '../kit/changes'
 import { Key } from '../kit/key'
 import { Menu } from '../kit/menu'
 import { counted } from '../kit/numbers'
-import { changePage, usePages } from '../kit/pages'
+import { changePage, type PageChange, usePages } from '../kit/pages'
 import { useShortcuts } from '../kit/shortcuts'
 import { AddPage } from './addpage'
 import { Categories } from './categories'
@@ -17,12 +18,14 @@ import { OutlineDialog } from './outline'
 import { branch, type Place, placeByDrag, placeByKey } from './tree'
 
 const Indent = 22
+const RowHeight = 35
+const none: Page[] = []
 const kinds = { product: 'Product', category: 'Category', content: 'Content' } as const
 
 /** The page tree: ordered by hand, nested to any depth, each page with its lead, its address and its state. */
 export function TreePart({ site }: { site: Site | undefined }) {
   const loaded = usePages()
-  const pages = loaded.data?.pages ?? []
+  const pages = loaded.data?.pages ?? none
   const [params, set] = useAddress()
   const navigate = useNavigate()
   const { run } = useChanges()
@@ -30,6 +33,9 @@ export function TreePart({ site }: { site: Site | undefined }) {
   const [level, setLevel] = useState<number | null>(null)
   const list = useRef<HTMLDivElement>(null)
   const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: 5 } }))
+  const ids = useMemo(() => pages.map((p) => p.id), [pages])
+  // Only the rows in sight exist: a shop may have twenty thousand pages.
+  const virtual = useVirtualizer({ count: pages.length, getScrollElement: () => list.current, estimateSize: () => RowHeight, overscan: 12 })
   const found = pages.findIndex((p) => String(p.id) === params.get('at'))
   const at = Math.max(0, found)
   const page: Page | undefined = pages[at]
@@ -40,10 +46,10 @@ export function TreePart({ site }: { site: Site | undefined }) {
   const open = (p: Page | undefined) => p && site?.marketId && navigate(`/${p.productId}/${site.marketId}/write`)
   const move = (p: Page, place: Place | null) =>
     place && run(() => ask(api.PUT('/api/pages/{id}/place', { params: { path: { id: p.id } }, body: place })))
-  const change = (p: Page, what: Parameters<typeof changePage>[1]) => run(() => changePage(p.id, what))
+  const change = (p: Page, what: PageChange) => run(() => changePage(p, what))
   useEffect(() => {
-    if (page) list.current?.querySelector(`[data-id="${page.id}"]`)?.scrollIntoView({ block: 'nearest' })
-  }, [page])
+    if (found >= 0) virtual.scrollToIndex(found)
+  }, [found, virtual])
   useShortcuts({
     down: () => go(at + 1),
     up: () => go(at - 1),
@@ -69,6 +75,36 @@ export function TreePart({ site }: { site: Site | undefined }) {
     const dragged = pages.find((p) => p.id === Number(e.active.id))
     if (dragged && e.over) move(dragged, placeByDrag(pages, dragged.id, Number(e.over.id), shift(e)))
   }
+  const itemsOf = (p: Page, i: number) => [
+    { label: 'Write', run: () => open(p) },
+    { label: p.isPublished ? 'Change to draft' : 'Publish', run: () => change(p, { isPublished: !p.isPublished }) },
+    { label: p.inMenu ? 'Hide in the menu' : 'Show in the menu', run: () => change(p, { inMenu: !p.inMenu }) },
+    {
+      label: p.hasSuffix ? 'Leave the site’s addition out of its title' : 'Add the site’s addition to its title',
+      run: () => change(p, { hasSuffix: !p.hasSuffix }),
+    },
+    ...(p.kind === 'product'
+      ? [
+          {
+            label: 'Categories…',
+            run: () => {
+              go(i)
+              setAsked('categories')
+            },
+          },
+        ]
+      : p.kind === 'category'
+        ? [{ label: 'Change to a content page', run: () => change(p, { kind: 'content' }) }]
+        : [{ label: 'Change to a category', run: () => change(p, { kind: 'category' }) }]),
+    ...(p.isHome ? [] : [{ label: 'Make it the home page', run: () => change(p, { isHome: true }) }]),
+    {
+      label: 'Delete…',
+      run: () => {
+        go(i)
+        setAsked('delete')
+      },
+    },
+  ]
   const drafts = pages.filter((p) => !p.isPublished).length
   return (
     <section className="grid min-h-0 px-5" style={{ gridTemplateRows: 'auto auto minmax(0,1fr) auto' }} data-testid="pages">
@@ -104,48 +140,24 @@ export function TreePart({ site }: { site: Site | undefined }) {
         onDragEnd={drop}
         onDragCancel={() => setLevel(null)}
       >
-        <SortableContext items={pages.map((p) => p.id)} strategy={verticalListSortingStrategy}>
+        <SortableContext items={ids} strategy={verticalListSortingStrategy}>
           <div ref={list} className="overflow-auto min-h-0 [scrollbar-gutter:stable]" role="tree" aria-label="Pages" tabIndex={0}>
-            {pages.map((p, i) => (
-              <PageRow
-                key={p.id}
-                page={p}
-                here={i === at}
-                level={level}
-                onClick={() => go(i)}
-                open={() => open(p)}
-                items={[
-                  { label: 'Write', run: () => open(p) },
-                  { label: p.isPublished ? 'Change to draft' : 'Publish', run: () => change(p, { isPublished: !p.isPublished }) },
-                  { label: p.inMenu ? 'Hide in the menu' : 'Show in the menu', run: () => change(p, { inMenu: !p.inMenu }) },
-                  {
-                    label: p.hasSuffix ? 'Leave the site’s addition out of its title' : 'Add the site’s addition to its title',
-                    run: () => change(p, { hasSuffix: !p.hasSuffix }),
-                  },
-                  ...(p.kind === 'product'
-                    ? [
-                        {
-                          label: 'Categories…',
-                          run: () => {
-                            go(i)
-                            setAsked('categories')
-                          },
-                        },
-                      ]
-                    : p.kind === 'category'
-                      ? [{ label: 'Change to a content page', run: () => change(p, { kind: 'content' }) }]
-                      : [{ label: 'Change to a category', run: () => change(p, { kind: 'category' }) }]),
-                  ...(p.isHome ? [] : [{ label: 'Make it the home page', run: () => change(p, { isHome: true }) }]),
-                  {
-                    label: 'Delete…',
-                    run: () => {
-                      go(i)
-                      setAsked('delete')
-                    },
-                  },
-                ]}
-              />
-            ))}
+            <div style={{ height: virtual.getTotalSize(), position: 'relative' }}>
+              {virtual.getVirtualItems().map(({ index: i, start }) => (
+                <PageRow
+                  key={pages[i].id}
+                  page={pages[i]}
+                  top={start}
+                  of={pages.length}
+                  here={i === at}
+                  place={i + 1}
+                  level={level}
+                  onClick={() => go(i)}
+                  open={() => open(pages[i])}
+                  items={itemsOf(pages[i], i)}
+                />
+              ))}
+            </div>
             {pages.length === 0 && !loaded.isPending && (
               <p className="quiet py-6">
                 No pages yet. Add a page, or paste an outline of your categories: each line a name, deeper lines inside the line above.
@@ -174,6 +186,11 @@ export function TreePart({ site }: { site: Site | undefined }) {
 
 function PageRow(p: {
   page: Page
+  /** How far down its row is, in pixels. */
+  top: number
+  /** Its number among all rows. */
+  place: number
+  of: number
   here: boolean
   level: number | null
   onClick: () => void
@@ -190,10 +207,12 @@ function PageRow(p: {
       role="treeitem"
       tabIndex={-1}
       aria-level={page.level + 1}
+      aria-posinset={p.place}
+      aria-setsize={p.of}
       aria-selected={p.here}
       data-id={page.id}
       className={`page-row ${p.here ? 'cursor' : ''} ${drag.isDragging ? 'opacity-60' : ''}`}
-      style={by ? { transform: `translateY(${by.y}px)`, transition: drag.transition } : undefined}
+      style={{ top: p.top, ...(by && { transform: `translateY(${by.y}px)`, transition: drag.transition }) }}
       onClick={p.onClick}
       onDoubleClick={p.open}
       onKeyDown={() => undefined}

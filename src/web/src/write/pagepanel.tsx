@@ -3,7 +3,7 @@ import type { Listing, PageFigures } from '../kit/api'
 import { useChanges } from '../kit/changes'
 import { Num } from '../kit/num'
 import { counted, fixed } from '../kit/numbers'
-import { changePage } from '../kit/pages'
+import { changePage, type PageChange } from '../kit/pages'
 
 /** Figures of a page's text, its modifiers, and its place in the shop. */
 export function PagePanel({
@@ -19,7 +19,7 @@ export function PagePanel({
   const { run } = useChanges()
   const { page } = listing
   if (!page || !figures) return <p className="quiet">Working…</p>
-  const change = (what: Parameters<typeof changePage>[1]) => run(() => changePage(page.id, what))
+  const change = (what: PageChange) => run(() => changePage(page, what))
   const missing = figures.modifiers.filter((m) => !m.isUsed)
   const used = figures.modifiers.filter((m) => m.isUsed)
   const box = (label: string, on: boolean, run: () => void) => (

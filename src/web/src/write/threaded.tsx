@@ -62,13 +62,16 @@ export const Threaded = memo(
       </div>
     )
   },
-  // The callbacks are made anew at every drawing and read only what they are given with the rest.
+  // Callbacks are left out: they are new at every render, and read only what is compared here.
   (a, b) =>
     a.value === b.value &&
     a.pieces === b.pieces &&
     a.weighed === b.weighed &&
     a.pointed === b.pointed &&
     a.label === b.label &&
+    a.placeholder === b.placeholder &&
+    a.className === b.className &&
+    a.line === b.line &&
     a.invalid === b.invalid &&
     a.describedBy === b.describedBy,
 )

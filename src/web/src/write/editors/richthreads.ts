@@ -21,45 +21,47 @@ export const ThreadMarks = Extension.create({
   ],
 })
 
-/** Where each character of the text is in the HTML that it comes from: markup has none, and an entity is one character. */
-export function textOffsets(html: string): number[] {
-  const offsets: number[] = []
-  for (let i = 0; i < html.length; i++) {
-    if (html[i] === '<') {
-      const end = html.indexOf('>', i)
-      if (end < 0) break
-      i = end
-      continue
+// The characters of a text as HTML has them: an ampersand is five.
+const box = document.createElement('span')
+const written = (text: string) => [...text].map((c) => (c === '&' || c === '<' || c === '>' || c === '\u00a0' ? escaped(c) : c))
+const escaped = (text: string) => {
+  box.textContent = text
+  return box.innerHTML
+}
+
+/** Where each character of a document is in it, and in the HTML that it was written as. */
+export function placesOf(doc: Node, html: string): { position: number; offset: number }[] {
+  const places: { position: number; offset: number }[] = []
+  let from = 0
+  doc.descendants((node, position) => {
+    if (!node.text) return
+    const characters = written(node.text)
+    // A text begins where a tag ends; what a tag itself says is no text.
+    const found = html.indexOf(`>${characters.join('')}`, from)
+    if (found < 0) return
+    from = found + 1
+    for (const c of characters) {
+      for (let i = 0; i < (c.length > 2 ? 1 : c.length); i++) places.push({ position: position++, offset: from + i })
+      from += c.length
     }
-    offsets.push(i)
-    if (html[i] !== '&') continue
-    const end = html.indexOf(';', i)
-    if (end > 0 && end - i <= 10) i = end
-  }
-  return offsets
+  })
+  return places
 }
 
 /** The threads of a rich text: pieces of its HTML at their places in the document. */
 export function threadsOf(doc: Node, html: string, pieces: readonly Piece[], pointed: string | undefined): DecorationSet {
   if (pieces.length === 0) return DecorationSet.empty
-  const offsets = textOffsets(html)
-  // The characters of the document in order, with their positions.
-  const positions: number[] = []
-  doc.descendants((node, pos) => {
-    if (node.isText) for (let i = 0; i < (node.text?.length ?? 0); i++) positions.push(pos + i)
-  })
+  const places = placesOf(doc, html)
   const marks: Decoration[] = []
   for (const s of segments(html.length, [...pieces], pointed)) {
     if (!s.grade && !s.pointed) continue
-    let from = offsets.findIndex((o) => o >= s.start)
-    if (from < 0) continue
     const className = `thread-mark ${s.grade ?? ''} ${s.knot ? 'end' : ''} ${s.pointed ? 'pointed' : ''}`
-    while (from < offsets.length && offsets[from] < s.end) {
+    let from = places.findIndex((p) => p.offset >= s.start)
+    while (from >= 0 && from < places.length && places[from].offset < s.end) {
       // A stretch ends where the document jumps, as between two paragraphs.
       let to = from
-      while (to + 1 < offsets.length && offsets[to + 1] < s.end && positions[to + 1] === positions[to] + 1) to++
-      if (positions[to] === undefined) break
-      marks.push(Decoration.inline(positions[from], positions[to] + 1, { class: className }))
+      while (to + 1 < places.length && places[to + 1].offset < s.end && places[to + 1].position === places[to].position + 1) to++
+      marks.push(Decoration.inline(places[from].position, places[to].position + 1, { class: className }))
       from = to + 1
     }
   }

@@ -1,0 +1,14 @@
+using System.Text.Json.Nodes;
+using TinRabbit.Server.Requests;
+
+namespace TinRabbit.Server.Files.Documents;
+
+/// <summary>A listing.</summary>
+/// <param name="Fields">Its texts by field.</param>
+/// <param name="Takes">Titles that were saved.</param>
+public sealed record DocumentListing(
+    string Platform,
+    JsonObject Fields,
+    [Term] string? Lead = null,
+    IReadOnlyList<DocumentTake>? Takes = null
+);

@@ -1,0 +1,16 @@
+using System.ComponentModel.DataAnnotations;
+using TinRabbit.Core;
+using TinRabbit.Server.Listings;
+
+namespace TinRabbit.Server.Files.Documents;
+
+/// <summary>A product, or what a page is about.</summary>
+public sealed record DocumentProduct(
+    string Name,
+    bool IsPage = false,
+    Facts? Facts = null,
+    [MaxLength(Bounds.Pictures)] IReadOnlyList<DocumentPicture>? Pictures = null,
+    [MaxLength(Bounds.Picks)] IReadOnlyList<DocumentPick>? Picks = null,
+    IReadOnlyList<DocumentListing>? Listings = null,
+    DocumentPage? Page = null
+);
