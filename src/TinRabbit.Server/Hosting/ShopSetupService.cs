@@ -1,5 +1,6 @@
 using TinRabbit.Market;
 using TinRabbit.Server.Demo;
+using TinRabbit.Server.Listings;
 using TinRabbit.Server.Shelf;
 using TinRabbit.Server.Storage;
 
@@ -31,6 +32,7 @@ internal sealed class ShopSetupService(
             await ShopSeeder.AddShippedPlatforms(db);
             await TermImport.RemoveUnfinished(db, writes);
             TermImport.RemoveOldFiles(folder.Imports, clock.GetUtcNow().UtcDateTime);
+            await db.FillHeads(stop);
             await markets.Remind(db, stop);
         }
         catch (Exception e) when (DatabaseSetup.Explain(e, folder) is { } why)

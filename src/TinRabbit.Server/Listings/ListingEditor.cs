@@ -130,10 +130,32 @@ public sealed class ListingEditor(TinContext db)
     /// <summary>Stores what lists show of a page's text beside the page: its slug, its names, its title and its links.</summary>
     public static void SetHead(PageRow page, Platform platform)
     {
-        var copy = page.Listing.Copy;
-        (page.Slug, page.Heading) = (copy.TextOf(platform, "slug"), copy.TextOf(platform, "heading"));
-        (page.MenuName, page.Title) = (copy.TextOf(platform, "menu"), copy.TextOf(platform, "title"));
-        page.LinksTo = [.. RichLink.PagesIn(copy.TextOf(platform, "body")).Distinct().Order()];
+        var text = page.Listing.Copy;
+        (page.Slug, page.Heading) = (text.TextOf(platform, "slug"), text.TextOf(platform, "heading"));
+        (page.MenuName, page.Title) = (text.TextOf(platform, "menu"), text.TextOf(platform, "title"));
+        page.LinksTo = LinksIn(text, platform);
+    }
+
+    /// <summary>Stores what lists show of pages' texts, without loading the pages.</summary>
+    public static async Task SetHeads(
+        TinContext db,
+        IEnumerable<(int PageId, ListingText Text)> pages,
+        Platform platform,
+        CancellationToken stop
+    )
+    {
+        foreach (var (id, text) in pages)
+            await db
+                .Pages.Where(p => p.Id == id)
+                .ExecuteUpdateAsync(
+                    set =>
+                        set.SetProperty(p => p.Slug, text.TextOf(platform, "slug"))
+                            .SetProperty(p => p.Heading, text.TextOf(platform, "heading"))
+                            .SetProperty(p => p.MenuName, text.TextOf(platform, "menu"))
+                            .SetProperty(p => p.Title, text.TextOf(platform, "title"))
+                            .SetProperty(p => p.LinksTo, LinksIn(text, platform)),
+                    stop
+                );
     }
 
     /// <summary>Sets the pick that a listing is built around, by its key; the caller saves.</summary>
@@ -159,6 +181,9 @@ public sealed class ListingEditor(TinContext db)
             SetHead(page, platform);
         return new(listing.Id, before, text) { Take = take };
     }
+
+    private static List<int> LinksIn(ListingText text, Platform platform) =>
+        [.. RichLink.PagesIn(text.TextOf(platform, "body")).Distinct().Order()];
 
     private async Task<PageRow?> PageOf(ListingRow listing, CancellationToken stop) =>
         listing.Pages.FirstOrDefault(p => p.DeletedAt is null) ?? await db.Pages.FirstOrDefaultAsync(p => p.ListingId == listing.Id, stop);

@@ -92,13 +92,15 @@ internal static class PageQueries
             return;
         var rules = await db.PageRules(stop);
         while (
-            await db.Pages.Include(p => p.Listing).Where(p => p.Heading == null).OrderBy(p => p.Id).Take(PagesAtOnce).ToListAsync(stop)
+            await db
+                .Pages.AsNoTracking()
+                .Where(p => p.Heading == null)
+                .OrderBy(p => p.Id)
+                .Take(PagesAtOnce)
+                .Select(p => new { p.Id, p.Listing.Copy })
+                .ToListAsync(stop)
                 is { Count: > 0 } pages
         )
-        {
-            foreach (var page in pages)
-                ListingEditor.SetHead(page, rules);
-            await db.SaveChangesAsync(stop);
-        }
+            await db.InOneWrite(() => ListingEditor.SetHeads(db, pages.Select(p => (p.Id, p.Copy)), rules, stop), stop);
     }
 }
