@@ -83,6 +83,12 @@ describe('threads of a rich text', () => {
     expect(places.map((p) => p.position)).toEqual([1, 2, 3, 6, 7, 8])
   })
 
+  test('a text without a tag is found, and white space of any length is one space', () => {
+    expect(placesOf(paragraphs('We make'), 'We make').map((p) => p.offset)).toEqual([0, 1, 2, 3, 4, 5, 6])
+    const html = '<p>\n  cedar\n  box</p>'
+    expect(placesOf(paragraphs('cedar box'), html).at(-1)?.offset).toBe(html.indexOf('x</p>'))
+  })
+
   test('what a tag says is no text', () => {
     const html = '<p><a title="cedar" href="page:3">cedar</a></p>'
     expect(placesOf(paragraphs('cedar'), html)[0].offset).toBe(html.lastIndexOf('cedar'))

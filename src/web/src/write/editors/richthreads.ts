@@ -29,21 +29,39 @@ const escaped = (text: string) => {
   return box.innerHTML
 }
 
-/** Where each character of a document is in it, and in the HTML that it was written as. */
+const isSpace = (c: string | undefined) => c !== undefined && c.trim() === ''
+
+// Where each character of a text is in HTML, from a place on; null where the text is not there. White space of any length is one space.
+function offsetsAt(html: string, start: number, characters: string[]): { offsets: number[]; end: number } | null {
+  let i = start
+  if (!isSpace(characters[0])) while (isSpace(html[i])) i++
+  const offsets: number[] = []
+  for (const c of characters) {
+    if (!isSpace(c) && !html.startsWith(c, i)) return null
+    if (isSpace(c) && !isSpace(html[i])) return null
+    offsets.push(i)
+    if (isSpace(c)) while (isSpace(html[i])) i++
+    else i += c.length
+  }
+  return { offsets, end: i }
+}
+
+/** Where each character of a document is in it, and in the HTML that it was read from. */
 export function placesOf(doc: Node, html: string): { position: number; offset: number }[] {
   const places: { position: number; offset: number }[] = []
   let from = 0
   doc.descendants((node, position) => {
     if (!node.text) return
     const characters = written(node.text)
-    // A text begins where a tag ends; what a tag itself says is no text.
-    const found = html.indexOf(`>${characters.join('')}`, from)
-    if (found < 0) return
-    from = found + 1
-    for (const c of characters) {
-      for (let i = 0; i < (c.length > 2 ? 1 : c.length); i++) places.push({ position: position++, offset: from + i })
-      from += c.length
-    }
+    // A text begins where the HTML does, or where a tag ends: what a tag itself says is no text.
+    let found = from === 0 ? offsetsAt(html, 0, characters) : null
+    for (let tag = html.indexOf('>', from); !found && tag >= 0; tag = html.indexOf('>', tag + 1))
+      found = offsetsAt(html, tag + 1, characters)
+    if (!found) return
+    from = found.end
+    characters.forEach((c, k) => {
+      for (let i = 0; i < (c.length > 2 ? 1 : c.length); i++) places.push({ position: position++, offset: found.offsets[k] + i })
+    })
   })
   return places
 }
