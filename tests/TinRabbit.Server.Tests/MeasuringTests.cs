@@ -116,6 +116,38 @@ public sealed class MeasuringTests : IDisposable
     }
 
     [Fact]
+    public async Task A_number_corrected_while_the_market_is_asked_stays()
+    {
+        await _shop.Client.PostAsync("/api/measuring/stop", null, default);
+        var market = DispatchProxy.Create<IMarket, MeteredMarket>();
+        var metered = (MeteredMarket)market;
+        metered.Market = _shop.Services.GetRequiredService<IMarket>();
+        metered.WhileAsked = () =>
+            Task.Run(async () =>
+                    await _shop.Post(
+                        $"/api/markets/{Us}/correct",
+                        new
+                        {
+                            text = "bird bath",
+                            volume = 77,
+                            competition = (long?)null,
+                            titlesHolding = (long?)null,
+                            clickCost = (decimal?)null,
+                        }
+                    )
+                )
+                .GetAwaiter()
+                .GetResult();
+        using var budget = new LookupBudget(market);
+        var shelves = new Shelves(market, new(), budget, new(market), new());
+        await AddTerms(Us, "bird bath");
+        await using var scope = _shop.Services.GetRequiredService<IServiceScopeFactory>().CreateAsyncScope();
+        await shelves.MeasureInBackground(scope.ServiceProvider.GetRequiredService<TinContext>(), Us, ["bird bath"], default);
+        Assert.Equal(["bird bath"], metered.Asked);
+        Assert.Equal(Shelves.ByHand, await SourceOf(Us, "bird bath"));
+    }
+
+    [Fact]
     public async Task What_a_market_does_not_know_is_not_asked_for_again_after_a_restart()
     {
         await AddTerms(Us, "zebra saddle");
@@ -174,13 +206,18 @@ public sealed class MeasuringTests : IDisposable
     {
         internal IMarket Market { get; set; } = null!;
         internal List<string> Asked { get; } = [];
+        internal Action WhileAsked { get; set; } = () => { };
 
         protected override object? Invoke(MethodInfo? targetMethod, object?[]? args)
         {
             if (targetMethod!.Name == "get_TermsPerDay")
                 return 10;
             if (targetMethod.Name == nameof(IMarket.Measure))
+            {
                 Asked.AddRange((IReadOnlyList<string>)args![1]!);
+                WhileAsked();
+            }
+
             return targetMethod.Invoke(Market, args);
         }
     }

@@ -119,6 +119,35 @@ public sealed class SendTests : IDisposable
     }
 
     [Fact]
+    public async Task A_send_for_a_market_that_is_gone_waits_and_keeps_no_other_from_being_finished()
+    {
+        var (first, second) = (await Listing(), await Listing("Owl box"));
+        var (market, counts) = Counted();
+        counts.After = () => throw new IOException("The computer went off.");
+        await Assert.ThrowsAsync<IOException>(() => Send(market, first));
+        await Assert.ThrowsAsync<IOException>(() => Send(market, second));
+        await With(
+            market,
+            async (_, db) =>
+                await db.Outbox.Where(o => o.ListingId == first).ExecuteUpdateAsync(o => o.SetProperty(x => x.MarketId, "gone-us"))
+        );
+        counts.After = () => { };
+        await With(
+            market,
+            async (sender, _) =>
+            {
+                await sender.SendPending(default);
+                return 0;
+            }
+        );
+        Assert.Equal((0, 1, 0), await Stored(first));
+        Assert.Equal((1, 0, 1), await Stored(second));
+        // Nor does it keep the program from starting.
+        _shop.Restart();
+        await _shop.Get("/api/shop");
+    }
+
+    [Fact]
     public async Task What_a_market_does_not_take_is_not_sent_later_by_itself()
     {
         var listing = await Listing();

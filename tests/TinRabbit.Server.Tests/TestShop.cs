@@ -1,6 +1,8 @@
 using System.Net.Http.Json;
 using System.Text.Json.Nodes;
 using Microsoft.AspNetCore.Mvc.Testing;
+using Microsoft.AspNetCore.TestHost;
+using Microsoft.Extensions.DependencyInjection;
 
 namespace TinRabbit.Server.Tests;
 
@@ -12,13 +14,18 @@ public sealed class TestShop : IDisposable
 
     private WebApplicationFactory<Program> _factory;
     private readonly bool _demo;
+    private readonly TimeProvider _clock = TimeProvider.System;
 
     public TestShop()
         : this(demo: false) { }
 
-    internal TestShop(bool demo)
+    /// <param name="demo">Whether it is the demo shop.</param>
+    /// <param name="staysInDay">Whether its day is that of the shop that it is a copy of, however long the test runs.</param>
+    internal TestShop(bool demo, bool staysInDay = false)
     {
         _demo = demo;
+        if (staysInDay)
+            _clock = new NoonClock(DateOnly.FromDateTime(File.GetLastWriteTimeUtc((demo ? DemoTemplate : EmptyTemplate).Value)));
         Folder = Directory.CreateTempSubdirectory("tin-rabbit-test-").FullName;
         CopyTo(Folder, demo);
         _factory = Factory();
@@ -156,20 +163,21 @@ public sealed class TestShop : IDisposable
         return text.Length == 0 ? new JsonObject() : JsonNode.Parse(text)!;
     }
 
-    private WebApplicationFactory<Program> Factory() => Factory(Folder, _demo);
+    private WebApplicationFactory<Program> Factory() => Factory(Folder, _demo, _clock);
 
-    private static WebApplicationFactory<Program> Factory(string folder, bool demo) =>
+    private static WebApplicationFactory<Program> Factory(string folder, bool demo, TimeProvider clock) =>
         new WebApplicationFactory<Program>().WithWebHostBuilder(b =>
         {
             b.UseSetting("data", folder);
             b.UseSetting("demo", demo ? "true" : "false");
+            b.ConfigureTestServices(services => services.AddSingleton(clock));
         });
 
     private static string MakeTemplate(bool demo)
     {
         var folder = Directory.CreateTempSubdirectory("tin-rabbit-template-").FullName;
         // With all that is measured in the background, so that nothing changes by itself in a test.
-        using (var factory = Factory(folder, demo))
+        using (var factory = Factory(folder, demo, TimeProvider.System))
         using (var client = factory.CreateClient())
             NumbersSettled(client).GetAwaiter().GetResult();
         Microsoft.Data.Sqlite.SqliteConnection.ClearAllPools();

@@ -22,7 +22,7 @@ public sealed class UndoTests : IDisposable
 
     // What the next changes need; it is no change that is undone.
     private const string First = "";
-    private readonly TestShop _shop = new(demo: true);
+    private readonly TestShop _shop = new(demo: true, staysInDay: true);
 
     public void Dispose() => _shop.Dispose();
 

@@ -1,7 +1,7 @@
-import { render, screen, waitFor } from '@testing-library/react'
+import { act, render, screen, waitFor } from '@testing-library/react'
 import userEvent from '@testing-library/user-event'
 import { Suspense, use } from 'react'
-import { createMemoryRouter, Link, RouterProvider, useLocation } from 'react-router'
+import { createMemoryRouter, createPath, Link, NavigationType, parsePath, Router, RouterProvider, type To, useLocation } from 'react-router'
 import { describe, expect, test } from 'vitest'
 import { useAddress } from '../../src/web/src/kit/address'
 import { show } from './screen'
@@ -47,6 +47,29 @@ describe('what the address remembers', () => {
     expect(view()).toBe('side=read')
     await hands.click(screen.getByText('link'))
     await waitFor(() => expect(view()).toBe('at=linked'))
+  })
+
+  test('an address that arrives late does not take back what was changed since; Back does', async () => {
+    const asked: To[] = []
+    const navigator = { createHref: () => '', go: () => {}, push: (to: To) => asked.push(to), replace: (to: To) => asked.push(to) }
+    const at = (to: To, type = NavigationType.Replace) => (
+      <Router navigator={navigator} navigationType={type} location={typeof to === 'string' ? parsePath(to) : createPath(to)}>
+        <View />
+      </Router>
+    )
+    const { rerender } = render(at('/1/fair-us/write'))
+    const hands = userEvent.setup()
+    await hands.click(screen.getByText('side'))
+    await waitFor(() => expect(asked).toHaveLength(1))
+    await hands.click(screen.getByText('at'))
+    await waitFor(() => expect(asked).toHaveLength(2))
+    act(() => rerender(at(asked[0] as To)))
+    expect(view()).toBe('at=bird+house')
+    act(() => rerender(at(asked[1] as To)))
+    expect([view(), bar()]).toEqual(['at=bird+house', '?at=bird+house'])
+    await hands.click(screen.getByText('side'))
+    act(() => rerender(at('/1/fair-us/write?at=before', NavigationType.Pop)))
+    expect(view()).toBe('at=before')
   })
 
   test('a change does not follow to another screen that is still on its way', async () => {

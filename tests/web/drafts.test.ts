@@ -1,6 +1,6 @@
 import { IDBFactory } from 'fake-indexeddb'
 import { afterEach, beforeEach, describe, expect, test, vi } from 'vitest'
-import type { Facts } from '../../src/web/src/kit/api'
+import type { Facts, Site } from '../../src/web/src/kit/api'
 import type * as Drafts from '../../src/web/src/kit/drafts/drafts'
 import { json, serve } from './server'
 
@@ -260,12 +260,33 @@ describe('what is sent only when the seller is done with it', () => {
     expect([sent.length, draft.snapshot().state]).toEqual([0, 'held'])
     await stored()
 
-    // A reload: it is there again, and still waits.
+    // A reload: it is there again, and is sent by itself, as leaving the box would have done.
     const again = (await opened()).factsDraft(3, facts, 5)
-    expect(again.snapshot()).toMatchObject({ value: { what: 'nest box' }, state: 'held', restored: true })
-    await again.release()
+    expect(again.snapshot()).toMatchObject({ value: { what: 'nest box' }, restored: true })
+    await again.flush()
     expect(bodies()).toEqual([{ facts: { ...facts, what: 'nest box' }, revision: 5 }])
     expect(again.snapshot().state).toBe('saved')
+  })
+
+  test('what is typed into facts is sent when the window is left; what has a button waits for it, also after a reload', async () => {
+    const { factsDraft, siteDraft, stored } = await opened()
+    const texts = { brand: 'Plover', address: '', language: 'en', country: 'gb', titleSuffix: '' }
+    const site = { ...texts, revision: 2 } as unknown as Site
+    factsDraft(4, facts, 5).hold({ ...facts, what: 'nest box' })
+    siteDraft(site).hold({ ...texts, brand: 'Plover & Pine' })
+    window.dispatchEvent(new Event('pagehide'))
+    await after(50)
+    // Windows of earlier tests are left as well, so only these two are looked at.
+    const those = () => sent.map((s) => s.url).filter((url) => url === '/api/products/4/facts' || url === '/api/site')
+    expect(those()).toEqual(['/api/products/4/facts'])
+    await stored()
+
+    const again = (await opened()).siteDraft(site)
+    await after(50)
+    expect(again.snapshot()).toMatchObject({ value: { brand: 'Plover & Pine' }, state: 'held' })
+    expect(those()).toEqual(['/api/products/4/facts'])
+    await again.release()
+    expect(sent.at(-1)).toMatchObject({ url: '/api/site', body: { brand: 'Plover & Pine', revision: 2 } })
   })
 
   test('what is typed back to what is saved is no change, and what is discarded is gone', async () => {

@@ -1,6 +1,5 @@
 using TinRabbit.Market;
 using TinRabbit.Server.Demo;
-using TinRabbit.Server.Listings;
 using TinRabbit.Server.Shelf;
 using TinRabbit.Server.Storage;
 
@@ -32,7 +31,6 @@ internal sealed class ShopSetupService(
             await ShopSeeder.AddShippedPlatforms(db);
             await TermImport.RemoveUnfinished(db, writes);
             TermImport.RemoveOldFiles(folder.Imports, clock.GetUtcNow().UtcDateTime);
-            await db.FillHeads(stop);
             await markets.Remind(db, stop);
         }
         catch (Exception e) when (DatabaseSetup.Explain(e, folder) is { } why)

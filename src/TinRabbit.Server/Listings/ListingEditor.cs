@@ -130,10 +130,14 @@ public sealed class ListingEditor(TinContext db)
     /// <summary>Stores what lists show of a page's text beside the page: its slug, its names, its title and its links.</summary>
     public static void SetHead(PageRow page, Platform platform)
     {
-        var text = page.Listing.Copy;
-        (page.Slug, page.Heading) = (text.TextOf(platform, "slug"), text.TextOf(platform, "heading"));
-        (page.MenuName, page.Title) = (text.TextOf(platform, "menu"), text.TextOf(platform, "title"));
-        page.LinksTo = LinksIn(text, platform);
+        var head = HeadOf(page.Listing.Copy, platform);
+        (page.Slug, page.Heading, page.MenuName, page.Title, page.LinksTo) = (
+            head.Slug,
+            head.Heading,
+            head.MenuName,
+            head.Title,
+            head.LinksTo
+        );
     }
 
     /// <summary>Stores what lists show of pages' texts, without loading the pages.</summary>
@@ -145,17 +149,20 @@ public sealed class ListingEditor(TinContext db)
     )
     {
         foreach (var (id, text) in pages)
+        {
+            var head = HeadOf(text, platform);
             await db
                 .Pages.Where(p => p.Id == id)
                 .ExecuteUpdateAsync(
                     set =>
-                        set.SetProperty(p => p.Slug, text.TextOf(platform, "slug"))
-                            .SetProperty(p => p.Heading, text.TextOf(platform, "heading"))
-                            .SetProperty(p => p.MenuName, text.TextOf(platform, "menu"))
-                            .SetProperty(p => p.Title, text.TextOf(platform, "title"))
-                            .SetProperty(p => p.LinksTo, LinksIn(text, platform)),
+                        set.SetProperty(p => p.Slug, head.Slug)
+                            .SetProperty(p => p.Heading, head.Heading)
+                            .SetProperty(p => p.MenuName, head.MenuName)
+                            .SetProperty(p => p.Title, head.Title)
+                            .SetProperty(p => p.LinksTo, head.LinksTo),
                     stop
                 );
+        }
     }
 
     /// <summary>Sets the pick that a listing is built around, by its key; the caller saves.</summary>
@@ -182,8 +189,17 @@ public sealed class ListingEditor(TinContext db)
         return new(listing.Id, before, text) { Take = take };
     }
 
-    private static List<int> LinksIn(ListingText text, Platform platform) =>
-        [.. RichLink.PagesIn(text.TextOf(platform, "body")).Distinct().Order()];
+    private static (string Slug, string Heading, string MenuName, string Title, List<int> LinksTo) HeadOf(
+        ListingText text,
+        Platform platform
+    ) =>
+        (
+            text.TextOf(platform, "slug"),
+            text.TextOf(platform, "heading"),
+            text.TextOf(platform, "menu"),
+            text.TextOf(platform, "title"),
+            [.. RichLink.PagesIn(text.TextOf(platform, "body")).Distinct().Order()]
+        );
 
     private async Task<PageRow?> PageOf(ListingRow listing, CancellationToken stop) =>
         listing.Pages.FirstOrDefault(p => p.DeletedAt is null) ?? await db.Pages.FirstOrDefaultAsync(p => p.ListingId == listing.Id, stop);

@@ -37,14 +37,7 @@ public sealed record PageState(
         return [.. before.Where(b => rows.TryGetValue(b.Id, out var row) && !b.IsSame(Of(row)))];
     }
 
-    /// <summary>Whether a page is already what a change would make of it; null leaves a thing.</summary>
-    public bool Has(PageKind? kind, bool? inMenu, bool? isPublished, bool? hasSuffix, bool? isHome) =>
-        (kind ?? Kind) == Kind
-        && (inMenu ?? InMenu) == InMenu
-        && (isPublished ?? IsPublished) == IsPublished
-        && (hasSuffix ?? HasSuffix) == HasSuffix
-        && (isHome != true || IsHome);
-
+    /// <summary>Gives a page this state, and moves its revision on.</summary>
     public void ApplyTo(PageRow page)
     {
         (page.Kind, page.ParentId, page.Order, page.AlsoIn) = (Kind, ParentId, Order, [.. AlsoIn]);
@@ -52,5 +45,6 @@ public sealed record PageState(
         page.Revision++;
     }
 
-    private bool IsSame(PageState other) => AlsoIn.SequenceEqual(other.AlsoIn) && this with { AlsoIn = other.AlsoIn } == other;
+    /// <summary>Whether two states say the same.</summary>
+    public bool IsSame(PageState other) => AlsoIn.SequenceEqual(other.AlsoIn) && this with { AlsoIn = other.AlsoIn } == other;
 }

@@ -12,7 +12,6 @@ internal static class NdJson
     public static async Task WriteLines<T>(
         this HttpResponse response,
         IAsyncEnumerable<T> lines,
-        Func<MarketException, object> problem,
         JsonSerializerOptions json,
         CancellationToken stop
     )
@@ -25,11 +24,11 @@ internal static class NdJson
         }
         catch (MarketException e) when (response.HasStarted)
         {
-            await response.WriteLine(problem(e), json, stop);
+            await response.WriteLine(new { problem = e.Message }, json, stop);
         }
     }
 
-    public static async Task WriteLine<T>(this HttpResponse response, T line, JsonSerializerOptions json, CancellationToken stop)
+    private static async Task WriteLine<T>(this HttpResponse response, T line, JsonSerializerOptions json, CancellationToken stop)
     {
         await JsonSerializer.SerializeAsync(response.Body, line, json, stop);
         await response.Body.WriteAsync(End, stop);

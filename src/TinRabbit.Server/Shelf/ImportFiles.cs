@@ -59,10 +59,7 @@ internal static class ImportFiles
         T? result = null;
         try
         {
-            bool isReceived;
-            await using (var stream = File.Create(file))
-                isReceived = await Receive(request.Body, stream, stop);
-            if (!isReceived)
+            if (!await Receive(request.Body, file, stop))
                 return null;
             await File.WriteAllTextAsync(file + ".name", name, stop);
             return result = await read(id, file);
@@ -74,17 +71,18 @@ internal static class ImportFiles
         }
     }
 
+    /// <summary>What is said of a file that is too large.</summary>
+    public static string WhyTooLarge => $"The file is larger than {Bounds.ImportBytes >> 20} MB, the limit. Import it in parts.";
+
     /// <summary>The answer to an upload that is too large.</summary>
     public static ProblemHttpResult TooLarge() =>
-        TypedResults.Problem(
-            $"The file is larger than {Bounds.ImportBytes >> 20} MB, the limit. Import it in parts.",
-            statusCode: StatusCodes.Status413PayloadTooLarge,
-            title: "The file is too large."
-        );
+        TypedResults.Problem(WhyTooLarge, statusCode: StatusCodes.Status413PayloadTooLarge, title: "The file is too large.");
 
-    // False when it is larger than Bounds.ImportBytes; the rest is not read then.
-    private static async Task<bool> Receive(Stream body, Stream file, CancellationToken stop)
+    /// <summary>Copies an upload into a file.</summary>
+    /// <returns>False when it is larger than <see cref="Bounds.ImportBytes"/>; the rest is not read then.</returns>
+    public static async Task<bool> Receive(Stream body, string path, CancellationToken stop)
     {
+        await using var file = File.Create(path);
         var chunk = new byte[1 << 16];
         var all = 0L;
         int read;
@@ -96,31 +94,6 @@ internal static class ImportFiles
         }
 
         return true;
-    }
-
-    /// <summary>Reads an uploaded file that is not looked at before it is imported.</summary>
-    /// <param name="data">Where it is kept while it is read.</param>
-    /// <param name="now">The time, by which old uploads are removed.</param>
-    /// <param name="body">The upload.</param>
-    /// <param name="read">Reads the file at a path; what it gives may not be lazy.</param>
-    /// <param name="stop">Stops the upload.</param>
-    /// <exception cref="Core.Platforms.InvalidInputException">The file is too large, or what <paramref name="read"/> throws.</exception>
-    public static async Task<T> ReadOnce<T>(DataFolder data, DateTime now, Stream body, Func<string, T> read, CancellationToken stop)
-    {
-        var (_, file) = Add(data, now);
-        try
-        {
-            await using (var stream = File.Create(file))
-                if (!await Receive(body, stream, stop))
-                    throw new Core.Platforms.InvalidInputException([
-                        new("file", $"The file is larger than {Bounds.ImportBytes >> 20} MB, the limit. Import it in parts."),
-                    ]);
-            return read(file);
-        }
-        finally
-        {
-            Remove(file);
-        }
     }
 
     private static void MakeRoom(DataFolder data)

@@ -118,13 +118,15 @@ public sealed class Shelves(IMarket market, DataVersion commits, LookupBudget bu
     /// new reading is the one that counts. One transaction: all or nothing.
     /// </summary>
     /// <param name="settle">Whether the norm of a large shelf is taken anew too, which takes a while.</param>
+    /// <param name="keepsByHand">Whether a reading that a person corrected stays the one that counts, also one corrected while the market was asked.</param>
     /// <returns>Every term given, by key.</returns>
     public async Task<Dictionary<string, TermRow>> Save(
         TinContext db,
         string marketId,
         IReadOnlyCollection<Found> found,
         CancellationToken stop,
-        bool settle = true
+        bool settle = true,
+        bool keepsByHand = false
     )
     {
         var byKey = new Dictionary<string, Found>(StringComparer.Ordinal);
@@ -159,7 +161,11 @@ public sealed class Shelves(IMarket market, DataVersion commits, LookupBudget bu
                             );
                     await db.SaveChangesAsync(stop);
                     foreach (var (key, one) in byKey)
-                        if (one.Reading is { } reading && !Same(terms[key].Reading, reading))
+                        if (
+                            one.Reading is { } reading
+                            && !Same(terms[key].Reading, reading)
+                            && !(keepsByHand && terms[key].Reading?.Source == ByHand)
+                        )
                         {
                             reading.TermId = terms[key].Id;
                             terms[key].Reading = reading;
@@ -248,7 +254,7 @@ public sealed class Shelves(IMarket market, DataVersion commits, LookupBudget bu
             .Select((t, i) => new Found(t.Text, i < allowed && measured[i] is { } m ? ReadingOf(m, db.Now) : null))
             .Where(f => isAsked || f.Reading is not null)
             .ToList();
-        var terms = found.Count > 0 ? await Save(db, marketId, found, stop, settle) : [];
+        var terms = found.Count > 0 ? await Save(db, marketId, found, stop, settle, keepsByHand: true) : [];
         foreach (var (key, term) in await TermsOf(db, marketId, [.. there.Where(k => !terms.ContainsKey(k))], stop))
             terms[key] = term;
         return (terms, stale.Count - allowed);

@@ -8,7 +8,7 @@ internal sealed class TableUpload(TinContext db, DataFolder data)
 {
     /// <summary>Receives a table and reads its rows.</summary>
     /// <param name="body">The upload.</param>
-    /// <param name="read">Reads the file at a path.</param>
+    /// <param name="read">Reads the file at a path; the rows are no longer read from it afterwards.</param>
     /// <param name="empty">What is said where it has no row.</param>
     /// <param name="stop">Stops the upload.</param>
     /// <exception cref="InvalidInputException">The file is too large or empty, or what <paramref name="read"/> throws.</exception>
@@ -17,8 +17,18 @@ internal sealed class TableUpload(TinContext db, DataFolder data)
         Func<string, IReadOnlyList<TRow>> read,
         string empty,
         CancellationToken stop
-    ) =>
-        await ImportFiles.ReadOnce(data, db.Now, body, read, stop) is { Count: > 0 } rows
-            ? rows
-            : throw new InvalidInputException([new("file", empty)]);
+    )
+    {
+        var (_, file) = ImportFiles.Add(data, db.Now);
+        try
+        {
+            if (!await ImportFiles.Receive(body, file, stop))
+                throw new InvalidInputException([new("file", ImportFiles.WhyTooLarge)]);
+            return read(file) is { Count: > 0 } rows ? rows : throw new InvalidInputException([new("file", empty)]);
+        }
+        finally
+        {
+            ImportFiles.Remove(file);
+        }
+    }
 }

@@ -43,10 +43,6 @@ public sealed record DugTerm(string Text, string Key, int? Typed, SellersUse? Se
 /// <param name="Picked">How many of the product's picks were taken from there.</param>
 public sealed record TrailStep(int Id, string Text, int? ParentId, int Picked);
 
-/// <summary>The last line of a dig that could not be finished.</summary>
-/// <param name="Problem">Why.</param>
-public sealed record DigProblem(string Problem);
-
 internal static class DigApi
 {
     public static void MapDig(this IEndpointRouteBuilder app)
@@ -81,7 +77,7 @@ internal static class DigApi
         if (Tokens.Key(request.Text).Length == 0)
             throw new InvalidInputException([new("text", "Enter a term with at least one word.")]);
         // What was found so far is saved and shown; the last line says why there is no more.
-        await http.Response.WriteLines(digging.Run(id, request, stop), e => new DigProblem(e.Message), json.Value.SerializerOptions, stop);
+        await http.Response.WriteLines(digging.Run(id, request, stop), json.Value.SerializerOptions, stop);
         return Results.Empty;
     }
 

@@ -224,9 +224,8 @@ internal static class ImportApi
         if (ImportFiles.Find(data, id) is not { } file)
             return TypedResults.NotFound();
         CheckLook(file, request.Look);
-        http.Response.ContentType = "application/x-ndjson";
-        await foreach (var part in ImportRun.Run(marketId, file, request, db, writes, shelves, changes, stop))
-            await http.Response.WriteLine(part, json.Value.SerializerOptions, stop);
+        var parts = ImportRun.Run(marketId, file, request, db, writes, shelves, changes, stop);
+        await http.Response.WriteLines(parts, json.Value.SerializerOptions, stop);
         return Results.Empty;
     }
 

@@ -45,29 +45,37 @@ internal sealed class PageEditor(TinContext db, ListingEditor editor, ChangeLog 
     /// <exception cref="InvalidInputException">It cannot be published under its slug.</exception>
     public async Task<Changed?> Change(PageRow page, PageChangeRequest request, CancellationToken stop)
     {
-        List<PageRow> touched = [page];
-        if (request.IsHome == true)
-            touched.AddRange(await db.Pages.Where(p => p.IsHome && p.Id != page.Id).ToListAsync(stop));
-        var before = touched.Select(PageState.Of).ToList();
-        RedirectsBefore? redirects = null;
-        var result = await Versioned.Apply(
-            page.Revision,
-            request.Revision,
-            before[0].Has(request.Kind, request.InMenu, request.IsPublished, request.HasSuffix, request.IsHome)
-                && !NeedsPublishing(page, request),
-            async () => redirects = await Set(touched, request, stop)
-        );
-        if (result is not SaveResult.Saved)
-            return result is SaveResult.Conflict ? null : new(null);
-        var states = PageState.Changed(before, touched);
-        foreach (var row in touched.Where(t => states.Any(s => s.Id == t.Id)))
-            row.Revision++;
+        var before = PageState.Of(page);
+        var after = before with
+        {
+            Kind = request.Kind is { } kind && page.Listing.Product.IsPage ? kind : before.Kind,
+            InMenu = request.InMenu ?? before.InMenu,
+            HasSuffix = request.HasSuffix ?? before.HasSuffix,
+            IsHome = request.IsHome == true || before.IsHome,
+            IsPublished = request.IsPublished ?? before.IsPublished,
+            LiveSlug = request.IsPublished == true ? page.Slug : before.LiveSlug,
+        };
         List<IUndoStep> steps = [];
-        if (states.Count > 0)
-            steps.Add(new PagesBefore(states));
-        if (redirects is { Pages.Count: > 0 })
-            steps.Add(redirects);
-        return await Save(page.Id, PageMessages.ChangedPage(await NameOf(page.Id, stop)), steps, stop);
+        var result = await Versioned.Apply(page.Revision, request.Revision, after.IsSame(before), Make);
+        return result is SaveResult.Conflict ? null
+            : result is SaveResult.Unchanged ? new(null)
+            : await Save(page.Id, PageMessages.ChangedPage(await NameOf(page.Id, stop)), steps, stop);
+
+        async Task Make()
+        {
+            var states = new List<PageState> { before };
+            if (request.IsPublished == true && await db.Publish(page, stop) is { Pages.Count: > 0 } redirects)
+                steps.Add(redirects);
+            after.ApplyTo(page);
+            if (after.IsHome != before.IsHome)
+                foreach (var other in await db.Pages.Where(p => p.IsHome && p.Id != page.Id).ToListAsync(stop))
+                {
+                    states.Add(PageState.Of(other));
+                    (states[^1] with { IsHome = false }).ApplyTo(other);
+                }
+
+            steps.Insert(0, new PagesBefore(states));
+        }
     }
 
     /// <summary>What a deletion would concern; null where there is no such page.</summary>
@@ -147,26 +155,6 @@ internal sealed class PageEditor(TinContext db, ListingEditor editor, ChangeLog 
         return await SaveAdded(pages, [page], PageMessages.AddedPage(name), () => Task.CompletedTask, stop);
     }
 
-    // Publishing again makes the present slug the live one.
-    private static bool NeedsPublishing(PageRow page, PageChangeRequest request) =>
-        request.IsPublished == true && page.LiveSlug != page.Slug;
-
-    private async Task<RedirectsBefore?> Set(List<PageRow> touched, PageChangeRequest request, CancellationToken stop)
-    {
-        var page = touched[0];
-        if (request.Kind is { } kind && page.Listing.Product.IsPage)
-            page.Kind = kind;
-        page.InMenu = request.InMenu ?? page.InMenu;
-        page.HasSuffix = request.HasSuffix ?? page.HasSuffix;
-        if (request.IsHome == true)
-            foreach (var other in touched)
-                other.IsHome = other == page;
-        if (request.IsPublished == true)
-            return await db.Publish(page, stop);
-        page.IsPublished = request.IsPublished ?? page.IsPublished;
-        return null;
-    }
-
     // Makes the changes of the tree in the rows that have some, and tells what takes them back.
     private async Task<List<IUndoStep>> Apply(PageTree tree, CancellationToken stop)
     {
@@ -174,11 +162,10 @@ internal sealed class PageEditor(TinContext db, ListingEditor editor, ChangeLog 
         var ids = changed.Keys.ToList();
         var rows = await db.Pages.Where(p => ids.Contains(p.Id)).ToListAsync(stop);
         var before = rows.Select(PageState.Of).ToList();
-        foreach (var row in rows)
+        foreach (var (row, state) in rows.Zip(before))
         {
             var node = changed[row.Id];
-            (row.ParentId, row.Order, row.AlsoIn) = (node.ParentId, node.Order, [.. node.AlsoIn]);
-            row.Revision++;
+            (state with { ParentId = node.ParentId, Order = node.Order, AlsoIn = node.AlsoIn }).ApplyTo(row);
         }
 
         return before.Count == 0 ? [] : [new PagesBefore(before)];

@@ -135,18 +135,14 @@ internal static class ListingsApi
     )
     {
         var todo = await Stale(request.Country, db, market, scores, stop);
-        response.ContentType = "application/x-ndjson";
-        var options = json.Value.SerializerOptions;
-        await response.WriteLine(new ScoreLine(0, todo.Count, null), options, stop);
-        var done = 0;
-        try
+        await response.WriteLines(Lines(), json.Value.SerializerOptions, stop);
+
+        async IAsyncEnumerable<ScoreLine> Lines()
         {
+            yield return new(0, todo.Count, null);
+            var done = 0;
             await foreach (var score in scores.Compute(todo, stop))
-                await response.WriteLine(new ScoreLine(++done, todo.Count, score), options, stop);
-        }
-        catch (MarketException e)
-        {
-            await response.WriteLine(new { problem = e.Message }, options, stop);
+                yield return new(++done, todo.Count, score);
         }
     }
 

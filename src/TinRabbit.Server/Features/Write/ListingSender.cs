@@ -44,11 +44,14 @@ internal sealed class ListingSender(TinContext db, ListingEditor editor, IMarket
         return await Deliver(listing, waiting);
     }
 
-    /// <summary>Finishes the sends that a crash cut off. What the market still does not take stays in the outbox.</summary>
+    /// <summary>Finishes the sends that a crash cut off. What is for a market that is not there, or does not answer, stays in the outbox.</summary>
+    /// <exception cref="MarketException">The market does not answer.</exception>
     public async Task SendPending(CancellationToken stop)
     {
         foreach (var waiting in await db.Outbox.OrderBy(o => o.Id).ToListAsync(stop))
         {
+            if (market.Places.All(p => p.Id != waiting.MarketId))
+                continue;
             var listing = await db
                 .Listings.Include(l => l.Platform)
                 .Include(l => l.Product)

@@ -1,5 +1,5 @@
 import { useCallback, useContext, useEffect, useRef, useSyncExternalStore } from 'react'
-import { UNSAFE_DataRouterContext as RouterContext, useLocation, useSearchParams } from 'react-router'
+import { UNSAFE_DataRouterContext as RouterContext, useLocation, useNavigationType, useSearchParams } from 'react-router'
 
 export type Changes = Record<string, string | null | undefined>
 
@@ -9,7 +9,8 @@ type Pending = { path: string; from: string; next: URLSearchParams }
 const FollowsAfter = 120
 
 let pending: Pending | null = null
-let written = ''
+// The addresses that were asked for and may still arrive, in a browser that is slow: none of them is somebody else's change.
+const written = new Set<string>()
 let timer: ReturnType<typeof setTimeout> | undefined
 let users = 0
 const listeners = new Set<() => void>()
@@ -17,6 +18,7 @@ const listeners = new Set<() => void>()
 function become(next: Pending | null) {
   clearTimeout(timer)
   pending = next
+  if (!next) written.clear()
   for (const l of listeners) l()
 }
 
@@ -33,6 +35,7 @@ export function useAddress() {
   const [params, setParams] = useSearchParams()
   const { pathname } = useLocation()
   const router = useContext(RouterContext)?.router
+  const type = useNavigationType()
   const waiting = useSyncExternalStore(subscribe, () => pending)
   const own = waiting?.path === pathname ? waiting.next : params
   const latest = useRef({ params, setParams, pathname, router })
@@ -43,9 +46,9 @@ export function useAddress() {
     const now = params.toString()
     const isThere = now === pending.next.toString()
     // A link, Back or Forward moved the address: the view follows.
-    const wasMoved = pending.path !== pathname || (now !== pending.from && now !== written)
+    const wasMoved = pending.path !== pathname || (now !== pending.from && (type === 'POP' || !written.has(now)))
     if (isThere || wasMoved) become(null)
-  }, [params, pathname])
+  }, [params, pathname, type])
   useEffect(() => {
     users++
     return () => {
@@ -64,9 +67,10 @@ export function useAddress() {
       // Another screen is on its way, and this one has not been told yet: its address is not this one's.
       const now = latest.current.router?.state.location.pathname
       if (now !== undefined && now !== at.pathname) return become(null)
-      written = next.toString()
-      if (written === latest.current.params.toString()) become(null)
-      else latest.current.setParams(next, { replace: !push })
+      const address = next.toString()
+      if (address === latest.current.params.toString()) return become(null)
+      written.add(address)
+      latest.current.setParams(next, { replace: !push })
     }
     if (push) follow()
     else timer = setTimeout(follow, FollowsAfter)

@@ -8,12 +8,6 @@ export function useNote(productId: number, pick: Pick) {
   // biome-ignore lint/correctness/useExhaustiveDependencies: a newer note is opened below, in the same draft
   const draft = useMemo(() => noteDraft(productId, pick.key, pick.note, pick.noteRevision), [productId, pick.key])
   useEffect(() => draft.open(pick.note, pick.noteRevision), [draft, pick.note, pick.noteRevision])
-  useEffect(
-    () => () => {
-      draft.release()
-    },
-    [draft],
-  )
   const view = useDraftView(draft)
   const differs = (theirs: string) => [{ what: 'this note', theirs }]
   return {

@@ -1,4 +1,4 @@
-import { useEffect, useRef, useState } from 'react'
+import { useRef, useState } from 'react'
 import type { Facet, Facts } from '../kit/api'
 import { useFacts } from '../kit/facts'
 import { factLines } from '../kit/names'
@@ -14,13 +14,6 @@ const lines = Object.entries(factLines) as [Facet, Exclude<keyof Facts, 'what'>]
 export function FactsPart({ desk, picks }: { desk: Desk; picks: Row[] }) {
   const { draft, view, add } = useFacts(desk.product)
   const facts = view.value
-  // What an earlier visit left in a box is saved, as leaving the box would have done.
-  useEffect(() => {
-    draft.release()
-    return () => {
-      draft.release()
-    }
-  }, [draft])
   const type = (change: Partial<Facts>) => draft.hold({ ...draft.snapshot().value, ...change })
   const leave = () => draft.release()
   const lacking = new Map<string, { facet: Facet; word: string; count: number }>()

@@ -45,6 +45,8 @@ export type Sender<T> = {
   send: Send<T>
   /** Both changes together, where they touch different parts; null where they touch the same one. Without it, every two changes conflict. */
   merge?: (base: T, mine: T, theirs: T) => T | null
+  /** Whether it is saved only when the seller says so; otherwise what is held is sent when its screen or the window is left. */
+  byButton?: true
 }
 
 /** A draft as the browser's database keeps it. */
@@ -142,9 +144,14 @@ export class Draft<T> {
   }
 
   /** Sends what was held. */
-  release(): Promise<void> {
+  release(keepalive = false): Promise<void> {
     if (this.state === 'held') this.state = 'waiting'
-    return this.flush()
+    return this.flush(keepalive)
+  }
+
+  /** Its screen or the window is left: sends what may be sent by itself. */
+  leave(keepalive = false): Promise<void> {
+    return this.sender.byButton ? this.flush(keepalive) : this.release(keepalive)
   }
 
   /** Drops what is not on its way yet, and shows what the server has. */
@@ -214,7 +221,7 @@ export class Draft<T> {
     this.queue = (stored.queue as Change<T>[]).map((c) => (c.keep?.includes(' ') ? { ...c, keep: 'other' } : c))
     this.theirs = stored.theirs as Theirs<T> | null
     this.restored = true
-    this.state = this.theirs ? 'conflict' : stored.held ? 'held' : 'waiting'
+    this.state = this.theirs ? 'conflict' : stored.held && this.sender.byButton ? 'held' : 'waiting'
     this.message = this.theirs ? 'Changed in another window' : ''
     this.save()
     this.notify()

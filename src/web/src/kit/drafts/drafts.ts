@@ -83,7 +83,7 @@ export function useDraftView<T>(draft: Draft<T>): DraftView<T> {
   useEffect(() => {
     draft.flush()
     return () => {
-      draft.flush()
+      draft.leave()
     }
   }, [draft])
   return useSyncExternalStore(draft.subscribe, draft.snapshot)
@@ -125,7 +125,7 @@ export function restoreDrafts(): Promise<void> {
     window.addEventListener('online', wake)
     window.addEventListener('focus', wake)
     window.addEventListener('pagehide', () => {
-      for (const d of drafts.values()) d.flush(true)
+      for (const d of drafts.values()) d.leave(true)
     })
   })()
   return started

@@ -1,9 +1,9 @@
 import { api, type Copy, type Facts, messageOf, type Profile, type SiteTexts } from '../api'
 import type { Answer, Sender, Theirs } from './draft'
 
-/** Sends a text. E is every answer that is not a success; with the status 409, it is the text that somebody else saved. */
-async function asked<T, D, E>(
-  call: Promise<{ data?: D; error?: E; response: Response }>,
+/** Sends a text. With the status 409 the error is the text that somebody else saved. */
+async function asked<T, D>(
+  call: Promise<{ data?: D; error?: unknown; response: Response }>,
   saved: (data: D) => Answer<T>,
   // The generated types name every answer that is no success; which one this is, the status tells.
   theirs: (error: unknown) => Theirs<T>,
@@ -87,6 +87,7 @@ const note: Sender<string> = {
 }
 
 const profile: Sender<Profile> = {
+  byButton: true,
   send: (id, { value }, revision, keepalive) =>
     asked(
       api.PUT('/api/platforms/{id}', { params: { path: { id: String(id) } }, body: { profile: value, like: null, revision }, keepalive }),
@@ -99,6 +100,7 @@ const profile: Sender<Profile> = {
 }
 
 const site: Sender<SiteTexts> = {
+  byButton: true,
   send: (_, { value }, revision, keepalive) =>
     asked(
       api.PUT('/api/site', { body: { ...value, revision }, keepalive }),
