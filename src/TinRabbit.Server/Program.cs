@@ -4,9 +4,6 @@ using System.Text.Json.Serialization.Metadata;
 using Microsoft.AspNetCore.Authentication.Cookies;
 using Microsoft.AspNetCore.DataProtection;
 using Microsoft.AspNetCore.HttpOverrides;
-using Microsoft.EntityFrameworkCore;
-using TinRabbit.Core;
-using TinRabbit.Market;
 using TinRabbit.Server.Features.Dig;
 using TinRabbit.Server.Features.Watch;
 using TinRabbit.Server.Features.Write;
@@ -15,10 +12,7 @@ using TinRabbit.Server.Listings;
 using TinRabbit.Server.Markets;
 using TinRabbit.Server.Picks;
 using TinRabbit.Server.Pictures;
-using TinRabbit.Server.Requests;
 using TinRabbit.Server.Shelf;
-using TinRabbit.Server.Storage;
-using TinRabbit.Server.Undo;
 
 try
 {
@@ -212,7 +206,7 @@ static void MapRequests(WebApplication app, StartOptions options, IReadOnlyList<
                     : Results.Text("The database cannot be opened.", statusCode: 503)
         )
         .ExcludeFromDescription();
-    var api = app.MapGroup("").AddEndpointFilterFactory(RequestValidation.Filter);
+    var api = app.MapGroup("").AddEndpointFilterFactory(RequestValidation.Filter).NameEndpoints();
     api.MapSession();
     api.MapBackups();
     api.MapLog();

@@ -1,12 +1,7 @@
-using System.Globalization;
-using Microsoft.EntityFrameworkCore;
-using TinRabbit.Core.Words;
-using TinRabbit.Market;
 using TinRabbit.Market.StandIn;
 using TinRabbit.Server.Journal;
 using TinRabbit.Server.Listings;
 using TinRabbit.Server.Picks;
-using TinRabbit.Server.Storage;
 
 namespace TinRabbit.Server.Demo;
 
@@ -22,47 +17,6 @@ internal static class DemoHistory
     private static readonly TimeOnly Checked = new(6, 0);
     private static readonly TimeOnly Sent = new(9, 0);
 
-    private static readonly Past[] All =
-    [
-        new("Wren nest box, cedar", "hedgerow-fair", "nest box", 40, null, NoteKind.Price, "Raised the price from $32 to $34"),
-        // The same elsewhere, untouched: what the change is compared with.
-        new("Wren nest box, cedar", "hedgerow-fair", "nest box", 0, Country: "gb"),
-        new(
-            "Bat box",
-            "hedgerow-fair",
-            "bat ",
-            85,
-            """{"title":"Box for bats","tags":["wildlife gift"],"category":["Garden","Bats","Bat boxes"],"description":"Bats eat midges."}"""
-        ),
-        new(
-            "Garden birds wall chart",
-            "hedgerow-fair",
-            "bird chart",
-            70,
-            """{"title":"Wall chart","tags":["gift for bird lovers"],"category":["Home","Wall art"],"description":""}"""
-        ),
-        new(
-            "Wren nest box, cedar",
-            "longbarrow",
-            "nest box",
-            30,
-            """
-            {"title":"Bird House for Outside, Cedar Nest Box, Wooden Birdhouse for Wrens, Garden Nesting Box for Small Birds, Gift for Bird Lovers",
-             "bullets":["BIRD HOUSE: Western red cedar weathers to silver and needs no paint","NESTING BOX FOR WRENS: 28 mm hole keeps larger birds out","GIFT FOR BIRD LOVERS: The front opens on two brass screws"],
-             "backend":"bluebird houses outdoors hanging nestbox natural wood mom birdwatching","category":["Patio and garden","Birds and wildlife"],
-             "attributes":{"Material":"cedar"},"description":"A nest box for wrens."}
-            """
-        ),
-        new("Window feeder", "hedgerow-fair", "window", 5, null, NoteKind.Photos, "Added two photos of the feeder in use"),
-        new(
-            "Heron T-shirt",
-            "overprint-lane",
-            "heron",
-            75,
-            """{"title":"Grey bird","brand":"Plover and Pine","bullets":["Three strokes of the brush"],"description":"A shirt.","tags":["bird"]}"""
-        ),
-    ];
-
     /// <summary>Adds it to a new demo shop. A source of real numbers has no such past.</summary>
     public static async Task Add(TinContext db, IMarket market)
     {
@@ -70,8 +24,8 @@ internal static class DemoHistory
             return;
         var shop = await db.Shops.OrderBy(s => s.Id).FirstAsync();
         var today = DateOnly.FromDateTime(standIn.Now);
-        var listings = new List<(Past Past, ListingRow Listing, string MarketId)>();
-        foreach (var past in All)
+        var listings = new List<(DemoShop.Change Past, ListingRow Listing, string MarketId)>();
+        foreach (var past in DemoShop.Shipped.Past)
         {
             var listing = await db
                 .Listings.Include(l => l.Platform)
@@ -120,7 +74,13 @@ internal static class DemoHistory
     private static DateTime TimeOf(DateOnly day, StandInMarket market) =>
         day == DateOnly.FromDateTime(market.Now) ? market.Now : day.ToDateTime(Checked, DateTimeKind.Utc);
 
-    private static async Task<string[]> TermsOf(TinContext db, StandInMarket market, ListingRow listing, string marketId, Past past) =>
+    private static async Task<string[]> TermsOf(
+        TinContext db,
+        StandInMarket market,
+        ListingRow listing,
+        string marketId,
+        DemoShop.Change past
+    ) =>
         [
             .. (await db.PicksInUse(listing.ProductId).Select(p => p.Text).ToListAsync())
                 .Concat(market.Suggest(marketId, past.Head, MostTerms))
@@ -128,11 +88,18 @@ internal static class DemoHistory
                 .Take(MostTerms),
         ];
 
-    private static async Task Send(TinContext db, StandInMarket market, string shop, ListingRow listing, Past past, DateOnly today)
+    private static async Task Send(
+        TinContext db,
+        StandInMarket market,
+        string shop,
+        ListingRow listing,
+        DemoShop.Change past,
+        DateOnly today
+    )
     {
         var platform = listing.Platform.Profile;
         SentRow? before = null;
-        var first = past.Before is { } text ? ListingText.Of(text) : listing.Copy;
+        var first = past.Before is { } fields ? ListingText.Of(fields) : listing.Copy;
         foreach (
             var (daysAgo, copy) in past.Before is null
                 ? [(FirstSent, first)]
@@ -167,7 +134,7 @@ internal static class DemoHistory
                 At = noted,
                 CountsFrom = noted,
                 Kinds = [kind],
-                Text = past.NoteText,
+                Text = past.NoteText ?? "",
             }
         );
         await db.SaveChangesAsync();
@@ -227,24 +194,4 @@ internal static class DemoHistory
             Rank = found.Rank,
             Results = found.Results,
         };
-
-    /// <summary>The past of a listing.</summary>
-    /// <param name="Head">What its terms are looked up by, besides its product’s picks.</param>
-    /// <param name="DaysAgo">When it was changed.</param>
-    /// <param name="Before">Its text before; null where the text stayed.</param>
-    /// <param name="Note">What else was changed.</param>
-    /// <param name="NoteText">What the seller wrote.</param>
-    private sealed record Past(
-        string Product,
-        string Platform,
-        string Head,
-        int DaysAgo,
-        string? Before = null,
-        NoteKind? Note = null,
-        string NoteText = "",
-        string Country = "us"
-    )
-    {
-        public string MarketId => $"{Platform}-{Country}";
-    }
 }

@@ -1,11 +1,5 @@
-using System.Text.Json.Nodes;
-using Microsoft.EntityFrameworkCore;
-using TinRabbit.Core.Measures;
-using TinRabbit.Core.Pages;
-using TinRabbit.Core.Words;
 using TinRabbit.Server.Listings;
 using TinRabbit.Server.Picks;
-using TinRabbit.Server.Storage;
 
 namespace TinRabbit.Server.Demo;
 
@@ -22,7 +16,7 @@ internal static class DemoSite
             new()
             {
                 PlatformId = Sites.PlatformId,
-                Brand = DemoShop.Name,
+                Brand = DemoShop.Shipped.Name,
                 Address = "https://ploverandpine.example",
                 TitleSuffix = Suffix,
             }
@@ -31,7 +25,7 @@ internal static class DemoSite
         var picks = (await db.Picks.ToListAsync()).ToLookup(p => p.ProductId);
         var shop = await db.Shops.OrderBy(s => s.Id).FirstAsync();
         var made = new Dictionary<string, PageRow>(StringComparer.Ordinal);
-        foreach (var draft in DemoPages.All)
+        foreach (var draft in DemoShop.Shipped.Pages)
         {
             var page = Of(
                 db,
@@ -49,7 +43,7 @@ internal static class DemoSite
         }
 
         // Links name their pages; now each has its number.
-        foreach (var draft in DemoPages.All)
+        foreach (var draft in DemoShop.Shipped.Pages)
         {
             var page = made[draft.Name];
             var fields = TextOf(draft, page.Listing);
@@ -69,7 +63,7 @@ internal static class DemoSite
     private static PageRow Of(
         TinContext db,
         ILookup<int, PickRow> there,
-        DemoPages.Draft draft,
+        DemoShop.Page draft,
         List<ProductRow> products,
         int shopId,
         int? parentId,
@@ -119,7 +113,7 @@ internal static class DemoSite
         };
     }
 
-    private static JsonObject TextOf(DemoPages.Draft draft, ListingRow listing)
+    private static JsonObject TextOf(DemoShop.Page draft, ListingRow listing)
     {
         var copy = listing.Copy.Fields();
         Set("heading", draft.Name);

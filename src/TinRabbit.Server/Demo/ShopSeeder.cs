@@ -1,12 +1,6 @@
-using Microsoft.EntityFrameworkCore;
-using TinRabbit.Core.Measures;
-using TinRabbit.Core.Words;
-using TinRabbit.Market;
 using TinRabbit.Server.Listings;
 using TinRabbit.Server.Picks;
 using TinRabbit.Server.Shelf;
-using TinRabbit.Server.Storage;
-using TinRabbit.Server.Undo;
 
 namespace TinRabbit.Server.Demo;
 
@@ -20,7 +14,7 @@ internal sealed class ShopSeeder(IMarket market, Shelves shelves, bool demo)
     public async Task Fill(TinContext db)
     {
         await AddShippedPlatforms(db);
-        db.Shops.Add(demo ? DemoShop.Shop(db.Now) : new() { Name = "My shop" });
+        db.Shops.Add(demo ? DemoShop.Shipped.ToRow(db.Now) : new() { Name = "My shop" });
         await db.SaveChangesAsync();
         if (!demo)
             return;
@@ -38,9 +32,9 @@ internal sealed class ShopSeeder(IMarket market, Shelves shelves, bool demo)
             && !await db.Picks.AnyAsync()
             && !await db.Changes.AnyAsync()
             && !await db.Digs.AnyAsync()
-            && await db.Shops.AnyAsync(s => s.Name == DemoShop.Name)
+            && await db.Shops.AnyAsync(s => s.Name == DemoShop.Shipped.Name)
             && await db.Listings.AllAsync(l => l.Revision == 0)
-            && await db.Products.CountAsync(p => !p.IsPage) == DemoShop.Shop(db.Now).Products.Count
+            && await db.Products.CountAsync(p => !p.IsPage) == DemoShop.Shipped.Products.Count
         );
 
     /// <summary>Adds the shipped platforms that a database of an older program lacks.</summary>
@@ -58,28 +52,28 @@ internal sealed class ShopSeeder(IMarket market, Shelves shelves, bool demo)
         // The larger marketplaces in all their countries, the others where most is sold.
         var places = market
             .Places.Where(p =>
-                DemoShop.Heads.ContainsKey(p.PlatformId)
+                DemoShop.Shipped.Heads.ContainsKey(p.PlatformId)
                 && (p.Country == "us" || p.PlatformId is "hedgerow-fair" or "longbarrow" or MarketPlace.Web)
             )
             .ToList();
         await market.Prepare([.. places.Select(p => p.Id)], default);
         foreach (var place in places)
         {
-            var texts = DemoShop.NestBoxPicks.Concat(DemoShop.FeederPicks).Concat(DemoShop.HeronPicks).Select(p => p.Text).ToList();
+            var texts = DemoShop.Shipped.Products.SelectMany(p => p.Picks ?? []).Select(p => p.Text).ToList();
             if (place.PlatformId == MarketPlace.Web)
-                texts.AddRange(DemoPages.Terms);
-            foreach (var head in DemoShop.Heads[place.PlatformId])
+                texts.AddRange(DemoShop.Shipped.PageTerms);
+            foreach (var head in DemoShop.Shipped.Heads[place.PlatformId])
                 texts.AddRange([head, .. await market.Suggestions(place.Id, head, default)]);
             await shelves.Measure(db, place.Id, [.. texts.Distinct()], default);
             db.ChangeTracker.Clear();
         }
 
-        await AddPicks(db, "Wren nest box, cedar", DemoShop.NestBoxPicks);
-        await AddPicks(db, "Window feeder", DemoShop.FeederPicks);
-        await AddPicks(db, "Heron T-shirt", DemoShop.HeronPicks);
+        foreach (var made in DemoShop.Shipped.Products)
+            if (made.Picks is { } picks)
+                await AddPicks(db, made.Name, picks);
     }
 
-    private static async Task AddPicks(TinContext db, string name, (string Text, Core.Measures.Fit Fit, Home Home, string Source)[] picks)
+    private static async Task AddPicks(TinContext db, string name, IReadOnlyList<DemoShop.Pick> picks)
     {
         var product = await db.Products.Include(p => p.Listings).FirstAsync(p => p.Name == name);
         db.Picks.AddRange(

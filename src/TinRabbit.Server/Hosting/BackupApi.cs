@@ -1,7 +1,3 @@
-using System.ComponentModel.DataAnnotations;
-using Microsoft.AspNetCore.Http.HttpResults;
-using TinRabbit.Server.Storage;
-
 namespace TinRabbit.Server.Hosting;
 
 /// <summary>All backups of the shop.</summary>
@@ -17,17 +13,17 @@ internal static class BackupApi
     public static void MapBackups(this IEndpointRouteBuilder app)
     {
         var api = app.MapGroup("/api/backups").WithTags("Backups");
-        api.MapGet("/", GetBackups).WithName("GetBackups");
-        api.MapPost("/", BackUp).WithName("BackUp").DisableRequestTimeout();
-        api.MapPost("/restore", Restore).WithName("RestoreBackup").ProducesValidationProblem().DisableRequestTimeout();
+        api.MapGet("/", GetBackups);
+        api.MapPost("/", BackUp).DisableRequestTimeout();
+        api.MapPost("/restore", RestoreBackup).DisableRequestTimeout();
     }
 
-    private static Ok<BackupsView> GetBackups(BackupService backups, DataFolder folder) =>
-        TypedResults.Ok(new BackupsView(folder.Backups, Backups.Kept, backups.All()));
+    private static BackupsView GetBackups(BackupService backups, DataFolder folder) =>
+        new BackupsView(folder.Backups, Backups.Kept, backups.All());
 
-    private static async Task<Ok<BackupView>> BackUp(BackupService backups, CancellationToken stop) =>
-        TypedResults.Ok(await backups.BackUp(BackupKind.Manual, stop));
+    private static async Task<BackupView> BackUp(BackupService backups, CancellationToken stop) =>
+        await backups.BackUp(BackupKind.Manual, stop);
 
-    private static async Task<Results<Ok<BackupView>, NotFound>> Restore(RestoreRequest request, BackupService backups) =>
-        await backups.Restore(request.Name, CancellationToken.None) is { } before ? TypedResults.Ok(before) : TypedResults.NotFound();
+    private static Task<BackupView> RestoreBackup(RestoreRequest request, BackupService backups) =>
+        backups.Restore(request.Name, CancellationToken.None).OrNotThere();
 }

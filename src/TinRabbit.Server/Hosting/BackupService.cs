@@ -1,9 +1,6 @@
 using Microsoft.Data.Sqlite;
-using Microsoft.EntityFrameworkCore;
-using TinRabbit.Core.Platforms;
 using TinRabbit.Server.Demo;
 using TinRabbit.Server.Shelf;
-using TinRabbit.Server.Storage;
 
 namespace TinRabbit.Server.Hosting;
 

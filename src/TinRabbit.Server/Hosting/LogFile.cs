@@ -1,7 +1,5 @@
-using System.Globalization;
 using Serilog;
 using Serilog.Extensions.Logging;
-using TinRabbit.Server.Storage;
 
 namespace TinRabbit.Server.Hosting;
 
@@ -35,7 +33,7 @@ internal static class LogFile
     }
 
     public static void MapLog(this IEndpointRouteBuilder app) =>
-        app.MapGet("/api/log", DownloadLog).WithName("DownloadLog").WithTags("Shop").Produces(200, contentType: "text/plain");
+        app.MapGet("/api/log", DownloadLog).WithTags("Shop").Produces(200, contentType: "text/plain");
 
     private static IResult DownloadLog(DataFolder folder) =>
         Results.Stream(stream => Copy(folder, stream), "text/plain; charset=utf-8", "tin-rabbit-log.txt");

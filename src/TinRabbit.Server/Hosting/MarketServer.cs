@@ -1,8 +1,3 @@
-using System.Text.Json;
-using Microsoft.AspNetCore.Http.HttpResults;
-using TinRabbit.Core;
-using TinRabbit.Core.Platforms;
-using TinRabbit.Market;
 using TinRabbit.Market.Http;
 using TinRabbit.Market.StandIn;
 

@@ -1,10 +1,5 @@
-using System.Globalization;
-using Microsoft.EntityFrameworkCore;
-using TinRabbit.Core.Platforms;
-using TinRabbit.Market;
 using TinRabbit.Server.Journal;
 using TinRabbit.Server.Listings;
-using TinRabbit.Server.Storage;
 
 namespace TinRabbit.Server.Hosting;
 

@@ -1,9 +1,6 @@
-using System.Text.Json;
-using TinRabbit.Market;
 using TinRabbit.Market.Http;
 using TinRabbit.Market.StandIn;
 using TinRabbit.Server.Listings;
-using TinRabbit.Server.Storage;
 
 namespace TinRabbit.Server.Hosting;
 

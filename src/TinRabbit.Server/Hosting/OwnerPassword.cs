@@ -1,6 +1,4 @@
-using System.Text.Json;
 using Microsoft.AspNetCore.Identity;
-using TinRabbit.Server.Storage;
 
 namespace TinRabbit.Server.Hosting;
 

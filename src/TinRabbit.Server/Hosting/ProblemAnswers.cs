@@ -1,12 +1,7 @@
-using System.Text.Json;
 using System.Text.RegularExpressions;
 using Microsoft.AspNetCore.Diagnostics;
 using Microsoft.AspNetCore.Http.Timeouts;
 using Microsoft.Data.Sqlite;
-using Microsoft.EntityFrameworkCore;
-using TinRabbit.Core;
-using TinRabbit.Core.Platforms;
-using TinRabbit.Market;
 
 namespace TinRabbit.Server.Hosting;
 
@@ -25,6 +20,7 @@ internal sealed partial class ProblemAnswers(ILogger<ProblemAnswers> log) : IExc
         var answer = exception switch
         {
             InvalidInputException wrong => Wrong([.. wrong.Problems]),
+            NotThereException gone => Plain(404, gone.Message, "Not there."),
             BadHttpRequestException { InnerException: JsonException json } when Missing(json) is { Length: > 0 } missing => Wrong([
                 .. missing.Select(name => new Problem(name, "This is missing.")),
             ]),
@@ -103,23 +99,13 @@ internal sealed partial class ProblemAnswers(ILogger<ProblemAnswers> log) : IExc
                 "The shop's database is damaged. Nothing was changed; restore a backup in Settings.",
                 "The database is damaged."
             ),
-            SqliteException { SqliteErrorCode: 13 } => Plain(
-                507,
-                "The disk is full. Nothing was changed; free some space and try again.",
-                "The disk is full."
-            ),
             SqliteException { SqliteErrorCode: 9 } => Plain(503, "It was stopped. Nothing was changed.", "Stopped."),
-            DbUpdateConcurrencyException => Plain(
+            DbUpdateConcurrencyException or SqliteException { SqliteErrorCode: 19 } => Plain(
                 409,
                 "This was changed by another request at the same moment. Load it again and repeat the change.",
                 "Changed meanwhile."
             ),
-            SqliteException { SqliteErrorCode: 19 } => Plain(
-                409,
-                "This was changed by another request at the same moment. Load it again and repeat the change.",
-                "Changed meanwhile."
-            ),
-            IOException e when e.Message.Contains("No space left", StringComparison.OrdinalIgnoreCase) => Plain(
+            Exception e when IsFull(e) => Plain(
                 507,
                 "The disk is full. Nothing was changed; free some space and try again.",
                 "The disk is full."
@@ -128,6 +114,10 @@ internal sealed partial class ProblemAnswers(ILogger<ProblemAnswers> log) : IExc
             TimeoutException => Plain(503, "This took too long and was stopped. Nothing was changed; ask for less at once.", "Stopped."),
             _ => null,
         };
+
+    private static bool IsFull(Exception exception) =>
+        exception is SqliteException { SqliteErrorCode: 13 }
+        || (exception is IOException && exception.Message.Contains("No space left", StringComparison.OrdinalIgnoreCase));
 
     private static Exception Cause(Exception exception) =>
         exception is DbUpdateException { InnerException: SqliteException sqlite } and not DbUpdateConcurrencyException ? sqlite : exception;

@@ -1,4 +1,3 @@
-using System.ComponentModel.DataAnnotations;
 using System.Security.Claims;
 using Microsoft.AspNetCore.Authentication;
 using Microsoft.AspNetCore.Authentication.Cookies;
@@ -18,9 +17,9 @@ internal static class SessionApi
 
     public static void MapSession(this IEndpointRouteBuilder app)
     {
-        app.MapGet(Path, GetSession).WithName("GetSession").WithTags("Session");
-        app.MapPost(Path, LogIn).WithName("LogIn").WithTags("Session").ProducesProblem(401).ProducesProblem(429);
-        app.MapDelete(Path, LogOut).WithName("LogOut").WithTags("Session");
+        app.MapGet(Path, GetSession).WithTags("Session");
+        app.MapPost(Path, LogIn).WithTags("Session").ProducesProblem(401).ProducesProblem(429);
+        app.MapDelete(Path, LogOut).WithTags("Session");
     }
 
     /// <summary>Refuses the API to whoever has not given the password. The pages themselves hold nothing of the shop.</summary>

@@ -1,7 +1,5 @@
-using TinRabbit.Market;
 using TinRabbit.Server.Demo;
 using TinRabbit.Server.Shelf;
-using TinRabbit.Server.Storage;
 
 namespace TinRabbit.Server.Hosting;
 

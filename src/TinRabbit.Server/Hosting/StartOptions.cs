@@ -1,8 +1,6 @@
-using System.Globalization;
 using System.Net;
 using System.Security.Cryptography;
 using System.Security.Cryptography.X509Certificates;
-using TinRabbit.Server.Storage;
 
 namespace TinRabbit.Server.Hosting;
 

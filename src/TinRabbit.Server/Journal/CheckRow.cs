@@ -1,5 +1,3 @@
-using TinRabbit.Server.Storage;
-
 namespace TinRabbit.Server.Journal;
 
 /// <summary>A found check: some terms that a market was asked for, to see whether it finds a listing.</summary>

@@ -1,6 +1,3 @@
-using TinRabbit.Market;
-using TinRabbit.Server.Storage;
-
 namespace TinRabbit.Server.Journal;
 
 /// <summary>What happened to a listing in a market on one day. Of several for one day the newest number counts.</summary>

@@ -1,5 +1,3 @@
-using TinRabbit.Server.Storage;
-
 namespace TinRabbit.Server.Journal;
 
 /// <summary>A term that a listing is looked for by in a market.</summary>

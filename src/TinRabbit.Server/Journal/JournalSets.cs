@@ -1,6 +1,3 @@
-using Microsoft.EntityFrameworkCore;
-using TinRabbit.Server.Storage;
-
 namespace TinRabbit.Server.Journal;
 
 /// <summary>What was sent and what came of it, in the database.</summary>

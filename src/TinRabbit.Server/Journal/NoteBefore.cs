@@ -1,6 +1,3 @@
-using Microsoft.EntityFrameworkCore;
-using TinRabbit.Server.Undo;
-
 namespace TinRabbit.Server.Journal;
 
 /// <summary>A change note as it was before it was edited.</summary>

@@ -1,5 +1,3 @@
-using TinRabbit.Server.Storage;
-
 namespace TinRabbit.Server.Journal;
 
 /// <summary>A change note: what was changed, and when.</summary>

@@ -1,6 +1,3 @@
-using Microsoft.EntityFrameworkCore;
-using TinRabbit.Server.Undo;
-
 namespace TinRabbit.Server.Journal;
 
 /// <summary>Whether a listing was watched in a market before a change.</summary>

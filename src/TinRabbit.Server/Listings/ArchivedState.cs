@@ -1,6 +1,3 @@
-using Microsoft.EntityFrameworkCore;
-using TinRabbit.Server.Undo;
-
 namespace TinRabbit.Server.Listings;
 
 /// <summary>A listing that was archived or taken back: when it was archived before the change; null where it was not.</summary>

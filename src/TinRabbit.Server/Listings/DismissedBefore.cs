@@ -1,6 +1,3 @@
-using Microsoft.EntityFrameworkCore;
-using TinRabbit.Server.Undo;
-
 namespace TinRabbit.Server.Listings;
 
 /// <summary>Whether a finding of a listing was dismissed before a change.</summary>

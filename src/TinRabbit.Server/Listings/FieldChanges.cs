@@ -1,7 +1,6 @@
 using DiffPlex.Chunkers;
 using DiffPlex.DiffBuilder;
 using DiffPlex.DiffBuilder.Model;
-using TinRabbit.Core.Platforms;
 using TinRabbit.Server.Files.Tables;
 
 namespace TinRabbit.Server.Listings;

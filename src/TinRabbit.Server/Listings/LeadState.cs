@@ -1,6 +1,3 @@
-using Microsoft.EntityFrameworkCore;
-using TinRabbit.Server.Undo;
-
 namespace TinRabbit.Server.Listings;
 
 /// <summary>A listing's lead that a change set, and the one before it, by their keys: undone only while the listing still has the one that the change set.</summary>

@@ -1,9 +1,4 @@
-using System.Text.Json;
-using Microsoft.EntityFrameworkCore;
-using TinRabbit.Core.Pages;
-using TinRabbit.Core.Platforms;
 using TinRabbit.Server.Files.Html;
-using TinRabbit.Server.Storage;
 
 namespace TinRabbit.Server.Listings;
 

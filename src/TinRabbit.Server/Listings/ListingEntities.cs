@@ -1,9 +1,6 @@
-using Microsoft.EntityFrameworkCore;
 using Microsoft.EntityFrameworkCore.ChangeTracking;
 using Microsoft.EntityFrameworkCore.Storage.ValueConversion;
-using TinRabbit.Core.Platforms;
 using TinRabbit.Server.Pictures;
-using TinRabbit.Server.Storage;
 
 namespace TinRabbit.Server.Listings;
 

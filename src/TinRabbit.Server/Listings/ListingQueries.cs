@@ -1,6 +1,3 @@
-using Microsoft.EntityFrameworkCore;
-using TinRabbit.Server.Storage;
-
 namespace TinRabbit.Server.Listings;
 
 /// <summary>Listings in the database.</summary>

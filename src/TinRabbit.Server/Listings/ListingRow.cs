@@ -1,7 +1,3 @@
-using Microsoft.EntityFrameworkCore;
-using TinRabbit.Server.Storage;
-using TinRabbit.Server.Undo;
-
 namespace TinRabbit.Server.Listings;
 
 /// <summary>One product on one platform.</summary>

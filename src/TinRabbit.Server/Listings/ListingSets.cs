@@ -1,6 +1,3 @@
-using Microsoft.EntityFrameworkCore;
-using TinRabbit.Server.Storage;
-
 namespace TinRabbit.Server.Listings;
 
 /// <summary>The shop, its products, listings and pages, in the database.</summary>

@@ -1,7 +1,4 @@
-using System.Text.Json;
-using System.Text.Json.Nodes;
 using System.Text.Json.Serialization;
-using TinRabbit.Core.Platforms;
 
 namespace TinRabbit.Server.Listings;
 

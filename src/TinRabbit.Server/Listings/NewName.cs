@@ -1,7 +1,3 @@
-using System.ComponentModel.DataAnnotations;
-using TinRabbit.Core;
-using TinRabbit.Core.Platforms;
-
 namespace TinRabbit.Server.Listings;
 
 /// <summary>A new name for something.</summary>

@@ -1,5 +1,3 @@
-using TinRabbit.Core.Words;
-
 namespace TinRabbit.Server.Listings;
 
 /// <summary>A word that the seller says more about than the vocabulary does.</summary>

@@ -1,5 +1,3 @@
-using TinRabbit.Core.Pages;
-
 namespace TinRabbit.Server.Listings;
 
 /// <summary>A page as lists show it, without its text: a site has thousands.</summary>

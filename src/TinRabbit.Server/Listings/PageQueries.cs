@@ -1,8 +1,3 @@
-using Microsoft.EntityFrameworkCore;
-using TinRabbit.Core.Pages;
-using TinRabbit.Core.Platforms;
-using TinRabbit.Server.Storage;
-
 namespace TinRabbit.Server.Listings;
 
 /// <summary>The pages of the web shop in the database.</summary>

@@ -1,8 +1,3 @@
-using Microsoft.EntityFrameworkCore;
-using TinRabbit.Core.Pages;
-using TinRabbit.Server.Storage;
-using TinRabbit.Server.Undo;
-
 namespace TinRabbit.Server.Listings;
 
 /// <summary>A page of the web shop: where it is in the tree, and what is known of it beside its texts, which are a listing's.</summary>

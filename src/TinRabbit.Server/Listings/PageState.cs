@@ -1,5 +1,3 @@
-using TinRabbit.Core.Pages;
-
 namespace TinRabbit.Server.Listings;
 
 /// <summary>What a page was before a change, to be undone.</summary>

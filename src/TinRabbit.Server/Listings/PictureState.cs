@@ -1,6 +1,4 @@
-using Microsoft.EntityFrameworkCore;
 using TinRabbit.Server.Pictures;
-using TinRabbit.Server.Undo;
 
 namespace TinRabbit.Server.Listings;
 

@@ -1,6 +1,3 @@
-using TinRabbit.Core.Platforms;
-using TinRabbit.Server.Storage;
-
 namespace TinRabbit.Server.Listings;
 
 /// <summary>A platform by its profile.</summary>

@@ -1,6 +1,4 @@
 using TinRabbit.Server.Pictures;
-using TinRabbit.Server.Storage;
-using TinRabbit.Server.Undo;
 
 namespace TinRabbit.Server.Listings;
 

@@ -1,5 +1,4 @@
 using Microsoft.Extensions.Caching.Memory;
-using TinRabbit.Core.Platforms;
 
 namespace TinRabbit.Server.Listings;
 

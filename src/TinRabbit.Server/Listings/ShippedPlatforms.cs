@@ -1,5 +1,3 @@
-using TinRabbit.Core.Platforms;
-
 namespace TinRabbit.Server.Listings;
 
 /// <summary>The platform profiles that ship with the program.</summary>

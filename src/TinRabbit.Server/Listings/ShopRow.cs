@@ -1,5 +1,3 @@
-using TinRabbit.Server.Storage;
-
 namespace TinRabbit.Server.Listings;
 
 /// <summary>A seller's workspace.</summary>

@@ -1,5 +1,3 @@
-using TinRabbit.Server.Storage;
-
 namespace TinRabbit.Server.Listings;
 
 /// <summary>The seller's own web shop as a whole.</summary>

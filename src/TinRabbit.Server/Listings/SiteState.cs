@@ -1,5 +1,3 @@
-using TinRabbit.Server.Undo;
-
 namespace TinRabbit.Server.Listings;
 
 /// <summary>The web shop's settings before a change.</summary>

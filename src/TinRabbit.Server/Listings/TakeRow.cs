@@ -1,5 +1,3 @@
-using TinRabbit.Server.Undo;
-
 namespace TinRabbit.Server.Listings;
 
 /// <summary>One version of a title.</summary>

@@ -1,5 +1,3 @@
-using TinRabbit.Core.Platforms;
-
 namespace TinRabbit.Server.Listings;
 
 /// <summary>Takes a listing's texts over to another platform.</summary>

@@ -1,5 +1,3 @@
-using TinRabbit.Server.Undo;
-
 namespace TinRabbit.Server.Listings;
 
 /// <summary>A listing's text that a change made, and the one before it: undone only while the listing still has the text that the change made.</summary>

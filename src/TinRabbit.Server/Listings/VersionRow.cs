@@ -1,5 +1,3 @@
-using TinRabbit.Server.Undo;
-
 namespace TinRabbit.Server.Listings;
 
 /// <summary>A state of a listing worth returning to.</summary>

@@ -1,7 +1,3 @@
-using Microsoft.EntityFrameworkCore;
-using TinRabbit.Market;
-using TinRabbit.Server.Storage;
-
 namespace TinRabbit.Server.Markets;
 
 /// <summary>

@@ -1,6 +1,4 @@
 using TinRabbit.Core.Reviews;
-using TinRabbit.Market;
-using TinRabbit.Server.Storage;
 
 namespace TinRabbit.Server.Markets;
 

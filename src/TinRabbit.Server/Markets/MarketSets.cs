@@ -1,6 +1,3 @@
-using Microsoft.EntityFrameworkCore;
-using TinRabbit.Server.Storage;
-
 namespace TinRabbit.Server.Markets;
 
 /// <summary>What was asked of markets, in the database.</summary>

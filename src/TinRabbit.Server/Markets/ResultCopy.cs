@@ -1,6 +1,3 @@
-using TinRabbit.Core.Platforms;
-using TinRabbit.Market;
-
 namespace TinRabbit.Server.Markets;
 
 /// <summary>A result of a search, in the fields of a platform.</summary>

@@ -1,6 +1,3 @@
-using TinRabbit.Market;
-using TinRabbit.Server.Storage;
-
 namespace TinRabbit.Server.Markets;
 
 /// <summary>The first listings that a market finds for a term. An answer is kept for some minutes, and a bounded number of them.</summary>

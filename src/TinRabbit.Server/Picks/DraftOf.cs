@@ -1,5 +1,3 @@
-using System.Text.Json;
-
 namespace TinRabbit.Server.Picks;
 
 /// <summary>A draft of a listing in a market; without fields, the saved texts.</summary>

@@ -1,6 +1,4 @@
 using TinRabbit.Core.Findings;
-using TinRabbit.Core.Platforms;
-using TinRabbit.Market;
 using TinRabbit.Server.Markets;
 
 namespace TinRabbit.Server.Picks;

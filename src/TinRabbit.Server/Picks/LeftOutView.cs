@@ -1,5 +1,4 @@
 using TinRabbit.Core.Filling;
-using TinRabbit.Core.Words;
 
 namespace TinRabbit.Server.Picks;
 

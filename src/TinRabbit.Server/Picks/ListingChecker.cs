@@ -1,8 +1,6 @@
-using Microsoft.EntityFrameworkCore;
 using TinRabbit.Core.Findings;
 using TinRabbit.Server.Listings;
 using TinRabbit.Server.Markets;
-using TinRabbit.Server.Storage;
 
 namespace TinRabbit.Server.Picks;
 

@@ -1,9 +1,4 @@
-using System.Text.Json;
-using Microsoft.EntityFrameworkCore;
-using TinRabbit.Core.Platforms;
-using TinRabbit.Core.Words;
 using TinRabbit.Server.Listings;
-using TinRabbit.Server.Storage;
 
 namespace TinRabbit.Server.Picks;
 

@@ -1,8 +1,5 @@
-using Microsoft.EntityFrameworkCore;
 using TinRabbit.Core.Findings;
-using TinRabbit.Core.Platforms;
 using TinRabbit.Server.Listings;
-using TinRabbit.Server.Storage;
 
 namespace TinRabbit.Server.Picks;
 

@@ -1,6 +1,4 @@
-using TinRabbit.Core.Measures;
 using TinRabbit.Server.Listings;
-using TinRabbit.Server.Storage;
 
 namespace TinRabbit.Server.Picks;
 

@@ -1,6 +1,3 @@
-using Microsoft.EntityFrameworkCore;
-using TinRabbit.Server.Storage;
-
 namespace TinRabbit.Server.Picks;
 
 /// <summary>The picks, in the database.</summary>

@@ -1,5 +1,3 @@
-using TinRabbit.Core.Measures;
-
 namespace TinRabbit.Server.Picks;
 
 /// <summary>A pick's values at one time.</summary>

@@ -1,7 +1,3 @@
-using TinRabbit.Core.Matching;
-using TinRabbit.Core.Measures;
-using TinRabbit.Core.Platforms;
-
 namespace TinRabbit.Server.Picks;
 
 /// <summary>The picks of a product that are worked on, with their numbers in one market, made ready for a platform.</summary>

@@ -1,7 +1,4 @@
-using TinRabbit.Core.Matching;
-using TinRabbit.Core.Platforms;
 using TinRabbit.Server.Listings;
-using TinRabbit.Server.Storage;
 
 namespace TinRabbit.Server.Picks;
 

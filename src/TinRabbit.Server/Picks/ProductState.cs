@@ -1,6 +1,4 @@
-using Microsoft.EntityFrameworkCore;
 using TinRabbit.Server.Listings;
-using TinRabbit.Server.Undo;
 
 namespace TinRabbit.Server.Picks;
 

@@ -1,5 +1,3 @@
-using TinRabbit.Server.Undo;
-
 namespace TinRabbit.Server.Picks;
 
 /// <summary>Deletes listings that a change added, with their pages.</summary>

@@ -1,5 +1,3 @@
-using TinRabbit.Server.Undo;
-
 namespace TinRabbit.Server.Picks;
 
 /// <summary>Deletes pages that a change added. A product keeps its listing.</summary>

@@ -1,5 +1,3 @@
-using TinRabbit.Server.Undo;
-
 namespace TinRabbit.Server.Picks;
 
 /// <summary>Deletes products that a change added, with all that is theirs.</summary>

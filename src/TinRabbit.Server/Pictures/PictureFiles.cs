@@ -1,8 +1,5 @@
 using System.Security.Cryptography;
 using NetVips;
-using TinRabbit.Core;
-using TinRabbit.Core.Platforms;
-using TinRabbit.Server.Storage;
 
 namespace TinRabbit.Server.Pictures;
 

@@ -1,37 +1,34 @@
-using System.Text.Json;
-using TinRabbit.Market;
+using Microsoft.AspNetCore.Http.Json;
+using Microsoft.Extensions.Options;
 
 namespace TinRabbit.Server.Requests;
 
-/// <summary>Answers that go on for a while: one JSON value a line (NDJSON), each sent as soon as it is there.</summary>
-internal static class NdJson
+/// <summary>An answer that goes on for a while: one JSON value a line (NDJSON), each sent as soon as it is there.</summary>
+internal sealed class NdJson<T>(IAsyncEnumerable<T> lines) : IResult
 {
     private static readonly byte[] End = "\n"u8.ToArray();
 
     /// <summary>Writes lines as they come. Where the market fails after the first, the last line tells why there are no more.</summary>
-    public static async Task WriteLines<T>(
-        this HttpResponse response,
-        IAsyncEnumerable<T> lines,
-        JsonSerializerOptions json,
-        CancellationToken stop
-    )
+    public async Task ExecuteAsync(HttpContext httpContext)
     {
+        var (response, stop) = (httpContext.Response, httpContext.RequestAborted);
+        var json = httpContext.RequestServices.GetRequiredService<IOptions<JsonOptions>>().Value.SerializerOptions;
         response.ContentType = "application/x-ndjson";
         try
         {
             await foreach (var line in lines.WithCancellation(stop))
-                await response.WriteLine(line, json, stop);
+                await Write(line);
         }
         catch (MarketException e) when (response.HasStarted)
         {
-            await response.WriteLine(new { problem = e.Message }, json, stop);
+            await Write(new { problem = e.Message });
         }
-    }
 
-    private static async Task WriteLine<T>(this HttpResponse response, T line, JsonSerializerOptions json, CancellationToken stop)
-    {
-        await JsonSerializer.SerializeAsync(response.Body, line, json, stop);
-        await response.Body.WriteAsync(End, stop);
-        await response.Body.FlushAsync(stop);
+        async Task Write<TLine>(TLine line)
+        {
+            await JsonSerializer.SerializeAsync(response.Body, line, json, stop);
+            await response.Body.WriteAsync(End, stop);
+            await response.Body.FlushAsync(stop);
+        }
     }
 }

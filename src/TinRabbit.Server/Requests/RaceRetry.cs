@@ -1,6 +1,4 @@
 using Microsoft.Data.Sqlite;
-using Microsoft.EntityFrameworkCore;
-using TinRabbit.Server.Storage;
 
 namespace TinRabbit.Server.Requests;
 

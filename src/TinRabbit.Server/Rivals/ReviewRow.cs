@@ -1,5 +1,3 @@
-using TinRabbit.Server.Storage;
-
 namespace TinRabbit.Server.Rivals;
 
 /// <summary>What a buyer wrote about one of the shop's listings, or about a rival's.</summary>

@@ -1,7 +1,3 @@
-using System.Globalization;
-using TinRabbit.Core;
-using TinRabbit.Core.Platforms;
-using TinRabbit.Market;
 using TinRabbit.Server.Files.Tables;
 
 namespace TinRabbit.Server.Rivals;

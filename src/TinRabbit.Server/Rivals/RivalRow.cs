@@ -1,5 +1,3 @@
-using TinRabbit.Server.Storage;
-
 namespace TinRabbit.Server.Rivals;
 
 /// <summary>Another seller's listing that one of the shop's is compared with.</summary>

@@ -1,6 +1,3 @@
-using Microsoft.EntityFrameworkCore;
-using TinRabbit.Server.Storage;
-
 namespace TinRabbit.Server.Rivals;
 
 /// <summary>Rivals and reviews, in the database.</summary>

@@ -1,6 +1,3 @@
-using System.Globalization;
-using TinRabbit.Core;
-using TinRabbit.Core.Platforms;
 using TinRabbit.Server.Files.Documents;
 using TinRabbit.Server.Files.Tables;
 using TinRabbit.Server.Listings;

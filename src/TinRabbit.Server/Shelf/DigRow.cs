@@ -1,5 +1,3 @@
-using TinRabbit.Server.Storage;
-
 namespace TinRabbit.Server.Shelf;
 
 /// <summary>One step of a product's trail.</summary>

@@ -1,7 +1,3 @@
-using Microsoft.EntityFrameworkCore;
-using TinRabbit.Server.Storage;
-using TinRabbit.Server.Undo;
-
 namespace TinRabbit.Server.Shelf;
 
 /// <summary>A shelf's filters under a name.</summary>

@@ -1,6 +1,5 @@
 using Microsoft.Data.Sqlite;
 using SQLitePCL;
-using TinRabbit.Server.Storage;
 
 namespace TinRabbit.Server.Shelf;
 

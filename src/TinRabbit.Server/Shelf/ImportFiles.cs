@@ -1,7 +1,4 @@
 using Microsoft.AspNetCore.Http.Features;
-using Microsoft.AspNetCore.Http.HttpResults;
-using TinRabbit.Core;
-using TinRabbit.Server.Storage;
 
 namespace TinRabbit.Server.Shelf;
 

@@ -1,6 +1,3 @@
-using Microsoft.EntityFrameworkCore;
-using TinRabbit.Server.Storage;
-
 namespace TinRabbit.Server.Shelf;
 
 /// <summary>Finished imports that are taken back and made again. Nothing of them is lost meanwhile, and saves get in between.</summary>

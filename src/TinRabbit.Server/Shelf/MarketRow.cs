@@ -1,6 +1,3 @@
-using TinRabbit.Core.Measures;
-using TinRabbit.Server.Storage;
-
 namespace TinRabbit.Server.Shelf;
 
 /// <summary>What is typical of a market's shelf, kept beside it.</summary>

@@ -1,6 +1,3 @@
-using TinRabbit.Core.Measures;
-using TinRabbit.Core.Words;
-
 namespace TinRabbit.Server.Shelf;
 
 /// <summary>A market's numbers of a term.</summary>

@@ -1,5 +1,3 @@
-using TinRabbit.Core.Measures;
-
 namespace TinRabbit.Server.Shelf;
 
 /// <summary>A known term with its numbers.</summary>

@@ -1,5 +1,3 @@
-using TinRabbit.Server.Undo;
-
 namespace TinRabbit.Server.Shelf;
 
 /// <summary>Takes back what a finished import added, and gives the terms that it changed the readings that they had.</summary>

@@ -1,6 +1,3 @@
-using Microsoft.EntityFrameworkCore;
-using TinRabbit.Server.Undo;
-
 namespace TinRabbit.Server.Shelf;
 
 /// <summary>Brings terms back that were deleted, with their readings.</summary>

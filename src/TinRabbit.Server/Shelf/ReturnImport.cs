@@ -1,5 +1,3 @@
-using TinRabbit.Server.Undo;
-
 namespace TinRabbit.Server.Shelf;
 
 /// <summary>Makes an import again that was taken back.</summary>

@@ -1,6 +1,4 @@
 using System.Runtime.CompilerServices;
-using System.Text;
-using TinRabbit.Core.Words;
 
 namespace TinRabbit.Server.Shelf;
 

@@ -1,7 +1,3 @@
-using System.Text;
-using TinRabbit.Core.Measures;
-using TinRabbit.Core.Words;
-
 namespace TinRabbit.Server.Shelf;
 
 /// <summary>

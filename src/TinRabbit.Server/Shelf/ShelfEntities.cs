@@ -1,6 +1,3 @@
-using Microsoft.EntityFrameworkCore;
-using TinRabbit.Server.Storage;
-
 namespace TinRabbit.Server.Shelf;
 
 /// <summary>The shelves: terms, readings and what brought them, as tables.</summary>

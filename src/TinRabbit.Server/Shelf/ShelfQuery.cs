@@ -1,7 +1,3 @@
-using System.ComponentModel.DataAnnotations;
-using TinRabbit.Core;
-using TinRabbit.Server.Requests;
-
 namespace TinRabbit.Server.Shelf;
 
 /// <summary>A search of a shelf. Null filters nothing; an unknown number passes no bound.</summary>

@@ -1,7 +1,4 @@
-using System.Globalization;
-using System.Text;
 using SQLitePCL;
-using TinRabbit.Server.Storage;
 
 namespace TinRabbit.Server.Shelf;
 

@@ -1,12 +1,5 @@
 using System.Collections.Concurrent;
-using Microsoft.EntityFrameworkCore;
-using TinRabbit.Core.Matching;
-using TinRabbit.Core.Measures;
-using TinRabbit.Core.Platforms;
-using TinRabbit.Core.Words;
-using TinRabbit.Market;
 using TinRabbit.Server.Markets;
-using TinRabbit.Server.Storage;
 
 namespace TinRabbit.Server.Shelf;
 

@@ -1,7 +1,3 @@
-using Microsoft.EntityFrameworkCore;
-using TinRabbit.Core.Measures;
-using TinRabbit.Server.Storage;
-
 namespace TinRabbit.Server.Shelf;
 
 /// <summary>The statistics of markets as they were computed last.</summary>

@@ -1,6 +1,3 @@
-using TinRabbit.Core.Measures;
-using TinRabbit.Server.Undo;
-
 namespace TinRabbit.Server.Shelf;
 
 /// <summary>Which supply a market's headroom went by before a change.</summary>

@@ -1,6 +1,3 @@
-using TinRabbit.Core.Platforms;
-using TinRabbit.Server.Storage;
-
 namespace TinRabbit.Server.Shelf;
 
 /// <summary>A table that is uploaded and read in one step.</summary>

@@ -1,5 +1,3 @@
-using System.Globalization;
-using System.Text;
 using CsvHelper;
 using MiniExcelLibs;
 using TinRabbit.Server.Files.Tables;

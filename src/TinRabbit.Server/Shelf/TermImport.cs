@@ -1,9 +1,5 @@
-using System.Globalization;
-using System.Text.Json;
 using Microsoft.Data.Sqlite;
-using Microsoft.EntityFrameworkCore;
 using SQLitePCL;
-using TinRabbit.Server.Storage;
 
 namespace TinRabbit.Server.Shelf;
 

@@ -1,9 +1,5 @@
 using System.Collections.Concurrent;
-using System.Text.Json;
-using Microsoft.EntityFrameworkCore;
-using TinRabbit.Market;
 using TinRabbit.Server.Markets;
-using TinRabbit.Server.Storage;
 
 namespace TinRabbit.Server.Shelf;
 

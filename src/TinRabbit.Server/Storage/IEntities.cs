@@ -1,5 +1,3 @@
-using Microsoft.EntityFrameworkCore;
-
 namespace TinRabbit.Server.Storage;
 
 /// <summary>The rows of a module as tables. Each module has one, which <see cref="TinContext"/> finds by itself.</summary>

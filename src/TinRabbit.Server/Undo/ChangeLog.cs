@@ -1,6 +1,4 @@
 using System.Linq.Expressions;
-using Microsoft.EntityFrameworkCore;
-using TinRabbit.Server.Storage;
 
 namespace TinRabbit.Server.Undo;
 

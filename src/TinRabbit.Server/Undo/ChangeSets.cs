@@ -1,6 +1,3 @@
-using Microsoft.EntityFrameworkCore;
-using TinRabbit.Server.Storage;
-
 namespace TinRabbit.Server.Undo;
 
 /// <summary>The changes that can be undone, in the database.</summary>

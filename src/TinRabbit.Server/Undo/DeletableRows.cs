@@ -1,6 +1,4 @@
 using System.Reflection;
-using Microsoft.EntityFrameworkCore;
-using TinRabbit.Server.Storage;
 
 namespace TinRabbit.Server.Undo;
 

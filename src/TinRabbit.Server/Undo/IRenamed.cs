@@ -1,5 +1,3 @@
-using TinRabbit.Server.Storage;
-
 namespace TinRabbit.Server.Undo;
 
 /// <summary>A row that a seller can give another name.</summary>

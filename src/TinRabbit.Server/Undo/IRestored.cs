@@ -1,5 +1,3 @@
-using TinRabbit.Server.Storage;
-
 namespace TinRabbit.Server.Undo;
 
 /// <summary>A deleted row whose place can have been taken meanwhile.</summary>

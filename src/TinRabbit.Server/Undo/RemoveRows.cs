@@ -1,7 +1,3 @@
-using System.Globalization;
-using Microsoft.EntityFrameworkCore;
-using TinRabbit.Server.Storage;
-
 namespace TinRabbit.Server.Undo;
 
 /// <summary>Deletes rows of one kind that a change added, so that they can come back.</summary>

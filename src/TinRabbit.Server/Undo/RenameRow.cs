@@ -1,6 +1,3 @@
-using Microsoft.EntityFrameworkCore;
-using TinRabbit.Core.Platforms;
-
 namespace TinRabbit.Server.Undo;
 
 /// <summary>Gives a row the name that it had before a change.</summary>

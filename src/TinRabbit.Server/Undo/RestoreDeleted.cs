@@ -1,6 +1,3 @@
-using TinRabbit.Core.Platforms;
-using TinRabbit.Server.Storage;
-
 namespace TinRabbit.Server.Undo;
 
 /// <summary>Brings back everything that was deleted at one time.</summary>

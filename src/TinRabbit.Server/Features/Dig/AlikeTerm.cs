@@ -1,4 +1,3 @@
-using TinRabbit.Core.Words;
 using TinRabbit.Server.Shelf;
 
 namespace TinRabbit.Server.Features.Dig;

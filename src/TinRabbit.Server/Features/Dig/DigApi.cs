@@ -1,17 +1,6 @@
-using Microsoft.AspNetCore.Http.HttpResults;
-using Microsoft.AspNetCore.Http.Json;
-using Microsoft.EntityFrameworkCore;
-using Microsoft.Extensions.Options;
-using TinRabbit.Core.Measures;
-using TinRabbit.Core.Platforms;
-using TinRabbit.Core.Words;
-using TinRabbit.Market;
 using TinRabbit.Server.Listings;
 using TinRabbit.Server.Picks;
-using TinRabbit.Server.Requests;
 using TinRabbit.Server.Shelf;
-using TinRabbit.Server.Storage;
-using TinRabbit.Server.Undo;
 
 namespace TinRabbit.Server.Features.Dig;
 
@@ -47,41 +36,24 @@ internal static class DigApi
 {
     public static void MapDig(this IEndpointRouteBuilder app)
     {
-        var api = app.MapGroup("/api").WithTags("Dig");
-
-        api.MapPost("/products/{id:int}/dig", Dig)
-            .WithName("Dig")
-            .Produces<DigPart>(200, "application/x-ndjson")
-            .ProducesValidationProblem()
-            .DisableRequestTimeout();
-
-        api.MapGet("/products/{id:int}/trail/{marketId}", GetTrail).WithName("GetTrail");
-
-        api.MapDelete("/products/{id:int}/trail/{stepId:int}", DeleteStep).WithName("DeleteStep");
-
-        api.MapGet("/markets/{marketId}/suggest", Suggest).WithName("Suggest");
+        var api = app.MapGroup("/api");
+        api.MapPost("/products/{id:int}/dig", Dig).Produces<DigPart>(200, "application/x-ndjson").DisableRequestTimeout();
+        api.MapGet("/products/{id:int}/trail/{marketId}", GetTrail);
+        api.MapDelete("/products/{id:int}/trail/{stepId:int}", DeleteStep);
+        api.MapGet("/markets/{marketId}/suggest", Suggest);
     }
 
-    private static async Task<IResult> Dig(
-        int id,
-        DigRequest request,
-        TinContext db,
-        TermDig digging,
-        IOptions<JsonOptions> json,
-        HttpContext http,
-        CancellationToken stop
-    )
+    private static async Task<NdJson<DigPart>> Dig(int id, DigRequest request, TinContext db, TermDig digging, CancellationToken stop)
     {
         if (!await db.Products.AnyAsync(p => p.Id == id, stop))
-            return TypedResults.NotFound();
+            throw new NotThereException();
         if (Tokens.Key(request.Text).Length == 0)
             throw new InvalidInputException([new("text", "Enter a term with at least one word.")]);
         // What was found so far is saved and shown; the last line says why there is no more.
-        await http.Response.WriteLines(digging.Run(id, request, stop), json.Value.SerializerOptions, stop);
-        return Results.Empty;
+        return new(digging.Run(id, request, stop));
     }
 
-    private static async Task<Ok<List<TrailStep>>> GetTrail(int id, string marketId, TinContext db, CancellationToken stop)
+    private static async Task<List<TrailStep>> GetTrail(int id, string marketId, TinContext db, CancellationToken stop)
     {
         var all = await db
             .Digs.AsNoTracking()
@@ -93,23 +65,18 @@ internal static class DigApi
         var picked = (await db.Picks.Where(p => p.ProductId == id && p.Home != Home.Avoid).Select(p => p.Source).ToListAsync(stop))
             .CountBy(s => s)
             .ToDictionary();
-        return TypedResults.Ok(steps.Select(s => new TrailStep(s.Id, s.Text, ParentOf(s, all), picked.GetValueOrDefault(s.Text))).ToList());
+        return steps.Select(s => new TrailStep(s.Id, s.Text, ParentOf(s, all), picked.GetValueOrDefault(s.Text))).ToList();
     }
 
-    private static async Task<Ok<IReadOnlyList<string>>> Suggest(string marketId, string typed, IMarket market, CancellationToken stop) =>
-        TypedResults.Ok(await market.Suggest(marketId, typed, 8, stop));
+    private static async Task<IReadOnlyList<string>> Suggest(string marketId, string typed, IMarket market, CancellationToken stop) =>
+        await market.Suggest(marketId, typed, 8, stop);
 
     // Its children stay, and show under the step above until it comes back.
-    private static async Task<Results<Ok<Changed>, NotFound>> DeleteStep(
-        int id,
-        int stepId,
-        TinContext db,
-        ChangeLog changes,
-        CancellationToken stop
-    ) =>
-        await db.Digs.FirstOrDefaultAsync(d => d.Id == stepId && d.ProductId == id, stop) is { } step
-            ? TypedResults.Ok(await changes.Delete(ChangeMessages.Deleted("search", step.Text), new(Screen.Dig, id), [step], stop))
-            : TypedResults.NotFound();
+    private static async Task<Changed> DeleteStep(int id, int stepId, TinContext db, ChangeLog changes, CancellationToken stop)
+    {
+        var step = await db.Digs.FirstOrDefaultAsync(d => d.Id == stepId && d.ProductId == id, stop).OrNotThere();
+        return await changes.Delete(ChangeMessages.Deleted("search", step.Text), new(Screen.Dig, id), [step], stop);
+    }
 
     // The nearest step above that is still there.
     private static int? ParentOf(DigRow step, Dictionary<int, DigRow> all)

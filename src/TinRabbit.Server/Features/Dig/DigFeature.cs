@@ -1,5 +1,3 @@
-using TinRabbit.Server.Requests;
-
 namespace TinRabbit.Server.Features.Dig;
 
 /// <summary>Dig: the shelf, terms, imports and measuring.</summary>

@@ -1,5 +1,3 @@
-using TinRabbit.Core.Measures;
-
 namespace TinRabbit.Server.Features.Dig;
 
 /// <summary>What Dig says: changes to the shelf, and the steps of what takes a while.</summary>

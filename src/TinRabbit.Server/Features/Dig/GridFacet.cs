@@ -1,5 +1,3 @@
-using TinRabbit.Core.Words;
-
 namespace TinRabbit.Server.Features.Dig;
 
 /// <summary>The rows of one facet.</summary>

@@ -1,15 +1,6 @@
-using System.ComponentModel.DataAnnotations;
-using Microsoft.AspNetCore.Http.HttpResults;
-using Microsoft.AspNetCore.Http.Json;
-using Microsoft.EntityFrameworkCore;
-using Microsoft.Extensions.Options;
-using TinRabbit.Core;
 using TinRabbit.Server.Files.Tables;
 using TinRabbit.Server.Listings;
-using TinRabbit.Server.Requests;
 using TinRabbit.Server.Shelf;
-using TinRabbit.Server.Storage;
-using TinRabbit.Server.Undo;
 
 namespace TinRabbit.Server.Features.Dig;
 
@@ -83,28 +74,19 @@ internal static class ImportApi
 
     public static void MapImport(this IEndpointRouteBuilder app)
     {
-        var api = app.MapGroup("/api/markets/{marketId}/imports").WithTags("Import");
-        api.MapPost("/", Begin)
-            .WithName("BeginImport")
-            .Accepts<string>("*/*")
-            .ProducesValidationProblem()
-            .ProducesProblem(413)
-            .DisableRequestTimeout();
-        api.MapPost("/{id}/look", Look).WithName("LookAtImport").ProducesValidationProblem();
-        api.MapPost("/{id}/run", Run)
-            .WithName("RunImport")
-            .Produces<ImportPart>(200, "application/x-ndjson")
-            .ProducesValidationProblem()
-            .DisableRequestTimeout();
-        api.MapGet("/{id}/bad.csv", GetBadRows).WithName("GetBadRows");
-        api.MapPost("/{id}/rows", CountRows).WithName("CountImportRows").ProducesValidationProblem();
-        api.MapDelete("/{id}", ForgetImport).WithName("ForgetImport");
-        api.MapGet("/", GetImports).WithName("GetImports");
-        api.MapPut("/{import:int}/source", RenameImport).WithName("RenameImport").ProducesValidationProblem();
-        api.MapPost("/{import:int}/undo", UndoImport).RetriesRaces().WithName("UndoImport").DisableRequestTimeout();
+        var api = app.MapGroup("/api/markets/{marketId}/imports");
+        api.MapPost("/", BeginImport).Accepts<string>("*/*").ProducesProblem(413).DisableRequestTimeout();
+        api.MapPost("/{id}/look", LookAtImport);
+        api.MapPost("/{id}/run", RunImport).Produces<ImportPart>(200, "application/x-ndjson").DisableRequestTimeout();
+        api.MapGet("/{id}/bad.csv", GetBadRows);
+        api.MapPost("/{id}/rows", CountImportRows);
+        api.MapDelete("/{id}", ForgetImport);
+        api.MapGet("/", GetImports);
+        api.MapPut("/{import:int}/source", RenameImport);
+        api.MapPost("/{import:int}/undo", UndoImport).RetriesRaces().DisableRequestTimeout();
     }
 
-    private static async Task<IResult> Begin(
+    private static async Task<IResult> BeginImport(
         string marketId,
         string? name,
         DataFolder data,
@@ -124,49 +106,33 @@ internal static class ImportApi
         return view is null ? ImportFiles.TooLarge() : TypedResults.Ok(view);
     }
 
-    private static Results<Ok<ImportView>, NotFound> Look(
-        string marketId,
-        string id,
-        LookRequest request,
-        DataFolder data,
-        CancellationToken stop
-    )
+    private static ImportView LookAtImport(string marketId, string id, LookRequest request, DataFolder data, CancellationToken stop)
     {
-        if (ImportFiles.Find(data, id) is not { } file)
-            return TypedResults.NotFound();
+        var file = ImportFiles.Find(data, id) ?? throw new NotThereException();
         var look = request.Look ?? TableGuess.Of(file, request.Encoding, request.Separator);
         CheckLook(file, look);
-        return TypedResults.Ok(View(id, file, look, stop));
+        return View(id, file, look, stop);
     }
 
-    private static Results<Ok<RowCount>, NotFound> CountRows(
-        string marketId,
-        string id,
-        LookRequest request,
-        DataFolder data,
-        CancellationToken stop
-    )
+    private static RowCount CountImportRows(string marketId, string id, LookRequest request, DataFolder data, CancellationToken stop)
     {
-        if (ImportFiles.Find(data, id) is not { } file)
-            return TypedResults.NotFound();
+        var file = ImportFiles.Find(data, id) ?? throw new NotThereException();
         var look = request.Look ?? TableGuess.Of(file, request.Encoding, request.Separator);
         TableCheck.CheckFits(file, look);
         var (rows, more) = TableRows.Count(file, look, stop);
-        return TypedResults.Ok(new RowCount(rows, more));
+        return new(rows, more);
     }
 
-    private static async Task<Ok<List<FinishedImport>>> GetImports(string marketId, TinContext db, CancellationToken stop) =>
-        TypedResults.Ok(
-            await db
-                .Imports.AsNoTracking()
-                .Where(i => i.MarketId == marketId && i.Done)
-                .OrderByDescending(i => i.Id)
-                .Take(ImportsShown)
-                .Select(i => new FinishedImport(i.Id, i.Source, i.At, i.Rows))
-                .ToListAsync(stop)
-        );
+    private static async Task<List<FinishedImport>> GetImports(string marketId, TinContext db, CancellationToken stop) =>
+        await db
+            .Imports.AsNoTracking()
+            .Where(i => i.MarketId == marketId && i.Done)
+            .OrderByDescending(i => i.Id)
+            .Take(ImportsShown)
+            .Select(i => new FinishedImport(i.Id, i.Source, i.At, i.Rows))
+            .ToListAsync(stop);
 
-    private static async Task<Results<Ok<Changed>, NotFound>> RenameImport(
+    private static async Task<Changed> RenameImport(
         string marketId,
         int import,
         NewName request,
@@ -175,14 +141,13 @@ internal static class ImportApi
         CancellationToken stop
     )
     {
-        if (await db.Imports.FirstOrDefaultAsync(i => i.Id == import && i.MarketId == marketId && i.Done, stop) is not { } row)
-            return TypedResults.NotFound();
+        var row = await db.Imports.FirstOrDefaultAsync(i => i.Id == import && i.MarketId == marketId && i.Done, stop).OrNotThere();
         var (before, name, undo) = (row.Source, request.Checked(), RenameRow.Of(row, import));
         row.Rename(name);
-        return TypedResults.Ok(await changes.Save(ChangeMessages.Renamed("import", before, name), new(Screen.Dig), [undo], stop));
+        return await changes.Save(ChangeMessages.Renamed("import", before, name), new(Screen.Dig), [undo], stop);
     }
 
-    private static async Task<Results<Ok<Changed>, NotFound>> UndoImport(
+    private static async Task<Changed> UndoImport(
         string marketId,
         int import,
         TinContext db,
@@ -192,11 +157,10 @@ internal static class ImportApi
         CancellationToken stop
     )
     {
-        if (
-            await db.Imports.AsNoTracking().FirstOrDefaultAsync(i => i.Id == import && i.MarketId == marketId && i.Done, stop)
-            is not { } row
-        )
-            return TypedResults.NotFound();
+        var row = await db
+            .Imports.AsNoTracking()
+            .FirstOrDefaultAsync(i => i.Id == import && i.MarketId == marketId && i.Done, stop)
+            .OrNotThere();
         var noted = (
             await db.Changes.AsNoTracking().Where(c => c.Screen == Screen.Dig && c.UndoneAt == null).ToListAsync(stop)
         ).FirstOrDefault(c => c.Steps.Contains(new RemoveImport(import)));
@@ -204,10 +168,10 @@ internal static class ImportApi
             await changes.Undo(null, noted.Id, stop);
         else if (await shelves.Withdraw(db, import, clock.GetUtcNow().UtcDateTime))
             await changes.Save(DigMessages.RemovedImport(row.Source), new(Screen.Dig), [new ReturnImport(import)], stop);
-        return TypedResults.Ok(new Changed(DigMessages.RemovedImport(row.Source)));
+        return new(DigMessages.RemovedImport(row.Source));
     }
 
-    private static async Task<IResult> Run(
+    private static NdJson<ImportPart> RunImport(
         string marketId,
         string id,
         RunRequest request,
@@ -216,23 +180,18 @@ internal static class ImportApi
         Shelves shelves,
         ChangeLog changes,
         DataFolder data,
-        IOptions<JsonOptions> json,
-        HttpContext http,
         CancellationToken stop
     )
     {
-        if (ImportFiles.Find(data, id) is not { } file)
-            return TypedResults.NotFound();
+        var file = ImportFiles.Find(data, id) ?? throw new NotThereException();
         CheckLook(file, request.Look);
-        var parts = ImportRun.Run(marketId, file, request, db, writes, shelves, changes, stop);
-        await http.Response.WriteLines(parts, json.Value.SerializerOptions, stop);
-        return Results.Empty;
+        return new(ImportRun.Run(marketId, file, request, db, writes, shelves, changes, stop));
     }
 
-    private static Results<FileStreamHttpResult, NotFound> GetBadRows(string marketId, string id, DataFolder data) =>
+    private static FileStreamHttpResult GetBadRows(string marketId, string id, DataFolder data) =>
         ImportFiles.Find(data, id) is { } file && File.Exists(file + ".bad")
             ? TypedResults.File(File.OpenRead(file + ".bad"), "text/csv; charset=utf-8", "rows not imported.csv")
-            : TypedResults.NotFound();
+            : throw new NotThereException();
 
     private static NoContent ForgetImport(string marketId, string id, DataFolder data)
     {

@@ -1,14 +1,8 @@
 using System.Collections.Concurrent;
 using System.Diagnostics;
 using System.Runtime.CompilerServices;
-using System.Text;
-using Microsoft.EntityFrameworkCore;
-using TinRabbit.Core;
-using TinRabbit.Core.Platforms;
 using TinRabbit.Server.Files.Tables;
 using TinRabbit.Server.Shelf;
-using TinRabbit.Server.Storage;
-using TinRabbit.Server.Undo;
 
 namespace TinRabbit.Server.Features.Dig;
 

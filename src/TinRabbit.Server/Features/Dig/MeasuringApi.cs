@@ -1,6 +1,4 @@
-using Microsoft.AspNetCore.Http.HttpResults;
 using TinRabbit.Server.Markets;
-using TinRabbit.Server.Storage;
 
 namespace TinRabbit.Server.Features.Dig;
 
@@ -28,13 +26,13 @@ internal static class MeasuringApi
 {
     public static void MapMeasuring(this IEndpointRouteBuilder app)
     {
-        var api = app.MapGroup("/api/measuring").WithTags("Shelf");
-        api.MapGet("", GetMeasuring).WithName("GetMeasuring");
-        api.MapPost("/stop", StopMeasuring).WithName("StopMeasuring");
-        api.MapPost("/resume", ResumeMeasuring).WithName("ResumeMeasuring");
+        var api = app.MapGroup("/api/measuring");
+        api.MapGet("", GetMeasuring);
+        api.MapPost("/stop", StopMeasuring);
+        api.MapPost("/resume", ResumeMeasuring);
     }
 
-    private static async Task<Ok<MeasuringView>> GetMeasuring(
+    private static async Task<MeasuringView> GetMeasuring(
         TinContext db,
         MeasuringService service,
         LookupBudget budget,
@@ -42,17 +40,15 @@ internal static class MeasuringApi
     )
     {
         var state = service.State;
-        return TypedResults.Ok(
-            new MeasuringView(
-                state.Done,
-                state.All,
-                service.Measured,
-                service.IsRunning,
-                service.IsStopped,
-                state.Problem,
-                budget.PerDay,
-                await budget.Left(db, stop)
-            )
+        return new MeasuringView(
+            state.Done,
+            state.All,
+            service.Measured,
+            service.IsRunning,
+            service.IsStopped,
+            state.Problem,
+            budget.PerDay,
+            await budget.Left(db, stop)
         );
     }
 

@@ -1,11 +1,7 @@
-using Microsoft.EntityFrameworkCore;
-using TinRabbit.Core.Measures;
-using TinRabbit.Market;
 using TinRabbit.Server.Hosting;
 using TinRabbit.Server.Listings;
 using TinRabbit.Server.Picks;
 using TinRabbit.Server.Shelf;
-using TinRabbit.Server.Storage;
 
 namespace TinRabbit.Server.Features.Dig;
 

@@ -1,5 +1,3 @@
-using TinRabbit.Market;
-
 namespace TinRabbit.Server.Features.Dig;
 
 /// <summary>The pages that a web search finds for a term.</summary>

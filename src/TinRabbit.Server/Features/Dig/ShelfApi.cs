@@ -1,18 +1,7 @@
-using System.ComponentModel.DataAnnotations;
 using System.Runtime.CompilerServices;
-using Microsoft.AspNetCore.Http.HttpResults;
-using Microsoft.EntityFrameworkCore;
-using TinRabbit.Core;
-using TinRabbit.Core.Measures;
-using TinRabbit.Core.Platforms;
-using TinRabbit.Core.Words;
-using TinRabbit.Market;
 using TinRabbit.Server.Files.Tables;
 using TinRabbit.Server.Listings;
-using TinRabbit.Server.Requests;
 using TinRabbit.Server.Shelf;
-using TinRabbit.Server.Storage;
-using TinRabbit.Server.Undo;
 
 namespace TinRabbit.Server.Features.Dig;
 
@@ -67,41 +56,23 @@ internal static class ShelfApi
 
     public static void MapShelf(this IEndpointRouteBuilder app)
     {
-        var api = app.MapGroup("/api").WithTags("Shelf");
-
-        api.MapPost("/markets/{marketId}/shelf", GetShelf).WithName("GetShelf").DisableRequestTimeout();
-
-        api.MapGet("/markets/{marketId}/sources", GetSources).WithName("GetSources");
-
-        api.MapPost("/markets/{marketId}/shelf/export.{format}", ExportShelf)
-            .WithName("ExportShelf")
-            .Produces<string>(200, "text/csv")
-            .DisableRequestTimeout();
-
-        api.MapPost("/markets/{marketId}/paste", PasteTerms).RetriesRaces().WithName("PasteTerms");
-
-        api.MapPost("/markets/{marketId}/measure", MeasureTerms).RetriesRaces().WithName("MeasureTerms").ProducesValidationProblem();
-
-        api.MapPut("/markets/{marketId}/supply", ChooseSupply).WithName("ChooseSupply").ProducesValidationProblem();
-
-        api.MapGet("/filters", GetFilters).WithName("GetFilters");
-
-        api.MapPost("/filters", SaveFilter).RetriesRaces().WithName("SaveFilter").ProducesValidationProblem();
-
-        api.MapDelete("/filters/{id:int}", DeleteFilter).WithName("DeleteFilter");
-        api.MapPut("/filters/{id:int}/name", RenameFilter).RetriesRaces().WithName("RenameFilter").ProducesValidationProblem();
-        api.MapPost("/filters/{id:int}/duplicate", DuplicateFilter).RetriesRaces().WithName("DuplicateFilter").ProducesValidationProblem();
-        api.MapPost("/markets/{marketId}/terms/delete", DeleteTerms).WithName("DeleteTerms").ProducesValidationProblem();
-        api.MapPost("/markets/{marketId}/terms/rename", RenameTerm).RetriesRaces().WithName("RenameTerm").ProducesValidationProblem();
+        var api = app.MapGroup("/api");
+        api.MapPost("/markets/{marketId}/shelf", GetShelf).DisableRequestTimeout();
+        api.MapGet("/markets/{marketId}/sources", GetSources);
+        api.MapPost("/markets/{marketId}/shelf/export.{format}", ExportShelf).Produces<string>(200, "text/csv").DisableRequestTimeout();
+        api.MapPost("/markets/{marketId}/paste", PasteTerms).RetriesRaces();
+        api.MapPost("/markets/{marketId}/measure", MeasureTerms).RetriesRaces();
+        api.MapPut("/markets/{marketId}/supply", ChooseSupply);
+        api.MapGet("/filters", GetFilters);
+        api.MapPost("/filters", SaveFilter).RetriesRaces();
+        api.MapDelete("/filters/{id:int}", DeleteFilter);
+        api.MapPut("/filters/{id:int}/name", RenameFilter).RetriesRaces();
+        api.MapPost("/filters/{id:int}/duplicate", DuplicateFilter).RetriesRaces();
+        api.MapPost("/markets/{marketId}/terms/delete", DeleteTerms);
+        api.MapPost("/markets/{marketId}/terms/rename", RenameTerm).RetriesRaces();
     }
 
-    private static async Task<Ok<ShelfView>> GetShelf(
-        string marketId,
-        ShelfQuery query,
-        TinContext db,
-        Shelves shelves,
-        CancellationToken stop
-    )
+    private static async Task<ShelfView> GetShelf(string marketId, ShelfQuery query, TinContext db, Shelves shelves, CancellationToken stop)
     {
         query = query with { Skip = Math.Max(0, query.Skip), Take = Math.Clamp(query.Take, 0, MostRows) };
         var (ids, passing, all, absent, norm) = await shelves.Query(
@@ -110,10 +81,10 @@ internal static class ShelfApi
             s => s.Search(query) is var (found, count) ? (found, count, s.Count, Absent(query, s), s.Norm) : default,
             stop
         );
-        return TypedResults.Ok(new ShelfView(await Rows(marketId, ids, db, shelves, stop), passing, all, absent, norm));
+        return new ShelfView(await Rows(marketId, ids, db, shelves, stop), passing, all, absent, norm);
     }
 
-    private static async Task<Ok<Changed>> ChooseSupply(
+    private static async Task<Changed> ChooseSupply(
         string marketId,
         SupplyRequest request,
         TinContext db,
@@ -124,19 +95,17 @@ internal static class ShelfApi
     {
         var before = await shelves.Query(db, marketId, s => s.Norm.Supply, stop);
         if (before == request.Supply)
-            return TypedResults.Ok(new Changed(null));
+            return new(null);
         await shelves.ChooseSupply(db, marketId, request.Supply, stop);
-        return TypedResults.Ok(
-            await changes.Save(DigMessages.ChoseSupply(request.Supply), new(Screen.Dig), [new SupplyBefore(marketId, before)], stop)
-        );
+        return await changes.Save(DigMessages.ChoseSupply(request.Supply), new(Screen.Dig), [new SupplyBefore(marketId, before)], stop);
     }
 
-    private static async Task<Ok<IReadOnlyDictionary<string, int>>> GetSources(
+    private static async Task<IReadOnlyDictionary<string, int>> GetSources(
         string marketId,
         TinContext db,
         Shelves shelves,
         CancellationToken stop
-    ) => TypedResults.Ok(await shelves.Query(db, marketId, s => s.Sources(), stop));
+    ) => await shelves.Query(db, marketId, s => s.Sources(), stop);
 
     private static async Task<IResult> ExportShelf(
         string marketId,
@@ -149,7 +118,7 @@ internal static class ShelfApi
     )
     {
         if (format is not ("csv" or "xlsx"))
-            return TypedResults.NotFound();
+            throw new NotThereException();
         var found = await shelves.Query(
             db,
             marketId,
@@ -174,22 +143,19 @@ internal static class ShelfApi
             yield return (key, Measured.Nothing);
     }
 
-    private static async Task<Results<Ok<PasteResult>, NotFound>> PasteTerms(
+    private static async Task<PasteResult> PasteTerms(
         string marketId,
         PasteRequest request,
         TinContext db,
-        IMarket market,
         Shelves shelves,
         CancellationToken stop
     )
     {
-        if (market.Places.All(p => p.Id != marketId))
-            return TypedResults.NotFound();
         var (pasted, bad) = PastedTerms.Read(request.Text);
         var source = request.Source?.Trim() is { Length: > 0 } named ? named : "pasted";
         var before = await shelves.Query(db, marketId, s => s.Count, stop);
         var terms = await shelves.Save(db, marketId, [.. pasted.Select(p => new Found(p.Text, ReadingOf(p, source, db.Now)))], stop);
-        return TypedResults.Ok(new PasteResult(terms.Count, await shelves.Query(db, marketId, s => s.Count, stop) - before, bad));
+        return new(terms.Count, await shelves.Query(db, marketId, s => s.Count, stop) - before, bad);
     }
 
     private static ReadingRow? ReadingOf(PastedTerm pasted, string source, DateTime at) =>
@@ -203,29 +169,22 @@ internal static class ShelfApi
                 TakenAt = at,
             };
 
-    private static async Task<Results<Ok<List<MeasuredTerm>>, NotFound>> MeasureTerms(
+    private static async Task<List<MeasuredTerm>> MeasureTerms(
         string marketId,
         MeasureRequest request,
         TinContext db,
-        IMarket market,
         Shelves shelves,
         CancellationToken stop
     )
     {
-        if (market.Places.All(p => p.Id != marketId))
-            return TypedResults.NotFound();
         var terms = await shelves.Measure(db, marketId, [.. request.Texts], stop);
-        return TypedResults.Ok(
-            request.Texts.Select(t => new MeasuredTerm(t, terms.GetValueOrDefault(Tokens.Key(t))?.Reading?.Volume)).ToList()
-        );
+        return request.Texts.Select(t => new MeasuredTerm(t, terms.GetValueOrDefault(Tokens.Key(t))?.Reading?.Volume)).ToList();
     }
 
-    private static async Task<Ok<List<SavedFilter>>> GetFilters(TinContext db, CancellationToken stop) =>
-        TypedResults.Ok(
-            await db.Filters.AsNoTracking().OrderBy(f => f.Name).Select(f => new SavedFilter(f.Id, f.Name, f.Filters)).ToListAsync(stop)
-        );
+    private static async Task<List<SavedFilter>> GetFilters(TinContext db, CancellationToken stop) =>
+        await db.Filters.AsNoTracking().OrderBy(f => f.Name).Select(f => new SavedFilter(f.Id, f.Name, f.Filters)).ToListAsync(stop);
 
-    private static async Task<Ok<SavedFilter>> SaveFilter(FilterRequest request, TinContext db, ChangeLog changes, CancellationToken stop)
+    private static async Task<SavedFilter> SaveFilter(FilterRequest request, TinContext db, ChangeLog changes, CancellationToken stop)
     {
         var name = request.Name.Trim() is { Length: > 0 and <= 60 } n
             ? n
@@ -242,56 +201,36 @@ internal static class ShelfApi
                 before.Length == 0 ? [RemoveRows.Of<FilterRow>([row.Id])] : [new FilterBefore(row.Id, before)],
                 stop
             );
-        return TypedResults.Ok(new SavedFilter(row.Id, row.Name, row.Filters));
+        return new(row.Id, row.Name, row.Filters);
     }
 
-    private static async Task<Results<Ok<Changed>, NotFound>> DeleteFilter(
-        int id,
-        TinContext db,
-        ChangeLog changes,
-        CancellationToken stop
-    ) =>
-        await db.Filters.FindAsync([id], stop) is { } filter
-            ? TypedResults.Ok(await changes.Delete(ChangeMessages.Deleted("filter", filter.Name), new(Screen.Dig), [filter], stop))
-            : TypedResults.NotFound();
-
-    private static async Task<Results<Ok<Changed>, NotFound>> RenameFilter(
-        int id,
-        NewName request,
-        TinContext db,
-        ChangeLog changes,
-        CancellationToken stop
-    )
+    private static async Task<Changed> DeleteFilter(int id, TinContext db, ChangeLog changes, CancellationToken stop)
     {
-        if (await db.Filters.FindAsync([id], stop) is not { } filter)
-            return TypedResults.NotFound();
+        var filter = await db.Filters.FindAsync([id], stop).OrNotThere();
+        return await changes.Delete(ChangeMessages.Deleted("filter", filter.Name), new(Screen.Dig), [filter], stop);
+    }
+
+    private static async Task<Changed> RenameFilter(int id, NewName request, TinContext db, ChangeLog changes, CancellationToken stop)
+    {
+        var filter = await db.Filters.FindAsync([id], stop).OrNotThere();
         var (before, name, undo) = (filter.Name, request.Checked(), RenameRow.Of(filter, id));
         await CheckFree(db, name, id, stop);
         filter.Rename(name);
-        return TypedResults.Ok(await changes.Save(ChangeMessages.Renamed("filter", before, name), new(Screen.Dig), [undo], stop));
+        return await changes.Save(ChangeMessages.Renamed("filter", before, name), new(Screen.Dig), [undo], stop);
     }
 
-    private static async Task<Results<Ok<Changed>, NotFound>> DuplicateFilter(
-        int id,
-        NewName request,
-        TinContext db,
-        ChangeLog changes,
-        CancellationToken stop
-    )
+    private static async Task<Changed> DuplicateFilter(int id, NewName request, TinContext db, ChangeLog changes, CancellationToken stop)
     {
-        if (await db.Filters.FindAsync([id], stop) is not { } filter)
-            return TypedResults.NotFound();
+        var filter = await db.Filters.FindAsync([id], stop).OrNotThere();
         var name = request.Checked();
         await CheckFree(db, name, 0, stop);
         var copy = db.Filters.Add(new() { Name = name, Filters = filter.Filters }).Entity;
         await db.SaveChangesAsync(stop);
-        return TypedResults.Ok(
-            await changes.Save(
-                ChangeMessages.Duplicated("filter", filter.Name),
-                new(Screen.Dig),
-                [RemoveRows.Of<FilterRow>([copy.Id])],
-                stop
-            )
+        return await changes.Save(
+            ChangeMessages.Duplicated("filter", filter.Name),
+            new(Screen.Dig),
+            [RemoveRows.Of<FilterRow>([copy.Id])],
+            stop
         );
     }
 
@@ -301,7 +240,7 @@ internal static class ShelfApi
             throw new InvalidInputException([new("name", $"There is a filter named “{name}” already. Choose another name.")]);
     }
 
-    private static async Task<Ok<Changed>> DeleteTerms(
+    private static async Task<Changed> DeleteTerms(
         string marketId,
         TermsRequest request,
         TinContext db,
@@ -313,7 +252,7 @@ internal static class ShelfApi
         var changed = new Changed(null);
         var keys = request.Texts.Select(Core.Words.Tokens.Key).ToHashSet(StringComparer.Ordinal);
         await db.InOneWrite(Delete, stop);
-        return TypedResults.Ok(changed);
+        return changed;
 
         async Task Delete()
         {
@@ -327,7 +266,7 @@ internal static class ShelfApi
         }
     }
 
-    private static async Task<Results<Ok<Changed>, NotFound>> RenameTerm(
+    private static async Task<Changed> RenameTerm(
         string marketId,
         RenameTermRequest request,
         TinContext db,
@@ -337,8 +276,7 @@ internal static class ShelfApi
     )
     {
         var (from, to) = (Core.Words.Tokens.Key(request.Text), Core.Words.Tokens.Key(request.Name));
-        if (await db.Terms.FirstOrDefaultAsync(t => t.MarketId == marketId && t.Key == from, stop) is not { } term)
-            return TypedResults.NotFound();
+        var term = await db.Terms.FirstOrDefaultAsync(t => t.MarketId == marketId && t.Key == from, stop).OrNotThere();
         if (to.Length == 0)
             throw new InvalidInputException([new("name", "Enter a term with at least one word.")]);
         if (to != from && await db.Terms.AnyAsync(t => t.MarketId == marketId && t.Key == to, stop))
@@ -347,7 +285,7 @@ internal static class ShelfApi
         (term.Text, term.Key) = (request.Name.Trim(), to);
         var changed = await changes.Save(what, new(Screen.Dig), [undo], stop);
         shelves.Evict(marketId);
-        return TypedResults.Ok(changed);
+        return changed;
     }
 
     private static List<string> Absent(ShelfQuery query, ShelfColumns shelf) => [.. (query.Also ?? []).Where(k => shelf.RowOf(k) < 0)];

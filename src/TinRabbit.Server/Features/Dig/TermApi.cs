@@ -1,11 +1,4 @@
-using Microsoft.AspNetCore.Http.HttpResults;
-using Microsoft.EntityFrameworkCore;
-using TinRabbit.Core.Measures;
-using TinRabbit.Core.Words;
-using TinRabbit.Market;
-using TinRabbit.Server.Requests;
 using TinRabbit.Server.Shelf;
-using TinRabbit.Server.Storage;
 
 namespace TinRabbit.Server.Features.Dig;
 
@@ -111,18 +104,14 @@ internal static class TermApi
 {
     public static void MapTerm(this IEndpointRouteBuilder app)
     {
-        var api = app.MapGroup("/api/markets/{marketId}").WithTags("Term");
-
-        api.MapGet("/term", GetTerm).WithName("GetTerm");
-
-        api.MapGet("/countries", GetCountries).WithName("GetCountries");
-
-        api.MapPost("/correct", CorrectReading).RetriesRaces().WithName("CorrectReading").ProducesValidationProblem();
-
-        api.MapPost("/readings/{readingId:int}/use", UseReading).RetriesRaces().WithName("UseReading");
+        var api = app.MapGroup("/api/markets/{marketId}");
+        api.MapGet("/term", GetTerm);
+        api.MapGet("/countries", GetCountries);
+        api.MapPost("/correct", CorrectReading).RetriesRaces();
+        api.MapPost("/readings/{readingId:int}/use", UseReading).RetriesRaces();
     }
 
-    private static async Task<Results<Ok<TermView>, NotFound>> GetTerm(
+    private static async Task<TermView> GetTerm(
         string marketId,
         string text,
         IMarket market,
@@ -130,10 +119,10 @@ internal static class TermApi
         CancellationToken stop
     ) =>
         market.Places.FirstOrDefault(p => p.Id == marketId) is { } place && Tokens.Key(text) is { Length: > 0 } key
-            ? TypedResults.Ok(await details.Load(place, text, key, stop))
-            : TypedResults.NotFound();
+            ? await details.Load(place, text, key, stop)
+            : throw new NotThereException();
 
-    private static async Task<Results<Ok<List<CountryView>>, NotFound>> GetCountries(
+    private static async Task<List<CountryView>> GetCountries(
         string marketId,
         string text,
         IMarket market,
@@ -141,31 +130,17 @@ internal static class TermApi
         CancellationToken stop
     ) =>
         market.Places.FirstOrDefault(p => p.Id == marketId) is { } here && Tokens.Key(text) is { Length: > 0 } key
-            ? TypedResults.Ok(await details.Countries(here, text, key, stop))
-            : TypedResults.NotFound();
+            ? await details.Countries(here, text, key, stop)
+            : throw new NotThereException();
 
-    private static async Task<Results<Ok<Measured>, NotFound>> CorrectReading(
-        string marketId,
-        Correction right,
-        IMarket market,
-        TermDetails details,
-        CancellationToken stop
-    ) => market.Places.Any(p => p.Id == marketId) ? TypedResults.Ok(await details.Correct(marketId, right, stop)) : TypedResults.NotFound();
+    private static async Task<Measured> CorrectReading(string marketId, Correction right, TermDetails details, CancellationToken stop) =>
+        await details.Correct(marketId, right, stop);
 
-    private static async Task<Results<Ok<Measured>, NotFound>> UseReading(
-        string marketId,
-        int readingId,
-        TinContext db,
-        Shelves shelves,
-        CancellationToken stop
-    )
+    private static async Task<Measured> UseReading(string marketId, int readingId, TinContext db, Shelves shelves, CancellationToken stop)
     {
-        if (
-            await db.Readings.FindAsync([readingId], stop) is not { } reading
-            || await db.Terms.FirstOrDefaultAsync(t => t.Id == reading.TermId && t.MarketId == marketId, stop) is not { } term
-        )
-            return TypedResults.NotFound();
+        var reading = await db.Readings.FindAsync([readingId], stop).OrNotThere();
+        var term = await db.Terms.FirstOrDefaultAsync(t => t.Id == reading.TermId && t.MarketId == marketId, stop).OrNotThere();
         var terms = await shelves.Save(db, marketId, [new(term.Text, reading)], stop);
-        return TypedResults.Ok(await shelves.Query(db, marketId, s => Measured.Of(terms[term.Key], s), stop));
+        return await shelves.Query(db, marketId, s => Measured.Of(terms[term.Key], s), stop);
     }
 }

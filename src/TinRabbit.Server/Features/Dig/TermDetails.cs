@@ -1,12 +1,6 @@
-using Microsoft.EntityFrameworkCore;
-using TinRabbit.Core.Measures;
-using TinRabbit.Core.Platforms;
 using TinRabbit.Core.Shapes;
-using TinRabbit.Core.Words;
-using TinRabbit.Market;
 using TinRabbit.Server.Listings;
 using TinRabbit.Server.Shelf;
-using TinRabbit.Server.Storage;
 
 namespace TinRabbit.Server.Features.Dig;
 

@@ -1,10 +1,5 @@
 using System.Runtime.CompilerServices;
-using Microsoft.EntityFrameworkCore;
-using TinRabbit.Core.Measures;
-using TinRabbit.Core.Words;
-using TinRabbit.Market;
 using TinRabbit.Server.Shelf;
-using TinRabbit.Server.Storage;
 
 namespace TinRabbit.Server.Features.Dig;
 

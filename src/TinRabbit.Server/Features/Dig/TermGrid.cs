@@ -1,9 +1,6 @@
-using Microsoft.EntityFrameworkCore;
-using TinRabbit.Core.Words;
 using TinRabbit.Server.Listings;
 using TinRabbit.Server.Picks;
 using TinRabbit.Server.Shelf;
-using TinRabbit.Server.Storage;
 
 namespace TinRabbit.Server.Features.Dig;
 

@@ -1,6 +1,3 @@
-using TinRabbit.Core.Words;
-using TinRabbit.Market;
-
 namespace TinRabbit.Server.Features.Dig;
 
 /// <summary>Reads the pages that a web search finds for a term, here and in the other countries.</summary>

@@ -1,9 +1,4 @@
-using Microsoft.AspNetCore.Http.HttpResults;
-using Microsoft.EntityFrameworkCore;
-using TinRabbit.Core.Words;
-using TinRabbit.Market;
 using TinRabbit.Server.Listings;
-using TinRabbit.Server.Storage;
 
 namespace TinRabbit.Server.Features.Dig;
 
@@ -12,37 +7,29 @@ internal static class WordsApi
 {
     public static void MapWords(this IEndpointRouteBuilder app)
     {
-        var api = app.MapGroup("/api").WithTags("Words");
-
-        api.MapGet("/markets/{marketId}/alike", GetAlike).WithName("GetAlike");
-
-        api.MapGet("/products/{id:int}/grid/{marketId}", GetGrid).WithName("GetGrid");
+        var api = app.MapGroup("/api");
+        api.MapGet("/markets/{marketId}/alike", GetAlike);
+        api.MapGet("/products/{id:int}/grid/{marketId}", GetGrid);
     }
 
-    private static async Task<Results<Ok<List<AlikeView>>, NotFound>> GetAlike(
+    private static async Task<List<AlikeView>> GetAlike(
         string marketId,
         string text,
         int? product,
-        IMarket market,
         RelatedTerms related,
         CancellationToken stop
-    ) =>
-        market.Places.Any(p => p.Id == marketId) && Tokens.Of(text).Count > 0
-            ? TypedResults.Ok(await related.Load(marketId, text, product, stop))
-            : TypedResults.NotFound();
+    ) => Tokens.Of(text).Count > 0 ? await related.Load(marketId, text, product, stop) : throw new NotThereException();
 
-    private static async Task<Results<Ok<GridView>, NotFound>> GetGrid(
+    private static async Task<GridView> GetGrid(
         int id,
         string marketId,
         string head,
         TinContext db,
-        IMarket market,
         TermGrid grid,
         CancellationToken stop
     ) =>
         await db.Products.AsNoTracking().FirstOrDefaultAsync(p => p.Id == id, stop) is { } product
-        && market.Places.Any(p => p.Id == marketId)
         && Tokens.Key(head) is { Length: > 0 } key
-            ? TypedResults.Ok(await grid.Load(product, marketId, key, stop))
-            : TypedResults.NotFound();
+            ? await grid.Load(product, marketId, key, stop)
+            : throw new NotThereException();
 }

@@ -1,16 +1,8 @@
-using System.ComponentModel.DataAnnotations;
-using System.Text.Json;
-using System.Text.Json.Nodes;
 using System.Text.Json.Serialization;
-using Microsoft.AspNetCore.Http.HttpResults;
-using TinRabbit.Core;
 using TinRabbit.Core.Filling;
 using TinRabbit.Core.Moves;
-using TinRabbit.Core.Platforms;
 using TinRabbit.Core.Reviews;
 using TinRabbit.Server.Listings;
-using TinRabbit.Server.Requests;
-using TinRabbit.Server.Storage;
 
 namespace TinRabbit.Server.Features.Engine;
 
@@ -85,19 +77,11 @@ internal static class EngineAdviceApi
 
     public static void MapEngineAdvice(this IEndpointRouteBuilder app)
     {
-        app.MapPost("/api/engine/moves", EngineMoves)
-            .WithName("EngineMoves")
-            .WithTags("Engine")
-            .ProducesValidationProblem()
-            .WithRequestTimeout(Hosting.ProblemAnswers.Computes);
-        app.MapPost("/api/engine/phrases", EngineBuyerPhrases)
-            .WithName("EngineBuyerPhrases")
-            .WithTags("Engine")
-            .ProducesValidationProblem()
-            .WithRequestTimeout(Hosting.ProblemAnswers.Computes);
+        app.MapPost("/api/engine/moves", EngineMoves).WithRequestTimeout(Hosting.ProblemAnswers.Computes);
+        app.MapPost("/api/engine/phrases", EngineBuyerPhrases).WithRequestTimeout(Hosting.ProblemAnswers.Computes);
     }
 
-    private static async Task<Ok<MovesResponse>> EngineMoves(MovesRequest request, TinContext db, CancellationToken stop)
+    private static async Task<MovesResponse> EngineMoves(MovesRequest request, TinContext db, CancellationToken stop)
     {
         if (request.Most is < 1 or > Bounds.Moves)
             throw new InvalidInputException([new("most", $"This is a number from 1 to {Bounds.Moves}.")]);
@@ -116,11 +100,11 @@ internal static class EngineAdviceApi
             },
             stop
         );
-        return TypedResults.Ok(new MovesResponse(found.Grip, found.Reach, [.. found.Moves.Select(EngineMove.Of)], found.LeftOut));
+        return new(found.Grip, found.Reach, [.. found.Moves.Select(EngineMove.Of)], found.LeftOut);
     }
 
-    private static Ok<PhrasesResponse> EngineBuyerPhrases(PhrasesRequest request, CancellationToken stop) =>
-        TypedResults.Ok(new PhrasesResponse(BuyerPhrases.Of(Reviews(request.Mine, "mine"), Reviews(request.Theirs, "theirs"), stop: stop)));
+    private static PhrasesResponse EngineBuyerPhrases(PhrasesRequest request, CancellationToken stop) =>
+        new PhrasesResponse(BuyerPhrases.Of(Reviews(request.Mine, "mine"), Reviews(request.Theirs, "theirs"), stop: stop));
 
     private static Review[] Reviews(IReadOnlyList<EngineReview>? given, string name)
     {

@@ -1,22 +1,13 @@
-using System.ComponentModel.DataAnnotations;
-using System.Text.Json;
 using System.Text.Json.Serialization;
-using Microsoft.AspNetCore.Http.HttpResults;
-using TinRabbit.Core;
 using TinRabbit.Core.Filling;
 using TinRabbit.Core.Filling.Tags;
 using TinRabbit.Core.Filling.Titles;
 using TinRabbit.Core.Filling.Words;
 using TinRabbit.Core.Findings;
-using TinRabbit.Core.Matching;
-using TinRabbit.Core.Measures;
-using TinRabbit.Core.Platforms;
 using TinRabbit.Core.Shapes;
 using TinRabbit.Server.Hosting;
 using TinRabbit.Server.Listings;
-using TinRabbit.Server.Requests;
 using TinRabbit.Server.Shelf;
-using TinRabbit.Server.Storage;
 
 namespace TinRabbit.Server.Features.Engine;
 
@@ -264,80 +255,69 @@ internal static class EngineApi
     {
         var app = routes.MapGroup("");
         app.WithRequestTimeout(ProblemAnswers.Computes);
-        MapFills(app);
-        app.MapPost("/api/engine/shape", EngineShape).WithName("EngineShape").WithTags("Engine").ProducesValidationProblem();
-
-        app.MapPost("/api/engine/weave", EngineWeave).WithName("EngineWeave").WithTags("Engine").ProducesValidationProblem();
-
-        app.MapPost("/api/engine/weigh", EngineWeigh).WithName("EngineWeigh").WithTags("Engine").ProducesValidationProblem();
+        app.MapPost("/api/engine/fill/words", EngineFillWords);
+        app.MapPost("/api/engine/fill/phrases", EngineFillPhrases);
+        app.MapPost("/api/engine/fill/title", EngineFillTitle);
+        app.MapPost("/api/engine/check", EngineCheck);
+        app.MapPost("/api/engine/read", EngineRead);
+        app.MapPost("/api/engine/shape", EngineShape);
+        app.MapPost("/api/engine/weave", EngineWeave);
+        app.MapPost("/api/engine/weigh", EngineWeigh);
+        app.MapEngineAdvice();
+        app.MapEngineWatch();
     }
 
-    private static Ok<ShapeResponse> EngineShape(ShapeRequest request)
+    private static ShapeResponse EngineShape(ShapeRequest request)
     {
         var shape = YearShape.Of(EngineInput.ReadMonths(request), EngineInput.ReadMonth(request.From))!;
-        return TypedResults.Ok(
-            new ShapeResponse(shape.Shape, shape.PeakMonths, shape.Change12, shape.SeasonalStrength, shape.P, shape.ReadyBy)
-        );
+        return new ShapeResponse(shape.Shape, shape.PeakMonths, shape.Change12, shape.SeasonalStrength, shape.P, shape.ReadyBy);
     }
 
-    private static Ok<WeaveResponse> EngineWeave(WeaveRequest request)
+    private static WeaveResponse EngineWeave(WeaveRequest request)
     {
         var weave = Weave.Of(EngineInput.ReadTerms(request.Terms));
-        return TypedResults.Ok(new WeaveResponse(weave.Text, true, weave.Volume, weave.UnknownVolume, weave.Together));
+        return new WeaveResponse(weave.Text, true, weave.Volume, weave.UnknownVolume, weave.Together);
     }
 
-    private static async Task<Ok<WeighResponse>> EngineWeigh(WeighRequest request, TinContext db, CancellationToken stop)
+    private static async Task<WeighResponse> EngineWeigh(WeighRequest request, TinContext db, CancellationToken stop)
     {
         var platform = await EngineInput.ReadPlatform(request.Platform, db, stop);
         var copy =
             request.Fields.ValueKind == JsonValueKind.Undefined
                 ? throw new InvalidInputException([new("fields", "The listing's fields are needed.")])
                 : CopyJson.Read(request.Fields, platform);
-        return TypedResults.Ok(
-            WeighResponse.Of(platform, Core.Measures.Weigher.Weigh(platform, copy, EngineInput.ReadTerms(request.Terms), stop), stop)
-        );
+        return WeighResponse.Of(platform, Core.Measures.Weigher.Weigh(platform, copy, EngineInput.ReadTerms(request.Terms), stop), stop);
     }
 
-    private static void MapFills(IEndpointRouteBuilder app)
-    {
-        app.MapPost("/api/engine/fill/words", EngineFillWords).WithName("EngineFillWords").WithTags("Engine").ProducesValidationProblem();
-
-        app.MapPost("/api/engine/fill/phrases", EngineFillPhrases)
-            .WithName("EngineFillPhrases")
-            .WithTags("Engine")
-            .ProducesValidationProblem();
-
-        app.MapPost("/api/engine/fill/title", EngineFillTitle).WithName("EngineFillTitle").WithTags("Engine").ProducesValidationProblem();
-
-        app.MapPost("/api/engine/check", EngineCheck).WithName("EngineCheck").WithTags("Engine").ProducesValidationProblem();
-
-        app.MapEngineAdvice();
-        app.MapEngineWatch();
-
-        app.MapPost("/api/engine/read", EngineRead).WithName("EngineRead").WithTags("Engine").ProducesValidationProblem();
-    }
-
-    private static async Task<Ok<FillWordsResponse>> EngineFillWords(FillRequest request, TinContext db, CancellationToken stop)
+    private static async Task<FillWordsResponse> EngineFillWords(FillRequest request, TinContext db, CancellationToken stop)
     {
         var fill = WordsFill.Of(await EngineInput.ReadFill(request, db, stop), stop);
-        return TypedResults.Ok(
-            new FillWordsResponse(fill.Words, fill.Text, fill.Used, fill.Limit, fill.Gain, fill.Bound, fill.Opens, fill.Left, fill.LeftOut)
+        return new FillWordsResponse(
+            fill.Words,
+            fill.Text,
+            fill.Used,
+            fill.Limit,
+            fill.Gain,
+            fill.Bound,
+            fill.Opens,
+            fill.Left,
+            fill.LeftOut
         );
     }
 
-    private static async Task<Ok<FillPhrasesResponse>> EngineFillPhrases(FillRequest request, TinContext db, CancellationToken stop)
+    private static async Task<FillPhrasesResponse> EngineFillPhrases(FillRequest request, TinContext db, CancellationToken stop)
     {
         var fill = TagsFill.Of(await EngineInput.ReadFill(request, db, stop), stop);
-        return TypedResults.Ok(new FillPhrasesResponse(fill.Items, fill.Added, fill.Grip, fill.Opens, fill.Left, fill.LeftOut));
+        return new FillPhrasesResponse(fill.Items, fill.Added, fill.Grip, fill.Opens, fill.Left, fill.LeftOut);
     }
 
-    private static async Task<Ok<FillTitleResponse>> EngineFillTitle(FillRequest request, TinContext db, CancellationToken stop)
+    private static async Task<FillTitleResponse> EngineFillTitle(FillRequest request, TinContext db, CancellationToken stop)
     {
         var fill = TitleFill.Of(await EngineInput.ReadFill(request, db, stop), stop);
-        return TypedResults.Ok(new FillTitleResponse(fill.Takes, fill.LeftOut));
+        return new FillTitleResponse(fill.Takes, fill.LeftOut);
     }
 
-    private static async Task<Ok<CheckResponse>> EngineCheck(CheckRequest request, TinContext db, CancellationToken stop)
+    private static async Task<CheckResponse> EngineCheck(CheckRequest request, TinContext db, CancellationToken stop)
     {
         var page = EngineInput.ReadPageKind(request.PageKind);
         var platform = await PlatformOf(request.Platform, page is not null, db, stop);
@@ -359,7 +339,7 @@ internal static class EngineApi
             },
             stop
         );
-        return TypedResults.Ok(new CheckResponse([.. check.Findings.Select(CheckedFinding.Of)], [.. check.Passed.Select(p => p.Id)]));
+        return new CheckResponse([.. check.Findings.Select(CheckedFinding.Of)], [.. check.Passed.Select(p => p.Id)]);
     }
 
     // A page has the rules of the web shop unless others are given.
@@ -368,7 +348,7 @@ internal static class EngineApi
             ? EngineInput.ReadPlatform(JsonSerializer.SerializeToElement(Sites.PlatformId), db, stop)
             : EngineInput.ReadPlatform(given, db, stop);
 
-    private static async Task<Ok<ReadResponse>> EngineRead(ReadRequest request, TinContext db, Shelves shelves, CancellationToken stop)
+    private static async Task<ReadResponse> EngineRead(ReadRequest request, TinContext db, Shelves shelves, CancellationToken stop)
     {
         var platform = await EngineInput.ReadPlatform(request.Platform, db, stop);
         if (request.MarketId is not { } market || !shelves.Knows(market))
@@ -380,6 +360,6 @@ internal static class EngineApi
             request.Text ?? throw new InvalidInputException([new("text", "The text to read is needed.")]),
             stop
         );
-        return TypedResults.Ok(new ReadResponse(read.Holds, read.Could));
+        return new ReadResponse(read.Holds, read.Could);
     }
 }

@@ -1,12 +1,7 @@
-using TinRabbit.Server.Requests;
-
 namespace TinRabbit.Server.Features.Engine;
 
 /// <summary>The engine for other programs.</summary>
 internal sealed class EngineFeature : IFeature
 {
-    public void Map(IEndpointRouteBuilder api)
-    {
-        api.MapEngine();
-    }
+    public void Map(IEndpointRouteBuilder api) => api.MapEngine();
 }

@@ -1,12 +1,6 @@
-using System.Globalization;
-using System.Text.Json;
 using TinRabbit.Core.Filling;
-using TinRabbit.Core.Measures;
-using TinRabbit.Core.Pages;
-using TinRabbit.Core.Platforms;
 using TinRabbit.Core.Shapes;
 using TinRabbit.Server.Listings;
-using TinRabbit.Server.Storage;
 
 namespace TinRabbit.Server.Features.Engine;
 

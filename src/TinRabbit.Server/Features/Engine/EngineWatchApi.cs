@@ -1,13 +1,6 @@
-using System.ComponentModel.DataAnnotations;
-using System.Text.Json;
 using System.Text.Json.Serialization;
-using Microsoft.AspNetCore.Http.HttpResults;
-using TinRabbit.Core;
 using TinRabbit.Core.Calibrating;
 using TinRabbit.Core.Comparing;
-using TinRabbit.Core.Platforms;
-using TinRabbit.Server.Requests;
-using TinRabbit.Server.Storage;
 
 namespace TinRabbit.Server.Features.Engine;
 
@@ -87,19 +80,11 @@ internal static class EngineWatchApi
 
     public static void MapEngineWatch(this IEndpointRouteBuilder app)
     {
-        app.MapPost("/api/engine/compare", EngineCompare)
-            .WithName("EngineCompare")
-            .WithTags("Engine")
-            .ProducesValidationProblem()
-            .WithRequestTimeout(Hosting.ProblemAnswers.Computes);
-        app.MapPost("/api/engine/explain", EngineExplain)
-            .WithName("EngineExplain")
-            .WithTags("Engine")
-            .ProducesValidationProblem()
-            .WithRequestTimeout(Hosting.ProblemAnswers.Computes);
+        app.MapPost("/api/engine/compare", EngineCompare).WithRequestTimeout(Hosting.ProblemAnswers.Computes);
+        app.MapPost("/api/engine/explain", EngineExplain).WithRequestTimeout(Hosting.ProblemAnswers.Computes);
     }
 
-    private static Ok<CompareDaysResponse> EngineCompare(CompareDaysRequest request)
+    private static CompareDaysResponse EngineCompare(CompareDaysRequest request)
     {
         var problems = new List<Problem>();
         var counts = new DailyCounts(Counts(request.Before, "before"), Counts(request.After, "after"));
@@ -109,7 +94,7 @@ internal static class EngineWatchApi
         if (problems.Count > 0)
             throw new InvalidInputException(problems);
         var found = BeforeAfter.Of(counts, control);
-        return TypedResults.Ok(new CompareDaysResponse(found.Difference, found.Low, found.High, found.Verdict, found.DaysNeeded));
+        return new(found.Difference, found.Low, found.High, found.Verdict, found.DaysNeeded);
 
         IReadOnlyList<double> Counts(IReadOnlyList<double>? days, string name)
         {
@@ -122,27 +107,21 @@ internal static class EngineWatchApi
         }
     }
 
-    private static async Task<Ok<ExplainObservedResponse>> EngineExplain(
-        ExplainObservedRequest request,
-        TinContext db,
-        CancellationToken stop
-    )
+    private static async Task<ExplainObservedResponse> EngineExplain(ExplainObservedRequest request, TinContext db, CancellationToken stop)
     {
         var platform = await EngineInput.ReadPlatform(request.Platform, db, stop);
         var (fields, observed) = (EngineInput.ReadFields(request.Fields, platform), Observed(request.Observed));
         var found = ProfileExplanation.Of(platform, fields, observed, stop);
         var ranked = observed.Zip(found.Grips).Where(o => o.First is { Found: true, Rank: not null });
         var correlation = RankCorrelation.Of([.. ranked.Select(o => (o.Second, o.First.Rank!.Value))]);
-        return TypedResults.Ok(
-            new ExplainObservedResponse(
-                found.Predicted,
-                found.Disagreements,
-                found.Change is { } change ? new(change.Kind, change.Name, change.On, change.Remaining) : null,
-                correlation.Rho,
-                correlation.Low,
-                correlation.High,
-                correlation.Count
-            )
+        return new ExplainObservedResponse(
+            found.Predicted,
+            found.Disagreements,
+            found.Change is { } change ? new(change.Kind, change.Name, change.On, change.Remaining) : null,
+            correlation.Rho,
+            correlation.Low,
+            correlation.High,
+            correlation.Count
         );
     }
 

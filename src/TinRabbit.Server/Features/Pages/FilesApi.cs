@@ -1,13 +1,9 @@
-using System.Text;
-using Microsoft.AspNetCore.Http.HttpResults;
 using MiniExcelLibs;
 using TinRabbit.Server.Files.Tables;
 using TinRabbit.Server.Hosting;
 using TinRabbit.Server.Listings;
 using TinRabbit.Server.Pictures;
 using TinRabbit.Server.Shelf;
-using TinRabbit.Server.Storage;
-using TinRabbit.Server.Undo;
 
 namespace TinRabbit.Server.Features.Pages;
 
@@ -26,21 +22,16 @@ internal static class FilesApi
 
     public static void MapFiles(this IEndpointRouteBuilder app)
     {
-        var api = app.MapGroup("/api/shop").WithTags("Pages");
-        api.MapGet("/export.zip", ExportShop).WithName("ExportShop").DisableRequestTimeout();
-        api.MapGet("/html.zip", ExportHtml).WithName("ExportHtml").DisableRequestTimeout();
-        api.MapGet("/pages.csv", ExportPagesCsv).WithName("ExportPagesCsv");
-        api.MapGet("/pages.xlsx", ExportPagesXlsx).WithName("ExportPagesXlsx");
-        api.MapGet("/sitemap.xml", ExportSitemap).WithName("ExportSitemap");
-        app.MapGet("/api/pages/{id:int}/page.html", ExportPage).WithName("ExportPage").WithTags("Pages");
-        api.MapPost("/imports", BeginImport)
-            .WithName("BeginShopImport")
-            .Accepts<string>("*/*")
-            .ProducesValidationProblem()
-            .ProducesProblem(413)
-            .DisableRequestTimeout();
-        api.MapPost("/imports/{id}/run", RunImport).WithName("RunShopImport").ProducesValidationProblem().DisableRequestTimeout();
-        api.MapDelete("/imports/{id}", ForgetImport).WithName("ForgetShopImport");
+        var api = app.MapGroup("/api/shop");
+        api.MapGet("/export.zip", ExportShop).DisableRequestTimeout();
+        api.MapGet("/html.zip", ExportHtml).DisableRequestTimeout();
+        api.MapGet("/pages.csv", ExportPagesCsv);
+        api.MapGet("/pages.xlsx", ExportPagesXlsx);
+        api.MapGet("/sitemap.xml", ExportSitemap);
+        app.MapGet("/api/pages/{id:int}/page.html", ExportPage);
+        api.MapPost("/imports", BeginShopImport).Accepts<string>("*/*").ProducesProblem(413).DisableRequestTimeout();
+        api.MapPost("/imports/{id}/run", RunShopImport).DisableRequestTimeout();
+        api.MapDelete("/imports/{id}", ForgetShopImport);
     }
 
     private static PushStreamHttpResult ExportShop(TinContext db, PictureFiles files, CancellationToken stop) =>
@@ -70,16 +61,16 @@ internal static class FilesApi
             "sitemap.xml"
         );
 
-    private static async Task<Results<FileContentHttpResult, NotFound>> ExportPage(int id, TinContext db, CancellationToken stop) =>
+    private static async Task<FileContentHttpResult> ExportPage(int id, TinContext db, CancellationToken stop) =>
         (await db.AllPages(stop)).FirstOrDefault(p => p.Id == id) is { } page
             ? TypedResults.File(
                 Encoding.UTF8.GetBytes(await ShopExport.Html(db, page, stop)),
                 "text/html; charset=utf-8",
                 $"{(page.IsHome ? "index" : page.Slug)}.html"
             )
-            : TypedResults.NotFound();
+            : throw new NotThereException();
 
-    private static async Task<Results<Ok<ShopImportView>, ProblemHttpResult>> BeginImport(
+    private static async Task<Results<Ok<ShopImportView>, ProblemHttpResult>> BeginShopImport(
         string? name,
         string? platformId,
         TinContext db,
@@ -99,7 +90,7 @@ internal static class FilesApi
         }
     }
 
-    private static async Task<Results<Ok<Changed>, NotFound>> RunImport(
+    private static async Task<Changed> RunShopImport(
         string id,
         ShopImportRequest request,
         TinContext db,
@@ -111,8 +102,7 @@ internal static class FilesApi
         CancellationToken stop
     )
     {
-        if (ImportFiles.Find(data, id) is not { } file)
-            return TypedResults.NotFound();
+        var file = ImportFiles.Find(data, id) ?? throw new NotThereException();
         var named = (await File.ReadAllTextAsync(file + ".name", stop)).Split('\n', 2);
         var (document, _) = await ShopFiles.Read(file, named[1], named[0].Length > 0 ? named[0] : null, db, pictures.Add, stop);
         var import = new ShopImport(db, editor, document);
@@ -120,10 +110,10 @@ internal static class FilesApi
         ImportFiles.Remove(file);
         foreach (var (profile, like) in import.ImportedPlatforms)
             await markets.TryOpen(profile, like, stop);
-        return TypedResults.Ok(changed ?? new(null));
+        return changed ?? new(null);
     }
 
-    private static NoContent ForgetImport(string id, DataFolder data)
+    private static NoContent ForgetShopImport(string id, DataFolder data)
     {
         if (ImportFiles.Find(data, id) is { } file)
             ImportFiles.Remove(file);

@@ -1,16 +1,6 @@
-using Microsoft.AspNetCore.Http.HttpResults;
-using Microsoft.EntityFrameworkCore;
-using TinRabbit.Core.Matching;
-using TinRabbit.Core.Measures;
-using TinRabbit.Core.Pages;
-using TinRabbit.Core.Platforms;
-using TinRabbit.Market;
 using TinRabbit.Server.Listings;
 using TinRabbit.Server.Picks;
-using TinRabbit.Server.Requests;
 using TinRabbit.Server.Shelf;
-using TinRabbit.Server.Storage;
-using TinRabbit.Server.Undo;
 
 namespace TinRabbit.Server.Features.Pages;
 
@@ -73,15 +63,11 @@ internal static class LeadsApi
 
     public static void MapLeads(this IEndpointRouteBuilder app)
     {
-        app.MapGet("/api/leads", GetLeads).WithName("GetLeads").WithTags("Pages");
-        app.MapPut("/api/pages/{id:int}/lead", SetPageLead)
-            .RetriesRaces()
-            .WithName("SetPageLead")
-            .WithTags("Pages")
-            .ProducesValidationProblem();
+        app.MapGet("/api/leads", GetLeads);
+        app.MapPut("/api/pages/{id:int}/lead", SetPageLead).RetriesRaces();
     }
 
-    private static async Task<Ok<LeadsView>> GetLeads(TinContext db, Shelves shelves, IMarket market, CancellationToken stop)
+    private static async Task<LeadsView> GetLeads(TinContext db, Shelves shelves, IMarket market, CancellationToken stop)
     {
         var web = market.MarketOf(await db.Site(stop))?.Id;
         var (pages, rules) = (await db.AllPages(stop), await db.PageRules(stop));
@@ -92,39 +78,29 @@ internal static class LeadsApi
         );
         var holdings = await Task.Run(() => Holdings(pages, rules, wanted, alts, stop), stop);
         var (clashes, more) = Competing(pages, rules, holdings, wanted);
-        return TypedResults.Ok(
-            new LeadsView(
-                await Leads(db, pages, rules, market, web, wanted, alts, stop),
-                clashes,
-                more,
-                web is null ? [] : await Untargeted(db, shelves, pages, holdings, web, stop)
-            )
+        return new LeadsView(
+            await Leads(db, pages, rules, market, web, wanted, alts, stop),
+            clashes,
+            more,
+            web is null ? [] : await Untargeted(db, shelves, pages, holdings, web, stop)
         );
     }
 
     // Gives a page another lead; it becomes a pick where it is none yet.
-    private static async Task<Results<Ok<Changed>, NotFound>> SetPageLead(
-        int id,
-        NewLeadRequest request,
-        TinContext db,
-        ChangeLog changes,
-        CancellationToken stop
-    )
+    private static async Task<Changed> SetPageLead(int id, NewLeadRequest request, TinContext db, ChangeLog changes, CancellationToken stop)
     {
         var page = await db.Pages.Include(p => p.Listing).ThenInclude(l => l.Product).FirstOrDefaultAsync(p => p.Id == id, stop);
         var (text, key) = (request.Text.Trim(), Core.Words.Tokens.Key(request.Text));
         if (page is null || key.Length == 0)
-            return TypedResults.NotFound();
+            throw new NotThereException();
         var lead = new LeadState(page.ListingId, page.Listing.LeadKey, key);
         var pick = await PickLead(db, page.Listing.ProductId, text, key, stop);
         ListingEditor.SetLead(page.Listing, key);
-        return TypedResults.Ok(
-            await changes.Save(
-                PageMessages.SetLead(text, page.NameOf(await db.PageRules(stop))),
-                new(Screen.Pages, ListingId: page.ListingId, PageId: id),
-                [lead, pick],
-                stop
-            )
+        return await changes.Save(
+            PageMessages.SetLead(text, page.NameOf(await db.PageRules(stop))),
+            new(Screen.Pages, ListingId: page.ListingId, PageId: id),
+            [lead, pick],
+            stop
         );
     }
 

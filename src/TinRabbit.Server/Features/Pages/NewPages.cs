@@ -1,12 +1,5 @@
-using System.Text.Json.Nodes;
-using Microsoft.EntityFrameworkCore;
-using TinRabbit.Core;
-using TinRabbit.Core.Pages;
-using TinRabbit.Core.Platforms;
 using TinRabbit.Server.Listings;
 using TinRabbit.Server.Picks;
-using TinRabbit.Server.Storage;
-using TinRabbit.Server.Undo;
 
 namespace TinRabbit.Server.Features.Pages;
 

@@ -1,14 +1,6 @@
-using System.ComponentModel.DataAnnotations;
-using Microsoft.AspNetCore.Http.HttpResults;
-using Microsoft.EntityFrameworkCore;
-using TinRabbit.Core;
-using TinRabbit.Core.Pages;
 using TinRabbit.Server.Files.Tables;
 using TinRabbit.Server.Listings;
 using TinRabbit.Server.Picks;
-using TinRabbit.Server.Requests;
-using TinRabbit.Server.Storage;
-using TinRabbit.Server.Undo;
 
 namespace TinRabbit.Server.Features.Pages;
 
@@ -93,20 +85,20 @@ internal static class PagesApi
 {
     public static void MapPages(this IEndpointRouteBuilder app)
     {
-        var api = app.MapGroup("/api/pages").WithTags("Pages");
-        api.MapGet("/", GetPages).WithName("GetPages");
-        api.MapPost("/", AddPage).RetriesRaces().WithName("AddPage").ProducesValidationProblem();
-        api.MapPost("/outline/preview", PreviewOutline).WithName("PreviewOutline").ProducesValidationProblem();
-        api.MapPost("/outline", AddOutline).RetriesRaces().WithName("AddOutline").ProducesValidationProblem();
-        api.MapPut("/{id:int}/place", MovePage).RetriesRaces().WithName("MovePage").ProducesValidationProblem();
-        api.MapPut("/{id:int}", ChangePage).RetriesRaces().WithName("ChangePage").ProducesValidationProblem();
-        api.MapPut("/{id:int}/categories", SetCategories).RetriesRaces().WithName("SetCategories").ProducesValidationProblem();
-        api.MapGet("/{id:int}/deletion", GetDeletion).WithName("GetDeletion");
-        api.MapPost("/{id:int}/delete", DeletePage).RetriesRaces().WithName("DeletePage");
-        api.MapGet("/redirects.csv", GetRedirects).WithName("GetRedirects");
+        var api = app.MapGroup("/api/pages");
+        api.MapGet("/", GetPages);
+        api.MapPost("/", AddPage).RetriesRaces();
+        api.MapPost("/outline/preview", PreviewOutline);
+        api.MapPost("/outline", AddOutline).RetriesRaces();
+        api.MapPut("/{id:int}/place", MovePage).RetriesRaces();
+        api.MapPut("/{id:int}", ChangePage).RetriesRaces();
+        api.MapPut("/{id:int}/categories", SetCategories).RetriesRaces();
+        api.MapGet("/{id:int}/deletion", GetDeletion);
+        api.MapPost("/{id:int}/delete", DeletePage).RetriesRaces();
+        api.MapGet("/redirects.csv", GetRedirects);
     }
 
-    private static async Task<Ok<PagesView>> GetPages(TinContext db, CancellationToken stop)
+    private static async Task<PagesView> GetPages(TinContext db, CancellationToken stop)
     {
         var site = await db.Site(stop);
         var pages = await db.PageHeads(stop);
@@ -115,34 +107,28 @@ internal static class PagesApi
         var linked = pages.SelectMany(p => p.LinksTo.Where(id => id != p.Id)).CountBy(id => id).ToDictionary();
         var leads = await db.LeadsOf(pages.Select(p => (p.Id, p.ProductId, p.LeadKey)), stop);
         var slugs = pages.ToDictionary(p => p.Id, p => p.Slug);
-        return TypedResults.Ok(
-            new PagesView(
-                [.. PageTree.InOrder(pages).Select(p => View(p.Page, p.Level, site, leading, leads, linked))],
-                [.. redirects.Select(r => new RedirectView(r.From, slugs[r.PageId], r.PageId))]
-            )
+        return new PagesView(
+            [.. PageTree.InOrder(pages).Select(p => View(p.Page, p.Level, site, leading, leads, linked))],
+            [.. redirects.Select(r => new RedirectView(r.From, slugs[r.PageId], r.PageId))]
         );
     }
 
-    private static async Task<Ok<Changed>> AddPage(NewPageRequest request, PageEditor editor, CancellationToken stop) =>
-        TypedResults.Ok(await editor.Add(request, stop));
+    private static async Task<Changed> AddPage(NewPageRequest request, PageEditor editor, CancellationToken stop) =>
+        await editor.Add(request, stop);
 
-    private static async Task<Ok<IReadOnlyList<PlannedPage>>> PreviewOutline(
+    private static async Task<IReadOnlyList<PlannedPage>> PreviewOutline(
         OutlineRequest request,
         PageEditor editor,
         CancellationToken stop
-    ) => TypedResults.Ok(await editor.Plan(Outline.Read(request.Text), request.ParentId, stop));
+    ) => await editor.Plan(Outline.Read(request.Text), request.ParentId, stop);
 
-    private static async Task<Ok<Changed>> AddOutline(OutlineRequest request, PageEditor editor, CancellationToken stop) =>
-        TypedResults.Ok(await editor.AddOutline(Outline.Read(request.Text), request.ParentId, stop));
+    private static async Task<Changed> AddOutline(OutlineRequest request, PageEditor editor, CancellationToken stop) =>
+        await editor.AddOutline(Outline.Read(request.Text), request.ParentId, stop);
 
-    private static async Task<Results<Ok<Changed>, NotFound>> MovePage(
-        int id,
-        MoveRequest request,
-        PageEditor editor,
-        CancellationToken stop
-    ) => await editor.Move(id, request, stop) is { } changed ? TypedResults.Ok(changed) : TypedResults.NotFound();
+    private static Task<Changed> MovePage(int id, MoveRequest request, PageEditor editor, CancellationToken stop) =>
+        editor.Move(id, request, stop).OrNotThere();
 
-    private static async Task<Results<Ok<Changed>, NotFound, Conflict<string>>> ChangePage(
+    private static async Task<Results<Ok<Changed>, Conflict<string>>> ChangePage(
         int id,
         PageChangeRequest request,
         TinContext db,
@@ -151,27 +137,19 @@ internal static class PagesApi
     )
     {
         var page = await db.Pages.Include(p => p.Listing).ThenInclude(l => l.Product).FirstOrDefaultAsync(p => p.Id == id, stop);
-        return page is null ? TypedResults.NotFound()
+        return page is null ? throw new NotThereException()
             : await editor.Change(page, request, stop) is { } changed ? TypedResults.Ok(changed)
             : TypedResults.Conflict("This page was changed in another window. It is shown as it is now; change it again.");
     }
 
-    private static async Task<Results<Ok<Changed>, NotFound>> SetCategories(
-        int id,
-        CategoriesRequest request,
-        PageEditor editor,
-        CancellationToken stop
-    ) => await editor.SetCategories(id, request, stop) is { } changed ? TypedResults.Ok(changed) : TypedResults.NotFound();
+    private static Task<Changed> SetCategories(int id, CategoriesRequest request, PageEditor editor, CancellationToken stop) =>
+        editor.SetCategories(id, request, stop).OrNotThere();
 
-    private static async Task<Results<Ok<DeletionView>, NotFound>> GetDeletion(int id, PageEditor editor, CancellationToken stop) =>
-        await editor.Deletion(id, stop) is { } deletion ? TypedResults.Ok(deletion) : TypedResults.NotFound();
+    private static Task<DeletionView> GetDeletion(int id, PageEditor editor, CancellationToken stop) =>
+        editor.Deletion(id, stop).OrNotThere();
 
-    private static async Task<Results<Ok<Changed>, NotFound>> DeletePage(
-        int id,
-        DeletePageRequest request,
-        PageEditor editor,
-        CancellationToken stop
-    ) => await editor.Delete(id, request, stop) is { } changed ? TypedResults.Ok(changed) : TypedResults.NotFound();
+    private static Task<Changed> DeletePage(int id, DeletePageRequest request, PageEditor editor, CancellationToken stop) =>
+        editor.Delete(id, request, stop).OrNotThere();
 
     private static async Task<ContentHttpResult> GetRedirects(TinContext db, CancellationToken stop)
     {

@@ -1,5 +1,3 @@
-using TinRabbit.Server.Requests;
-
 namespace TinRabbit.Server.Features.Pages;
 
 /// <summary>The pages of the seller's own site.</summary>

@@ -1,21 +1,8 @@
-using System.ComponentModel.DataAnnotations;
 using Microsoft.AspNetCore.Http.Features;
-using Microsoft.AspNetCore.Http.HttpResults;
-using Microsoft.EntityFrameworkCore;
-using TinRabbit.Core;
 using TinRabbit.Core.Findings;
-using TinRabbit.Core.Matching;
-using TinRabbit.Core.Measures;
-using TinRabbit.Core.Pages;
-using TinRabbit.Core.Platforms;
-using TinRabbit.Core.Words;
-using TinRabbit.Market;
 using TinRabbit.Server.Listings;
 using TinRabbit.Server.Picks;
 using TinRabbit.Server.Pictures;
-using TinRabbit.Server.Requests;
-using TinRabbit.Server.Storage;
-using TinRabbit.Server.Undo;
 
 namespace TinRabbit.Server.Features.Pages;
 
@@ -60,20 +47,16 @@ internal static class PicturesApi
 {
     public static void MapPictures(this IEndpointRouteBuilder app)
     {
-        var api = app.MapGroup("/api/pictures").WithTags("Pages");
-        api.MapGet("/", GetPictures).WithName("GetPictures");
-        api.MapPost("/fill/preview", PreviewFill).WithName("PreviewAltFill").ProducesValidationProblem();
-        api.MapPost("/fill", FillPictures).RetriesRaces().WithName("FillAltTexts").ProducesValidationProblem();
-        api.MapGet("/files/{name}", GetFile).WithName("GetPictureFile").Produces(200).ExcludeFromDescription();
-        api.MapPut("/{productId:int}/{number:int}/shows", SetShows).RetriesRaces().WithName("SetPictureShows").ProducesValidationProblem();
-        api.MapPost("/{productId:int}", AddFile)
-            .WithName("AddPictureFile")
-            .Accepts<string>("*/*")
-            .ProducesValidationProblem()
-            .DisableRequestTimeout();
+        var api = app.MapGroup("/api/pictures");
+        api.MapGet("/", GetPictures);
+        api.MapPost("/fill/preview", PreviewAltFill);
+        api.MapPost("/fill", FillAltTexts).RetriesRaces();
+        api.MapGet("/files/{name}", GetPictureFile).Produces(200).ExcludeFromDescription();
+        api.MapPut("/{productId:int}/{number:int}/shows", SetPictureShows).RetriesRaces();
+        api.MapPost("/{productId:int}", AddPictureFile).Accepts<string>("*/*").DisableRequestTimeout();
     }
 
-    private static async Task<Ok<PicturesView>> GetPictures(TinContext db, IMarket market, CancellationToken stop)
+    private static async Task<PicturesView> GetPictures(TinContext db, IMarket market, CancellationToken stop)
     {
         var rules = await db.PageRules(stop);
         var products = await Products(db, stop);
@@ -82,16 +65,14 @@ internal static class PicturesApi
         var picks = await db.WantedByProduct(market.MarketOf(await db.Site(stop))?.Id, stop);
         var own = OwnWord.ByKey(await db.OwnWords(stop));
         var most = new PageToCheck(PageKind.Product).Threshold(rules, "altMax");
-        return TypedResults.Ok(
-            new PicturesView(
-                most,
-                AltPattern.Names,
-                [
-                    .. products.SelectMany(p =>
-                        Views(p, inText[p.Id], [.. picks[p.Id]], p.Facts.Words with { Own = own }, rules, most, same, stop)
-                    ),
-                ]
-            )
+        return new PicturesView(
+            most,
+            AltPattern.Names,
+            [
+                .. products.SelectMany(p =>
+                    Views(p, inText[p.Id], [.. picks[p.Id]], p.Facts.Words with { Own = own }, rules, most, same, stop)
+                ),
+            ]
         );
     }
 
@@ -104,15 +85,15 @@ internal static class PicturesApi
             .Select(g => g.Key)
             .ToHashSet(StringComparer.Ordinal);
 
-    private static async Task<Ok<List<AltChange>>> PreviewFill(PatternRequest request, TinContext db, CancellationToken stop) =>
-        TypedResults.Ok(await Planned(request, await Products(db, stop), db, stop));
+    private static async Task<List<AltChange>> PreviewAltFill(PatternRequest request, TinContext db, CancellationToken stop) =>
+        await Planned(request, await Products(db, stop), db, stop);
 
-    private static async Task<Ok<Changed>> FillPictures(PatternRequest request, TinContext db, ChangeLog changes, CancellationToken stop)
+    private static async Task<Changed> FillAltTexts(PatternRequest request, TinContext db, ChangeLog changes, CancellationToken stop)
     {
         var products = await Products(db, stop);
         var planned = await Planned(request, products, db, stop);
         if (planned.Count == 0)
-            return TypedResults.Ok(new Changed(null));
+            return new(null);
         var states = new List<PictureState>();
         foreach (var some in planned.GroupBy(p => p.ProductId))
         {
@@ -124,10 +105,10 @@ internal static class PicturesApi
             states.Add(new(product.Id, before, product.PictureStates()));
         }
 
-        return TypedResults.Ok(await changes.Save(PageMessages.FilledAltTexts(planned.Count), new(Screen.Pages), [.. states], stop));
+        return await changes.Save(PageMessages.FilledAltTexts(planned.Count), new(Screen.Pages), [.. states], stop);
     }
 
-    private static async Task<Results<Ok<Changed>, NotFound>> SetShows(
+    private static async Task<Changed> SetPictureShows(
         int productId,
         int number,
         ShowsRequest request,
@@ -136,18 +117,17 @@ internal static class PicturesApi
         CancellationToken stop
     )
     {
-        if (await db.Products.Include(p => p.Pictures).FirstOrDefaultAsync(p => p.Id == productId, stop) is not { } product)
-            return TypedResults.NotFound();
+        var product = await db.Products.Include(p => p.Pictures).FirstOrDefaultAsync(p => p.Id == productId, stop).OrNotThere();
         var before = product.PictureStates();
         if (number < 0 || number >= before.Count)
-            return TypedResults.NotFound();
+            throw new NotThereException();
         // The revision is that of the alt texts, which stay as they are.
         product.Pictures.OrderBy(p => p.Order).ElementAt(number).Shows = request.Shows.Trim();
-        return TypedResults.Ok(await Save(product, before, changes, stop));
+        return await Save(product, before, changes, stop);
     }
 
     // Without a number the file becomes a picture of its own, after the others.
-    private static async Task<Results<Ok<Changed>, NotFound>> AddFile(
+    private static async Task<Changed> AddPictureFile(
         int productId,
         int? number,
         TinContext db,
@@ -157,8 +137,7 @@ internal static class PicturesApi
         CancellationToken stop
     )
     {
-        if (await db.Products.Include(p => p.Pictures).FirstOrDefaultAsync(p => p.Id == productId, stop) is not { } product)
-            return TypedResults.NotFound();
+        var product = await db.Products.Include(p => p.Pictures).FirstOrDefaultAsync(p => p.Id == productId, stop).OrNotThere();
         if (request.HttpContext.Features.Get<IHttpMaxRequestBodySizeFeature>() is { IsReadOnly: false } size)
             size.MaxRequestBodySize = null; // counted while it is read, with an answer in words
         var before = product.PictureStates();
@@ -170,7 +149,7 @@ internal static class PicturesApi
                 ? [.. before.Select((p, i) => i == at ? p with { File = file } : p)]
                 : [.. before, new("", "", file)]
         );
-        return TypedResults.Ok(await Save(product, before, changes, stop));
+        return await Save(product, before, changes, stop);
     }
 
     private static Task<Changed> Save(ProductRow product, IReadOnlyList<OnePicture> before, ChangeLog changes, CancellationToken stop) =>
@@ -181,10 +160,10 @@ internal static class PicturesApi
             stop
         );
 
-    private static Results<PhysicalFileHttpResult, NotFound> GetFile(string name, bool? small, PictureFiles files) =>
+    private static PhysicalFileHttpResult GetPictureFile(string name, bool? small, PictureFiles files) =>
         files.PathOf(name, small == true) is { } path && File.Exists(path)
             ? TypedResults.PhysicalFile(path, "image/webp")
-            : TypedResults.NotFound();
+            : throw new NotThereException();
 
     private static Task<List<ProductRow>> Products(TinContext db, CancellationToken stop) =>
         db

@@ -1,16 +1,10 @@
 using System.IO.Compression;
-using System.Text;
-using System.Text.Json;
 using System.Xml.Linq;
-using Microsoft.EntityFrameworkCore;
-using TinRabbit.Core.Pages;
-using TinRabbit.Core.Platforms;
 using TinRabbit.Server.Files.Documents;
 using TinRabbit.Server.Files.Tables;
 using TinRabbit.Server.Listings;
 using TinRabbit.Server.Picks;
 using TinRabbit.Server.Pictures;
-using TinRabbit.Server.Storage;
 
 namespace TinRabbit.Server.Features.Pages;
 

@@ -1,9 +1,6 @@
-using Microsoft.EntityFrameworkCore;
-using TinRabbit.Core.Platforms;
 using TinRabbit.Server.Files.Documents;
 using TinRabbit.Server.Files.Tables;
 using TinRabbit.Server.Listings;
-using TinRabbit.Server.Storage;
 
 namespace TinRabbit.Server.Features.Pages;
 

@@ -1,12 +1,6 @@
-using System.Text.Json.Nodes;
-using Microsoft.EntityFrameworkCore;
-using TinRabbit.Core.Pages;
-using TinRabbit.Core.Platforms;
-using TinRabbit.Core.Words;
 using TinRabbit.Server.Files.Documents;
 using TinRabbit.Server.Listings;
 using TinRabbit.Server.Picks;
-using TinRabbit.Server.Undo;
 
 namespace TinRabbit.Server.Features.Pages;
 

@@ -1,4 +1,3 @@
-using TinRabbit.Core.Platforms;
 using TinRabbit.Server.Files.Documents;
 using TinRabbit.Server.Listings;
 

@@ -1,15 +1,8 @@
-using System.Text.Json;
-using System.Text.Json.Nodes;
-using Microsoft.EntityFrameworkCore;
-using TinRabbit.Core.Pages;
-using TinRabbit.Core.Platforms;
-using TinRabbit.Core.Words;
 using TinRabbit.Server.Files.Documents;
 using TinRabbit.Server.Files.Html;
 using TinRabbit.Server.Listings;
 using TinRabbit.Server.Picks;
 using TinRabbit.Server.Pictures;
-using TinRabbit.Server.Storage;
 
 namespace TinRabbit.Server.Features.Pages;
 

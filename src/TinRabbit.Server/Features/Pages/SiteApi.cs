@@ -1,12 +1,4 @@
-using System.ComponentModel.DataAnnotations;
-using Microsoft.AspNetCore.Http.HttpResults;
-using TinRabbit.Core;
-using TinRabbit.Core.Platforms;
-using TinRabbit.Market;
 using TinRabbit.Server.Listings;
-using TinRabbit.Server.Requests;
-using TinRabbit.Server.Storage;
-using TinRabbit.Server.Undo;
 
 namespace TinRabbit.Server.Features.Pages;
 
@@ -43,13 +35,12 @@ internal static class SiteApi
 {
     public static void MapSite(this IEndpointRouteBuilder app)
     {
-        var api = app.MapGroup("/api/site").WithTags("Pages");
-        api.MapGet("/", GetSite).WithName("GetSite");
-        api.MapPut("/", SaveSite).RetriesRaces().WithName("SaveSite").ProducesValidationProblem();
+        var api = app.MapGroup("/api/site");
+        api.MapGet("/", GetSite);
+        api.MapPut("/", SaveSite).RetriesRaces();
     }
 
-    private static async Task<Ok<SiteView>> GetSite(TinContext db, IMarket market, CancellationToken stop) =>
-        TypedResults.Ok(View(await db.Site(stop), market));
+    private static async Task<SiteView> GetSite(TinContext db, IMarket market, CancellationToken stop) => View(await db.Site(stop), market);
 
     private static async Task<Results<Ok<Changed>, Conflict<SiteView>>> SaveSite(
         SiteRequest request,

@@ -1,13 +1,6 @@
-using Microsoft.AspNetCore.Http.HttpResults;
-using Microsoft.EntityFrameworkCore;
-using TinRabbit.Core.Matching;
-using TinRabbit.Core.Measures;
-using TinRabbit.Core.Words;
-using TinRabbit.Market;
 using TinRabbit.Server.Listings;
 using TinRabbit.Server.Picks;
 using TinRabbit.Server.Shelf;
-using TinRabbit.Server.Storage;
 
 namespace TinRabbit.Server.Features.Pick;
 
@@ -24,10 +17,9 @@ public sealed record IdeaTerm(string Text, string Product, double? Volume, doubl
 
 internal static class IdeasApi
 {
-    public static void MapIdeas(this IEndpointRouteBuilder app) =>
-        app.MapGet("/api/ideas/{marketId}", GetIdeas).WithName("GetIdeas").WithTags("Pick");
+    public static void MapIdeas(this IEndpointRouteBuilder app) => app.MapGet("/api/ideas/{marketId}", GetIdeas);
 
-    private static async Task<Results<Ok<List<IdeaView>>, NotFound>> GetIdeas(
+    private static async Task<List<IdeaView>> GetIdeas(
         string marketId,
         TinContext db,
         IMarket market,
@@ -35,9 +27,8 @@ internal static class IdeasApi
         CancellationToken stop
     )
     {
-        if (market.Places.FirstOrDefault(p => p.Id == marketId) is not { } place)
-            return TypedResults.NotFound();
-        return TypedResults.Ok(await Load(place, db, shelves, stop));
+        var place = market.Places.FirstOrDefault(p => p.Id == marketId) ?? throw new NotThereException();
+        return await Load(place, db, shelves, stop);
     }
 
     private static async Task<List<IdeaView>> Load(MarketPlace place, TinContext db, Shelves shelves, CancellationToken stop)

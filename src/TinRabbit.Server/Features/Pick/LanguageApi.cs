@@ -1,12 +1,4 @@
-using System.ComponentModel.DataAnnotations;
-using Microsoft.AspNetCore.Http.HttpResults;
-using TinRabbit.Core;
-using TinRabbit.Core.Platforms;
-using TinRabbit.Core.Words;
-using TinRabbit.Market;
-using TinRabbit.Server.Requests;
 using TinRabbit.Server.Shelf;
-using TinRabbit.Server.Storage;
 
 namespace TinRabbit.Server.Features.Pick;
 
@@ -31,32 +23,26 @@ internal static class LanguageApi
 {
     public static void MapLanguage(this IEndpointRouteBuilder app)
     {
-        app.MapGet("/api/languages", GetLanguages).WithName("GetLanguages").WithTags("Pick");
-
-        app.MapPost("/api/language", TurnTerms).WithName("TurnTerms").WithTags("Pick").ProducesValidationProblem();
+        app.MapGet("/api/languages", GetLanguages);
+        app.MapPost("/api/language", TurnTerms);
     }
 
-    private static Ok<IReadOnlyCollection<string>> GetLanguages() => TypedResults.Ok(Glossary.Languages);
+    private static IReadOnlyCollection<string> GetLanguages() => Glossary.Languages;
 
-    private static async Task<Results<Ok<List<TranslatedTerm>>, NotFound>> TurnTerms(
+    private static async Task<List<TranslatedTerm>> TurnTerms(
         LanguageRequest request,
         TinContext db,
-        IMarket market,
         Shelves shelves,
         CancellationToken stop
     )
     {
-        if (market.Places.All(p => p.Id != request.MarketId))
-            return TypedResults.NotFound();
         var turned = Translate(request);
         var terms = await shelves.MeasureTyped(db, request.MarketId, [.. turned.Select(t => t.To).OfType<string>()], stop);
-        return TypedResults.Ok(
-            await shelves.Query(
-                db,
-                request.MarketId,
-                s => turned.Select(t => View(t, t.To is null ? null : terms.GetValueOrDefault(Tokens.Key(t.To)), s)).ToList(),
-                stop
-            )
+        return await shelves.Query(
+            db,
+            request.MarketId,
+            s => turned.Select(t => View(t, t.To is null ? null : terms.GetValueOrDefault(Tokens.Key(t.To)), s)).ToList(),
+            stop
         );
     }
 

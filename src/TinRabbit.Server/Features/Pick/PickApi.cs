@@ -1,15 +1,6 @@
-using System.ComponentModel.DataAnnotations;
-using Microsoft.AspNetCore.Http.HttpResults;
-using Microsoft.EntityFrameworkCore;
-using TinRabbit.Core;
-using TinRabbit.Core.Measures;
-using TinRabbit.Core.Words;
 using TinRabbit.Server.Listings;
 using TinRabbit.Server.Picks;
-using TinRabbit.Server.Requests;
 using TinRabbit.Server.Shelf;
-using TinRabbit.Server.Storage;
-using TinRabbit.Server.Undo;
 
 namespace TinRabbit.Server.Features.Pick;
 
@@ -81,27 +72,17 @@ internal static class PickApi
 {
     public static void MapPick(this IEndpointRouteBuilder app)
     {
-        var api = app.MapGroup("/api/products/{id:int}/picks").WithTags("Pick");
-
-        api.MapGet("/", GetPicks).WithName("GetPicks");
-
-        api.MapPost("/", Pick).RetriesRaces().WithName("Pick").ProducesValidationProblem();
-
-        api.MapPost("/drop", DropPicks).RetriesRaces().WithName("DropPicks");
-
-        api.MapPut("/order", OrderPicks).RetriesRaces().WithName("OrderPicks");
-
-        app.MapPut("/api/products/{id:int}/facts", SaveFacts)
-            .RetriesRaces()
-            .WithName("SaveFacts")
-            .WithTags("Pick")
-            .ProducesValidationProblem();
-
+        var api = app.MapGroup("/api/products/{id:int}/picks");
+        api.MapGet("/", GetPicks);
+        api.MapPost("/", Pick).RetriesRaces();
+        api.MapPost("/drop", DropPicks).RetriesRaces();
+        api.MapPut("/order", OrderPicks).RetriesRaces();
+        app.MapPut("/api/products/{id:int}/facts", SaveFacts).RetriesRaces();
         app.MapIdeas();
         app.MapLanguage();
     }
 
-    private static async Task<Ok<PicksView>> GetPicks(int id, string marketId, TinContext db, Shelves shelves, CancellationToken stop)
+    private static async Task<PicksView> GetPicks(int id, string marketId, TinContext db, Shelves shelves, CancellationToken stop)
     {
         var picks = await shelves.PicksOf(db, id, marketId, stop);
         var undo = await db
@@ -112,12 +93,10 @@ internal static class PickApi
         var facts = await db.FactsOf(id, stop);
         var demands = PickDemand.Assume([.. picks.Select(Wanted)]);
         var avoided = (await db.AvoidedInShop(stop)).ToDictionary(a => Tokens.Key(a.Text));
-        return TypedResults.Ok(
-            new PicksView([.. picks.Select((p, i) => View(p, demands[i], facts, avoided))], undo, await db.StatisticsOf(marketId, stop))
-        );
+        return new PicksView([.. picks.Select((p, i) => View(p, demands[i], facts, avoided))], undo, await db.StatisticsOf(marketId, stop));
     }
 
-    private static async Task<Results<Ok<Changed>, Conflict<NoteConflict>, NotFound>> Pick(
+    private static async Task<Results<Ok<Changed>, Conflict<NoteConflict>>> Pick(
         int id,
         PickRequest request,
         TinContext db,
@@ -126,25 +105,25 @@ internal static class PickApi
     )
     {
         if (!await db.Products.AnyAsync(p => p.Id == id, stop))
-            return TypedResults.NotFound();
+            throw new NotThereException();
         var (changed, conflict) = await editor.Pick(id, request, stop);
         return conflict is null ? TypedResults.Ok(changed) : TypedResults.Conflict(conflict);
     }
 
-    private static async Task<Ok<Changed>> DropPicks(int id, DropRequest request, PickEditor editor, CancellationToken stop) =>
-        TypedResults.Ok(await editor.Drop(id, request.Texts, stop));
+    private static async Task<Changed> DropPicks(int id, DropRequest request, PickEditor editor, CancellationToken stop) =>
+        await editor.Drop(id, request.Texts, stop);
 
-    private static async Task<Ok<Changed>> OrderPicks(int id, OrderRequest request, PickEditor editor, CancellationToken stop) =>
-        TypedResults.Ok(await editor.Order(id, request.Keys, stop));
+    private static async Task<Changed> OrderPicks(int id, OrderRequest request, PickEditor editor, CancellationToken stop) =>
+        await editor.Order(id, request.Keys, stop);
 
-    private static async Task<Results<Ok<Changed>, Conflict<FactsConflict>, NotFound>> SaveFacts(
+    private static async Task<Results<Ok<Changed>, Conflict<FactsConflict>>> SaveFacts(
         int id,
         FactsRequest request,
         TinContext db,
         PickEditor editor,
         CancellationToken stop
     ) =>
-        await db.Products.FindAsync([id], stop) is not { } product ? TypedResults.NotFound()
+        await db.Products.FindAsync([id], stop) is not { } product ? throw new NotThereException()
         : await editor.SaveFacts(product, request, stop) is { } changed ? TypedResults.Ok(changed)
         : TypedResults.Conflict(new FactsConflict(product.Facts, product.Revision));
 

@@ -1,13 +1,5 @@
-using System.Text.Json;
-using Microsoft.EntityFrameworkCore;
-using TinRabbit.Core;
-using TinRabbit.Core.Measures;
-using TinRabbit.Core.Platforms;
-using TinRabbit.Core.Words;
 using TinRabbit.Server.Listings;
 using TinRabbit.Server.Picks;
-using TinRabbit.Server.Storage;
-using TinRabbit.Server.Undo;
 
 namespace TinRabbit.Server.Features.Pick;
 

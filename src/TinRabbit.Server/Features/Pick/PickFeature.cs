@@ -1,5 +1,3 @@
-using TinRabbit.Server.Requests;
-
 namespace TinRabbit.Server.Features.Pick;
 
 /// <summary>Pick: the picks of a product and its facts.</summary>
@@ -7,8 +5,5 @@ internal sealed class PickFeature : IFeature
 {
     public void AddServices(IServiceCollection services) => services.AddScoped<PickEditor>();
 
-    public void Map(IEndpointRouteBuilder api)
-    {
-        api.MapPick();
-    }
+    public void Map(IEndpointRouteBuilder api) => api.MapPick();
 }

@@ -1,5 +1,3 @@
-using TinRabbit.Core.Measures;
-
 namespace TinRabbit.Server.Features.Pick;
 
 /// <summary>What Pick says: changes to picks and facts, ideas.</summary>

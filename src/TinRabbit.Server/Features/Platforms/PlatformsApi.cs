@@ -1,17 +1,6 @@
-using System.ComponentModel.DataAnnotations;
-using System.Text;
-using System.Text.Json;
-using System.Text.Json.Nodes;
-using Microsoft.AspNetCore.Http.HttpResults;
-using Microsoft.EntityFrameworkCore;
-using TinRabbit.Core;
 using TinRabbit.Core.Findings;
-using TinRabbit.Core.Platforms;
 using TinRabbit.Server.Hosting;
 using TinRabbit.Server.Listings;
-using TinRabbit.Server.Requests;
-using TinRabbit.Server.Storage;
-using TinRabbit.Server.Undo;
 
 namespace TinRabbit.Server.Features.Platforms;
 
@@ -43,23 +32,18 @@ internal static class PlatformsApi
 {
     public static void MapPlatforms(this IEndpointRouteBuilder app)
     {
-        var api = app.MapGroup("/api/platforms").WithTags("Platforms");
-
-        api.MapGet("/", GetPlatforms).WithName("GetPlatforms");
-
-        api.MapGet("/{id}/profile.json", ExportProfile).WithName("ExportProfile");
+        var api = app.MapGroup("/api/platforms");
+        api.MapGet("/", GetPlatforms);
+        api.MapGet("/{id}/profile.json", ExportProfile);
 
         // Says what is wrong, and which listings would not fit; keeps nothing.
-        api.MapPost("/check", CheckProfile).WithName("CheckProfile").ProducesValidationProblem();
-
-        api.MapPost("/", AddPlatform).RetriesRaces().WithName("AddPlatform").ProducesValidationProblem();
-
-        api.MapPut("/{id}", SavePlatform).RetriesRaces().WithName("SavePlatform").ProducesValidationProblem();
-
-        api.MapDelete("/{id}", DeletePlatform).WithName("DeletePlatform").ProducesValidationProblem();
+        api.MapPost("/check", CheckProfile);
+        api.MapPost("/", AddPlatform).RetriesRaces();
+        api.MapPut("/{id}", SavePlatform).RetriesRaces();
+        api.MapDelete("/{id}", DeletePlatform);
     }
 
-    private static async Task<Ok<PlatformsView>> GetPlatforms(TinContext db, CancellationToken stop)
+    private static async Task<PlatformsView> GetPlatforms(TinContext db, CancellationToken stop)
     {
         var counts = await db
             .Listings.Where(l => l.Copy != ListingText.Empty)
@@ -67,27 +51,26 @@ internal static class PlatformsApi
             .Select(g => new { g.Key, Count = g.Count() })
             .ToDictionaryAsync(g => g.Key, g => g.Count, stop);
         var rows = await db.Platforms.AsNoTracking().ToListAsync(stop);
-        return TypedResults.Ok(
-            new PlatformsView(
-                [.. rows.OrderBy(r => r.Like is not null).ThenBy(r => r.Id).Select(r => View(r, counts.GetValueOrDefault(r.Id)))],
-                ListingToCheck.Thresholds
-            )
+        return new PlatformsView(
+            [.. rows.OrderBy(r => r.Like is not null).ThenBy(r => r.Id).Select(r => View(r, counts.GetValueOrDefault(r.Id)))],
+            ListingToCheck.Thresholds
         );
     }
 
-    private static async Task<Results<FileContentHttpResult, NotFound>> ExportProfile(string id, TinContext db, CancellationToken stop) =>
-        await db.Platforms.FindAsync([id], stop) is { } row
-            ? TypedResults.File(
-                Encoding.UTF8.GetBytes(PlatformJson.Write(row.Profile).ToJsonString(new(ListingText.Format) { WriteIndented = true })),
-                "application/json",
-                $"{id}.json"
-            )
-            : TypedResults.NotFound();
+    private static async Task<FileContentHttpResult> ExportProfile(string id, TinContext db, CancellationToken stop)
+    {
+        var row = await db.Platforms.FindAsync([id], stop).OrNotThere();
+        return TypedResults.File(
+            Encoding.UTF8.GetBytes(PlatformJson.Write(row.Profile).ToJsonString(new(ListingText.Format) { WriteIndented = true })),
+            "application/json",
+            $"{id}.json"
+        );
+    }
 
-    private static async Task<Ok<ProfileChecked>> CheckProfile(ProfileRequest request, TinContext db, CancellationToken stop) =>
-        TypedResults.Ok(new ProfileChecked(await Unfit(db, Read(request), stop)));
+    private static async Task<ProfileChecked> CheckProfile(ProfileRequest request, TinContext db, CancellationToken stop) =>
+        new ProfileChecked(await Unfit(db, Read(request), stop));
 
-    private static async Task<Ok<PlatformView>> AddPlatform(
+    private static async Task<PlatformView> AddPlatform(
         ProfileRequest request,
         TinContext db,
         ChangeLog changes,
@@ -107,10 +90,10 @@ internal static class PlatformsApi
         var undo = new RemoveRows(nameof(PlatformRow), [platform.Id]);
         await changes.Save(PlatformMessages.Added(platform.Name), new(Screen.Settings), [undo], stop);
         await markets.TryOpen(platform, row.Like!, stop);
-        return TypedResults.Ok(View(row, 0));
+        return View(row, 0);
     }
 
-    private static async Task<Results<Ok<ProfileChecked>, Conflict<PlatformView>, NotFound>> SavePlatform(
+    private static async Task<Results<Ok<ProfileChecked>, Conflict<PlatformView>>> SavePlatform(
         string id,
         ProfileRequest request,
         TinContext db,
@@ -119,8 +102,7 @@ internal static class PlatformsApi
         CancellationToken stop
     )
     {
-        if (await db.Platforms.FindAsync([id], stop) is not { } row)
-            return TypedResults.NotFound();
+        var row = await db.Platforms.FindAsync([id], stop).OrNotThere();
         var (platform, from) = ReadChanged(request, id);
         var unfit = await Unfit(db, platform, stop);
         var before = Profiles.Write(row.Profile);
@@ -166,21 +148,13 @@ internal static class PlatformsApi
             ]);
     }
 
-    private static async Task<Results<Ok<Changed>, NotFound>> DeletePlatform(
-        string id,
-        TinContext db,
-        ChangeLog changes,
-        CancellationToken stop
-    )
+    private static async Task<Changed> DeletePlatform(string id, TinContext db, ChangeLog changes, CancellationToken stop)
     {
-        if (await db.Platforms.FindAsync([id], stop) is not { } row)
-            return TypedResults.NotFound();
+        var row = await db.Platforms.FindAsync([id], stop).OrNotThere();
         if (row.Like is null)
             throw new InvalidInputException([new("id", "A built-in platform can’t be deleted.")]);
         List<IDeletable> rows = [row, .. await db.Listings.Where(l => l.PlatformId == id).ToListAsync(stop)];
-        return TypedResults.Ok(
-            await changes.Delete(ChangeMessages.Deleted("platform", row.Profile.Name), new(Screen.Settings), rows, stop)
-        );
+        return await changes.Delete(ChangeMessages.Deleted("platform", row.Profile.Name), new(Screen.Settings), rows, stop);
     }
 
     // A copy of a copy resembles the original's platform.

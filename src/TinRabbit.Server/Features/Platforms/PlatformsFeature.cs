@@ -1,12 +1,7 @@
-using TinRabbit.Server.Requests;
-
 namespace TinRabbit.Server.Features.Platforms;
 
 /// <summary>The platforms.</summary>
 internal sealed class PlatformsFeature : IFeature
 {
-    public void Map(IEndpointRouteBuilder api)
-    {
-        api.MapPlatforms();
-    }
+    public void Map(IEndpointRouteBuilder api) => api.MapPlatforms();
 }

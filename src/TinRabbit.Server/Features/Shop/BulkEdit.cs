@@ -1,13 +1,6 @@
-using Microsoft.EntityFrameworkCore;
 using TinRabbit.Core.Edits;
-using TinRabbit.Core.Measures;
-using TinRabbit.Core.Platforms;
-using TinRabbit.Core.Words;
-using TinRabbit.Market;
 using TinRabbit.Server.Listings;
 using TinRabbit.Server.Picks;
-using TinRabbit.Server.Storage;
-using TinRabbit.Server.Undo;
 
 namespace TinRabbit.Server.Features.Shop;
 

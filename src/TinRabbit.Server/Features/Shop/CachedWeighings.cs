@@ -1,12 +1,8 @@
 using System.Runtime.CompilerServices;
 using System.Threading.Channels;
-using Microsoft.EntityFrameworkCore;
 using TinRabbit.Core.Findings;
-using TinRabbit.Core.Measures;
-using TinRabbit.Core.Platforms;
 using TinRabbit.Server.Listings;
 using TinRabbit.Server.Picks;
-using TinRabbit.Server.Storage;
 
 namespace TinRabbit.Server.Features.Shop;
 

@@ -1,8 +1,3 @@
-using Microsoft.EntityFrameworkCore;
-using TinRabbit.Server.Requests;
-using TinRabbit.Server.Storage;
-using TinRabbit.Server.Undo;
-
 namespace TinRabbit.Server.Features.Shop;
 
 /// <summary>A change as the history lists it.</summary>
@@ -28,21 +23,12 @@ internal static class ChangesApi
 
     public static void MapChanges(this IEndpointRouteBuilder app)
     {
-        var api = app.MapGroup("/api/changes").WithTags("Shop");
-        api.MapGet("/", GetChanges)
-            .WithName("GetChanges")
-            .WithDescription("The last changes of the shop, and of a product where one is given; the newest first.");
-        api.MapPost("/undo", Undo)
+        var api = app.MapGroup("/api/changes");
+        api.MapGet("/", GetChanges).WithDescription("The last changes of the shop, and of a product where one is given; the newest first.");
+        api.MapPost("/undo", UndoChange).RetriesRaces().WithDescription("Undoes a change, or the last one.").DisableRequestTimeout();
+        api.MapPost("/redo", RedoChange)
             .RetriesRaces()
-            .WithName("UndoChange")
-            .WithDescription("Undoes a change, or the last one.")
-            .ProducesValidationProblem()
-            .DisableRequestTimeout();
-        api.MapPost("/redo", Redo)
-            .RetriesRaces()
-            .WithName("RedoChange")
             .WithDescription("Makes a change again that was undone, or the one that was undone last.")
-            .ProducesValidationProblem()
             .DisableRequestTimeout();
     }
 
@@ -69,9 +55,9 @@ internal static class ChangesApi
         ];
     }
 
-    private static async Task<Changed> Undo(int? product, int? change, ChangeLog changes, CancellationToken stop) =>
+    private static async Task<Changed> UndoChange(int? product, int? change, ChangeLog changes, CancellationToken stop) =>
         new(await changes.Undo(product, change, stop));
 
-    private static async Task<Changed> Redo(int? product, int? change, ChangeLog changes, CancellationToken stop) =>
+    private static async Task<Changed> RedoChange(int? product, int? change, ChangeLog changes, CancellationToken stop) =>
         new(await changes.Redo(product, change, stop));
 }

@@ -1,8 +1,4 @@
-using System.ComponentModel.DataAnnotations;
-using Microsoft.AspNetCore.Http.HttpResults;
-using TinRabbit.Core;
 using TinRabbit.Core.Edits;
-using TinRabbit.Server.Requests;
 
 namespace TinRabbit.Server.Features.Shop;
 
@@ -62,14 +58,14 @@ internal static class EditListingsApi
 {
     public static void MapEditListings(this IEndpointRouteBuilder app)
     {
-        var api = app.MapGroup("/api/listings/edit").WithTags("Shop");
-        api.MapPost("/preview", PreviewEdit).WithName("PreviewEdit").ProducesValidationProblem();
-        api.MapPost("/", ApplyEdit).RetriesRaces().WithName("ApplyEdit").ProducesValidationProblem();
+        var api = app.MapGroup("/api/listings/edit");
+        api.MapPost("/preview", PreviewEdit);
+        api.MapPost("/", ApplyEdit).RetriesRaces();
     }
 
-    private static async Task<Ok<EditPlan>> PreviewEdit(EditRequest request, BulkEdit bulk, CancellationToken stop) =>
-        TypedResults.Ok(await bulk.Preview(request, stop));
+    private static async Task<EditPlan> PreviewEdit(EditRequest request, BulkEdit bulk, CancellationToken stop) =>
+        await bulk.Preview(request, stop);
 
-    private static async Task<Ok<EditDone>> ApplyEdit(ApplyEditRequest request, BulkEdit bulk, CancellationToken stop) =>
-        TypedResults.Ok(await bulk.Apply(request, stop));
+    private static async Task<EditDone> ApplyEdit(ApplyEditRequest request, BulkEdit bulk, CancellationToken stop) =>
+        await bulk.Apply(request, stop);
 }

@@ -1,15 +1,5 @@
-using System.ComponentModel.DataAnnotations;
-using Microsoft.AspNetCore.Http.HttpResults;
-using Microsoft.AspNetCore.Http.Json;
-using Microsoft.EntityFrameworkCore;
-using Microsoft.Extensions.Options;
-using TinRabbit.Core;
-using TinRabbit.Market;
 using TinRabbit.Server.Journal;
 using TinRabbit.Server.Listings;
-using TinRabbit.Server.Requests;
-using TinRabbit.Server.Storage;
-using TinRabbit.Server.Undo;
 
 namespace TinRabbit.Server.Features.Shop;
 
@@ -59,13 +49,13 @@ internal static class ListingsApi
 
     public static void MapListings(this IEndpointRouteBuilder app)
     {
-        var api = app.MapGroup("/api/listings").WithTags("Shop");
-        api.MapGet("/", GetListings).WithName("GetListings");
-        api.MapPost("/scores", WeighListings).WithName("WeighListings").DisableRequestTimeout();
-        api.MapPost("/archive", ArchiveListings).RetriesRaces().WithName("ArchiveListings").ProducesValidationProblem();
+        var api = app.MapGroup("/api/listings");
+        api.MapGet("/", GetListings);
+        api.MapPost("/scores", WeighListings).DisableRequestTimeout();
+        api.MapPost("/archive", ArchiveListings).RetriesRaces();
     }
 
-    private static async Task<Ok<ListingsView>> GetListings(
+    private static async Task<ListingsView> GetListings(
         string? country,
         TinContext db,
         IMarket market,
@@ -81,12 +71,10 @@ internal static class ListingsApi
         var names = await db.PlatformNames(stop);
         var sent = await LastSent(db, stop);
         var rows = await Rows(db).ToListAsync(stop);
-        return TypedResults.Ok(
-            new ListingsView(
-                chosen,
-                countries,
-                [.. rows.Select(r => Line(r, markets, names, sent.TryGetValue(r.Id, out var at) ? at : null, scores))]
-            )
+        return new ListingsView(
+            chosen,
+            countries,
+            [.. rows.Select(r => Line(r, markets, names, sent.TryGetValue(r.Id, out var at) ? at : null, scores))]
         );
     }
 
@@ -124,18 +112,16 @@ internal static class ListingsApi
     }
 
     // What is not known, or not fresh, is worked out; a seller who leaves stops it, and what is done is kept.
-    private static async Task WeighListings(
+    private static async Task<NdJson<ScoreLine>> WeighListings(
         ScoresRequest request,
         TinContext db,
         IMarket market,
         CachedWeighings scores,
-        HttpResponse response,
-        IOptions<JsonOptions> json,
         CancellationToken stop
     )
     {
         var todo = await Stale(request.Country, db, market, scores, stop);
-        await response.WriteLines(Lines(), json.Value.SerializerOptions, stop);
+        return new(Lines());
 
         async IAsyncEnumerable<ScoreLine> Lines()
         {
@@ -164,7 +150,7 @@ internal static class ListingsApi
         ];
     }
 
-    private static async Task<Ok<Changed>> ArchiveListings(ArchiveRequest request, TinContext db, ChangeLog changes, CancellationToken stop)
+    private static async Task<Changed> ArchiveListings(ArchiveRequest request, TinContext db, ChangeLog changes, CancellationToken stop)
     {
         var listings = new List<ListingRow>();
         foreach (var ids in request.Ids.Distinct().Chunk(RowsAtOnce))
@@ -172,14 +158,12 @@ internal static class ListingsApi
                 await db.Listings.Where(l => ids.Contains(l.Id) && l.ArchivedAt == null == request.IsArchived).ToListAsync(stop)
             );
         if (listings.Count == 0)
-            return TypedResults.Ok(new Changed(null));
+            return new(null);
         var before = listings.Select(l => new ArchivedState(l.Id, l.ArchivedAt)).ToList();
         DateTime? now = request.IsArchived ? db.Now : null;
         foreach (var listing in listings)
             listing.ArchivedAt = now;
-        return TypedResults.Ok(
-            await changes.Save(ShopMessages.Archived(listings.Count, !request.IsArchived), new(Screen.Listings), [.. before], stop)
-        );
+        return await changes.Save(ShopMessages.Archived(listings.Count, !request.IsArchived), new(Screen.Listings), [.. before], stop);
     }
 
     private sealed record ListingHead(

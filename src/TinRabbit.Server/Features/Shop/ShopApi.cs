@@ -1,15 +1,5 @@
-using System.ComponentModel.DataAnnotations;
-using Microsoft.AspNetCore.Http.HttpResults;
-using Microsoft.EntityFrameworkCore;
-using TinRabbit.Core;
-using TinRabbit.Core.Platforms;
-using TinRabbit.Core.Words;
-using TinRabbit.Market;
 using TinRabbit.Server.Listings;
 using TinRabbit.Server.Picks;
-using TinRabbit.Server.Requests;
-using TinRabbit.Server.Storage;
-using TinRabbit.Server.Undo;
 
 namespace TinRabbit.Server.Features.Shop;
 
@@ -90,28 +80,20 @@ internal static class ShopApi
 {
     public static void MapShop(this IEndpointRouteBuilder app)
     {
-        var api = app.MapGroup("/api").WithTags("Shop");
-        api.MapGet("/shop", GetShop).WithName("GetShop");
-
-        api.MapPost("/products", AddProduct).WithName("AddProduct").ProducesValidationProblem();
-
-        api.MapPost("/products/{id:int}/listings/{platformId}", AddListing)
-            .RetriesRaces()
-            .WithName("AddListing")
-            .ProducesValidationProblem();
-        api.MapPut("/shop", SaveShop).RetriesRaces().WithName("SaveShop").ProducesValidationProblem();
-        api.MapPost("/shop/words", SetOwnWord).RetriesRaces().WithName("SetOwnWord").ProducesValidationProblem();
-        api.MapDelete("/products/{id:int}", DeleteProduct).RetriesRaces().WithName("DeleteProduct");
-        api.MapPost("/products/{id:int}/duplicate", DuplicateProduct)
-            .RetriesRaces()
-            .WithName("DuplicateProduct")
-            .ProducesValidationProblem();
-        api.MapDelete("/listings/{id:int}", DeleteListing).RetriesRaces().WithName("DeleteListing");
-        api.MapPut("/products/{id:int}/name", RenameProduct).RetriesRaces().WithName("RenameProduct").ProducesValidationProblem();
-        api.MapPut("/products/{id:int}/pictures", SavePictures).RetriesRaces().WithName("SavePictures").ProducesValidationProblem();
+        var api = app.MapGroup("/api");
+        api.MapGet("/shop", GetShop);
+        api.MapPost("/products", AddProduct);
+        api.MapPost("/products/{id:int}/listings/{platformId}", AddListing).RetriesRaces();
+        api.MapPut("/shop", SaveShop).RetriesRaces();
+        api.MapPost("/shop/words", SetOwnWord).RetriesRaces();
+        api.MapDelete("/products/{id:int}", DeleteProduct).RetriesRaces();
+        api.MapPost("/products/{id:int}/duplicate", DuplicateProduct).RetriesRaces();
+        api.MapDelete("/listings/{id:int}", DeleteListing).RetriesRaces();
+        api.MapPut("/products/{id:int}/name", RenameProduct).RetriesRaces();
+        api.MapPut("/products/{id:int}/pictures", SavePictures).RetriesRaces();
     }
 
-    private static async Task<Ok<ShopView>> GetShop(TinContext db, IMarket market, CancellationToken stop)
+    private static async Task<ShopView> GetShop(TinContext db, IMarket market, CancellationToken stop)
     {
         var shop = await db.Shops.AsNoTracking().OrderBy(s => s.Id).FirstAsync(stop);
         // The listings' texts stay where they are: a shop may have many.
@@ -120,14 +102,12 @@ internal static class ShopApi
         var products = await db.Products.AsNoTracking().Include(p => p.Pictures).OrderBy(p => p.Id).ToListAsync(stop);
         var platforms = await db.Platforms.AsNoTracking().ToDictionaryAsync(p => p.Id, stop);
         var places = market.PlacesWith(await db.Site(stop)).Where(m => platforms.ContainsKey(m.PlatformId));
-        return TypedResults.Ok(
-            new ShopView(
-                shop.Name,
-                shop.Currency,
-                [.. products.Select(p => View(p, listings[p.Id].ToDictionary(l => l.PlatformId, l => l.Id)))],
-                [.. places.Select(m => View(m, platforms[m.PlatformId], shop.Currency, market.IsSimulated))],
-                shop.OwnWords
-            )
+        return new ShopView(
+            shop.Name,
+            shop.Currency,
+            [.. products.Select(p => View(p, listings[p.Id].ToDictionary(l => l.PlatformId, l => l.Id)))],
+            [.. places.Select(m => View(m, platforms[m.PlatformId], shop.Currency, market.IsSimulated))],
+            shop.OwnWords
         );
     }
 
@@ -146,7 +126,7 @@ internal static class ShopApi
 
     private sealed record ListingHead(int ProductId, string PlatformId, int Id);
 
-    private static async Task<Ok<ProductView>> AddProduct(ProductRequest request, TinContext db, CancellationToken stop)
+    private static async Task<ProductView> AddProduct(ProductRequest request, TinContext db, CancellationToken stop)
     {
         var product = new ProductRow
         {
@@ -163,10 +143,10 @@ internal static class ShopApi
             ListingEditor.Add(product, platform, db.Now);
         db.Products.Add(product);
         await db.SaveChangesAsync(stop);
-        return TypedResults.Ok(View(product));
+        return View(product);
     }
 
-    private static async Task<Results<Ok<ProductView>, NotFound>> AddListing(
+    private static async Task<ProductView> AddListing(
         int id,
         string platformId,
         int? from,
@@ -175,16 +155,16 @@ internal static class ShopApi
         CancellationToken stop
     )
     {
-        if (await Find(db, id, stop) is not { } product || await db.Platforms.FindAsync([platformId], stop) is not { } row)
-            return TypedResults.NotFound();
+        var product = await Find(db, id, stop).OrNotThere();
+        var row = await db.Platforms.FindAsync([platformId], stop).OrNotThere();
         if (product.Listings.Any(l => l.PlatformId == platformId))
-            return TypedResults.Ok(View(product));
+            return View(product);
         var other = from is { } source ? await db.FindListing(source, stop) : null;
         var listing = AddConverted(product, row.Profile, other?.ProductId == id ? other : null, db.Now);
         await db.SaveChangesAsync(stop);
         var what = ShopMessages.AddedListing(product.Name, row.Profile.Name);
         await changes.Save(what, new(Screen.Write, id, listing.Id), [new RemoveListings([listing.Id])], stop);
-        return TypedResults.Ok(View(product));
+        return View(product);
     }
 
     // With the text of another listing of the product, where there is one.
@@ -193,7 +173,7 @@ internal static class ShopApi
             ? ListingEditor.Add(product, platform.Id, now, TextConversion.ConvertTo(platform, its, other.Copy.On(its)), other.LeadKey)
             : ListingEditor.Add(product, platform.Id, now);
 
-    private static async Task<Ok<Changed>> SaveShop(ShopRequest request, TinContext db, ChangeLog changes, CancellationToken stop)
+    private static async Task<Changed> SaveShop(ShopRequest request, TinContext db, ChangeLog changes, CancellationToken stop)
     {
         var name = NewName.Check(request.Name);
         if (request.Currency is not [>= 'A' and <= 'Z', >= 'A' and <= 'Z', >= 'A' and <= 'Z'])
@@ -201,12 +181,12 @@ internal static class ShopApi
         var shop = await db.Shops.OrderBy(s => s.Id).FirstAsync(stop);
         var before = new ShopNames(shop.Name, shop.Currency);
         if (before == new ShopNames(name, request.Currency))
-            return TypedResults.Ok(new Changed(null));
+            return new(null);
         (shop.Name, shop.Currency) = (name, request.Currency);
-        return TypedResults.Ok(await changes.Save(ShopMessages.ChangedShop, new(Screen.Settings), [before], stop));
+        return await changes.Save(ShopMessages.ChangedShop, new(Screen.Settings), [before], stop);
     }
 
-    private static async Task<Ok<Changed>> SetOwnWord(OwnWordRequest request, TinContext db, ChangeLog changes, CancellationToken stop)
+    private static async Task<Changed> SetOwnWord(OwnWordRequest request, TinContext db, ChangeLog changes, CancellationToken stop)
     {
         var word = request.Word.Trim();
         if (FactWords.OwnKeyOf(word).Length == 0)
@@ -215,40 +195,32 @@ internal static class ShopApi
         var before = shop.OwnWords;
         var others = before.Where(w => FactWords.OwnKeyOf(w.Word) != FactWords.OwnKeyOf(word)).ToList();
         if (request.Forget && others.Count == before.Count)
-            return TypedResults.Ok(new Changed(null));
+            return new(null);
         if (!request.Forget && others.Count >= Bounds.OwnWords)
             throw new InvalidInputException([
                 new("word", $"A shop has at most {Bounds.OwnWords:#,0} words of its own. Remove some in Settings."),
             ]);
         shop.OwnWords = request.Forget ? others : [.. others, new(word, request.Facet)];
-        return TypedResults.Ok(
-            await changes.Save(
-                request.Forget ? ShopMessages.ForgotOwnWord(word) : ShopMessages.SetOwnWord(word, request.Facet),
-                new(Screen.Settings),
-                [new OwnWordsBefore(before)],
-                stop
-            )
+        return await changes.Save(
+            request.Forget ? ShopMessages.ForgotOwnWord(word) : ShopMessages.SetOwnWord(word, request.Facet),
+            new(Screen.Settings),
+            [new OwnWordsBefore(before)],
+            stop
         );
     }
 
-    private static async Task<Results<Ok<Changed>, NotFound>> DeleteProduct(
-        int id,
-        TinContext db,
-        ChangeLog changes,
-        CancellationToken stop
-    ) =>
-        await db.Products.FindAsync([id], stop) is { } product
-            ? TypedResults.Ok(
-                await changes.Save(
-                    ChangeMessages.Deleted("product", product.Name),
-                    new(Screen.Listings),
-                    [changes.MarkDeleted(await db.OfProducts([product.Id], stop), new RemoveProducts([product.Id]))],
-                    stop
-                )
-            )
-            : TypedResults.NotFound();
+    private static async Task<Changed> DeleteProduct(int id, TinContext db, ChangeLog changes, CancellationToken stop)
+    {
+        var product = await db.Products.FindAsync([id], stop).OrNotThere();
+        return await changes.Save(
+            ChangeMessages.Deleted("product", product.Name),
+            new(Screen.Listings),
+            [changes.MarkDeleted(await db.OfProducts([product.Id], stop), new RemoveProducts([product.Id]))],
+            stop
+        );
+    }
 
-    private static async Task<Results<Ok<ProductView>, NotFound>> DuplicateProduct(
+    private static async Task<ProductView> DuplicateProduct(
         int id,
         NewName request,
         TinContext db,
@@ -256,15 +228,14 @@ internal static class ShopApi
         CancellationToken stop
     )
     {
-        if (await Find(db, id, stop) is not { } product)
-            return TypedResults.NotFound();
+        var product = await Find(db, id, stop).OrNotThere();
         var picks = await db.Picks.AsNoTracking().Where(p => p.ProductId == id).ToListAsync(stop);
         var copy = CopyOf(product, NewName.Check(request.Name), db.Now);
         db.Products.Add(copy);
         db.Picks.AddRange(picks.Select(p => p.CopyFor(copy)));
         await db.SaveChangesAsync(stop);
         await changes.Save(ChangeMessages.Duplicated("product", product.Name), new(Screen.Listings), [new RemoveProducts([copy.Id])], stop);
-        return TypedResults.Ok(View(copy));
+        return View(copy);
     }
 
     private static ProductRow CopyOf(ProductRow product, string name, DateTime now)
@@ -281,24 +252,18 @@ internal static class ShopApi
         return copy;
     }
 
-    private static async Task<Results<Ok<Changed>, NotFound>> DeleteListing(
-        int id,
-        TinContext db,
-        ChangeLog changes,
-        CancellationToken stop
-    ) =>
-        await db.FindListing(id, stop) is { } listing
-            ? TypedResults.Ok(
-                await changes.Save(
-                    ShopMessages.DeletedListing(listing.Product.Name, listing.Platform.Profile.Name),
-                    new(Screen.Write, listing.ProductId, id),
-                    [changes.MarkDeleted(await db.OfListings([id], stop), new RemoveListings([id]))],
-                    stop
-                )
-            )
-            : TypedResults.NotFound();
+    private static async Task<Changed> DeleteListing(int id, TinContext db, ChangeLog changes, CancellationToken stop)
+    {
+        var listing = await db.FindListing(id, stop).OrNotThere();
+        return await changes.Save(
+            ShopMessages.DeletedListing(listing.Product.Name, listing.Platform.Profile.Name),
+            new(Screen.Write, listing.ProductId, id),
+            [changes.MarkDeleted(await db.OfListings([id], stop), new RemoveListings([id]))],
+            stop
+        );
+    }
 
-    private static async Task<Results<Ok<ProductView>, Conflict<ProductView>, NotFound>> RenameProduct(
+    private static async Task<Results<Ok<ProductView>, Conflict<ProductView>>> RenameProduct(
         int id,
         ProductNameRequest request,
         TinContext db,
@@ -306,8 +271,7 @@ internal static class ShopApi
         CancellationToken stop
     )
     {
-        if (await Find(db, id, stop) is not { } product)
-            return TypedResults.NotFound();
+        var product = await Find(db, id, stop).OrNotThere();
         var name = NewName.Check(request.Name);
         if (Versioned.Apply(product.Revision, request.Revision, name == product.Name, Rename) is SaveResult.Conflict)
             return TypedResults.Conflict(View(product));
@@ -321,15 +285,14 @@ internal static class ShopApi
         }
     }
 
-    private static async Task<Results<Ok<ProductView>, Conflict<ProductView>, NotFound>> SavePictures(
+    private static async Task<Results<Ok<ProductView>, Conflict<ProductView>>> SavePictures(
         int id,
         PicturesRequest request,
         TinContext db,
         CancellationToken stop
     )
     {
-        if (await Find(db, id, stop) is not { } product)
-            return TypedResults.NotFound();
+        var product = await Find(db, id, stop).OrNotThere();
         var result = Versioned.Apply(
             product.PicturesRevision,
             request.Revision,

@@ -1,5 +1,3 @@
-using TinRabbit.Server.Requests;
-
 namespace TinRabbit.Server.Features.Shop;
 
 /// <summary>The shop: its products, listings and changes.</summary>

@@ -1,5 +1,3 @@
-using TinRabbit.Core.Words;
-
 namespace TinRabbit.Server.Features.Shop;
 
 /// <summary>Changes to the shop and its listings, as the toast and History name them.</summary>

@@ -1,5 +1,3 @@
-using TinRabbit.Core.Measures;
-
 namespace TinRabbit.Server.Features.Shop;
 
 /// <summary>A listing's scores in one market.</summary>

@@ -1,10 +1,6 @@
-using Microsoft.AspNetCore.Http.HttpResults;
-using Microsoft.EntityFrameworkCore;
 using TinRabbit.Server.Files.Tables;
 using TinRabbit.Server.Journal;
 using TinRabbit.Server.Listings;
-using TinRabbit.Server.Storage;
-using TinRabbit.Server.Undo;
 
 namespace TinRabbit.Server.Features.Watch;
 
@@ -13,15 +9,12 @@ internal static class CheckFilesApi
 {
     public static void MapCheckFiles(this IEndpointRouteBuilder app)
     {
-        var api = app.MapGroup("/api/listings/{id:int}/checks").WithTags("Watch");
-        api.MapPost("/import", ImportChecks)
-            .WithName("ImportChecks")
-            .Accepts<byte[]>("application/octet-stream")
-            .ProducesValidationProblem();
-        api.MapGet("/export.csv", ExportChecks).WithName("ExportChecks");
+        var api = app.MapGroup("/api/listings/{id:int}/checks");
+        api.MapPost("/import", ImportChecks).Accepts<byte[]>("application/octet-stream");
+        api.MapGet("/export.csv", ExportChecks);
     }
 
-    private static async Task<Results<Ok<Changed>, NotFound>> ImportChecks(
+    private static async Task<Changed> ImportChecks(
         int id,
         string marketId,
         string? name,
@@ -29,20 +22,15 @@ internal static class CheckFilesApi
         WatchImport import,
         HttpRequest request,
         CancellationToken stop
-    ) =>
-        await db.FindListing(id, stop) is { } listing
-            ? TypedResults.Ok(await import.AddChecks(listing, marketId, name, request.Body, stop))
-            : TypedResults.NotFound();
-
-    private static async Task<Results<FileContentHttpResult, NotFound>> ExportChecks(
-        int id,
-        string marketId,
-        TinContext db,
-        CancellationToken stop
     )
     {
-        if (await db.FindListing(id, stop) is null)
-            return TypedResults.NotFound();
+        var listing = await db.FindListing(id, stop).OrNotThere();
+        return await import.AddChecks(listing, marketId, name, request.Body, stop);
+    }
+
+    private static async Task<FileContentHttpResult> ExportChecks(int id, string marketId, TinContext db, CancellationToken stop)
+    {
+        await db.FindListing(id, stop).OrNotThere();
         var finds = await (
             from find in db.Finds
             join check in db.Checks on find.CheckId equals check.Id

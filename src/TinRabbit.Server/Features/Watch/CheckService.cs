@@ -1,9 +1,6 @@
 using System.Collections.Concurrent;
 using System.Threading.Channels;
-using Microsoft.EntityFrameworkCore;
-using TinRabbit.Market;
 using TinRabbit.Server.Journal;
-using TinRabbit.Server.Storage;
 
 namespace TinRabbit.Server.Features.Watch;
 

@@ -1,13 +1,5 @@
-using System.ComponentModel.DataAnnotations;
-using Microsoft.AspNetCore.Http.HttpResults;
-using Microsoft.EntityFrameworkCore;
-using TinRabbit.Core;
-using TinRabbit.Market;
 using TinRabbit.Server.Journal;
 using TinRabbit.Server.Listings;
-using TinRabbit.Server.Requests;
-using TinRabbit.Server.Storage;
-using TinRabbit.Server.Undo;
 
 namespace TinRabbit.Server.Features.Watch;
 
@@ -46,28 +38,25 @@ internal static class ChecksApi
 
     public static void MapChecks(this IEndpointRouteBuilder app)
     {
-        var api = app.MapGroup("/api/listings/{id:int}/checks").WithTags("Watch");
-        api.MapGet("/", GetFound).WithName("GetFound");
-        api.MapPost("/", BeginCheck).RetriesRaces().WithName("BeginCheck").ProducesValidationProblem();
-        api.MapGet("/{check:int}", GetCheck).WithName("GetCheck");
-        api.MapPost("/{check:int}/stop", StopCheck).WithName("StopCheck");
-        api.MapPost("/{check:int}/resume", ResumeCheck).WithName("ResumeCheck");
-        api.MapDelete("/{check:int}", DeleteCheck).WithName("DeleteCheck");
-        api.MapPost("/unfollow", Unfollow).WithName("UnfollowTerms").ProducesValidationProblem();
+        var api = app.MapGroup("/api/listings/{id:int}/checks");
+        api.MapGet("/", GetFound);
+        api.MapPost("/", BeginCheck).RetriesRaces();
+        api.MapGet("/{check:int}", GetCheck);
+        api.MapPost("/{check:int}/stop", StopCheck);
+        api.MapPost("/{check:int}/resume", ResumeCheck);
+        api.MapDelete("/{check:int}", DeleteCheck);
+        api.MapPost("/unfollow", UnfollowTerms);
     }
 
-    private static async Task<Results<Ok<FoundView>, NotFound>> GetFound(int id, string marketId, TinContext db, CancellationToken stop)
+    private static async Task<FoundView> GetFound(int id, string marketId, TinContext db, CancellationToken stop)
     {
-        if (await db.FindListing(id, stop) is not { } listing)
-            return TypedResults.NotFound();
+        var listing = await db.FindListing(id, stop).OrNotThere();
         var terms = await FoundTerms.Of(db, listing, marketId, stop);
         var checks = await FoundChecks.Of(db, id, marketId).AsNoTracking().Take(ChecksShown).ToListAsync(stop);
-        return TypedResults.Ok(
-            new FoundView(terms, await Views(db, checks, stop), terms.Count(t => t.Found is { } found && found != t.Predicted))
-        );
+        return new FoundView(terms, await Views(db, checks, stop), terms.Count(t => t.Found is { } found && found != t.Predicted));
     }
 
-    private static async Task<Results<Ok<FoundCheckView>, NotFound>> BeginCheck(
+    private static async Task<FoundCheckView> BeginCheck(
         int id,
         FoundCheckRequest request,
         TinContext db,
@@ -76,71 +65,50 @@ internal static class ChecksApi
         CancellationToken stop
     )
     {
-        if (await db.FindListing(id, stop) is null)
-            return TypedResults.NotFound();
+        await db.FindListing(id, stop).OrNotThere();
         var check = await FoundChecks.Begin(db, market, id, request.MarketId, request.Terms, stop);
         service.Queue(check.Id);
-        return TypedResults.Ok((await Views(db, [check], stop))[0]);
+        return (await Views(db, [check], stop))[0];
     }
 
-    private static async Task<Results<Ok<FoundCheckView>, NotFound>> GetCheck(int id, int check, TinContext db, CancellationToken stop) =>
-        await Find(db, id, check).AsNoTracking().FirstOrDefaultAsync(stop) is { } row
-            ? TypedResults.Ok((await Views(db, [row], stop))[0])
-            : TypedResults.NotFound();
-
-    private static async Task<Results<Ok<FoundCheckView>, NotFound>> StopCheck(
-        int id,
-        int check,
-        TinContext db,
-        CheckService service,
-        CancellationToken stop
-    )
+    private static async Task<FoundCheckView> GetCheck(int id, int check, TinContext db, CancellationToken stop)
     {
-        if (await Find(db, id, check).FirstOrDefaultAsync(stop) is not { } row)
-            return TypedResults.NotFound();
+        var row = await Find(db, id, check).AsNoTracking().FirstOrDefaultAsync(stop).OrNotThere();
+        return (await Views(db, [row], stop))[0];
+    }
+
+    private static async Task<FoundCheckView> StopCheck(int id, int check, TinContext db, CheckService service, CancellationToken stop)
+    {
+        var row = await Find(db, id, check).FirstOrDefaultAsync(stop).OrNotThere();
         if (row.State == CheckState.Running)
             row.State = CheckState.Stopped;
         await db.SaveChangesAsync(stop);
         service.Stop(check);
-        return TypedResults.Ok((await Views(db, [row], stop))[0]);
+        return (await Views(db, [row], stop))[0];
     }
 
-    private static async Task<Results<Ok<FoundCheckView>, NotFound>> ResumeCheck(
-        int id,
-        int check,
-        TinContext db,
-        CheckService service,
-        CancellationToken stop
-    )
+    private static async Task<FoundCheckView> ResumeCheck(int id, int check, TinContext db, CheckService service, CancellationToken stop)
     {
-        if (await Find(db, id, check).FirstOrDefaultAsync(stop) is not { } row)
-            return TypedResults.NotFound();
+        var row = await Find(db, id, check).FirstOrDefaultAsync(stop).OrNotThere();
         if (row.State == CheckState.Stopped)
             (row.State, row.Problem) = (CheckState.Running, null);
         await db.SaveChangesAsync(stop);
         service.Queue(check);
-        return TypedResults.Ok((await Views(db, [row], stop))[0]);
+        return (await Views(db, [row], stop))[0];
     }
 
-    private static async Task<Results<Ok<Changed>, NotFound>> DeleteCheck(
-        int id,
-        int check,
-        TinContext db,
-        ChangeLog changes,
-        CancellationToken stop
-    ) =>
-        await Find(db, id, check).FirstOrDefaultAsync(stop) is { } row
-            ? TypedResults.Ok(
-                await changes.Delete(
-                    ChangeMessages.Deleted("check", $"{row.Day:yyyy-MM-dd}"),
-                    new(Screen.Watch, await db.ProductOf(id, stop), id),
-                    [row],
-                    stop
-                )
-            )
-            : TypedResults.NotFound();
+    private static async Task<Changed> DeleteCheck(int id, int check, TinContext db, ChangeLog changes, CancellationToken stop)
+    {
+        var row = await Find(db, id, check).FirstOrDefaultAsync(stop).OrNotThere();
+        return await changes.Delete(
+            ChangeMessages.Deleted("check", $"{row.Day:yyyy-MM-dd}"),
+            new(Screen.Watch, await db.ProductOf(id, stop), id),
+            [row],
+            stop
+        );
+    }
 
-    private static async Task<Results<Ok<Changed>, NotFound>> Unfollow(
+    private static async Task<Changed> UnfollowTerms(
         int id,
         UnfollowRequest request,
         TinContext db,
@@ -150,14 +118,12 @@ internal static class ChecksApi
     {
         var terms = await db.FollowedTerms.Where(t => t.ListingId == id && request.Terms.Contains(t.Id)).ToListAsync(stop);
         return terms.Count == 0
-            ? TypedResults.NotFound()
-            : TypedResults.Ok(
-                await changes.Delete(
-                    WatchMessages.Unfollowed([.. terms.Select(t => t.Text)]),
-                    new(Screen.Watch, await db.ProductOf(id, stop), id),
-                    terms,
-                    stop
-                )
+            ? throw new NotThereException()
+            : await changes.Delete(
+                WatchMessages.Unfollowed([.. terms.Select(t => t.Text)]),
+                new(Screen.Watch, await db.ProductOf(id, stop), id),
+                terms,
+                stop
             );
     }
 

@@ -1,4 +1,3 @@
-using TinRabbit.Core.Matching;
 using TinRabbit.Core.Watching;
 
 namespace TinRabbit.Server.Features.Watch;

@@ -1,11 +1,8 @@
-using Microsoft.EntityFrameworkCore;
-using TinRabbit.Core.Matching;
 using TinRabbit.Core.Watching;
 using TinRabbit.Server.Journal;
 using TinRabbit.Server.Listings;
 using TinRabbit.Server.Picks;
 using TinRabbit.Server.Shelf;
-using TinRabbit.Server.Storage;
 
 namespace TinRabbit.Server.Features.Watch;
 

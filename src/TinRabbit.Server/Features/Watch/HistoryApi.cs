@@ -1,10 +1,5 @@
-using Microsoft.AspNetCore.Http.HttpResults;
-using Microsoft.EntityFrameworkCore;
-using TinRabbit.Market;
 using TinRabbit.Server.Files.Tables;
 using TinRabbit.Server.Listings;
-using TinRabbit.Server.Storage;
-using TinRabbit.Server.Undo;
 
 namespace TinRabbit.Server.Features.Watch;
 
@@ -13,27 +8,21 @@ internal static class HistoryApi
 {
     public static void MapHistory(this IEndpointRouteBuilder app)
     {
-        var api = app.MapGroup("/api/listings/{id:int}").WithTags("Watch");
-        api.MapGet("/history", GetHistory).WithName("GetHistory");
-        api.MapPost("/figures/import", ImportFigures)
-            .WithName("ImportFigures")
-            .Accepts<byte[]>("application/octet-stream")
-            .ProducesValidationProblem();
-        api.MapGet("/figures/export.csv", ExportFigures).WithName("ExportFigures");
+        var api = app.MapGroup("/api/listings/{id:int}");
+        api.MapGet("/history", GetHistory);
+        api.MapPost("/figures/import", ImportFigures).Accepts<byte[]>("application/octet-stream");
+        api.MapGet("/figures/export.csv", ExportFigures);
     }
 
-    private static async Task<Results<Ok<HistoryView>, NotFound>> GetHistory(
+    private static async Task<HistoryView> GetHistory(
         int id,
         string marketId,
         TinContext db,
         ListingHistory history,
         CancellationToken stop
-    ) =>
-        await db.Listings.AnyAsync(l => l.Id == id, stop)
-            ? TypedResults.Ok(await history.Load(id, marketId, stop))
-            : TypedResults.NotFound();
+    ) => await db.Listings.AnyAsync(l => l.Id == id, stop) ? await history.Load(id, marketId, stop) : throw new NotThereException();
 
-    private static async Task<Results<Ok<Changed>, NotFound>> ImportFigures(
+    private static async Task<Changed> ImportFigures(
         int id,
         string marketId,
         string? name,
@@ -41,17 +30,13 @@ internal static class HistoryApi
         WatchImport import,
         HttpRequest request,
         CancellationToken stop
-    ) =>
-        await db.FindListing(id, stop) is { } listing
-            ? TypedResults.Ok(await import.AddFigures(listing, marketId, name, request.Body, stop))
-            : TypedResults.NotFound();
+    )
+    {
+        var listing = await db.FindListing(id, stop).OrNotThere();
+        return await import.AddFigures(listing, marketId, name, request.Body, stop);
+    }
 
-    private static async Task<Results<FileContentHttpResult, NotFound>> ExportFigures(
-        int id,
-        string marketId,
-        TinContext db,
-        CancellationToken stop
-    ) =>
+    private static async Task<FileContentHttpResult> ExportFigures(int id, string marketId, TinContext db, CancellationToken stop) =>
         await db.Listings.AnyAsync(l => l.Id == id, stop)
             ? CsvFile.Of(
                 FigureTables.Csv(
@@ -61,5 +46,5 @@ internal static class HistoryApi
                 ),
                 "daily figures.csv"
             )
-            : TypedResults.NotFound();
+            : throw new NotThereException();
 }

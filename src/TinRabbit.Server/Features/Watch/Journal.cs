@@ -1,9 +1,7 @@
-using Microsoft.EntityFrameworkCore;
 using TinRabbit.Core.Comparing;
 using TinRabbit.Core.Watching;
 using TinRabbit.Server.Journal;
 using TinRabbit.Server.Listings;
-using TinRabbit.Server.Storage;
 
 namespace TinRabbit.Server.Features.Watch;
 

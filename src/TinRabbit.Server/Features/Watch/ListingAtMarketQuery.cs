@@ -1,8 +1,6 @@
-using Microsoft.EntityFrameworkCore;
 using TinRabbit.Core.Watching;
 using TinRabbit.Server.Journal;
 using TinRabbit.Server.Listings;
-using TinRabbit.Server.Storage;
 
 namespace TinRabbit.Server.Features.Watch;
 

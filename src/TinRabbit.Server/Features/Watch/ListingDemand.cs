@@ -1,8 +1,6 @@
-using Microsoft.EntityFrameworkCore;
 using TinRabbit.Core.Comparing;
 using TinRabbit.Server.Journal;
 using TinRabbit.Server.Shelf;
-using TinRabbit.Server.Storage;
 
 namespace TinRabbit.Server.Features.Watch;
 

@@ -1,10 +1,6 @@
 using System.Data.Common;
-using System.Globalization;
-using Microsoft.EntityFrameworkCore;
-using TinRabbit.Core;
 using TinRabbit.Core.Watching;
 using TinRabbit.Server.Journal;
-using TinRabbit.Server.Storage;
 
 namespace TinRabbit.Server.Features.Watch;
 

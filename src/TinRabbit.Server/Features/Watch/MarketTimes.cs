@@ -1,5 +1,3 @@
-using TinRabbit.Market;
-
 namespace TinRabbit.Server.Features.Watch;
 
 /// <summary>Times of days in a market.</summary>

@@ -1,6 +1,3 @@
-using Microsoft.AspNetCore.Http.HttpResults;
-using TinRabbit.Core.Platforms;
-
 namespace TinRabbit.Server.Features.Watch;
 
 /// <summary>The watched listings that moved most.</summary>
@@ -8,11 +5,10 @@ internal static class MoversApi
 {
     private const int LongestPeriod = 366;
 
-    public static void MapMovers(this IEndpointRouteBuilder app) =>
-        app.MapGet("/api/movers", GetMovers).WithName("GetMovers").WithTags("Watch").ProducesValidationProblem();
+    public static void MapMovers(this IEndpointRouteBuilder app) => app.MapGet("/api/movers", GetMovers);
 
-    private static async Task<Ok<MoversView>> GetMovers(int days, Movers movers, CancellationToken stop) =>
+    private static async Task<MoversView> GetMovers(int days, Movers movers, CancellationToken stop) =>
         days is < 1 or > LongestPeriod
             ? throw new InvalidInputException([new("days", $"Compare periods of 1 to {LongestPeriod} days.")])
-            : TypedResults.Ok(await movers.Load(days, stop));
+            : await movers.Load(days, stop);
 }

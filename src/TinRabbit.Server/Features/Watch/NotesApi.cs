@@ -1,16 +1,7 @@
-using System.ComponentModel.DataAnnotations;
-using System.Globalization;
-using Microsoft.AspNetCore.Http.HttpResults;
-using Microsoft.EntityFrameworkCore;
-using TinRabbit.Core;
-using TinRabbit.Core.Platforms;
 using TinRabbit.Core.Watching;
 using TinRabbit.Server.Files.Tables;
 using TinRabbit.Server.Journal;
 using TinRabbit.Server.Listings;
-using TinRabbit.Server.Requests;
-using TinRabbit.Server.Storage;
-using TinRabbit.Server.Undo;
 
 namespace TinRabbit.Server.Features.Watch;
 
@@ -53,16 +44,16 @@ internal static class NotesApi
 
     public static void MapNotes(this IEndpointRouteBuilder app)
     {
-        var api = app.MapGroup("/api/notes").WithTags("Watch");
-        api.MapGet("/", GetJournal).WithName("GetJournal").ProducesValidationProblem();
-        api.MapPost("/", AddNote).WithName("AddNote").ProducesValidationProblem();
-        api.MapPut("/{note:int}", SaveNote).RetriesRaces().WithName("SaveNote").ProducesValidationProblem();
-        api.MapDelete("/{note:int}", DeleteNote).WithName("DeleteNote");
-        api.MapGet("/{note:int}/changes", GetNoteChanges).WithName("GetNoteChanges");
-        api.MapGet("/export.csv", ExportJournal).WithName("ExportJournal");
+        var api = app.MapGroup("/api/notes");
+        api.MapGet("/", GetJournal);
+        api.MapPost("/", AddNote);
+        api.MapPut("/{note:int}", SaveNote).RetriesRaces();
+        api.MapDelete("/{note:int}", DeleteNote);
+        api.MapGet("/{note:int}/changes", GetNoteChanges);
+        api.MapGet("/export.csv", ExportJournal);
     }
 
-    private static async Task<Ok<JournalView>> GetJournal(
+    private static async Task<JournalView> GetJournal(
         TinContext db,
         [MaxLength(Bounds.NoteLength)] string? has,
         [MaxLength(Bounds.NameLength)] string? kind,
@@ -78,64 +69,55 @@ internal static class NotesApi
         var journal = await Journal.Load(db, stop);
         var notes = journal.Notes(has, Named<NoteKind>(kind, "kind"), productId, listingId, marketId);
         var shown = notes.Take(MostShown).ToList();
-        return TypedResults.Ok(
-            new JournalView(
-                effects == false ? journal.Views(shown) : await journal.Compare(db, shown, stop),
-                notes.Count,
-                pooled == true ? await journal.Pooled(db, Named<DailyMeasure>(measure, "measure") ?? DailyMeasure.Views, stop) : []
-            )
+        return new JournalView(
+            effects == false ? journal.Views(shown) : await journal.Compare(db, shown, stop),
+            notes.Count,
+            pooled == true ? await journal.Pooled(db, Named<DailyMeasure>(measure, "measure") ?? DailyMeasure.Views, stop) : []
         );
     }
 
-    private static async Task<Ok<Changed>> AddNote(ChangeNoteRequest request, NoteEditor editor, CancellationToken stop) =>
-        TypedResults.Ok(await editor.Add(request, stop));
+    private static async Task<Changed> AddNote(ChangeNoteRequest request, NoteEditor editor, CancellationToken stop) =>
+        await editor.Add(request, stop);
 
-    private static async Task<Results<Ok<Changed>, NotFound, Conflict<string>>> SaveNote(
+    private static async Task<Results<Ok<Changed>, Conflict<string>>> SaveNote(
         int note,
         ChangeNoteRequest request,
         TinContext db,
         NoteEditor editor,
         CancellationToken stop
     ) =>
-        await db.Notes.FirstOrDefaultAsync(n => n.Id == note, stop) is not { } row ? TypedResults.NotFound()
+        await db.Notes.FirstOrDefaultAsync(n => n.Id == note, stop) is not { } row ? throw new NotThereException()
         : await editor.Save(row, request, stop) is { } changed ? TypedResults.Ok(changed)
         : TypedResults.Conflict("This note was changed in another window. Reload it, then change it again.");
 
-    private static async Task<Results<Ok<Changed>, NotFound>> DeleteNote(
-        int note,
-        TinContext db,
-        ChangeLog changes,
-        CancellationToken stop
-    ) =>
-        await db.Notes.FirstOrDefaultAsync(n => n.Id == note, stop) is { } row
-            ? TypedResults.Ok(
-                await changes.Delete(
-                    ChangeMessages.Deleted("note", NoteEditor.Short(row.Text)),
-                    new(Screen.Watch, row.ProductId, row.ListingId),
-                    [row],
-                    stop
-                )
-            )
-            : TypedResults.NotFound();
+    private static async Task<Changed> DeleteNote(int note, TinContext db, ChangeLog changes, CancellationToken stop)
+    {
+        var row = await db.Notes.FirstOrDefaultAsync(n => n.Id == note, stop).OrNotThere();
+        return await changes.Delete(
+            ChangeMessages.Deleted("note", NoteEditor.Short(row.Text)),
+            new(Screen.Watch, row.ProductId, row.ListingId),
+            [row],
+            stop
+        );
+    }
 
     // Word by word, from what was sent before to what this note sent.
-    private static async Task<Results<Ok<List<FieldChange>>, NotFound>> GetNoteChanges(int note, TinContext db, CancellationToken stop)
+    private static async Task<List<FieldChange>> GetNoteChanges(int note, TinContext db, CancellationToken stop)
     {
-        if (await db.Notes.AsNoTracking().FirstOrDefaultAsync(n => n.Id == note, stop) is not { } row)
-            return TypedResults.NotFound();
+        var row = await db.Notes.AsNoTracking().FirstOrDefaultAsync(n => n.Id == note, stop).OrNotThere();
         if (
             row.SentId is not { } id
             || await db.Sent.AsNoTracking().FirstOrDefaultAsync(s => s.Id == id, stop) is not { } sent
             || await db.FindListing(sent.ListingId, stop) is not { } listing
         )
-            return TypedResults.Ok(new List<FieldChange>());
+            return new List<FieldChange>();
         var before = await db
             .Sent.AsNoTracking()
             .Where(s => s.ListingId == sent.ListingId && s.MarketId == sent.MarketId && s.Id < id)
             .OrderByDescending(s => s.Id)
             .FirstOrDefaultAsync(stop);
         var platform = listing.Platform.Profile;
-        return TypedResults.Ok(before is null ? [] : FieldChanges.Of(platform, before.Copy.On(platform), sent.Copy.On(platform)));
+        return before is null ? [] : FieldChanges.Of(platform, before.Copy.On(platform), sent.Copy.On(platform));
     }
 
     private static async Task<FileContentHttpResult> ExportJournal(

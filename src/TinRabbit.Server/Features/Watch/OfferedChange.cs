@@ -1,5 +1,3 @@
-using System.Text.Json.Nodes;
-
 namespace TinRabbit.Server.Features.Watch;
 
 /// <summary>A change of the profile that is offered.</summary>

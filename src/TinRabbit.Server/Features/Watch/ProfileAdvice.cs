@@ -1,11 +1,7 @@
 using TinRabbit.Core.Calibrating;
-using TinRabbit.Core.Matching;
-using TinRabbit.Core.Platforms;
 using TinRabbit.Core.Watching;
-using TinRabbit.Market;
 using TinRabbit.Server.Listings;
 using TinRabbit.Server.Markets;
-using TinRabbit.Server.Storage;
 
 namespace TinRabbit.Server.Features.Watch;
 

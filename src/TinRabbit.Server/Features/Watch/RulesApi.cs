@@ -1,6 +1,4 @@
-using Microsoft.AspNetCore.Http.HttpResults;
 using TinRabbit.Server.Listings;
-using TinRabbit.Server.Storage;
 
 namespace TinRabbit.Server.Features.Watch;
 
@@ -9,31 +7,21 @@ internal static class RulesApi
 {
     public static void MapRules(this IEndpointRouteBuilder app)
     {
-        var api = app.MapGroup("/api/listings/{id:int}/rules").WithTags("Watch");
-        api.MapGet("/", GetRules).WithName("GetRules");
+        var api = app.MapGroup("/api/listings/{id:int}/rules");
+        api.MapGet("/", GetRules);
         // Asks the market for the results of many searches, so it may take a while; leaving stops it.
-        api.MapGet("/weights", GetWeights).WithName("GetWeights").DisableRequestTimeout();
+        api.MapGet("/weights", GetWeights).DisableRequestTimeout();
     }
 
-    private static async Task<Results<Ok<RulesView>, NotFound>> GetRules(
-        int id,
-        string marketId,
-        TinContext db,
-        ProfileAdvice advice,
-        CancellationToken stop
-    ) =>
-        await db.FindListing(id, stop) is { } listing
-            ? TypedResults.Ok(await advice.Rules(listing, marketId, stop))
-            : TypedResults.NotFound();
+    private static async Task<RulesView> GetRules(int id, string marketId, TinContext db, ProfileAdvice advice, CancellationToken stop)
+    {
+        var listing = await db.FindListing(id, stop).OrNotThere();
+        return await advice.Rules(listing, marketId, stop);
+    }
 
-    private static async Task<Results<Ok<WeightsView>, NotFound>> GetWeights(
-        int id,
-        string marketId,
-        TinContext db,
-        ProfileAdvice advice,
-        CancellationToken stop
-    ) =>
-        await db.FindListing(id, stop) is { } listing
-            ? TypedResults.Ok(await advice.Weights(listing, marketId, stop))
-            : TypedResults.NotFound();
+    private static async Task<WeightsView> GetWeights(int id, string marketId, TinContext db, ProfileAdvice advice, CancellationToken stop)
+    {
+        var listing = await db.FindListing(id, stop).OrNotThere();
+        return await advice.Weights(listing, marketId, stop);
+    }
 }

@@ -1,12 +1,6 @@
-using Microsoft.AspNetCore.Http.HttpResults;
-using Microsoft.EntityFrameworkCore;
-using TinRabbit.Core.Platforms;
-using TinRabbit.Market;
 using TinRabbit.Server.Hosting;
 using TinRabbit.Server.Journal;
 using TinRabbit.Server.Listings;
-using TinRabbit.Server.Requests;
-using TinRabbit.Server.Storage;
 
 namespace TinRabbit.Server.Features.Watch;
 
@@ -49,43 +43,31 @@ internal static class WatchApi
 
     public static void MapWatch(this IEndpointRouteBuilder app)
     {
-        var api = app.MapGroup("/api/listings/{id:int}/watch").WithTags("Watch");
-        api.MapGet("/", GetWatch).WithName("GetWatch");
-        api.MapPut("/", SaveWatch).RetriesRaces().WithName("SaveWatch").ProducesValidationProblem();
-        app.MapPost("/api/clock", MoveClock).WithName("MoveClock").WithTags("Watch").ProducesValidationProblem().DisableRequestTimeout();
+        var api = app.MapGroup("/api/listings/{id:int}/watch");
+        api.MapGet("/", GetWatch);
+        api.MapPut("/", SaveWatch).RetriesRaces();
+        app.MapPost("/api/clock", MoveClock).DisableRequestTimeout();
     }
 
-    private static async Task<Results<Ok<WatchView>, NotFound>> GetWatch(
-        int id,
-        string marketId,
-        TinContext db,
-        IMarket market,
-        CancellationToken stop
-    ) =>
-        await db.FindListing(id, stop) is { } listing
-            ? TypedResults.Ok(await View(db, market, listing, marketId, stop))
-            : TypedResults.NotFound();
-
-    private static async Task<Results<Ok<WatchView>, NotFound>> SaveWatch(
-        int id,
-        WatchRequest request,
-        TinContext db,
-        IMarket market,
-        CancellationToken stop
-    )
+    private static async Task<WatchView> GetWatch(int id, string marketId, TinContext db, IMarket market, CancellationToken stop)
     {
-        if (await db.FindListing(id, stop) is not { } listing)
-            return TypedResults.NotFound();
+        var listing = await db.FindListing(id, stop).OrNotThere();
+        return await View(db, market, listing, marketId, stop);
+    }
+
+    private static async Task<WatchView> SaveWatch(int id, WatchRequest request, TinContext db, IMarket market, CancellationToken stop)
+    {
+        var listing = await db.FindListing(id, stop).OrNotThere();
         if (request.PageSize is < 1 or > LargestPage)
             throw new InvalidInputException([new("pageSize", $"Enter a number of results from 1 to {LargestPage}.")]);
         var watch = await db.WatchOf(id, request.MarketId, stop);
         (watch.ChecksDaily, watch.PageSize) = (request.ChecksDaily, request.PageSize);
         await db.SaveChangesAsync(stop);
-        return TypedResults.Ok(await View(db, market, listing, request.MarketId, stop));
+        return await View(db, market, listing, request.MarketId, stop);
     }
 
     // Day by day, so that nothing of the days between is missed: each has its check and its figures.
-    private static async Task<Ok<ClockView>> MoveClock(
+    private static async Task<ClockView> MoveClock(
         ClockRequest request,
         TinContext db,
         IMarket market,
@@ -108,7 +90,7 @@ internal static class WatchApi
         }
 
         problems.AddRange(await daily.Run(stop));
-        return TypedResults.Ok(new ClockView(market.Now, [.. problems.Distinct()]));
+        return new ClockView(market.Now, [.. problems.Distinct()]);
     }
 
     private static async Task<WatchView> View(TinContext db, IMarket market, ListingRow listing, string marketId, CancellationToken stop)

@@ -1,5 +1,3 @@
-using TinRabbit.Server.Requests;
-
 namespace TinRabbit.Server.Features.Watch;
 
 /// <summary>Watch: checks, days and the journal.</summary>

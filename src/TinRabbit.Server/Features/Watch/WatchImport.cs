@@ -1,12 +1,7 @@
-using Microsoft.EntityFrameworkCore;
-using TinRabbit.Core.Words;
-using TinRabbit.Market;
 using TinRabbit.Server.Files.Tables;
 using TinRabbit.Server.Journal;
 using TinRabbit.Server.Listings;
 using TinRabbit.Server.Shelf;
-using TinRabbit.Server.Storage;
-using TinRabbit.Server.Undo;
 
 namespace TinRabbit.Server.Features.Watch;
 

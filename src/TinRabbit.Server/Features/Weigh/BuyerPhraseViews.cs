@@ -1,12 +1,8 @@
-using Microsoft.EntityFrameworkCore;
-using TinRabbit.Core.Measures;
 using TinRabbit.Core.Reviews;
-using TinRabbit.Core.Words;
 using TinRabbit.Server.Markets;
 using TinRabbit.Server.Picks;
 using TinRabbit.Server.Rivals;
 using TinRabbit.Server.Shelf;
-using TinRabbit.Server.Storage;
 
 namespace TinRabbit.Server.Features.Weigh;
 

@@ -1,6 +1,4 @@
 using TinRabbit.Core.Edits;
-using TinRabbit.Core.Measures;
-using TinRabbit.Core.Platforms;
 using TinRabbit.Server.Listings;
 using TinRabbit.Server.Picks;
 

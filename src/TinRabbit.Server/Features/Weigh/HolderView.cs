@@ -1,5 +1,3 @@
-using TinRabbit.Core.Matching;
-
 namespace TinRabbit.Server.Features.Weigh;
 
 /// <summary>How one listing holds a pick.</summary>

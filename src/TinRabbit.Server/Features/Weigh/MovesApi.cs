@@ -1,10 +1,6 @@
-using System.Text.Json.Nodes;
-using Microsoft.AspNetCore.Http.HttpResults;
 using TinRabbit.Core.Moves;
-using TinRabbit.Core.Platforms;
 using TinRabbit.Server.Hosting;
 using TinRabbit.Server.Picks;
-using TinRabbit.Server.Storage;
 
 namespace TinRabbit.Server.Features.Weigh;
 
@@ -42,30 +38,17 @@ public sealed record MoveView(
 internal static class MovesApi
 {
     public static void MapMoves(this IEndpointRouteBuilder app) =>
-        app.MapPost("/api/listings/{id:int}/moves", FindMoves)
-            .WithName("FindMoves")
-            .WithTags("Weigh")
-            .ProducesValidationProblem()
-            .WithRequestTimeout(ProblemAnswers.Computes);
+        app.MapPost("/api/listings/{id:int}/moves", FindMoves).WithRequestTimeout(ProblemAnswers.Computes);
 
-    private static async Task<Results<Ok<MovesView>, NotFound>> FindMoves(
-        int id,
-        DraftOf draft,
-        TinContext db,
-        PreparedPicksCache ready,
-        CancellationToken stop
-    )
+    private static async Task<MovesView> FindMoves(int id, DraftOf draft, TinContext db, PreparedPicksCache ready, CancellationToken stop)
     {
-        if (await OpenDraft.Open(db, ready, id, draft, stop) is not { } open)
-            return TypedResults.NotFound();
+        var open = await OpenDraft.Open(db, ready, id, draft, stop).OrNotThere();
         var found = MoveSearch.Of(InputOf(open), stop);
-        return TypedResults.Ok(
-            new MovesView(
-                found.Grip,
-                found.Reach,
-                [.. found.Moves.Select(m => View(m, open.Platform, open.Copy))],
-                LeftOutView.Of(found.LeftOut)
-            )
+        return new MovesView(
+            found.Grip,
+            found.Reach,
+            [.. found.Moves.Select(m => View(m, open.Platform, open.Copy))],
+            LeftOutView.Of(found.LeftOut)
         );
     }
 

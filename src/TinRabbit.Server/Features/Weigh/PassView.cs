@@ -1,5 +1,3 @@
-using System.Text.Json.Nodes;
-
 namespace TinRabbit.Server.Features.Weigh;
 
 /// <summary>The moves that bring a listing past a rival, each the best at its time.</summary>

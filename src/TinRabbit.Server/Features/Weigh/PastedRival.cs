@@ -1,7 +1,3 @@
-using System.ComponentModel.DataAnnotations;
-using System.Text.Json;
-using TinRabbit.Core;
-
 namespace TinRabbit.Server.Features.Weigh;
 
 /// <summary>A rival's listing as the seller pasted it.</summary>

@@ -1,11 +1,5 @@
-using System.Text.Json;
-using TinRabbit.Core.Matching;
-using TinRabbit.Core.Measures;
-using TinRabbit.Core.Platforms;
-using TinRabbit.Market;
 using TinRabbit.Server.Listings;
 using TinRabbit.Server.Picks;
-using TinRabbit.Server.Storage;
 
 namespace TinRabbit.Server.Features.Weigh;
 

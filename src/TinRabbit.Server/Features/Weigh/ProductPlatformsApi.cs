@@ -1,12 +1,5 @@
-using System.ComponentModel.DataAnnotations;
-using System.Text.Json;
-using System.Text.Json.Nodes;
-using Microsoft.AspNetCore.Http.HttpResults;
-using Microsoft.EntityFrameworkCore;
-using TinRabbit.Core.Matching;
 using TinRabbit.Server.Listings;
 using TinRabbit.Server.Picks;
-using TinRabbit.Server.Storage;
 
 namespace TinRabbit.Server.Features.Weigh;
 
@@ -58,14 +51,11 @@ internal static class ProductPlatformsApi
 {
     public static void MapProductPlatforms(this IEndpointRouteBuilder app)
     {
-        app.MapPost("/api/products/{id:int}/platforms", CompareProductPlatforms)
-            .WithName("CompareProductPlatforms")
-            .WithTags("Weigh")
-            .ProducesValidationProblem();
-        app.MapPost("/api/listings/{id:int}/bring", PreviewBring).WithName("PreviewBring").WithTags("Weigh").ProducesValidationProblem();
+        app.MapPost("/api/products/{id:int}/platforms", CompareProductPlatforms);
+        app.MapPost("/api/listings/{id:int}/bring", PreviewBring);
     }
 
-    private static async Task<Results<Ok<ProductPlatforms>, NotFound>> CompareProductPlatforms(
+    private static async Task<ProductPlatforms> CompareProductPlatforms(
         int id,
         PlatformsRequest request,
         TinContext db,
@@ -80,11 +70,11 @@ internal static class ProductPlatformsApi
             .OrderBy(l => l.Id)
             .ToListAsync(stop);
         if (listings.Count == 0)
-            return TypedResults.NotFound();
-        return TypedResults.Ok(await comparison.Of(id, listings, request, stop));
+            throw new NotThereException();
+        return await comparison.Of(id, listings, request, stop);
     }
 
-    private static async Task<Results<Ok<BroughtView>, NotFound>> PreviewBring(
+    private static async Task<BroughtView> PreviewBring(
         int id,
         BringRequest request,
         TinContext db,
@@ -97,7 +87,7 @@ internal static class ProductPlatformsApi
             || await db.FindListing(request.From, stop) is not { } other
             || other.ProductId != open.Listing.ProductId
         )
-            return TypedResults.NotFound();
-        return TypedResults.Ok(CopyFromPlatform.Preview(open, other, stop));
+            throw new NotThereException();
+        return CopyFromPlatform.Preview(open, other, stop);
     }
 }

@@ -1,8 +1,4 @@
-using Microsoft.AspNetCore.Http.HttpResults;
-using Microsoft.EntityFrameworkCore;
-using TinRabbit.Core.Matching;
 using TinRabbit.Core.Reviews;
-using TinRabbit.Core.Words;
 using TinRabbit.Server.Files.Tables;
 using TinRabbit.Server.Hosting;
 using TinRabbit.Server.Listings;
@@ -10,8 +6,6 @@ using TinRabbit.Server.Markets;
 using TinRabbit.Server.Picks;
 using TinRabbit.Server.Rivals;
 using TinRabbit.Server.Shelf;
-using TinRabbit.Server.Storage;
-using TinRabbit.Server.Undo;
 
 namespace TinRabbit.Server.Features.Weigh;
 
@@ -59,29 +53,27 @@ internal static class ReviewsApi
 {
     public static void MapReviews(this IEndpointRouteBuilder app)
     {
-        var api = app.MapGroup("/api/listings/{id:int}/reviews").WithTags("Weigh");
-        api.MapPost("/fetch", FetchReviews).WithName("FetchReviews").ProducesValidationProblem();
-        api.MapPost("/import", ImportReviews)
-            .WithName("ImportReviews")
-            .Accepts<byte[]>("application/octet-stream")
-            .ProducesValidationProblem();
-        api.MapDelete("/", RemoveReviews).WithName("RemoveReviews");
-        api.MapGet("/export.csv", ExportReviews).WithName("ExportReviews");
-        api.MapGet("/phrases", GetPhrases).WithName("GetPhrases").WithRequestTimeout(ProblemAnswers.Computes);
+        var api = app.MapGroup("/api/listings/{id:int}/reviews");
+        api.MapPost("/fetch", FetchReviews);
+        api.MapPost("/import", ImportReviews).Accepts<byte[]>("application/octet-stream");
+        api.MapDelete("/", RemoveReviews);
+        api.MapGet("/export.csv", ExportReviews);
+        api.MapGet("/phrases", GetPhrases).WithRequestTimeout(ProblemAnswers.Computes);
     }
 
-    private static async Task<Results<Ok<ReviewsFetched>, NotFound>> FetchReviews(
+    private static async Task<ReviewsFetched> FetchReviews(
         int id,
         ReviewsRequest request,
         TinContext db,
         ReviewEditor editor,
         CancellationToken stop
-    ) =>
-        await db.FindListing(id, stop) is { } listing
-            ? TypedResults.Ok(await editor.Fetch(listing, request.MarketId, stop))
-            : TypedResults.NotFound();
+    )
+    {
+        var listing = await db.FindListing(id, stop).OrNotThere();
+        return await editor.Fetch(listing, request.MarketId, stop);
+    }
 
-    private static async Task<Results<Ok<Changed>, NotFound>> ImportReviews(
+    private static async Task<Changed> ImportReviews(
         int id,
         bool ofRivals,
         string? name,
@@ -89,33 +81,24 @@ internal static class ReviewsApi
         ReviewEditor editor,
         HttpRequest request,
         CancellationToken stop
-    ) =>
-        await db.FindListing(id, stop) is { } listing
-            ? TypedResults.Ok(await editor.Import(listing, ofRivals, name, request.Body, stop))
-            : TypedResults.NotFound();
-
-    private static async Task<Results<Ok<Changed>, NotFound>> RemoveReviews(
-        int id,
-        bool ofRivals,
-        TinContext db,
-        ChangeLog changes,
-        CancellationToken stop
     )
     {
-        if (await db.FindListing(id, stop) is not { } listing)
-            return TypedResults.NotFound();
-        var gone = await db.Reviews.Where(r => r.ListingId == id && r.OfRivals == ofRivals).ToListAsync(stop);
-        return TypedResults.Ok(
-            gone.Count == 0
-                ? new(null)
-                : await changes.Delete(WeighMessages.RemovedReviews(gone.Count), new(Screen.Weigh, listing.ProductId, id), gone, stop)
-        );
+        var listing = await db.FindListing(id, stop).OrNotThere();
+        return await editor.Import(listing, ofRivals, name, request.Body, stop);
     }
 
-    private static async Task<Results<FileContentHttpResult, NotFound>> ExportReviews(int id, TinContext db, CancellationToken stop)
+    private static async Task<Changed> RemoveReviews(int id, bool ofRivals, TinContext db, ChangeLog changes, CancellationToken stop)
     {
-        if (await db.FindListing(id, stop) is null)
-            return TypedResults.NotFound();
+        var listing = await db.FindListing(id, stop).OrNotThere();
+        var gone = await db.Reviews.Where(r => r.ListingId == id && r.OfRivals == ofRivals).ToListAsync(stop);
+        return gone.Count == 0
+            ? new(null)
+            : await changes.Delete(WeighMessages.RemovedReviews(gone.Count), new(Screen.Weigh, listing.ProductId, id), gone, stop);
+    }
+
+    private static async Task<FileContentHttpResult> ExportReviews(int id, TinContext db, CancellationToken stop)
+    {
+        await db.FindListing(id, stop).OrNotThere();
         var reviews = await db
             .Reviews.AsNoTracking()
             .Where(r => r.ListingId == id)
@@ -138,7 +121,7 @@ internal static class ReviewsApi
         );
     }
 
-    private static async Task<Results<Ok<BuyersView>, NotFound>> GetPhrases(
+    private static async Task<BuyersView> GetPhrases(
         int id,
         string marketId,
         TinContext db,
@@ -148,8 +131,7 @@ internal static class ReviewsApi
         CancellationToken stop
     )
     {
-        if (await OpenDraft.Open(db, ready, id, new(marketId, null), stop) is not { } open)
-            return TypedResults.NotFound();
-        return TypedResults.Ok(await BuyerPhraseViews.Of(open, marketId, db, ofMarket, shelves, stop));
+        var open = await OpenDraft.Open(db, ready, id, new(marketId, null), stop).OrNotThere();
+        return await BuyerPhraseViews.Of(open, marketId, db, ofMarket, shelves, stop);
     }
 }

@@ -1,14 +1,8 @@
-using Microsoft.AspNetCore.Http.HttpResults;
-using Microsoft.EntityFrameworkCore;
-using TinRabbit.Core.Matching;
-using TinRabbit.Core.Measures;
 using TinRabbit.Core.Moves;
-using TinRabbit.Core.Platforms;
 using TinRabbit.Core.Rivals;
 using TinRabbit.Server.Hosting;
 using TinRabbit.Server.Picks;
 using TinRabbit.Server.Rivals;
-using TinRabbit.Server.Storage;
 
 namespace TinRabbit.Server.Features.Weigh;
 
@@ -17,15 +11,12 @@ internal static class RivalRankingApi
 {
     public static void MapRivalRanking(this IEndpointRouteBuilder app)
     {
-        var api = app.MapGroup("/api/listings/{id:int}/rivals").WithTags("Weigh");
-        api.MapPost("/compare", CompareRivals)
-            .WithName("CompareRivals")
-            .ProducesValidationProblem()
-            .WithRequestTimeout(ProblemAnswers.Computes);
-        api.MapPost("/{rivalId:int}/pass", PassRival).WithName("PassRival").ProducesValidationProblem();
+        var api = app.MapGroup("/api/listings/{id:int}/rivals");
+        api.MapPost("/compare", CompareRivals).WithRequestTimeout(ProblemAnswers.Computes);
+        api.MapPost("/{rivalId:int}/pass", PassRival);
     }
 
-    private static async Task<Results<Ok<RivalsView>, NotFound>> CompareRivals(
+    private static async Task<RivalsView> CompareRivals(
         int id,
         DraftOf draft,
         TinContext db,
@@ -33,21 +24,18 @@ internal static class RivalRankingApi
         CancellationToken stop
     )
     {
-        if (await OpenDraft.Open(db, ready, id, draft, stop) is not { } open)
-            return TypedResults.NotFound();
+        var open = await OpenDraft.Open(db, ready, id, draft, stop).OrNotThere();
         var rivals = await RivalsApi.Saved(db, id, draft.MarketId).AsNoTracking().OrderBy(r => r.Id).ToListAsync(stop);
         var copies = rivals.Select(r => r.Latest.Copy.On(open.Platform)).ToList();
         var ranking = RivalRanking.Of(open.Picks.Terms, open.Picks.Wanted, open.Copy, copies, stop);
-        return TypedResults.Ok(
-            new RivalsView(
-                ranking.Mine.Grip,
-                ranking.Mine.Reach,
-                ranking.Above + 1,
-                ranking.NextAbove is { } next ? rivals[next].Id : null,
-                ranking.Gap,
-                [.. ranking.Order.Select(i => View(rivals[i], i, copies[i], ranking, open))],
-                [.. open.Picks.Keys.Select((key, i) => new HeldTerm(key, Holders(i, ranking, rivals, open.Platform)))]
-            )
+        return new RivalsView(
+            ranking.Mine.Grip,
+            ranking.Mine.Reach,
+            ranking.Above + 1,
+            ranking.NextAbove is { } next ? rivals[next].Id : null,
+            ranking.Gap,
+            [.. ranking.Order.Select(i => View(rivals[i], i, copies[i], ranking, open))],
+            [.. open.Picks.Keys.Select((key, i) => new HeldTerm(key, Holders(i, ranking, rivals, open.Platform)))]
         );
     }
 
@@ -94,7 +82,7 @@ internal static class RivalRankingApi
         ];
     }
 
-    private static async Task<Results<Ok<PassView>, NotFound>> PassRival(
+    private static async Task<PassView> PassRival(
         int id,
         int rivalId,
         DraftOf draft,
@@ -104,11 +92,8 @@ internal static class RivalRankingApi
     )
     {
         var rivals = RivalsApi.Saved(db, id, draft.MarketId).AsNoTracking();
-        return
-            await OpenDraft.Open(db, ready, id, draft, stop) is { } open
-            && await rivals.FirstOrDefaultAsync(r => r.Id == rivalId, stop) is { } rival
-            ? TypedResults.Ok(await Pass(open, rival, stop))
-            : TypedResults.NotFound();
+        var open = await OpenDraft.Open(db, ready, id, draft, stop).OrNotThere();
+        return await Pass(open, await rivals.FirstOrDefaultAsync(r => r.Id == rivalId, stop).OrNotThere(), stop);
     }
 
     private static async Task<PassView> Pass(OpenDraft open, RivalRow rival, CancellationToken stop)

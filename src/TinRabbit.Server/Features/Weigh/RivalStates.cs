@@ -1,8 +1,4 @@
-using System.Globalization;
-using System.Text.Json.Nodes;
-using TinRabbit.Core.Platforms;
 using TinRabbit.Core.Rivals;
-using TinRabbit.Market;
 using TinRabbit.Server.Listings;
 using TinRabbit.Server.Markets;
 using TinRabbit.Server.Rivals;

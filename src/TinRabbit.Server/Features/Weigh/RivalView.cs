@@ -1,4 +1,3 @@
-using System.Text.Json.Nodes;
 using TinRabbit.Server.Rivals;
 
 namespace TinRabbit.Server.Features.Weigh;

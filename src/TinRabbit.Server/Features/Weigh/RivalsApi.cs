@@ -1,19 +1,9 @@
-using Microsoft.AspNetCore.Http.HttpResults;
-using Microsoft.EntityFrameworkCore;
-using TinRabbit.Core;
-using TinRabbit.Core.Measures;
-using TinRabbit.Core.Platforms;
-using TinRabbit.Core.Words;
-using TinRabbit.Market;
 using TinRabbit.Server.Files.Tables;
 using TinRabbit.Server.Listings;
 using TinRabbit.Server.Markets;
 using TinRabbit.Server.Picks;
-using TinRabbit.Server.Requests;
 using TinRabbit.Server.Rivals;
 using TinRabbit.Server.Shelf;
-using TinRabbit.Server.Storage;
-using TinRabbit.Server.Undo;
 
 namespace TinRabbit.Server.Features.Weigh;
 
@@ -24,20 +14,17 @@ internal static class RivalsApi
 
     public static void MapRivals(this IEndpointRouteBuilder app)
     {
-        var api = app.MapGroup("/api/listings/{id:int}/rivals").WithTags("Weigh");
-        api.MapGet("/found", FindRivals).WithName("FindRivals");
-        api.MapPost("/", AddRivals).RetriesRaces().WithName("AddRivals").ProducesValidationProblem();
-        api.MapPost("/paste", PasteRival).RetriesRaces().WithName("PasteRival").ProducesValidationProblem();
-        api.MapPost("/import", ImportRivals)
-            .WithName("ImportRivals")
-            .Accepts<byte[]>("application/octet-stream")
-            .ProducesValidationProblem();
-        api.MapPost("/refresh", RefreshRivals).WithName("RefreshRivals");
-        api.MapDelete("/{rivalId:int}", RemoveRival).WithName("RemoveRival");
-        api.MapGet("/export.csv", ExportRivals).WithName("ExportRivals");
+        var api = app.MapGroup("/api/listings/{id:int}/rivals");
+        api.MapGet("/found", FindRivals);
+        api.MapPost("/", AddRivals).RetriesRaces();
+        api.MapPost("/paste", PasteRival).RetriesRaces();
+        api.MapPost("/import", ImportRivals).Accepts<byte[]>("application/octet-stream");
+        api.MapPost("/refresh", RefreshRivals);
+        api.MapDelete("/{rivalId:int}", RemoveRival);
+        api.MapGet("/export.csv", ExportRivals);
     }
 
-    private static async Task<Results<Ok<FoundRivals>, NotFound>> FindRivals(
+    private static async Task<FoundRivals> FindRivals(
         int id,
         string marketId,
         string? term,
@@ -47,19 +34,16 @@ internal static class RivalsApi
         CancellationToken stop
     )
     {
-        if (await OpenDraft.Open(db, ready, id, new(marketId, null), stop) is not { } open)
-            return TypedResults.NotFound();
+        var open = await OpenDraft.Open(db, ready, id, new(marketId, null), stop).OrNotThere();
         if (DraftRivals.TermOf(open, term) is not { } searched || Tokens.Of(searched).Count == 0)
-            return TypedResults.Ok(new FoundRivals("", 0, []));
+            return new FoundRivals("", 0, []);
         var page = await top.Of(marketId, searched, stop);
         var saved = (await Saved(db, id, marketId).Select(r => r.MarketListing).ToListAsync(stop)).ToHashSet();
         var shop = await db.Shops.OrderBy(s => s.Id).Select(s => s.Name).FirstAsync(stop);
-        return TypedResults.Ok(
-            new FoundRivals(
-                searched,
-                page.Found,
-                [.. page.Results.Take(Offered).Select(r => View(r, open, r.Id is not null && saved.Contains(r.Id), r.Shop == shop, stop))]
-            )
+        return new FoundRivals(
+            searched,
+            page.Found,
+            [.. page.Results.Take(Offered).Select(r => View(r, open, r.Id is not null && saved.Contains(r.Id), r.Shop == shop, stop))]
         );
     }
 
@@ -82,7 +66,7 @@ internal static class RivalsApi
         );
     }
 
-    private static async Task<Results<Ok<Changed>, NotFound>> AddRivals(
+    private static async Task<Changed> AddRivals(
         int id,
         RivalsRequest request,
         TinContext db,
@@ -91,8 +75,7 @@ internal static class RivalsApi
         CancellationToken stop
     )
     {
-        if (await db.FindListing(id, stop) is not { } listing)
-            return TypedResults.NotFound();
+        var listing = await db.FindListing(id, stop).OrNotThere();
         var platform = listing.Platform.Profile;
         var there = await Saved(db, id, request.MarketId).Select(r => r.MarketListing).ToListAsync(stop);
         var ids = request.Ids.Distinct().Except(there.OfType<string>()).ToList();
@@ -100,27 +83,19 @@ internal static class RivalsApi
         if (ids.Where((_, i) => found[i] is null).FirstOrDefault() is { } unknown)
             throw new InvalidInputException([new("ids", $"The market has no listing “{unknown}” any more. Search again.")]);
         var rows = found.Select((r, i) => Row(db.Now, id, request.MarketId, ids[i], market.Name, RivalStates.Of(r!, platform)));
-        return TypedResults.Ok(await Add(db, changes, listing, [.. rows], stop));
+        return await Add(db, changes, listing, [.. rows], stop);
     }
 
-    private static async Task<Results<Ok<Changed>, NotFound>> PasteRival(
-        int id,
-        PastedRival request,
-        TinContext db,
-        ChangeLog changes,
-        CancellationToken stop
-    )
+    private static async Task<Changed> PasteRival(int id, PastedRival request, TinContext db, ChangeLog changes, CancellationToken stop)
     {
-        if (await db.FindListing(id, stop) is not { } listing)
-            return TypedResults.NotFound();
+        var listing = await db.FindListing(id, stop).OrNotThere();
         var state = StateOf(request, listing.Platform.Profile);
         if (request.RivalId is not { } rivalId)
-            return TypedResults.Ok(await Add(db, changes, listing, [Row(db.Now, id, request.MarketId, null, Pasted, state)], stop));
-        if (await Saved(db, id, request.MarketId).FirstOrDefaultAsync(r => r.Id == rivalId, stop) is not { } rival)
-            return TypedResults.NotFound();
+            return await Add(db, changes, listing, [Row(db.Now, id, request.MarketId, null, Pasted, state)], stop);
+        var rival = await Saved(db, id, request.MarketId).FirstOrDefaultAsync(r => r.Id == rivalId, stop).OrNotThere();
         (rival.Latest, rival.SeenAt) = (state, db.Now);
         await db.SaveChangesAsync(stop);
-        return TypedResults.Ok(new Changed(null));
+        return new(null);
     }
 
     private static RivalState StateOf(PastedRival pasted, Platform platform)
@@ -135,7 +110,7 @@ internal static class RivalsApi
         return new(pasted.Shop.Trim(), ListingText.Of(copy), pasted.Price, pasted.Rating, pasted.Ratings, Sales: pasted.Sales);
     }
 
-    private static async Task<Results<Ok<Changed>, NotFound>> ImportRivals(
+    private static async Task<Changed> ImportRivals(
         int id,
         string marketId,
         string? name,
@@ -146,15 +121,14 @@ internal static class RivalsApi
         CancellationToken stop
     )
     {
-        if (await db.FindListing(id, stop) is not { } listing)
-            return TypedResults.NotFound();
+        var listing = await db.FindListing(id, stop).OrNotThere();
         var platform = listing.Platform.Profile;
         var states = await upload.Read(request.Body, file => RivalTables.Read(file, platform, stop), "There is no listing in it.", stop);
         var rows = states.Select(s => Row(db.Now, id, marketId, null, ImportFiles.SourceOf(name), s));
-        return TypedResults.Ok(await Add(db, changes, listing, [.. rows], stop));
+        return await Add(db, changes, listing, [.. rows], stop);
     }
 
-    private static async Task<Results<Ok<Refreshed>, NotFound>> RefreshRivals(
+    private static async Task<Refreshed> RefreshRivals(
         int id,
         RefreshRequest request,
         TinContext db,
@@ -162,8 +136,7 @@ internal static class RivalsApi
         CancellationToken stop
     )
     {
-        if (await db.FindListing(id, stop) is not { } listing)
-            return TypedResults.NotFound();
+        var listing = await db.FindListing(id, stop).OrNotThere();
         var platform = listing.Platform.Profile;
         var rivals = await Saved(db, id, request.MarketId).ToListAsync(stop);
         var fromMarket = rivals.Where(r => r.MarketListing is not null).ToList();
@@ -174,41 +147,24 @@ internal static class RivalsApi
         await db.SaveChangesAsync(stop);
         var changed = fromMarket.Where((r, i) => found[i] is not null && r.Latest != r.First).Count();
         var gone = found.Count(r => r is null);
-        return TypedResults.Ok(new Refreshed(found.Count - gone, changed, gone, rivals.Count - fromMarket.Count));
+        return new(found.Count - gone, changed, gone, rivals.Count - fromMarket.Count);
     }
 
-    private static async Task<Results<Ok<Changed>, NotFound>> RemoveRival(
-        int id,
-        int rivalId,
-        TinContext db,
-        ChangeLog changes,
-        CancellationToken stop
-    )
+    private static async Task<Changed> RemoveRival(int id, int rivalId, TinContext db, ChangeLog changes, CancellationToken stop)
     {
-        if (
-            await db.FindListing(id, stop) is not { } listing
-            || await db.Rivals.FirstOrDefaultAsync(r => r.Id == rivalId && r.ListingId == id, stop) is not { } rival
-        )
-            return TypedResults.NotFound();
-        return TypedResults.Ok(
-            await changes.Delete(
-                WeighMessages.RemovedRival(NameOf(rival)),
-                new(Screen.Weigh, listing.ProductId, id),
-                [rival, .. await db.Reviews.Where(r => r.RivalId == rivalId).ToListAsync(stop)],
-                stop
-            )
+        var listing = await db.FindListing(id, stop).OrNotThere();
+        var rival = await db.Rivals.FirstOrDefaultAsync(r => r.Id == rivalId && r.ListingId == id, stop).OrNotThere();
+        return await changes.Delete(
+            WeighMessages.RemovedRival(NameOf(rival)),
+            new(Screen.Weigh, listing.ProductId, id),
+            [rival, .. await db.Reviews.Where(r => r.RivalId == rivalId).ToListAsync(stop)],
+            stop
         );
     }
 
-    private static async Task<Results<FileContentHttpResult, NotFound>> ExportRivals(
-        int id,
-        string marketId,
-        TinContext db,
-        CancellationToken stop
-    )
+    private static async Task<FileContentHttpResult> ExportRivals(int id, string marketId, TinContext db, CancellationToken stop)
     {
-        if (await db.FindListing(id, stop) is not { } listing)
-            return TypedResults.NotFound();
+        var listing = await db.FindListing(id, stop).OrNotThere();
         var rivals = await Saved(db, id, marketId).AsNoTracking().OrderBy(r => r.Id).ToListAsync(stop);
         return CsvFile.Of(RivalTables.Csv(rivals, listing.Platform.Profile), "rivals.csv");
     }

@@ -1,7 +1,3 @@
-using System.ComponentModel.DataAnnotations;
-using TinRabbit.Core;
-using TinRabbit.Server.Requests;
-
 namespace TinRabbit.Server.Features.Weigh;
 
 /// <summary>Results to save as rivals, by the market's own names.</summary>

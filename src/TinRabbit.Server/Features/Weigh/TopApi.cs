@@ -1,14 +1,6 @@
-using System.Text.Json;
-using System.Text.Json.Nodes;
-using Microsoft.AspNetCore.Http.HttpResults;
-using TinRabbit.Core.Matching;
-using TinRabbit.Core.Platforms;
 using TinRabbit.Core.Rivals;
-using TinRabbit.Core.Words;
 using TinRabbit.Server.Markets;
 using TinRabbit.Server.Picks;
-using TinRabbit.Server.Requests;
-using TinRabbit.Server.Storage;
 
 namespace TinRabbit.Server.Features.Weigh;
 
@@ -66,10 +58,9 @@ internal static class TopApi
 {
     private const int MostWords = 60;
 
-    public static void MapTop(this IEndpointRouteBuilder app) =>
-        app.MapPost("/api/listings/{id:int}/top", CompareWithTop).WithName("CompareWithTop").WithTags("Weigh").ProducesValidationProblem();
+    public static void MapTop(this IEndpointRouteBuilder app) => app.MapPost("/api/listings/{id:int}/top", CompareWithTop);
 
-    private static async Task<Results<Ok<TopView>, NotFound>> CompareWithTop(
+    private static async Task<TopView> CompareWithTop(
         int id,
         TopRequest request,
         TinContext db,
@@ -78,13 +69,12 @@ internal static class TopApi
         CancellationToken stop
     )
     {
-        if (await OpenDraft.Open(db, ready, id, new(request.MarketId, request.Fields), stop) is not { } open)
-            return TypedResults.NotFound();
+        var open = await OpenDraft.Open(db, ready, id, new(request.MarketId, request.Fields), stop).OrNotThere();
         if (DraftRivals.TermOf(open, request.Term) is not { } term)
-            return TypedResults.Ok(new TopView("", 0, 0, [], []));
+            return new TopView("", 0, 0, [], []);
         var page = await top.Of(request.MarketId, term, stop);
         RivalListing[] rivals = [.. page.Results.Select(RivalStates.Figures)];
-        return TypedResults.Ok(new TopView(term, page.Found, rivals.Length, Attributes(open, rivals), Words(open, rivals)));
+        return new TopView(term, page.Found, rivals.Length, Attributes(open, rivals), Words(open, rivals));
     }
 
     private static List<TopWord> Words(OpenDraft open, RivalListing[] rivals)

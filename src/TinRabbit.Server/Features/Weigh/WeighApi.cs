@@ -1,16 +1,7 @@
-using System.ComponentModel.DataAnnotations;
-using System.Text.Json;
 using System.Text.Json.Serialization;
-using Microsoft.AspNetCore.Http.HttpResults;
-using Microsoft.EntityFrameworkCore;
-using TinRabbit.Core;
-using TinRabbit.Core.Matching;
-using TinRabbit.Core.Measures;
-using TinRabbit.Core.Platforms;
 using TinRabbit.Server.Hosting;
 using TinRabbit.Server.Listings;
 using TinRabbit.Server.Picks;
-using TinRabbit.Server.Storage;
 
 namespace TinRabbit.Server.Features.Weigh;
 
@@ -134,19 +125,11 @@ internal static class WeighApi
 {
     public static void MapWeigh(this IEndpointRouteBuilder app)
     {
-        app.MapPost("/api/listings/{id:int}/weigh/explain", Explain)
-            .WithName("ExplainTerm")
-            .WithTags("Weigh")
-            .ProducesValidationProblem()
-            .WithRequestTimeout(ProblemAnswers.Computes);
-        app.MapPost("/api/listings/{id:int}/weigh", WeighListing)
-            .WithName("WeighListing")
-            .WithTags("Weigh")
-            .ProducesValidationProblem()
-            .WithRequestTimeout(ProblemAnswers.Computes);
+        app.MapPost("/api/listings/{id:int}/weigh/explain", ExplainTerm).WithRequestTimeout(ProblemAnswers.Computes);
+        app.MapPost("/api/listings/{id:int}/weigh", WeighListing).WithRequestTimeout(ProblemAnswers.Computes);
     }
 
-    private static async Task<Results<Ok<WeighingView>, NotFound>> WeighListing(
+    private static async Task<WeighingView> WeighListing(
         int id,
         DraftRequest draft,
         TinContext db,
@@ -156,13 +139,11 @@ internal static class WeighApi
     )
     {
         if (await Load(db, ready, id, draft.MarketId, draft.Fields, stop) is not var (picks, copy))
-            return TypedResults.NotFound();
-        return TypedResults.Ok(
-            View(picks, copy, Core.Measures.Weigher.Weigh(picks.Terms, copy, picks.Wanted, stop), draft.Since, last, stop)
-        );
+            throw new NotThereException();
+        return View(picks, copy, Core.Measures.Weigher.Weigh(picks.Terms, copy, picks.Wanted, stop), draft.Since, last, stop);
     }
 
-    private static async Task<Results<Ok<TermExplained>, NotFound>> Explain(
+    private static async Task<TermExplained> ExplainTerm(
         int id,
         ExplainRequest request,
         TinContext db,
@@ -171,10 +152,10 @@ internal static class WeighApi
     )
     {
         if (await Load(db, ready, id, request.MarketId, request.Fields, stop) is not var (picks, copy))
-            return TypedResults.NotFound();
+            throw new NotThereException();
         return picks.Keys.ToList().IndexOf(request.Key) is >= 0 and var at
-            ? TypedResults.Ok(View(request.Key, picks.Platform, picks.Wanted[at], copy, stop))
-            : TypedResults.NotFound();
+            ? View(request.Key, picks.Platform, picks.Wanted[at], copy, stop)
+            : throw new NotThereException();
     }
 
     private static TermExplained View(

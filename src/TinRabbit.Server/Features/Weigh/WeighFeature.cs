@@ -1,5 +1,3 @@
-using TinRabbit.Server.Requests;
-
 namespace TinRabbit.Server.Features.Weigh;
 
 /// <summary>Weigh: scores, moves, rivals and buyers.</summary>

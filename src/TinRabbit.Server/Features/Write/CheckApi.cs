@@ -1,17 +1,7 @@
-using System.ComponentModel.DataAnnotations;
-using System.Text.Json.Nodes;
-using Microsoft.AspNetCore.Http.HttpResults;
-using Microsoft.EntityFrameworkCore;
-using TinRabbit.Core;
 using TinRabbit.Core.Findings;
-using TinRabbit.Core.Platforms;
-using TinRabbit.Core.Words;
 using TinRabbit.Server.Hosting;
 using TinRabbit.Server.Listings;
 using TinRabbit.Server.Picks;
-using TinRabbit.Server.Requests;
-using TinRabbit.Server.Storage;
-using TinRabbit.Server.Undo;
 
 namespace TinRabbit.Server.Features.Write;
 
@@ -74,16 +64,11 @@ internal static class CheckApi
 {
     public static void MapCheck(this IEndpointRouteBuilder app)
     {
-        app.MapPost("/api/listings/{id:int}/check", CheckListing)
-            .WithName("CheckListing")
-            .WithTags("Write")
-            .ProducesValidationProblem()
-            .WithRequestTimeout(ProblemAnswers.Computes);
-
-        app.MapPut("/api/listings/{id:int}/asides", PutAside).RetriesRaces().WithName("PutAside").WithTags("Write");
+        app.MapPost("/api/listings/{id:int}/check", CheckListing).WithRequestTimeout(ProblemAnswers.Computes);
+        app.MapPut("/api/listings/{id:int}/asides", PutAside).RetriesRaces();
     }
 
-    private static async Task<Results<Ok<Checked>, NotFound>> CheckListing(
+    private static async Task<Checked> CheckListing(
         int id,
         DraftOf draft,
         TinContext db,
@@ -92,18 +77,15 @@ internal static class CheckApi
         CancellationToken stop
     )
     {
-        if (await OpenDraft.Open(db, ready, id, draft, stop) is not { } open)
-            return TypedResults.NotFound();
+        var open = await OpenDraft.Open(db, ready, id, draft, stop).OrNotThere();
         var aside = (await db.Asides.Where(a => a.ListingId == id).Select(a => a.Key).ToListAsync(stop)).ToHashSet();
         var check = await checker.Check(db, open, draft.MarketId, stop);
         // A page's alt texts are those of its pictures: what is said of the field is said of them.
         var alt = open.Platform.Role("alt")?.Key;
-        return TypedResults.Ok(
-            new Checked(
-                [.. check.Findings.Select(f => FindingView.Of(AboutPictures(f, alt), aside.Contains(f.Key)))],
-                check.Passed,
-                check.LeadPlaces
-            )
+        return new Checked(
+            [.. check.Findings.Select(f => FindingView.Of(AboutPictures(f, alt), aside.Contains(f.Key)))],
+            check.Passed,
+            check.LeadPlaces
         );
     }
 
@@ -117,16 +99,10 @@ internal static class CheckApi
                 OtherFixes = [.. finding.OtherFixes.Select(f => f with { Field = ListingToCheck.PicturesKey })],
             };
 
-    private static async Task<Results<NoContent, NotFound>> PutAside(
-        int id,
-        AsideRequest request,
-        TinContext db,
-        ChangeLog changes,
-        CancellationToken stop
-    )
+    private static async Task<NoContent> PutAside(int id, AsideRequest request, TinContext db, ChangeLog changes, CancellationToken stop)
     {
         if (!await db.Listings.AnyAsync(l => l.Id == id, stop))
-            return TypedResults.NotFound();
+            throw new NotThereException();
         var row = await db.Asides.FirstOrDefaultAsync(a => a.ListingId == id && a.Key == request.Key, stop);
         if (request.Aside == (row is not null))
             return TypedResults.NoContent();

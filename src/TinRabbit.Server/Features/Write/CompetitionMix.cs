@@ -1,4 +1,3 @@
-using TinRabbit.Core.Measures;
 using TinRabbit.Server.Shelf;
 
 namespace TinRabbit.Server.Features.Write;

@@ -1,19 +1,10 @@
-using System.ComponentModel.DataAnnotations;
-using System.Text.Json;
-using System.Text.Json.Nodes;
-using Microsoft.AspNetCore.Http.HttpResults;
-using TinRabbit.Core;
 using TinRabbit.Core.Filling;
 using TinRabbit.Core.Filling.Tags;
 using TinRabbit.Core.Filling.Titles;
 using TinRabbit.Core.Filling.Words;
-using TinRabbit.Core.Platforms;
-using TinRabbit.Core.Words;
 using TinRabbit.Server.Hosting;
 using TinRabbit.Server.Picks;
-using TinRabbit.Server.Requests;
 using TinRabbit.Server.Shelf;
-using TinRabbit.Server.Storage;
 
 namespace TinRabbit.Server.Features.Write;
 
@@ -71,25 +62,12 @@ internal static class FillApi
 {
     public static void MapFill(this IEndpointRouteBuilder app)
     {
-        app.MapPost("/api/listings/{id:int}/fill/{field}", FillField)
-            .WithName("FillField")
-            .WithTags("Write")
-            .ProducesValidationProblem()
-            .WithRequestTimeout(ProblemAnswers.Computes);
-
-        app.MapPost("/api/listings/{id:int}/fill/{field}/pieces", PutPieces)
-            .WithName("PutPieces")
-            .WithTags("Write")
-            .ProducesValidationProblem();
-
-        app.MapPost("/api/listings/{id:int}/read", ReadText)
-            .WithName("ReadText")
-            .WithTags("Write")
-            .ProducesValidationProblem()
-            .WithRequestTimeout(ProblemAnswers.Computes);
+        app.MapPost("/api/listings/{id:int}/fill/{field}", FillField).WithRequestTimeout(ProblemAnswers.Computes);
+        app.MapPost("/api/listings/{id:int}/fill/{field}/pieces", PutPieces);
+        app.MapPost("/api/listings/{id:int}/read", ReadText).WithRequestTimeout(ProblemAnswers.Computes);
     }
 
-    private static async Task<Results<Ok<FillView>, NotFound>> FillField(
+    private static async Task<FillView> FillField(
         int id,
         string field,
         DraftOf draft,
@@ -99,14 +77,13 @@ internal static class FillApi
         CancellationToken stop
     )
     {
-        if (await OpenDraft.Open(db, ready, id, draft, stop) is not { } open)
-            return TypedResults.NotFound();
+        var open = await OpenDraft.Open(db, ready, id, draft, stop).OrNotThere();
         var rule = FieldOf(open, field);
         var (fill, value) = Fill(open, rule, stop);
-        return TypedResults.Ok(await FillAdvice.Add(fill, value, open, rule, draft.MarketId, db, shelves, stop));
+        return await FillAdvice.Add(fill, value, open, rule, draft.MarketId, db, shelves, stop);
     }
 
-    private static async Task<Results<Ok<ValueView>, NotFound>> PutPieces(
+    private static async Task<ValueView> PutPieces(
         int id,
         string field,
         PiecesRequest request,
@@ -115,19 +92,18 @@ internal static class FillApi
         CancellationToken stop
     )
     {
-        if (await OpenDraft.Open(db, ready, id, new(request.MarketId, request.Fields), stop) is not { } open)
-            return TypedResults.NotFound();
+        var open = await OpenDraft.Open(db, ready, id, new(request.MarketId, request.Fields), stop).OrNotThere();
         var rule = FieldOf(open, field);
         if (rule.Shape is not (FieldShape.Words or FieldShape.Line or FieldShape.Lines or FieldShape.Text))
             throw new InvalidInputException([new("field", $"{rule.Label} is not a field for separate words.")]);
         var value = WordsFill.With(open.Platform, rule, open.Copy.GetValueOrDefault(rule.Key), request.Pieces);
-        return TypedResults.Ok(new ValueView(CopyJson.WriteValue(value)));
+        return new ValueView(CopyJson.WriteValue(value));
     }
 
     private static Field FieldOf(OpenDraft open, string field) =>
         open.Platform.Find(field) ?? throw new InvalidInputException([new("field", $"{open.Platform.Name} has no field \"{field}\".")]);
 
-    private static async Task<Results<Ok<TextReadView>, NotFound>> ReadText(
+    private static async Task<TextReadView> ReadText(
         int id,
         ReadTextRequest request,
         TinContext db,
@@ -136,15 +112,11 @@ internal static class FillApi
         CancellationToken stop
     )
     {
-        if (
-            !shelves.Knows(request.MarketId)
-            || await OpenDraft.Open(db, ready, id, new(request.MarketId, request.Fields), stop) is not { } open
-        )
-            return TypedResults.NotFound();
+        var open = await OpenDraft.Open(db, ready, id, new(request.MarketId, request.Fields), stop).OrNotThere();
         // What the market knows of its phrases is asked for first, looked up before or not.
         await shelves.MeasureTyped(db, request.MarketId, [.. WordRuns.In(request.Text), .. WordRuns.OtherOrders(request.Text)], stop);
         var read = await shelves.Read(db, request.MarketId, open.Platform, request.Text, stop);
-        return TypedResults.Ok(TitleReading.Of(open, request.Text, read, stop));
+        return TitleReading.Of(open, request.Text, read, stop);
     }
 
     private static (FillView Fill, FieldValue? Value) Fill(OpenDraft open, Field field, CancellationToken stop)

@@ -1,12 +1,6 @@
-using Microsoft.EntityFrameworkCore;
-using TinRabbit.Core.Matching;
-using TinRabbit.Core.Measures;
-using TinRabbit.Core.Pages;
-using TinRabbit.Core.Platforms;
 using TinRabbit.Server.Listings;
 using TinRabbit.Server.Picks;
 using TinRabbit.Server.Shelf;
-using TinRabbit.Server.Storage;
 
 namespace TinRabbit.Server.Features.Write;
 

@@ -1,16 +1,8 @@
-using System.ComponentModel.DataAnnotations;
-using System.Text.Json;
-using Microsoft.AspNetCore.Http.HttpResults;
-using Microsoft.EntityFrameworkCore;
-using TinRabbit.Core;
 using TinRabbit.Core.Edits;
-using TinRabbit.Core.Pages;
-using TinRabbit.Core.Platforms;
 using TinRabbit.Server.Hosting;
 using TinRabbit.Server.Listings;
 using TinRabbit.Server.Picks;
 using TinRabbit.Server.Shelf;
-using TinRabbit.Server.Storage;
 
 namespace TinRabbit.Server.Features.Write;
 
@@ -67,19 +59,11 @@ internal static class PageFiguresApi
 {
     public static void MapPageFigures(this IEndpointRouteBuilder app)
     {
-        app.MapPost("/api/listings/{id:int}/page", GetFigures)
-            .WithName("GetPageFigures")
-            .WithTags("Write")
-            .ProducesValidationProblem()
-            .WithRequestTimeout(ProblemAnswers.Computes);
-
-        app.MapPost("/api/listings/{id:int}/page/modifier", PutModifier)
-            .WithName("PutModifier")
-            .WithTags("Write")
-            .ProducesValidationProblem();
+        app.MapPost("/api/listings/{id:int}/page", GetPageFigures).WithRequestTimeout(ProblemAnswers.Computes);
+        app.MapPost("/api/listings/{id:int}/page/modifier", PutModifier);
     }
 
-    private static async Task<Results<Ok<FixView>, NotFound>> PutModifier(
+    private static async Task<FixView> PutModifier(
         int id,
         ModifierRequest request,
         TinContext db,
@@ -87,21 +71,18 @@ internal static class PageFiguresApi
         CancellationToken stop
     )
     {
-        if (await OpenDraft.Open(db, ready, id, new(request.MarketId, request.Fields), stop) is not { } open)
-            return TypedResults.NotFound();
+        var open = await OpenDraft.Open(db, ready, id, new(request.MarketId, request.Fields), stop).OrNotThere();
         var term = $"{request.Word} {request.Head}";
         if (Insertion.Of(open.Platform, open.Copy, request.Word, request.Head) is not { } inserted)
             throw new InvalidInputException([new("word", $"Neither the title nor the description has room for “{term}”.")]);
-        return TypedResults.Ok(
-            new FixView(
-                $"Inserted “{term}” into {inserted.Field.Label}",
-                inserted.Field.Key,
-                CopyJson.WriteValue(new FieldValue.Text(inserted.Text))
-            )
+        return new FixView(
+            $"Inserted “{term}” into {inserted.Field.Label}",
+            inserted.Field.Key,
+            CopyJson.WriteValue(new FieldValue.Text(inserted.Text))
         );
     }
 
-    private static async Task<Results<Ok<PageFigures>, NotFound>> GetFigures(
+    private static async Task<PageFigures> GetPageFigures(
         int id,
         DraftOf draft,
         TinContext db,
@@ -114,7 +95,7 @@ internal static class PageFiguresApi
             await OpenDraft.Open(db, ready, id, draft, stop) is not { } open
             || await db.Pages.AsNoTracking().FirstOrDefaultAsync(p => p.ListingId == id, stop) is not { } page
         )
-            return TypedResults.NotFound();
-        return TypedResults.Ok(await PageFigureViews.Of(open, page, draft.MarketId, db, shelves, stop));
+            throw new NotThereException();
+        return await PageFigureViews.Of(open, page, draft.MarketId, db, shelves, stop);
     }
 }

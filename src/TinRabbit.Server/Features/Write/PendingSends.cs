@@ -1,5 +1,3 @@
-using TinRabbit.Market;
-
 namespace TinRabbit.Server.Features.Write;
 
 /// <summary>Finishes at the start what a crash left in the outbox.</summary>

@@ -1,14 +1,6 @@
-using System.Text;
-using System.Text.Json.Nodes;
-using Microsoft.AspNetCore.Http.HttpResults;
-using Microsoft.EntityFrameworkCore;
-using TinRabbit.Core.Platforms;
-using TinRabbit.Core.Words;
-using TinRabbit.Market;
 using TinRabbit.Server.Files.Tables;
 using TinRabbit.Server.Journal;
 using TinRabbit.Server.Listings;
-using TinRabbit.Server.Storage;
 
 namespace TinRabbit.Server.Features.Write;
 
@@ -28,64 +20,53 @@ internal static class SendApi
 
     public static void MapSend(this IEndpointRouteBuilder app)
     {
-        var api = app.MapGroup("/api/listings/{id:int}").WithTags("Write");
-
-        api.MapPost("/send", SendListing).WithName("SendListing").ProducesValidationProblem();
-
-        api.MapGet("/sent", GetSent).WithName("GetSent");
-
-        api.MapGet("/export.csv", ExportCsv).WithName("ExportCsv");
-
-        api.MapGet("/export.xlsx", ExportXlsx).WithName("ExportXlsx");
-
-        api.MapGet("/export.json", ExportJson).WithName("ExportJson");
+        var api = app.MapGroup("/api/listings/{id:int}");
+        api.MapPost("/send", SendListing);
+        api.MapGet("/sent", GetSent);
+        api.MapGet("/export.csv", ExportCsv);
+        api.MapGet("/export.xlsx", ExportXlsx);
+        api.MapGet("/export.json", ExportJson);
 
         // For upload: all listings of the shop on a platform, one row each.
-        app.MapGet("/api/platforms/{platformId}/listings.{kind:regex(^(csv|xlsx)$)}", ExportListings)
-            .WithName("ExportListings")
-            .WithTags("Write");
+        app.MapGet("/api/platforms/{platformId}/listings.{kind:regex(^(csv|xlsx)$)}", ExportListings);
     }
 
-    private static async Task<Results<Ok<SentView>, NotFound>> SendListing(
+    private static async Task<SentView> SendListing(
         int id,
         SendRequest request,
         TinContext db,
         ListingSender sender,
         IMarket market,
         CancellationToken stop
-    ) =>
-        await db.FindListing(id, stop) is { } listing
-            ? TypedResults.Ok(View(await sender.Send(listing, request.MarketId, stop), listing, market.Now))
-            : TypedResults.NotFound();
-
-    private static async Task<Results<Ok<List<SentView>>, NotFound>> GetSent(
-        int id,
-        TinContext db,
-        IMarket market,
-        CancellationToken stop
-    ) =>
-        await db.FindListing(id, stop) is { } listing
-            ? TypedResults.Ok(
-                (await db.Sent.AsNoTracking().Where(s => s.ListingId == id).OrderByDescending(s => s.Id).Take(20).ToListAsync(stop))
-                    .Select(s => View(s, listing, market.Now))
-                    .ToList()
-            )
-            : TypedResults.NotFound();
-
-    private static async Task<Results<FileContentHttpResult, NotFound>> ExportCsv(int id, TinContext db, CancellationToken stop) =>
-        await db.FindListing(id, stop) is { } listing
-            ? CsvFile.Of(ListingFiles.Csv(Platform(listing), [Row(listing)]), $"{FileName(listing)}.csv")
-            : TypedResults.NotFound();
-
-    private static async Task<Results<FileContentHttpResult, NotFound>> ExportXlsx(int id, TinContext db, CancellationToken stop) =>
-        await db.FindListing(id, stop) is { } listing
-            ? TypedResults.File(ListingFiles.Xlsx(Platform(listing), [Row(listing)]), Xlsx, $"{FileName(listing)}.xlsx")
-            : TypedResults.NotFound();
-
-    private static async Task<Results<FileContentHttpResult, NotFound>> ExportJson(int id, TinContext db, CancellationToken stop)
+    )
     {
-        if (await db.FindListing(id, stop) is not { } listing)
-            return TypedResults.NotFound();
+        var listing = await db.FindListing(id, stop).OrNotThere();
+        return View(await sender.Send(listing, request.MarketId, stop), listing, market.Now);
+    }
+
+    private static async Task<List<SentView>> GetSent(int id, TinContext db, IMarket market, CancellationToken stop)
+    {
+        var listing = await db.FindListing(id, stop).OrNotThere();
+        return (await db.Sent.AsNoTracking().Where(s => s.ListingId == id).OrderByDescending(s => s.Id).Take(20).ToListAsync(stop))
+            .Select(s => View(s, listing, market.Now))
+            .ToList();
+    }
+
+    private static async Task<FileContentHttpResult> ExportCsv(int id, TinContext db, CancellationToken stop)
+    {
+        var listing = await db.FindListing(id, stop).OrNotThere();
+        return CsvFile.Of(ListingFiles.Csv(Platform(listing), [Row(listing)]), $"{FileName(listing)}.csv");
+    }
+
+    private static async Task<FileContentHttpResult> ExportXlsx(int id, TinContext db, CancellationToken stop)
+    {
+        var listing = await db.FindListing(id, stop).OrNotThere();
+        return TypedResults.File(ListingFiles.Xlsx(Platform(listing), [Row(listing)]), Xlsx, $"{FileName(listing)}.xlsx");
+    }
+
+    private static async Task<FileContentHttpResult> ExportJson(int id, TinContext db, CancellationToken stop)
+    {
+        var listing = await db.FindListing(id, stop).OrNotThere();
         var json = new JsonObject
         {
             ["product"] = listing.Product.Name,
@@ -100,12 +81,7 @@ internal static class SendApi
         );
     }
 
-    private static async Task<Results<FileContentHttpResult, NotFound>> ExportListings(
-        string platformId,
-        string kind,
-        TinContext db,
-        CancellationToken stop
-    )
+    private static async Task<FileContentHttpResult> ExportListings(string platformId, string kind, TinContext db, CancellationToken stop)
     {
         var listings = await db
             .Listings.AsNoTracking()
@@ -115,7 +91,7 @@ internal static class SendApi
             .OrderBy(l => l.ProductId)
             .ToListAsync(stop);
         if (listings.Count == 0)
-            return TypedResults.NotFound();
+            throw new NotThereException();
         var (platform, rows) = (Platform(listings[0]), listings.Select(Row).ToList());
         return kind == "csv"
             ? CsvFile.Of(ListingFiles.Csv(platform, rows), $"{platformId}.csv")

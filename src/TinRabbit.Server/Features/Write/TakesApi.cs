@@ -1,17 +1,7 @@
-using System.ComponentModel.DataAnnotations;
-using Microsoft.AspNetCore.Http.HttpResults;
-using Microsoft.EntityFrameworkCore;
-using TinRabbit.Core;
-using TinRabbit.Core.Matching;
-using TinRabbit.Core.Measures;
-using TinRabbit.Core.Platforms;
 using TinRabbit.Server.Hosting;
 using TinRabbit.Server.Listings;
 using TinRabbit.Server.Picks;
-using TinRabbit.Server.Requests;
 using TinRabbit.Server.Shelf;
-using TinRabbit.Server.Storage;
-using TinRabbit.Server.Undo;
 
 namespace TinRabbit.Server.Features.Write;
 
@@ -48,18 +38,16 @@ internal static class TakesApi
 {
     public static void MapTakes(this IEndpointRouteBuilder app)
     {
-        var api = app.MapGroup("/api/listings/{id:int}/takes").WithTags("Write");
+        var api = app.MapGroup("/api/listings/{id:int}/takes");
 
         // By POST, because the draft goes along.
-        api.MapPost("/weighed", GetTakes).WithName("GetTakes").WithRequestTimeout(ProblemAnswers.Computes);
-
-        api.MapPost("/", KeepTake).RetriesRaces().WithName("KeepTake");
-
-        api.MapPut("/{take:int}/name", RenameTake).RetriesRaces().WithName("RenameTake").ProducesValidationProblem();
-        api.MapDelete("/{take:int}", DeleteTake).WithName("DeleteTake");
+        api.MapPost("/weighed", GetTakes).WithRequestTimeout(ProblemAnswers.Computes);
+        api.MapPost("/", KeepTake).RetriesRaces();
+        api.MapPut("/{take:int}/name", RenameTake).RetriesRaces();
+        api.MapDelete("/{take:int}", DeleteTake);
     }
 
-    private static async Task<Results<Ok<List<TakeView>>, NotFound>> GetTakes(
+    private static async Task<List<TakeView>> GetTakes(
         int id,
         int? before,
         DraftOf draft,
@@ -69,12 +57,8 @@ internal static class TakesApi
         CancellationToken stop
     )
     {
-        if (
-            !shelves.Knows(draft.MarketId)
-            || await OpenDraft.Open(db, ready, id, draft, stop) is not { } open
-            || open.Platform.Role("title") is not { } title
-        )
-            return TypedResults.NotFound();
+        var open = await OpenDraft.Open(db, ready, id, draft, stop).OrNotThere();
+        var title = open.Platform.Role("title") ?? throw new NotThereException();
         var (now, views) = (open.TextOf("title").Trim(), new List<TakeView>());
         foreach (var row in await Rows(db, id, before, now, stop))
         {
@@ -82,7 +66,7 @@ internal static class TakesApi
             views.Add(View(open, title, row, row.Text == now, CompetitionMix.Of(read.Holds), stop));
         }
 
-        return TypedResults.Ok(views);
+        return views;
     }
 
     // The title of the draft comes first, be it saved as a take or not.
@@ -107,7 +91,7 @@ internal static class TakesApi
         return rows;
     }
 
-    private static async Task<Results<NoContent, NotFound>> KeepTake(
+    private static async Task<NoContent> KeepTake(
         int id,
         KeepTakeRequest request,
         TinContext db,
@@ -116,13 +100,13 @@ internal static class TakesApi
     )
     {
         if (!await db.Listings.AnyAsync(l => l.Id == id, stop))
-            return TypedResults.NotFound();
+            throw new NotThereException();
         await editor.SaveTake(id, request.Text, stop);
         await db.SaveChangesAsync(stop);
         return TypedResults.NoContent();
     }
 
-    private static async Task<Results<Ok<Changed>, NotFound>> RenameTake(
+    private static async Task<Changed> RenameTake(
         int id,
         int take,
         NameRequest request,
@@ -131,37 +115,27 @@ internal static class TakesApi
         CancellationToken stop
     )
     {
-        if (await db.Takes.FirstOrDefaultAsync(t => t.Id == take && t.ListingId == id, stop) is not { } row)
-            return TypedResults.NotFound();
+        var row = await db.Takes.FirstOrDefaultAsync(t => t.Id == take && t.ListingId == id, stop).OrNotThere();
         var (before, undo) = (row.Name, RenameRow.Of(row, take));
         row.Rename(request.Name.Trim());
-        return TypedResults.Ok(
-            await changes.Save(
-                ChangeMessages.Renamed("take", before.Length > 0 ? before : row.Text, row.Name),
-                new(Screen.Write, await db.ProductOf(id, stop), id),
-                [undo],
-                stop
-            )
+        return await changes.Save(
+            ChangeMessages.Renamed("take", before.Length > 0 ? before : row.Text, row.Name),
+            new(Screen.Write, await db.ProductOf(id, stop), id),
+            [undo],
+            stop
         );
     }
 
-    private static async Task<Results<Ok<Changed>, NotFound>> DeleteTake(
-        int id,
-        int take,
-        TinContext db,
-        ChangeLog changes,
-        CancellationToken stop
-    ) =>
-        await db.Takes.FirstOrDefaultAsync(t => t.Id == take && t.ListingId == id, stop) is { } row
-            ? TypedResults.Ok(
-                await changes.Delete(
-                    ChangeMessages.Deleted("take", row.Name.Length > 0 ? row.Name : row.Text),
-                    new(Screen.Write, await db.ProductOf(id, stop), id),
-                    [row],
-                    stop
-                )
-            )
-            : TypedResults.NotFound();
+    private static async Task<Changed> DeleteTake(int id, int take, TinContext db, ChangeLog changes, CancellationToken stop)
+    {
+        var row = await db.Takes.FirstOrDefaultAsync(t => t.Id == take && t.ListingId == id, stop).OrNotThere();
+        return await changes.Delete(
+            ChangeMessages.Deleted("take", row.Name.Length > 0 ? row.Name : row.Text),
+            new(Screen.Write, await db.ProductOf(id, stop), id),
+            [row],
+            stop
+        );
+    }
 
     private static TakeView View(OpenDraft open, Field title, TakeRow row, bool inUse, CompetitionMix mix, CancellationToken stop)
     {

@@ -1,6 +1,4 @@
 using TinRabbit.Core.Filling;
-using TinRabbit.Core.Measures;
-using TinRabbit.Core.Platforms;
 using TinRabbit.Server.Picks;
 using TinRabbit.Server.Shelf;
 

@@ -1,14 +1,4 @@
-using System.ComponentModel.DataAnnotations;
-using System.Text.Json;
-using System.Text.Json.Nodes;
-using Microsoft.AspNetCore.Http.HttpResults;
-using Microsoft.EntityFrameworkCore;
-using TinRabbit.Core;
-using TinRabbit.Core.Platforms;
 using TinRabbit.Server.Listings;
-using TinRabbit.Server.Requests;
-using TinRabbit.Server.Storage;
-using TinRabbit.Server.Undo;
 
 namespace TinRabbit.Server.Features.Write;
 
@@ -32,43 +22,31 @@ internal static class VersionsApi
 
     public static void MapVersions(this IEndpointRouteBuilder app)
     {
-        var api = app.MapGroup("/api/listings/{id:int}/versions").WithTags("Write");
-
-        api.MapGet("/", GetVersions).WithName("GetVersions");
-
-        api.MapPost("/", KeepVersion).RetriesRaces().WithName("KeepVersion").ProducesValidationProblem();
-
-        api.MapPut("/{version:int}", RenameVersion).RetriesRaces().WithName("RenameVersion").ProducesValidationProblem();
-        api.MapDelete("/{version:int}", DeleteVersion).WithName("DeleteVersion");
-
-        api.MapPost("/compare", CompareVersions).WithName("CompareVersions").ProducesValidationProblem();
+        var api = app.MapGroup("/api/listings/{id:int}/versions");
+        api.MapGet("/", GetVersions);
+        api.MapPost("/", KeepVersion).RetriesRaces();
+        api.MapPut("/{version:int}", RenameVersion).RetriesRaces();
+        api.MapDelete("/{version:int}", DeleteVersion);
+        api.MapPost("/compare", CompareVersions);
     }
 
-    private static async Task<Results<Ok<List<VersionView>>, NotFound>> GetVersions(
-        int id,
-        int? before,
-        TinContext db,
-        CancellationToken stop
-    )
+    private static async Task<List<VersionView>> GetVersions(int id, int? before, TinContext db, CancellationToken stop)
     {
-        if (await db.FindListing(id, stop) is not { } listing)
-            return TypedResults.NotFound();
+        var listing = await db.FindListing(id, stop).OrNotThere();
         var platform = listing.Platform.Profile;
-        return TypedResults.Ok(
-            (
-                await db
-                    .Versions.AsNoTracking()
-                    .Where(v => v.ListingId == id && (before == null || v.Id < before))
-                    .OrderByDescending(v => v.Id)
-                    .Take(Bounds.PageRows)
-                    .ToListAsync(stop)
-            )
-                .Select(v => new VersionView(v.Id, v.At, WriteMessages.SavedBecause(v.Reason), v.Name, CopyJson.Write(v.Copy.On(platform))))
-                .ToList()
-        );
+        return (
+            await db
+                .Versions.AsNoTracking()
+                .Where(v => v.ListingId == id && (before == null || v.Id < before))
+                .OrderByDescending(v => v.Id)
+                .Take(Bounds.PageRows)
+                .ToListAsync(stop)
+        )
+            .Select(v => new VersionView(v.Id, v.At, WriteMessages.SavedBecause(v.Reason), v.Name, CopyJson.Write(v.Copy.On(platform))))
+            .ToList();
     }
 
-    private static async Task<Results<Ok<KeptVersion>, NotFound>> KeepVersion(
+    private static async Task<KeptVersion> KeepVersion(
         int id,
         NameRequest request,
         TinContext db,
@@ -76,25 +54,18 @@ internal static class VersionsApi
         CancellationToken stop
     )
     {
-        if (await db.FindListing(id, stop) is not { } listing)
-            return TypedResults.NotFound();
+        var listing = await db.FindListing(id, stop).OrNotThere();
         var kept = await editor.SaveVersion(listing, VersionReason.ByHand, NameOf(request), stop);
         await db.SaveChangesAsync(stop);
-        return TypedResults.Ok(new KeptVersion(kept));
+        return new KeptVersion(kept);
     }
 
-    private static async Task<Results<Ok<List<FieldChange>>, NotFound>> CompareVersions(
-        int id,
-        CompareRequest request,
-        TinContext db,
-        CancellationToken stop
-    )
+    private static async Task<List<FieldChange>> CompareVersions(int id, CompareRequest request, TinContext db, CancellationToken stop)
     {
-        if (await db.FindListing(id, stop) is not { } listing)
-            return TypedResults.NotFound();
+        var listing = await db.FindListing(id, stop).OrNotThere();
         var platform = listing.Platform.Profile;
         var (from, to) = (await State(request.From), await State(request.To));
-        return from is null || to is null ? TypedResults.NotFound() : TypedResults.Ok(FieldChanges.Of(platform, from, to));
+        return from is null || to is null ? throw new NotThereException() : FieldChanges.Of(platform, from, to);
 
         async Task<IReadOnlyDictionary<string, FieldValue>?> State(int version)
         {
@@ -108,7 +79,7 @@ internal static class VersionsApi
         }
     }
 
-    private static async Task<Results<Ok<Changed>, NotFound>> RenameVersion(
+    private static async Task<Changed> RenameVersion(
         int id,
         int version,
         NameRequest request,
@@ -117,37 +88,27 @@ internal static class VersionsApi
         CancellationToken stop
     )
     {
-        if (await db.Versions.FirstOrDefaultAsync(v => v.Id == version && v.ListingId == id, stop) is not { } row)
-            return TypedResults.NotFound();
+        var row = await db.Versions.FirstOrDefaultAsync(v => v.Id == version && v.ListingId == id, stop).OrNotThere();
         var (before, name, undo) = (row.Name, NameOf(request), RenameRow.Of(row, version));
         row.Rename(name);
-        return TypedResults.Ok(
-            await changes.Save(
-                ChangeMessages.Renamed("version", before, name),
-                new(Screen.Write, await db.ProductOf(id, stop), id),
-                [undo],
-                stop
-            )
+        return await changes.Save(
+            ChangeMessages.Renamed("version", before, name),
+            new(Screen.Write, await db.ProductOf(id, stop), id),
+            [undo],
+            stop
         );
     }
 
-    private static async Task<Results<Ok<Changed>, NotFound>> DeleteVersion(
-        int id,
-        int version,
-        TinContext db,
-        ChangeLog changes,
-        CancellationToken stop
-    ) =>
-        await db.Versions.FirstOrDefaultAsync(v => v.Id == version && v.ListingId == id, stop) is { } row
-            ? TypedResults.Ok(
-                await changes.Delete(
-                    ChangeMessages.Deleted("version", row.Name),
-                    new(Screen.Write, await db.ProductOf(id, stop), id),
-                    [row],
-                    stop
-                )
-            )
-            : TypedResults.NotFound();
+    private static async Task<Changed> DeleteVersion(int id, int version, TinContext db, ChangeLog changes, CancellationToken stop)
+    {
+        var row = await db.Versions.FirstOrDefaultAsync(v => v.Id == version && v.ListingId == id, stop).OrNotThere();
+        return await changes.Delete(
+            ChangeMessages.Deleted("version", row.Name),
+            new(Screen.Write, await db.ProductOf(id, stop), id),
+            [row],
+            stop
+        );
+    }
 
     private static string NameOf(NameRequest request) =>
         request.Name.Trim() is { Length: <= MostNamed } name

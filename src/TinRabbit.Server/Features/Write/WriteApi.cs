@@ -1,16 +1,5 @@
-using System.Text.Json;
-using System.Text.Json.Nodes;
-using Microsoft.AspNetCore.Http.HttpResults;
-using Microsoft.EntityFrameworkCore;
-using TinRabbit.Core.Measures;
-using TinRabbit.Core.Pages;
-using TinRabbit.Core.Platforms;
-using TinRabbit.Core.Words;
 using TinRabbit.Server.Listings;
 using TinRabbit.Server.Picks;
-using TinRabbit.Server.Requests;
-using TinRabbit.Server.Storage;
-using TinRabbit.Server.Undo;
 
 namespace TinRabbit.Server.Features.Write;
 
@@ -117,19 +106,17 @@ internal static class WriteApi
 {
     public static void MapWrite(this IEndpointRouteBuilder app)
     {
-        var api = app.MapGroup("/api/listings/{id:int}").WithTags("Write");
-
-        api.MapGet("/", GetListing).WithName("GetListing");
-
-        api.MapPut("/copy", SaveCopy).RetriesRaces().WithName("SaveCopy").ProducesValidationProblem();
-
-        api.MapPut("/lead", SetLead).RetriesRaces().WithName("SetLead").ProducesValidationProblem();
+        var api = app.MapGroup("/api/listings/{id:int}");
+        api.MapGet("/", GetListing);
+        api.MapPut("/copy", SaveCopy).RetriesRaces();
+        api.MapPut("/lead", SetLead).RetriesRaces();
     }
 
-    private static async Task<Results<Ok<ListingView>, NotFound>> GetListing(int id, TinContext db, CancellationToken stop) =>
-        await db.FindListing(id, stop) is { } listing
-            ? TypedResults.Ok(View(listing, await PageOf(db, listing, stop)))
-            : TypedResults.NotFound();
+    private static async Task<ListingView> GetListing(int id, TinContext db, CancellationToken stop)
+    {
+        var listing = await db.FindListing(id, stop).OrNotThere();
+        return View(listing, await PageOf(db, listing, stop));
+    }
 
     private static async Task<PageOfListing?> PageOf(TinContext db, ListingRow listing, CancellationToken stop)
     {
@@ -151,7 +138,7 @@ internal static class WriteApi
         );
     }
 
-    private static async Task<Results<Ok<Saved>, Conflict<Conflict>, NotFound>> SaveCopy(
+    private static async Task<Results<Ok<Saved>, Conflict<Conflict>>> SaveCopy(
         int id,
         SaveRequest request,
         TinContext db,
@@ -159,23 +146,15 @@ internal static class WriteApi
         CancellationToken stop
     )
     {
-        if (await db.FindListing(id, stop) is not { } listing)
-            return TypedResults.NotFound();
+        var listing = await db.FindListing(id, stop).OrNotThere();
         return await editor.Save(listing, request.Fields, request.Revision, request.Keep, stop) is SaveResult.Conflict
             ? TypedResults.Conflict(Now(listing))
             : TypedResults.Ok(new Saved(listing.Revision, listing.SavedAt));
     }
 
-    private static async Task<Results<NoContent, NotFound>> SetLead(
-        int id,
-        LeadRequest request,
-        TinContext db,
-        ChangeLog changes,
-        CancellationToken stop
-    )
+    private static async Task<NoContent> SetLead(int id, LeadRequest request, TinContext db, ChangeLog changes, CancellationToken stop)
     {
-        if (await db.Listings.FindAsync([id], stop) is not { } listing)
-            return TypedResults.NotFound();
+        var listing = await db.Listings.FindAsync([id], stop).OrNotThere();
         var key = request.Key is { } text ? Tokens.Key(text) : null;
         if (
             key is not null

@@ -1,14 +1,9 @@
-using TinRabbit.Server.Requests;
-
 namespace TinRabbit.Server.Features.Write;
 
 /// <summary>Write: texts, fills, checks, takes, versions and sends.</summary>
 internal sealed class WriteFeature : IFeature
 {
-    public void AddServices(IServiceCollection services)
-    {
-        services.AddScoped<ListingSender>();
-    }
+    public void AddServices(IServiceCollection services) => services.AddScoped<ListingSender>();
 
     public void Map(IEndpointRouteBuilder api)
     {

@@ -1,6 +1,3 @@
-using System.Text.Json.Nodes;
-using TinRabbit.Server.Requests;
-
 namespace TinRabbit.Server.Files.Documents;
 
 /// <summary>A listing.</summary>

@@ -1,5 +1,3 @@
-using TinRabbit.Core.Pages;
-
 namespace TinRabbit.Server.Files.Documents;
 
 /// <summary>A page's place in the shop.</summary>

@@ -1,8 +1,4 @@
-using System.ComponentModel.DataAnnotations;
 using System.Text.Json.Serialization;
-using TinRabbit.Core;
-using TinRabbit.Core.Measures;
-using TinRabbit.Server.Requests;
 
 namespace TinRabbit.Server.Files.Documents;
 

@@ -1,6 +1,3 @@
-using System.ComponentModel.DataAnnotations;
-using TinRabbit.Core;
-
 namespace TinRabbit.Server.Files.Documents;
 
 /// <summary>A picture.</summary>

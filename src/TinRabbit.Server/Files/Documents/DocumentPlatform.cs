@@ -1,7 +1,3 @@
-using System.ComponentModel.DataAnnotations;
-using System.Text.Json.Nodes;
-using TinRabbit.Core;
-
 namespace TinRabbit.Server.Files.Documents;
 
 /// <summary>A platform of the seller's own.</summary>

@@ -1,5 +1,3 @@
-using System.ComponentModel.DataAnnotations;
-using TinRabbit.Core;
 using TinRabbit.Server.Listings;
 
 namespace TinRabbit.Server.Files.Documents;

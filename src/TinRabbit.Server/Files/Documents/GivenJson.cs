@@ -1,6 +1,3 @@
-using System.Text.Json;
-using TinRabbit.Core.Platforms;
-
 namespace TinRabbit.Server.Files.Documents;
 
 /// <summary>Reads JSON that somebody gives, whole and at once: nothing in it can fail later, when it is looked at.</summary>

@@ -1,14 +1,8 @@
-using System.Globalization;
 using System.Net;
-using System.Text;
-using System.Text.Json;
-using System.Text.Json.Nodes;
 using System.Text.RegularExpressions;
 using AngleSharp.Dom;
 using AngleSharp.Html.Dom;
 using AngleSharp.Html.Parser;
-using TinRabbit.Core.Pages;
-using TinRabbit.Core.Platforms;
 using TinRabbit.Server.Files.Html;
 using TinRabbit.Server.Listings;
 using TinRabbit.Server.Pictures;

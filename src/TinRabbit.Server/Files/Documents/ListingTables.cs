@@ -1,6 +1,3 @@
-using System.Text.Json.Nodes;
-using TinRabbit.Core.Pages;
-using TinRabbit.Core.Platforms;
 using TinRabbit.Server.Files.Html;
 using TinRabbit.Server.Files.Tables;
 

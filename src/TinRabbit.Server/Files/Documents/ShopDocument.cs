@@ -1,9 +1,5 @@
-using System.Text.Json;
 using System.Text.Json.Serialization;
 using System.Text.Json.Serialization.Metadata;
-using TinRabbit.Core;
-using TinRabbit.Core.Platforms;
-using TinRabbit.Server.Requests;
 
 namespace TinRabbit.Server.Files.Documents;
 

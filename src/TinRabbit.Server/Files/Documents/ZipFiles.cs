@@ -1,5 +1,4 @@
 using System.IO.Compression;
-using TinRabbit.Core.Platforms;
 using TinRabbit.Server.Files.Tables;
 
 namespace TinRabbit.Server.Files.Documents;

@@ -1,10 +1,6 @@
-using System.Globalization;
-using System.Text.Json.Nodes;
 using System.Text.RegularExpressions;
 using AngleSharp.Html.Parser;
 using Ganss.Xss;
-using TinRabbit.Core.Pages;
-using TinRabbit.Core.Platforms;
 
 namespace TinRabbit.Server.Files.Html;
 

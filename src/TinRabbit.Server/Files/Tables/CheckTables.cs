@@ -1,7 +1,3 @@
-using System.Globalization;
-using TinRabbit.Core;
-using TinRabbit.Core.Platforms;
-
 namespace TinRabbit.Server.Files.Tables;
 
 /// <summary>Found checks as a table: one row a term and day.</summary>

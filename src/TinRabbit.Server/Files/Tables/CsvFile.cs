@@ -1,6 +1,3 @@
-using System.Text;
-using Microsoft.AspNetCore.Http.HttpResults;
-
 namespace TinRabbit.Server.Files.Tables;
 
 /// <summary>A CSV file as an answer, with the mark by which a spreadsheet knows that it is UTF-8.</summary>

@@ -1,4 +1,3 @@
-using System.Globalization;
 using CsvHelper;
 
 namespace TinRabbit.Server.Files.Tables;

@@ -1,8 +1,3 @@
-using System.Globalization;
-using TinRabbit.Core;
-using TinRabbit.Core.Platforms;
-using TinRabbit.Market;
-
 namespace TinRabbit.Server.Files.Tables;
 
 /// <summary>Daily figures as a table: one row a day.</summary>

@@ -1,6 +1,3 @@
-using TinRabbit.Core;
-using TinRabbit.Core.Platforms;
-
 namespace TinRabbit.Server.Files.Tables;
 
 /// <summary>A row of a table whose columns are named in the first row.</summary>

@@ -1,7 +1,5 @@
-using System.Globalization;
 using CsvHelper;
 using MiniExcelLibs;
-using TinRabbit.Core.Platforms;
 
 namespace TinRabbit.Server.Files.Tables;
 

@@ -1,6 +1,4 @@
 using System.Text.RegularExpressions;
-using TinRabbit.Core;
-using TinRabbit.Core.Words;
 
 namespace TinRabbit.Server.Files.Tables;
 

@@ -1,6 +1,3 @@
-using TinRabbit.Core;
-using TinRabbit.Core.Platforms;
-
 namespace TinRabbit.Server.Files.Tables;
 
 /// <summary>Checks how a table is to be read, as somebody has chosen it.</summary>

@@ -1,6 +1,3 @@
-using System.ComponentModel.DataAnnotations;
-using TinRabbit.Core;
-
 namespace TinRabbit.Server.Files.Tables;
 
 /// <summary>A column of a table of terms.</summary>

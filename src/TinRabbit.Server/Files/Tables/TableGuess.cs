@@ -1,7 +1,3 @@
-using System.Globalization;
-using TinRabbit.Core;
-using TinRabbit.Core.Platforms;
-
 namespace TinRabbit.Server.Files.Tables;
 
 /// <summary>Guesses how a table of terms is to be read: its encoding, delimiter, header, number format, and what each column holds.</summary>

@@ -1,6 +1,3 @@
-using System.ComponentModel.DataAnnotations;
-using TinRabbit.Core;
-
 namespace TinRabbit.Server.Files.Tables;
 
 /// <summary>How to read a table of terms: guessed, then corrected by the seller.</summary>

@@ -1,7 +1,4 @@
-using System.Text;
 using CsvHelper;
-using TinRabbit.Core;
-using TinRabbit.Core.Platforms;
 
 namespace TinRabbit.Server.Files.Tables;
 

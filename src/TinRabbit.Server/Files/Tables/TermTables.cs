@@ -1,7 +1,3 @@
-using TinRabbit.Core;
-using TinRabbit.Core.Platforms;
-using TinRabbit.Core.Words;
-
 namespace TinRabbit.Server.Files.Tables;
 
 /// <summary>Reads the terms of a table, row by row.</summary>

@@ -1,4 +1,3 @@
-using System.Globalization;
 using System.Text.RegularExpressions;
 
 namespace TinRabbit.Server.Files.Tables;
@@ -73,10 +72,10 @@ internal static partial class WrittenDates
 
     private static (int First, int Second, int Year)? Numbers(string text) =>
         TwoNumbersAndYear().Match(text.Trim()) is { Success: true } match
-            ? (Number(match, "first"), Number(match, "second"), Number(match, "year"))
+            ? (Number(match.Groups, "first"), Number(match.Groups, "second"), Number(match.Groups, "year"))
             : null;
 
-    private static int Number(Match match, string group) => int.Parse(match.Groups[group].Value, CultureInfo.InvariantCulture);
+    private static int Number(GroupCollection groups, string name) => int.Parse(groups[name].Value, CultureInfo.InvariantCulture);
 
     [GeneratedRegex(
         @"^(?<date>.*?)(?:[T ]+\d{1,2}:\d{2}(?::\d{2}(?:\.\d{1,7})?)?(?: ?[AaPp][Mm])?(?:Z|[+-]\d{2}:?\d{2})?)?$",

@@ -1,5 +1,3 @@
-using System.Globalization;
-
 namespace TinRabbit.Server.Files.Tables;
 
 /// <summary>Numbers as people and programs write them: 1,300 and 1.300 and 1 300, 12.1k, € 0,45, &lt; 10, unknown.</summary>

@@ -1,9 +1,5 @@
-using System.Globalization;
 using System.IO.Compression;
-using System.Text;
 using System.Xml;
-using TinRabbit.Core;
-using TinRabbit.Core.Platforms;
 
 namespace TinRabbit.Server.Files.Tables;
 
