@@ -1,6 +1,7 @@
-import { fireEvent, screen } from '@testing-library/react'
+import { act, fireEvent, screen } from '@testing-library/react'
 import { useState } from 'react'
 import { describe, expect, test, vi } from 'vitest'
+import { useSelection } from '../../src/web/src/kit/selection'
 import { singleKeys, useShortcuts } from '../../src/web/src/kit/shortcuts'
 import { type Column, type Sort, Table } from '../../src/web/src/kit/table'
 import { NameBox, Walked } from '../../src/web/src/kit/walked'
@@ -115,7 +116,7 @@ describe('a table', () => {
     const log: string[] = []
     function Held() {
       const [at, setAt] = useState(0)
-      const [marked, setMarked] = useState(new Set<string>())
+      const [marked, mark] = useSelection()
       const [sort, setSort] = useState<Sort>(null)
       return (
         <>
@@ -130,7 +131,7 @@ describe('a table', () => {
             marked={marked}
             onMark={(ids, on) => {
               log.push(`${on ? 'mark' : 'unmark'} ${ids.join()}`)
-              setMarked(new Set(on ? [...marked, ...ids] : [...marked].filter((m) => !ids.includes(m))))
+              mark(ids, on)
             }}
             sort={sort}
             onSort={(s) => {
@@ -145,6 +146,18 @@ describe('a table', () => {
     }
     return { ...show(<Held />), log, here: () => document.querySelector('[aria-current=true]')?.getAttribute('data-id') }
   }
+
+  test('keys that come faster than the screen draws all count', () => {
+    const { here } = put()
+    act(() => {
+      for (let i = 0; i < 20; i++)
+        for (const key of [' ', 'ArrowDown'])
+          document.body.dispatchEvent(new KeyboardEvent('keydown', { key, code: key === ' ' ? 'Space' : key, bubbles: true }))
+    })
+    expect(here()).toBe('term 20')
+    const selected = [...document.querySelectorAll('[role=row][data-id][aria-selected=true]')].map((r) => r.getAttribute('data-id'))
+    expect(selected).toEqual(rows.slice(0, 20).map((r) => r.id))
+  })
 
   test('only the rows in sight exist, and all of them are counted', () => {
     put()

@@ -6,7 +6,7 @@ import { compact, counted, full } from '../kit/numbers'
 import type { Desk } from '../kit/shop'
 import { useShortcuts } from '../kit/shortcuts'
 import { sortChanges } from '../kit/sort'
-import { changed, Table } from '../kit/table'
+import { Table } from '../kit/table'
 import { allColumns, sellersColumns } from './columns'
 import { Filters } from './filters'
 import { GridSheet } from './grid'
@@ -39,7 +39,7 @@ export function Dig({ desk }: { desk: Desk }) {
     renameTerm: () => p.row && p.setNaming(p.row),
     close: () => {
       if (p.dug.data?.doing) p.dug.stop()
-      else if (p.marked.size > 0) p.setMarked(new Set())
+      else if (p.marked.size > 0) p.clear()
       else if (view !== 'table') show('table')
       else p.setSide('term')
     },
@@ -285,7 +285,6 @@ function LookUp({ page: p }: { page: DigPage }) {
 
 /** The rows: as a grid of combinations, a scatter plot or a table. */
 function Terms({ page: p, platform }: { page: DigPage; platform: string }) {
-  const mark = (keys: string[], on: boolean) => p.setMarked(changed(p.marked, keys, on))
   if (p.view === 'grid' && p.term && !p.isSeveral)
     return (
       <GridSheet
@@ -304,7 +303,7 @@ function Terms({ page: p, platform }: { page: DigPage; platform: string }) {
         at={p.row?.key}
         marked={p.marked}
         onAt={(key) => (p.isList ? p.set({ at: key }) : p.setShelfAt(shownRows(p.rows).findIndex((r) => r.key === key)))}
-        onMark={mark}
+        onMark={p.mark}
       />
     )
   return (
@@ -320,7 +319,7 @@ function Terms({ page: p, platform }: { page: DigPage; platform: string }) {
       }}
       onEnter={(r) => p.dig(r.text, true)}
       marked={p.marked}
-      onMark={mark}
+      onMark={p.mark}
       sort={p.sort}
       onSort={(s) => p.set(sortChanges(s))}
       onRange={p.shelf.look}

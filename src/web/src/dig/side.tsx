@@ -30,7 +30,7 @@ export function DigSide({ desk, page: p }: { desk: Desk; page: DigPage }) {
           pick={() => p.pick(p.chosen())}
           avoid={() => p.avoid(p.chosen())}
           queries={p.copyQueries}
-          none={() => p.setMarked(new Set())}
+          none={() => p.clear()}
         />
       ) : row ? (
         <TermDetail

@@ -6,6 +6,7 @@ import { useChanges } from '../kit/changes'
 import { messages } from '../kit/messages'
 import { usePickActions, usePicks } from '../kit/picks'
 import { queryKey } from '../kit/queries'
+import { useSelection } from '../kit/selection'
 import { bounds, filterParams, limitsOf } from '../kit/shelfquery'
 import type { Desk } from '../kit/shop'
 import { sortIn } from '../kit/sort'
@@ -34,7 +35,7 @@ export function useDigPage(desk: Desk) {
   }
   const [asked, setAsked] = useState(term)
   const [side, setSide] = useState<'term' | 'paste'>('term')
-  const [marked, setMarked] = useState<ReadonlySet<string>>(new Set())
+  const [marked, mark, clear] = useSelection()
   const [shelfAt, setShelfAt] = useState(0)
   const [file, setFile] = useState<File | null>(null)
   const { product, market } = desk
@@ -154,7 +155,7 @@ export function useDigPage(desk: Desk) {
     if (!clean) return
     setAsked(clean)
     setSide('term')
-    setMarked(new Set())
+    clear()
     set(
       {
         ...Object.fromEntries(['at', 'sort', 'dir', 'view', ...filterParams].map((k) => [k, null])),
@@ -188,7 +189,7 @@ export function useDigPage(desk: Desk) {
         what.map((r) => r.text),
         { source, saidBy: what.map(saidBy) },
       )
-    setMarked(new Set())
+    clear()
   }
   const avoid = (what: Row[]) => {
     if (what.length === 1) actions.avoid(what[0].text, what[0].pick, source)
@@ -197,7 +198,7 @@ export function useDigPage(desk: Desk) {
         what.map((r) => r.text),
         { source, home: 'avoid' },
       )
-    setMarked(new Set())
+    clear()
   }
   const copyQueries = async () => {
     const some = marked.size > 0 ? chosen() : shownRows(rows)
@@ -243,7 +244,7 @@ export function useDigPage(desk: Desk) {
         }),
       ),
     )
-    setMarked(new Set())
+    clear()
   }
   return {
     params,
@@ -260,7 +261,8 @@ export function useDigPage(desk: Desk) {
     side,
     setSide,
     marked,
-    setMarked,
+    mark,
+    clear,
     setShelfAt,
     file,
     setFile,

@@ -1,5 +1,6 @@
 import { useVirtualizer } from '@tanstack/react-virtual'
 import { memo, type ReactNode, useEffect, useRef } from 'react'
+import { changed } from './selection'
 import { useShortcuts } from './shortcuts'
 
 export type Column<T> = {
@@ -55,6 +56,9 @@ export function Table<T>(p: {
   const scroller = useRef<HTMLDivElement>(null)
   const height = p.rowHeight ?? 40
   const { at, rows } = p
+  // Where the keys have led, also before it is drawn: a key that comes faster than the screen starts from there.
+  const live = useRef({ at, marked: p.marked })
+  live.current = { at, marked: p.marked }
   const virtual = useVirtualizer({
     count: rows.length,
     getScrollElement: () => scroller.current,
@@ -65,7 +69,8 @@ export function Table<T>(p: {
   const go = (to: number, marking = false) => {
     const i = Math.max(0, Math.min(rows.length - 1, to))
     if (rows.length === 0) return
-    if (marking) mark(Math.min(at, i), Math.max(at, i), true)
+    if (marking) mark(Math.min(live.current.at, i), Math.max(live.current.at, i), true)
+    live.current.at = i
     p.onAt(i, rows.at(i))
   }
   const mark = (from: number, to: number, on: boolean) => {
@@ -74,31 +79,33 @@ export function Table<T>(p: {
       const row = rows.at(i)
       if (row) ids.push(p.id(row))
     }
+    if (live.current.marked) live.current.marked = changed(live.current.marked, ids, on)
     p.onMark?.(ids, on)
   }
   const page = () => Math.max(1, Math.floor((scroller.current?.clientHeight ?? 400) / height) - 1)
   const reach = (e: KeyboardEvent) => (e.key.startsWith('Page') ? page() : 1)
   useShortcuts({
-    down: () => go(at + 1),
-    up: () => go(at < 0 ? 0 : at - 1),
-    pageDown: () => go(at + page()),
-    pageUp: () => go(at - page()),
+    down: () => go(live.current.at + 1),
+    up: () => go(live.current.at < 0 ? 0 : live.current.at - 1),
+    pageDown: () => go(live.current.at + page()),
+    pageUp: () => go(live.current.at - page()),
     first: () => go(0),
     last: () => go(rows.length - 1),
-    extendDown: p.onMark && ((e) => go(at + reach(e), true)),
-    extendUp: p.onMark && ((e) => go(at - reach(e), true)),
+    extendDown: p.onMark && ((e) => go(live.current.at + reach(e), true)),
+    extendUp: p.onMark && ((e) => go(live.current.at - reach(e), true)),
     select:
       p.onMark &&
       (() => {
-        const row = rows.at(Math.max(0, at))
-        if (row) p.onMark?.([p.id(row)], !p.marked?.has(p.id(row)))
+        const i = Math.max(0, live.current.at)
+        const row = rows.at(i)
+        if (row) mark(i, i, !live.current.marked?.has(p.id(row)))
       }),
     selectAll: p.onMark && (() => mark(0, rows.length - 1, true)),
     open:
       p.onEnter &&
       (() => {
-        const row = rows.at(at)
-        if (at >= 0 && row) p.onEnter?.(row)
+        const row = rows.at(live.current.at)
+        if (live.current.at >= 0 && row) p.onEnter?.(row)
       }),
   })
   // The row one is on is the table's one tab stop: the focus goes with it while it is in the table.
@@ -260,10 +267,3 @@ const Line = memo(function Line(p: {
     </div>
   )
 })
-
-/** A selection with rows added or removed. */
-export function changed(marked: ReadonlySet<string>, ids: string[], on: boolean): Set<string> {
-  const next = new Set(marked)
-  for (const id of ids) on ? next.add(id) : next.delete(id)
-  return next
-}

@@ -7,10 +7,11 @@ import { type Changed, useChanges } from '../kit/changes'
 import { Key } from '../kit/key'
 import { compact, counted } from '../kit/numbers'
 import { queryKey, refresh } from '../kit/queries'
+import { useSelection } from '../kit/selection'
 import { useShop } from '../kit/shop'
 import { useShortcuts } from '../kit/shortcuts'
 import { sortChanges, sortIn } from '../kit/sort'
-import { type Column, changed, sortRows, Table } from '../kit/table'
+import { type Column, sortRows, Table } from '../kit/table'
 import { toast } from '../kit/toast'
 import { upload } from '../kit/upload'
 import { AddPictures } from './addpictures'
@@ -38,7 +39,7 @@ export function AltSheet({ marketId }: { marketId: string | null }) {
   const [params, set] = useAddress()
   const cache = useQueryClient()
   const { run } = useChanges()
-  const [marked, setMarked] = useState<ReadonlySet<string>>(new Set())
+  const [marked, mark, clear] = useSelection()
   const [filling, setFilling] = useState(false)
   const loaded = useQuery({
     queryKey: queryKey('pictures'),
@@ -71,7 +72,7 @@ export function AltSheet({ marketId }: { marketId: string | null }) {
   useShortcuts({
     fillAlt: () => setFilling(!filling),
     open: () => box.current?.focus(),
-    close: () => (filling ? setFilling(false) : setMarked(new Set())),
+    close: () => (filling ? setFilling(false) : clear()),
   })
   return (
     <section className="work min-h-0" style={{ gridTemplateColumns: 'minmax(0,1fr) 400px' }} data-testid="alt-sheet">
@@ -99,7 +100,7 @@ export function AltSheet({ marketId }: { marketId: string | null }) {
           at={at}
           onAt={(_, p) => set({ at: p ? idOf(p) : null })}
           marked={marked}
-          onMark={(ids, on) => setMarked(changed(marked, ids, on))}
+          onMark={mark}
           sort={sort}
           onSort={(s) => set(sortChanges(s))}
           rowHeight={52}

@@ -56,7 +56,7 @@ export function PickList({ desk }: { desk: Desk }) {
     ideas: () => sideTo('ideas'),
     language: () => sideTo('language'),
     weave: p.marked.size < 2 && (() => toast(messages.selectToCombine)),
-    close: () => (p.marked.size > 0 ? p.setMarked(new Set()) : sideTo('term')),
+    close: () => (p.marked.size > 0 ? p.clear() : sideTo('term')),
   })
 
   return (

@@ -70,7 +70,7 @@ function Selected({ page: p }: { page: PickPage }) {
         <button type="button" className="pill" onClick={() => p.actions.drop(p.chosen())}>
           Remove picks <Key of="removePick" />
         </button>
-        <button type="button" className="pill" onClick={() => p.setMarked(new Set())}>
+        <button type="button" className="pill" onClick={() => p.clear()}>
           Clear selection <kbd>Esc</kbd>
         </button>
       </p>

@@ -5,9 +5,10 @@ import { api, ask, type Fit, type Home } from '../kit/api'
 import { messages } from '../kit/messages'
 import { usePickActions, usePicks } from '../kit/picks'
 import { queryKey, refresh } from '../kit/queries'
+import { changed, useSelection } from '../kit/selection'
 import type { Desk } from '../kit/shop'
 import { sortIn } from '../kit/sort'
-import { changed, sortRows } from '../kit/table'
+import { sortRows } from '../kit/table'
 import { toast, toastAgain } from '../kit/toast'
 import { inTurn } from '../kit/turn'
 import { useWeighing } from '../kit/weighing'
@@ -18,7 +19,7 @@ import { folded, type Row } from './rows'
 export function usePickPage(desk: Desk) {
   const [params, set] = useAddress()
   const cache = useQueryClient()
-  const [marked, setMarked] = useState<ReadonlySet<string>>(new Set())
+  const [marked, markRows, clear] = useSelection()
   const [opened, setOpened] = useState<ReadonlySet<string>>(new Set())
   const picks = usePicks(desk)
   const weighing = useWeighing(desk)
@@ -91,12 +92,9 @@ export function usePickPage(desk: Desk) {
   }
   const fold = (open: boolean) => row && families && setOpened(changed(opened, [row.family], open))
   const mark = (ids: string[], on: boolean) =>
-    setMarked(
-      changed(
-        marked,
-        ids.flatMap((id) => rows.find((r) => r.key === id)?.members.map((m) => m.key) ?? [id]),
-        on,
-      ),
+    markRows(
+      ids.flatMap((id) => rows.find((r) => r.key === id)?.members.map((m) => m.key) ?? [id]),
+      on,
     )
   const inUse = all.filter((p) => p.home !== 'avoid' && p.home !== 'later')
   const volume = inUse.reduce((sum, p) => sum + (p.numbers.volume ?? 0), 0)
@@ -117,7 +115,7 @@ export function usePickPage(desk: Desk) {
     row,
     foldable,
     marked,
-    setMarked,
+    clear,
     mark,
     chosen,
     some,

@@ -1,19 +1,19 @@
 import { useQuery } from '@tanstack/react-query'
-import { useState } from 'react'
 import { useAddress } from '../kit/address'
 import { api, ask, type FoundRival } from '../kit/api'
 import { wholePercent } from '../kit/demand'
 import { Num } from '../kit/num'
 import { counted, fixed, full, money } from '../kit/numbers'
 import { queryKey } from '../kit/queries'
+import { useSelection } from '../kit/selection'
 import type { Desk } from '../kit/shop'
-import { type Column, changed, Table } from '../kit/table'
+import { type Column, Table } from '../kit/table'
 import { Bar } from '../kit/viewframe'
 
 /** The market's results for a term, to choose rivals from: Space selects, Enter saves. */
 export function RivalChoice({ desk, add }: { desk: Desk; add: (ids: string[]) => Promise<void> }) {
   const [params, set] = useAddress()
-  const [marked, setMarked] = useState<ReadonlySet<string>>(new Set())
+  const [marked, mark, clear] = useSelection()
   const term = params.get('rivalterm') ?? ''
   const found = useQuery({
     queryKey: queryKey('rivals', 'found', desk.listingId, desk.market.id, term),
@@ -36,7 +36,7 @@ export function RivalChoice({ desk, add }: { desk: Desk; add: (ids: string[]) =>
   const save = async (row?: FoundRival) => {
     const ids = marked.size > 0 ? [...marked] : row?.id && free(row) ? [row.id] : []
     if (ids.length === 0) return
-    setMarked(new Set())
+    clear()
     set({ choose: null, at: null })
     await add(ids)
   }
@@ -84,12 +84,9 @@ export function RivalChoice({ desk, add }: { desk: Desk; add: (ids: string[]) =>
         onEnter={save}
         marked={marked}
         onMark={(ids, on) =>
-          setMarked(
-            changed(
-              marked,
-              ids.filter((i) => free(rows.find((r) => id(r) === i))),
-              on,
-            ),
+          mark(
+            ids.filter((i) => free(rows.find((r) => id(r) === i))),
+            on,
           )
         }
         empty={

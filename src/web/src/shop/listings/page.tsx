@@ -7,11 +7,12 @@ import { Key } from '../../kit/key'
 import { messages } from '../../kit/messages'
 import { counted, full } from '../../kit/numbers'
 import { SampleBadge } from '../../kit/sample'
+import { useSelection } from '../../kit/selection'
 import { useShop } from '../../kit/shop'
 import { ShopHead } from '../../kit/shophead'
 import { useShortcuts } from '../../kit/shortcuts'
 import { sortChanges, sortIn } from '../../kit/sort'
-import { changed, sortRows, Table } from '../../kit/table'
+import { sortRows, Table } from '../../kit/table'
 import { ToastLine, toast } from '../../kit/toast'
 import { columns } from './columns'
 import { EditMany, type ManyKind } from './editmany'
@@ -28,7 +29,7 @@ export function ListingsPage() {
   const shop = useShop().data
   const { run } = useChanges()
   const { query, rows, progress, stop, resume } = useListings(params.get('country'))
-  const [marked, setMarked] = useState<ReadonlySet<string>>(new Set())
+  const [marked, mark, clear] = useSelection()
   const [editing, setEditing] = useState<ManyKind | null>(null)
   const box = useRef<HTMLInputElement>(null)
   const text = params.get('text') ?? ''
@@ -59,7 +60,7 @@ export function ListingsPage() {
   const begin = (kind: ManyKind) => () => (target.length > 0 ? setEditing(kind) : toast(messages.selectFirst))
   const archive = () => {
     if (target.length === 0) return toast(messages.selectFirst)
-    setMarked(new Set())
+    clear()
     run(() => ask(api.POST('/api/listings/archive', { body: { ids: target.map((l) => l.id), isArchived: !archived } })))
   }
   useShortcuts({
@@ -68,7 +69,7 @@ export function ListingsPage() {
     tagMany: begin('addTag'),
     archive,
     gridOfPlatforms: () => show(!grid),
-    close: editing ? () => setEditing(null) : marked.size > 0 && (() => setMarked(new Set())),
+    close: editing ? () => setEditing(null) : marked.size > 0 && (() => clear()),
   })
   const platforms = [...new Map(rows.map((l) => [l.platformId, l.platform]))].sort((a, b) => a[1].localeCompare(b[1]))
   const archivedCount = rows.filter((l) => l.archivedAt !== null).length
@@ -198,7 +199,7 @@ export function ListingsPage() {
               onAt={(_, l) => set({ at: l ? String(l.id) : null })}
               onEnter={open}
               marked={marked}
-              onMark={(ids, on) => setMarked(changed(marked, ids, on))}
+              onMark={mark}
               sort={sort}
               onSort={(s) => set(sortChanges(s))}
               empty={
