@@ -51,6 +51,12 @@ public static class Bounds
     /// <summary>Facts of one kind, such as materials.</summary>
     public const int Facts = 200;
 
+    /// <summary>Countries that a seller sells in.</summary>
+    public const int Countries = 60;
+
+    /// <summary>Products of one file of schema.org data.</summary>
+    public const int ImportedProducts = 5_000;
+
     /// <summary>Words whose claims a shop corrects or adds.</summary>
     public const int OwnWords = 1_000;
 

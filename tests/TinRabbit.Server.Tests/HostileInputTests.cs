@@ -397,6 +397,125 @@ public sealed class HostileInputTests(TestShop shop) : IClassFixture<TestShop>
         Assert.False(File.Exists(old));
     }
 
+    [Theory]
+    [InlineData("<ul>")]
+    [InlineData("<div>")]
+    [InlineData("<b><i>")]
+    public async Task Html_that_is_nested_too_deep_is_refused_by_name_and_what_is_stored_of_it_still_opens(string tag)
+    {
+        var body = string.Concat(Enumerable.Repeat(tag, 49_000 / 4 * 4 / tag.Length));
+        var product = await shop.AddProduct("Nested");
+        var listing = await shop.ListingOf(product, "web-shop");
+        var refused = await shop.Put(
+            $"/api/listings/{listing}/copy",
+            new
+            {
+                fields = new { heading = "Nested", body },
+                revision = 0,
+                keep = (string?)null,
+            },
+            400
+        );
+        Assert.Contains("deep", refused.ToJsonString());
+        await Refused(
+            "file",
+            "/api/shop/imports?name=nested.html&platformId=web-shop",
+            new StringContent($"<html><body><h1>x</h1>{body}</body></html>")
+        );
+        // A program that knew no bounds may have stored it: it is read as text, in no time.
+        var read = TinRabbit.Core.Pages.RichBody.Read(body + "a word");
+        Assert.Equal("a word", read.Text);
+    }
+
+    [Fact]
+    public void Html_with_ends_that_never_come_is_blanked_in_one_pass()
+    {
+        foreach (var part in new[] { "<script>", "&amp", "<!--", "&", "<style x=", "</" })
+        {
+            var html = string.Concat(Enumerable.Repeat(part, 200_000 / part.Length));
+            Assert.Equal(html.Length, TinRabbit.Core.Platforms.HtmlText.Blank(html).Length);
+        }
+    }
+
+    [Fact]
+    public void Long_texts_are_compared_line_by_line_and_longer_ones_as_a_whole()
+    {
+        var platform = Listings.ShippedPlatforms.All.First(p => p.Id == "hedgerow-fair");
+        Core.Platforms.FieldValue.Text Of(string joint, string word) =>
+            new(string.Join(joint, Enumerable.Range(0, 20_000).Select(i => $"{word}{i}")));
+        foreach (var joint in new[] { " ", "\n" })
+        {
+            var changed = Assert.Single(
+                Listings.FieldChanges.Of(
+                    platform,
+                    new Dictionary<string, Core.Platforms.FieldValue> { ["description"] = Of(joint, "a") },
+                    new Dictionary<string, Core.Platforms.FieldValue> { ["description"] = Of(joint, "b") }
+                )
+            );
+            Assert.Equal([Listings.DiffKind.Removed, Listings.DiffKind.Added], changed.Words.Select(w => w.Are));
+        }
+    }
+
+    [Fact]
+    public async Task Half_a_character_and_files_of_another_import_are_refused_and_fail_nothing()
+    {
+        foreach (var engine in new[] { "weigh", "check", "fill/words", "moves" })
+        {
+            using var body = new StringContent(
+                "{\"platform\":\"a\\udc00\",\"fields\":{},\"terms\":[],\"field\":\"x\"}",
+                Encoding.UTF8,
+                "application/json"
+            );
+            using var answer = await shop.Client.PostAsync($"/api/engine/{engine}", body);
+            Assert.Equal(HttpStatusCode.BadRequest, answer.StatusCode);
+        }
+
+        using var terms = new StringContent("term,volume\nowl box,900\n");
+        using var begun = await shop.Client.PostAsync($"/api/markets/{Market}/imports?name=owls.csv", terms);
+        var view = JsonNode.Parse(await begun.Content.ReadAsStringAsync())!;
+        await shop.Post($"/api/shop/imports/{view["id"]}/run", new { keys = Array.Empty<string>() }, 404);
+        await shop.Post(
+            $"/api/markets/{Market}/imports/{view["id"]}/rows",
+            new
+            {
+                look = (object?)null,
+                encoding = "klingon",
+                separator = ",",
+            },
+            400
+        );
+    }
+
+    [Fact]
+    public async Task An_archive_with_a_wrong_checksum_or_two_files_of_one_name_is_refused()
+    {
+        var zip = await shop.Client.GetByteArrayAsync("/api/shop/export.zip");
+        // The checksum of the first file, in its header and in the directory at the end.
+        var wrong = zip.ToArray();
+        var directory = wrong.AsSpan().LastIndexOf("PK\u0001\u0002"u8);
+        var first = wrong.AsSpan().IndexOf("PK\u0001\u0002"u8);
+        Assert.True(first > 0 && directory >= first);
+        wrong[first + 16] ^= 1;
+        await Refused("file", "/api/shop/imports?name=shop.zip", new ByteArrayContent(wrong));
+
+        using var twice = new MemoryStream();
+        using (var archive = new System.IO.Compression.ZipArchive(twice, System.IO.Compression.ZipArchiveMode.Create, leaveOpen: true))
+            for (var i = 0; i < 2; i++)
+                using (var entry = new StreamWriter(archive.CreateEntry("shop.json").Open()))
+                    entry.Write("{}");
+        await Refused("file", "/api/shop/imports?name=shop.zip", new ByteArrayContent(twice.ToArray()));
+    }
+
+    private async Task Refused(string field, string path, HttpContent body)
+    {
+        using (body)
+        {
+            using var answer = await shop.Client.PostAsync(path, body);
+            Assert.Equal(HttpStatusCode.BadRequest, answer.StatusCode);
+            Assert.Contains($"\"{field}\"", await answer.Content.ReadAsStringAsync());
+        }
+    }
+
     private async Task Refused(string field, string path, object body)
     {
         using var response = await shop.Client.PostAsJsonAsync(path, body);

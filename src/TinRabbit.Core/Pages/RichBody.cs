@@ -1,6 +1,7 @@
 using AngleSharp.Dom;
 using AngleSharp.Html.Dom;
 using AngleSharp.Html.Parser;
+using TinRabbit.Core.Platforms;
 
 namespace TinRabbit.Core.Pages;
 
@@ -51,9 +52,15 @@ public sealed record RichBody(IReadOnlyList<RichBlock> Blocks, IReadOnlyList<Ric
     /// <summary>The first block that is no heading; null where there is none.</summary>
     public string? FirstParagraph => Blocks.FirstOrDefault(b => b.Level == 0)?.Text;
 
-    /// <summary>Reads HTML. It never fails: what is malformed is read as a browser would.</summary>
+    /// <summary>Reads HTML. It never fails: what is malformed is read as a browser would, and what is beyond <see cref="HtmlBounds"/> as text alone.</summary>
     public static RichBody Read(string html)
     {
+        if (HtmlBounds.Problem(html) is not null)
+            return new(
+                [new(0, string.Join(' ', HtmlText.Blank(html).Split((char[]?)null, StringSplitOptions.RemoveEmptyEntries)))],
+                [],
+                []
+            );
         var body = new HtmlParser().ParseDocument(html).Body;
         if (body is null)
             return new([], [], []);

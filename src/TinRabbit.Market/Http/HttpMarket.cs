@@ -10,6 +10,7 @@ public sealed class HttpMarket : IMarket, IDisposable
     private const int MostPlaces = 1000;
     private const int MostMonths = 600;
     private const int MostText = 500;
+    private const decimal HighestPrice = 1_000_000_000_000m;
     private const long MostBytes = 16 << 20;
 
     private readonly HttpClient _http;
@@ -23,7 +24,8 @@ public sealed class HttpMarket : IMarket, IDisposable
         _timeout = timeout;
         // A source at http://host/markets has its paths below markets.
         var root = address.AbsoluteUri.EndsWith('/') ? address : new Uri(address.AbsoluteUri + "/");
-        _http = new()
+        // A source that sends its questions elsewhere is another source, which the seller has not named.
+        _http = new(new SocketsHttpHandler { AllowAutoRedirect = false })
         {
             BaseAddress = root,
             Timeout = Timeout.InfiniteTimeSpan,
@@ -251,7 +253,8 @@ public sealed class HttpMarket : IMarket, IDisposable
 
     private static MarketContract.Description Checked(MarketContract.Description description, HttpMarket market)
     {
-        market.Check(description.Places.Count is > 0 and <= MostPlaces, "no market, or more than 1,000");
+        market.Check(description.Places is { Count: > 0 and <= MostPlaces }, "no market, or more than 1,000");
+        market.Check(description.Places.All(p => p is { Id: not null, PlatformId: not null }), "a market that is null");
         market.Check(description.TermsPerDay is null or >= 0, "a negative number of terms a day");
         market.Check(description.Places.DistinctBy(p => p.Id).Count() == description.Places.Count, "two markets with one ID");
         market.Check(IsShort(description.Name), "no name, or a very long one");
@@ -265,13 +268,25 @@ public sealed class HttpMarket : IMarket, IDisposable
     private static bool IsShort(string text) => text.Length is > 0 and <= MostText;
 
     private static bool IsPossible(Result r) =>
-        IsShort(r.Title) && r.Price >= 0 && r.Shipping >= 0 && r.Rating is >= 0 and <= 5 && r.Ratings >= 0 && r.Views is null or >= 0;
+        IsShort(r.Title)
+        && r.Price is >= 0 and <= HighestPrice
+        && r.Shipping is >= 0 and <= HighestPrice
+        && r.Rating is >= 0 and <= 5
+        && r.Ratings >= 0
+        && r.Views is null or >= 0;
 
     private static bool IsPossible(MarketReview r) =>
         r is { Text.Length: > 0 and <= Core.Bounds.ReviewLength, Stars: null or (>= 1 and <= 5) };
 
     private static bool IsPossible(Measurement m) =>
-        m is { Volume: >= 0, Competition: >= 0, TitlesHolding: >= 0, ClickCost: null or >= 0, Months.Count: <= MostMonths }
+        m
+            is {
+                Volume: >= 0,
+                Competition: >= 0,
+                TitlesHolding: >= 0,
+                ClickCost: null or (>= 0 and <= HighestPrice),
+                Months.Count: <= MostMonths
+            }
         && m.Months.All(v => v >= 0);
 
     private void CheckPlace(string marketId)

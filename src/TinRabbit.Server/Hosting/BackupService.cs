@@ -55,6 +55,7 @@ internal sealed class BackupService(
                 stop
             );
             await DatabaseSetup.Migrate(next, stop);
+            await DatabaseSetup.CheckTables(next, stop);
             var before = await BackUp(BackupKind.Restore, stop);
             using (await writes.Enter(stop))
                 await Replace(next);
@@ -76,14 +77,17 @@ internal sealed class BackupService(
     protected override async Task ExecuteAsync(CancellationToken stop)
     {
         var wait = AfterStart;
+        Backups.RemoveParts(folder);
         while (!stop.IsCancellationRequested)
         {
             try
             {
                 await Task.Delay(wait, clock, stop);
                 wait = LookEvery;
-                var last = All().Where(b => b.Kind is BackupKind.Daily).Select(b => b.At).FirstOrDefault();
-                if (clock.GetUtcNow().UtcDateTime - last >= TimeSpan.FromDays(1))
+                var now = clock.GetUtcNow().UtcDateTime;
+                // One that bears a day to come is of a clock that was wrong.
+                var last = All().Where(b => b.Kind is BackupKind.Daily && b.At <= now).Select(b => b.At).FirstOrDefault();
+                if (now - last >= TimeSpan.FromDays(1))
                 {
                     await BackUp(BackupKind.Daily, stop);
                     log.LogInformation("The daily backup is made.");

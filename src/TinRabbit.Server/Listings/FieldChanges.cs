@@ -1,3 +1,4 @@
+using DiffPlex;
 using DiffPlex.Chunkers;
 using DiffPlex.DiffBuilder;
 using DiffPlex.DiffBuilder.Model;
@@ -8,6 +9,8 @@ namespace TinRabbit.Server.Listings;
 /// <summary>Compares two states of a listing word by word.</summary>
 internal static class FieldChanges
 {
+    private const int MostPieces = 4_000;
+
     /// <summary>The fields that differ between two states of a listing, with their words.</summary>
     public static List<FieldChange> Of(
         Platform platform,
@@ -24,10 +27,16 @@ internal static class FieldChanges
     private static string Text(Field field, IReadOnlyDictionary<string, FieldValue> copy) =>
         copy.TryGetValue(field.Key, out var value) ? ListingFiles.OneText(field, value) : "";
 
+    private static int Count(string text, char sign) => text.AsSpan().Count(sign);
+
     private static List<DiffRun> WordsOf(string before, string after)
     {
         var runs = new List<DiffRun>();
-        foreach (var piece in InlineDiffBuilder.Diff(before, after, ignoreWhiteSpace: false, chunker: new WordChunker()).Lines)
+        // A comparison takes time with the square of what differs: long texts are compared line by line, longer ones as a whole.
+        if (Count(before, '\n') + Count(after, '\n') > MostPieces)
+            return [new(before, DiffKind.Removed), new(after, DiffKind.Added)];
+        IChunker chunker = Count(before, ' ') + Count(after, ' ') > MostPieces ? new DelimiterChunker(['\n']) : new WordChunker();
+        foreach (var piece in InlineDiffBuilder.Diff(before, after, ignoreWhiteSpace: false, chunker: chunker).Lines)
         {
             var are = piece.Type switch
             {

@@ -43,6 +43,14 @@ internal static class Backups
         return Read(new(file))!;
     }
 
+    /// <summary>Removes what a program that was killed while it backed up has left.</summary>
+    public static void RemoveParts(DataFolder folder)
+    {
+        if (Directory.Exists(folder.Backups))
+            foreach (var part in Directory.GetFiles(folder.Backups, "*.part*"))
+                File.Delete(part);
+    }
+
     /// <summary>Copies a database as it is at this moment into a file of its own, without its free pages.</summary>
     public static void Copy(string database, string file)
     {

@@ -54,6 +54,16 @@ internal static class DatabaseSetup
         return true;
     }
 
+    /// <summary>Checks that a database has every table of this program.</summary>
+    /// <exception cref="InvalidDataException">One is missing.</exception>
+    public static async Task CheckTables(string file, CancellationToken stop)
+    {
+        await using var db = TinContext.Open(file);
+        var there = await db.Database.SqlQuery<string>($"SELECT name AS Value FROM sqlite_master WHERE type = 'table'").ToListAsync(stop);
+        if (db.Model.GetEntityTypes().Select(e => e.GetTableName()).FirstOrDefault(t => t is not null && !there.Contains(t)) is { } missing)
+            throw new InvalidDataException($"{Path.GetFileName(file)} has no table {missing}.");
+    }
+
     private static async Task<bool> Exists(string file, Func<TinContext, Task<bool>> unfinished, CancellationToken stop)
     {
         if (Directory.Exists(file))

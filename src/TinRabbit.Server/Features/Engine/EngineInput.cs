@@ -82,12 +82,25 @@ internal static class EngineInput
             case JsonValueKind.Object:
                 return PlatformJson.Read(given);
             case JsonValueKind.String:
-                var id = given.GetString()!;
+                var id = TextOf(given, "platform");
                 return await db.Platforms.FindAsync([id], stop) is { } row
                     ? row.Profile
                     : throw new InvalidInputException([new("platform", $"There is no platform \"{id}\".")]);
             default:
                 throw new InvalidInputException([new("platform", "Give a whole profile, or the id of a stored one.")]);
+        }
+    }
+
+    // A text may hold half of a character, which is no text.
+    private static string TextOf(JsonElement given, string path)
+    {
+        try
+        {
+            return given.GetString()!;
+        }
+        catch (InvalidOperationException)
+        {
+            throw new InvalidInputException([new(path, "This text holds half of a character, so it is not Unicode.")]);
         }
     }
 

@@ -66,7 +66,7 @@ internal static class FilesApi
             ? TypedResults.File(
                 Encoding.UTF8.GetBytes(await ShopExport.Html(db, page, stop)),
                 "text/html; charset=utf-8",
-                $"{(page.IsHome ? "index" : page.Slug)}.html"
+                ShopExport.FileNameOf(page, _ => false)
             )
             : throw new NotThereException();
 
@@ -103,7 +103,9 @@ internal static class FilesApi
     )
     {
         var file = ImportFiles.Find(data, id) ?? throw new NotThereException();
-        var named = (await File.ReadAllTextAsync(file + ".name", stop)).Split('\n', 2);
+        // A file that waits to be imported elsewhere has no platform in its name.
+        if ((await File.ReadAllTextAsync(file + ".name", stop)).Split('\n', 2) is not [_, _] named)
+            throw new NotThereException();
         var (document, _) = await ShopFiles.Read(file, named[1], named[0].Length > 0 ? named[0] : null, db, pictures.Add, stop);
         var import = new ShopImport(db, editor, document);
         var changed = await import.Run(request.Keys.ToHashSet(StringComparer.Ordinal), named[1], changes, stop);

@@ -126,12 +126,13 @@ internal static class ShopExport
         var shop = await Whole.Load(db, stop);
         await using var zip = new ZipArchive(stream, ZipArchiveMode.Create, leaveOpen: true);
         var pictures = new HashSet<string>(StringComparer.Ordinal);
+        var names = new HashSet<string>(StringComparer.OrdinalIgnoreCase);
         foreach (var page in shop.Pages.Where(p => p.IsPublished))
         {
             stop.ThrowIfCancellationRequested();
             var view = shop.View(page);
             pictures.UnionWith(view.Pictures.Select(p => p.File).OfType<string>());
-            await Add(zip, $"{(page.IsHome ? "index" : page.Slug)}.html", HtmlPages.Write(view), stop);
+            await Add(zip, FileNameOf(page, n => !names.Add(n)), HtmlPages.Write(view), stop);
         }
 
         await Add(zip, "sitemap.xml", Sitemap(shop.Site, shop.Pages), stop);
@@ -139,6 +140,12 @@ internal static class ShopExport
             if (files.PathOf(file) is { } path && File.Exists(path))
                 await zip.CreateEntryFromFileAsync(path, $"pictures/{file}.webp", CompressionLevel.NoCompression, stop);
     }
+
+    /// <summary>The name of a page's file: its slug, of which nothing is left that could lead out of a folder.</summary>
+    /// <param name="page">The page.</param>
+    /// <param name="isTaken">Whether another page has this slug in the same archive.</param>
+    public static string FileNameOf(PageRow page, Func<string, bool> isTaken) =>
+        Slugs.Of(page.IsHome ? "index" : page.Slug, isTaken) is { Length: > 0 } slug ? $"{slug}.html" : $"page-{page.Id}.html";
 
     /// <summary>One page as HTML.</summary>
     public static async Task<string> Html(TinContext db, PageRow page, CancellationToken stop) =>

@@ -10,7 +10,7 @@ internal static class CheckFilesApi
     public static void MapCheckFiles(this IEndpointRouteBuilder app)
     {
         var api = app.MapGroup("/api/listings/{id:int}/checks");
-        api.MapPost("/import", ImportChecks).Accepts<byte[]>("application/octet-stream");
+        api.MapPost("/import", ImportChecks).TakesFile();
         api.MapGet("/export.csv", ExportChecks);
     }
 

@@ -10,7 +10,7 @@ internal static class HistoryApi
     {
         var api = app.MapGroup("/api/listings/{id:int}");
         api.MapGet("/history", GetHistory);
-        api.MapPost("/figures/import", ImportFigures).Accepts<byte[]>("application/octet-stream");
+        api.MapPost("/figures/import", ImportFigures).TakesFile();
         api.MapGet("/figures/export.csv", ExportFigures);
     }
 

@@ -55,7 +55,7 @@ internal static class ReviewsApi
     {
         var api = app.MapGroup("/api/listings/{id:int}/reviews");
         api.MapPost("/fetch", FetchReviews);
-        api.MapPost("/import", ImportReviews).Accepts<byte[]>("application/octet-stream");
+        api.MapPost("/import", ImportReviews).TakesFile();
         api.MapDelete("/", RemoveReviews);
         api.MapGet("/export.csv", ExportReviews);
         api.MapGet("/phrases", GetPhrases).WithRequestTimeout(ProblemAnswers.Computes);

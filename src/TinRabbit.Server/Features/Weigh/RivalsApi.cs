@@ -18,7 +18,7 @@ internal static class RivalsApi
         api.MapGet("/found", FindRivals);
         api.MapPost("/", AddRivals).RetriesRaces();
         api.MapPost("/paste", PasteRival).RetriesRaces();
-        api.MapPost("/import", ImportRivals).Accepts<byte[]>("application/octet-stream");
+        api.MapPost("/import", ImportRivals).TakesFile();
         api.MapPost("/refresh", RefreshRivals);
         api.MapDelete("/{rivalId:int}", RemoveRival);
         api.MapGet("/export.csv", ExportRivals);

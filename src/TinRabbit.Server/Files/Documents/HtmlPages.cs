@@ -79,8 +79,10 @@ public static partial class HtmlPages
     /// <param name="rules">The platform whose fields it gets.</param>
     /// <param name="suffix">What the site adds to page titles, which is no part of the title.</param>
     /// <param name="pageAt">The number of the page of the shop at an address; null for other addresses.</param>
+    /// <exception cref="InvalidInputException">It is beyond <see cref="HtmlBounds"/>.</exception>
     public static DocumentProduct Read(string html, string name, Platform rules, string suffix, Func<string, int?> pageAt)
     {
+        RichText.Check(html, "file");
         var document = new HtmlParser().ParseDocument(html);
         string Meta(string key) => document.QuerySelector($"meta[name='{key}' i]")?.GetAttribute("content")?.Trim() ?? "";
         var heading = Line(document.QuerySelector("h1")?.TextContent);
@@ -202,6 +204,10 @@ public static partial class HtmlPages
                         Find(item);
                     break;
                 case JsonObject item when Texts(item["@type"]).Contains("Product"):
+                    if (products.Count == Bounds.ImportedProducts)
+                        throw new InvalidInputException([
+                            new("file", $"This file has more than {Bounds.ImportedProducts:#,0} products. Import it in parts."),
+                        ]);
                     products.Add(ProductOf(item, rules));
                     break;
                 case JsonObject item:

@@ -26,12 +26,14 @@ internal static class ZipFiles
             await using var archive = new ZipArchive(stream, ZipArchiveMode.Read);
             if (archive.Entries.Count > MostEntries)
                 throw Wrong($"This archive has {archive.Entries.Count:#,0} files; the most is {MostEntries:#,0}.");
-            var all = 0L;
+            var (all, seen) = (0L, new HashSet<string>(StringComparer.Ordinal));
             foreach (var entry in archive.Entries)
             {
                 var path = entry.FullName.Replace('\\', '/');
                 if (mostBytes(path) is not (> 0 and var most))
                     continue;
+                if (!seen.Add(path))
+                    throw Wrong($"This archive has two files “{path}”. Nothing was imported.");
                 stop.ThrowIfCancellationRequested();
                 await using var packed = await entry.OpenAsync(stop);
                 using var unpacked = new MemoryStream();
@@ -46,6 +48,8 @@ internal static class ZipFiles
                     unpacked.Write(chunk, 0, count);
                 }
 
+                if (Crc32.Of(unpacked.GetBuffer().AsSpan(0, (int)unpacked.Length)) != entry.Crc32)
+                    throw Wrong($"“{path}” in this archive is damaged: its checksum is wrong. Nothing was imported.");
                 unpacked.Position = 0;
                 await read(path, unpacked);
             }

@@ -13,7 +13,20 @@ public static partial class RichText
     /// Headings of level 2–4, paragraphs, bold, italic, lists, quotations, links and pictures; everything else is left out, its text kept.
     /// Scripts, styles, event attributes and addresses other than http, https, mailto, tel and pages of the shop are removed.
     /// </summary>
-    public static string Sanitize(string html) => Sanitizer.Sanitize(html);
+    /// <exception cref="InvalidInputException">It is beyond <see cref="HtmlBounds"/>.</exception>
+    public static string Sanitize(string html, string path = "body")
+    {
+        Check(html, path);
+        return Sanitizer.Sanitize(html);
+    }
+
+    /// <summary>Refuses HTML that would take too long to read.</summary>
+    /// <exception cref="InvalidInputException">It is beyond <see cref="HtmlBounds"/>.</exception>
+    public static void Check(string html, string path)
+    {
+        if (HtmlBounds.Problem(html) is { } why)
+            throw new InvalidInputException([new(path, why)]);
+    }
 
     /// <summary>A listing's fields with the HTML of each page body sanitized.</summary>
     /// <param name="fields">The fields, in their open format; they are changed.</param>
@@ -22,7 +35,7 @@ public static partial class RichText
     {
         foreach (var field in platform.Fields.Where(f => f.Shape == FieldShape.Rich))
             if (fields[field.Key] is JsonValue html)
-                fields[field.Key] = Sanitize(html.GetValue<string>());
+                fields[field.Key] = Sanitize(html.GetValue<string>(), $"fields.{field.Key}");
         return fields;
     }
 
@@ -33,6 +46,9 @@ public static partial class RichText
     /// <summary>The HTML with the words of some links in the place of the links.</summary>
     public static string WithoutLinks(string html, Func<string, bool> isGone)
     {
+        // Stored by a program that knew no bounds: it stays as it is.
+        if (HtmlBounds.Problem(html) is not null)
+            return html;
         var document = new HtmlParser().ParseDocument(html);
         foreach (var link in document.QuerySelectorAll("a[href]"))
             if (isGone(link.GetAttribute("href") ?? ""))

@@ -12,6 +12,7 @@ public static class TableCheck
     /// <exception cref="InvalidInputException">It cannot.</exception>
     public static void CheckFits(string file, TableLook look)
     {
+        CheckDress(look.Encoding, look.Separator);
         var xlsx = TableRows.IsXlsx(file);
         if (xlsx != (look.Separator.Length == 0) || xlsx != (look.Encoding.Length == 0))
             throw new InvalidInputException([
