@@ -263,12 +263,39 @@ public sealed class ProcessTests : IDisposable
         for (var i = 0; i < 5; i++)
             Assert.Equal(
                 HttpStatusCode.Unauthorized,
-                (await Ask(server, HttpMethod.Post, "/api/session", """{"password":"guess"}""")).StatusCode
+                (await Ask(server, HttpMethod.Post, "/api/session", """{"password":"guess"}""", from: "198.51.100.7")).StatusCode
             );
-        Assert.Equal(
-            HttpStatusCode.TooManyRequests,
-            (await Ask(server, HttpMethod.Post, "/api/session", """{"password":"correct horse battery"}""")).StatusCode
-        );
+        Assert.Equal(HttpStatusCode.TooManyRequests, (await LogIn("198.51.100.7")).StatusCode);
+
+        // Who guesses does not keep the owner out, and the owner's other sessions end with a new password and with logging out.
+        using var other = await LogIn("198.51.100.8");
+        Assert.Equal(HttpStatusCode.NoContent, other.StatusCode);
+        var second = CookieOf(other);
+        Assert.Equal(HttpStatusCode.OK, (await Ask(server, HttpMethod.Get, "/api/shop", cookie: second)).StatusCode);
+        const string Change = "/api/session/password";
+        var next = """{"password":"correct horse battery","next":"another horse battery"}""";
+        Assert.Equal(HttpStatusCode.Unauthorized, (await Ask(server, HttpMethod.Post, Change, next)).StatusCode);
+        var tooShort = """{"password":"correct horse battery","next":"short"}""";
+        Assert.Equal(HttpStatusCode.BadRequest, (await Ask(server, HttpMethod.Post, Change, tooShort, cookie: second)).StatusCode);
+        using var changed = await Ask(server, HttpMethod.Post, Change, next, cookie: second);
+        Assert.Equal(HttpStatusCode.NoContent, changed.StatusCode);
+        Assert.Equal(HttpStatusCode.Unauthorized, (await Ask(server, HttpMethod.Get, "/api/shop", cookie: CookieOf(login))).StatusCode);
+        Assert.Equal(HttpStatusCode.Unauthorized, (await Ask(server, HttpMethod.Get, "/api/shop", cookie: second)).StatusCode);
+        var third = CookieOf(changed);
+        Assert.Equal(HttpStatusCode.OK, (await Ask(server, HttpMethod.Get, "/api/shop", cookie: third)).StatusCode);
+        Assert.Equal(HttpStatusCode.NoContent, (await Ask(server, HttpMethod.Delete, "/api/session", cookie: third)).StatusCode);
+        Assert.Equal(HttpStatusCode.Unauthorized, (await Ask(server, HttpMethod.Get, "/api/shop", cookie: third)).StatusCode);
+
+        // A torn file is said, and no stack trace.
+        await File.WriteAllTextAsync(Path.Combine(_folder, "owner.json"), "{\"Hash\":\"AQ");
+        using var torn = await LogIn("198.51.100.8");
+        Assert.Equal(HttpStatusCode.ServiceUnavailable, torn.StatusCode);
+        Assert.Contains("is damaged. Set the password again", await torn.Content.ReadAsStringAsync());
+
+        Task<HttpResponseMessage> LogIn(string from) =>
+            Ask(server, HttpMethod.Post, "/api/session", """{"password":"correct horse battery"}""", from: from);
+
+        static string CookieOf(HttpResponseMessage answer) => answer.Headers.GetValues("Set-Cookie").Last().Split(';')[0];
 
         static Task<HttpResponseMessage> Ask(
             RunningServer server,
@@ -277,12 +304,15 @@ public sealed class ProcessTests : IDisposable
             string? body = null,
             bool https = true,
             string host = "shop.example",
-            string? cookie = null
+            string? cookie = null,
+            string? from = null
         )
         {
             var request = new HttpRequestMessage(method, path) { Headers = { Host = host } };
             if (https)
                 request.Headers.Add("X-Forwarded-Proto", "https");
+            if (from is not null)
+                request.Headers.Add("X-Forwarded-For", from);
             if (cookie is not null)
                 request.Headers.Add("Cookie", cookie);
             if (body is not null)
@@ -290,6 +320,15 @@ public sealed class ProcessTests : IDisposable
             return server.Client.SendAsync(request);
         }
     }
+
+    [Theory]
+    [InlineData("--proxy 127.0.0.1", "--host", "shop.test", "--proxy", "127.0.0.1")]
+    [InlineData("--host shop.test", "--host", "shop.test")]
+    public async Task Also_on_loopback_a_name_or_a_proxy_needs_the_password(string way, params string[] options) =>
+        Assert.StartsWith(
+            $"{way} lets other computers connect, so the shop needs an owner's password first",
+            await Said(["--data", _folder, .. options])
+        );
 
     [Fact]
     public async Task A_request_that_is_too_large_is_refused_in_words()

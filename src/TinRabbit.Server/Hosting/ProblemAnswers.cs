@@ -20,6 +20,7 @@ internal sealed partial class ProblemAnswers(ILogger<ProblemAnswers> log) : IExc
         var answer = exception switch
         {
             InvalidInputException wrong => Wrong([.. wrong.Problems]),
+            StartProblem problem => Plain(503, problem.Message, "Not possible now."),
             NotThereException gone => Plain(404, gone.Message, "Not there."),
             BadHttpRequestException { InnerException: JsonException json } when Missing(json) is { Length: > 0 } missing => Wrong([
                 .. missing.Select(name => new Problem(name, "This is missing.")),

@@ -30,8 +30,15 @@ internal sealed record StartOptions(
 {
     private const int LongestData = 2000;
 
-    /// <summary>Whether only programs on this computer can connect.</summary>
-    public bool OnlyThisComputer => IPAddress.IsLoopback(Listen);
+    /// <summary>Whether only browsers on this computer can reach it: it listens on loopback, and no proxy, name or certificate brings others in.</summary>
+    public bool OnlyThisComputer => IPAddress.IsLoopback(Listen) && Proxy is null && Hosts.Count == 0 && Certificate is null;
+
+    // What lets others in, as it was given.
+    private string WayIn =>
+        !IPAddress.IsLoopback(Listen) ? $"--listen {Listen}"
+        : Proxy is { } proxy ? $"--proxy {proxy}"
+        : Hosts.Count > 0 ? $"--host {Hosts[0]}"
+        : $"--certificate {Certificate}";
 
     /// <summary>Where a browser on this computer opens the program.</summary>
     public string Address =>
@@ -99,14 +106,12 @@ internal sealed record StartOptions(
             return;
         if (!hasPassword)
             throw new StartProblem(
-                $"--listen {Listen} lets other computers connect, so the shop needs an owner's password first: set it with ./tin password --data \"{Data}\"."
+                $"{WayIn} lets other computers connect, so the shop needs an owner's password first: set it with ./tin password --data \"{Data}\"."
             );
         if (Certificate is null && Proxy is null)
-            throw new StartProblem(
-                $"--listen {Listen} needs HTTPS: give --certificate FILE.pfx, or --proxy ADDRESS if a reverse proxy adds it."
-            );
-        if (Hosts.Count == 0)
-            throw new StartProblem($"--listen {Listen} needs --host NAME: the name by which browsers reach the shop.");
+            throw new StartProblem($"{WayIn} needs HTTPS: give --certificate FILE.pfx, or --proxy ADDRESS if a reverse proxy adds it.");
+        if (Hosts.Count == 0 && (Proxy is not null || !IPAddress.IsLoopback(Listen)))
+            throw new StartProblem($"{WayIn} needs --host NAME: the name by which browsers reach the shop.");
     }
 
     private static int ReadPort(string? given) =>
