@@ -15,6 +15,9 @@ public interface IMarket
     /// <summary>What the source is called where a reading names it.</summary>
     string Name { get; }
 
+    /// <summary>Whether it can be asked: without a connection it has places, and no numbers, results or suggestions.</summary>
+    bool IsConnected => true;
+
     /// <summary>Whether its numbers are made up, which every screen and export says.</summary>
     bool IsSimulated { get; }
 

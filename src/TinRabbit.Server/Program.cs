@@ -115,6 +115,7 @@ static void AddServices(
     services.AddSingleton<Shelves>();
     foreach (var feature in features)
         feature.AddServices(services);
+    services.AddSingleton<ChangeTimes>();
     services.AddScoped<ChangeLog>();
     services.AddScoped<TableUpload>();
     services.AddScoped<ListingEditor>();
@@ -124,8 +125,9 @@ static void AddServices(
     services.AddSingleton<PictureFiles>();
     services.AddSingleton(TimeProvider.System);
     services.AddSingleton(s => new OwnerPassword(folder?.Owner ?? "owner.json", s.GetRequiredService<TimeProvider>()));
-    services.AddSingleton(s => market ?? MarketSource.StandIn(s.GetRequiredService<TimeProvider>()));
+    services.AddSingleton(s => market ?? MarketSource.Own(options.Demo || folder is null, s.GetRequiredService<TimeProvider>()));
     services.AddSingleton<MarketSetup>();
+    services.AddSingleton<SampleShop>();
     services.AddSingleton<BackupService>();
     if (folder is not null)
     {
@@ -172,6 +174,7 @@ static void AddLogin(IServiceCollection services, DataFolder folder)
             cookie.Cookie.SameSite = SameSiteMode.Strict;
             cookie.Cookie.SecurePolicy = CookieSecurePolicy.Always;
             cookie.ExpireTimeSpan = TimeSpan.FromDays(7);
+            cookie.Events.OnValidatePrincipal = SessionApi.EndOldSessions;
         });
 }
 
@@ -184,6 +187,9 @@ static void MapRequests(WebApplication app, StartOptions options, IReadOnlyList<
         {
             ForwardedHeaders = ForwardedHeaders.XForwardedProto | ForwardedHeaders.XForwardedFor,
         };
+        // Only the one that is named: by itself the framework would trust whatever runs on this computer.
+        forwarded.KnownProxies.Clear();
+        forwarded.KnownIPNetworks.Clear();
         forwarded.KnownProxies.Add(proxy);
         app.UseForwardedHeaders(forwarded);
     }
@@ -210,6 +216,7 @@ static void MapRequests(WebApplication app, StartOptions options, IReadOnlyList<
     api.MapSession();
     api.MapBackups();
     api.MapLog();
+    api.MapSampleShop();
     foreach (var feature in features)
         feature.Map(api);
     app.UseStaticFiles();

@@ -11,19 +11,33 @@ namespace TinRabbit.Browser.Tests;
 public sealed class RunningShop : IDisposable
 {
     private static readonly Lazy<string> DemoTemplate = new(MakeDemo);
+    private readonly Process? _source;
+    private readonly string[] _more = [];
     private Process _server;
 
     /// <param name="demo">Whether it is the demo shop, or an empty one.</param>
     /// <param name="made">Whether the program makes the demo shop itself, as at a first start.</param>
-    public RunningShop(bool demo, bool made = false)
+    /// <param name="connected">Whether a source of numbers is connected: the sample data, as another program.</param>
+    public RunningShop(bool demo, bool made = false, bool connected = false)
     {
         if (demo && !made)
             File.Copy(DemoTemplate.Value, Path.Combine(Folder, "tinrabbit.db"));
+        if (connected)
+        {
+            var port = FreePort();
+            _source = Begin("The market source is ready", "--serve-market", "true", "--port", port.ToString());
+            _more = ["--market", $"http://127.0.0.1:{port}"];
+        }
+
+        Port = FreePort();
+        _server = Run(demo);
+    }
+
+    private static int FreePort()
+    {
         using var free = new TcpListener(IPAddress.Loopback, 0);
         free.Start();
-        Port = ((IPEndPoint)free.LocalEndpoint).Port;
-        free.Stop();
-        _server = Run(demo);
+        return ((IPEndPoint)free.LocalEndpoint).Port;
     }
 
     public int Port { get; }
@@ -52,22 +66,27 @@ public sealed class RunningShop : IDisposable
     public void Dispose()
     {
         Kill();
+        if (_source is not null)
+        {
+            _source.Kill(entireProcessTree: true);
+            _source.WaitForExit();
+            _source.Dispose();
+        }
+
         Directory.Delete(Folder, true);
     }
 
-    private Process Run(bool demo)
+    private Process Run(bool demo) =>
+        Begin("Tin Rabbit is ready", ["--demo", demo ? "true" : "false", "--data", Folder, "--port", Port.ToString(), .. _more]);
+
+    private static Process Begin(string ready, params string[] options)
     {
         var app = Path.Combine(Program, "TinRabbit.Server.dll");
         if (!File.Exists(Path.Combine(Program, "wwwroot", "index.html")))
             throw new InvalidOperationException($"The front end is missing in {Program}: build the solution first.");
-        var server = Process.Start(
-            new ProcessStartInfo("dotnet", [app, "--demo", demo ? "true" : "false", "--data", Folder, "--port", Port.ToString()])
-            {
-                RedirectStandardOutput = true,
-            }
-        )!;
+        var server = Process.Start(new ProcessStartInfo("dotnet", [app, .. options]) { RedirectStandardOutput = true })!;
         while (server.StandardOutput.ReadLine() is { } line)
-            if (line.StartsWith("Tin Rabbit is ready", StringComparison.Ordinal))
+            if (line.StartsWith(ready, StringComparison.Ordinal))
                 return server;
         throw new InvalidOperationException("The server stopped before it was ready.");
     }

@@ -16,7 +16,7 @@ public sealed class SliceTests(DemoShop demo) : IClassFixture<DemoShop>
     [Fact]
     public void A_seller_digs_picks_writes_on_two_platforms_weighs_copies_and_finds_all_of_it_again()
     {
-        using var shop = new RunningShop(demo: false);
+        using var shop = new RunningShop(demo: false, connected: true);
         using var browser = new Browser(shop);
 
         // The first product, by keyboard alone.

@@ -11,7 +11,7 @@ public sealed class WebShopTests
     [Fact]
     public async Task A_site_is_planned_written_and_taken_to_another_shop()
     {
-        using var shop = new RunningShop(demo: false);
+        using var shop = new RunningShop(demo: false, connected: true);
         using var browser = new Browser(shop);
 
         // A product first; what it is called is what most shoppers would type.
@@ -105,6 +105,10 @@ public sealed class WebShopTests
         // The alt sheet, filled by a pattern.
         browser.Go("/1/web-us/write");
         browser.Write("Alt text 1", "A picture");
+        browser.Waits(
+            "the alt text saved",
+            () => (long)browser.Run("return performance.getEntriesByType('resource').filter(e => e.name.endsWith('/pictures')).length")! > 0
+        );
         browser.Sees("[data-testid=save-state]", "Saved automatically");
         browser.Go("/pages?view=alt");
         browser.Sees("1 picture");

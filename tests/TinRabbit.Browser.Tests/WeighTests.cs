@@ -104,8 +104,14 @@ public sealed class WeighTests
         browser.ClickText("Undo");
         browser.Sees("[data-testid=pocket]", "Pocket 10");
         browser.Waits("the same grip", () => Grip(browser) == after);
+        // The reviews came after the moves, so they go first; then the moves go, and come back.
         browser.Press("1", "u");
+        browser.Sees("[data-testid=toast]", "reviews");
+        Assert.Equal(after, Grip(browser));
+        browser.Press("u");
         browser.Waits("the grip before the moves", () => Grip(browser) == before);
+        browser.Chord(Keys.Shift, "u");
+        browser.Waits("the grip after the moves, made again", () => Grip(browser) == after);
         Assert.Empty(browser.Complaints());
     }
 

@@ -429,7 +429,7 @@ public class FindingsTests
             Samples.Copy(("title", new string('x', 61)), ("tags", new[] { "a", "b", "c", "d", "e" }), ("description", "short"))
         );
         Assert.Equal(["over-limit title", "over-items tags"], refused.Select(f => $"{f.Id} {f.Field}"));
-        Assert.Equal("Title is 1 character too long (61 of 60). the fair refuses the listing.", refused[0].Why);
+        Assert.Equal("Title has 61 characters; the limit is 60. the fair refuses the listing.", refused[0].Why);
         Assert.Equal(["required-empty title"], ListingCheck.Refusals(Fair, Samples.Copy(("title", " "))).Select(f => $"{f.Id} {f.Field}"));
         Assert.Empty(ListingCheck.Refusals(Fair, Samples.Copy(("title", "Free shipping"))));
     }

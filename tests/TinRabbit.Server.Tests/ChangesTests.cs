@@ -18,7 +18,7 @@ public sealed class ChangesTests : IDisposable
             '&',
             new[] { change is { } c ? $"change={c}" : "", product is { } p ? $"product={p}" : "" }.Where(q => q.Length > 0)
         );
-        return (await _shop.Post($"/api/changes/undo?{query}", new { }))["what"]?.GetValue<string>();
+        return (await _shop.Post($"/api/changes/undo?sure=true&{query}", new { }))["what"]?.GetValue<string>();
     }
 
     private async Task<JsonNode> Delete(string path)
@@ -70,7 +70,7 @@ public sealed class ChangesTests : IDisposable
         await _shop.Post("/api/products/1/listings/hedgerow-fair", new { });
         Assert.Contains(
             "new listing",
-            (await _shop.Post($"/api/changes/undo?product=1&change={Id(deleted)}", new { }, 400)).ToJsonString()
+            (await _shop.Post($"/api/changes/undo?sure=true&product=1&change={Id(deleted)}", new { }, 400)).ToJsonString()
         );
         Assert.Equal("Added “Wren nest box, cedar” to Hedgerow Fair", await Undo(product: 1));
         Assert.NotNull(await Undo(Id(deleted), 1));

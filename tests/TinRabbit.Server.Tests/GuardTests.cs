@@ -96,7 +96,7 @@ public sealed class GuardTests(TestShop shop) : IClassFixture<TestShop>
         "volume"
     )]
     [InlineData("PUT", "/api/listings/1/copy", """{"fields":{},"revision":99999999999999999999,"keep":null}""", "revision")]
-    [InlineData("POST", "/api/changes/undo?change=x", "{}", "change")]
+    [InlineData("POST", "/api/changes/undo?sure=true&change=x", "{}", "change")]
     public async Task No_error_names_a_type_of_the_program(string method, string path, string body, string field)
     {
         using var response = await Ask(new(method), path, body);

@@ -6,6 +6,7 @@ using TinRabbit.Market;
 using TinRabbit.Market.Http;
 using TinRabbit.Server.Hosting;
 using TinRabbit.Server.Listings;
+using TinRabbit.Server.Storage;
 
 namespace TinRabbit.Server.Tests;
 
@@ -160,7 +161,8 @@ public class HttpMarketTests
             return Description;
         });
         using var market = await Connect(source);
-        var setup = new MarketSetup(market, Microsoft.Extensions.Logging.Abstractions.NullLogger<MarketSetup>.Instance);
+        using var folder = DataFolder.Open(Directory.CreateTempSubdirectory("tin-rabbit-test-").FullName);
+        var setup = new MarketSetup(market, folder, Microsoft.Extensions.Logging.Abstractions.NullLogger<MarketSetup>.Instance);
         Assert.True(await setup.TryOpen(ShippedPlatforms.All.First(p => p.Id == "hedgerow-fair"), "hedgerow-fair", default));
         Assert.Equal([MarketContract.OpenPath], asked);
     }

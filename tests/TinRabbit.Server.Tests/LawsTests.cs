@@ -57,11 +57,11 @@ public sealed class LawsTests : IDisposable
         for (var i = states.Count - 1; i > 0; i--)
         {
             Assert.Equal(states[i], await State());
-            Assert.NotNull((await shop.Post($"/api/changes/undo?product={product}", new { }))["what"]);
+            Assert.NotNull((await shop.Post($"/api/changes/undo?sure=true&screen=pick&product={product}", new { }))["what"]);
         }
 
         Assert.Equal(states[0], await State());
-        Assert.Null((await shop.Post($"/api/changes/undo?product={product}", new { }))["what"]);
+        Assert.Null((await shop.Post($"/api/changes/undo?sure=true&screen=pick&product={product}", new { }))["what"]);
 
         async Task<string[]> Keys() =>
             [

@@ -67,7 +67,7 @@ public sealed class ListingEditorTests : IDisposable
         await _shop.Put($"/api/listings/{listing}/copy", new { fields = new { body = "Larch." }, revision = 1 }, 409);
         Assert.Equal([VersionReason.PageAdded], (await Versions(listing)).Select(v => v.Reason));
 
-        await _shop.Post($"/api/changes/undo?change={added["id"]}", new { });
+        await _shop.Post($"/api/changes/undo?sure=true&change={added["id"]}", new { });
         var copy = (await _shop.Get($"/api/listings/{listing}"))["copy"]!.AsObject();
         Assert.Equal(["body"], copy.Select(f => f.Key));
     }
@@ -99,7 +99,7 @@ public sealed class ListingEditorTests : IDisposable
             }
         );
         Assert.Equal(["Cedar wren box"], await Takes(listing));
-        await _shop.Post($"/api/changes/undo?change={done["id"]}", new { });
+        await _shop.Post($"/api/changes/undo?sure=true&change={done["id"]}", new { });
         Assert.Empty(await Takes(listing));
         Assert.Equal("Cedar wren box", (await _shop.Get($"/api/listings/{listing}"))["copy"]!["title"]!.GetValue<string>());
     }

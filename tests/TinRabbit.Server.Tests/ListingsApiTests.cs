@@ -113,7 +113,7 @@ public sealed class ListingsApiTests : IDisposable
         Assert.Equal((await Listings()).Count - 3, Number((await Weigh())[0], "all"));
         // Once more changes nothing.
         Assert.Null((await shop.Post("/api/listings/archive", new { ids, isArchived = true }))["what"]);
-        await shop.Post("/api/changes/undo", new { });
+        await shop.Post("/api/changes/undo?sure=true", new { });
         Assert.All(await Listings(), l => Assert.Null(l["archivedAt"]));
     }
 
@@ -148,7 +148,7 @@ public sealed class ListingsApiTests : IDisposable
         // The text before is a version, and the change is undone as one.
         var versions = (await shop.Get($"/api/listings/{id}/versions")).AsArray();
         Assert.Equal("before a change to several listings", versions[0]!["why"]!.GetValue<string>());
-        await shop.Post("/api/changes/undo", new { });
+        await shop.Post("/api/changes/undo?sure=true", new { });
         Assert.Equal(before, (await shop.Get($"/api/listings/{id}"))["copy"]!.ToJsonString());
     }
 

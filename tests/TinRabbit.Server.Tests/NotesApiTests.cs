@@ -114,13 +114,13 @@ public sealed class NotesApiTests : IDisposable
             409
         );
         Assert.Equal("Free postage for a week", Text(Assert.Single(await Notes("has=postage")), "text"));
-        await shop.Post("/api/changes/undo?product=3", new { });
+        await shop.Post("/api/changes/undo?sure=true&product=3", new { });
         Assert.Equal("Free postage for the weekend", Text(Assert.Single(await Notes("has=postage")), "text"));
 
         using var deleted = await shop.Client.DeleteAsync($"/api/notes/{note["id"]}");
         Assert.True(deleted.IsSuccessStatusCode);
         Assert.Empty(await Notes("has=postage"));
-        await shop.Post("/api/changes/undo?product=3", new { });
+        await shop.Post("/api/changes/undo?sure=true&product=3", new { });
         Assert.Single(await Notes("has=postage"));
         Assert.Contains("Free postage", await shop.Client.GetStringAsync("/api/notes/export.csv?has=postage"));
 

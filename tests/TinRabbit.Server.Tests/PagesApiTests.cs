@@ -40,7 +40,7 @@ public class PagesApiTests(TestShop shop) : IClassFixture<TestShop>
 
     private Task<JsonNode> Change(JsonNode page, object change, int status = 200) => shop.Put($"/api/pages/{Id(page)}", change, status);
 
-    private Task Undo() => shop.Post("/api/changes/undo", new { });
+    private Task Undo() => shop.Post("/api/changes/undo?sure=true", new { });
 
     [Fact]
     public async Task An_outline_makes_nested_categories_or_nothing()
@@ -548,7 +548,7 @@ public class PagesApiTests(TestShop shop) : IClassFixture<TestShop>
         await demo.Put($"/api/pages/{other["pageId"]}/lead", new { text = other["free"]!.GetValue<string>() });
         var after = (await demo.Get("/api/leads"))["clashes"]!.AsArray();
         Assert.DoesNotContain(after, c => c!["isLead"]!.GetValue<bool>() && c["text"]!.GetValue<string>() == "window bird feeder");
-        await demo.Post("/api/changes/undo", new { });
+        await demo.Post("/api/changes/undo?sure=true", new { });
         Assert.Equal(leads["clashes"]!.ToJsonString(), (await demo.Get("/api/leads"))["clashes"]!.ToJsonString());
         Assert.Equal(leads["leads"]!.ToJsonString(), (await demo.Get("/api/leads"))["leads"]!.ToJsonString());
         Assert.NotEmpty(leads["untargeted"]!.AsArray());

@@ -245,5 +245,5 @@ public sealed class PickApiTests : IDisposable
     private async Task<JsonArray> Picks(int product) =>
         (await shop.Get($"/api/products/{product}/picks?marketId={Market}"))["picks"]!.AsArray();
 
-    private Task<JsonNode> Undo(int product) => shop.Post($"/api/changes/undo?product={product}", new { });
+    private Task<JsonNode> Undo(int product) => shop.Post($"/api/changes/undo?sure=true&product={product}", new { });
 }

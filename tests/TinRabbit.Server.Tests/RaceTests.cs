@@ -50,7 +50,10 @@ public sealed class RaceTests : IDisposable
         for (var left = 5; left >= 3; left--)
         {
             var change = (await shop.Get($"/api/changes?product={product}"))[0]!["id"]!.GetValue<int>();
-            var answers = await AtOnce(2, _ => shop.Client.PostAsync($"/api/changes/undo?product={product}&change={change}", null));
+            var answers = await AtOnce(
+                2,
+                _ => shop.Client.PostAsync($"/api/changes/undo?sure=true&product={product}&change={change}", null)
+            );
             Assert.Single(answers, a => a["what"] is not null);
             Assert.Equal(left, (await shop.Get($"/api/products/{product}/picks?marketId={Market}"))["picks"]!.AsArray().Count);
         }
@@ -179,7 +182,7 @@ public sealed class RaceTests : IDisposable
         var note = await Note("second", 0, 409);
         Assert.Equal(("first", 1), (note["note"]!.GetValue<string>(), note["noteRevision"]!.GetValue<int>()));
         await Note("second", 1);
-        await shop.Post($"/api/changes/undo?product={product}", new { });
+        await shop.Post($"/api/changes/undo?sure=true&product={product}", new { });
         Assert.Equal("first", (await Note("third", 2, 409))["note"]!.GetValue<string>());
 
         var platform = (await shop.Get("/api/platforms"))["platforms"]!.AsArray().First(p => p!["id"]!.GetValue<string>() == "longbarrow")!;

@@ -75,7 +75,7 @@ public sealed class RivalsApiTests : IDisposable
             Assert.Equal(Number(mine, "grip"), holders.SingleOrDefault(h => Number(h, "rival") == 0)?["grip"]!.GetValue<double>() ?? 0);
         }
 
-        Assert.Equal("Saved 4 rivals", Text(await shop.Post("/api/changes/undo?product=2", new { }), "what"));
+        Assert.Equal("Saved 4 rivals", Text(await shop.Post("/api/changes/undo?sure=true&product=2", new { }), "what"));
         Assert.Empty(Array(await shop.Post($"{listing}/rivals/compare", Draft), "rivals"));
     }
 
@@ -161,7 +161,7 @@ public sealed class RivalsApiTests : IDisposable
         using (var gone = await shop.Client.DeleteAsync($"{listing}/rivals/{rivals[0]}"))
             Assert.Equal(HttpStatusCode.OK, gone.StatusCode);
         Assert.True(Number(await shop.Get($"{listing}/reviews/phrases?marketId={Market}"), "theirs") < before);
-        await shop.Post("/api/changes/undo?product=2", new { });
+        await shop.Post("/api/changes/undo?sure=true&product=2", new { });
         Assert.Equal(before, Number(await shop.Get($"{listing}/reviews/phrases?marketId={Market}"), "theirs"));
         Assert.Equal(2, Array(await shop.Post($"{listing}/rivals/compare", Draft), "rivals").Count);
     }
@@ -228,7 +228,7 @@ public sealed class RivalsApiTests : IDisposable
 
         // A second time there is nothing new; one undo takes the first time back.
         Assert.Null((await shop.Post($"{listing}/reviews/fetch", new { marketId = Market }))["what"]);
-        await shop.Post("/api/changes/undo?product=2", new { });
+        await shop.Post("/api/changes/undo?sure=true&product=2", new { });
         Assert.Equal(0, Number(await shop.Get($"{listing}/reviews/phrases?marketId={Market}"), "theirs"));
     }
 
@@ -245,7 +245,7 @@ public sealed class RivalsApiTests : IDisposable
         Assert.Contains("rival,,,No stars.,reviews.csv", exported);
         using (var gone = await shop.Client.DeleteAsync($"{listing}/reviews?ofRivals=true"))
             Assert.Contains("Removed 2 reviews", await gone.Content.ReadAsStringAsync());
-        await shop.Post("/api/changes/undo?product=1", new { });
+        await shop.Post("/api/changes/undo?sure=true&product=1", new { });
         Assert.Contains("Sturdy", await shop.Client.GetStringAsync($"{listing}/reviews/export.csv"));
 
         async Task Refused(string text, string why) => Assert.Contains(why, Text(await Upload(path, text, 400), "detail"));

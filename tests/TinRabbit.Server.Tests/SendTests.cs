@@ -9,6 +9,7 @@ using TinRabbit.Server.Journal;
 using TinRabbit.Server.Listings;
 using TinRabbit.Server.Requests;
 using TinRabbit.Server.Storage;
+using TinRabbit.Server.Undo;
 
 namespace TinRabbit.Server.Tests;
 
@@ -46,7 +47,7 @@ public sealed class SendTests : IDisposable
     {
         await using var scope = _shop.Services.CreateAsyncScope();
         var db = scope.ServiceProvider.GetRequiredService<TinContext>();
-        return await use(new(db, new ListingEditor(db), market), db);
+        return await use(new(db, new ListingEditor(db), market, scope.ServiceProvider.GetRequiredService<ChangeLog>()), db);
     }
 
     private Task<SentRow> Send(IMarket market, int listing) =>

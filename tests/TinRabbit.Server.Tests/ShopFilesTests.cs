@@ -123,11 +123,11 @@ public sealed partial class ShopFilesTests(DemoShop demo) : IClassFixture<DemoSh
         await shop.Post($"/api/shop/imports/{second["id"]}/run", new { keys = new[] { changed["key"]!.GetValue<string>() } });
         Assert.Contains("Larch box", await Exported(shop));
         Assert.DoesNotContain("Third box", await Exported(shop));
-        await shop.Post("/api/changes/undo", new { });
+        await shop.Post("/api/changes/undo?sure=true", new { });
         Assert.Equal(before, await Exported(shop));
         await Import(shop, await Preview(shop, "t.csv", Encoding.UTF8.GetBytes(table.Replace("New box", "Third box"))));
         Assert.Contains("Third box", await Exported(shop));
-        await shop.Post("/api/changes/undo", new { });
+        await shop.Post("/api/changes/undo?sure=true", new { });
         Assert.Equal(before, await Exported(shop));
     }
 
@@ -250,7 +250,7 @@ public sealed partial class ShopFilesTests(DemoShop demo) : IClassFixture<DemoSh
         Assert.Equal(empty, planned.Count);
         await demo.Post("/api/pictures/fill", request);
         Assert.DoesNotContain(await Pictures(demo), p => p!["alt"]!.GetValue<string>().Length == 0);
-        await demo.Post("/api/changes/undo", new { });
+        await demo.Post("/api/changes/undo?sure=true", new { });
         Assert.Equal(empty, (await Pictures(demo)).Count(p => p!["alt"]!.GetValue<string>().Length == 0));
         await demo.Post(
             "/api/pictures/fill/preview",
@@ -273,7 +273,7 @@ public sealed partial class ShopFilesTests(DemoShop demo) : IClassFixture<DemoSh
         var (shows, revision) = (await Shows(), await Revision());
         await demo.Put("/api/pictures/1/0/shows", new { shows = " a box at dusk " });
         Assert.Equal(("a box at dusk", revision), (await Shows(), await Revision()));
-        await demo.Post("/api/changes/undo", new { });
+        await demo.Post("/api/changes/undo?sure=true", new { });
         Assert.Equal(shows, await Shows());
     }
 

@@ -91,7 +91,7 @@ public sealed class ShopImportTests
             Assert.Contains(part, after);
         foreach (var part in new[] { "Another take", "Another title", "\"Added\"", "\"lead\":\"violet things\"" })
             Assert.Contains(part, after);
-        await shop.Post("/api/changes/undo", new { });
+        await shop.Post("/api/changes/undo?sure=true", new { });
         Assert.Equal(before, await Exported(shop));
 
         static string Slug(JsonNode product) =>

@@ -3,6 +3,8 @@ using System.Text.Json.Nodes;
 using Microsoft.AspNetCore.Mvc.Testing;
 using Microsoft.AspNetCore.TestHost;
 using Microsoft.Extensions.DependencyInjection;
+using TinRabbit.Market;
+using TinRabbit.Server.Hosting;
 
 namespace TinRabbit.Server.Tests;
 
@@ -14,6 +16,7 @@ public sealed class TestShop : IDisposable
 
     private WebApplicationFactory<Program> _factory;
     private readonly bool _demo;
+    private readonly bool _isReal;
     private readonly TimeProvider _clock = TimeProvider.System;
 
     public TestShop()
@@ -21,9 +24,10 @@ public sealed class TestShop : IDisposable
 
     /// <param name="demo">Whether it is the demo shop.</param>
     /// <param name="staysInDay">Whether its day is that of the shop that it is a copy of, however long the test runs.</param>
-    internal TestShop(bool demo, bool staysInDay = false)
+    /// <param name="isReal">Whether a shop of a seller's own is as sellers have it, without the simulated markets that tests ask.</param>
+    internal TestShop(bool demo, bool staysInDay = false, bool isReal = false)
     {
-        _demo = demo;
+        (_demo, _isReal) = (demo, isReal);
         if (staysInDay)
             _clock = new NoonClock(DateOnly.FromDateTime(File.GetLastWriteTimeUtc((demo ? DemoTemplate : EmptyTemplate).Value)));
         Folder = Directory.CreateTempSubdirectory("tin-rabbit-test-").FullName;
@@ -163,14 +167,19 @@ public sealed class TestShop : IDisposable
         return text.Length == 0 ? new JsonObject() : JsonNode.Parse(text)!;
     }
 
-    private WebApplicationFactory<Program> Factory() => Factory(Folder, _demo, _clock);
+    private WebApplicationFactory<Program> Factory() => Factory(Folder, _demo, _clock, _isReal);
 
-    private static WebApplicationFactory<Program> Factory(string folder, bool demo, TimeProvider clock) =>
+    private static WebApplicationFactory<Program> Factory(string folder, bool demo, TimeProvider clock, bool isReal = false) =>
         new WebApplicationFactory<Program>().WithWebHostBuilder(b =>
         {
             b.UseSetting("data", folder);
             b.UseSetting("demo", demo ? "true" : "false");
-            b.ConfigureTestServices(services => services.AddSingleton(clock));
+            b.ConfigureTestServices(services =>
+            {
+                services.AddSingleton(clock);
+                if (!isReal)
+                    services.AddSingleton<IMarket>(MarketSource.StandIn(clock));
+            });
         });
 
     private static string MakeTemplate(bool demo)

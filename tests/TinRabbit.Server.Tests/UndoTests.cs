@@ -75,6 +75,7 @@ public sealed class UndoTests : IDisposable
                 "DismissedBefore",
                 "FilterBefore",
                 "LeadState",
+                "MarkLive",
                 "NoteBefore",
                 "OwnWordsBefore",
                 "PagesBefore",
@@ -84,12 +85,15 @@ public sealed class UndoTests : IDisposable
                 "RedirectsBefore",
                 "RemoveImport",
                 "RemoveListings",
+                "RemoveLive",
                 "RemovePages",
                 "RemoveProducts",
+                "RemoveReadings",
                 "RemoveRows",
                 "RemoveTerms",
                 "RenameRow",
                 "RestoreDeleted",
+                "RestoreReadings",
                 "RestoreTerms",
                 "ReturnImport",
                 "ShopNames",
@@ -127,10 +131,10 @@ public sealed class UndoTests : IDisposable
         );
         await db.Database.MigrateAsync();
 
-        using var services = new ServiceCollection().AddSingleton(new ListingEditor(db)).BuildServiceProvider();
+        using var services = new ServiceCollection().AddSingleton(new ListingEditor(db)).AddSingleton<ChangeTimes>().BuildServiceProvider();
         var changes = new ChangeLog(db, services);
         foreach (var id in new[] { 5, 4, 3, 2, 1 })
-            Assert.NotNull(await changes.Undo(id == 1 ? 1 : null, id, default));
+            Assert.NotNull((await changes.Undo(new(), id, isSure: true, default)).What);
         db.ChangeTracker.Clear();
         Assert.Equal(("Then", "USD"), await db.Shops.Select(s => ValueTuple.Create(s.Name, s.Currency)).SingleAsync());
         Assert.Equal("""{"title":"Before"}""", (await db.Listings.SingleAsync()).Copy.Json);
@@ -154,18 +158,18 @@ public sealed class UndoTests : IDisposable
         bool CanUndo(JsonNode change) =>
             rows.Single(r => r!["id"]!.GetValue<int>() == change["id"]!.GetValue<int>())!["canUndo"]!.GetValue<bool>();
         Assert.Equal((false, true, true), (CanUndo(owl), CanUndo(bat), CanUndo(note)));
-        Assert.Null((await _shop.Post($"/api/changes/undo?product=1&change={owl["id"]}", new { }))["what"]);
-        Assert.NotNull((await _shop.Post($"/api/changes/undo?product=1&change={bat["id"]}", new { }))["what"]);
-        Assert.NotNull((await _shop.Post($"/api/changes/undo?product=1&change={note["id"]}", new { }))["what"]);
-        Assert.NotNull((await _shop.Post($"/api/changes/undo?product=1&change={owl["id"]}", new { }))["what"]);
+        Assert.Null((await _shop.Post($"/api/changes/undo?sure=true&product=1&change={owl["id"]}", new { }))["what"]);
+        Assert.NotNull((await _shop.Post($"/api/changes/undo?sure=true&product=1&change={bat["id"]}", new { }))["what"]);
+        Assert.NotNull((await _shop.Post($"/api/changes/undo?sure=true&product=1&change={note["id"]}", new { }))["what"]);
+        Assert.NotNull((await _shop.Post($"/api/changes/undo?sure=true&product=1&change={owl["id"]}", new { }))["what"]);
 
         // What was undone is made again in its order: the pick before its note.
-        Assert.Null((await _shop.Post($"/api/changes/redo?product=1&change={note["id"]}", new { }))["what"]);
+        Assert.Null((await _shop.Post($"/api/changes/redo?sure=true&product=1&change={note["id"]}", new { }))["what"]);
         // It is not, where the same pick was changed since.
         await _shop.Pick(1, ["bat barn box"]);
-        Assert.Null((await _shop.Post($"/api/changes/redo?product=1&change={bat["id"]}", new { }))["what"]);
-        Assert.NotNull((await _shop.Post($"/api/changes/redo?product=1&change={owl["id"]}", new { }))["what"]);
-        Assert.NotNull((await _shop.Post($"/api/changes/redo?product=1&change={note["id"]}", new { }))["what"]);
+        Assert.Null((await _shop.Post($"/api/changes/redo?sure=true&product=1&change={bat["id"]}", new { }))["what"]);
+        Assert.NotNull((await _shop.Post($"/api/changes/redo?sure=true&product=1&change={owl["id"]}", new { }))["what"]);
+        Assert.NotNull((await _shop.Post($"/api/changes/redo?sure=true&product=1&change={note["id"]}", new { }))["what"]);
         Assert.Contains(
             (await _shop.Get("/api/changes?product=1&undone=true")).AsArray(),
             c => c!["id"]!.GetValue<int>() == bat["id"]!.GetValue<int>() && c["undoneAt"] is not null
@@ -190,6 +194,7 @@ public sealed class UndoTests : IDisposable
     {
         var shop = await _shop.Get("/api/shop");
         var listing = await _shop.ListingOf(1, "hedgerow-fair");
+        var live = await _shop.ListingOf(2, "longbarrow");
         var pages = (await _shop.Get("/api/pages"))["pages"]!.AsArray();
         int Page(string kind, int number) =>
             pages.Where(p => p!["kind"]!.GetValue<string>() == kind).ElementAt(number)!["id"]!.GetValue<int>();
@@ -208,6 +213,54 @@ public sealed class UndoTests : IDisposable
             ("facts", () => _shop.SaveFacts(1, new { what = "nest box", materials = new[] { "oak" } })),
             ("a lead", () => Put204($"/api/listings/{listing}/lead", new { key = "barn owl box" })),
             ("a finding dismissed", () => Put204($"/api/listings/{listing}/asides", new { key = "unused backend", aside = true })),
+            (
+                "a product",
+                () =>
+                    _shop.Post(
+                        "/api/products",
+                        new
+                        {
+                            name = "Owl perch",
+                            facts = (object?)null,
+                            pictures = (object?)null,
+                        }
+                    )
+            ),
+            (
+                "terms pasted",
+                () => _shop.Post($"/api/markets/{Market}/paste", new { text = "owl ladder\t70\nbird house\t71", source = "notes" })
+            ),
+            (
+                "a number corrected",
+                () =>
+                    _shop.Post(
+                        $"/api/markets/{Market}/correct",
+                        new
+                        {
+                            text = "bird house",
+                            volume = 50,
+                            competition = 7,
+                            titlesHolding = (int?)null,
+                            clickCost = (double?)null,
+                        }
+                    )
+            ),
+            (
+                "alt texts",
+                async () =>
+                    await _shop.Put(
+                        "/api/products/1/pictures",
+                        new
+                        {
+                            pictures = new[] { "A box", "A wren" },
+                            revision = (await _shop.Product(1))["picturesRevision"]!.GetValue<int>(),
+                        }
+                    )
+            ),
+            (
+                "texts that are live",
+                () => _shop.Post($"/api/listings/{live}/live", new { marketId = "longbarrow-us", since = "2026-11-02" })
+            ),
             ("a duplicate", () => _shop.Post("/api/products/1/duplicate", new { name = "Another box" })),
             (
                 "a product renamed",

@@ -142,7 +142,7 @@ public sealed class WatchApiTests : IDisposable
         Assert.Equal(12, Term(found, "bird house")["rank"]!.GetValue<int>());
         Assert.Equal((true, null), (Term(found, "wren house")["found"]!.GetValue<bool>(), Term(found, "wren house")["rank"]));
         Assert.Equal("wordMissing", Term(found, "nest box")["why"]!.GetValue<string>());
-        await shop.Post($"/api/changes/undo?change={added["id"]}&product={product}", new { });
+        await shop.Post($"/api/changes/undo?sure=true&change={added["id"]}&product={product}", new { });
         Assert.All((await Found(listing))["terms"]!.AsArray(), t => Assert.Null(t!["found"]));
     }
 
@@ -279,14 +279,14 @@ public sealed class WatchApiTests : IDisposable
         var change = await shop.Post($"/api/listings/{listing}/checks/unfollow", new { terms = new[] { term["id"]!.GetValue<int>() } });
         Assert.Equal("Stopped checking “bird tea towel”", change["what"]!.GetValue<string>());
         Assert.DoesNotContain((await Found(listing))["terms"]!.AsArray(), t => t!["text"]!.GetValue<string>() == "bird tea towel");
-        await shop.Post($"/api/changes/undo?product={product}", new { });
+        await shop.Post($"/api/changes/undo?sure=true&product={product}", new { });
         Assert.NotNull(Term(await Found(listing), "bird tea towel")["found"]);
 
         var last = (await Found(listing))["checks"]![0]!["id"]!.GetValue<int>();
         using var deleted = await shop.Client.DeleteAsync($"/api/listings/{listing}/checks/{last}");
         Assert.True(deleted.IsSuccessStatusCode);
         Assert.Null(Term(await Found(listing), "bird tea towel")["found"]);
-        await shop.Post($"/api/changes/undo?product={product}", new { });
+        await shop.Post($"/api/changes/undo?sure=true&product={product}", new { });
         Assert.NotNull(Term(await Found(listing), "bird tea towel")["found"]);
     }
 
@@ -312,7 +312,7 @@ public sealed class WatchApiTests : IDisposable
             $"{from},7000,{before["clicks"]![0]},3,june.csv + Sample data",
             await shop.Client.GetStringAsync($"/api/listings/{listing}/figures/export.csv?marketId={Us}")
         );
-        await shop.Post($"/api/changes/undo?product={product}", new { });
+        await shop.Post($"/api/changes/undo?sure=true&product={product}", new { });
         Assert.Equal(before.ToJsonString(), (await shop.Get($"/api/listings/{listing}/history?marketId={Us}")).ToJsonString());
         Assert.Contains(
             "Row 3: 2026-01-02 is there twice",

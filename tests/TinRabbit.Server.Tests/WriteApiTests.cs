@@ -112,7 +112,7 @@ public sealed class WriteApiTests : IDisposable
         );
         Assert.False(await IsClaimed());
         Assert.Equal("oak", (await shop.Get("/api/shop"))["ownWords"]![0]!["word"]!.GetValue<string>());
-        await shop.Post($"/api/changes/undo?change={changed["id"]}", new { });
+        await shop.Post($"/api/changes/undo?sure=true&change={changed["id"]}", new { });
         Assert.True(await IsClaimed());
         await shop.Post(
             "/api/shop/words",

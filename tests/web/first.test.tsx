@@ -75,7 +75,7 @@ describe('a platform of one’s own', () => {
   test('an error is named by the labels of the form', () => {
     const fields = [{ key: 'title', label: 'Title', shape: 'line' as const }]
     expect(labelOf('profile.fields[0].limit.max', fields)).toBe('Title limit')
-    expect(labelOf('profile.checks.unusedShare', fields)).toBe('Allowed unused space, as a share (0–1)')
+    expect(labelOf('profile.checks.unusedShare', fields)).toBe('Allowed unused space')
     expect(labelOf('profile.name', fields)).toBe('Name')
     expect(labelOf('profile.search.folds[2]', fields)).toBe('Search treats as equal')
   })

@@ -282,7 +282,7 @@ describe('versions', () => {
     const brought: number[] = []
     const shown = show(
       <>
-        <Versions product={1} listingId={7} copy={() => ({ line: 'now' })} settle={async () => {}} restore={(v) => brought.push(v.id)} />
+        <Versions listingId={7} copy={() => ({ line: 'now' })} settle={async () => {}} restore={(v) => brought.push(v.id)} />
         <ToastLine />
       </>,
     )

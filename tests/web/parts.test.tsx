@@ -306,7 +306,7 @@ describe('a platform’s rules', () => {
     await hands.click(screen.getByLabelText(/accents/))
     await hands.click(screen.getByLabelText(/plurals/))
     await hands.type(screen.getByLabelText('Ignored words'), 'for, the, ')
-    await hands.type(screen.getByLabelText('Allowed unused space, as a share (0–1)'), '0.5')
+    await hands.type(screen.getByLabelText('Allowed unused space'), '50')
     await waitFor(() => {
       const last = sent('/platforms/check').at(-1) as unknown as { search: object; checks: object }
       expect([last.search, last.checks]).toEqual([

@@ -23,7 +23,7 @@ internal static class FindingTexts
 
     // Limits
     public static string OverLimit(string field, int used, int max, Unit unit, string platform) =>
-        $"{field} is {Count(used - max, Name(unit))} too long ({Number(used)} of {Number(max)}). {platform} refuses the listing.";
+        $"{field} has {Count(used, Name(unit))}; the limit is {Number(max)}. {platform} refuses the listing.";
 
     public static string OverItems(Field field, int items, int max, string platform) =>
         $"{field.Label} has {Number(items)} of at most {Number(max)}. Remove {Number(items - max)}: {platform} refuses the listing.";

@@ -1,10 +1,12 @@
 using TinRabbit.Server.Journal;
 using TinRabbit.Server.Listings;
+using TinRabbit.Server.Rivals;
+using TinRabbit.Server.Shelf;
 
 namespace TinRabbit.Server.Hosting;
 
 /// <summary>Tells the market what it does not remember: the seller's own platforms, and what was sent.</summary>
-internal sealed class MarketSetup(IMarket market, ILogger<MarketSetup> log)
+internal sealed class MarketSetup(IMarket market, DataFolder folder, ILogger<MarketSetup> log)
 {
     private TimeSpan _moved;
 
@@ -12,6 +14,7 @@ internal sealed class MarketSetup(IMarket market, ILogger<MarketSetup> log)
     public async Task Remind(TinContext db, CancellationToken stop)
     {
         await SetClock(db, stop);
+        await KnowPlaces(db, stop);
         foreach (var own in await db.Platforms.AsNoTracking().Where(p => p.Like != null).ToListAsync(stop))
             // Where one cannot be opened, the others would only make the start wait.
             if (!await Reopen(own.Profile, own.Like!, stop))
@@ -26,6 +29,39 @@ internal sealed class MarketSetup(IMarket market, ILogger<MarketSetup> log)
         {
             log.LogWarning(e, "The market could not be told what was sent before this start.");
         }
+    }
+
+    /// <summary>Tells a market without a connection the countries of the shop: the seller's own, then those that it has data of.</summary>
+    public async Task KnowPlaces(TinContext db, CancellationToken stop)
+    {
+        if (market is not OfflineMarket offline || await db.Shops.OrderBy(s => s.Id).FirstOrDefaultAsync(stop) is not { } shop)
+            return;
+        var used = await db.Terms.GroupBy(t => t.MarketId).OrderByDescending(g => g.Count()).Select(g => g.Key).ToListAsync(stop);
+        used.AddRange(await db.Watches.Select(w => w.MarketId).Distinct().ToListAsync(stop));
+        used.AddRange(await db.Rivals.Select(r => r.MarketId).Distinct().ToListAsync(stop));
+        var codes = shop
+            .Countries.Concat(used.Where(m => m.Length > 2).Select(m => m[^2..]))
+            .Distinct()
+            .Where(Countries.All.ContainsKey)
+            .ToList();
+        var known = codes.Count > 0 ? codes : [Countries.Usual];
+        var home = shop.Countries is [var first, ..] ? first : null;
+        offline.Know(
+            await db.Platforms.OrderBy(p => p.Id).Select(p => p.Id).ToListAsync(stop),
+            [
+                .. known
+                    .Select(c => Countries.All[c])
+                    .Select(c =>
+                        c.Code == home
+                            ? c with
+                            {
+                                Currency = shop.Currency,
+                                Language = shop.Language.Length > 0 ? shop.Language : c.Language,
+                            }
+                            : c
+                    ),
+            ]
+        );
     }
 
     /// <summary>Opens markets for a new or changed platform. Where the source cannot, the platform has no numbers, and everything else works.</summary>
@@ -61,9 +97,11 @@ internal sealed class MarketSetup(IMarket market, ILogger<MarketSetup> log)
     // The clock never goes back: a backup of an earlier day is restored into the day that it is.
     private async Task SetClock(TinContext db, CancellationToken stop)
     {
-        if (!market.CanMoveClock || await db.Shops.OrderBy(s => s.Id).FirstOrDefaultAsync(stop) is not { } shop)
+        if (await db.Shops.OrderBy(s => s.Id).FirstOrDefaultAsync(stop) is not { } shop)
             return;
-        if (shop.ClockAhead > _moved)
+        if (!market.CanMoveClock)
+            await SetRight(db, shop, stop);
+        else if (shop.ClockAhead > _moved)
         {
             market.MoveClock(shop.ClockAhead - _moved);
             _moved = shop.ClockAhead;
@@ -73,6 +111,17 @@ internal sealed class MarketSetup(IMarket market, ILogger<MarketSetup> log)
             shop.ClockAhead = _moved;
             await db.SaveChangesAsync(stop);
         }
+    }
+
+    // A clock that an older program has moved in a shop whose time is real.
+    private async Task SetRight(TinContext db, ShopRow shop, CancellationToken stop)
+    {
+        if (shop.ClockAhead == TimeSpan.Zero)
+            return;
+        Backups.Write(folder, folder.Database, BackupKind.Update, db.Now);
+        (shop.ClockWasAhead, shop.ClockAhead) = (shop.ClockAhead, TimeSpan.Zero);
+        await db.SaveChangesAsync(stop);
+        log.LogWarning("The clock was {Days:0} days ahead; it is set right, and a backup is made.", shop.ClockWasAhead.TotalDays);
     }
 
     private async Task SendAgain(TinContext db, CancellationToken stop)

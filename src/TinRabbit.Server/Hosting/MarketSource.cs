@@ -4,14 +4,20 @@ using TinRabbit.Server.Listings;
 
 namespace TinRabbit.Server.Hosting;
 
-/// <summary>Chooses where the numbers come from: the source of <c>--market</c>, or the sample data that ships.</summary>
+/// <summary>Chooses where the numbers come from: the source of <c>--market</c>, the sample data of the demo, or the seller alone.</summary>
 internal static class MarketSource
 {
+    /// <summary>The name that readings, checks and figures of the sample data bear.</summary>
+    public const string SampleData = "Sample data";
+
     private const ulong Seed = 20261124;
     private static readonly TimeSpan Timeout = TimeSpan.FromSeconds(10);
 
     /// <summary>The sample data.</summary>
     public static StandInMarket StandIn(TimeProvider clock) => new(Seed, ShippedPlatforms.All, clock);
+
+    /// <summary>What a shop has without a connection: the sample data in the demo, and nothing simulated in a seller's own.</summary>
+    public static IMarket Own(bool isDemo, TimeProvider clock) => isDemo ? StandIn(clock) : new OfflineMarket(clock);
 
     /// <summary>Connects to a source. One that described itself at an earlier start may be unreachable now: the shop starts without its numbers.</summary>
     /// <param name="address">Where it is.</param>

@@ -10,6 +10,7 @@ internal sealed class ListingEntities : IEntities
     public void Configure(ModelBuilder model)
     {
         model.Entity<ShopRow>().ToTable("Shops").Property(s => s.OwnWords).IsJson().HasDefaultValueSql("'[]'");
+        model.Entity<ShopRow>().Property(s => s.Countries).IsJson().HasDefaultValueSql("'[]'");
         model.Entity<ShopRow>().HasMany(s => s.Products).WithOne().HasForeignKey(p => p.ShopId);
         model.Entity<ProductRow>(product =>
         {

@@ -16,9 +16,11 @@ public sealed class LookupBudget(IMarket market) : IDisposable
     /// <param name="wanted">How many terms are to be asked for.</param>
     /// <param name="purpose">What for.</param>
     /// <param name="stop">Stops the question.</param>
-    /// <returns>How many of them may be asked for: all of them without a limit.</returns>
+    /// <returns>How many of them may be asked for: all of them without a limit, none without a connection.</returns>
     public async Task<int> Take(TinContext db, int wanted, LookupPurpose purpose, CancellationToken stop)
     {
+        if (!market.IsConnected)
+            return 0;
         if (PerDay is not { } perDay || wanted == 0)
             return wanted;
         await _gate.WaitAsync(stop);

@@ -12,6 +12,7 @@ namespace TinRabbit.Server.Shelf;
 /// <param name="From">The month that <paramref name="Months"/> begins with.</param>
 /// <param name="Source">The source; null without data.</param>
 /// <param name="TakenAt">When.</param>
+/// <param name="Kept">The numbers that are of an earlier reading, each with its source and day.</param>
 /// <param name="Doubts">Why a number may be wrong.</param>
 public sealed record Measured(
     long? Volume,
@@ -25,11 +26,12 @@ public sealed record Measured(
     DateOnly? From,
     string? Source,
     DateTime? TakenAt,
+    IReadOnlyList<KeptNumber> Kept,
     IReadOnlyList<Doubt> Doubts
 )
 {
     /// <summary>Nothing is known.</summary>
-    public static readonly Measured Nothing = new(null, null, null, null, null, null, null, null, null, null, null, []);
+    public static readonly Measured Nothing = new(null, null, null, null, null, null, null, null, null, null, null, [], []);
 
     /// <summary>Sees a term against what is typical of its market, and against the other forms of it on the shelf.</summary>
     public static Measured Of(TermRow? term, ShelfColumns shelf)
@@ -61,6 +63,7 @@ public sealed record Measured(
             r.From,
             r.Source,
             r.TakenAt,
+            r.Kept ?? [],
             doubts
         );
     }

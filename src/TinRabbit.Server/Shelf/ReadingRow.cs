@@ -18,4 +18,32 @@ public sealed class ReadingRow : IWeighed
     public DateOnly? From { get; set; }
     public required string Source { get; set; }
     public DateTime TakenAt { get; set; }
+
+    /// <summary>The numbers that it did not have and that stay from readings before it; null where there are none.</summary>
+    public IReadOnlyList<KeptNumber>? Kept { get; set; }
+
+    /// <summary>Takes over, number by number, what this reading does not have: what is new never hides what is known.</summary>
+    public void Keep(ReadingRow old)
+    {
+        var kept = new List<KeptNumber>();
+        if (Take(NumberField.Volume, Volume is null && VolumeBelow is null, old.Volume is not null || old.VolumeBelow is not null))
+            (Volume, VolumeBelow) = (old.Volume, old.VolumeBelow);
+        if (Take(NumberField.Competition, Competition is null, old.Competition is not null))
+            Competition = old.Competition;
+        if (Take(NumberField.TitlesHolding, TitlesHolding is null, old.TitlesHolding is not null))
+            TitlesHolding = old.TitlesHolding;
+        if (Take(NumberField.ClickCost, ClickCost is null, old.ClickCost is not null))
+            ClickCost = old.ClickCost;
+        if (Take(NumberField.Months, Months is null, old.Months is not null))
+            (Months, From) = (old.Months, old.From);
+        Kept = kept.Count > 0 ? kept : null;
+
+        bool Take(NumberField field, bool isMissing, bool isKnown)
+        {
+            if (!isMissing || !isKnown)
+                return false;
+            kept.Add(old.Kept?.FirstOrDefault(k => k.Field == field) ?? new(field, old.Source, old.TakenAt));
+            return true;
+        }
+    }
 }

@@ -18,6 +18,7 @@ internal sealed class ShelfEntities : IEntities
             reading.ToTable("Readings");
             reading.HasIndex(r => r.TermId);
             reading.Property(r => r.Months).IsJson();
+            reading.Property(r => r.Kept).IsJson();
         });
         model.Entity<UnknownTermRow>().ToTable("UnknownTerms").HasKey(t => new { t.MarketId, t.Key });
         model.Entity<FilterRow>().ToTable("Filters").HasIndex(f => f.Name).IsUnique().HasFilter(Columns.NotDeleted);

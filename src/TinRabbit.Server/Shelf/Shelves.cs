@@ -154,6 +154,10 @@ public sealed class Shelves(IMarket market, DataVersion commits, LookupBudget bu
                             );
                     await db.SaveChangesAsync(stop);
                     foreach (var (key, one) in byKey)
+                    {
+                        // What a person puts in is all that there is: an empty number is unknown.
+                        if (one.Reading is { Id: 0 } fresh && fresh.Source != ByHand && terms[key].Reading is { } old)
+                            fresh.Keep(old);
                         if (
                             one.Reading is { } reading
                             && !Same(terms[key].Reading, reading)
@@ -164,6 +168,7 @@ public sealed class Shelves(IMarket market, DataVersion commits, LookupBudget bu
                             terms[key].Reading = reading;
                             changed.Add(terms[key]);
                         }
+                    }
 
                     await db.SaveChangesAsync(stop);
                     touched = changed.Count > 0;

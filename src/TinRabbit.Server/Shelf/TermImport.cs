@@ -15,12 +15,42 @@ public sealed class TermImport : IDisposable
     internal const int Portion = 20_000;
     private const string TimeFormat = "yyyy-MM-dd HH:mm:ss.FFFFFFF";
     private const string ReadingColumns =
-        "INSERT INTO Readings(Id, TermId, Volume, VolumeBelow, Competition, TitlesHolding, ClickCost, Months, [From], Source, TakenAt) ";
+        "INSERT INTO Readings(Id, TermId, Volume, VolumeBelow, Competition, TitlesHolding, ClickCost, Months, [From], Source, TakenAt, Kept) ";
+
+    // Of a known term: what the row has, and where it has nothing, what is known (ReadingRow.Keep). "r" is the reading so far.
+    private const string NoVolume = "a.Volume IS NULL AND a.Below IS NULL";
+    private const string Merged =
+        $"CASE WHEN {NoVolume} THEN r.Volume ELSE a.Volume END, CASE WHEN {NoVolume} THEN r.VolumeBelow ELSE a.Below END, "
+        + "COALESCE(a.Competition, r.Competition), COALESCE(a.Titles, r.TitlesHolding), COALESCE(a.Cost, r.ClickCost), COALESCE(a.Months, r.Months)";
+    private const string SameAsMerged =
+        $"r.Volume IS CASE WHEN {NoVolume} THEN r.Volume ELSE a.Volume END AND r.VolumeBelow IS CASE WHEN {NoVolume} THEN r.VolumeBelow ELSE a.Below END "
+        + "AND r.Competition IS COALESCE(a.Competition, r.Competition) AND r.TitlesHolding IS COALESCE(a.Titles, r.TitlesHolding) "
+        + "AND r.ClickCost IS COALESCE(a.Cost, r.ClickCost) AND r.Months IS COALESCE(a.Months, r.Months)";
+    private static readonly string Kept =
+        "NULLIF((SELECT json_group_array(json(one)) FROM ("
+        + string.Join(
+            " UNION ALL ",
+            KeptOne("volume", $"{NoVolume} AND (r.Volume IS NOT NULL OR r.VolumeBelow IS NOT NULL)"),
+            KeptOne("competition", "a.Competition IS NULL AND r.Competition IS NOT NULL"),
+            KeptOne("titlesHolding", "a.Titles IS NULL AND r.TitlesHolding IS NOT NULL"),
+            KeptOne("clickCost", "a.Cost IS NULL AND r.ClickCost IS NOT NULL"),
+            KeptOne("months", "a.Months IS NULL AND r.Months IS NOT NULL")
+        )
+        + ")), '[]')";
     private static readonly TimeSpan FilesKept = TimeSpan.FromDays(1);
 
     private readonly ImportConnection _connection;
     private readonly sqlite3_stmt _stage;
     private int _rows;
+
+    // A number that stays, with where it came from: what the reading so far had kept itself is of still an earlier one.
+    private static string KeptOne(string field, string when)
+    {
+        string Earlier(string part) =>
+            $"(SELECT json_extract(k.value, '$.{part}') FROM json_each(r.Kept) k WHERE json_extract(k.value, '$.field') = '{field}')";
+        return $"SELECT json_object('field', '{field}', 'source', COALESCE({Earlier("source")}, r.Source), "
+            + $"'takenAt', COALESCE({Earlier("takenAt")}, replace(r.TakenAt, ' ', 'T') || 'Z')) AS one WHERE {when}";
+    }
 
     /// <summary>Opens a database beside whoever else has it open.</summary>
     public TermImport(string connectionString, WriteGate writes)
@@ -188,7 +218,7 @@ public sealed class TermImport : IDisposable
                     );
                     _connection.Run(
                         ReadingColumns
-                            + "SELECT $readings + a.Row, $terms + a.Row, a.Volume, a.Below, a.Competition, a.Titles, a.Cost, a.Months, CASE WHEN a.Months IS NOT NULL THEN $from END, $source, $now "
+                            + "SELECT $readings + a.Row, $terms + a.Row, a.Volume, a.Below, a.Competition, a.Titles, a.Cost, a.Months, CASE WHEN a.Months IS NOT NULL THEN $from END, $source, $now, NULL "
                             + "FROM Aside a JOIN Terms t ON t.Id = $terms + a.Row WHERE a.Measured AND a.Row BETWEEN $first AND $last ORDER BY a.Row",
                         about
                     );
@@ -213,7 +243,7 @@ public sealed class TermImport : IDisposable
         var known = (int)_connection.Ask("SELECT COUNT(*) FROM Known");
         _connection.Run(
             "CREATE TEMP TABLE Other AS SELECT k.Row, k.TermId FROM Known k JOIN Aside a ON a.Row = k.Row JOIN Terms t ON t.Id = k.TermId LEFT JOIN Readings r ON r.Id = t.ReadingId WHERE a.Measured AND NOT "
-                + "(r.Id IS NOT NULL AND r.Source IS $source AND r.Volume IS a.Volume AND r.VolumeBelow IS a.Below AND r.Competition IS a.Competition AND r.TitlesHolding IS a.Titles AND r.ClickCost IS a.Cost AND r.Months IS a.Months)",
+                + $"(r.Id IS NOT NULL AND r.Source IS $source AND {SameAsMerged})",
             about
         );
         var others = (int)_connection.Ask("SELECT COALESCE(MAX(rowid), 0) FROM Other");
@@ -230,8 +260,8 @@ public sealed class TermImport : IDisposable
                     );
                     changed += _connection.Run(
                         ReadingColumns
-                            + "SELECT $readings + a.Row, o.TermId, a.Volume, a.Below, a.Competition, a.Titles, a.Cost, a.Months, CASE WHEN a.Months IS NOT NULL THEN $from END, $source, $now "
-                            + "FROM Other o JOIN Aside a ON a.Row = o.Row WHERE o.rowid BETWEEN $first AND $last",
+                            + $"SELECT $readings + a.Row, o.TermId, {Merged}, CASE WHEN a.Months IS NOT NULL THEN $from ELSE r.[From] END, $source, $now, {Kept} "
+                            + "FROM Other o JOIN Aside a ON a.Row = o.Row JOIN Terms t ON t.Id = o.TermId LEFT JOIN Readings r ON r.Id = t.ReadingId WHERE o.rowid BETWEEN $first AND $last",
                         some
                     );
                     _connection.Run(

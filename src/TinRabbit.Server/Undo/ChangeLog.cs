@@ -5,8 +5,6 @@ namespace TinRabbit.Server.Undo;
 /// <summary>Every change that can be undone: what was done is noted with the steps that take it back.</summary>
 public sealed class ChangeLog(TinContext db, IServiceProvider services)
 {
-    private static long _lastTime;
-
     /// <summary>Notes a change with what takes it back; the caller saves.</summary>
     public ChangeRow Note(string what, ChangeScope scope, params IReadOnlyList<IUndoStep> steps) =>
         db
@@ -53,20 +51,32 @@ public sealed class ChangeLog(TinContext db, IServiceProvider services)
     }
 
     /// <summary>Takes a change back. With its id, only that one: not another that two windows have undone up to meanwhile.</summary>
-    /// <param name="productId">The product that is open; null for the shop's own changes only.</param>
+    /// <param name="here">Where to look for the last one.</param>
     /// <param name="id">The change; null for the last one.</param>
+    /// <param name="isSure">Whether the seller has said yes to a large change.</param>
     /// <param name="stop">Stops waiting.</param>
-    /// <returns>What was undone, in words; null where there is nothing to undo, or where later changes to the same thing come first.</returns>
-    public Task<string?> Undo(int? productId, int? id, CancellationToken stop) =>
-        Turn(Of(productId).Where(c => c.UndoneAt == null).OrderByDescending(c => c.Id), id, stop);
+    /// <returns>What was undone; nothing where there is nothing to undo, or where later changes to the same thing come first.</returns>
+    public Task<Changed> Undo(ChangesHere here, int? id, bool isSure, CancellationToken stop)
+    {
+        var changes = Of(here, id).Where(c => c.UndoneAt == null);
+        return Turn((here.Since is { } since ? changes.Where(c => c.At > since) : changes).OrderByDescending(c => c.Id), isSure, stop);
+    }
 
     /// <summary>Makes a change again that was undone.</summary>
-    /// <param name="productId">The product that is open; null for the shop's own changes only.</param>
+    /// <param name="here">Where to look for the one that was undone last.</param>
     /// <param name="id">The change; null for the one that was undone last.</param>
+    /// <param name="isSure">Whether the seller has said yes to a large change.</param>
     /// <param name="stop">Stops waiting.</param>
-    /// <returns>What was made again, in words; null where there is nothing, or where the same thing was changed since.</returns>
-    public Task<string?> Redo(int? productId, int? id, CancellationToken stop) =>
-        Turn(Of(productId).Where(c => c.UndoneAt != null).OrderByDescending(c => c.UndoneAt), id, stop);
+    /// <returns>What was made again; nothing where there is nothing, or where the same thing was changed since.</returns>
+    public Task<Changed> Redo(ChangesHere here, int? id, bool isSure, CancellationToken stop)
+    {
+        var changes = Of(here, id).Where(c => c.UndoneAt != null);
+        return Turn(
+            (here.Since is { } since ? changes.Where(c => c.UndoneAt > since) : changes).OrderByDescending(c => c.UndoneAt),
+            isSure,
+            stop
+        );
+    }
 
     /// <summary>Whether a change can be turned now: undone before what was changed after it, or made again before what was undone after it.</summary>
     /// <param name="change">The change.</param>
@@ -84,19 +94,22 @@ public sealed class ChangeLog(TinContext db, IServiceProvider services)
             ? other => other.UndoneAt == null ? other.At > at : other.UndoneAt > at
             : other => other.UndoneAt == null && other.Id > change.Id;
 
-    private IQueryable<ChangeRow> Of(int? productId) => db.Changes.Where(c => c.ProductId == productId || c.ProductId == null);
+    private IQueryable<ChangeRow> Of(ChangesHere here, int? id) =>
+        id is { } change ? db.Changes.Where(c => c.Id == change) : db.Changes.Where(here.Holds);
 
     // An undone change keeps the steps that make it again, so undoing and making again are one and the same.
-    private async Task<string?> Turn(IQueryable<ChangeRow> changes, int? id, CancellationToken stop)
+    private async Task<Changed> Turn(IQueryable<ChangeRow> changes, bool isSure, CancellationToken stop)
     {
-        if (await changes.AsNoTracking().FirstOrDefaultAsync(c => id == null || c.Id == id, stop) is not { } found)
-            return null;
+        if (await changes.AsNoTracking().FirstOrDefaultAsync(stop) is not { } found)
+            return new(null);
+        if (found.IsLarge && !isSure)
+            return new(null, found.Id, Asks: found.What);
         string? done = null;
         if (found.Steps.Any(s => s.WritesByItself))
             await TurnFound();
         else
             await db.InOneWrite(TurnFound, stop);
-        return done;
+        return new(done, done is null ? null : found.Id);
 
         // Looks again once nobody else writes: another request may have turned it meanwhile.
         async Task TurnFound()
@@ -127,15 +140,5 @@ public sealed class ChangeLog(TinContext db, IServiceProvider services)
         await db.SaveChangesAsync(stop);
     }
 
-    // What is deleted together is known by its time, and what came first by the earlier one, so no two changes have the same.
-    private DateTime Now()
-    {
-        while (true)
-        {
-            var last = Interlocked.Read(ref _lastTime);
-            var now = Math.Max(db.Now.Ticks, last + 1);
-            if (Interlocked.CompareExchange(ref _lastTime, now, last) == last)
-                return new(now, DateTimeKind.Utc);
-        }
-    }
+    private DateTime Now() => services.GetRequiredService<ChangeTimes>().Next(db.Now);
 }

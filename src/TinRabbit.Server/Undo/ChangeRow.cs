@@ -3,6 +3,8 @@ namespace TinRabbit.Server.Undo;
 /// <summary>A change that can be undone, and then made again.</summary>
 public sealed class ChangeRow
 {
+    private const int MostSteps = 10;
+
     public int Id { get; set; }
     public Screen Screen { get; set; }
 
@@ -24,4 +26,7 @@ public sealed class ChangeRow
 
     /// <summary>When it was undone; null while it is in force.</summary>
     public DateTime? UndoneAt { get; set; }
+
+    /// <summary>Whether turning it changes so much that the seller is asked first: an import, a bulk edit.</summary>
+    public bool IsLarge => Steps.Count > MostSteps || Steps.Any(s => s.IsLarge);
 }

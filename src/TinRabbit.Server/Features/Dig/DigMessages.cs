@@ -14,6 +14,10 @@ internal static class DigMessages
 
     public static string Imported(int terms, string source) => $"Imported {terms:#,0} {(terms == 1 ? "term" : "terms")} from “{source}”";
 
+    public static string Pasted(int terms, string source) => $"Added {terms:#,0} {(terms == 1 ? "term" : "terms")} from “{source}”";
+
+    public static string Corrected(string term) => $"Corrected the numbers of “{term}”";
+
     public static string RemovedImport(string source) => $"Import “{source}”";
 
     /// <summary>Why terms are not measured in the background, where the source is not to blame.</summary>

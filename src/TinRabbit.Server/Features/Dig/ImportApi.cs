@@ -165,7 +165,7 @@ internal static class ImportApi
             await db.Changes.AsNoTracking().Where(c => c.Screen == Screen.Dig && c.UndoneAt == null).ToListAsync(stop)
         ).FirstOrDefault(c => c.Steps.Contains(new RemoveImport(import)));
         if (noted is not null)
-            await changes.Undo(null, noted.Id, stop);
+            await changes.Undo(new(), noted.Id, isSure: true, stop);
         else if (await shelves.Withdraw(db, import, clock.GetUtcNow().UtcDateTime))
             await changes.Save(DigMessages.RemovedImport(row.Source), new(Screen.Dig), [new ReturnImport(import)], stop);
         return new(DigMessages.RemovedImport(row.Source));

@@ -23,7 +23,7 @@ public sealed record PasteRequest([MaxLength(Bounds.PasteLength)] string Text, [
 /// <param name="Taken">Terms that are now on the shelf.</param>
 /// <param name="New">How many of them the shelf did not know.</param>
 /// <param name="Bad">Lines that could not be read, for correction.</param>
-public sealed record PasteResult(int Taken, int New, IReadOnlyList<BadLine> Bad);
+public sealed record PasteResult(int Taken, int New, IReadOnlyList<BadLine> Bad, int? Change);
 
 /// <summary>A shelf's filters under a name.</summary>
 /// <param name="Filters">In the format of the address bar.</param>
@@ -148,15 +148,31 @@ internal static class ShelfApi
         PasteRequest request,
         TinContext db,
         Shelves shelves,
+        ChangeLog changes,
         CancellationToken stop
     )
     {
         var (pasted, bad) = PastedTerms.Read(request.Text);
         var source = request.Source?.Trim() is { Length: > 0 } named ? named : "pasted";
-        var before = await shelves.Query(db, marketId, s => s.Count, stop);
+        var before = await Counting(db, marketId, pasted, stop);
         var terms = await shelves.Save(db, marketId, [.. pasted.Select(p => new Found(p.Text, ReadingOf(p, source, db.Now)))], stop);
-        return new(terms.Count, await shelves.Query(db, marketId, s => s.Count, stop) - before, bad);
+        var steps = RemoveReadings.Of(marketId, before, terms);
+        var changed =
+            steps.Count > 0 ? await changes.Save(DigMessages.Pasted(terms.Count, source), new(Screen.Dig), steps, stop) : new Changed(null);
+        return new(terms.Count, terms.Count - before.Count, bad, changed.Id);
     }
+
+    // By the key of each term that lies there, the reading that counts.
+    private static async Task<Dictionary<string, int?>> Counting(
+        TinContext db,
+        string marketId,
+        IEnumerable<PastedTerm> pasted,
+        CancellationToken stop
+    ) =>
+        (await Shelves.TermsOf(db, marketId, [.. pasted.Select(p => Tokens.Key(p.Text)).Distinct()], stop)).ToDictionary(
+            t => t.Key,
+            t => t.Value.ReadingId
+        );
 
     private static ReadingRow? ReadingOf(PastedTerm pasted, string source, DateTime at) =>
         pasted is { Volume: null, Competition: null }

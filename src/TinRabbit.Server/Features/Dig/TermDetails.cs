@@ -5,7 +5,7 @@ using TinRabbit.Server.Shelf;
 namespace TinRabbit.Server.Features.Dig;
 
 /// <summary>Everything that is known of one term.</summary>
-internal sealed class TermDetails(TinContext db, IMarket market, Shelves shelves)
+internal sealed class TermDetails(TinContext db, IMarket market, Shelves shelves, ChangeLog changes)
 {
     private const int TopResults = 100;
     private const int ResultsShown = 8;
@@ -61,7 +61,10 @@ internal sealed class TermDetails(TinContext db, IMarket market, Shelves shelves
     {
         Check(right);
         var key = Tokens.Key(right.Text);
-        var old = (await Shelves.TermsOf(db, marketId, [key], stop)).GetValueOrDefault(key)?.Reading;
+        var there = (await Shelves.TermsOf(db, marketId, [key], stop)).GetValueOrDefault(key);
+        var (old, before) = (there?.Reading, new Dictionary<string, int?>());
+        if (there is not null)
+            before[key] = there.ReadingId;
         var reading = new ReadingRow
         {
             Volume = right.Volume,
@@ -74,6 +77,8 @@ internal sealed class TermDetails(TinContext db, IMarket market, Shelves shelves
             TakenAt = db.Now,
         };
         var terms = await shelves.Save(db, marketId, [new(right.Text, reading)], stop);
+        if (RemoveReadings.Of(marketId, before, terms) is { Count: > 0 } steps)
+            await changes.Save(DigMessages.Corrected(right.Text), new(Screen.Dig), steps, stop);
         return await shelves.Query(db, marketId, s => Measured.Of(terms[key], s), stop);
     }
 

@@ -16,7 +16,7 @@ internal static class PageMessages
     public const string ChangedSite = "Changed the settings of the web shop";
 
     public static string ImportedThings(int count, string source) =>
-        $"Imported {count:#,0} {(count == 1 ? "thing" : "things")} from “{source}”";
+        $"Imported {count:#,0} {(count == 1 ? "part" : "parts")} of “{source}”";
 
     public static string FilledAltTexts(int count) => $"Filled {count:#,0} alt {(count == 1 ? "text" : "texts")}";
 

@@ -110,7 +110,7 @@ internal sealed partial class ShopImport
         if (document.Shop is { } shop && keys.Contains(ShopKey))
         {
             var row = await db.Shops.OrderBy(s => s.Id).FirstAsync(stop);
-            _settings.Add(new ShopNames(row.Name, row.Currency));
+            _settings.Add(ShopNames.Of(row));
             (row.Name, row.Currency) = (NewName.Check(shop.Name), shop.Currency);
         }
 

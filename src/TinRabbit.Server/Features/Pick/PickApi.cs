@@ -86,7 +86,7 @@ internal static class PickApi
     {
         var picks = await shelves.PicksOf(db, id, marketId, stop);
         var undo = await db
-            .Changes.Where(c => (c.ProductId == id || c.ProductId == null) && c.UndoneAt == null)
+            .Changes.Where(c => c.Screen == Screen.Pick && c.ProductId == id && c.UndoneAt == null)
             .OrderByDescending(c => c.Id)
             .Select(c => c.What)
             .FirstOrDefaultAsync(stop);

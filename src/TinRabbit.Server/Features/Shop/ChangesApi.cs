@@ -1,3 +1,5 @@
+using TinRabbit.Server.Hosting;
+
 namespace TinRabbit.Server.Features.Shop;
 
 /// <summary>A change as the history lists it.</summary>
@@ -6,6 +8,7 @@ namespace TinRabbit.Server.Features.Shop;
 /// <param name="ListingId">The listing that it is about; null where it is not about one.</param>
 /// <param name="PageId">The page that it is about; null where it is not about one.</param>
 /// <param name="UndoneAt">When it was undone; null while it is in force.</param>
+/// <param name="IsLarge">Whether it is asked first: an import, a bulk edit.</param>
 public sealed record ChangeView(
     int Id,
     string What,
@@ -14,7 +17,8 @@ public sealed record ChangeView(
     Screen Screen,
     int? ListingId,
     int? PageId,
-    DateTime? UndoneAt
+    DateTime? UndoneAt,
+    bool IsLarge
 );
 
 internal static class ChangesApi
@@ -50,14 +54,63 @@ internal static class ChangesApi
                 r.Screen,
                 r.ListingId,
                 r.PageId,
-                r.UndoneAt
+                r.UndoneAt,
+                r.IsLarge
             )),
         ];
     }
 
-    private static async Task<Changed> UndoChange(int? product, int? change, ChangeLog changes, CancellationToken stop) =>
-        new(await changes.Undo(product, change, stop));
+    // Where one is; without a screen, the product and the shop, whatever a change is about.
+    private static async Task<Changed> UndoChange(
+        int? product,
+        int? change,
+        string? screen,
+        int? listing,
+        int? page,
+        DateTimeOffset? opened,
+        DateTimeOffset? since,
+        bool? sure,
+        ChangeLog changes,
+        TinContext db,
+        MarketSetup markets,
+        CancellationToken stop
+    )
+    {
+        var here = new ChangesHere(ReadScreen(screen), product, listing, page, opened?.UtcDateTime, since?.UtcDateTime);
+        // A change that is named was chosen by the seller.
+        return await Turned(await changes.Undo(here, change, sure ?? change is not null, stop), db, markets, stop);
+    }
 
-    private static async Task<Changed> RedoChange(int? product, int? change, ChangeLog changes, CancellationToken stop) =>
-        new(await changes.Redo(product, change, stop));
+    private static async Task<Changed> RedoChange(
+        int? product,
+        int? change,
+        string? screen,
+        int? listing,
+        int? page,
+        DateTimeOffset? opened,
+        DateTimeOffset? since,
+        bool? sure,
+        ChangeLog changes,
+        TinContext db,
+        MarketSetup markets,
+        CancellationToken stop
+    )
+    {
+        var here = new ChangesHere(ReadScreen(screen), product, listing, page, opened?.UtcDateTime, since?.UtcDateTime);
+        // A change that is named was chosen by the seller.
+        return await Turned(await changes.Redo(here, change, sure ?? change is not null, stop), db, markets, stop);
+    }
+
+    private static Screen? ReadScreen(string? name) =>
+        name is null ? null
+        : Enum.TryParse<Screen>(name, ignoreCase: true, out var screen) && Enum.IsDefined(screen) ? screen
+        : throw new InvalidInputException([new("screen", $"There is no screen “{name}”.")]);
+
+    // The countries of the shop may be others now.
+    private static async Task<Changed> Turned(Changed turned, TinContext db, MarketSetup markets, CancellationToken stop)
+    {
+        if (turned.What is not null)
+            await markets.KnowPlaces(db, stop);
+        return turned;
+    }
 }

@@ -1,14 +1,22 @@
+using TinRabbit.Server.Hosting;
 using TinRabbit.Server.Listings;
 using TinRabbit.Server.Picks;
+using TinRabbit.Server.Pictures;
 
 namespace TinRabbit.Server.Features.Shop;
 
 /// <summary>The shop as the head of every screen shows it.</summary>
 /// <param name="Currency">ISO 4217 code of the prices on the seller's own platforms.</param>
+/// <param name="Countries">The countries that the seller sells in, the home country first; none until the seller has said.</param>
+/// <param name="Language">BCP 47 tag of the language that the seller writes in; empty until the seller has said.</param>
+/// <param name="IsConnected">Whether a source of numbers is connected.</param>
 /// <param name="OwnWords">Words whose claims the seller has corrected or added.</param>
 public sealed record ShopView(
     string Name,
     string Currency,
+    IReadOnlyList<string> Countries,
+    string Language,
+    bool IsConnected,
     IReadOnlyList<ProductView> Products,
     IReadOnlyList<MarketView> Markets,
     IReadOnlyList<OwnWord> OwnWords
@@ -32,7 +40,7 @@ public sealed record ProductView(
 /// <summary>A platform in one country.</summary>
 /// <param name="Currency">ISO 4217 code of its prices.</param>
 /// <param name="Simulated">Whether its numbers are sample data.</param>
-/// <param name="Own">Whether the platform is the seller's own, which no market is connected to.</param>
+/// <param name="Own">Whether no market is connected to the platform: it is the seller's own, or the shop has no source of numbers.</param>
 public sealed record MarketView(
     string Id,
     string PlatformId,
@@ -55,9 +63,16 @@ public sealed record ProductRequest(
     [MaxLength(Bounds.Facts), EachMaxLength(Bounds.NameLength)] IReadOnlyList<string>? Platforms = null
 );
 
-/// <summary>The shop's settings.</summary>
+/// <summary>What is to be changed of the shop's settings; null leaves it, so that two windows do not undo each other.</summary>
 /// <param name="Currency">ISO 4217 code.</param>
-public sealed record ShopRequest([MaxLength(Bounds.NameLength)] string Name, [MaxLength(3)] string Currency);
+/// <param name="Countries">ISO 3166-1 alpha-2, lower case, the home country first.</param>
+/// <param name="Language">BCP 47 tag.</param>
+public sealed record ShopRequest(
+    [MaxLength(Bounds.NameLength)] string? Name = null,
+    [MaxLength(3)] string? Currency = null,
+    [MaxLength(Bounds.Countries), EachMaxLength(2)] IReadOnlyList<string>? Countries = null,
+    [MaxLength(35)] string? Language = null
+);
 
 /// <summary>What a word claims of every product of the shop.</summary>
 /// <param name="Word">One word, or a few.</param>
@@ -78,10 +93,13 @@ public sealed record PicturesRequest(
 
 internal static class ShopApi
 {
+    private static readonly TimeSpan OneTyping = TimeSpan.FromMinutes(2);
+
     public static void MapShop(this IEndpointRouteBuilder app)
     {
         var api = app.MapGroup("/api");
         api.MapGet("/shop", GetShop);
+        api.MapGet("/countries", GetCountryChoices);
         api.MapPost("/products", AddProduct);
         api.MapPost("/products/{id:int}/listings/{platformId}", AddListing).RetriesRaces();
         api.MapPut("/shop", SaveShop).RetriesRaces();
@@ -105,13 +123,18 @@ internal static class ShopApi
         return new ShopView(
             shop.Name,
             shop.Currency,
+            shop.Countries,
+            shop.Language,
+            market.IsConnected,
             [.. products.Select(p => View(p, listings[p.Id].ToDictionary(l => l.PlatformId, l => l.Id)))],
-            [.. places.Select(m => View(m, platforms[m.PlatformId], shop.Currency, market.IsSimulated))],
+            [.. places.Select(m => View(m, platforms[m.PlatformId], shop.Currency, market))],
             shop.OwnWords
         );
     }
 
-    private static MarketView View(MarketPlace place, PlatformRow platform, string currency, bool isSimulated) =>
+    private static IEnumerable<Country> GetCountryChoices() => Countries.All.Values;
+
+    private static MarketView View(MarketPlace place, PlatformRow platform, string currency, IMarket market) =>
         new(
             place.Id,
             platform.Id,
@@ -119,14 +142,14 @@ internal static class ShopApi
             platform.Profile.About,
             place.Country,
             place.CountryName,
-            platform.Like is not null ? currency : place.Currency,
-            isSimulated,
-            platform.Like is not null
+            platform.Like is not null && market.IsConnected ? currency : place.Currency,
+            market.IsSimulated,
+            platform.Like is not null || !market.IsConnected
         );
 
     private sealed record ListingHead(int ProductId, string PlatformId, int Id);
 
-    private static async Task<ProductView> AddProduct(ProductRequest request, TinContext db, CancellationToken stop)
+    private static async Task<ProductView> AddProduct(ProductRequest request, TinContext db, ChangeLog changes, CancellationToken stop)
     {
         var product = new ProductRow
         {
@@ -143,6 +166,7 @@ internal static class ShopApi
             ListingEditor.Add(product, platform, db.Now);
         db.Products.Add(product);
         await db.SaveChangesAsync(stop);
+        await changes.Save(ShopMessages.AddedProduct(product.Name), new(Screen.Listings), [new RemoveProducts([product.Id])], stop);
         return View(product);
     }
 
@@ -173,17 +197,40 @@ internal static class ShopApi
             ? ListingEditor.Add(product, platform.Id, now, TextConversion.ConvertTo(platform, its, other.Copy.On(its)), other.LeadKey)
             : ListingEditor.Add(product, platform.Id, now);
 
-    private static async Task<Changed> SaveShop(ShopRequest request, TinContext db, ChangeLog changes, CancellationToken stop)
+    private static async Task<Changed> SaveShop(
+        ShopRequest request,
+        TinContext db,
+        ChangeLog changes,
+        MarketSetup markets,
+        CancellationToken stop
+    )
     {
-        var name = NewName.Check(request.Name);
-        if (request.Currency is not [>= 'A' and <= 'Z', >= 'A' and <= 'Z', >= 'A' and <= 'Z'])
-            throw new InvalidInputException([new("currency", "Enter a currency code of three capital letters, such as USD.")]);
         var shop = await db.Shops.OrderBy(s => s.Id).FirstAsync(stop);
-        var before = new ShopNames(shop.Name, shop.Currency);
-        if (before == new ShopNames(name, request.Currency))
+        var before = ShopNames.Of(shop);
+        var after = Read(request, before);
+        if (before.IsSame(after))
             return new(null);
-        (shop.Name, shop.Currency) = (name, request.Currency);
-        return await changes.Save(ShopMessages.ChangedShop, new(Screen.Settings), [before], stop);
+        after.ApplyTo(shop);
+        var changed = await changes.Save(ShopMessages.ChangedShop, new(Screen.Settings), [before], stop);
+        await markets.KnowPlaces(db, stop);
+        return changed;
+    }
+
+    private static ShopNames Read(ShopRequest request, ShopNames before)
+    {
+        var problems = new List<Problem>();
+        if (request.Currency is not (null or [>= 'A' and <= 'Z', >= 'A' and <= 'Z', >= 'A' and <= 'Z']))
+            problems.Add(new("currency", "Enter a currency code of three capital letters, such as USD."));
+        if (request.Countries?.FirstOrDefault(c => !Countries.All.ContainsKey(c)) is { } unknown)
+            problems.Add(new("countries", $"There is no country “{unknown}”. Enter its code of two small letters, such as gb."));
+        return problems.Count > 0
+            ? throw new InvalidInputException(problems)
+            : new(
+                request.Name is { } name ? NewName.Check(name) : before.Name,
+                request.Currency ?? before.Currency,
+                request.Countries?.Distinct().ToList() ?? before.Countries,
+                request.Language?.Trim() ?? before.Language
+            );
     }
 
     private static async Task<Changed> SetOwnWord(OwnWordRequest request, TinContext db, ChangeLog changes, CancellationToken stop)
@@ -289,10 +336,12 @@ internal static class ShopApi
         int id,
         PicturesRequest request,
         TinContext db,
+        ChangeLog changes,
         CancellationToken stop
     )
     {
         var product = await Find(db, id, stop).OrNotThere();
+        var before = product.PictureStates();
         var result = Versioned.Apply(
             product.PicturesRevision,
             request.Revision,
@@ -301,8 +350,32 @@ internal static class ShopApi
         );
         if (result is SaveResult.Conflict)
             return TypedResults.Conflict(View(product));
+        if (result is SaveResult.Saved)
+            await NoteAltTexts(db, changes, product, before, stop);
         await db.SaveChangesAsync(stop);
         return TypedResults.Ok(View(product));
+    }
+
+    // What is typed without a pause is one change: each save of it goes on from the one before.
+    private static async Task NoteAltTexts(
+        TinContext db,
+        ChangeLog changes,
+        ProductRow product,
+        IReadOnlyList<OnePicture> before,
+        CancellationToken stop
+    )
+    {
+        var (now, after, what) = (db.Now, product.PictureStates(), ShopMessages.ChangedAltTexts(product.Name));
+        var last = await db.Changes.Where(c => c.ProductId == product.Id).OrderByDescending(c => c.Id).FirstOrDefaultAsync(stop);
+        if (
+            last is { UndoneAt: null, Steps: [PictureState step] }
+            && last.What == what
+            && now - last.At < OneTyping
+            && step.After.SequenceEqual(before)
+        )
+            (last.Steps, last.At) = ([step with { After = after }], now);
+        else
+            changes.Note(what, new(Screen.Write, product.Id), new PictureState(product.Id, before, after));
     }
 
     private static Task<ProductRow?> Find(TinContext db, int id, CancellationToken stop) =>

@@ -3,6 +3,10 @@ namespace TinRabbit.Server.Features.Shop;
 /// <summary>Changes to the shop and its listings, as the toast and History name them.</summary>
 internal static class ShopMessages
 {
+    public static string AddedProduct(string product) => $"Added the product “{product}”";
+
+    public static string ChangedAltTexts(string product) => $"Changed the alt texts of “{product}”";
+
     public static string AddedListing(string product, string platform) => $"Added “{product}” to {platform}";
 
     public static string DeletedListing(string product, string platform) => $"Deleted the listing of “{product}” on {platform}";

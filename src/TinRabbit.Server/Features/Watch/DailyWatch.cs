@@ -16,6 +16,8 @@ internal sealed class DailyWatch(IServiceScopeFactory scopes, IMarket market, Ch
     /// <returns>What went wrong, as sentences; it is tried again the next time.</returns>
     public async Task<IReadOnlyList<string>> Run(CancellationToken stop)
     {
+        if (!market.IsConnected)
+            return [];
         await _one.WaitAsync(stop);
         try
         {

@@ -105,7 +105,7 @@ internal static class WatchApi
         return new(
             market.Now,
             market.CanMoveClock,
-            listing.Platform.Like is null && !isPage,
+            market.IsConnected && listing.Platform.Like is null && !isPage,
             sent?.At,
             sent?.NoticedAt > market.Now ? sent.NoticedAt : null,
             sent is not null && sent.Copy != listing.Copy,

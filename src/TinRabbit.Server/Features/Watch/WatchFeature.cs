@@ -23,5 +23,6 @@ internal sealed class WatchFeature : IFeature
         api.MapNotes();
         api.MapMovers();
         api.MapRules();
+        api.MapSampleData();
     }
 }

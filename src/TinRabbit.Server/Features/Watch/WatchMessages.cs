@@ -111,4 +111,7 @@ internal static class WatchMessages
     private static string Named(DailyMeasure measure) => measure.ToString();
 
     private static string Named(IReadOnlyList<string> texts) => texts.Count == 1 ? $"“{texts[0]}”" : $"{texts.Count:#,0} terms";
+
+    public static string DeletedSampleData(int rows, int terms) =>
+        $"Deleted sample data: {rows:#,0} checks, days and notes, {terms:#,0} {(terms == 1 ? "term" : "terms")}";
 }

@@ -8,7 +8,7 @@ namespace TinRabbit.Server.Features.Write;
 /// Sends listings. A send is stored in the outbox first, then told to the market, then stored as sent: each happens once, whatever else is
 /// saved meanwhile, and a send that a crash cut off is finished at the next start with the time that it had.
 /// </summary>
-internal sealed class ListingSender(TinContext db, ListingEditor editor, IMarket market)
+internal sealed class ListingSender(TinContext db, ListingEditor editor, IMarket market, ChangeLog changes)
 {
     /// <summary>Sends a listing as it is stored, or notes that the seller published it by hand where the shop has no connection.</summary>
     /// <param name="listing">The listing, with its product and platform.</param>
@@ -20,8 +20,8 @@ internal sealed class ListingSender(TinContext db, ListingEditor editor, IMarket
     {
         var page = await db.Pages.FirstOrDefaultAsync(p => p.ListingId == listing.Id, stop);
         CheckSend(listing, marketId, isPage: page is not null);
-        // A platform of the seller's own has no connection: it is published there by hand.
-        var byHand = listing.Platform.Like is not null || page is not null;
+        // A platform of the seller's own has no connection, nor has a shop without a source: it is published there by hand.
+        var byHand = !market.IsConnected || listing.Platform.Like is not null || page is not null;
         var waiting = new OutboxRow
         {
             ListingId = listing.Id,
@@ -39,10 +39,48 @@ internal sealed class ListingSender(TinContext db, ListingEditor editor, IMarket
         return await Deliver(listing, waiting);
     }
 
+    /// <summary>
+    /// Notes that the texts as they are stored are live already, as those of an imported listing: the next change is compared with them, and
+    /// nothing is called a first publishing.
+    /// </summary>
+    /// <exception cref="InvalidInputException">The platform has no such market, or the day is to come, or before another send.</exception>
+    public async Task<Changed> MarkLive(ListingRow listing, string marketId, DateOnly since, CancellationToken stop)
+    {
+        var isPage = await db.Pages.AnyAsync(p => p.ListingId == listing.Id, stop);
+        if (!isPage && market.Places.FirstOrDefault(p => p.Id == marketId)?.PlatformId != listing.PlatformId)
+            throw new InvalidInputException([new("marketId", WriteMessages.NoMarketToSendTo(listing.Platform.Profile.Name))]);
+        if (since > market.LastDay)
+            throw new InvalidInputException([new("since", "Enter today or a day before.")]);
+        var at = since == market.Today ? market.Now : since.ToDateTime(new(12, 0), DateTimeKind.Utc);
+        if (await db.Sent.AnyAsync(s => s.ListingId == listing.Id && s.MarketId == marketId && s.At >= at, stop))
+            throw new InvalidInputException([new("since", "This listing was published after that day. Enter a later one.")]);
+        var sent = new SentRow
+        {
+            ListingId = listing.Id,
+            MarketId = marketId,
+            At = at,
+            NoticedAt = at,
+            ByHand = true,
+            Copy = listing.Copy,
+        };
+        db.Sent.Add(sent);
+        var watch = await WatchBefore.Of(db, listing.Id, marketId, stop);
+        await db.WatchOf(listing.Id, marketId, stop);
+        await db.SaveChangesAsync(stop);
+        return await changes.Save(
+            WriteMessages.MarkedLive(listing.Product.Name, since),
+            new(Screen.Write, listing.ProductId, listing.Id),
+            [new RemoveLive(sent.Id), watch],
+            stop
+        );
+    }
+
     /// <summary>Finishes the sends that a crash cut off. What is for a market that is not there, or does not answer, stays in the outbox.</summary>
     /// <exception cref="MarketException">The market does not answer.</exception>
     public async Task SendPending(CancellationToken stop)
     {
+        if (!market.IsConnected)
+            return;
         foreach (var waiting in await db.Outbox.OrderBy(o => o.Id).ToListAsync(stop))
         {
             if (market.Places.All(p => p.Id != waiting.MarketId))

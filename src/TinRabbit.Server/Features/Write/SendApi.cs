@@ -7,6 +7,10 @@ namespace TinRabbit.Server.Features.Write;
 /// <summary>Where to send a listing.</summary>
 public sealed record SendRequest(string MarketId);
 
+/// <summary>Since when a listing's texts are live, though they were published elsewhere.</summary>
+/// <param name="Since">The day; today or before.</param>
+public sealed record LiveRequest(string MarketId, DateOnly Since);
+
 /// <summary>A listing that was sent.</summary>
 /// <param name="NoticedAt">When the market's search results update; until then they show the earlier texts.</param>
 /// <param name="IsNoticed">Whether they have, in the market's time.</param>
@@ -22,6 +26,7 @@ internal static class SendApi
     {
         var api = app.MapGroup("/api/listings/{id:int}");
         api.MapPost("/send", SendListing);
+        api.MapPost("/live", MarkAsLive);
         api.MapGet("/sent", GetSent);
         api.MapGet("/export.csv", ExportCsv);
         api.MapGet("/export.xlsx", ExportXlsx);
@@ -43,6 +48,14 @@ internal static class SendApi
         var listing = await db.FindListing(id, stop).OrNotThere();
         return View(await sender.Send(listing, request.MarketId, stop), listing, market.Now);
     }
+
+    private static async Task<Changed> MarkAsLive(
+        int id,
+        LiveRequest request,
+        TinContext db,
+        ListingSender sender,
+        CancellationToken stop
+    ) => await sender.MarkLive(await db.FindListing(id, stop).OrNotThere(), request.MarketId, request.Since, stop);
 
     private static async Task<List<SentView>> GetSent(int id, TinContext db, IMarket market, CancellationToken stop)
     {

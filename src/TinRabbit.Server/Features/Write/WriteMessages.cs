@@ -57,4 +57,6 @@ internal static class WriteMessages
                     : " Pick more terms in Dig to use the rest."
                 : $" {offers:#,0} more {(offers == 1 ? "term" : "terms")} on your shelf would fit."
         );
+
+    public static string MarkedLive(string product, DateOnly since) => $"Marked “{product}” as live since {since:yyyy-MM-dd}";
 }

@@ -538,7 +538,23 @@ namespace TinRabbit.Server.Storage.Migrations
                     b.Property<TimeSpan>("ClockAhead")
                         .HasColumnType("TEXT");
 
+                    b.Property<TimeSpan>("ClockWasAhead")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Countries")
+                        .IsRequired()
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("TEXT")
+                        .HasDefaultValueSql("'[]'");
+
                     b.Property<string>("Currency")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<bool>("KeepsSampleData")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Language")
                         .IsRequired()
                         .HasColumnType("TEXT");
 
@@ -993,6 +1009,9 @@ namespace TinRabbit.Server.Storage.Migrations
                         .HasColumnType("INTEGER");
 
                     b.Property<DateOnly?>("From")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Kept")
                         .HasColumnType("TEXT");
 
                     b.Property<string>("Months")

@@ -1,10 +1,12 @@
 import { useQueryClient } from '@tanstack/react-query'
 import { useState } from 'react'
 import { api, ask } from '../kit/api'
+import { turnChange } from '../kit/changes'
 import { Key } from '../kit/key'
 import { messages } from '../kit/messages'
 import { refresh } from '../kit/queries'
 import type { Desk } from '../kit/shop'
+import { toast } from '../kit/toast'
 
 type Bad = { line: number; text: string; reason: string }
 
@@ -47,6 +49,8 @@ export function Paste({ desk, close, done, asFile }: { desk: Desk; close: () => 
       setBad(result.bad)
       setText(result.bad.map((b) => b.text).join('\n'))
       setSaid(messages.pasted(result.taken, result.new, result.bad.length))
+      const { change } = result
+      if (change) toast(messages.pasted(result.taken, result.new, result.bad.length), () => turnChange(cache, 'undo', change))
       if (result.taken > 0) done()
     } catch (e) {
       setSaid(messages.notPasted((e as Error).message))

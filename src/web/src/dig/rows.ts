@@ -37,6 +37,7 @@ export const unknownNumbers: Dug['numbers'] = {
   from: null,
   source: null,
   takenAt: null,
+  kept: [],
   doubts: [],
 }
 

@@ -15,7 +15,7 @@ export function Trail({ desk, here, go }: { desk: Desk; here: number | undefined
       queryFn: () =>
         ask(api.GET('/api/products/{id}/trail/{marketId}', { params: { path: { id: desk.product.id, marketId: desk.market.id } } })),
     }).data ?? []
-  const { run } = useChanges(desk.product.id)
+  const { run } = useChanges()
   const inside = (parent: number | null): Step[] => steps.filter((s) => s.parentId === parent)
   const list = (parent: number | null) => {
     const children = inside(parent)

@@ -41,7 +41,7 @@ export function useDigPage(desk: Desk) {
   const { product, market } = desk
   const picks = usePicks(desk).data?.picks
   const actions = usePickActions(desk)
-  const changes = useChanges(product.id)
+  const changes = useChanges()
   // Several terms are shown side by side; one is dug.
   const several = useMemo(() => termsIn(term), [term])
   const isSeveral = several.length > 1

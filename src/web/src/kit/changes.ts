@@ -3,33 +3,71 @@ import { useMemo } from 'react'
 import { api, ask } from './api'
 import { messages } from './messages'
 import { refreshAll } from './queries'
-import { toast, toastAgain } from './toast'
+import { toast, toastAgain, toastAsk } from './toast'
 import { inTurn } from './turn'
 
-export type Changed = { what: string | null; id?: number | null; revision?: number | null }
+export type Changed = { what: string | null; id?: number | null; revision?: number | null; asks?: string | null }
 
-/** Takes a change back, says so, and makes every screen ask again. */
-export async function undoChange(cache: QueryClient, product?: number, change?: number | null) {
+/** Where one is: the undo key takes back what was changed here, and nothing else. */
+export type Place = { screen: string; product?: number; listing?: number }
+
+/** Undo, or make again. */
+export type Turn = 'undo' | 'redo'
+
+let opened = new Date().toISOString()
+
+/** A screen is opened: picks made from here on are made on it. */
+export const openScreen = (_address: string) => {
+  opened = new Date().toISOString()
+}
+
+type Query = { change?: number; since?: string; opened?: string } & Partial<Place>
+
+const ways = { undo: '/api/changes/undo', redo: '/api/changes/redo' } as const
+
+async function turn(cache: QueryClient, to: Turn, query: Query) {
   try {
-    const { what } = await inTurn(() => ask(api.POST('/api/changes/undo', { params: { query: { product, change: change ?? undefined } } })))
-    toast(what ? messages.undone(what) : messages.nothingToUndo)
+    const turned = await inTurn(() => ask(api.POST(ways[to], { params: { query } })))
+    if (turned.what) await refreshAll(cache)
+    return turned
   } catch (e) {
     toast(messages.notUndone((e as Error).message))
+    await refreshAll(cache)
+    return null
   }
-  await refreshAll(cache)
+}
+
+const turned = (to: Turn, what: string) => (to === 'undo' ? messages.undone(what) : messages.redone(what))
+
+/** Takes one change back, or makes it again, and says so. */
+export async function turnChange(cache: QueryClient, to: Turn, change: number) {
+  const done = await turn(cache, to, { change })
+  if (done) toast(done.what ? turned(to, done.what) : messages.nothingToUndo)
+}
+
+/** Takes back what was changed here last, or makes it again; asks first where it is large. False where there is nothing. */
+export async function turnHere(cache: QueryClient, to: Turn, place: Place, since?: string) {
+  const done = await turn(cache, to, { ...place, opened, since })
+  if (done?.asks && done.id) {
+    const { id, asks } = done
+    toastAsk(messages.asksFirst(to, asks), to === 'undo' ? 'Undo' : 'Redo', () => turnChange(cache, to, id))
+    return true
+  }
+  if (done?.what) toast(turned(to, done.what))
+  return done === null || done.what !== null
 }
 
 /** Does something that can be undone: says what was done, offers Undo, and makes every screen ask again. */
-export function useChanges(product?: number) {
+export function useChanges() {
   const cache = useQueryClient()
   return useMemo(() => {
-    const undo = (change?: number | null) => undoChange(cache, product, change)
+    const undo = (change: number) => turnChange(cache, 'undo', change)
     /** The problem, for a dialog that stays open with what was typed; null when it is done. */
     const attempt = async (call: () => Promise<Changed>, refresh: (cache: QueryClient) => Promise<unknown> = refreshAll) => {
       let problem: string | null = null
       try {
         const { what, id } = await inTurn(call)
-        if (what) toast(what, () => undo(id))
+        if (what) toast(what, id ? () => undo(id) : undefined)
       } catch (e) {
         problem = messages.notSaved((e as Error).message)
       }
@@ -42,5 +80,5 @@ export function useChanges(product?: number) {
       else then?.()
     }
     return { undo, run, attempt }
-  }, [cache, product])
+  }, [cache])
 }

@@ -12,7 +12,7 @@ import { toast } from './toast'
 export function LeftOutPicks({ desk, leftOut, changed }: { desk: Desk; leftOut: LeftOut[]; changed: () => void }) {
   const actions = usePickActions(desk)
   const facts = useFacts(desk.product)
-  const { run } = useChanges(desk.product.id)
+  const { run } = useChanges()
   const homes = new Map(usePicks(desk).data?.picks.map((p): [string, Home] => [p.text, p.home]))
   if (leftOut.length === 0) return null
   // One line for each word that the facts lack, not one for each pick: a word that is true is added once.

@@ -21,7 +21,12 @@ export const messages = {
 
   // Undo
   undone: (what: string) => `Undone: ${what}`,
+  redone: (what: string) => `Made again: ${what}`,
+  passwordChanged: 'The password is changed. Every other session has ended.',
   nothingToUndo: 'Nothing to undo',
+  nothingToUndoHere: 'Nothing to undo here. Other changes are in History (H).',
+  nothingToRedoHere: 'Nothing to make again here. Other changes are in History (H).',
+  asksFirst: (to: 'undo' | 'redo', what: string) => `${to === 'undo' ? 'Undo' : 'Make again'}: ${what}?`,
 
   // Terms
   filtersSaved: (name: string) => `Saved the filters as “${name}”`,
@@ -31,7 +36,7 @@ export const messages = {
   chooseNumbers: 'First choose what the numbers at the end of the lines are.',
   importStopped: 'Stopped. Nothing was imported.',
   pasted: (taken: number, fresh: number, skipped: number) =>
-    `${counted(taken, 'term')} added${fresh < taken ? `, ${full(fresh)} of them new` : ''}.` +
+    `${counted(taken, 'term')} added${fresh === 0 ? ', known already' : fresh < taken ? `, ${full(fresh)} of them new` : ''}.` +
     (skipped > 0 ? ` ${counted(skipped, 'line')} skipped; fix ${skipped === 1 ? 'it' : 'them'} above.` : ''),
 
   // Picks
@@ -69,8 +74,10 @@ export const messages = {
   noFacts: (value: string) => `“${value}” isn’t in this product’s facts. Add it to the facts first, if it is true.`,
   attributeClosed: 'This listing’s category doesn’t have this attribute.',
   refreshed: (seen: number, changed: number, gone: number) =>
-    `Looked up ${counted(seen, 'rival')}: ${changed === 0 ? 'no changes since you saved them' : `${full(changed)} changed since you saved ${changed === 1 ? 'it' : 'them'}`}` +
-    (gone > 0 ? `, ${full(gone)} no longer in the market` : ''),
+    seen === 0 && gone === 0
+      ? 'None of these rivals can be looked up. Paste or import them again to see what has changed.'
+      : `Looked up ${counted(seen, 'rival')}: ${changed === 0 ? 'no changes since you saved them' : `${full(changed)} changed since you saved ${changed === 1 ? 'it' : 'them'}`}` +
+        (gone > 0 ? `, ${full(gone)} no longer in the market` : ''),
   reviewsThere: (mine: number, theirs: number) => `No new reviews: ${full(mine)} of yours and ${full(theirs)} of rivals’ are here`,
   reviewsNone: 'The market has no reviews of these listings.',
   pickedPhrase: (term: string, volume: number | null) =>

@@ -1,6 +1,6 @@
-import { keepPreviousData, useQuery } from '@tanstack/react-query'
+import { keepPreviousData, useQuery, useQueryClient } from '@tanstack/react-query'
 import { api, ask, type Fit, type Home, type Pick } from './api'
-import { type Changed, useChanges } from './changes'
+import { type Changed, turnHere, useChanges } from './changes'
 import { queryKey, refresh } from './queries'
 import type { Desk } from './shop'
 
@@ -17,10 +17,11 @@ export type Change = { source?: string; saidBy?: string[]; language?: string; fi
 /** Everything that can be done to picks; each says what it did and can be undone. */
 export function usePickActions(desk: Desk) {
   const path = { id: desk.product.id }
-  const changes = useChanges(desk.product.id)
+  const changes = useChanges()
   const does = (call: () => Promise<Changed>) => changes.run(call, undefined, (c) => refresh(c, 'picks'))
-  /** Undoes the last change; with its id, that one. */
-  const { undo } = changes
+  const cache = useQueryClient()
+  /** Undoes the last change of this product's picks. */
+  const undo = () => turnHere(cache, 'undo', { screen: 'pick', product: desk.product.id })
   const change = (texts: string[], change: Change) =>
     does(() =>
       ask(

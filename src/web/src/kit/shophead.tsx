@@ -1,12 +1,15 @@
+import { useQueryClient } from '@tanstack/react-query'
 import { useEffect, useState } from 'react'
 import { Link, useNavigate } from 'react-router'
-import { useChanges } from './changes'
+import { type Place, type Turn, turnHere } from './changes'
 import { useFocusKeeper } from './focus'
 import { History } from './history'
 import { Key } from './key'
 import { KeySheet } from './keysheet'
+import { messages } from './messages'
 import { useShop } from './shop'
 import { keysOf, useShortcuts } from './shortcuts'
+import { toast } from './toast'
 
 export function Rabbit() {
   return (
@@ -40,24 +43,33 @@ export function ThemeButton() {
 }
 
 /** What every screen has: undo, the history and the sheet of shortcuts by key, and a focus that is never lost. */
-export function useSheets(product?: number) {
+export function useSheets(place: Place) {
   const [sheet, setSheet] = useState<'keys' | 'history' | null>(null)
-  const { undo } = useChanges(product)
+  const cache = useQueryClient()
   useFocusKeeper()
-  useShortcuts({ undo: () => undo(), history: () => setSheet('history'), sheet: () => setSheet('keys') }, 'frame')
+  const turn = async (to: Turn) => {
+    if (!(await turnHere(cache, to, place))) toast(to === 'undo' ? messages.nothingToUndoHere : messages.nothingToRedoHere)
+  }
+  useShortcuts(
+    { undo: () => turn('undo'), redo: () => turn('redo'), history: () => setSheet('history'), sheet: () => setSheet('keys') },
+    'frame',
+  )
   const close = () => setSheet(null)
   return {
     showHistory: () => setSheet('history'),
-    open: sheet === 'keys' ? <KeySheet close={close} /> : sheet === 'history' ? <History product={product} close={close} /> : null,
+    open: sheet === 'keys' ? <KeySheet close={close} /> : sheet === 'history' ? <History product={place.product} close={close} /> : null,
   }
 }
+
+// Where the changes of each of these screens are noted.
+const screens: Record<string, string> = { Listings: 'listings', 'Web shop': 'pages', Watch: 'watch' }
 
 /** The header of screens about the shop as a whole, with the way back to the listing. */
 export function ShopHead({ name }: { name: string }) {
   const shop = useShop().data
   const navigate = useNavigate()
   const back = localStorage.getItem('last') ?? '/'
-  const sheets = useSheets()
+  const sheets = useSheets({ screen: screens[name] ?? 'settings' })
   useShortcuts({
     dig: () => navigate(back),
     listings: () => navigate('/listings'),

@@ -27,7 +27,8 @@ type Group = (typeof groups)[number]
 /** Every shortcut of the application: what handles the keys and what the sheet prints are this one list. */
 export const shortcuts = {
   search: { group: 'Everywhere', label: 'Search or jump to…', keys: ['$mod+k'], typing: true },
-  undo: { group: 'Everywhere', label: 'Undo the last change', keys: ['$mod+z', 'u'] },
+  undo: { group: 'Everywhere', label: 'Undo the last change made here', keys: ['$mod+z', 'u'] },
+  redo: { group: 'Everywhere', label: 'Make again what was undone', keys: ['$mod+Shift+z', 'Shift+u'] },
   history: { group: 'Everywhere', label: 'History of changes', keys: ['h'] },
   sheet: { group: 'Everywhere', label: 'Keyboard shortcuts', keys: ['Shift+?', '?'] },
   // Alt with a letter or a digit types a character on some keyboards: the position of the key counts there.

@@ -6,7 +6,7 @@ import { HelpLink } from './helplink'
 import { Key } from './key'
 import { counted, fixed, full, monthName, percent } from './numbers'
 import { queryKey } from './queries'
-import type { Desk } from './shop'
+import { type Desk, useShop } from './shop'
 import { useShortcuts } from './shortcuts'
 import { Countries, FamilyBars, Seen } from './termmarket'
 import { Correct, Figures, Readings } from './termnumbers'
@@ -39,6 +39,7 @@ export function TermDetail({
   actions?: ReactNode
 }) {
   const { market } = desk
+  const connected = useShop().data?.isConnected ?? true
   const settled = useSettled(text)
   const view = useQuery({
     queryKey: queryKey('term', market.id, text.toLowerCase()),
@@ -97,8 +98,8 @@ export function TermDetail({
         </div>
       )}
       {view && view.family.length > 1 && <FamilyBars view={view} here={text} dig={dig} />}
-      {view?.pages && <WebResults pages={view.pages} country={market.countryName} />}
-      {view?.seen && <Seen seen={view.seen} currency={market.currency} dig={dig} />}
+      {view?.pages && connected && <WebResults pages={view.pages} country={market.countryName} />}
+      {view?.seen && connected && <Seen seen={view.seen} currency={market.currency} dig={dig} />}
       <Countries key={text} desk={desk} text={text} />
       <Figures desk={desk} numbers={numbers} norm={view?.norm ?? norm} steps={view?.headroom} currency={market.currency} />
       {view && <Readings desk={desk} view={view} correct={() => setCorrecting(text)} />}

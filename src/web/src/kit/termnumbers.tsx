@@ -90,6 +90,15 @@ export function Figures(p: {
   )
 }
 
+/** What stays of an earlier reading is named with where it came from. */
+const keptNames: Record<TermView['numbers']['kept'][number]['field'], string> = {
+  volume: 'Searches',
+  competition: 'Competing listings',
+  titlesHolding: 'Titles that hold it',
+  clickCost: 'CPC',
+  months: 'Searches by month',
+}
+
 export function Readings({ desk, view, correct }: { desk: Desk; view: TermView; correct: () => void }) {
   const { numbers } = view
   const use = useReadings(desk)
@@ -98,6 +107,7 @@ export function Readings({ desk, view, correct }: { desk: Desk; view: TermView; 
       {numbers.source
         ? `Source: ${numbers.source}, ${desk.market.platformName}, ${desk.market.countryName}, ${numbers.takenAt ? dateOf(numbers.takenAt) : ''}. `
         : `No data for ${desk.market.platformName}, ${desk.market.countryName}. `}
+      {numbers.kept.map((k) => `${keptNames[k.field]} from ${k.source}, ${dateOf(k.takenAt)}. `).join('')}
       <button type="button" className="link" onClick={correct}>
         Correct <Key of="correct" />
       </button>

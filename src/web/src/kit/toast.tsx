@@ -15,6 +15,9 @@ export const toast = (text: string, undo?: () => void) => show({ text, act: undo
 /** Says what could not be done, and offers to try again until the seller does or dismisses it. */
 export const toastAgain = (text: string, again: () => void) => show({ text, act: again, label: 'Try again', stays: true })
 
+/** Asks whether to do something large, until the seller answers or dismisses it. */
+export const toastAsk = (text: string, label: string, act: () => void) => show({ text, act, label, stays: true })
+
 function clear() {
   current = null
   for (const l of listeners) l()

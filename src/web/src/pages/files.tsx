@@ -4,7 +4,7 @@ import { api, ask, type ImportItem, type ShopImport } from '../kit/api'
 import { useChanges } from '../kit/changes'
 import { Key } from '../kit/key'
 import { messages } from '../kit/messages'
-import { counted } from '../kit/numbers'
+import { counted, full } from '../kit/numbers'
 import { refreshAll } from '../kit/queries'
 import { useShop } from '../kit/shop'
 import { useShortcuts } from '../kit/shortcuts'
@@ -188,7 +188,7 @@ function Preview(p: {
       </p>
       <p className="flex gap-2 mb-3 items-center">
         <button type="button" className="btn btn-sm btn-primary" disabled={chosen.size === 0} onClick={p.start}>
-          Import {counted(chosen.size, 'thing')} <Key of="runImport" plain />
+          Import what is chosen ({full(chosen.size)}) <Key of="runImport" plain />
         </button>
         <button type="button" className="btn btn-sm" onClick={p.cancel}>
           Cancel <kbd>Esc</kbd>

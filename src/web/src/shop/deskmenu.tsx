@@ -14,7 +14,7 @@ export function DeskMenu({ desk }: { desk: Desk }) {
   const cache = useQueryClient()
   const shop = useShop().data
   const navigate = useNavigate()
-  const { run } = useChanges(desk.product.id)
+  const { run } = useChanges()
   const [asked, setAsked] = useState<'rename' | 'duplicate' | null>(null)
   const { product, market } = desk
   const path = { id: product.id }

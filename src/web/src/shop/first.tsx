@@ -1,11 +1,12 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query'
 import { useEffect, useState } from 'react'
 import { Navigate, useNavigate } from 'react-router'
-import { api, ask } from '../kit/api'
+import { api, ask, type Shop } from '../kit/api'
 import { queryKey } from '../kit/queries'
 import { marketFor, useShop } from '../kit/shop'
 import { Rabbit, ThemeButton } from '../kit/shophead'
 import { ToastLine } from '../kit/toast'
+import { CurrencySelect, LanguageSelect, languageOf, region, useCountries } from './countries'
 import { CouldNotOpen } from './frame'
 import { addPlatform, begunFrom } from './newplatform'
 
@@ -25,6 +26,84 @@ export function Start() {
 
 const another = 'another place'
 
+type Home = { currency: string; countries: string[]; language: string }
+
+/** Where the seller is: asked once, in a shop that no source of numbers is connected to. Null where it is known, or of no use. */
+function useHome(shop: Shop | undefined): [Home | null, (home: Home) => void] {
+  const [home, setHome] = useState<Home | null>(null)
+  const countries = useCountries(shop !== undefined && !shop.isConnected && shop.countries.length === 0)
+  useEffect(() => {
+    const here = countries?.find((c) => c.code === region()) ?? countries?.find((c) => c.code === 'us')
+    if (here) setHome((now) => now ?? { currency: here.currency, countries: [here.code], language: languageOf(here) })
+  }, [countries])
+  return [home, setHome]
+}
+
+function HomePart({ home, change }: { home: Home; change: (home: Home) => void }) {
+  const countries = useCountries()
+  return (
+    <fieldset className="mb-4">
+      <legend className="sub">Where you sell from</legend>
+      <div className="grid grid-cols-3 gap-3">
+        <label className="text-[14px]">
+          Country
+          <select
+            className="select select-sm w-full mt-1"
+            value={home.countries[0]}
+            onChange={(e) => {
+              const next = countries?.find((c) => c.code === e.target.value)
+              if (next) change({ currency: next.currency, countries: [next.code], language: languageOf(next) })
+            }}
+          >
+            {countries?.map((c) => (
+              <option key={c.code} value={c.code}>
+                {c.name}
+              </option>
+            ))}
+          </select>
+        </label>
+        <LanguageSelect name="Language you write in" value={home.language} change={(language) => change({ ...home, language })} />
+        <CurrencySelect value={home.currency} change={(currency) => change({ ...home, currency })} />
+      </div>
+    </fieldset>
+  )
+}
+
+/** The demo shop beside one's own, in a window of its own. */
+function SampleShop() {
+  const [opening, setOpening] = useState(false)
+  const [problem, setProblem] = useState('')
+  const open = async () => {
+    setOpening(true)
+    setProblem('')
+    // Opened by the click, or the browser refuses it.
+    const tab = window.open('', '_blank')
+    try {
+      const { address } = await ask(api.POST('/api/sample-shop'))
+      if (tab) tab.location.href = address
+      else window.location.href = address
+    } catch (e) {
+      tab?.close()
+      setProblem((e as Error).message)
+    }
+    setOpening(false)
+  }
+  return (
+    <p className="mt-8 pt-4 border-t border-base-300 text-[14px]">
+      Just looking?{' '}
+      <button type="button" className="link" onClick={open} disabled={opening}>
+        {opening ? 'Opening the sample shop…' : 'Try it with sample data'}
+      </button>{' '}
+      <span className="quiet">A made-up shop with made-up numbers opens beside yours. Nothing of it gets into your shop.</span>
+      {problem && (
+        <span className="block text-accent" role="alert">
+          {problem}
+        </span>
+      )}
+    </p>
+  )
+}
+
 /** What is sold, what shoppers call it, and where. */
 export function NewProduct() {
   const shop = useShop().data
@@ -41,10 +120,12 @@ export function NewProduct() {
   useEffect(() => {
     document.title = 'Add product · Tin Rabbit'
   }, [])
+  const [home, setHome] = useHome(shop)
   const missing = !name.trim() || !where || (where === another && (!place.trim() || !like))
   const add = async () => {
     setError('')
     try {
+      if (home) await ask(api.PUT('/api/shop', { body: home }))
       let platform = where
       if (where === another) {
         const nearest = platforms?.find((p) => p.id === like)
@@ -83,6 +164,7 @@ export function NewProduct() {
             if (!missing) add()
           }}
         >
+          {home && <HomePart home={home} change={setHome} />}
           <label className="block mb-4">
             <span className="sub block">Product name</span>
             <input
@@ -107,6 +189,11 @@ export function NewProduct() {
           </label>
           <fieldset className="mb-5">
             <legend className="sub">Where you sell it</legend>
+            {shop && !shop.isConnected && (
+              <p className="quiet text-[13.5px]">
+                These are templates: the rules of made-up places, one of each kind. For your own marketplace choose Another place.
+              </p>
+            )}
             {platforms?.map((p) => (
               <label key={p.id} className="flex gap-2.5 items-baseline py-1.5 cursor-pointer">
                 <input
@@ -170,6 +257,7 @@ export function NewProduct() {
             {what.trim() ? `Add product and search for “${what.trim()}”` : 'Add product'}
           </button>
         </form>
+        {first && shop && !shop.isConnected && <SampleShop />}
       </main>
       <ToastLine />
     </div>

@@ -1,5 +1,6 @@
 import { useEffect, useState } from 'react'
 import { Link, NavLink, Outlet, useLocation, useNavigate } from 'react-router'
+import { openScreen } from '../kit/changes'
 import { Key } from '../kit/key'
 import { Pocket } from '../kit/pocket'
 import { SampleBadge } from '../kit/sample'
@@ -62,7 +63,8 @@ function Framed({ desk }: { desk: Desk }) {
     if (steps.some(([path]) => pathname === `${desk.base}/${path}`)) localStorage.setItem('last', pathname + search)
   }, [pathname, search, desk.base])
   const [finding, setFinding] = useState(false)
-  const sheets = useSheets(desk.product.id)
+  const sheets = useSheets({ screen: step, product: desk.product.id, listing: desk.listingId })
+  useEffect(() => openScreen(pathname), [pathname])
   const go = (to: string) => navigate(`${desk.base}/${to}`)
   useShortcuts({
     search: () => setFinding(true),

@@ -6,7 +6,7 @@ import { ToastLine } from '../kit/toast'
 /** A product that is not listed on the platform that the address names. */
 export function NotHere({ product, market }: { product: Product; market: Market }) {
   const shop = useShop().data
-  const { run } = useChanges(product.id)
+  const { run } = useChanges()
   const add = (from?: number) =>
     run(async () => {
       await ask(

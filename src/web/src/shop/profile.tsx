@@ -3,6 +3,7 @@ import { ConflictBox } from '../kit/conflict'
 import { Key } from '../kit/key'
 import { counted } from '../kit/numbers'
 import { useShortcuts } from '../kit/shortcuts'
+import { LanguageSelect, SpellingSelect } from './countries'
 import { ProfileFields } from './profilefields'
 import { labelOf } from './profilerules'
 import { ProfileSearch } from './profilesearch'
@@ -117,6 +118,18 @@ export function ProfileSheet({
             value={profile.about ?? ''}
             onChange={(e) => change({ about: e.target.value })}
           />
+          <div className="grid grid-cols-2 gap-4 my-1 max-w-xl">
+            <LanguageSelect
+              name="Language of the listings"
+              value={profile.language ?? 'en'}
+              change={(language) => change({ language, spelling: null })}
+            />
+            <SpellingSelect
+              language={profile.language ?? 'en'}
+              value={profile.spelling ?? null}
+              change={(spelling) => change({ spelling })}
+            />
+          </div>
           <ProfileFields draft={draft} />
           <ProfileSearch draft={draft} usual={usual} />
         </>

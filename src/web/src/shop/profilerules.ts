@@ -30,20 +30,26 @@ export const capitals = {
 }
 
 export const thresholds: Record<string, string> = {
-  unusedShare: 'Allowed unused space, as a share (0–1)',
+  unusedShare: 'Allowed unused space',
   whatWithinWords: 'What it is: within the first words of the title',
   shoutingLetters: 'All caps: letters in a word',
   shoutingWords: 'All caps: words in a field',
   descriptionMinWords: 'Min words in the description',
   termPerHundredWords: 'Max uses of a term per 100 words',
   listSentenceWords: 'Keyword list: min words in the sentence',
-  listSentenceShare: 'Keyword list: share of words that are picks (0–1)',
+  listSentenceShare: 'Keyword list: part of the words that are picks',
   openingSentences: 'Opening: sentences that should contain a core pick',
-  rivalsFillShare: 'Attributes: share of listings that fill them (0–1)',
-  shopNameInTags: 'Shop name in a tag (1 = recommended)',
+  rivalsFillShare: 'Attributes: part of the listings that fill them',
+  shopNameInTags: 'A tag with the shop’s name is recommended',
   titleWordUses: 'Most times one word may come in a title',
   leadWordsMax: 'Most words of a lead',
 }
+
+/** Check settings that are a part of a whole, entered in percent. */
+export const shares = ['unusedShare', 'listSentenceShare', 'rivalsFillShare']
+
+/** Check settings that are on or off. */
+export const switches = ['shopNameInTags']
 
 const columns: Record<string, string> = {
   key: 'Key',

@@ -1,5 +1,5 @@
 import { Words } from './profileinputs'
-import { capitals, folds, number, thresholds } from './profilerules'
+import { capitals, folds, number, shares, switches, thresholds } from './profilerules'
 import type { ProfileDraft } from './useprofile'
 
 /** How a platform's search reads a listing, and where its checks begin. */
@@ -74,15 +74,12 @@ export function ProfileSearch({ draft, usual }: { draft: ProfileDraft; usual: Re
               <tr key={key}>
                 <td>{thresholds[key] ?? key}</td>
                 <td className="r">
-                  <input
-                    className="inline-input w-14 num text-right"
-                    inputMode="decimal"
-                    aria-label={thresholds[key] ?? key}
-                    placeholder={String(value)}
-                    defaultValue={profile.checks?.[key] ?? ''}
-                    onChange={(e) => {
+                  <CheckSetting
+                    name={key}
+                    usual={value}
+                    own={profile.checks?.[key] ?? null}
+                    put={(own) => {
                       const { [key]: _, ...others } = profile.checks ?? {}
-                      const own = number(e.target.value)
                       change({ checks: own === null ? others : { ...others, [key]: own } })
                     }}
                   />
@@ -93,5 +90,38 @@ export function ProfileSearch({ draft, usual }: { draft: ProfileDraft; usual: Re
         </table>
       </div>
     </div>
+  )
+}
+
+/** One setting of the checks: on or off, a part in percent, or a number. Left empty, it is as usual. */
+function CheckSetting(p: { name: string; usual: number; own: number | null; put: (own: number | null) => void }) {
+  const label = thresholds[p.name] ?? p.name
+  if (switches.includes(p.name))
+    return (
+      <input
+        type="checkbox"
+        className="checkbox checkbox-xs"
+        aria-label={label}
+        checked={(p.own ?? p.usual) > 0}
+        onChange={(e) => p.put(e.target.checked ? 1 : 0)}
+      />
+    )
+  const by = shares.includes(p.name) ? 100 : 1
+  const shown = (n: number) => String(Math.round(n * by * 1000) / 1000)
+  return (
+    <span className="whitespace-nowrap">
+      <input
+        className="inline-input w-14 num text-right"
+        inputMode="decimal"
+        aria-label={label}
+        placeholder={shown(p.usual)}
+        defaultValue={p.own === null ? '' : shown(p.own)}
+        onChange={(e) => {
+          const own = number(e.target.value)
+          p.put(own === null ? null : own / by)
+        }}
+      />
+      {by === 100 && ' %'}
+    </span>
   )
 }

@@ -11,6 +11,7 @@ import { useShop } from '../kit/shop'
 import { ShopHead } from '../kit/shophead'
 import { singleKeys, useSingleKeys } from '../kit/shortcuts'
 import { ToastLine, toast, toastAgain } from '../kit/toast'
+import { CurrencySelect, LanguageSelect, useCountries } from './countries'
 
 const kinds: Record<Backup['kind'], string> = {
   daily: 'Daily',
@@ -31,6 +32,7 @@ export function Settings() {
           <ShopPart />
           <WordsPart />
           <KeysPart />
+          <PasswordPart />
           <Backups />
           <Log />
         </div>
@@ -40,47 +42,150 @@ export function Settings() {
   )
 }
 
-// The list of the runtime; a few where it has none.
-const currencies = Intl.supportedValuesOf?.('currency') ?? ['AUD', 'CAD', 'EUR', 'GBP', 'USD']
-const currencyNames = new Intl.DisplayNames(locale, { type: 'currency' })
-
 function ShopPart() {
   const shop = useShop().data
+  const countries = useCountries()
   const { run } = useChanges()
   if (!shop) return null
-  const save = (name: string, currency: string) => {
-    if (name.trim() && (name.trim() !== shop.name || currency !== shop.currency))
-      run(() => ask(api.PUT('/api/shop', { body: { name: name.trim(), currency } })))
-  }
+  const { name, currency, language } = shop
+  // Only what is changed is sent, so that another window's change stays.
+  const save = (body: ShopSettings) => run(() => ask(api.PUT('/api/shop', { body })))
+  const rename = (to: string) => to.trim() && to.trim() !== name && save({ name: to.trim() })
+  const others = shop.countries.slice(1)
+  const nameOf = (code: string) => countries?.find((c) => c.code === code)?.name ?? code
   return (
     <section data-testid="shop-settings" className="mb-8">
       <h1 className="text-[24px] font-bold mb-2">Shop</h1>
-      <div className="flex flex-wrap gap-4 items-end">
+      <div className="grid grid-cols-2 gap-x-4 gap-y-3 max-w-xl">
         <label className="text-[14px] flex flex-col gap-1">
           Shop name
           <input
-            key={shop.name}
-            className="input input-sm w-72"
-            defaultValue={shop.name}
+            key={name}
+            className="input input-sm w-full"
+            defaultValue={name}
             maxLength={100}
-            onBlur={(e) => save(e.target.value, shop.currency)}
-            onKeyDown={(e) => e.key === 'Enter' && save(e.currentTarget.value, shop.currency)}
+            onBlur={(e) => rename(e.target.value)}
+            onKeyDown={(e) => e.key === 'Enter' && rename(e.currentTarget.value)}
           />
         </label>
-        <label className="text-[14px] flex flex-col gap-1">
-          Currency
-          <select className="select select-sm w-72" value={shop.currency} onChange={(e) => save(shop.name, e.target.value)}>
-            {currencies.map((c) => (
-              <option key={c} value={c}>
-                {c}: {currencyNames.of(c)}
-              </option>
-            ))}
-          </select>
-        </label>
+        <CurrencySelect value={currency} change={(to) => save({ currency: to })} />
+        {!shop.isConnected && (
+          <>
+            <label className="text-[14px]">
+              Home country
+              <select
+                className="select select-sm w-full mt-1"
+                value={shop.countries[0] ?? ''}
+                onChange={(e) => save({ countries: [e.target.value, ...others.filter((c) => c !== e.target.value)] })}
+              >
+                {shop.countries.length === 0 && <option value="">Choose…</option>}
+                {countries?.map((c) => (
+                  <option key={c.code} value={c.code}>
+                    {c.name}
+                  </option>
+                ))}
+              </select>
+            </label>
+            <LanguageSelect name="Language you write in" value={language} change={(to) => save({ language: to })} />
+            <label className="text-[14px]">
+              Also sells in
+              <select
+                className="select select-sm w-full mt-1"
+                value=""
+                disabled={shop.countries.length === 0}
+                onChange={(e) => save({ countries: [...shop.countries, e.target.value] })}
+              >
+                <option value="">Add a country…</option>
+                {countries
+                  ?.filter((c) => !shop.countries.includes(c.code))
+                  .map((c) => (
+                    <option key={c.code} value={c.code}>
+                      {c.name}
+                    </option>
+                  ))}
+              </select>
+            </label>
+            <ul className="text-[14px] self-end flex flex-wrap gap-x-3">
+              {others.map((c) => (
+                <li key={c}>
+                  {nameOf(c)}{' '}
+                  <button
+                    type="button"
+                    className="link"
+                    aria-label={`Remove ${nameOf(c)}`}
+                    onClick={() => save({ countries: shop.countries.filter((other) => other !== c) })}
+                  >
+                    Remove
+                  </button>
+                </li>
+              ))}
+            </ul>
+          </>
+        )}
       </div>
       <p className="quiet text-[13.5px] mt-2">
-        Built-in platforms show the currency of their country. Platforms of your own show this one.
+        {shop.isConnected
+          ? 'Built-in platforms show the currency of their country. Platforms of your own show this one.'
+          : 'Every list opens in the home country. A country that you remove stays for as long as there is data of it.'}
       </p>
+    </section>
+  )
+}
+
+type ShopSettings = { name?: string; currency?: string; language?: string; countries?: string[] }
+
+/** The owner's password, where other computers reach the shop: changing it ends every other session. */
+function PasswordPart() {
+  const session = useQuery({ queryKey: queryKey('session'), queryFn: () => ask(api.GET('/api/session')) }).data
+  const [problem, setProblem] = useState('')
+  if (!session?.needed) return null
+  const change = async (form: HTMLFormElement) => {
+    const data = new FormData(form)
+    try {
+      await ask(api.POST('/api/session/password', { body: { password: `${data.get('password')}`, next: `${data.get('next')}` } }))
+      form.reset()
+      setProblem('')
+      toast(messages.passwordChanged)
+    } catch (e) {
+      setProblem((e as Error).message)
+    }
+  }
+  return (
+    <section className="mb-8" data-testid="password">
+      <h2 className="text-[20px] font-bold mb-1">Owner’s password</h2>
+      <form
+        className="flex flex-wrap gap-2 items-end text-[14px]"
+        onSubmit={(e) => {
+          e.preventDefault()
+          change(e.currentTarget)
+        }}
+      >
+        <label className="flex flex-col gap-1">
+          Password so far
+          <input className="input input-sm w-56" type="password" name="password" autoComplete="current-password" maxLength={200} required />
+        </label>
+        <label className="flex flex-col gap-1">
+          New password, 12 characters or more
+          <input
+            className="input input-sm w-56"
+            type="password"
+            name="next"
+            autoComplete="new-password"
+            minLength={12}
+            maxLength={200}
+            required
+          />
+        </label>
+        <button type="submit" className="btn btn-sm">
+          Change
+        </button>
+      </form>
+      {problem && (
+        <p className="text-accent mt-1" role="alert">
+          {problem}
+        </p>
+      )}
+      <p className="quiet text-[13.5px] mt-1">Every other session ends. Logging out ends them, too.</p>
     </section>
   )
 }

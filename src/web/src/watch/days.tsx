@@ -26,7 +26,7 @@ const Narrowest = 7
 export function DaysView({ desk, watch, head }: ViewProps) {
   const [params, set] = useAddress()
   const path = { id: desk.listingId }
-  const { run } = useChanges(desk.product.id)
+  const { run } = useChanges()
   const query = useQuery({
     queryKey: queryKey('history', desk.listingId, desk.market.id),
     queryFn: () => ask(api.GET('/api/listings/{id}/history', { params: { path, query: { marketId: desk.market.id } } })),

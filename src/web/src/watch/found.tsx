@@ -90,7 +90,9 @@ export function FoundView(p: ViewProps & { save: (changed: { checksDaily?: boole
           <span className="quiet">
             Last check {dateTimeOf(last.at)} ({last.source}).{' '}
             {appeared + gone === 0
-              ? 'Nothing flipped since the check before.'
+              ? data?.checks.length === 1
+                ? 'The next one shows what has changed.'
+                : 'Nothing flipped since the check before.'
               : `Since the check before: ${counted(appeared, 'term')} found again or newly, ${full(gone)} no longer found.`}
           </span>
         )}

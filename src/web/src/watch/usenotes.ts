@@ -28,7 +28,7 @@ export const useJournal = (filter: NoteFilter) =>
 
 /** The change notes of a listing in a market, with those of its product and of the shop; what happened after them only where it is needed. */
 export function useNotes(desk: Desk, effects = true) {
-  const { run, attempt } = useChanges(desk.product.id)
+  const { run, attempt } = useChanges()
   const query = useJournal({ listingId: desk.listingId, marketId: desk.market.id, effects })
   const stale = (cache: Parameters<typeof refresh>[0]) => refresh(cache, 'watch')
   /** The problem; null once it is saved. */

@@ -36,7 +36,7 @@ export function useWatch(desk: Desk) {
 /** What was found of a listing, and the check that is under way. */
 export function useFound(desk: Desk) {
   const cache = useQueryClient()
-  const { run, attempt } = useChanges(desk.product.id)
+  const { run, attempt } = useChanges()
   const path = { id: desk.listingId }
   const marketId = desk.market.id
   const query = useQuery({

@@ -22,7 +22,7 @@ export function Buyers(p: ViewProps) {
   const { desk } = p
   const [params, set] = useAddress()
   const cache = useQueryClient()
-  const { run } = useChanges(desk.product.id)
+  const { run } = useChanges()
   const path = { id: desk.listingId }
   const marketId = desk.market.id
   const file = useRef<HTMLInputElement>(null)

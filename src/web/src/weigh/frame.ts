@@ -1,13 +1,13 @@
 import type { ReactNode } from 'react'
 import type { Listing, Weighing } from '../kit/api'
-import type { Steps } from '../kit/drafts/steps'
+import type { ListingSteps } from '../kit/drafts/steps'
 import type { Desk } from '../kit/shop'
 
 /** What every view of Weigh is given: the listing as it is being edited, and what stands around the view. */
 export type ViewProps = {
   desk: Desk
   listing: Listing
-  steps: Steps
+  steps: ListingSteps
   weighing: Weighing
   /** The names of the views. */
   head: ReactNode

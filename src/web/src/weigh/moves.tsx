@@ -4,7 +4,7 @@ import { Link } from 'react-router'
 import { api, ask, type Copy, type Listing, type Move, type Value } from '../kit/api'
 import { Difference } from '../kit/difference'
 import type { DraftView } from '../kit/drafts/draft'
-import type { Steps } from '../kit/drafts/steps'
+import type { ListingSteps } from '../kit/drafts/steps'
 import { HelpLink } from '../kit/helplink'
 import { LeftOutPicks } from '../kit/leftout'
 import { messages } from '../kit/messages'
@@ -19,7 +19,7 @@ const shownAtFirst = 12
 type Row = Move & { others: number; under: boolean }
 
 /** The single edits that raise the listing's grip, the greatest gain first: one key applies, and one takes it back. */
-export function Moves(p: { desk: Desk; listing: Listing; saving: DraftView<Copy>; steps: Steps }) {
+export function Moves(p: { desk: Desk; listing: Listing; saving: DraftView<Copy>; steps: ListingSteps }) {
   const { desk, listing } = p
   const [at, setAt] = useState(0)
   const [all, setAll] = useState(false)

@@ -33,11 +33,12 @@ function Weighed({ desk, saved }: { desk: Desk; saved: Listing }) {
   const weighing = useWeighing(desk)
   const [draft] = useState(() => listingDraft(saved.id, saved.copy, saved.revision))
   const saving = useDraftView(draft)
-  const steps = useSteps(draft)
+  const steps = useSteps(draft, { screen: 'weigh', product: desk.product.id, listing: desk.listingId })
   const view = viewIn(views, params.get('view'))
   const go = (to: string) => set({ view: to === 'fields' ? null : to, side: null, at: null, sort: null, dir: null })
   useShortcuts({
-    undo: steps.undoLast,
+    undo: steps.undo,
+    redo: steps.redo,
     movesPanel: () => set({ side: 'moves' }),
     pickPanel: view === 'fields' && (() => set({ side: 'pick' })),
     detailPanel: view !== 'fields' && (() => set({ side: 'detail' })),

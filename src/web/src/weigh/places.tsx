@@ -206,7 +206,7 @@ function BroughtFields({ found, name, listing, steps, weighing }: ViewProps & { 
       ))}
       <p className="mt-3">
         <button type="button" className="btn btn-sm btn-primary" disabled={kept.size === 0} onClick={apply}>
-          Bring {counted(kept.size, 'field')} over
+          {kept.size === 0 ? 'Bring over' : `Bring ${counted(kept.size, 'field')} over`}
         </button>
       </p>
     </div>

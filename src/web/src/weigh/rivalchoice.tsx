@@ -61,7 +61,9 @@ export function RivalChoice({ desk, add }: { desk: Desk; add: (ids: string[]) =>
           />
         </label>
         <span className="quiet text-[13.5px]">
-          {found.data ? `${counted(found.data.found, 'result')}; the first ${full(rows.length)}, weighed for your picks` : 'Searching…'}
+          {found.data
+            ? `${found.data.found === 0 ? 'No results' : `${counted(found.data.found, 'result')}; the first ${full(rows.length)}, weighed for your picks`}`
+            : 'Searching…'}
         </span>
         <button
           type="button"

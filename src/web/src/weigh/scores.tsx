@@ -32,8 +32,9 @@ export function Scores({ weighing, listing, required }: { weighing: Weighing; li
           </div>
           <p className="quiet text-[13.5px] mt-1">
             The share of your picks’ demand that can find this listing: {weighing.eligible} of {counted(weighing.picks, 'pick')}
-            {weighing.basis !== 'counted' && `, ${full(weighing.volume)} of ${full(weighing.totalVolume)} searches/mo`}. Weighted by fit:{' '}
-            {sum(sums.eligibleDemand)} ÷ {sum(sums.demand)}. <span data-testid="counted-by">{countedBy(weighing)}</span>
+            {weighing.basis !== 'counted' && `, ${full(weighing.volume)} of ${full(weighing.totalVolume)} searches/mo`}.{' '}
+            {sums.demand > 0 && `Weighted by fit: ${sum(sums.eligibleDemand)} ÷ ${sum(sums.demand)}. `}
+            <span data-testid="counted-by">{countedBy(weighing)}</span>
           </p>
         </div>
         <div>

@@ -10,7 +10,7 @@ import { upload } from '../kit/upload'
 /** A listing among its rivals, and what can be done with them. */
 export function useRivals(desk: Desk, listing: Listing) {
   const cache = useQueryClient()
-  const { run, attempt } = useChanges(desk.product.id)
+  const { run, attempt } = useChanges()
   const marketId = desk.market.id
   const path = { id: desk.listingId }
   const query = useQuery({

@@ -40,7 +40,7 @@ function Sheet({ desk, listing }: { desk: Desk; listing: Listing }) {
 
   const { weighing, began, pieces, picksSeen, ...weighed } = useDraftWeighing(desk, draft, pictures.view.revision)
   const checked = useCheck(desk, draft, pictures.draft, { copy, pictures: pictures.view.revision, picks: picksSeen })
-  const steps = useSteps(draft)
+  const steps = useSteps(draft, { screen: 'write', product: desk.product.id, listing: desk.listingId })
   const titles = useTitle(listing.id, draft, title, steps.replaceField)
   const findings = useFindings(desk, draft, pictures.draft, checked, steps.replaceField)
   const { actions } = findings
@@ -93,8 +93,8 @@ function Sheet({ desk, listing }: { desk: Desk; listing: Listing }) {
   }
   const fieldOfFocus = () => listing.fields.find((f) => f.key === focusedField())
   useShortcuts({
-    // The fills and fixes of this listing come first; when there are none left, the frame undoes what it can.
-    undo: steps.undoLast,
+    undo: steps.undo,
+    redo: steps.redo,
     copyField: () => {
       const field = fieldOfFocus()
       field ? copyText(field.label, oneText(field, copy[field.key])) : copyAll()

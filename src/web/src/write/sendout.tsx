@@ -1,6 +1,7 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query'
 import { Link } from 'react-router'
 import { api, ask } from '../kit/api'
+import { useChanges } from '../kit/changes'
 import { messages } from '../kit/messages'
 import { dateTimeOf } from '../kit/numbers'
 import { queryKey, refresh } from '../kit/queries'
@@ -22,6 +23,7 @@ export function SendOut({
   copyAll: () => void
 }) {
   const cache = useQueryClient()
+  const { run } = useChanges()
   const path = { id: desk.listingId }
   const { platformName } = desk.market
   const own = desk.market.own || isPage
@@ -40,6 +42,16 @@ export function SendOut({
     }
     refresh(cache, 'versions', 'pages', 'watch')
   }
+  // What is live is what later changes are compared with.
+  const markLive = (since: string) =>
+    run(
+      async () => {
+        await settle()
+        return ask(api.POST('/api/listings/{id}/live', { params: { path }, body: { marketId: desk.market.id, since } }))
+      },
+      undefined,
+      (c) => refresh(c, 'versions', 'pages', 'watch'),
+    )
   const download = async (address: string) => {
     try {
       await settle()
@@ -63,6 +75,24 @@ export function SendOut({
           {own ? 'Mark as published' : 'Send listing'}
         </button>
       </p>
+      {sent?.length === 0 && (
+        <form
+          className="mb-3 flex flex-wrap gap-2 items-baseline"
+          onSubmit={(e) => {
+            e.preventDefault()
+            const since = new FormData(e.currentTarget).get('since') as string
+            if (since) markLive(since)
+          }}
+        >
+          <label>
+            These texts are live already, since{' '}
+            <input className="inline-input num" type="date" name="since" max={new Date().toISOString().slice(0, 10)} required />
+          </label>
+          <button type="submit" className="link">
+            Mark as live
+          </button>
+        </form>
+      )}
       {sent && sent.length > 0 && (
         <table className="plain text-[13.5px] mb-3">
           <thead>

@@ -1,7 +1,7 @@
 import type { RefObject } from 'react'
 import type { Checked, Copy, Field, Finding, Listing, PageFigures, Value, Weighed, Weighing } from '../kit/api'
 import type { Draft } from '../kit/drafts/draft'
-import type { Steps } from '../kit/drafts/steps'
+import type { ListingSteps } from '../kit/drafts/steps'
 import type { Desk } from '../kit/shop'
 import { keysOf, type ShortcutId } from '../kit/shortcuts'
 import { Figures, Held } from './figures'
@@ -38,7 +38,7 @@ export function SidePanel(p: {
   draft: Draft<Copy>
   title: Field | undefined
   titles: ReturnType<typeof useTitle>
-  steps: Steps
+  steps: ListingSteps
   weighing: Weighing | undefined
   weighedCopy: Copy | undefined
   began: Weighed | null
@@ -103,7 +103,6 @@ export function SidePanel(p: {
         />
       ) : side === 'versions' ? (
         <Versions
-          product={desk.product.id}
           listingId={listing.id}
           copy={copy}
           settle={p.settle}

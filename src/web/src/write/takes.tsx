@@ -34,7 +34,7 @@ export function Takes({
 }) {
   const [beside, setBeside] = useState<string[]>([])
   const [naming, setNaming] = useState<Take | null>(null)
-  const { run } = useChanges(desk.product.id)
+  const { run } = useChanges()
   const path = { id: desk.listingId }
   const remove = (t: Take) => run(() => ask(api.DELETE('/api/listings/{id}/takes/{take}', { params: { path: { ...path, take: t.id } } })))
   const pages = useInfiniteQuery({

@@ -2,7 +2,7 @@ import { useCallback, useMemo, useRef } from 'react'
 import { api, ask, type Copy, type Finding, type Value } from '../kit/api'
 import { useChanges } from '../kit/changes'
 import type { Draft } from '../kit/drafts/draft'
-import type { Steps } from '../kit/drafts/steps'
+import type { ListingSteps } from '../kit/drafts/steps'
 import { useFacts } from '../kit/facts'
 import { messages } from '../kit/messages'
 import { factLines } from '../kit/names'
@@ -27,7 +27,7 @@ export function useFindings(
   draft: Draft<Copy>,
   pictures: Draft<string[]>,
   checked: ReturnType<typeof useCheck>,
-  replaceField: Steps['replaceField'],
+  replaceField: ListingSteps['replaceField'],
 ) {
   const { open, about, check } = checked
   const { add } = useFacts(desk.product)
@@ -83,7 +83,7 @@ export function useFindings(
     },
     [add, check],
   )
-  const { run } = useChanges(desk.product.id)
+  const { run } = useChanges()
   const noClaim = useCallback(
     async (f: Finding) => {
       const word = f.claim?.word

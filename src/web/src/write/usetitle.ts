@@ -2,13 +2,13 @@ import { useQueryClient } from '@tanstack/react-query'
 import { useCallback } from 'react'
 import { api, ask, type Copy, type Field } from '../kit/api'
 import type { Draft } from '../kit/drafts/draft'
-import type { Steps } from '../kit/drafts/steps'
+import type { ListingSteps } from '../kit/drafts/steps'
 import { messages } from '../kit/messages'
 import { refresh } from '../kit/queries'
 import { toast } from '../kit/toast'
 
 /** The title of a listing and its takes. */
-export function useTitle(listingId: number, draft: Draft<Copy>, title: Field | undefined, replaceField: Steps['replaceField']) {
+export function useTitle(listingId: number, draft: Draft<Copy>, title: Field | undefined, replaceField: ListingSteps['replaceField']) {
   const cache = useQueryClient()
   const add = useCallback(
     (text: string) => ask(api.POST('/api/listings/{id}/takes', { params: { path: { id: listingId } }, body: { text } })),

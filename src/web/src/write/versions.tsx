@@ -11,13 +11,11 @@ import { NameBox, Walked } from '../kit/walked'
 
 /** Every saved state of the listing: compared word by word, renamed, restored, deleted. */
 export function Versions({
-  product,
   listingId,
   copy,
   settle,
   restore,
 }: {
-  product: number
   listingId: number
   copy: () => Copy
   settle: () => Promise<void>
@@ -28,7 +26,7 @@ export function Versions({
   const [against, setAgainst] = useState(0)
   const [naming, setNaming] = useState<number | null>(null)
   const path = { id: listingId }
-  const { run } = useChanges(product)
+  const { run } = useChanges()
   const remove = (v: Version) => {
     run(() => ask(api.DELETE('/api/listings/{id}/versions/{version}', { params: { path: { ...path, version: v.id } } })))
   }

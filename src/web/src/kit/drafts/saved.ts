@@ -1,6 +1,6 @@
 import type { QueryClient } from '@tanstack/react-query'
 import type { Facts } from '../api'
-import { type Changed, undoChange } from '../changes'
+import { type Changed, turnChange } from '../changes'
 import { refresh } from '../queries'
 import { changeKnownProduct } from '../shop'
 import { toast } from '../toast'
@@ -26,5 +26,5 @@ export const afterSave = (cache: QueryClient) => (draft: Draft<unknown>, value: 
     case 'site':
       refresh(cache, 'pages', 'products')
   }
-  if (report?.what) toast(report.what, () => undoChange(cache, product, report.id))
+  if (report?.what) toast(report.what, report.id ? () => turnChange(cache, 'undo', report.id as number) : undefined)
 }

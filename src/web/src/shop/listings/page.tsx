@@ -6,7 +6,7 @@ import { useChanges } from '../../kit/changes'
 import { Key } from '../../kit/key'
 import { messages } from '../../kit/messages'
 import { counted, full } from '../../kit/numbers'
-import { SampleBadge } from '../../kit/sample'
+import { SampleBadge, SampleNotice } from '../../kit/sample'
 import { useSelection } from '../../kit/selection'
 import { useShop } from '../../kit/shop'
 import { ShopHead } from '../../kit/shophead'
@@ -83,12 +83,13 @@ export function ListingsPage() {
       <main className="work" style={{ gridTemplateColumns: editing ? 'minmax(0,1fr) 470px' : 'minmax(0,1fr)' }}>
         <section className="sheet !overflow-hidden grid" style={{ gridTemplateRows: 'auto auto minmax(0,1fr)' }} data-testid="listings">
           <div>
+            <SampleNotice />
             <h1 className="text-[24px] font-bold leading-tight">
               {counted(passing.length, archived ? 'archived listing' : 'listing')}
               {!archived && passing.length > 0 && !progress && (
                 <span className="font-normal text-[17px]">
                   {' '}
-                  {lost > 0 || lostPicks === 0 ? `lose ${full(lost)} searches/mo` : `can’t be found for ${counted(lostPicks, 'pick')}`}
+                  {lostWords(passing.length, lost, lostPicks)}
                   {required > 0 && `; ${counted(required, 'needs', 'need')} a required fix`}
                 </span>
               )}
@@ -232,3 +233,11 @@ export function ListingsPage() {
     </div>
   )
 }
+
+/** What listings lose, as their sentence goes on. */
+const lostWords = (listings: number, searches: number, picks: number) =>
+  searches > 0
+    ? `${listings === 1 ? 'loses' : 'lose'} ${full(searches)} searches/mo`
+    : picks > 0
+      ? `can’t be found for ${counted(picks, 'pick')}`
+      : `${listings === 1 ? 'loses' : 'lose'} nothing`

@@ -1,0 +1,23 @@
+using System.Text.Json.Serialization;
+
+namespace TinRabbit.Server.Shelf;
+
+/// <summary>A number of a reading.</summary>
+[JsonConverter(typeof(JsonStringEnumConverter<NumberField>))]
+public enum NumberField
+{
+    [JsonStringEnumMemberName("volume")]
+    Volume,
+
+    [JsonStringEnumMemberName("competition")]
+    Competition,
+
+    [JsonStringEnumMemberName("titlesHolding")]
+    TitlesHolding,
+
+    [JsonStringEnumMemberName("clickCost")]
+    ClickCost,
+
+    [JsonStringEnumMemberName("months")]
+    Months,
+}
