@@ -11,6 +11,7 @@ public sealed class OfflineMarket(TimeProvider clock) : IMarket
 {
     private readonly List<string> _known = [];
     private IReadOnlyList<Country> _countries = [];
+    private string _language = "";
 
     /// <inheritdoc/>
     public string Name => "No connection";
@@ -34,19 +35,22 @@ public sealed class OfflineMarket(TimeProvider clock) : IMarket
     public IReadOnlyList<MarketPlace> Places { get; private set; } = [];
 
     /// <summary>Tells it the markets of the shop: each platform, and web search, in each country that the seller sells in, in this order.</summary>
-    public void Know(IEnumerable<string> platforms, IReadOnlyList<Country> countries)
+    /// <param name="platforms">Their IDs.</param>
+    /// <param name="countries">The home country first.</param>
+    /// <param name="language">What the seller writes in, as a BCP 47 tag.</param>
+    public void Know(IEnumerable<string> platforms, IReadOnlyList<Country> countries, string language)
     {
         lock (_known)
         {
             _known.Clear();
             _known.AddRange(platforms.Append(MarketPlace.Web).Distinct());
-            _countries = countries;
+            (_countries, _language) = (countries, language);
             Places = [.. PlacesOf(_known)];
         }
     }
 
     private IEnumerable<MarketPlace> PlacesOf(IEnumerable<string> platforms) =>
-        platforms.SelectMany(p => _countries.Select(c => new MarketPlace($"{p}-{c.Code}", p, c.Code, c.Name, c.Language, c.Currency)));
+        platforms.SelectMany(p => _countries.Select(c => new MarketPlace($"{p}-{c.Code}", p, c.Code, c.Name, _language, c.Currency)));
 
     /// <inheritdoc/>
     public Task<IReadOnlyList<string>> Suggest(string marketId, string typed, int most, CancellationToken stop) => None<string>();

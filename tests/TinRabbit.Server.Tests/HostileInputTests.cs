@@ -427,6 +427,28 @@ public sealed class HostileInputTests(TestShop shop) : IClassFixture<TestShop>
         Assert.Equal("a word", read.Text);
     }
 
+    [Theory]
+    // Pictures in a page end their elements by themselves; elsewhere that is no end, also not behind a picture that HTML has ended.
+    [InlineData("<svg><title>Cart</title>", "<path d='M0 0'/>", 400, true)]
+    [InlineData("<ul>", "<li>one", 4_000, true)]
+    [InlineData("<p>", "<br/>", 4_000, true)]
+    [InlineData("", "<div/>", 400, false)]
+    [InlineData("<svg><div>", "<path/>", 400, false)]
+    [InlineData("<svg><title>", "<path/>", 400, false)]
+    [InlineData("", "<i><b>", 200, false)]
+    public void Only_what_nests_counts_as_depth(string before, string part, int times, bool isRead)
+    {
+        var html = before + string.Concat(Enumerable.Repeat(part, times));
+        Assert.Equal(isRead, TinRabbit.Core.Platforms.HtmlBounds.Problem(html) is null);
+        // What is let through, a parser reads no deeper than the bound, but for what it adds around.
+        if (!isRead)
+            return;
+        var body = new AngleSharp.Html.Parser.HtmlParser().ParseDocument(html).Body!;
+        Assert.InRange(DepthOf(body), 1, TinRabbit.Core.Platforms.HtmlBounds.Depth + 3);
+
+        static int DepthOf(AngleSharp.Dom.INode node) => 1 + node.ChildNodes.Select(DepthOf).DefaultIfEmpty().Max();
+    }
+
     [Fact]
     public void Html_with_ends_that_never_come_is_blanked_in_one_pass()
     {

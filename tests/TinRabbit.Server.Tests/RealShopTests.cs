@@ -127,7 +127,9 @@ public sealed class RealShopTests : IDisposable
         await using (var scope = _shop.Services.CreateAsyncScope())
         {
             var db = scope.ServiceProvider.GetRequiredService<TinContext>();
-            (await db.Shops.FirstAsync()).ClockAhead = TimeSpan.FromDays(9);
+            // As the update of such a shop finds it.
+            var shop = await db.Shops.FirstAsync();
+            (shop.ClockAhead, shop.MayHoldSampleData) = (TimeSpan.FromDays(9), true);
             var day = DateOnly.FromDateTime(DateTime.UtcNow).AddDays(5);
             db.Figures.AddRange(
                 FigureRow.Of(listing, Market, new(day, 3, 2, 1), "my file"),
@@ -177,10 +179,27 @@ public sealed class RealShopTests : IDisposable
         Assert.Equal(1, (await _shop.Shelf(Market, new { take = 1 }))["all"]!.GetValue<int>());
 
         await _shop.Post($"/api/changes/undo?sure=true&change={deleted["id"]}", new { });
-        left = await _shop.Get("/api/sample-data");
-        Assert.Equal((2, 1), (Number(left, "figures"), Number(left, "terms")));
+        Assert.Equal(2, (await _shop.Shelf(Market, new { take = 1 }))["all"]!.GetValue<int>());
+        // Brought back by hand it is kept, and not told of again.
+        Assert.Equal(
+            (0, 0),
+            (Number(await _shop.Get("/api/sample-data"), "figures"), Number(await _shop.Get("/api/sample-data"), "terms"))
+        );
+    }
+
+    [Fact]
+    public async Task Sample_data_that_the_seller_keeps_stays_and_is_not_told_of_again()
+    {
+        var listing = await _shop.ListingOf(await _shop.AddProduct("Leather notebook cover"), "hedgerow-fair");
+        await using var scope = _shop.Services.CreateAsyncScope();
+        var db = scope.ServiceProvider.GetRequiredService<TinContext>();
+        (await db.Shops.FirstAsync()).MayHoldSampleData = true;
+        db.Figures.Add(FigureRow.Of(listing, Market, new(new(2026, 11, 3), 3, 2, 1), MarketSource.SampleData));
+        await db.SaveChangesAsync();
+        Assert.Equal(1, Number(await _shop.Get("/api/sample-data"), "figures"));
         await _shop.Post("/api/sample-data/keep", new { });
-        Assert.True((await _shop.Get("/api/sample-data"))["isKept"]!.GetValue<bool>());
+        Assert.Equal(0, Number(await _shop.Get("/api/sample-data"), "figures"));
+        Assert.Equal(1, await db.Figures.CountAsync());
     }
 
     [Fact]

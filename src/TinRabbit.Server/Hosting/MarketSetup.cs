@@ -9,11 +9,13 @@ namespace TinRabbit.Server.Hosting;
 internal sealed class MarketSetup(IMarket market, DataFolder folder, ILogger<MarketSetup> log)
 {
     private TimeSpan _moved;
+    private string? _placesMadeOf;
 
     /// <summary>Sets the simulated clock, opens markets for the seller's own platforms, and sends again what was sent before this start.</summary>
     public async Task Remind(TinContext db, CancellationToken stop)
     {
         await SetClock(db, stop);
+        _placesMadeOf = null;
         await KnowPlaces(db, stop);
         foreach (var own in await db.Platforms.AsNoTracking().Where(p => p.Like != null).ToListAsync(stop))
             // Where one cannot be opened, the others would only make the start wait.
@@ -36,6 +38,11 @@ internal sealed class MarketSetup(IMarket market, DataFolder folder, ILogger<Mar
     {
         if (market is not OfflineMarket offline || await db.Shops.OrderBy(s => s.Id).FirstOrDefaultAsync(stop) is not { } shop)
             return;
+        // What the places are made of; counting the terms of a large shelf takes a while.
+        var platforms = await db.Platforms.OrderBy(p => p.Id).Select(p => p.Id).ToListAsync(stop);
+        var madeOf = string.Join(' ', [.. shop.Countries, shop.Currency, shop.Language, .. platforms]);
+        if (madeOf == _placesMadeOf)
+            return;
         var used = await db.Terms.GroupBy(t => t.MarketId).OrderByDescending(g => g.Count()).Select(g => g.Key).ToListAsync(stop);
         used.AddRange(await db.Watches.Select(w => w.MarketId).Distinct().ToListAsync(stop));
         used.AddRange(await db.Rivals.Select(r => r.MarketId).Distinct().ToListAsync(stop));
@@ -47,21 +54,11 @@ internal sealed class MarketSetup(IMarket market, DataFolder folder, ILogger<Mar
         var known = codes.Count > 0 ? codes : [Countries.Usual];
         var home = shop.Countries is [var first, ..] ? first : null;
         offline.Know(
-            await db.Platforms.OrderBy(p => p.Id).Select(p => p.Id).ToListAsync(stop),
-            [
-                .. known
-                    .Select(c => Countries.All[c])
-                    .Select(c =>
-                        c.Code == home
-                            ? c with
-                            {
-                                Currency = shop.Currency,
-                                Language = shop.Language.Length > 0 ? shop.Language : c.Language,
-                            }
-                            : c
-                    ),
-            ]
+            platforms,
+            [.. known.Select(c => c == home ? Countries.All[c] with { Currency = shop.Currency } : Countries.All[c])],
+            shop.Language.Length > 0 ? shop.Language : "en"
         );
+        _placesMadeOf = madeOf;
     }
 
     /// <summary>Opens markets for a new or changed platform. Where the source cannot, the platform has no numbers, and everything else works.</summary>

@@ -11,24 +11,10 @@ internal static class Countries
         CultureInfo
             .GetCultures(CultureTypes.SpecificCultures)
             .Where(c => c.Name.Length > 0)
-            .Select(c => (Culture: c, Region: new RegionInfo(c.Name)))
-            .Where(c => c.Region.TwoLetterISORegionName is [>= 'A' and <= 'Z', >= 'A' and <= 'Z'] && c.Region.ISOCurrencySymbol.Length == 3)
-            .GroupBy(c => c.Region.TwoLetterISORegionName.ToLowerInvariant())
-            .Select(g => new Country(
-                g.Key,
-                g.First().Region.EnglishName,
-                Language(g.Key, g.Select(c => c.Culture)),
-                g.First().Region.ISOCurrencySymbol
-            ))
+            .Select(c => new RegionInfo(c.Name))
+            .Where(r => r.TwoLetterISORegionName is [>= 'A' and <= 'Z', >= 'A' and <= 'Z'] && r.ISOCurrencySymbol.Length == 3)
+            .Select(r => new Country(r.TwoLetterISORegionName.ToLowerInvariant(), r.EnglishName, r.ISOCurrencySymbol))
+            .DistinctBy(c => c.Code)
             .OrderBy(c => c.Name, StringComparer.Ordinal)
             .ToDictionary(c => c.Code);
-
-    // The culture that bears the country's own code where there is one (de-DE), else English, else the first.
-    private static string Language(string code, IEnumerable<CultureInfo> cultures)
-    {
-        var languages = cultures.Select(c => c.TwoLetterISOLanguageName).ToList();
-        return languages.Contains(code) ? code
-            : languages.Contains("en") ? "en"
-            : languages[0];
-    }
 }

@@ -21,8 +21,8 @@ public sealed class ShopRow : IWeighed
     /// <summary>How far it was ahead before it was set right: a seller's own shop has the real time.</summary>
     public TimeSpan ClockWasAhead { get; set; }
 
-    /// <summary>Whether the seller keeps the sample data that an older program has put into this shop.</summary>
-    public bool KeepsSampleData { get; set; }
+    /// <summary>Whether an older program may have put sample data into this shop, of which the seller has not been rid, or decided to keep it.</summary>
+    public bool MayHoldSampleData { get; set; }
 
     /// <summary>Words whose claims the seller has corrected or added.</summary>
     public IReadOnlyList<OwnWord> OwnWords { get; set; } = [];

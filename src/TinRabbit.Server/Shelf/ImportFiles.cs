@@ -1,5 +1,3 @@
-using Microsoft.AspNetCore.Http.Features;
-
 namespace TinRabbit.Server.Shelf;
 
 /// <summary>Files that were uploaded to be imported, each under an id, with its name and its bad rows beside it.</summary>
@@ -48,8 +46,6 @@ internal static class ImportFiles
     )
         where T : class
     {
-        if (request.HttpContext.Features.Get<IHttpMaxRequestBodySizeFeature>() is { IsReadOnly: false } size)
-            size.MaxRequestBodySize = null; // counted while it is received, with an answer in words
         if (request.ContentLength > Bounds.ImportBytes)
             return null;
         var (id, file) = Add(data, now);

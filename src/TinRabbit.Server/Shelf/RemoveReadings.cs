@@ -11,8 +11,8 @@ public sealed record RemoveReadings(string MarketId, IReadOnlyList<AddedReading>
     {
         var steps = new List<IUndoStep>();
         var readings = after
-            .Where(t => before.TryGetValue(t.Key, out var id) && t.Value.ReadingId != id && t.Value.Reading is not null)
-            .Select(t => new AddedReading(t.Key, t.Value.Reading!, before[t.Key]))
+            .Where(t => before.TryGetValue(t.Key, out var id) && t.Value.ReadingId != id && t.Value.ReadingId is not null)
+            .Select(t => new AddedReading(t.Key, t.Value.ReadingId!.Value, before[t.Key]))
             .ToList();
         if (readings.Count > 0)
             steps.Add(new RemoveReadings(marketId, readings));
@@ -24,17 +24,17 @@ public sealed record RemoveReadings(string MarketId, IReadOnlyList<AddedReading>
     public async Task<IReadOnlyList<IUndoStep>> Undo(UndoContext undo, CancellationToken stop)
     {
         var terms = await Shelves.TermsOf(undo.Db, MarketId, [.. Readings.Select(r => r.Key)], stop);
-        var gone = new List<AddedReading>();
+        var gone = new List<RemovedReading>();
         foreach (var added in Readings)
             if (
                 terms.TryGetValue(added.Key, out var term)
-                && await undo.Db.Readings.FindAsync([added.Reading.Id], stop) is { } reading
+                && await undo.Db.Readings.FindAsync([added.ReadingId], stop) is { } reading
                 && reading.TermId == term.Id
             )
             {
                 if (term.ReadingId == reading.Id)
                     term.ReadingId = added.BeforeId;
-                gone.Add(added with { Reading = reading });
+                gone.Add(new(added.Key, reading));
             }
 
         await undo.Db.SaveChangesAsync(stop);

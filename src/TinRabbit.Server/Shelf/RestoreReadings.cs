@@ -1,7 +1,7 @@
 namespace TinRabbit.Server.Shelf;
 
 /// <summary>Puts readings back that were taken back; they count again.</summary>
-public sealed record RestoreReadings(string MarketId, IReadOnlyList<AddedReading> Readings) : IUndoStep
+public sealed record RestoreReadings(string MarketId, IReadOnlyList<RemovedReading> Readings) : IUndoStep
 {
     public async Task<IReadOnlyList<IUndoStep>> Undo(UndoContext undo, CancellationToken stop)
     {
@@ -15,7 +15,7 @@ public sealed record RestoreReadings(string MarketId, IReadOnlyList<AddedReading
                 var before = term.ReadingId;
                 term.Reading = undo.Db.Readings.Add(reading).Entity;
                 await undo.Db.SaveChangesAsync(stop);
-                back.Add(new(gone.Key, reading, before));
+                back.Add(new(gone.Key, reading.Id, before));
             }
 
         undo.Get<Shelves>().Evict(MarketId);

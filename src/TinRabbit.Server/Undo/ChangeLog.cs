@@ -56,11 +56,12 @@ public sealed class ChangeLog(TinContext db, IServiceProvider services)
     /// <param name="isSure">Whether the seller has said yes to a large change.</param>
     /// <param name="stop">Stops waiting.</param>
     /// <returns>What was undone; nothing where there is nothing to undo, or where later changes to the same thing come first.</returns>
-    public Task<Changed> Undo(ChangesHere here, int? id, bool isSure, CancellationToken stop)
-    {
-        var changes = Of(here, id).Where(c => c.UndoneAt == null);
-        return Turn((here.Since is { } since ? changes.Where(c => c.At > since) : changes).OrderByDescending(c => c.Id), isSure, stop);
-    }
+    public Task<Changed> Undo(ChangesHere here, int? id, bool isSure, CancellationToken stop) =>
+        Turn(
+            Of(here, id).Where(c => c.UndoneAt == null && (here.Since == null || c.At > here.Since)).OrderByDescending(c => c.Id),
+            isSure,
+            stop
+        );
 
     /// <summary>Makes a change again that was undone.</summary>
     /// <param name="here">Where to look for the one that was undone last.</param>
@@ -68,15 +69,14 @@ public sealed class ChangeLog(TinContext db, IServiceProvider services)
     /// <param name="isSure">Whether the seller has said yes to a large change.</param>
     /// <param name="stop">Stops waiting.</param>
     /// <returns>What was made again; nothing where there is nothing, or where the same thing was changed since.</returns>
-    public Task<Changed> Redo(ChangesHere here, int? id, bool isSure, CancellationToken stop)
-    {
-        var changes = Of(here, id).Where(c => c.UndoneAt != null);
-        return Turn(
-            (here.Since is { } since ? changes.Where(c => c.UndoneAt > since) : changes).OrderByDescending(c => c.UndoneAt),
+    public Task<Changed> Redo(ChangesHere here, int? id, bool isSure, CancellationToken stop) =>
+        Turn(
+            Of(here, id)
+                .Where(c => c.UndoneAt != null && (here.Since == null || c.UndoneAt > here.Since))
+                .OrderByDescending(c => c.UndoneAt),
             isSure,
             stop
         );
-    }
 
     /// <summary>Whether a change can be turned now: undone before what was changed after it, or made again before what was undone after it.</summary>
     /// <param name="change">The change.</param>

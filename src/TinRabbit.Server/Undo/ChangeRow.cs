@@ -28,5 +28,5 @@ public sealed class ChangeRow
     public DateTime? UndoneAt { get; set; }
 
     /// <summary>Whether turning it changes so much that the seller is asked first: an import, a bulk edit.</summary>
-    public bool IsLarge => Steps.Count > MostSteps || Steps.Any(s => s.IsLarge);
+    public bool IsLarge => Steps.Count > MostSteps || Steps.Any(s => s.WritesByItself);
 }

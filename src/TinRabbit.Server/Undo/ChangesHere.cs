@@ -6,7 +6,7 @@ namespace TinRabbit.Server.Undo;
 /// <param name="Screen">The screen; null for the shop's changes and those of the product, whatever they are about.</param>
 /// <param name="ProductId">The product that is open; null for the shop as a whole.</param>
 /// <param name="ListingId">The listing that is open; null where none is.</param>
-/// <param name="PageId">The page that is open; null where none is.</param>
+/// <param name="PageId">The page that the listing is the text of; null where it is of none.</param>
 /// <param name="OpenedAt">When the screen was opened: picks and alt texts of the product changed since are changed there, too.</param>
 /// <param name="Since">Only changes made, or undone, after this; null for all.</param>
 public sealed record ChangesHere(
@@ -29,13 +29,13 @@ public sealed record ChangesHere(
             Undo.Screen.Pick => c => c.Screen == Undo.Screen.Pick && c.ProductId == ProductId,
             Undo.Screen.Write or Undo.Screen.Weigh => OfListing,
             Undo.Screen.Watch when ListingId is not null => OfListing,
-            _ when PageId is not null => c => c.PageId == PageId,
             _ => c => c.Screen == Screen,
         };
 
     private Expression<Func<ChangeRow, bool>> OfListing =>
         c =>
             c.ListingId == ListingId
+            || (PageId != null && c.PageId == PageId)
             || (
                 c.ListingId == null
                 && c.ProductId == ProductId

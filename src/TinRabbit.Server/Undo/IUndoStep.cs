@@ -13,7 +13,4 @@ public interface IUndoStep
 
     /// <summary>Whether it writes in portions of its own, so that saves get in between.</summary>
     bool WritesByItself => false;
-
-    /// <summary>Whether it takes so much back that the seller is asked first.</summary>
-    bool IsLarge => WritesByItself;
 }

@@ -18,6 +18,14 @@ internal sealed class TermDig(TinContext db, IMarket market, Shelves shelves)
     {
         var (marketId, head, key) = (request.MarketId, request.Text.Trim(), Tokens.Key(request.Text));
         var dug = new Dug(key, head);
+        if (!market.IsConnected)
+        {
+            // Nobody can be asked: what is known of the term itself is all.
+            var (known, shelf) = await Rows(marketId, dug, [key], settle: true, stop);
+            yield return new(await Step(productId, request, key, stop), key, null, AllSteps, AllSteps, known, shelf);
+            yield break;
+        }
+
         var step = 0;
         await using var walk = market.WalkAlphabet(marketId, key, stop).GetAsyncEnumerator(stop);
         for (var done = 0; done < Walk.Steps; )

@@ -29,7 +29,7 @@ internal static class FilesApi
         api.MapGet("/pages.xlsx", ExportPagesXlsx);
         api.MapGet("/sitemap.xml", ExportSitemap);
         app.MapGet("/api/pages/{id:int}/page.html", ExportPage);
-        api.MapPost("/imports", BeginShopImport).Accepts<string>("*/*").ProducesProblem(413).DisableRequestTimeout();
+        api.MapPost("/imports", BeginShopImport).TakesFile("*/*").ProducesProblem(413).DisableRequestTimeout();
         api.MapPost("/imports/{id}/run", RunShopImport).DisableRequestTimeout();
         api.MapDelete("/imports/{id}", ForgetShopImport);
     }

@@ -90,7 +90,7 @@ internal static class LeadsApi
     private static async Task<Changed> SetPageLead(int id, NewLeadRequest request, TinContext db, ChangeLog changes, CancellationToken stop)
     {
         var page = await db.Pages.Include(p => p.Listing).ThenInclude(l => l.Product).FirstOrDefaultAsync(p => p.Id == id, stop);
-        var (text, key) = (request.Text.Trim(), Core.Words.Tokens.Key(request.Text));
+        var (text, key) = (request.Text.Trim(), Tokens.Key(request.Text));
         if (page is null || key.Length == 0)
             throw new NotThereException();
         var lead = new LeadState(page.ListingId, page.Listing.LeadKey, key);

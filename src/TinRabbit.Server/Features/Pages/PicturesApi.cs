@@ -1,4 +1,3 @@
-using Microsoft.AspNetCore.Http.Features;
 using TinRabbit.Core.Findings;
 using TinRabbit.Server.Listings;
 using TinRabbit.Server.Picks;
@@ -53,7 +52,7 @@ internal static class PicturesApi
         api.MapPost("/fill", FillAltTexts).RetriesRaces();
         api.MapGet("/files/{name}", GetPictureFile).Produces(200).ExcludeFromDescription();
         api.MapPut("/{productId:int}/{number:int}/shows", SetPictureShows).RetriesRaces();
-        api.MapPost("/{productId:int}", AddPictureFile).Accepts<string>("*/*").DisableRequestTimeout();
+        api.MapPost("/{productId:int}", AddPictureFile).TakesFile("*/*").DisableRequestTimeout();
     }
 
     private static async Task<PicturesView> GetPictures(TinContext db, IMarket market, CancellationToken stop)
@@ -138,8 +137,6 @@ internal static class PicturesApi
     )
     {
         var product = await db.Products.Include(p => p.Pictures).FirstOrDefaultAsync(p => p.Id == productId, stop).OrNotThere();
-        if (request.HttpContext.Features.Get<IHttpMaxRequestBodySizeFeature>() is { IsReadOnly: false } size)
-            size.MaxRequestBodySize = null; // counted while it is read, with an answer in words
         var before = product.PictureStates();
         if (number is null && before.Count >= Bounds.Pictures)
             throw new InvalidInputException([new("file", $"A product has at most {Bounds.Pictures} pictures.")]);

@@ -28,11 +28,11 @@ internal static class ChangesApi
     public static void MapChanges(this IEndpointRouteBuilder app)
     {
         var api = app.MapGroup("/api/changes");
-        api.MapGet("/", GetChanges).WithDescription("The last changes of the shop, and of a product where one is given; the newest first.");
-        api.MapPost("/undo", UndoChange).RetriesRaces().WithDescription("Undoes a change, or the last one.").DisableRequestTimeout();
-        api.MapPost("/redo", RedoChange)
+        api.MapGet("/", GetChanges)
+            .WithDescription("The last changes of the shop, or of a product and of the shop as a whole; the newest first.");
+        api.MapPost("/{way:regex(^(undo|redo)$)}", TurnChange)
             .RetriesRaces()
-            .WithDescription("Makes a change again that was undone, or the one that was undone last.")
+            .WithDescription("Undoes a change, or makes one again that was undone: the one that is named, or the last of where one is.")
             .DisableRequestTimeout();
     }
 
@@ -40,7 +40,7 @@ internal static class ChangesApi
     {
         var rows = await db
             .Changes.AsNoTracking()
-            .Where(c => (c.ProductId == product || c.ProductId == null) && (undone == true || c.UndoneAt == null))
+            .Where(c => (product == null || c.ProductId == product || c.ProductId == null) && (undone == true || c.UndoneAt == null))
             .OrderByDescending(c => c.Id)
             .Take(Shown)
             .ToListAsync(stop);
@@ -60,8 +60,9 @@ internal static class ChangesApi
         ];
     }
 
-    // Where one is; without a screen, the product and the shop, whatever a change is about.
-    private static async Task<Changed> UndoChange(
+    // Without a screen: of the product and the shop, whatever a change is about. A change that is named was chosen by the seller.
+    private static async Task<Changed> TurnChange(
+        string way,
         int? product,
         int? change,
         string? screen,
@@ -77,40 +78,16 @@ internal static class ChangesApi
     )
     {
         var here = new ChangesHere(ReadScreen(screen), product, listing, page, opened?.UtcDateTime, since?.UtcDateTime);
-        // A change that is named was chosen by the seller.
-        return await Turned(await changes.Undo(here, change, sure ?? change is not null, stop), db, markets, stop);
-    }
-
-    private static async Task<Changed> RedoChange(
-        int? product,
-        int? change,
-        string? screen,
-        int? listing,
-        int? page,
-        DateTimeOffset? opened,
-        DateTimeOffset? since,
-        bool? sure,
-        ChangeLog changes,
-        TinContext db,
-        MarketSetup markets,
-        CancellationToken stop
-    )
-    {
-        var here = new ChangesHere(ReadScreen(screen), product, listing, page, opened?.UtcDateTime, since?.UtcDateTime);
-        // A change that is named was chosen by the seller.
-        return await Turned(await changes.Redo(here, change, sure ?? change is not null, stop), db, markets, stop);
+        var isSure = sure ?? change is not null;
+        var turned = way == "undo" ? await changes.Undo(here, change, isSure, stop) : await changes.Redo(here, change, isSure, stop);
+        // The countries of the shop, or its platforms, may be others now.
+        if (turned.What is not null)
+            await markets.KnowPlaces(db, stop);
+        return turned;
     }
 
     private static Screen? ReadScreen(string? name) =>
         name is null ? null
         : Enum.TryParse<Screen>(name, ignoreCase: true, out var screen) && Enum.IsDefined(screen) ? screen
         : throw new InvalidInputException([new("screen", $"There is no screen “{name}”.")]);
-
-    // The countries of the shop may be others now.
-    private static async Task<Changed> Turned(Changed turned, TinContext db, MarketSetup markets, CancellationToken stop)
-    {
-        if (turned.What is not null)
-            await markets.KnowPlaces(db, stop);
-        return turned;
-    }
 }

@@ -11,8 +11,7 @@ namespace TinRabbit.Server.Features.Watch;
 /// <param name="Figures">Days of figures of sample data, or to come.</param>
 /// <param name="Notes">Change notes of a day to come.</param>
 /// <param name="Terms">Terms of which nothing but sample data is known.</param>
-/// <param name="IsKept">Whether the seller keeps it.</param>
-public sealed record SampleDataView(int DaysAhead, int Checks, int Figures, int Notes, int Terms, bool IsKept);
+public sealed record SampleDataView(int DaysAhead, int Checks, int Figures, int Notes, int Terms);
 
 /// <summary>The sample data of a shop that should have none: it is told of, and deleted or kept.</summary>
 internal static class SampleDataApi
@@ -27,16 +26,16 @@ internal static class SampleDataApi
 
     private static async Task<SampleDataView> GetSampleData(TinContext db, IMarket market, CancellationToken stop)
     {
-        if (market.IsSimulated)
-            return new(0, 0, 0, 0, 0, false);
         var shop = await db.Shops.AsNoTracking().OrderBy(s => s.Id).FirstAsync(stop);
+        // Looked for only where it may be: that goes through every reading.
+        if (market.IsSimulated || !shop.MayHoldSampleData)
+            return new(0, 0, 0, 0, 0);
         return new(
             (int)Math.Round(shop.ClockWasAhead.TotalDays),
             await Checks(db, market).CountAsync(stop),
             await Figures(db, market).CountAsync(stop),
             await Notes(db, market).CountAsync(stop),
-            await Terms(db).CountAsync(stop),
-            shop.KeepsSampleData
+            await Terms(db).CountAsync(stop)
         );
     }
 
@@ -59,14 +58,14 @@ internal static class SampleDataApi
         var terms = await Terms(db).Select(t => new { t.MarketId, t.Key }).ToListAsync(stop);
         foreach (var some in terms.ToLookup(t => t.MarketId, t => t.Key))
             steps.Add(new RestoreTerms(some.Key, await shelves.Delete(db, some.Key, [.. some], stop)));
-        shop.ClockWasAhead = TimeSpan.Zero;
+        (shop.MayHoldSampleData, shop.ClockWasAhead) = (false, TimeSpan.Zero);
         return await changes.Save(WatchMessages.DeletedSampleData(rows.Count, terms.Count), new(Screen.Settings), steps, stop);
     }
 
     private static async Task<Changed> KeepSampleData(TinContext db, CancellationToken stop)
     {
         var shop = await db.Shops.OrderBy(s => s.Id).FirstAsync(stop);
-        (shop.KeepsSampleData, shop.ClockWasAhead) = (true, TimeSpan.Zero);
+        (shop.MayHoldSampleData, shop.ClockWasAhead) = (false, TimeSpan.Zero);
         await db.SaveChangesAsync(stop);
         return new(null);
     }

@@ -1,4 +1,5 @@
 using System.IO.Compression;
+using System.IO.Hashing;
 using TinRabbit.Server.Files.Tables;
 
 namespace TinRabbit.Server.Files.Documents;
@@ -48,7 +49,7 @@ internal static class ZipFiles
                     unpacked.Write(chunk, 0, count);
                 }
 
-                if (Crc32.Of(unpacked.GetBuffer().AsSpan(0, (int)unpacked.Length)) != entry.Crc32)
+                if (Crc32.HashToUInt32(unpacked.GetBuffer().AsSpan(0, (int)unpacked.Length)) != entry.Crc32)
                     throw Wrong($"“{path}” in this archive is damaged: its checksum is wrong. Nothing was imported.");
                 unpacked.Position = 0;
                 await read(path, unpacked);

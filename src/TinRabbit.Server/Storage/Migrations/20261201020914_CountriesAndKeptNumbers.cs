@@ -25,7 +25,7 @@ namespace TinRabbit.Server.Storage.Migrations
                 defaultValueSql: "'[]'");
 
             migrationBuilder.AddColumn<bool>(
-                name: "KeepsSampleData",
+                name: "MayHoldSampleData",
                 table: "Shops",
                 type: "INTEGER",
                 nullable: false,
@@ -43,6 +43,14 @@ namespace TinRabbit.Server.Storage.Migrations
                 table: "Readings",
                 type: "TEXT",
                 nullable: true);
+
+            // Only a program before this one has put sample data into a shop.
+            migrationBuilder.Sql(
+                """
+                UPDATE Shops SET MayHoldSampleData = EXISTS(SELECT 1 FROM Readings WHERE Source = 'Sample data')
+                    OR EXISTS(SELECT 1 FROM Checks WHERE Source = 'Sample data') OR EXISTS(SELECT 1 FROM Figures WHERE Source = 'Sample data')
+                    OR ClockAhead <> '00:00:00'
+                """);
         }
 
         /// <inheritdoc />
@@ -57,7 +65,7 @@ namespace TinRabbit.Server.Storage.Migrations
                 table: "Shops");
 
             migrationBuilder.DropColumn(
-                name: "KeepsSampleData",
+                name: "MayHoldSampleData",
                 table: "Shops");
 
             migrationBuilder.DropColumn(

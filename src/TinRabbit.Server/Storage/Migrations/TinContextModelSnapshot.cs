@@ -551,7 +551,7 @@ namespace TinRabbit.Server.Storage.Migrations
                         .IsRequired()
                         .HasColumnType("TEXT");
 
-                    b.Property<bool>("KeepsSampleData")
+                    b.Property<bool>("MayHoldSampleData")
                         .HasColumnType("INTEGER");
 
                     b.Property<string>("Language")

@@ -3,7 +3,7 @@ import { NameDialog } from '../kit/dialog'
 import { Key } from '../kit/key'
 import { Measuring } from '../kit/measuring'
 import { compact, counted, full } from '../kit/numbers'
-import type { Desk } from '../kit/shop'
+import { type Desk, useConnected } from '../kit/shop'
 import { useShortcuts } from '../kit/shortcuts'
 import { sortChanges } from '../kit/sort'
 import { Table } from '../kit/table'
@@ -179,7 +179,13 @@ function SearchBar({ desk, page: p, box }: { desk: Desk; page: DigPage; box: Rea
 /** Which sources the rows come from, with how many each has. */
 function SourceBoxes({ page: p }: { page: DigPage }) {
   // Other meanings are offered where related words have some.
-  const shown = sources.filter(([source]) => source !== 'rare' || p.from.has('rare') || (p.from.has('alike') && !!p.counts.rare))
+  // What the market says is offered where it can be asked.
+  const connected = useConnected()
+  const shown = sources.filter(
+    ([source]) =>
+      (connected || (source !== 'typed' && source !== 'used')) &&
+      (source !== 'rare' || p.from.has('rare') || (p.from.has('alike') && !!p.counts.rare)),
+  )
   return (
     <div className="flex flex-wrap gap-x-2.5 gap-y-1 items-center text-[13px] quiet mb-1">
       {shown.map(([source, name, about]) => (

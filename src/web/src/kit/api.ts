@@ -14,6 +14,7 @@ api.use({
 
 export type Schemas = components['schemas']
 export type Shop = Schemas['ShopView']
+export type Country = Schemas['Country']
 export type Product = Schemas['ProductView']
 export type Market = Schemas['MarketView']
 export type Dug = Schemas['DugTerm']

@@ -9,7 +9,7 @@ import { inTurn } from './turn'
 export type Changed = { what: string | null; id?: number | null; revision?: number | null; asks?: string | null }
 
 /** Where one is: the undo key takes back what was changed here, and nothing else. */
-export type Place = { screen: string; product?: number; listing?: number }
+export type Place = { screen: string; product?: number; listing?: number; page?: number }
 
 /** Undo, or make again. */
 export type Turn = 'undo' | 'redo'
@@ -23,11 +23,9 @@ export const openScreen = (_address: string) => {
 
 type Query = { change?: number; since?: string; opened?: string } & Partial<Place>
 
-const ways = { undo: '/api/changes/undo', redo: '/api/changes/redo' } as const
-
 async function turn(cache: QueryClient, to: Turn, query: Query) {
   try {
-    const turned = await inTurn(() => ask(api.POST(ways[to], { params: { query } })))
+    const turned = await inTurn(() => ask(api.POST('/api/changes/{way}', { params: { path: { way: to }, query } })))
     if (turned.what) await refreshAll(cache)
     return turned
   } catch (e) {

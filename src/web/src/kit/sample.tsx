@@ -3,7 +3,7 @@ import { api, ask, type Market } from './api'
 import { useChanges } from './changes'
 import { counted } from './numbers'
 import { queryKey } from './queries'
-import { useShop } from './shop'
+import { useConnected } from './shop'
 
 /** Says that a market's numbers are made up. */
 export function SampleBadge({ market }: { market: Pick<Market, 'simulated'> }) {
@@ -21,7 +21,7 @@ export function SampleBadge({ market }: { market: Pick<Market, 'simulated'> }) {
 
 /** In a shop of one's own: what an older version left of simulated markets, and a clock that was set right. */
 export function SampleNotice() {
-  const connected = useShop().data?.isConnected ?? true
+  const connected = useConnected()
   const { run } = useChanges()
   const left = useQuery({
     queryKey: queryKey('sample'),
@@ -35,7 +35,7 @@ export function SampleNotice() {
     left.figures > 0 && counted(left.figures, 'day of figures', 'days of figures'),
     left.notes > 0 && counted(left.notes, 'note'),
   ].filter((p) => p !== false)
-  if (left.daysAhead === 0 && (parts.length === 0 || left.isKept)) return null
+  if (left.daysAhead === 0 && parts.length === 0) return null
   return (
     <aside className="border-l-4 border-primary pl-3 py-1 mb-3 text-[14px]" data-testid="sample-notice" role="status">
       {left.daysAhead > 0 && (

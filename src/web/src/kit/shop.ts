@@ -6,6 +6,9 @@ import { queryKey } from './queries'
 
 export const useShop = () => useQuery({ queryKey: queryKey('shop'), queryFn: () => ask(api.GET('/api/shop')), staleTime: Infinity })
 
+/** Whether a source of numbers is connected: without one nobody can be asked, and nothing is said to be missing there. */
+export const useConnected = () => useShop().data?.isConnected ?? true
+
 /** What the seller works on: a product in one market, with its listing there. */
 export type Desk = { product: Product; market: Market; listingId: number; base: string }
 

@@ -6,7 +6,7 @@ import { HelpLink } from './helplink'
 import { Key } from './key'
 import { counted, fixed, full, monthName, percent } from './numbers'
 import { queryKey } from './queries'
-import { type Desk, useShop } from './shop'
+import { type Desk, useConnected } from './shop'
 import { useShortcuts } from './shortcuts'
 import { Countries, FamilyBars, Seen } from './termmarket'
 import { Correct, Figures, Readings } from './termnumbers'
@@ -39,7 +39,7 @@ export function TermDetail({
   actions?: ReactNode
 }) {
   const { market } = desk
-  const connected = useShop().data?.isConnected ?? true
+  const connected = useConnected()
   const settled = useSettled(text)
   const view = useQuery({
     queryKey: queryKey('term', market.id, text.toLowerCase()),

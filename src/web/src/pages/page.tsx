@@ -1,7 +1,7 @@
 import { useAddress } from '../kit/address'
 import { useSite } from '../kit/pages'
 import { SampleBadge } from '../kit/sample'
-import { useShop } from '../kit/shop'
+import { useConnected, useShop } from '../kit/shop'
 import { ShopHead } from '../kit/shophead'
 import { ToastLine } from '../kit/toast'
 import { AltSheet } from './altsheet'
@@ -24,6 +24,7 @@ export function WebShop() {
   const view = params.get('view') ?? 'tree'
   const site = useSite().data
   const market = useShop().data?.markets.find((m) => m.id === site?.marketId)
+  const connected = useConnected()
   return (
     <div className="frame" style={{ gridTemplateRows: '56px minmax(0,1fr) auto' }}>
       <ShopHead name="Web shop" />
@@ -41,7 +42,7 @@ export function WebShop() {
           ))}
           <span className="ml-auto quiet text-[13px] flex items-center gap-2">
             {`${site?.address || 'No address set yet'};`}
-            {market && (
+            {market && connected && (
               <>
                 {' '}
                 numbers: web search, {market.countryName} <SampleBadge market={market} />

@@ -6,7 +6,7 @@ import { queryKey } from '../kit/queries'
 import { marketFor, useShop } from '../kit/shop'
 import { Rabbit, ThemeButton } from '../kit/shophead'
 import { ToastLine } from '../kit/toast'
-import { CurrencySelect, LanguageSelect, languageOf, region, useCountries } from './countries'
+import { CountrySelect, CurrencySelect, LanguageSelect, languageOf, region, useCountries } from './countries'
 import { CouldNotOpen } from './frame'
 import { addPlatform, begunFrom } from './newplatform'
 
@@ -34,34 +34,21 @@ function useHome(shop: Shop | undefined): [Home | null, (home: Home) => void] {
   const countries = useCountries(shop !== undefined && !shop.isConnected && shop.countries.length === 0)
   useEffect(() => {
     const here = countries?.find((c) => c.code === region()) ?? countries?.find((c) => c.code === 'us')
-    if (here) setHome((now) => now ?? { currency: here.currency, countries: [here.code], language: languageOf(here) })
+    if (here) setHome((now) => now ?? { currency: here.currency, countries: [here.code], language: languageOf(here.code) })
   }, [countries])
   return [home, setHome]
 }
 
 function HomePart({ home, change }: { home: Home; change: (home: Home) => void }) {
-  const countries = useCountries()
   return (
     <fieldset className="mb-4">
       <legend className="sub">Where you sell from</legend>
       <div className="grid grid-cols-3 gap-3">
-        <label className="text-[14px]">
-          Country
-          <select
-            className="select select-sm w-full mt-1"
-            value={home.countries[0]}
-            onChange={(e) => {
-              const next = countries?.find((c) => c.code === e.target.value)
-              if (next) change({ currency: next.currency, countries: [next.code], language: languageOf(next) })
-            }}
-          >
-            {countries?.map((c) => (
-              <option key={c.code} value={c.code}>
-                {c.name}
-              </option>
-            ))}
-          </select>
-        </label>
+        <CountrySelect
+          name="Country"
+          value={home.countries[0] ?? ''}
+          change={(c) => change({ currency: c.currency, countries: [c.code], language: languageOf(c.code) })}
+        />
         <LanguageSelect name="Language you write in" value={home.language} change={(language) => change({ ...home, language })} />
         <CurrencySelect value={home.currency} change={(currency) => change({ ...home, currency })} />
       </div>

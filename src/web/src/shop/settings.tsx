@@ -11,7 +11,7 @@ import { useShop } from '../kit/shop'
 import { ShopHead } from '../kit/shophead'
 import { singleKeys, useSingleKeys } from '../kit/shortcuts'
 import { ToastLine, toast, toastAgain } from '../kit/toast'
-import { CurrencySelect, LanguageSelect, useCountries } from './countries'
+import { CountrySelect, CurrencySelect, LanguageSelect, useCountries } from './countries'
 
 const kinds: Record<Backup['kind'], string> = {
   daily: 'Daily',
@@ -71,40 +71,21 @@ function ShopPart() {
         <CurrencySelect value={currency} change={(to) => save({ currency: to })} />
         {!shop.isConnected && (
           <>
-            <label className="text-[14px]">
-              Home country
-              <select
-                className="select select-sm w-full mt-1"
-                value={shop.countries[0] ?? ''}
-                onChange={(e) => save({ countries: [e.target.value, ...others.filter((c) => c !== e.target.value)] })}
-              >
-                {shop.countries.length === 0 && <option value="">Choose…</option>}
-                {countries?.map((c) => (
-                  <option key={c.code} value={c.code}>
-                    {c.name}
-                  </option>
-                ))}
-              </select>
-            </label>
+            <CountrySelect
+              name="Home country"
+              value={shop.countries[0] ?? ''}
+              none={shop.countries.length === 0 ? 'Choose…' : undefined}
+              change={(c) => save({ countries: [c.code, ...others.filter((other) => other !== c.code)] })}
+            />
             <LanguageSelect name="Language you write in" value={language} change={(to) => save({ language: to })} />
-            <label className="text-[14px]">
-              Also sells in
-              <select
-                className="select select-sm w-full mt-1"
-                value=""
-                disabled={shop.countries.length === 0}
-                onChange={(e) => save({ countries: [...shop.countries, e.target.value] })}
-              >
-                <option value="">Add a country…</option>
-                {countries
-                  ?.filter((c) => !shop.countries.includes(c.code))
-                  .map((c) => (
-                    <option key={c.code} value={c.code}>
-                      {c.name}
-                    </option>
-                  ))}
-              </select>
-            </label>
+            <CountrySelect
+              name="Also sells in"
+              value=""
+              none="Add a country…"
+              without={shop.countries}
+              disabled={shop.countries.length === 0}
+              change={(c) => save({ countries: [...shop.countries, c.code] })}
+            />
             <ul className="text-[14px] self-end flex flex-wrap gap-x-3">
               {others.map((c) => (
                 <li key={c}>

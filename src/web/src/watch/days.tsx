@@ -156,7 +156,9 @@ export function DaysView({ desk, watch, head }: ViewProps) {
             ? 'Loading…'
             : query.isError
               ? query.error.message
-              : 'Nothing is known of any day yet. After the listing is sent, its figures and ranks are collected once a day; import a file with the columns date, views, clicks and sales for the days before.'}
+              : watch.isConnected
+                ? 'Nothing is known of any day yet. After the listing is sent, its figures and ranks are collected once a day; import a file with the columns date, views, clicks and sales for the days before.'
+                : 'Nothing is known of any day yet. Import a file with the columns date, views, clicks and sales, and paste what you found in Found.'}
         </p>
       )}
     </>

@@ -5,7 +5,7 @@ import { HelpLink } from '../kit/helplink'
 import { messages } from '../kit/messages'
 import { counted, fixed, full } from '../kit/numbers'
 import { queryKey, refreshAll } from '../kit/queries'
-import type { Desk } from '../kit/shop'
+import { type Desk, useConnected } from '../kit/shop'
 import { toast } from '../kit/toast'
 import { ViewFrame } from '../kit/viewframe'
 import type { ViewProps } from './frame'
@@ -18,6 +18,7 @@ export function RulesView({ desk, head }: ViewProps) {
     queryFn: () => ask(api.GET('/api/listings/{id}/rules', { params: { path, query: { marketId: desk.market.id } } })),
   })
   const data = query.data
+  const connected = useConnected()
   const name = desk.market.platformName
   const surprises = data?.surprises ?? []
   const top = data && (
@@ -74,7 +75,7 @@ export function RulesView({ desk, head }: ViewProps) {
     >
       <div className="overflow-auto min-h-0">
         {data && <GripAndRank rules={data} />}
-        <FieldWeights desk={desk} />
+        {connected && <FieldWeights desk={desk} />}
       </div>
     </ViewFrame>
   )

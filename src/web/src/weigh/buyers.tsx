@@ -10,6 +10,7 @@ import { Menu } from '../kit/menu'
 import { messages } from '../kit/messages'
 import { counted, fixed, full } from '../kit/numbers'
 import { queryKey, refresh } from '../kit/queries'
+import { useConnected } from '../kit/shop'
 import { useShortcuts } from '../kit/shortcuts'
 import { toast } from '../kit/toast'
 import { upload } from '../kit/upload'
@@ -34,6 +35,7 @@ export function Buyers(p: ViewProps) {
   })
   const data = query.data
   const stale = () => refresh(cache, 'reviews')
+  const connected = useConnected()
   const fetchReviews = () =>
     run(
       async () => {
@@ -88,7 +90,7 @@ export function Buyers(p: ViewProps) {
     rows.findIndex((r) => r.text === params.get('at')),
   )
   const phrase: BuyerPhrase | undefined = rows[at]
-  useShortcuts({ fetchReviews, pickPhrase: phrase && (() => pick(phrase)) })
+  useShortcuts({ fetchReviews: connected && fetchReviews, pickPhrase: phrase && (() => pick(phrase)) })
   const choose = (rivals: boolean) => {
     ofRivals.current = rivals
     file.current?.click()
@@ -105,9 +107,11 @@ export function Buyers(p: ViewProps) {
         </p>
       )}
       <div className="flex flex-wrap gap-2 items-center mt-1">
-        <button type="button" className="pill" onClick={fetchReviews}>
-          Get reviews from the market <Key of="fetchReviews" />
-        </button>
+        {connected && (
+          <button type="button" className="pill" onClick={fetchReviews}>
+            Get reviews from the market <Key of="fetchReviews" />
+          </button>
+        )}
         <Menu
           label="Files: import, export or remove reviews"
           button={
@@ -157,12 +161,13 @@ export function Buyers(p: ViewProps) {
               <Link className="link" to={`${desk.base}/weigh?view=rivals`}>
                 Rivals
               </Link>
-              , then get their reviews from the market, or import a file with a column headed “review”.
+              , then {connected && 'get their reviews from the market, or '}import a file with a column headed “review”.
             </p>
           )}
           {data && data.mine === 0 && (
             <p>
-              No reviews of this listing yet. Send it to the market and get them from there, or import a file with a column headed “review”.
+              No reviews of this listing yet. {connected && 'Send it to the market and get them from there, or '}
+              {connected ? 'import' : 'Import'} a file with a column headed “review”.
             </p>
           )}
           {data && data.mine > 0 && data.theirs > 0 && (

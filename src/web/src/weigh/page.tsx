@@ -33,7 +33,7 @@ function Weighed({ desk, saved }: { desk: Desk; saved: Listing }) {
   const weighing = useWeighing(desk)
   const [draft] = useState(() => listingDraft(saved.id, saved.copy, saved.revision))
   const saving = useDraftView(draft)
-  const steps = useSteps(draft, { screen: 'weigh', product: desk.product.id, listing: desk.listingId })
+  const steps = useSteps(draft, { screen: 'weigh', product: desk.product.id, listing: desk.listingId, page: saved.page?.id })
   const view = viewIn(views, params.get('view'))
   const go = (to: string) => set({ view: to === 'fields' ? null : to, side: null, at: null, sort: null, dir: null })
   useShortcuts({

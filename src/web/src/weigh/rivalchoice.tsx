@@ -2,11 +2,12 @@ import { useQuery } from '@tanstack/react-query'
 import { useAddress } from '../kit/address'
 import { api, ask, type FoundRival } from '../kit/api'
 import { wholePercent } from '../kit/demand'
+import { messages } from '../kit/messages'
 import { Num } from '../kit/num'
 import { counted, fixed, full, money } from '../kit/numbers'
 import { queryKey } from '../kit/queries'
 import { useSelection } from '../kit/selection'
-import type { Desk } from '../kit/shop'
+import { type Desk, useConnected } from '../kit/shop'
 import { type Column, Table } from '../kit/table'
 import { Bar } from '../kit/viewframe'
 
@@ -14,6 +15,7 @@ import { Bar } from '../kit/viewframe'
 export function RivalChoice({ desk, add }: { desk: Desk; add: (ids: string[]) => Promise<void> }) {
   const [params, set] = useAddress()
   const [marked, mark, clear] = useSelection()
+  const connected = useConnected()
   const term = params.get('rivalterm') ?? ''
   const found = useQuery({
     queryKey: queryKey('rivals', 'found', desk.listingId, desk.market.id, term),
@@ -62,7 +64,7 @@ export function RivalChoice({ desk, add }: { desk: Desk; add: (ids: string[]) =>
         </label>
         <span className="quiet text-[13.5px]">
           {found.data
-            ? `${found.data.found === 0 ? 'No results' : `${counted(found.data.found, 'result')}; the first ${full(rows.length)}, weighed for your picks`}`
+            ? `${!connected ? 'No connection' : found.data.found === 0 ? 'No results' : `${counted(found.data.found, 'result')}; the first ${full(rows.length)}, weighed for your picks`}`
             : 'Searching…'}
         </span>
         <button
@@ -99,7 +101,9 @@ export function RivalChoice({ desk, add }: { desk: Desk; add: (ids: string[]) =>
                 ? 'Searching…'
                 : found.data?.term === ''
                   ? 'No picks yet, so there is nothing to search for. Enter a term above.'
-                  : 'The market shows no listings for this term. Try another term, paste a rival’s listing, or import a file.'}
+                  : !connected
+                    ? messages.notConnected
+                    : 'The market shows no listings for this term. Try another term, paste a rival’s listing, or import a file.'}
           </span>
         }
       />

@@ -5,6 +5,7 @@ import { HelpLink } from '../kit/helplink'
 import { messages } from '../kit/messages'
 import { counted, full, percent } from '../kit/numbers'
 import { queryKey } from '../kit/queries'
+import { useConnected } from '../kit/shop'
 import { sortChanges, sortIn } from '../kit/sort'
 import { type Column, type Sort, sortRows, Table } from '../kit/table'
 import { toast } from '../kit/toast'
@@ -34,7 +35,8 @@ export function TopListings(p: ViewProps) {
     placeholderData: (before) => before,
   })
   const data = query.data
-  const values = data ? valueRows(data) : []
+  // Of no listing at all, nothing is said.
+  const values = data && data.looked > 0 ? valueRows(data) : []
   const sort = sortIn(params)
   const onSort = (s: Sort) => set(sortChanges(s))
   const wordRows = sortRows([...(data?.words ?? [])], wordColumns, sort)
@@ -63,7 +65,7 @@ export function TopListings(p: ViewProps) {
         }}
       >
         <p className="head text-[19px] font-bold leading-tight">
-          {data ? `The first ${full(data.looked)} listings for` : 'The first listings for'}
+          {data && data.looked > 0 ? `The first ${full(data.looked)} listings for` : 'The first listings for'}
         </p>
         <input
           key={data?.term}
@@ -74,7 +76,7 @@ export function TopListings(p: ViewProps) {
           maxLength={200}
           size={26}
         />
-        <span className="quiet text-[13.5px]">{data && `of ${counted(data.found, 'result')}`}</span>
+        <span className="quiet text-[13.5px]">{data && data.found > 0 && `of ${counted(data.found, 'result')}`}</span>
         <span className="ml-auto flex gap-1" role="group" aria-label="Show">
           <button type="button" className="choice" aria-pressed={!words} onClick={() => set({ words: null, at: null, sort: null })}>
             Attributes
@@ -92,6 +94,7 @@ export function TopListings(p: ViewProps) {
       </p>
     </>
   )
+  const connected = useConnected()
   const empty = query.isError ? (
     <span role="alert">{query.error.message}</span>
   ) : query.isPending ? (
@@ -99,7 +102,11 @@ export function TopListings(p: ViewProps) {
   ) : data?.term === '' ? (
     'No picks yet, so there is nothing to search for. Enter a term above.'
   ) : data?.looked === 0 ? (
-    'The market shows no listings for this term.'
+    connected ? (
+      'The market shows no listings for this term.'
+    ) : (
+      messages.notConnected
+    )
   ) : words ? (
     'No word is in three titles or more.'
   ) : (

@@ -40,7 +40,7 @@ function Sheet({ desk, listing }: { desk: Desk; listing: Listing }) {
 
   const { weighing, began, pieces, picksSeen, ...weighed } = useDraftWeighing(desk, draft, pictures.view.revision)
   const checked = useCheck(desk, draft, pictures.draft, { copy, pictures: pictures.view.revision, picks: picksSeen })
-  const steps = useSteps(draft, { screen: 'write', product: desk.product.id, listing: desk.listingId })
+  const steps = useSteps(draft, { screen: 'write', product: desk.product.id, listing: desk.listingId, page: listing.page?.id })
   const titles = useTitle(listing.id, draft, title, steps.replaceField)
   const findings = useFindings(desk, draft, pictures.draft, checked, steps.replaceField)
   const { actions } = findings
