@@ -30,6 +30,7 @@ public sealed class WrongInputTests : IDisposable
         ["note"] = ("999999", "999999"),
         ["productId"] = ("1", "999999"),
         ["number"] = ("0", "999999"),
+        ["way"] = ("undo", "nowhere"),
     };
 
     private static readonly string[] Bodies =
