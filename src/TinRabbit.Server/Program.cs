@@ -219,10 +219,17 @@ static void MapRequests(WebApplication app, StartOptions options, IReadOnlyList<
     api.MapSampleShop();
     foreach (var feature in features)
         feature.Map(api);
+    // The front end answers every address but those below /api: there a wrong address, method or type is told as what it is.
+    app.Use(
+        (context, next) =>
+        {
+            var path = context.Request.Path;
+            if (context.GetEndpoint() is null && !path.StartsWithSegments("/api") && !Path.HasExtension(path))
+                context.Request.Path = "/index.html";
+            return next(context);
+        }
+    );
     app.UseStaticFiles();
-    // After every other address below /api, and before the page that answers all other addresses.
-    app.Map("/api/{**rest}", () => Results.NotFound()).WithOrder(int.MaxValue - 1).ExcludeFromDescription();
-    app.MapFallbackToFile("index.html");
 }
 
 static async Task Start(WebApplication app, StartOptions options, string ready)

@@ -1,3 +1,4 @@
+using System.Net.Http.Json;
 using System.Text.Json.Nodes;
 using Microsoft.Data.Sqlite;
 using Microsoft.Extensions.DependencyInjection;
@@ -101,6 +102,69 @@ public sealed class BackupTests : IDisposable
         }
 
         await shop.Post("/api/backups/restore", new { name = Path.GetFileName(foreign) }, 400);
+    }
+
+    [Fact]
+    public async Task What_is_written_during_a_restore_is_taken_or_told()
+    {
+        using var busy = new TestShop(demo: true);
+        var backup = (await busy.Post("/api/backups", new { }))["name"]!.GetValue<string>();
+        var product = await busy.AddProduct("Owl box");
+        var (done, answers) = (false, new System.Collections.Concurrent.ConcurrentBag<(string Path, int Status, string Says)>());
+        (string, object)[] writes =
+        [
+            (
+                $"/api/products/{product}/picks",
+                new
+                {
+                    texts = new[] { "owl box" },
+                    fit = "core",
+                    home = "anywhere",
+                }
+            ),
+            (
+                "/api/products",
+                new
+                {
+                    name = "Perch",
+                    facts = (object?)null,
+                    pictures = (object?)null,
+                }
+            ),
+            ("/api/markets/hedgerow-fair-us/paste", new { text = "owl ladder\t70", source = "notes" }),
+            ("/api/filters", new { name = "Roomy", filters = "headroom=60" }),
+            (
+                "/api/notes",
+                new
+                {
+                    text = "Free postage",
+                    kinds = new[] { "promotion" },
+                    day = "2026-10-01",
+                }
+            ),
+            ("/api/pages", new { kind = "content", name = "Owls" }),
+            ($"/api/products/{product}/listings/longbarrow", new { }),
+            ("/api/changes/undo", new { }),
+        ];
+        var writers = writes
+            .Select(w =>
+                Task.Run(async () =>
+                {
+                    while (!Volatile.Read(ref done))
+                    {
+                        using var response = await busy.Client.PostAsJsonAsync(w.Item1, w.Item2);
+                        answers.Add((w.Item1, (int)response.StatusCode, await response.Content.ReadAsStringAsync()));
+                    }
+                })
+            )
+            .ToList();
+        for (var round = 0; round < 4; round++)
+            await busy.Post("/api/backups/restore", new { name = backup });
+        Volatile.Write(ref done, true);
+        await Task.WhenAll(writers);
+        Assert.Equal([], answers.Where(a => a.Status == 500).Select(a => $"{a.Path} {a.Says}").Distinct());
+        Assert.Contains(answers, a => a.Status == 200);
+        Assert.NotEmpty((await busy.Get("/api/shop"))["products"]!.AsArray());
     }
 
     [Fact]

@@ -81,6 +81,7 @@ public sealed class Fuzz(HttpClient client, JsonNode document, int seed)
     ];
 
     private readonly Random _random = new(seed);
+    private readonly Dictionary<string, KnownRequest> _known = [];
     private readonly JsonObject _schemas = document["components"]!["schemas"]!.AsObject();
 
     /// <summary>How many requests were made.</summary>
@@ -88,6 +89,58 @@ public sealed class Fuzz(HttpClient client, JsonNode document, int seed)
 
     /// <summary>How many of them were done, not refused.</summary>
     public int Done { get; private set; }
+
+    /// <summary>The endpoints that did a request before it was mutated.</summary>
+    public HashSet<string> Known { get; } = [];
+
+    /// <summary>Those that a fuzz asks.</summary>
+    public IReadOnlyList<string> Endpoints =>
+        [
+            .. document["paths"]!
+                .AsObject()
+                .SelectMany(p => p.Value!.AsObject())
+                .Where(m => Methods.Contains(m.Key))
+                .Select(m => m.Value!["operationId"]!.GetValue<string>())
+                .Except(Left),
+        ];
+
+    /// <summary>Asks each endpoint what it does, once: what is mutated afterwards gets past the door.</summary>
+    /// <returns>What was refused, and why.</returns>
+    public async Task<List<Finding>> AskKnown()
+    {
+        var methods = document["paths"]!
+            .AsObject()
+            .SelectMany(p => p.Value!.AsObject())
+            .Where(m => Methods.Contains(m.Key))
+            .ToDictionary(m => m.Value!["operationId"]!.GetValue<string>(), m => m.Key);
+        var refused = new List<Finding>();
+        await foreach (var known in new KnownRequests(client).All())
+        {
+            using var request = new HttpRequestMessage(new(methods[known.Operation]), known.Address);
+            request.Content =
+                known.Body is { } body ? new StringContent(body.ToJsonString(), Encoding.UTF8, "application/json")
+                : known.File is { } file ? new ByteArrayContent(file)
+                : null;
+            using var response = await client.SendAsync(request);
+            Asked++;
+            if (!response.IsSuccessStatusCode)
+            {
+                refused.Add(
+                    new(
+                        $"{methods[known.Operation]} {known.Address}",
+                        $"{(int)response.StatusCode}: {Short(await response.Content.ReadAsStringAsync())}"
+                    )
+                );
+                continue;
+            }
+
+            Done++;
+            Known.Add(known.Operation);
+            _known[known.Operation] = known;
+        }
+
+        return refused;
+    }
 
     /// <summary>The longest that an answer took.</summary>
     public TimeSpan Longest { get; private set; }
@@ -111,7 +164,12 @@ public sealed class Fuzz(HttpClient client, JsonNode document, int seed)
 
     private async Task<Finding?> Ask(string path, string method, JsonNode operation, int turn)
     {
-        var (address, body) = (Address(path, operation), Body(operation, turn));
+        // Half of them begin with one that is done.
+        var known = _known.GetValueOrDefault(operation["operationId"]?.GetValue<string>() ?? "");
+        var (address, body) =
+            known is not null && _random.Next(2) == 0
+                ? (known.Address, known.Body is { } good ? Written(Mutate(good.DeepClone(), 0)) : null)
+                : (Address(path, operation), Body(operation, turn));
         var wrong = await Ask(method, address, body);
         // A machine that was busy for a moment is no fault: what took too long is asked once more.
         return wrong?.Wrong.StartsWith(TooLong, StringComparison.Ordinal) == true ? await Ask(method, address, body) : wrong;
@@ -185,6 +243,11 @@ public sealed class Fuzz(HttpClient client, JsonNode document, int seed)
         var body = schema is null ? JsonValue.Create(Pick(Texts)) : Make(schema, 0);
         for (var mutations = turn == 0 ? 0 : _random.Next(4); mutations > 0; mutations--)
             body = Mutate(body, 0);
+        return Written(body);
+    }
+
+    private string Written(JsonNode? body)
+    {
         try
         {
             return body?.ToJsonString() ?? "null";

@@ -528,6 +528,53 @@ public sealed class HostileInputTests(TestShop shop) : IClassFixture<TestShop>
         await Refused("file", "/api/shop/imports?name=shop.zip", new ByteArrayContent(twice.ToArray()));
     }
 
+    [Fact]
+    public async Task An_import_that_is_removed_while_it_runs_says_so_or_is_done()
+    {
+        var terms = Encoding.UTF8.GetBytes("term,volume\n" + string.Concat(Enumerable.Range(0, 3_000).Select(i => $"perch {i},{i}\n")));
+        var listings = Encoding.UTF8.GetBytes("product,platform,title\nOwl box,hedgerow-fair,Owl box\n");
+        for (var round = 0; round < 12; round++)
+        {
+            var (imports, file, run) =
+                round % 2 == 0
+                    ? (
+                        "/api/markets/hedgerow-fair-us/imports",
+                        terms,
+                        (Func<JsonNode, object>)(i => new { look = i["look"], source = "x" })
+                    )
+                    : ("/api/shop/imports", listings, _ => new { keys = new[] { "product 0", "listing 0 hedgerow-fair" } });
+            using var upload = await shop.Client.PostAsync($"{imports}?name=t.csv", new ByteArrayContent(file));
+            var import = JsonNode.Parse(await upload.Content.ReadAsStringAsync())!;
+            var running = shop.Client.PostAsJsonAsync($"{imports}/{import["id"]}/run", run(import));
+            await Task.Delay(round * 3);
+            using var removed = await shop.Client.DeleteAsync($"{imports}/{import["id"]}");
+            using var done = await running;
+            var says = await done.Content.ReadAsStringAsync();
+            Assert.True((int)done.StatusCode is 200 or 404, $"{done.StatusCode} {says}");
+            if (round % 2 == 0 && done.IsSuccessStatusCode)
+                Assert.True(
+                    says.Contains("\"count\":{", StringComparison.Ordinal) || says.Contains("removed meanwhile", StringComparison.Ordinal),
+                    says
+                );
+        }
+    }
+
+    [Theory]
+    [InlineData("POST", "/api/engine/weigh", "text/plain", 415)]
+    [InlineData("POST", "/api/filters", "application/x-www-form-urlencoded", 415)]
+    [InlineData("PATCH", "/api/shop", "application/json", 405)]
+    [InlineData("POST", "/api/nowhere", "application/json", 404)]
+    [InlineData("GET", "/api", null, 404)]
+    public async Task A_wrong_type_method_or_address_is_told_as_what_it_is(string method, string path, string? type, int status)
+    {
+        using var request = new HttpRequestMessage(new(method), path);
+        if (type is not null)
+            request.Content = new StringContent("{}", Encoding.UTF8, type);
+        using var response = await shop.Client.SendAsync(request);
+        Assert.Equal(status, (int)response.StatusCode);
+        Assert.Contains($"\"status\":{status}", await response.Content.ReadAsStringAsync());
+    }
+
     private async Task Refused(string field, string path, HttpContent body)
     {
         using (body)

@@ -45,8 +45,8 @@ public sealed partial class ShopFilesTests(DemoShop demo) : IClassFixture<DemoSh
         return body["detail"]!.GetValue<string>();
     }
 
-    // The shop as it is exported, its pages numbered by their place, so that two shops can be compared.
-    internal static async Task<string> Exported(TestShop shop)
+    // The shop as it is exported, its pages numbered by their place, so that two shops can be compared. An undo keeps what was there as a version.
+    internal static async Task<string> Exported(TestShop shop, bool withVersions = false)
     {
         using var zip = new ZipArchive(new MemoryStream(await shop.Client.GetByteArrayAsync("/api/shop/export.zip")));
         using var reader = new StreamReader(zip.GetEntry("shop.json")!.Open());
@@ -62,6 +62,9 @@ public sealed partial class ShopFilesTests(DemoShop demo) : IClassFixture<DemoSh
                 foreach (var key in new[] { "id", "parent" })
                     if (page[key] is JsonValue number)
                         page[key] = $"#{numbers[number.GetValue<int>()]}";
+        foreach (var listing in document["products"]!.AsArray().SelectMany(p => p!["listings"]!.AsArray()))
+            if (!withVersions)
+                listing!["records"]!.AsObject().Remove("versions");
         return Link()
             .Replace(document.ToJsonString(), m => numbers.TryGetValue(int.Parse(m.Groups[1].Value), out var i) ? $"page:#{i}" : m.Value);
     }

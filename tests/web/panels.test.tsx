@@ -586,6 +586,9 @@ describe('the result as it shows elsewhere', () => {
     const { root } = show(<Tile picture="A box" fields={[title]} copy={{ title: 'Cedar bird 🐦 house' }} platform="The fair" />)
     expect(text(root)).toContain('Cedar bird…')
     expect(text(root)).toContain('Cut off after 10 characters; hidden: “🐦 house”')
+    // A word that is cut in two is told whole.
+    const { root: within } = show(<Tile picture="A box" fields={[title]} copy={{ title: 'Cedar birdhouse kit' }} platform="The fair" />)
+    expect(text(within)).toContain('hidden: “birdhouse kit”')
   })
 
   test('a short one is shown whole, an empty one says so', () => {

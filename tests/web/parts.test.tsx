@@ -1,6 +1,7 @@
 import { QueryClient } from '@tanstack/react-query'
-import { screen, waitFor } from '@testing-library/react'
+import { cleanup, screen, waitFor } from '@testing-library/react'
 import { IDBFactory } from 'fake-indexeddb'
+import { Route, Routes } from 'react-router'
 import { beforeEach, describe, expect, test } from 'vitest'
 import { Paste } from '../../src/web/src/dig/paste'
 import { Trail } from '../../src/web/src/dig/trail'
@@ -14,6 +15,7 @@ import { ToastLine, toast } from '../../src/web/src/kit/toast'
 import type { Row } from '../../src/web/src/pick/rows'
 import { Woven } from '../../src/web/src/pick/woven'
 import { Attributes, Categories } from '../../src/web/src/shop/categories'
+import { Gone } from '../../src/web/src/shop/nothere'
 import { ProfileSheet } from '../../src/web/src/shop/profile'
 import type { FieldRule } from '../../src/web/src/shop/profilerules'
 import { show, text } from './screen'
@@ -120,17 +122,18 @@ describe('what was done is said in one line', () => {
 })
 
 describe('pasted terms', () => {
-  const put = () => {
+  const put = (market: string) => {
     const log: string[] = []
+    const there = { ...desk, market: { ...desk.market, id: market } }
     return {
-      ...show(<Paste desk={desk} close={() => log.push('closed')} done={() => log.push('done')} asFile={(t) => log.push(`file ${t}`)} />),
+      ...show(<Paste desk={there} close={() => log.push('closed')} done={() => log.push('done')} asFile={(t) => log.push(`file ${t}`)} />),
       log,
     }
   }
 
   test('what could not be taken stays in the box, each line with its reason', async () => {
     answers['/paste'] = () => ({ taken: 2, new: 1, bad: [{ line: 3, text: '–', reason: 'There is no word in it.' }] })
-    const { hands, log, root } = put()
+    const { hands, log, root } = put('first')
     const box = screen.getByLabelText('Terms to paste') as HTMLTextAreaElement
     await hands.click(box)
     await hands.paste('owl box\nbat box\n–')
@@ -143,7 +146,7 @@ describe('pasted terms', () => {
 
   test('when nothing could be taken the text is as it was', async () => {
     answers['/paste'] = () => json({ detail: 'The disk is full.' }, 500)
-    const { hands, log } = put()
+    const { hands, log } = put('second')
     const box = screen.getByLabelText('Terms to paste') as HTMLTextAreaElement
     await hands.type(box, 'owl box')
     await hands.click(screen.getByText(/^Add terms/, { selector: 'button' }))
@@ -153,8 +156,31 @@ describe('pasted terms', () => {
     expect(log).toEqual(['closed'])
   })
 
+  test('a list that was not added is there again after Escape, in its own market', async () => {
+    const { hands, log } = put('third')
+    await hands.type(screen.getByLabelText('Terms to paste'), 'owl box\nowl barn box')
+    const source = screen.getByLabelText(/Source name/)
+    await hands.type(source, 'my notes{Escape}')
+    expect(log).toEqual(['closed'])
+    cleanup()
+    put('fourth')
+    expect((screen.getByLabelText('Terms to paste') as HTMLTextAreaElement).value).toBe('')
+    cleanup()
+    answers['/paste'] = () => ({ taken: 2, new: 2, bad: [] })
+    const again = put('third')
+    expect((screen.getByLabelText('Terms to paste') as HTMLTextAreaElement).value).toBe('owl box\nowl barn box')
+    // The keys are those of all its boxes.
+    await again.hands.click(screen.getByLabelText(/Source name/))
+    await again.hands.keyboard('{Control>}{Enter}{/Control}')
+    await waitFor(() => expect(again.log).toEqual(['done']))
+    expect(asked[0].body).toEqual({ text: 'owl box\nowl barn box', source: 'my notes' })
+    cleanup()
+    put('third')
+    expect((screen.getByLabelText('Terms to paste') as HTMLTextAreaElement).value).toBe('')
+  })
+
   test('nothing is not to be put on the shelf', () => {
-    put()
+    put('fifth')
     expect((screen.getByText(/^Add terms/, { selector: 'button' }) as HTMLButtonElement).disabled).toBe(true)
   })
 })
@@ -374,4 +400,29 @@ describe('categories and attributes of a platform', () => {
     await hands.click(screen.getByLabelText('Delete Perch'))
     expect(rules.at(-1)).toEqual([])
   })
+})
+
+test('the address of a deleted product brings it back', async () => {
+  const change = { id: 4, what: 'deleted the product “Box”', at: '2026-11-26T06:00:00Z', canUndo: true, undoneAt: null, isLarge: false }
+  answers['/api/changes'] = () => [
+    { ...change, id: 5, what: 'deleted the product “Other”', bringsBack: [3] },
+    { ...change, bringsBack: [9] },
+  ]
+  answers['/api/changes/undo'] = () => ({ what: change.what, id: 4 })
+  const { hands } = show(
+    <Routes>
+      <Route path="/:productId/:marketId/write" element={<Gone />} />
+    </Routes>,
+    [],
+    '/9/fair-us/write',
+  )
+  await hands.click(await screen.findByText('Bring it back'))
+  await waitFor(() => expect(asked.some((a) => a.url === '/api/changes/undo' && a.method === 'POST')).toBe(true))
+})
+
+test('the address of a product that never was leads to the shop', async () => {
+  answers['/api/changes'] = () => []
+  show(<Gone />)
+  await screen.findByText('This product or place isn’t in your shop')
+  expect([screen.queryByText('Bring it back'), screen.getByText('Go to my shop').getAttribute('href')]).toEqual([null, '/'])
 })

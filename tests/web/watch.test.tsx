@@ -50,6 +50,8 @@ const term = (id: number, name: string, more: Partial<FoundTerm> = {}): FoundTer
   before: null,
   flip: 'none',
   predicted: true,
+  isComparable: true,
+  isUnexpected: false,
   why: null,
   because: [],
   near: [],
@@ -87,7 +89,7 @@ describe('what is found', () => {
     }),
     term(2, 'nest box', { rank: 60, page: 2, before: { at: '', found: true, rank: 70 } }),
     term(3, 'wren box', { found: null, rank: null, page: null, at: null }),
-    term(4, 'bird houses', { predicted: false }),
+    term(4, 'bird houses', { isUnexpected: true }),
   ]
 
   test('counts, filters and tells what flipped', async () => {
@@ -155,7 +157,7 @@ describe('what is found', () => {
     expect(why({ ...missing, isInDraft: true })).toContain('Your text now holds it. Send the listing')
     expect(why({ ...missing, why: 'indexDelay' }, watch({ indexUpdatesAt: '2026-11-26T14:00:00Z' }))).toContain('until ')
     expect(why({ ...missing, why: 'rulesDiffer' })).toContain('Every word is there, so the rules of The fair may differ')
-    expect(why(term(2, 'nest box', { predicted: false }))).toContain('doesn’t predict this')
+    expect(why(term(2, 'nest box', { isUnexpected: true }))).toContain('doesn’t predict this')
   })
 
   test('what somebody found is pasted line by line', async () => {

@@ -1,5 +1,6 @@
 using Microsoft.Data.Sqlite;
 using TinRabbit.Server.Demo;
+using TinRabbit.Server.Pictures;
 using TinRabbit.Server.Shelf;
 
 namespace TinRabbit.Server.Hosting;
@@ -91,6 +92,8 @@ internal sealed class BackupService(
                 {
                     await BackUp(BackupKind.Daily, stop);
                     log.LogInformation("The daily backup is made.");
+                    if (await Task.Run(() => UnusedPictures.Remove(folder, now), stop) is > 0 and var removed)
+                        log.LogInformation("{Count} picture files that nothing names any more are removed.", removed);
                 }
             }
             catch (OperationCanceledException)
@@ -134,6 +137,7 @@ internal sealed class BackupService(
         }
 
         SqliteConnection.ClearAllPools();
+        writes.StartEra();
         await using var db = TinContext.Open(folder.Database);
         await ShopSeeder.AddShippedPlatforms(db);
         shelves.EvictAll();

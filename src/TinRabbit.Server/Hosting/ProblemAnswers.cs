@@ -22,6 +22,11 @@ internal sealed partial class ProblemAnswers(ILogger<ProblemAnswers> log) : IExc
             InvalidInputException wrong => Wrong([.. wrong.Problems]),
             StartProblem problem => Plain(503, problem.Message, "Not possible now."),
             NotThereException gone => Plain(404, gone.Message, "Not there."),
+            FileNotFoundException or DirectoryNotFoundException => Plain(
+                404,
+                "This file was removed meanwhile. Nothing was changed.",
+                "Not there."
+            ),
             BadHttpRequestException { InnerException: JsonException json } when Missing(json) is { Length: > 0 } missing => Wrong([
                 .. missing.Select(name => new Problem(name, "This is missing.")),
             ]),

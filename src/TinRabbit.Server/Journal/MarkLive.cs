@@ -3,7 +3,9 @@ using TinRabbit.Server.Listings;
 namespace TinRabbit.Server.Journal;
 
 /// <summary>Notes again that a listing's texts were live, after that was taken back.</summary>
-public sealed record MarkLive(int Id, int ListingId, string MarketId, DateTime At, DateTime NoticedAt, ListingText Copy) : IUndoStep
+/// <param name="ByHand">Whether the seller said so; the only kind that there was in older programs.</param>
+public sealed record MarkLive(int Id, int ListingId, string MarketId, DateTime At, DateTime NoticedAt, ListingText Copy, bool ByHand = true)
+    : IUndoStep
 {
     public async Task<IReadOnlyList<IUndoStep>> Undo(UndoContext undo, CancellationToken stop)
     {
@@ -14,7 +16,7 @@ public sealed record MarkLive(int Id, int ListingId, string MarketId, DateTime A
             MarketId = MarketId,
             At = At,
             NoticedAt = NoticedAt,
-            ByHand = true,
+            ByHand = ByHand,
             Copy = Copy,
         };
         undo.Db.Sent.Add(row);

@@ -8,6 +8,6 @@ public sealed record RemoveLive(int SentId) : IUndoStep
         if (await undo.Db.Sent.FindAsync([SentId], stop) is not { } sent)
             return [];
         undo.Db.Sent.Remove(sent);
-        return [new MarkLive(sent.Id, sent.ListingId, sent.MarketId, sent.At, sent.NoticedAt, sent.Copy)];
+        return [new MarkLive(sent.Id, sent.ListingId, sent.MarketId, sent.At, sent.NoticedAt, sent.Copy, sent.ByHand)];
     }
 }

@@ -6,6 +6,9 @@ public sealed class WatchRow
     /// <summary>Results of one page, where the seller has not counted them.</summary>
     public const int UsualPageSize = 48;
 
+    /// <summary>The most results that one page of a market can have.</summary>
+    public const int MostPageSize = 500;
+
     public int Id { get; set; }
     public int ListingId { get; set; }
     public required string MarketId { get; set; }

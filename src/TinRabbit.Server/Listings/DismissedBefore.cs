@@ -1,7 +1,8 @@
 namespace TinRabbit.Server.Listings;
 
 /// <summary>Whether a finding of a listing was dismissed before a change.</summary>
-public sealed record DismissedBefore(int ListingId, string Key, bool IsDismissed) : IUndoStep
+/// <param name="At">When it was dismissed; null where it was not.</param>
+public sealed record DismissedBefore(int ListingId, string Key, bool IsDismissed, DateTime? At = null) : IUndoStep
 {
     public async Task<IReadOnlyList<IUndoStep>> Undo(UndoContext undo, CancellationToken stop)
     {
@@ -14,11 +15,11 @@ public sealed record DismissedBefore(int ListingId, string Key, bool IsDismissed
                 {
                     ListingId = ListingId,
                     Key = Key,
-                    At = undo.Now,
+                    At = At ?? undo.Now,
                 }
             );
         else
             undo.Db.Asides.Remove(row);
-        return [new DismissedBefore(ListingId, Key, row is not null)];
+        return [new DismissedBefore(ListingId, Key, row is not null, row?.At)];
     }
 }

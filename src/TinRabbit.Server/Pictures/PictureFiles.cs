@@ -20,22 +20,23 @@ internal sealed class PictureFiles(DataFolder folder)
     /// <summary>Stores a picture.</summary>
     /// <param name="body">PNG, JPEG, WebP or AVIF; what it is is seen from its content.</param>
     /// <param name="stop">Stops reading; nothing is stored then.</param>
+    /// <param name="given">The name that it has in an exported shop; it keeps it where it can.</param>
     /// <returns>The name of its file, by which the same picture is found again.</returns>
     /// <exception cref="InvalidInputException">It is too large, of another type, or damaged.</exception>
-    public async Task<string> Add(Stream body, CancellationToken stop)
+    public async Task<string> Add(Stream body, CancellationToken stop, string? given = null)
     {
         var bytes = await Read(body, stop);
-        var name = NameOf(bytes);
+        var name = NameOf(bytes, given);
         Directory.CreateDirectory(folder.Pictures);
         if (File.Exists(PathOf(name)!))
             return name;
-        await Task.Run(() => Write(bytes, name), stop);
+        await Task.Run(() => Write(bytes, name, isOurs: name == given), stop);
         return name;
     }
 
     /// <summary>The name that <see cref="Add"/> would give a picture. Nothing is stored.</summary>
     /// <exception cref="InvalidInputException">It is too large, or of another type.</exception>
-    public static async Task<string> NameOf(Stream body, CancellationToken stop) => NameOf(await Read(body, stop));
+    public async Task<string> NameOf(Stream body, CancellationToken stop, string? given = null) => NameOf(await Read(body, stop), given);
 
     /// <summary>Where a picture's file is; null for a name that is none.</summary>
     /// <param name="name">The name that <see cref="Add"/> gave.</param>
@@ -56,12 +57,14 @@ internal sealed class PictureFiles(DataFolder folder)
             ? "avif"
         : null;
 
-    private static string NameOf(byte[] bytes) =>
-        TypeOf(bytes) is null
-            ? throw Wrong("This is no picture of a known type. Use PNG, JPEG, WebP or AVIF.")
-            : Convert.ToHexStringLower(SHA256.HashData(bytes).AsSpan(0, 16));
+    // A name is of one picture: where this shop has another one under it, the given one gets its own.
+    private string NameOf(byte[] bytes, string? given) =>
+        TypeOf(bytes) is null ? throw Wrong("This is no picture of a known type. Use PNG, JPEG, WebP or AVIF.")
+        : given is not null && PathOf(given) is { } path && (!File.Exists(path) || File.ReadAllBytes(path).AsSpan().SequenceEqual(bytes))
+            ? given
+        : Convert.ToHexStringLower(SHA256.HashData(bytes).AsSpan(0, 16));
 
-    private void Write(byte[] bytes, string name)
+    private void Write(byte[] bytes, string name, bool isOurs)
     {
         try
         {
@@ -74,7 +77,11 @@ internal sealed class PictureFiles(DataFolder folder)
             // A thumbnail's own reading would take half a file for a whole one.
             using var read = Image.NewFromBuffer(bytes, failOn: Enums.FailOn.Error);
             using var upright = read.Autorot();
-            Save(upright, LargestSide, PathOf(name)!);
+            // What was written by this program is not written worse.
+            if (isOurs && TypeOf(bytes) == "webp" && Math.Max(read.Width, read.Height) <= LargestSide && !HasMetadata(read))
+                File.WriteAllBytes(PathOf(name)!, bytes);
+            else
+                Save(upright, LargestSide, PathOf(name)!);
             Save(upright, ThumbnailSide, PathOf(name, thumbnail: true)!);
         }
         catch (VipsException)
@@ -83,6 +90,9 @@ internal sealed class PictureFiles(DataFolder folder)
             throw Wrong("This picture is damaged and can’t be read.");
         }
     }
+
+    private static bool HasMetadata(Image image) =>
+        image.GetFields().Any(f => f is "exif-data" or "xmp-data" or "iptc-data" or "icc-profile-data");
 
     // Made smaller where needed, without metadata; written beside its name first, so that no half file is found.
     private static void Save(Image upright, int side, string path)

@@ -7,8 +7,8 @@ internal static class FileUpload
 {
     /// <summary>
     /// Lets a file be larger than other requests: the server's bound would break the connection. The endpoint counts the bytes while it reads
-    /// them, and says in words when there are too many.
+    /// them, and says in words when there are too many. What the file is is seen from its content, whatever type it is sent with.
     /// </summary>
-    public static RouteHandlerBuilder TakesFile(this RouteHandlerBuilder endpoint, string type = "application/octet-stream") =>
-        endpoint.Accepts<byte[]>(type).WithMetadata(new DisableRequestSizeLimitAttribute());
+    public static RouteHandlerBuilder TakesFile(this RouteHandlerBuilder endpoint) =>
+        endpoint.Accepts<byte[]>("*/*").WithMetadata(new DisableRequestSizeLimitAttribute());
 }

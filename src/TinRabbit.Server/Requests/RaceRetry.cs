@@ -26,7 +26,7 @@ internal static class RaceRetry
             }
             catch (Exception e) when (attempt < Tries && IsRace(e) && !context.HttpContext.Response.HasStarted)
             {
-                context.HttpContext.RequestServices.GetRequiredService<TinContext>().ChangeTracker.Clear();
+                context.HttpContext.RequestServices.GetRequiredService<TinContext>().StartAgain();
             }
     }
 

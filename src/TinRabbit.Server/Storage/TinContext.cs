@@ -16,6 +16,7 @@ public sealed class TinContext(
 ) : DbContext(options)
 {
     private bool _inTransaction;
+    private int _era = writes?.Era ?? 0;
 
     /// <summary>The time that rows are written with, in UTC.</summary>
     public DateTime Now => (clock ?? TimeProvider.System).GetUtcNow().UtcDateTime;
@@ -24,7 +25,7 @@ public sealed class TinContext(
     public override async Task<int> SaveChangesAsync(bool acceptAllChangesOnSuccess, CancellationToken cancellationToken = default)
     {
         var (isWeighed, isOfPages) = (Changes<IWeighed>(), Changes<IOfPages>());
-        using var turn = _inTransaction || writes is null ? null : await writes.Enter(cancellationToken);
+        using var turn = _inTransaction || writes is null ? null : await Enter(writes, cancellationToken);
         var saved = await base.SaveChangesAsync(acceptAllChangesOnSuccess, cancellationToken);
         if (isWeighed && !_inTransaction)
             commits?.Bump();
@@ -40,7 +41,7 @@ public sealed class TinContext(
     /// <summary>Runs several saves as one: all or nothing, with no other writer in between.</summary>
     public async Task InOneWrite(Func<Task> write, CancellationToken stop)
     {
-        using (writes is null ? null : await writes.Enter(stop))
+        using (writes is null ? null : await Enter(writes, stop))
         {
             _inTransaction = true;
             try
@@ -57,6 +58,23 @@ public sealed class TinContext(
 
         commits?.Bump();
         commits?.BumpPages();
+    }
+
+    /// <summary>Forgets what was read, to read it again.</summary>
+    public void StartAgain()
+    {
+        ChangeTracker.Clear();
+        _era = writes?.Era ?? 0;
+    }
+
+    // What was read before a restore is not written over what was restored.
+    private async Task<IDisposable> Enter(WriteGate gate, CancellationToken stop)
+    {
+        var turn = await gate.Enter(stop);
+        if (gate.Era == _era)
+            return turn;
+        turn.Dispose();
+        throw new DbUpdateConcurrencyException("A backup was restored after this was read.");
     }
 
     /// <summary>How to connect to a database file; pooled connections stay open between uses.</summary>

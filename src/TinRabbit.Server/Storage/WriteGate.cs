@@ -8,6 +8,14 @@ public sealed class WriteGate : IDisposable
 {
     private readonly SemaphoreSlim _gate = new(1, 1);
 
+    private int _era;
+
+    /// <summary>Counts how often another database took the place of the one there was: what was read before says nothing about it.</summary>
+    public int Era => Volatile.Read(ref _era);
+
+    /// <summary>Another database is in place. Is called by whoever has the turn.</summary>
+    public void StartEra() => Interlocked.Increment(ref _era);
+
     /// <summary>Waits for a turn; disposing what is returned ends it.</summary>
     public async Task<IDisposable> Enter(CancellationToken stop)
     {

@@ -7,7 +7,10 @@ public sealed record RemoveRows(string Rows, IReadOnlyList<string> Keys) : IUndo
 {
     /// <summary>Deletes rows by their numbers.</summary>
     public static RemoveRows Of<T>(IEnumerable<int> ids)
-        where T : IDeletable => new(typeof(T).Name, Ranges(ids));
+        where T : IDeletable => Of(typeof(T).Name, ids);
+
+    /// <summary>Deletes rows of a kind by their numbers.</summary>
+    public static RemoveRows Of(string rows, IEnumerable<int> ids) => new(rows, Ranges(ids));
 
     public async Task<IReadOnlyList<IUndoStep>> Undo(UndoContext undo, CancellationToken stop)
     {

@@ -75,7 +75,7 @@ internal static class ImportApi
     public static void MapImport(this IEndpointRouteBuilder app)
     {
         var api = app.MapGroup("/api/markets/{marketId}/imports");
-        api.MapPost("/", BeginImport).TakesFile("*/*").ProducesProblem(413).DisableRequestTimeout();
+        api.MapPost("/", BeginImport).TakesFile().ProducesProblem(413).DisableRequestTimeout();
         api.MapPost("/{id}/look", LookAtImport);
         api.MapPost("/{id}/run", RunImport).Produces<ImportPart>(200, "application/x-ndjson").DisableRequestTimeout();
         api.MapGet("/{id}/bad.csv", GetBadRows);

@@ -177,6 +177,10 @@ internal static class ImportRun
         {
             return wrong.Problems[0].Message;
         }
+        catch (FileNotFoundException)
+        {
+            return "The file was removed meanwhile.";
+        }
         catch (OperationCanceledException) when (!left.IsCancellationRequested)
         {
             return TooSlow;

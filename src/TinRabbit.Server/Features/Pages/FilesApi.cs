@@ -29,7 +29,7 @@ internal static class FilesApi
         api.MapGet("/pages.xlsx", ExportPagesXlsx);
         api.MapGet("/sitemap.xml", ExportSitemap);
         app.MapGet("/api/pages/{id:int}/page.html", ExportPage);
-        api.MapPost("/imports", BeginShopImport).TakesFile("*/*").ProducesProblem(413).DisableRequestTimeout();
+        api.MapPost("/imports", BeginShopImport).TakesFile().ProducesProblem(413).DisableRequestTimeout();
         api.MapPost("/imports/{id}/run", RunShopImport).DisableRequestTimeout();
         api.MapDelete("/imports/{id}", ForgetShopImport);
     }
@@ -76,6 +76,7 @@ internal static class FilesApi
         TinContext db,
         ListingEditor editor,
         DataFolder data,
+        PictureFiles pictures,
         HttpRequest request,
         CancellationToken stop
     )
@@ -85,7 +86,7 @@ internal static class FilesApi
 
         async Task<ShopImportView> Read(string id, string file)
         {
-            var (document, kind) = await ShopFiles.Read(file, name ?? "", platformId, db, PictureFiles.NameOf, stop);
+            var (document, kind) = await ShopFiles.Read(file, name ?? "", platformId, db, pictures.NameOf, stop);
             return new(id, name ?? "", kind, await new ShopImport(db, editor, document).Plan(stop));
         }
     }
@@ -112,6 +113,7 @@ internal static class FilesApi
         ImportFiles.Remove(file);
         foreach (var (profile, like) in import.ImportedPlatforms)
             await markets.TryOpen(profile, like, stop);
+        await markets.KnowPlaces(db, stop);
         return changed ?? new(null);
     }
 

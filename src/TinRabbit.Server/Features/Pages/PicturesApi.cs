@@ -52,7 +52,7 @@ internal static class PicturesApi
         api.MapPost("/fill", FillAltTexts).RetriesRaces();
         api.MapGet("/files/{name}", GetPictureFile).Produces(200).ExcludeFromDescription();
         api.MapPut("/{productId:int}/{number:int}/shows", SetPictureShows).RetriesRaces();
-        api.MapPost("/{productId:int}", AddPictureFile).TakesFile("*/*").DisableRequestTimeout();
+        api.MapPost("/{productId:int}", AddPictureFile).TakesFile().DisableRequestTimeout();
     }
 
     private static async Task<PicturesView> GetPictures(TinContext db, IMarket market, CancellationToken stop)

@@ -5,6 +5,7 @@ using TinRabbit.Server.Files.Tables;
 using TinRabbit.Server.Listings;
 using TinRabbit.Server.Picks;
 using TinRabbit.Server.Pictures;
+using TinRabbit.Server.Shelf;
 
 namespace TinRabbit.Server.Features.Pages;
 
@@ -28,10 +29,11 @@ internal static class ShopExport
         var takes = (await db.Takes.AsNoTracking().OrderBy(t => t.Id).ToListAsync(stop)).ToLookup(t => t.ListingId);
         var redirects = await db.RedirectsOf([.. pages.Select(p => (p.Id, p.Slug, p.LiveSlug, p.IsPublished))], stop);
         var slugs = pages.ToDictionary(p => p.Id, p => p.Slug);
+        var records = await ShopRecords.Load(db, stop);
         return new(
             ShopDocument.Name,
             ShopDocument.Latest,
-            new(shop.Name, shop.Currency),
+            new(shop.Name, shop.Currency, shop.Countries, shop.Language, shop.OwnWords),
             site.Id == 0 ? null : new(site.Brand, site.Address, site.Language, site.Country, site.TitleSuffix),
             [
                 .. (await db.Platforms.AsNoTracking().Where(p => p.Like != null).OrderBy(p => p.Id).ToListAsync(stop)).Select(
@@ -57,7 +59,8 @@ internal static class ShopExport
                                 l.PlatformId,
                                 l.Copy.Fields(),
                                 l.LeadKey,
-                                [.. takes[l.Id].Select(t => new DocumentTake(t.Text, t.Name))]
+                                [.. takes[l.Id].Select(t => new DocumentTake(t.Text, t.Name, t.At))],
+                                records.Of(l)
                             )),
                     ],
                     p.Listings.Select(l => byListing.GetValueOrDefault(l.Id)).FirstOrDefault(x => x is not null) is { } page
@@ -73,10 +76,14 @@ internal static class ShopExport
                             page.HasSuffix,
                             page.LiveSlug
                         )
-                        : null
+                        : null,
+                    records.NotesOf(p.Id),
+                    records.DigsOf(p.Id)
                 )),
             ],
-            redirects.ToDictionary(r => r.From, r => slugs[r.PageId])
+            redirects.ToDictionary(r => r.From, r => slugs[r.PageId]),
+            await db.Filters.AsNoTracking().OrderBy(f => f.Name).ToDictionaryAsync(f => f.Name, f => f.Filters, stop),
+            records.Notes
         );
     }
 

@@ -19,7 +19,7 @@ internal static class ShopFiles
         string name,
         string? platformId,
         TinContext db,
-        Func<Stream, CancellationToken, Task<string>> picture,
+        Func<Stream, CancellationToken, string?, Task<string>> picture,
         CancellationToken stop
     )
     {
@@ -52,7 +52,7 @@ internal static class ShopFiles
         string file,
         TinContext db,
         Platform rules,
-        Func<Stream, CancellationToken, Task<string>> picture,
+        Func<Stream, CancellationToken, string?, Task<string>> picture,
         CancellationToken stop
     )
     {
@@ -75,7 +75,10 @@ internal static class ShopFiles
                 else if (IsHtml(path))
                     pages.Add(HtmlPages.Read(FileText.Decode(content.ToArray()), NameOf(path), rules, site.TitleSuffix, pageAt));
                 else
-                    renamed[Path.GetFileNameWithoutExtension(NameOf(path))] = await picture(content, stop);
+                {
+                    var given = Path.GetFileNameWithoutExtension(NameOf(path));
+                    renamed[given] = await picture(content, stop, given);
+                }
             },
             stop
         );

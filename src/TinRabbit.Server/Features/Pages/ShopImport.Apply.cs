@@ -1,6 +1,7 @@
 using TinRabbit.Server.Files.Documents;
 using TinRabbit.Server.Listings;
 using TinRabbit.Server.Picks;
+using TinRabbit.Server.Shelf;
 
 namespace TinRabbit.Server.Features.Pages;
 
@@ -18,6 +19,7 @@ internal sealed partial class ShopImport
     private readonly HashSet<PageRow> _addedPages = [];
     private readonly List<TakeRow> _addedTakes = [];
     private readonly List<RedirectRow> _addedRedirects = [];
+    private readonly List<FilterRow> _addedFilters = [];
     private readonly List<(ListingRow Listing, IReadOnlyList<DocumentTake> Takes)> _takes = [];
     private readonly List<(Entry Entry, PageRow Page)> _placed = [];
     private readonly List<IUndoStep> _settings = [];
@@ -55,6 +57,7 @@ internal sealed partial class ShopImport
                 await WriteTexts(stop);
                 await db.SaveChangesAsync(stop);
                 await AddTakes(stop);
+                _settings.AddRange(await _records.Run(stop));
                 await AddRedirects(stop);
                 Place();
                 await db.SaveChangesAsync(stop);
@@ -80,6 +83,7 @@ internal sealed partial class ShopImport
             .. _settings,
             .. _profiles.Where(p => p.Value is not null).Select(p => new ProfileBefore(p.Key, p.Value!)),
             RemoveRows.Of<TakeRow>(_addedTakes.Select(t => t.Id)),
+            RemoveRows.Of<FilterRow>(_addedFilters.Select(f => f.Id)),
             new RedirectsBefore(_addedRedirects.ToDictionary(r => r.From, _ => (int?)null)),
             RemoveRows.Of<PageRow>(addedPages),
             new RemoveListings([.. listings]),
@@ -111,7 +115,20 @@ internal sealed partial class ShopImport
         {
             var row = await db.Shops.OrderBy(s => s.Id).FirstAsync(stop);
             _settings.Add(ShopNames.Of(row));
-            (row.Name, row.Currency) = (NewName.Check(shop.Name), shop.Currency);
+            new ShopNames(NewName.Check(shop.Name), shop.Currency, CountriesOf(shop), shop.Language).ApplyTo(row);
+            if (shop.OwnWords is { } words)
+            {
+                _settings.Add(new OwnWordsBefore(row.OwnWords));
+                row.OwnWords = words;
+            }
+
+            _addedFilters.AddRange(
+                (document.Filters ?? new Dictionary<string, string>())
+                    .Where(f => !_filters.ContainsKey(f.Key))
+                    .Select(f => new FilterRow { Name = NewName.Check(f.Key), Filters = f.Value })
+            );
+            db.Filters.AddRange(_addedFilters);
+            _records.Take(document.Notes);
         }
 
         if (document.Site is { } site && keys.Contains(SiteKey))
@@ -163,6 +180,7 @@ internal sealed partial class ShopImport
 
     private void ApplyFacts(DocumentProduct given, ProductRow product)
     {
+        _records.Take(product, given);
         var (factsBefore, picksBefore) = (product.Facts, new Dictionary<string, PickState?>());
         if (given.Facts is { } facts)
             (product.Facts, product.Revision) = (facts, product.Revision + 1);
@@ -220,7 +238,9 @@ internal sealed partial class ShopImport
             _addedListings.Add(row);
         }
 
-        _written.Add((entry, row, TextsToStore(listing, _platforms[listing.Platform])));
+        _written.Add((entry, row, TextsToStore(listing.Fields, _platforms[listing.Platform])));
+        if (listing.Records is { } records)
+            _records.Take(row, records);
         if (LeadKeyOf(listing) is { } lead && lead != row.LeadKey)
         {
             if (row.Id > 0)
@@ -288,7 +308,7 @@ internal sealed partial class ShopImport
                     new()
                     {
                         ListingId = listing.Id,
-                        At = db.Now,
+                        At = take.At ?? db.Now,
                         Text = text,
                         Name = take.Name,
                     }

@@ -40,6 +40,14 @@ internal sealed partial class ShopImport
 
         public string ListingKey(string platform) => $"listing {Index} {platform}";
 
+        /// <summary>Whether the document tells anything of the product but its texts.</summary>
+        public bool HasMoreThanTexts =>
+            Given.Facts is not null
+            || Given.Pictures is not null
+            || Given.Picks is not null
+            || Given.Notes is not null
+            || Given.Digs is not null;
+
         public IReadOnlyList<DocumentListing> Listings => Given.Listings ?? [];
 
         /// <summary>Its place in the shop, where the document tells it: a table and a saved page do not.</summary>

@@ -3,6 +3,7 @@ using TinRabbit.Server.Files.Html;
 using TinRabbit.Server.Listings;
 using TinRabbit.Server.Picks;
 using TinRabbit.Server.Pictures;
+using TinRabbit.Server.Shelf;
 
 namespace TinRabbit.Server.Features.Pages;
 
@@ -22,6 +23,8 @@ internal sealed partial class ShopImport(TinContext db, ListingEditor editor, Sh
     private List<PageRow> _pages = [];
     private Dictionary<int, PageRow> _pageById = [];
     private Platform _rules = null!;
+    private RecordImport _records = null!;
+    private Dictionary<string, string> _filters = [];
 
     /// <summary>Everything in the document, with what importing it would change. Nothing is written.</summary>
     /// <exception cref="InvalidInputException">The document contradicts itself, or names a platform that is not there.</exception>
@@ -33,7 +36,25 @@ internal sealed partial class ShopImport(TinContext db, ListingEditor editor, Sh
         {
             var now = await db.Shops.AsNoTracking().OrderBy(s => s.Id).FirstAsync(stop);
             items.Add(
-                Item(ShopKey, "settings", shop.Name, false, [("Shop name", now.Name, shop.Name), ("Currency", now.Currency, shop.Currency)])
+                Item(
+                    ShopKey,
+                    "settings",
+                    shop.Name,
+                    false,
+                    [
+                        ("Shop name", now.Name, shop.Name),
+                        ("Currency", now.Currency, shop.Currency),
+                        ("Countries", Listed(now.Countries), Listed(CountriesOf(shop) ?? now.Countries)),
+                        ("Language", now.Language, shop.Language ?? now.Language),
+                        ("Own words", Described(now.OwnWords), Described(shop.OwnWords ?? now.OwnWords)),
+                        (
+                            "Saved filters",
+                            Listed(_filters.Keys.Order(StringComparer.Ordinal)),
+                            Listed(_filters.Keys.Union(document.Filters?.Keys ?? []).Order(StringComparer.Ordinal))
+                        ),
+                        .. _records.Changes(document.Notes),
+                    ]
+                )
             );
         }
 
@@ -97,6 +118,12 @@ internal sealed partial class ShopImport(TinContext db, ListingEditor editor, Sh
         _picks = (await db.Picks.ToListAsync(stop)).ToLookup(p => p.ProductId);
         _pages = await db.AllPages(stop);
         _pageById = _pages.ToDictionary(p => p.Id);
+        _filters = await db.Filters.AsNoTracking().ToDictionaryAsync(f => f.Name, f => f.Filters, stop);
+        _records = new(
+            db,
+            await ShopRecords.Load(db, stop),
+            (fields, platform) => ListingText.Of(TextsToStore(fields, _platforms[platform]))
+        );
         Resolve();
         ThrowIfContradictory();
     }
@@ -104,7 +131,7 @@ internal sealed partial class ShopImport(TinContext db, ListingEditor editor, Sh
     private IEnumerable<ImportItem> PlanProduct(Entry entry)
     {
         var (given, now) = (entry.Given, entry.Subject.Row);
-        if (given.Facts is not null || given.Pictures is not null || given.Picks is not null)
+        if (entry.HasMoreThanTexts)
         {
             var changes = new List<(string, string, string)>();
             if (given.Facts is { } facts)
@@ -125,6 +152,7 @@ internal sealed partial class ShopImport(TinContext db, ListingEditor editor, Sh
                         string.Join('\n', picks.Select(Described))
                     )
                 );
+            changes.AddRange(_records.Changes(given, now));
             yield return Item(entry.ProductKey, given.IsPage ? "page’s facts and picks" : "product", given.Name, now is null, changes);
         }
 
@@ -132,12 +160,17 @@ internal sealed partial class ShopImport(TinContext db, ListingEditor editor, Sh
         {
             var platform = _platforms[listing.Platform];
             var stored = now?.Listings.FirstOrDefault(l => l.PlatformId == listing.Platform);
-            var (before, after) = (stored is null ? [] : stored.Copy.Fields(), TextsToStore(listing, platform));
+            var (before, after) = (stored is null ? [] : stored.Copy.Fields(), TextsToStore(listing.Fields, platform));
             Renumber(after, platform, id => _entryOfPage.GetValueOrDefault(id)?.Subject.Page?.Id ?? id);
             var isPage = listing.Platform == _rules.Id && given.Page is not null;
             var changes = after.Select(f => (platform.Find(f.Key)?.Label ?? f.Key, Written(before[f.Key]), Written(f.Value))).ToList();
             if (LeadKeyOf(listing) is { } lead)
                 changes.Add(("Lead", stored?.LeadKey ?? "", lead));
+            if (listing.Records is { } records)
+            {
+                _records.Check(records, listing.Platform);
+                changes.AddRange(_records.Changes(records, stored));
+            }
             if (isPage && entry.Place is { } place && entry.Subject.Page is { } page)
                 changes.AddRange(PlaceChanges(place, page));
             yield return Item(
@@ -182,14 +215,14 @@ internal sealed partial class ShopImport(TinContext db, ListingEditor editor, Sh
         listing.Lead is { } lead && Tokens.Key(lead) is { Length: > 0 } key ? key : null;
 
     // The texts as they are stored: every one within its shape, HTML without what a browser would run.
-    private static JsonObject TextsToStore(DocumentListing listing, Platform platform) =>
+    private static JsonObject TextsToStore(JsonObject fields, Platform platform) =>
         RichText.SanitizeFields(
             CopyJson.Write(
                 CopyJson.Read(
                     JsonSerializer.SerializeToElement(
                         new JsonObject(
-                            listing
-                                .Fields.Where(f => platform.Find(f.Key) is not null)
+                            fields
+                                .Where(f => platform.Find(f.Key) is not null)
                                 .Select(f => KeyValuePair.Create(f.Key, f.Value?.DeepClone()))
                         )
                     ),
@@ -252,6 +285,13 @@ internal sealed partial class ShopImport(TinContext db, ListingEditor editor, Sh
         );
 
     private static string Described(OnePicture picture) => string.Join(" | ", picture.Alt, picture.Shows, picture.File ?? "");
+
+    private static string Described(IEnumerable<OwnWord> words) => string.Join('\n', words.Select(w => $"{w.Word} | {w.Facet}"));
+
+    // A country that only a newer program knows is left out.
+    private static List<string>? CountriesOf(DocumentShop shop) => shop.Countries?.Where(Countries.All.ContainsKey).ToList();
+
+    private static string Listed(IEnumerable<string> items) => string.Join('\n', items);
 
     private static string Described(DocumentPick pick) =>
         string.Join(" | ", pick.Text, pick.Fit, pick.Home, pick.Note, pick.Source, pick.SaidBy, pick.Language);

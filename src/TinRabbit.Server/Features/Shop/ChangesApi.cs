@@ -1,4 +1,5 @@
 using TinRabbit.Server.Hosting;
+using TinRabbit.Server.Picks;
 
 namespace TinRabbit.Server.Features.Shop;
 
@@ -8,6 +9,7 @@ namespace TinRabbit.Server.Features.Shop;
 /// <param name="ListingId">The listing that it is about; null where it is not about one.</param>
 /// <param name="PageId">The page that it is about; null where it is not about one.</param>
 /// <param name="UndoneAt">When it was undone; null while it is in force.</param>
+/// <param name="BringsBack">The deleted products that undoing it brings back.</param>
 /// <param name="IsLarge">Whether it is asked first: an import, a bulk edit.</param>
 public sealed record ChangeView(
     int Id,
@@ -18,6 +20,7 @@ public sealed record ChangeView(
     int? ListingId,
     int? PageId,
     DateTime? UndoneAt,
+    IReadOnlyList<int> BringsBack,
     bool IsLarge
 );
 
@@ -55,6 +58,7 @@ internal static class ChangesApi
                 r.ListingId,
                 r.PageId,
                 r.UndoneAt,
+                [.. r.Steps.OfType<RestoreDeleted>().SelectMany(s => s.Removal is RemoveProducts products ? products.Ids : [])],
                 r.IsLarge
             )),
         ];

@@ -53,7 +53,7 @@ internal static class ChecksApi
         var listing = await db.FindListing(id, stop).OrNotThere();
         var terms = await FoundTerms.Of(db, listing, marketId, stop);
         var checks = await FoundChecks.Of(db, id, marketId).AsNoTracking().Take(ChecksShown).ToListAsync(stop);
-        return new FoundView(terms, await Views(db, checks, stop), terms.Count(t => t.Found is { } found && found != t.Predicted));
+        return new FoundView(terms, await Views(db, checks, stop), terms.Count(t => t.IsUnexpected));
     }
 
     private static async Task<FoundCheckView> BeginCheck(

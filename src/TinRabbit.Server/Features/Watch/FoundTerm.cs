@@ -14,6 +14,7 @@ namespace TinRabbit.Server.Features.Watch;
 /// <param name="Why">Why it was not found; null where it was.</param>
 /// <param name="Because">For <see cref="NotFoundReason.WordMissing"/>: the words.</param>
 /// <param name="Near">Forms of them that the listing has and the platform does not fold.</param>
+/// <param name="IsComparable">Whether it tells of the text that the market has now, and of nothing that it has yet to take in.</param>
 /// <param name="IsInDraft">Whether the listing as it is now holds the term.</param>
 public sealed record FoundTerm(
     int Id,
@@ -32,5 +33,10 @@ public sealed record FoundTerm(
     NotFoundReason? Why,
     IReadOnlyList<string> Because,
     IReadOnlyList<NearMiss> Near,
+    bool IsComparable,
     bool IsInDraft
-);
+)
+{
+    /// <summary>Whether the platform's profile predicted something else.</summary>
+    public bool IsUnexpected => IsComparable && Found != Predicted;
+}

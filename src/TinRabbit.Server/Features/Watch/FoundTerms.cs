@@ -35,6 +35,7 @@ internal static class FoundTerms
             [.. terms.Select(t => (t.Text, finds.TryGetValue(t.Id, out var of) ? times[of[0].CheckId] : DateTime.MaxValue))],
             stop
         );
+        var latest = finds.Count == 0 ? null : atMarket.CopyAt(finds.Values.Max(f => times[f[0].CheckId]));
         return
         [
             .. terms.Select(
@@ -63,6 +64,10 @@ internal static class FoundTerms
                         why,
                         explained?.Missing ?? [],
                         explained is null ? [] : held.Near(explained),
+                        last is not null
+                            && why is not (NotFoundReason.IndexDelay or NotFoundReason.NotSent)
+                            && latest is not null
+                            && ReferenceEquals(atMarket.CopyAt(at!.Value), latest),
                         inDraft[i].Grade != Grade.Missing
                     );
                 }

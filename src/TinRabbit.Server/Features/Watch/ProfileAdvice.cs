@@ -1,5 +1,4 @@
 using TinRabbit.Core.Calibrating;
-using TinRabbit.Core.Watching;
 using TinRabbit.Server.Listings;
 using TinRabbit.Server.Markets;
 
@@ -16,13 +15,9 @@ internal sealed class ProfileAdvice(TinContext db, IMarket market)
     public async Task<RulesView> Rules(ListingRow listing, string marketId, CancellationToken stop)
     {
         var atMarket = await db.AtMarket(listing, marketId, stop);
-        var terms = (await FoundTerms.Of(db, listing, marketId, stop))
-            .Where(t => t is { Found: not null, At: not null, Why: not (NotFoundReason.IndexDelay or NotFoundReason.NotSent) })
-            .ToList();
-        // What the market has now; what was found of another text says nothing about this one.
-        var copy = terms.Count == 0 ? null : atMarket.CopyAt(terms.Max(t => t.At!.Value));
-        terms.RemoveAll(t => !ReferenceEquals(atMarket.CopyAt(t.At!.Value), copy));
-        if (copy is null || terms.Count == 0)
+        // What was found of another text says nothing about the one that the market has now.
+        var terms = (await FoundTerms.Of(db, listing, marketId, stop)).Where(t => t.IsComparable).ToList();
+        if (terms.Count == 0 || atMarket.CopyAt(terms[0].At!.Value) is not { } copy)
             return new(0, [], null, 0, null, null, null, RankCorrelation.Least, []);
         ObservedTerm[] observed = [.. terms.Select(t => new ObservedTerm(t.Text, t.Found!.Value, t.Rank))];
         var found = ProfileExplanation.Of(atMarket.Platform, copy, observed, stop);
@@ -31,7 +26,7 @@ internal sealed class ProfileAdvice(TinContext db, IMarket market)
         var weighed = atMarket.Weigh(copy, [.. observed.Select(o => o.Text)], stop);
         return new(
             observed.Length,
-            [.. observed.Zip(found.Predicted, weighed).Where(o => o.First.Found != o.Second).Select(o => SurpriseOf(o.First, o.Third))],
+            [.. terms.Zip(weighed).Where(t => t.First.IsUnexpected).Select(t => SurpriseOf(t.First, t.Second))],
             found.Change is { } change
                 ? new(
                     WatchMessages.OfferedChange(change, atMarket.Platform),
@@ -85,8 +80,8 @@ internal sealed class ProfileAdvice(TinContext db, IMarket market)
         );
     }
 
-    private static Surprise SurpriseOf(ObservedTerm observed, Core.Measures.WeighedTerm weighed) =>
-        new(observed.Text, observed.Found, weighed.Grade == Grade.Missing ? weighed.Explain().Missing : []);
+    private static Surprise SurpriseOf(FoundTerm term, Core.Measures.WeighedTerm weighed) =>
+        new(term.Text, term.Found == true, weighed.Grade == Grade.Missing ? weighed.Explain().Missing : []);
 
     private static Platform Weighted(Platform platform, IReadOnlyDictionary<string, double> weights) =>
         platform with

@@ -39,7 +39,6 @@ public sealed record ClockView(DateTime Now, IReadOnlyList<string> Problems);
 internal static class WatchApi
 {
     private const int MostDays = 7;
-    private const int LargestPage = 500;
 
     public static void MapWatch(this IEndpointRouteBuilder app)
     {
@@ -58,8 +57,8 @@ internal static class WatchApi
     private static async Task<WatchView> SaveWatch(int id, WatchRequest request, TinContext db, IMarket market, CancellationToken stop)
     {
         var listing = await db.FindListing(id, stop).OrNotThere();
-        if (request.PageSize is < 1 or > LargestPage)
-            throw new InvalidInputException([new("pageSize", $"Enter a number of results from 1 to {LargestPage}.")]);
+        if (request.PageSize is < 1 or > WatchRow.MostPageSize)
+            throw new InvalidInputException([new("pageSize", $"Enter a number of results from 1 to {WatchRow.MostPageSize}.")]);
         var watch = await db.WatchOf(id, request.MarketId, stop);
         (watch.ChecksDaily, watch.PageSize) = (request.ChecksDaily, request.PageSize);
         await db.SaveChangesAsync(stop);

@@ -3,6 +3,8 @@ using TinRabbit.Server.Listings;
 namespace TinRabbit.Server.Files.Documents;
 
 /// <summary>A product, or what a page is about.</summary>
+/// <param name="Notes">Change notes about it and none of its listings.</param>
+/// <param name="Digs">What was dug for it.</param>
 public sealed record DocumentProduct(
     string Name,
     bool IsPage = false,
@@ -10,5 +12,7 @@ public sealed record DocumentProduct(
     [MaxLength(Bounds.Pictures)] IReadOnlyList<DocumentPicture>? Pictures = null,
     [MaxLength(Bounds.Picks)] IReadOnlyList<DocumentPick>? Picks = null,
     IReadOnlyList<DocumentListing>? Listings = null,
-    DocumentPage? Page = null
+    DocumentPage? Page = null,
+    [MaxLength(Bounds.Notes)] IReadOnlyList<DocumentNote>? Notes = null,
+    IReadOnlyList<DocumentDig>? Digs = null
 );

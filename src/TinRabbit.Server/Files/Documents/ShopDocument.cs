@@ -8,6 +8,8 @@ namespace TinRabbit.Server.Files.Documents;
 /// <param name="Version">The version of the format; a newer program reads older ones.</param>
 /// <param name="Platforms">Profiles of the seller's own platforms.</param>
 /// <param name="Redirects">Old slugs, and the slug that each leads to.</param>
+/// <param name="Filters">Saved filters by name.</param>
+/// <param name="Notes">Change notes about no product.</param>
 public sealed record ShopDocument(
     string Format,
     int Version,
@@ -15,14 +17,16 @@ public sealed record ShopDocument(
     DocumentSite? Site = null,
     IReadOnlyList<DocumentPlatform>? Platforms = null,
     IReadOnlyList<DocumentProduct>? Products = null,
-    IReadOnlyDictionary<string, string>? Redirects = null
+    IReadOnlyDictionary<string, string>? Redirects = null,
+    IReadOnlyDictionary<string, string>? Filters = null,
+    [MaxLength(Bounds.Notes)] IReadOnlyList<DocumentNote>? Notes = null
 )
 {
     /// <summary>What a file of this format says of itself.</summary>
     public const string Name = "tin-rabbit-shop";
 
     /// <summary>The version that this program writes.</summary>
-    public const int Latest = 1;
+    public const int Latest = 2;
 
     /// <summary>How it is written.</summary>
     public static readonly JsonSerializerOptions Json = new(JsonSerializerDefaults.Web)

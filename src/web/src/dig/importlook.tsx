@@ -141,7 +141,7 @@ function ColumnTable({ draft, view }: { draft: ImportDraft; view: ImportView }) 
               <td className="r num quiet">{y + 1}</td>
               {view.look.columns.map((c, x) => (
                 // biome-ignore lint/suspicious/noArrayIndexKey: columns have no other name
-                <td key={x} className={`whitespace-nowrap max-w-64 truncate ${c.role === 'ignore' ? 'quiet' : ''}`}>
+                <td key={x} className={`whitespace-nowrap max-w-64 truncate ${c.role === 'ignore' ? 'quiet' : ''}`} title={cells[x]}>
                   {cells[x]}
                 </td>
               ))}

@@ -62,7 +62,9 @@ export function Marked({
       <ul className="text-[13.5px]">
         {rows.slice(0, 40).map((r) => (
           <li key={r.key} className="flex justify-between gap-3 border-b border-base-300 py-0.5">
-            <span className="truncate">{r.text}</span>
+            <span className="truncate" title={r.text}>
+              {r.text}
+            </span>
             <Num value={r.numbers.volume} unit="searches/mo" />
           </li>
         ))}

@@ -5,7 +5,9 @@ import { turnChange } from '../kit/changes'
 import { Key } from '../kit/key'
 import { messages } from '../kit/messages'
 import { refresh } from '../kit/queries'
+import { useKept } from '../kit/saving'
 import type { Desk } from '../kit/shop'
+import { pressed } from '../kit/shortcuts'
 import { toast } from '../kit/toast'
 
 type Bad = { line: number; text: string; reason: string }
@@ -18,8 +20,8 @@ export function endingInNumber(line: string): { term: string; volume: string } |
 
 /** Adds a pasted column of terms to the shelf. Lines that can't be read stay in the box, each with its reason. */
 export function Paste({ desk, close, done, asFile }: { desk: Desk; close: () => void; done: () => void; asFile: (text: string) => void }) {
-  const [text, setText] = useState('')
-  const [source, setSource] = useState('')
+  const [text, setText, forgetText] = useKept(`terms ${desk.market.id}`, '')
+  const [source, setSource, forgetSource] = useKept(`source ${desk.market.id}`, '')
   const [bad, setBad] = useState<Bad[]>([])
   const [said, setSaid] = useState('')
   const cache = useQueryClient()
@@ -48,6 +50,10 @@ export function Paste({ desk, close, done, asFile }: { desk: Desk; close: () => 
       await refresh(cache, 'numbers')
       setBad(result.bad)
       setText(result.bad.map((b) => b.text).join('\n'))
+      if (result.bad.length === 0) {
+        forgetText()
+        forgetSource()
+      }
       setSaid(messages.pasted(result.taken, result.new, result.bad.length))
       const { change } = result
       if (change) toast(messages.pasted(result.taken, result.new, result.bad.length), () => turnChange(cache, 'undo', change))
@@ -57,7 +63,15 @@ export function Paste({ desk, close, done, asFile }: { desk: Desk; close: () => 
     }
   }
   return (
-    <div>
+    // biome-ignore lint/a11y/noStaticElementInteractions: its boxes and buttons have the focus; these keys are theirs together
+    <div
+      onKeyDown={(e) => {
+        if (e.key === 'Escape') {
+          e.stopPropagation()
+          close()
+        } else if (pressed(e, 'runImport')) add()
+      }}
+    >
       <h3>Add terms</h3>
       <p className="quiet text-[13.5px] mb-2">
         One term per line. If you have numbers, add searches/mo and then competing listings after it, separated by tabs, commas or
@@ -70,10 +84,6 @@ export function Paste({ desk, close, done, asFile }: { desk: Desk; close: () => 
         placeholder={'bat roost box\t320\t45\nlarch bat box; 1,300; 210\nbat box kit, 12.1k'}
         value={text}
         onChange={(e) => setText(e.target.value)}
-        onKeyDown={(e) => {
-          if (e.key === 'Enter' && (e.ctrlKey || e.metaKey)) add()
-          if (e.key === 'Escape') close()
-        }}
       />
       {guessed.length > 0 && (
         <div className="doubts" data-testid="guessed">

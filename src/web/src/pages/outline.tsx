@@ -2,8 +2,10 @@ import { useEffect, useState } from 'react'
 import { api, ask, messageOf, type Page, type PlannedPage } from '../kit/api'
 import { useChanges } from '../kit/changes'
 import { Dialog } from '../kit/dialog'
+import { Key } from '../kit/key'
 import { counted } from '../kit/numbers'
 import { useKept, useSaving } from '../kit/saving'
+import { pressed } from '../kit/shortcuts'
 
 /** Creates many categories from a pasted outline; what it would create shows while one types. */
 export function OutlineDialog({ parent, close }: { parent: Page | undefined; close: () => void }) {
@@ -53,6 +55,7 @@ export function OutlineDialog({ parent, close }: { parent: Page | undefined; clo
           placeholder={'Bird houses\n  Wren houses\n  Owl boxes\nFeeders'}
           value={text}
           onChange={(e) => setText(e.target.value)}
+          onKeyDown={(e) => pressed(e, 'runImport') && add()}
         />
         <div className="overflow-auto h-[44vh] text-[14px]" data-testid="planned">
           {error && (
@@ -70,7 +73,7 @@ export function OutlineDialog({ parent, close }: { parent: Page | undefined; clo
       </div>
       <p className="mt-3">
         <button type="button" className="btn btn-sm btn-primary" disabled={planned.length === 0} onClick={add}>
-          Create {counted(planned.length, 'page')}
+          Create {counted(planned.length, 'page')} <Key of="runImport" plain />
         </button>
       </p>
     </Dialog>

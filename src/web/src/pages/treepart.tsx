@@ -221,13 +221,15 @@ function PageRow(p: {
         <span ref={drag.setActivatorNodeRef} className="grip" title="Drag to move; to the right to nest" {...drag.listeners}>
           ⠿
         </span>
-        <button type="button" className="link truncate font-medium" onClick={p.open} tabIndex={-1}>
+        <button type="button" className="link truncate font-medium" title={page.name} onClick={p.open} tabIndex={-1}>
           {page.name}
         </button>
         {page.isHome && <span className="mark">home</span>}
       </span>
       <span className="quiet">{kinds[page.kind]}</span>
-      <span className="truncate">{page.lead ?? <span className="quiet">none</span>}</span>
+      <span className="truncate" title={page.lead ?? undefined}>
+        {page.lead ?? <span className="quiet">none</span>}
+      </span>
       <span className="truncate num text-[12.5px]" title={page.address}>
         {page.isHome ? '/' : page.slug ? `/${page.slug}` : <span className="quiet font-sans">no slug</span>}
         {page.redirects > 0 && <span className="quiet"> +{page.redirects} old</span>}

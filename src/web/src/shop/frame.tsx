@@ -10,7 +10,7 @@ import { keysOf, useShortcuts } from '../kit/shortcuts'
 import { ToastLine } from '../kit/toast'
 import { DeskMenu } from './deskmenu'
 import { FindAnything } from './find'
-import { NotHere } from './nothere'
+import { Gone, NotHere } from './nothere'
 import { Unsaved } from './unsaved'
 
 const steps = [
@@ -27,15 +27,7 @@ export function Frame() {
   const shop = useShop()
   if (shop.isError && !shop.data) return <CouldNotOpen shop={shop} />
   if (!shop.data) return null
-  if (!desk)
-    return (
-      <main className="p-10">
-        This product or platform isn’t in your shop.{' '}
-        <a className="link" href="/">
-          Go to my shop
-        </a>
-      </main>
-    )
+  if (!desk) return <Gone />
   if (desk.listingId === undefined) return <NotHere product={desk.product} market={desk.market} />
   return <Framed desk={desk as Desk} />
 }

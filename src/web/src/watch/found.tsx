@@ -21,7 +21,7 @@ const filters = [
   ['all', 'All', () => true],
   ['missing', 'Not found', (t: FoundTerm) => t.found === false],
   ['changed', 'Changed', (t: FoundTerm) => t.flip !== 'none'],
-  ['unexpected', 'Unexpected', (t: FoundTerm) => t.found !== null && t.found !== t.predicted],
+  ['unexpected', 'Unexpected', (t: FoundTerm) => t.isUnexpected],
 ] as const
 
 /** Whether the market finds the listing for each term, and where; what changed since the check before, and why a term does not find it. */

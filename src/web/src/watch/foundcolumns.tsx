@@ -74,7 +74,7 @@ export const columns: Column<FoundTerm>[] = [
     cell: (t) => (
       <span className="flex gap-2 items-baseline">
         <Moved term={t} />
-        {t.found !== null && t.found !== t.predicted && (
+        {t.isUnexpected && (
           <span className="mark" title="Not what the profile predicts">
             Unexpected
           </span>

@@ -112,7 +112,7 @@ function Why({ desk, watch, term }: { desk: Desk; watch: Watch; term: FoundTerm 
       <p className="text-[14px]">
         {term.rank ? `Rank ${full(term.rank)}, page ${full(term.page)}` : 'Found, the rank isn’t known'}
         {term.results !== null && `, of ${counted(term.results, 'result')}`}.
-        {!term.predicted && (
+        {term.isUnexpected && (
           <>
             {' '}
             The profile of {desk.market.platformName} doesn’t predict this: a word is missing by its rules.{' '}

@@ -97,7 +97,7 @@ const moverColumns: Column<Mover>[] = [
     words: true,
     value: (m) => m.product,
     cell: (m) => (
-      <span className="block truncate">
+      <span className="block truncate" title={`${m.product}, ${m.platform}, ${m.country}`}>
         {m.product}{' '}
         <span className="quiet">
           {m.platform}, {m.country}

@@ -31,7 +31,9 @@ export const TermChoice = memo(function TermChoice({
                 disabled={!chosen.includes(t.id) && chosen.length >= MostLines}
                 onChange={(e) => choose(e.target.checked ? [...chosen, t.id] : chosen.filter((id) => id !== t.id))}
               />
-              <span className="truncate">{t.text}</span>
+              <span className="truncate" title={t.text}>
+                {t.text}
+              </span>
             </label>
             <span className="num">{t.ranks[at] === 0 ? 'Not found' : <Num value={t.ranks[at]} unit="rank" />}</span>
           </li>

@@ -193,7 +193,9 @@ export function Buyers(p: ViewProps) {
                 data-testid="phrase"
                 data-at={i === at}
               >
-                <b className="font-semibold truncate">{r.text}</b>
+                <b className="font-semibold truncate" title={r.text}>
+                  {r.text}
+                </b>
                 <span className="num text-[13px]">
                   {full(r.mine)} <span className="quiet font-sans">yours,</span> {full(r.theirs)}{' '}
                   <span className="quiet font-sans">theirs</span>

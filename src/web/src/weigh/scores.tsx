@@ -33,7 +33,7 @@ export function Scores({ weighing, listing, required }: { weighing: Weighing; li
           <p className="quiet text-[13.5px] mt-1">
             The share of your picks’ demand that can find this listing: {weighing.eligible} of {counted(weighing.picks, 'pick')}
             {weighing.basis !== 'counted' && `, ${full(weighing.volume)} of ${full(weighing.totalVolume)} searches/mo`}.{' '}
-            {sums.demand > 0 && `Weighted by fit: ${sum(sums.eligibleDemand)} ÷ ${sum(sums.demand)}. `}
+            {sums.demand > 0 && `Searches/mo times the weight of each fit: ${sum(sums.eligibleDemand)} of ${sum(sums.demand)}. `}
             <span data-testid="counted-by">{countedBy(weighing)}</span>
           </p>
         </div>
@@ -46,8 +46,8 @@ export function Scores({ weighing, listing, required }: { weighing: Weighing; li
             <HelpLink to="grip" about="grip" />
           </div>
           <p className="quiet text-[13.5px] mt-1">
-            0–100: how firmly the listing holds them. Exact phrases, important fields and early words count more. Worth held:{' '}
-            {sum(sums.gripped)} ÷ {sum(sums.worth)}.
+            0–100: how firmly the listing holds them. Exact phrases, important fields and early words count more. Each pick counts by its
+            worth (searches/mo × weight of its fit × more where competition is low): {sum(sums.gripped)} held of {sum(sums.worth)}.
           </p>
         </div>
       </div>

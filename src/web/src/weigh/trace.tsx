@@ -94,6 +94,9 @@ export function Trace({ term, weighing, listing, desk }: { term: PickWeight; wei
             Worth {upTo(why.worth, why.worth < 10 ? 2 : 0)} <HelpLink to="grip" about="worth" />
           </div>
           <p className="quiet text-[13.5px]">
+            How much it counts in the grip of all picks: its searches, its fit, and how little competition it has.
+          </p>
+          <p className="quiet text-[13.5px]">
             {why.assumed !== null &&
               `No search data, so it counts as ${full(why.assumed)}${why.assumed === 1 ? ', like every pick' : ', a low number among your picks with data'}. `}
             {why.volume === null ? full(why.assumed) : `${full(why.volume)} searches/mo`} × fit {term.fit} {why.fitWeight} × (0.5 + headroom{' '}

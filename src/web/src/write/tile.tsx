@@ -6,6 +6,8 @@ export function Tile({ picture, fields, copy, platform }: { picture: string | un
   const title = field ? String(copy[field.key] ?? '') : ''
   const shown = [...title]
   const cut = field?.shows && shown.length > field.shows ? shown.slice(0, field.shows).join('') : title
+  // A word that the cut falls within is not read: what is hidden begins with all of it.
+  const hidden = /\s/.test(title[cut.length] ?? ' ') ? cut.length : cut.search(/\S*$/)
   return (
     <div className="tile" data-testid="tile">
       <div className="tile-picture">{picture || 'No alt text yet'}</div>
@@ -22,10 +24,7 @@ export function Tile({ picture, fields, copy, platform }: { picture: string | un
       <p className="quiet text-[12.5px]">
         {cut === title
           ? `${platform} shows the whole title`
-          : `Cut off after ${field?.shows} characters; hidden: “${shown
-              .slice(field?.shows ?? 0)
-              .join('')
-              .trim()}”`}
+          : `Cut off after ${field?.shows} characters; hidden: “${title.slice(hidden).trim()}”`}
       </p>
     </div>
   )

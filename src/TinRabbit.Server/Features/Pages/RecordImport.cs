@@ -1,0 +1,455 @@
+using TinRabbit.Server.Files.Documents;
+using TinRabbit.Server.Journal;
+using TinRabbit.Server.Listings;
+using TinRabbit.Server.Rivals;
+using TinRabbit.Server.Shelf;
+
+namespace TinRabbit.Server.Features.Pages;
+
+/// <summary>Adds what a document says that happened and the shop lacks. Nothing that the shop has is changed by it.</summary>
+/// <param name="db">The shop.</param>
+/// <param name="now">What happened in the shop so far.</param>
+/// <param name="textOf">A listing's text as it is stored, from the document's fields and its platform.</param>
+internal sealed class RecordImport(TinContext db, ShopRecords now, Func<JsonObject, string, ListingText> textOf)
+{
+    private readonly List<OfListing> _listings = [];
+    private readonly List<(ProductRow? Product, bool IsNew, IReadOnlyList<DocumentNote> Notes)> _notes = [];
+    private readonly List<(ProductRow Product, bool IsNew, IReadOnlyList<DocumentDig> Digs)> _digs = [];
+    private readonly List<IUndoStep> _steps = [];
+
+    // What came to things that were there before: it is deleted by itself when the import is undone.
+    private readonly List<IDeletable> _added = [];
+
+    /// <summary>What happened with a listing, and how much of it the shop has.</summary>
+    private sealed record OfListing(ListingRow Row, bool IsNew, DocumentRecords Given, DocumentRecords Now);
+
+    /// <summary>Finds what cannot be, before anything is written.</summary>
+    /// <exception cref="InvalidInputException">A number cannot be, or a text is none of the platform.</exception>
+    public void Check(DocumentRecords given, string platformId)
+    {
+        ThrowIfImpossible(given);
+        foreach (
+            var fields in (given.Versions ?? [])
+                .Select(v => v.Fields)
+                .Concat((given.Sent ?? []).Select(s => s.Fields))
+                .Concat((given.Rivals ?? []).SelectMany(r => (JsonObject[])[r.First.Fields, r.Latest.Fields]))
+        )
+            textOf(fields, platformId);
+    }
+
+    /// <summary>How many there are of each kind, now and after an import, where it adds any.</summary>
+    public IEnumerable<(string Label, string Before, string After)> Changes(DocumentRecords given, ListingRow? listing)
+    {
+        var there = Now(listing);
+        if (given.ArchivedAt is { } archived && there.ArchivedAt is null)
+            yield return ("Archived", "", $"{archived:yyyy-MM-dd}");
+        foreach (
+            var change in (IEnumerable<(string, string, string)?>)
+                [
+                    Count("Earlier versions", given.Versions, there.Versions, Identity),
+                    Count("Dismissed findings", given.Dismissed, there.Dismissed, Identity),
+                    Count("Texts that went live", given.Sent, there.Sent, Identity),
+                    Count("Change notes", given.Notes, there.Notes, Identity),
+                    Count("Terms to check", given.Followed, there.Followed, Identity),
+                    Count("Found checks", given.Checks, there.Checks, Identity),
+                    Count("Days of figures", given.Figures, there.Figures, Identity),
+                    Count("Rivals", given.Rivals, there.Rivals, Identity),
+                    Count("Reviews", given.Reviews, there.Reviews, Identity),
+                ]
+        )
+            if (change is { } more)
+                yield return more;
+    }
+
+    /// <summary>The same for what is kept with a product.</summary>
+    public IEnumerable<(string Label, string Before, string After)> Changes(DocumentProduct given, ProductRow? product)
+    {
+        if (Count("Change notes", given.Notes, product is null ? [] : now.NotesOf(product.Id), Identity) is { } notes)
+            yield return notes;
+        if (Count("Digs", given.Digs, product is null ? [] : now.DigsOf(product.Id), Identity) is { } digs)
+            yield return digs;
+    }
+
+    /// <summary>The same for change notes about no product.</summary>
+    public IEnumerable<(string Label, string Before, string After)> Changes(IReadOnlyList<DocumentNote>? notes) =>
+        Count("Change notes", notes, now.Notes, Identity) is { } more ? [more] : [];
+
+    /// <summary>Takes what happened with a listing, to be added by <see cref="Run"/>.</summary>
+    public void Take(ListingRow listing, DocumentRecords given)
+    {
+        _listings.Add(new(listing, listing.Id == 0, given, Now(listing)));
+        if (given.ArchivedAt is not { } archived || listing.ArchivedAt is not null)
+            return;
+        listing.ArchivedAt = archived;
+        if (listing.Id > 0)
+            _steps.Add(new ArchivedState(listing.Id, null));
+    }
+
+    /// <summary>Takes what is kept with a product.</summary>
+    public void Take(ProductRow product, DocumentProduct given)
+    {
+        var isNew = product.Id == 0;
+        _notes.Add((product, isNew, Lacking(given.Notes, isNew ? [] : now.NotesOf(product.Id), Identity)));
+        _digs.Add((product, isNew, given.Digs ?? []));
+    }
+
+    /// <summary>Takes change notes about no product.</summary>
+    public void Take(IReadOnlyList<DocumentNote>? notes) => _notes.Add((null, false, Lacking(notes, now.Notes, Identity)));
+
+    /// <summary>Adds what was taken, once the products and listings are saved; the caller's transaction commits.</summary>
+    /// <returns>What takes it back, but for what goes with a new product or listing.</returns>
+    /// <exception cref="InvalidInputException">There would be more of something than its bound.</exception>
+    public async Task<IReadOnlyList<IUndoStep>> Run(CancellationToken stop)
+    {
+        foreach (var listing in _listings)
+        {
+            stop.ThrowIfCancellationRequested();
+            await AddListing(listing, stop);
+        }
+
+        foreach (var (product, isNew, notes) in _notes)
+            AddNotes(notes, product?.Id, null, isNew, _ => null);
+        foreach (var (product, isNew, digs) in _digs)
+            await AddDigs(product, isNew, digs, stop);
+        await db.SaveChangesAsync(stop);
+        if (await db.Notes.CountAsync(stop) > Bounds.Notes)
+            throw Wrong($"The shop would have more than {Bounds.Notes:#,0} change notes, the limit.");
+        return
+        [
+            .. _steps,
+            .. _added
+                .GroupBy(r => r.GetType().Name)
+                .Select(g => RemoveRows.Of(g.Key, g.Select(r => (int)db.Entry(r).Property(nameof(ChangeRow.Id)).CurrentValue!))),
+        ];
+    }
+
+    private async Task AddListing(OfListing listing, CancellationToken stop)
+    {
+        var (row, isNew, given, there) = listing;
+        foreach (var version in Lacking(given.Versions, there.Versions, Identity))
+            Add(
+                new VersionRow
+                {
+                    ListingId = row.Id,
+                    At = version.At,
+                    Reason = version.Reason,
+                    Copy = textOf(version.Fields, row.PlatformId),
+                    Name = version.Name,
+                },
+                isNew
+            );
+        foreach (var dismissal in Lacking(given.Dismissed, there.Dismissed, Identity))
+        {
+            db.Asides.Add(AsideRow.Of(row.Id, dismissal.Key, dismissal.At));
+            if (!isNew)
+                _steps.Add(new DismissedBefore(row.Id, dismissal.Key, IsDismissed: false));
+        }
+
+        foreach (var figure in Lacking(given.Figures, there.Figures, Identity))
+            Add(FigureRow.Of(row.Id, figure.Market, new(figure.Day, figure.Views, figure.Clicks, figure.Sales), figure.Source), isNew);
+        // How a listing is watched that is there already is the seller's own choice.
+        if (isNew)
+            foreach (var watch in given.Watches ?? [])
+                db.Watches.Add(
+                    new()
+                    {
+                        ListingId = row.Id,
+                        MarketId = watch.Market,
+                        ChecksDaily = watch.ChecksDaily,
+                        PageSize = watch.PageSize,
+                        CheckedOn = watch.CheckedOn,
+                        FiguresUntil = watch.FiguresUntil,
+                    }
+                );
+        var sent = await AddSent(listing, stop);
+        AddNotes(Lacking(given.Notes, there.Notes, Identity), row.ProductId, row.Id, isNew, place => sent.ElementAtOrDefault(place)?.Id);
+        await AddRivals(listing, stop);
+        await AddChecks(listing, stop);
+    }
+
+    private async Task<List<SentRow>> AddSent(OfListing listing, CancellationToken stop)
+    {
+        var there = await db.Sent.Where(s => s.ListingId == listing.Row.Id).ToListAsync(stop);
+        var (all, added) = (new List<SentRow>(), new List<SentRow>());
+        foreach (var sent in listing.Given.Sent ?? [])
+        {
+            if (there.FirstOrDefault(s => s.MarketId == sent.Market && s.At == sent.At) is not { } row)
+            {
+                row = new()
+                {
+                    ListingId = listing.Row.Id,
+                    MarketId = sent.Market,
+                    At = sent.At,
+                    NoticedAt = sent.NoticedAt,
+                    ByHand = sent.ByHand,
+                    Copy = textOf(sent.Fields, listing.Row.PlatformId),
+                };
+                db.Sent.Add(row);
+                added.Add(row);
+            }
+
+            all.Add(row);
+        }
+
+        await db.SaveChangesAsync(stop);
+        if (!listing.IsNew)
+            _steps.AddRange(added.Select(s => new RemoveLive(s.Id)));
+        return all;
+    }
+
+    private void AddNotes(IReadOnlyList<DocumentNote> notes, int? product, int? listing, bool isNew, Func<int, int?> sentAt)
+    {
+        foreach (var note in notes)
+            Add(
+                new NoteRow
+                {
+                    ProductId = product,
+                    ListingId = listing,
+                    MarketId = note.Market,
+                    TermKey = note.Term is { } term ? Tokens.Key(term) : null,
+                    At = note.At,
+                    CountsFrom = note.CountsFrom,
+                    Kinds = [.. note.Kinds],
+                    Text = note.Text,
+                    SentId = note.Sent is { } place ? sentAt(place) : null,
+                },
+                isNew
+            );
+    }
+
+    private async Task AddRivals(OfListing listing, CancellationToken stop)
+    {
+        var (row, isNew, given, there) = listing;
+        var known = await db.Rivals.Where(r => r.ListingId == row.Id).ToListAsync(stop);
+        var all = new List<RivalRow>();
+        foreach (var rival in given.Rivals ?? [])
+            all.Add(
+                known.FirstOrDefault(r => Identity(rival) == (r.MarketId, r.SavedAt, r.MarketListing))
+                    ?? Add(
+                        new RivalRow
+                        {
+                            ListingId = row.Id,
+                            MarketId = rival.Market,
+                            MarketListing = rival.MarketListing,
+                            Source = rival.Source,
+                            SavedAt = rival.SavedAt,
+                            First = StateOf(rival.First, row.PlatformId),
+                            SeenAt = rival.SeenAt,
+                            Latest = StateOf(rival.Latest, row.PlatformId),
+                        },
+                        isNew
+                    )
+            );
+        await db.SaveChangesAsync(stop);
+        if (known.Union(all).Count() is > Bounds.Rivals and var count)
+            throw Wrong($"“{row.Product.Name}” would have {count:#,0} rivals on one platform; the most is {Bounds.Rivals:#,0}.");
+        foreach (var review in Lacking(given.Reviews, there.Reviews, Identity))
+            Add(
+                new ReviewRow
+                {
+                    ListingId = row.Id,
+                    OfRivals = review.OfRivals,
+                    RivalId = review.Rival is { } place ? all.ElementAtOrDefault(place)?.Id : null,
+                    Text = review.Text,
+                    Stars = review.Stars,
+                    At = review.At,
+                    Source = review.Source,
+                },
+                isNew
+            );
+    }
+
+    private async Task AddChecks(OfListing listing, CancellationToken stop)
+    {
+        var (row, isNew, given, there) = listing;
+        var terms = await db
+            .FollowedTerms.IgnoreQueryFilters()
+            .Where(t => t.ListingId == row.Id)
+            .ToDictionaryAsync(t => (t.MarketId, t.Key), stop);
+        foreach (var followed in Lacking(given.Followed, there.Followed, Identity))
+            if (Term(followed.Market, followed.Term, null) is { } term)
+            {
+                if (!isNew)
+                    _added.Add(term);
+                term.DeletedAt = null;
+            }
+
+        var checks = Lacking(given.Checks, there.Checks, Identity)
+            .Select(c =>
+                (
+                    Given: c,
+                    Row: Add(
+                        new CheckRow
+                        {
+                            ListingId = row.Id,
+                            MarketId = c.Market,
+                            At = c.At,
+                            Day = c.Day,
+                            Source = c.Source,
+                            IsDaily = c.IsDaily,
+                            State = c.State == CheckState.Running ? CheckState.Stopped : c.State,
+                            Problem = c.Problem,
+                        },
+                        isNew
+                    ),
+                    Finds: (c.Finds ?? [])
+                        .Select(f => (Find: f, Term: Term(c.Market, f.Term, c.At)))
+                        .Where(f => f.Term is not null)
+                        .DistinctBy(f => f.Term)
+                        .ToList()
+                )
+            )
+            .ToList();
+        await db.SaveChangesAsync(stop);
+        foreach (var (_, check, finds) in checks)
+            db.Finds.AddRange(
+                finds.Select(f => new FindRow
+                {
+                    CheckId = check.Id,
+                    TermId = f.Term!.Id,
+                    IsDone = f.Find.IsDone,
+                    Found = f.Find.Found,
+                    Rank = f.Find.Rank,
+                    Results = f.Find.Results,
+                })
+            );
+        await db.SaveChangesAsync(stop);
+        if (
+            terms.Values.Where(t => t.DeletedAt is null).CountBy(t => t.MarketId).FirstOrDefault(m => m.Value > Bounds.FollowedTerms) is
+            { Value: > 0 } m
+        )
+            throw Wrong($"“{row.Product.Name}” would have {m.Value:#,0} terms to check; the most is {Bounds.FollowedTerms:#,0}.");
+
+        // A term that is only in old checks is one that is followed no more.
+        FollowedTermRow? Term(string market, string text, DateTime? followedUntil)
+        {
+            if (Tokens.Key(text) is not { Length: > 0 } key)
+                return null;
+            if (!terms.TryGetValue((market, key), out var term))
+                terms[(market, key)] = term = db
+                    .FollowedTerms.Add(
+                        new()
+                        {
+                            ListingId = row.Id,
+                            MarketId = market,
+                            Key = key,
+                            Text = text,
+                            DeletedAt = followedUntil,
+                        }
+                    )
+                    .Entity;
+            return term;
+        }
+    }
+
+    // A dig leads to those below it: where the product has digs of its own, they stay as they are.
+    private async Task AddDigs(ProductRow product, bool isNew, IReadOnlyList<DocumentDig> digs, CancellationToken stop)
+    {
+        if (Lacking(digs, isNew ? [] : now.DigsOf(product.Id), Identity).ToHashSet() is not { Count: > 0 } lacking)
+            return;
+        var all = await db.Digs.Where(d => d.ProductId == product.Id).ToListAsync(stop);
+        var rows = digs.Select(d =>
+                lacking.Contains(d)
+                    ? Add(
+                        new DigRow
+                        {
+                            ProductId = product.Id,
+                            MarketId = d.Market,
+                            Text = d.Term,
+                            Key = Tokens.Key(d.Term),
+                            At = d.At,
+                        },
+                        isNew
+                    )
+                    : all.FirstOrDefault(r => Identity(d) == (r.MarketId, r.Key, r.At))
+            )
+            .ToList();
+        await db.SaveChangesAsync(stop);
+        foreach (var (dig, row) in digs.Zip(rows))
+            if (row is not null && lacking.Contains(dig) && dig.Parent is { } place)
+                row.ParentId = rows.ElementAtOrDefault(place)?.Id;
+    }
+
+    private T Add<T>(T row, bool isNew)
+        where T : class, IDeletable
+    {
+        db.Add(row);
+        if (!isNew)
+            _added.Add(row);
+        return row;
+    }
+
+    private RivalState StateOf(DocumentRivalState state, string platformId) =>
+        new(
+            state.Shop,
+            textOf(state.Fields, platformId),
+            state.Price,
+            state.Rating,
+            state.Ratings,
+            state.Photos,
+            state.Sales,
+            state.Views,
+            state.Occupancy
+        );
+
+    private DocumentRecords Now(ListingRow? listing) => listing is null or { Id: 0 } ? new() : now.Of(listing);
+
+    private static void ThrowIfImpossible(DocumentRecords given)
+    {
+        foreach (var figure in given.Figures ?? [])
+            if (new[] { figure.Views, figure.Clicks, figure.Sales }.Any(n => n is < 0 or > Bounds.Count))
+                throw Wrong($"The figures of {figure.Day:yyyy-MM-dd} aren’t possible. They go from 0 to {Bounds.Count:#,0}.");
+        foreach (var find in (given.Checks ?? []).SelectMany(c => c.Finds ?? []))
+            if (find is { Rank: < 1 } or { Results: < 0 or > Bounds.Count })
+                throw Wrong($"What a check found for “{find.Term}” isn’t possible. Ranks begin with 1, results with 0.");
+        foreach (var review in given.Reviews ?? [])
+            if (review.Stars is not (null or (>= 1 and <= 5)))
+                throw Wrong($"{review.Stars} stars aren’t possible. Stars go from 1 to 5.");
+        foreach (var watch in given.Watches ?? [])
+            if (watch.PageSize is < 1 or > WatchRow.MostPageSize)
+                throw Wrong($"A page of {watch.PageSize:#,0} results isn’t possible. It has from 1 to {WatchRow.MostPageSize:#,0}.");
+    }
+
+    private static IReadOnlyList<T> Lacking<T, TKey>(IReadOnlyList<T>? given, IReadOnlyList<T>? there, Func<T, TKey> identity)
+    {
+        var known = (there ?? []).Select(identity).ToHashSet();
+        return [.. (given ?? []).Where(g => !known.Contains(identity(g)))];
+    }
+
+    private static (string, string, string)? Count<T, TKey>(
+        string label,
+        IReadOnlyList<T>? given,
+        IReadOnlyList<T>? there,
+        Func<T, TKey> identity
+    )
+    {
+        var (before, more) = ((there ?? []).Count, Lacking(given, there, identity).Count);
+        return more == 0 ? null : (label, before == 0 ? "" : Written(before), Written(before + more));
+    }
+
+    private static string Written(int count) => count.ToString("#,0", CultureInfo.InvariantCulture);
+
+    // Two that agree in this are one.
+    private static (DateTime, VersionReason) Identity(DocumentVersion version) => (version.At, version.Reason);
+
+    private static string Identity(DocumentDismissal dismissal) => dismissal.Key;
+
+    private static (string, DateTime) Identity(DocumentSent sent) => (sent.Market, sent.At);
+
+    private static (DateTime, string, string?, string?) Identity(DocumentNote note) => (note.At, note.Text, note.Market, note.Term);
+
+    private static (string, string) Identity(DocumentFollowed followed) => (followed.Market, Tokens.Key(followed.Term));
+
+    private static (string, DateTime, DateOnly, string) Identity(DocumentCheck check) => (check.Market, check.At, check.Day, check.Source);
+
+    private static (string, DateOnly, string) Identity(DocumentFigure figure) => (figure.Market, figure.Day, figure.Source);
+
+    private static (string, DateTime, string?) Identity(DocumentRival rival) => (rival.Market, rival.SavedAt, rival.MarketListing);
+
+    private static (string, bool, DateOnly?, string) Identity(DocumentReview review) =>
+        (review.Text, review.OfRivals, review.At, review.Source);
+
+    private static (string, string, DateTime) Identity(DocumentDig dig) => (dig.Market, Tokens.Key(dig.Term), dig.At);
+
+    private static InvalidInputException Wrong(string message) => new([new("file", message)]);
+}
