@@ -47,9 +47,12 @@ foreach (var name in named)
                 name.Split('=') is [_, var times] ? int.Parse(times, System.Globalization.CultureInfo.InvariantCulture) : 100
             );
             break;
+        case "hostile":
+            await HostileBench.Report();
+            break;
         default:
             Console.Error.WriteLine(
-                $"There is no measurement {name}; there are match, keys, start, shelf, fill, moves, listings, pages, watch, kill and fuzz."
+                $"There is no measurement {name}; there are match, keys, start, shelf, fill, moves, listings, pages, watch, kill, fuzz and hostile."
             );
             return 1;
     }

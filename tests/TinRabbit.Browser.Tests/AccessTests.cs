@@ -157,6 +157,64 @@ public sealed class AccessTests(DemoShop demo) : IClassFixture<DemoShop>
     }
 
     [Fact]
+    public void The_focus_is_in_the_work_when_a_screen_opens_and_stays_there_after_a_dismissal_a_fill_an_undo_and_a_split()
+    {
+        using var shop = new RunningShop(demo: true);
+        using var browser = new Browser(shop);
+        bool IsInWork() => (bool)browser.Run("return document.activeElement.closest('main') !== null")!;
+        foreach (var path in new[] { "dig", "pick", "write", "weigh", "watch" })
+        {
+            browser.Go($"/2/hedgerow-fair-us/{path}");
+            browser.Waits($"the focus in {path}", IsInWork);
+        }
+
+        foreach (var path in new[] { "/listings", "/watch", "/pages", "/platforms", "/settings" })
+        {
+            browser.Go(path);
+            browser.Waits($"the focus in {path}", IsInWork);
+        }
+
+        browser.Go("/2/hedgerow-fair-us/write");
+        browser.WaitsForChecks();
+        const string Dismiss = "[...document.querySelectorAll('main button')].filter(b => b.innerText.trim() === 'Dismiss')";
+        string First() => (string)browser.Run($"return {Dismiss}[0]?.parentElement.innerText ?? ''")!;
+        browser.Waits("a finding", () => First().Length > 0);
+        var finding = First();
+        browser.Run($"{Dismiss}[0].focus()");
+        browser.Press(Keys.Enter);
+        browser.Sees("[data-testid=toast]", "Dismissed until the text changes");
+        browser.Waits("another finding", () => First() != finding);
+        browser.Waits("the focus after a dismissal", IsInWork);
+        browser.Press("u");
+        browser.Waits("the finding", () => First() == finding);
+        Assert.True(IsInWork());
+
+        // A fill goes back to the box that it was asked for from, where Ctrl Z takes it back; what is typed after it is the browser's to undo.
+        browser.Write("Title", "Window feeder");
+        browser.Labelled("Title").Click();
+        browser.AltShift("f");
+        browser.Sees("[data-testid=fill]", "Use this title");
+        browser.Press(Keys.Enter);
+        browser.Waits("the filled title", () => browser.Value("Title") != "Window feeder");
+        Assert.True(IsInWork());
+        browser.Chord(Keys.Control, "z");
+        browser.Waits("the title before", () => browser.Value("Title") == "Window feeder");
+        browser.Press("s");
+        browser.Waits("the letter", () => browser.Value("Title").Length == "Window feeders".Length);
+        browser.Chord(Keys.Control, "z");
+        browser.Waits("no letter", () => browser.Value("Title") == "Window feeder");
+
+        browser.Write("Tags 1", "a bird feeder for every kitchen window");
+        browser.Run("[...document.querySelectorAll('button')].find(b => b.innerText === 'Split').focus()");
+        browser.Press(Keys.Enter);
+        browser.Waits("the first part", () => browser.Value("Tags 1").Length < 25);
+        browser.Waits(
+            "the focus on it",
+            () => (string)browser.Run("return document.activeElement.getAttribute('aria-label') ?? ''")! == "Tags 1"
+        );
+    }
+
+    [Fact]
     public void Single_letters_can_be_switched_off()
     {
         using var browser = new Browser(demo.Shop);

@@ -3,6 +3,9 @@ import { useEffect, useState } from 'react'
 /** The first letter large. */
 export const capital = (text: string) => text && text[0].toUpperCase() + text.slice(1)
 
+/** Words one after the other, with “and” before the last. */
+export const listed = (words: readonly string[]) => new Intl.ListFormat('en').format(words)
+
 /** The words of a text, as the engine cuts them: letters, marks and digits; an apostrophe between letters, a point between digits, stays. */
 export const wordsOf = (text: string): string[] =>
   text

@@ -114,9 +114,11 @@ export function FoundView(p: ViewProps & { save: (changed: { checksDaily?: boole
             </button>
           </span>
         ) : (
-          <button type="button" className="btn btn-sm btn-primary" disabled={!canAsk} onClick={() => told(found.begin())}>
-            Check now <Key of="checkNow" plain />
-          </button>
+          watch.isConnected && (
+            <button type="button" className="btn btn-sm btn-primary" disabled={!canAsk} onClick={() => told(found.begin())}>
+              Check now <Key of="checkNow" plain />
+            </button>
+          )
         )}
         {unfinished?.state === 'stopped' && (
           <span className="text-[14px]" role="status">
@@ -132,8 +134,8 @@ export function FoundView(p: ViewProps & { save: (changed: { checksDaily?: boole
             Check other terms… <Key of="checkOther" />
           </button>
         )}
-        <button type="button" className="pill" onClick={() => setOpening('paste')}>
-          Paste what you found… <Key of="pasteFound" />
+        <button type="button" className={watch.isConnected ? 'pill' : 'btn btn-sm btn-primary'} onClick={() => setOpening('paste')}>
+          Paste what you found… <Key of="pasteFound" plain={!watch.isConnected} />
         </button>
         <FileButton name="Import" about="File of found checks" choose={(file) => told(found.add(file, file.name))} />
         {checked.length > 0 && (

@@ -35,19 +35,20 @@ export function FoundDetail({
           )}
         </section>
       )}
-      <h3>Daily check</h3>
-      <p className="text-[14px]">
-        <label className="flex gap-2 items-baseline">
-          <input
-            type="checkbox"
-            className="checkbox checkbox-xs relative top-0.5"
-            checked={watch.checksDaily}
-            disabled={!watch.isConnected}
-            onChange={(e) => save({ checksDaily: e.target.checked })}
-          />
-          Check all picks and these terms once a day
-        </label>
-      </p>
+      <h3>{watch.isConnected ? 'Daily check' : 'Results'}</h3>
+      {watch.isConnected && (
+        <p className="text-[14px]">
+          <label className="flex gap-2 items-baseline">
+            <input
+              type="checkbox"
+              className="checkbox checkbox-xs relative top-0.5"
+              checked={watch.checksDaily}
+              onChange={(e) => save({ checksDaily: e.target.checked })}
+            />
+            Check all picks and these terms once a day
+          </label>
+        </p>
+      )}
       <p className="text-[14px] mt-1">
         <label>
           Results on one page{' '}

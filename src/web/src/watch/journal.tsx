@@ -86,7 +86,7 @@ export function Journal({ head }: { head: React.ReactNode }) {
                 ? 'Loading…'
                 : has || kind || productId
                   ? 'No note passes the filter.'
-                  : 'No change is noted yet. Every send adds a note.'}
+                  : 'No change is noted yet. Every text that goes live adds a note.'}
             </span>
           }
         />

@@ -35,8 +35,8 @@ export function NotesView({ desk, watch, head }: ViewProps) {
         )}
       </h1>
       <p className="quiet text-[13.5px]">
-        Every send adds a note. Add one for what you change elsewhere: the price, photos, a promotion. What shoppers searched for meanwhile
-        is taken off, so a busy season doesn’t count as your success.
+        Every text that goes live adds a note. Add one for what you change elsewhere: the price, photos, a promotion. Where other listings
+        were left alone, what shoppers searched for meanwhile is taken off, so a busy season doesn’t count as your success.
       </p>
       <div className="flex gap-2 mt-2">
         <button type="button" className="pill" onClick={() => setEditing('new')}>

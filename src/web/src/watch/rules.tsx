@@ -8,6 +8,7 @@ import { queryKey, refreshAll } from '../kit/queries'
 import { type Desk, useConnected } from '../kit/shop'
 import { toast } from '../kit/toast'
 import { ViewFrame } from '../kit/viewframe'
+import { listed } from '../kit/words'
 import type { ViewProps } from './frame'
 
 /** What the checks say about the platform's profile, and whether grip predicts rank. */
@@ -64,7 +65,7 @@ export function RulesView({ desk, head }: ViewProps) {
                 <li key={s.text} className="mb-1">
                   <b className="font-semibold">{s.text}</b>{' '}
                   {s.found
-                    ? `found, although ${s.missing.length > 0 ? `${s.missing.join(', ')} is missing` : 'the words are apart'}`
+                    ? `found, although ${s.missing.length > 0 ? `${listed(s.missing)} ${s.missing.length === 1 ? 'is' : 'are'} missing` : 'the words are apart'}`
                     : 'not found, although every word is there'}
                 </li>
               ))}

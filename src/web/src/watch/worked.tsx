@@ -28,7 +28,9 @@ export function Worked({ head }: { head: React.ReactNode }) {
             </button>
           ))}
         </p>
-        {pooled.length === 0 && !journal.isPending && <p className="quiet">No change is noted yet. Every send adds a note.</p>}
+        {pooled.length === 0 && !journal.isPending && (
+          <p className="quiet">No change is noted yet. Every text that goes live adds a note.</p>
+        )}
         <table className="plain text-[14.5px] w-full max-w-[980px]">
           {pooled.length > 0 && (
             <thead>

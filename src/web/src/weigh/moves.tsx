@@ -162,9 +162,9 @@ export function inWords(m: Move, listing: Listing): string {
     case 'whole':
       return `Write ${pick} as an exact phrase in ${label}`
     case 'add':
-      return field?.shape === 'phrases' ? `Add the tag ${pick}` : `Add ${pick} to the ${label}`
+      return field?.role === 'tags' ? `Add the tag ${pick}` : `Add ${pick} to the ${label}`
     case 'exchange':
-      return field?.shape === 'phrases' ? `Replace the tag “${m.before}” with ${pick}` : `Replace a phrase of the ${label} with ${pick}`
+      return field?.role === 'tags' ? `Replace the tag “${m.before}” with ${pick}` : `Replace a phrase of the ${label} with ${pick}`
     case 'words':
       return `Add ${pick} to ${label}, to be found for “${m.pick}”`
     case 'attribute':

@@ -111,7 +111,8 @@ function Sheet({ desk, listing }: { desk: Desk; listing: Listing }) {
 
   return (
     <main className="work" style={{ gridTemplateColumns: 'minmax(0,1fr) 408px' }}>
-      <section className="sheet" data-testid="sheet">
+      {/* biome-ignore lint/a11y/noStaticElementInteractions: the boxes in it have the focus */}
+      <section className="sheet" data-testid="sheet" onKeyDown={(e) => steps.undoInBox(e, focusedField())}>
         <SheetHead
           desk={desk}
           lead={weighing?.terms.find((t) => t.key === listing.leadKey)}

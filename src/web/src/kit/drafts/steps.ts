@@ -77,7 +77,15 @@ export function useSteps(draft: Draft<Copy>, place: Place) {
     }
     toast(last ? messages.redone(last.what) : messages.nothingToRedoHere)
   }
-  return { replace, replaceField, undo, redo }
+  /** Ctrl Z in a box: takes the last step back while nothing was typed into the field since. Typing is undone by the browser itself. */
+  const undoInBox = (e: React.KeyboardEvent, field: string | undefined) => {
+    const last = steps.done.at(-1)
+    if (!last || !field || !(field in last.after) || e.key.toLowerCase() !== 'z' || !(e.ctrlKey || e.metaKey) || e.shiftKey) return
+    if (JSON.stringify(draft.snapshot().value[field]) !== JSON.stringify(last.after[field])) return
+    e.preventDefault()
+    undo()
+  }
+  return { replace, replaceField, undo, redo, undoInBox }
 }
 
 export type ListingSteps = ReturnType<typeof useSteps>

@@ -87,7 +87,17 @@ export function Phrases({ field, value, weighedValue, change, pieces, pointed, d
                   onPaste={(e) => paste(e, i)}
                 />
                 {text && (field.max !== null || extra) && (
-                  <SlotTape field={field} number={i} text={text} used={used} extra={extra} split={(parts) => replace(i, parts)} />
+                  <SlotTape
+                    field={field}
+                    number={i}
+                    text={text}
+                    used={used}
+                    extra={extra}
+                    split={(parts) => {
+                      replace(i, parts)
+                      focus(i)
+                    }}
+                  />
                 )}
               </Slot>
             )
