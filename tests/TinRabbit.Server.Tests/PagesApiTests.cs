@@ -164,6 +164,42 @@ public class PagesApiTests(TestShop shop) : IClassFixture<TestShop>
     }
 
     [Fact]
+    public async Task A_slug_that_leads_out_of_the_archive_or_to_another_page_names_a_file_of_its_own()
+    {
+        var ids = new[] { await Add("content", "Owl one"), await Add("content", "Owl two"), await Add("content", "Owl three") };
+        foreach (var (id, slug) in ids.Zip(["owl-one", "owl-two", "owl-three"]))
+        {
+            await Write(
+                id,
+                new
+                {
+                    heading = slug,
+                    slug,
+                    body = "x",
+                }
+            );
+            await Change(id, new { isPublished = true });
+        }
+
+        // A page that is published already can get any slug; it is refused by a finding, not by the save.
+        foreach (var (id, slug) in ids.Zip(["../../../evil", "alike", "alike"]))
+            await Write(
+                id,
+                new
+                {
+                    heading = slug,
+                    slug,
+                    body = "x",
+                }
+            );
+        using var zip = new System.IO.Compression.ZipArchive(new MemoryStream(await shop.Client.GetByteArrayAsync("/api/shop/html.zip")));
+        var names = zip.Entries.Select(e => e.FullName).Where(n => n.EndsWith(".html", StringComparison.Ordinal)).ToList();
+        Assert.All(names, n => Assert.Matches("^[a-z0-9-]+\\.html$", n));
+        Assert.Equal(names.Count, names.Distinct().Count());
+        Assert.Subset(names.ToHashSet(), new HashSet<string> { "evil.html", "alike.html", "alike-2.html" });
+    }
+
+    [Fact]
     public async Task Two_pages_cannot_be_published_under_one_slug_and_none_without()
     {
         var (one, two) = (await Add("content", "Same one"), await Add("content", "Same two"));

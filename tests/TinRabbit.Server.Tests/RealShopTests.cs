@@ -70,6 +70,57 @@ public sealed class RealShopTests : IDisposable
     }
 
     [Fact]
+    public async Task Listings_that_are_live_already_are_imported_as_that_and_taken_back_with_the_import()
+    {
+        await _shop.Put("/api/shop", new { countries = new[] { "pt" }, language = "pt" });
+        var table = "product,platform,title\nNotebook cover,hedgerow-fair,Leather notebook cover\nPen loop,hedgerow-fair,Pen loop\n";
+        using var content = new ByteArrayContent(System.Text.Encoding.UTF8.GetBytes(table));
+        using var upload = await _shop.Client.PostAsync("/api/shop/imports?name=t.csv", content);
+        var import = JsonNode.Parse(await upload.Content.ReadAsStringAsync())!;
+        var keys = import["items"]!.AsArray().Select(i => Text(i!, "key")).ToArray();
+        await _shop.Post($"/api/shop/imports/{import["id"]}/run", new { keys, liveSince = "2999-01-01" }, 400);
+        await _shop.Post($"/api/shop/imports/{import["id"]}/run", new { keys, liveSince = "2026-10-05" });
+        var product = (await _shop.Get("/api/shop"))["products"]!.AsArray()[0]!["id"]!.GetValue<int>();
+        var listing = await _shop.ListingOf(product, "hedgerow-fair");
+        var sent = Assert.Single((await _shop.Get($"/api/listings/{listing}/sent")).AsArray())!;
+        Assert.Equal(("2026-10-05", "hedgerow-fair-pt"), (Text(sent, "at")[..10], Text(sent, "marketId")));
+        Assert.All((await _shop.Get("/api/listings"))["listings"]!.AsArray(), l => Assert.NotNull(l!["sentAt"]));
+        // A first change is a change, compared with what was live.
+        await _shop.Put(
+            $"/api/listings/{listing}/copy",
+            new
+            {
+                fields = new
+                {
+                    title = "Leather journal cover",
+                    description = "For A5.",
+                    category = new[] { "Home" },
+                },
+                revision = 1,
+            }
+        );
+        await _shop.Post($"/api/listings/{listing}/send", new { marketId = "hedgerow-fair-pt" });
+        var note = Assert.Single((await _shop.Get("/api/notes"))["notes"]!.AsArray())!;
+        Assert.DoesNotContain("First published", Text(note, "text"), StringComparison.Ordinal);
+        // Listings that are there keep what is newer, and get what is new to them; undo takes it back.
+        using var again = new ByteArrayContent(
+            System.Text.Encoding.UTF8.GetBytes(table.Replace("Pen loop\n", "Brass pen loop\n", StringComparison.Ordinal))
+        );
+        using var second = await _shop.Client.PostAsync("/api/shop/imports?name=t.csv", again);
+        import = JsonNode.Parse(await second.Content.ReadAsStringAsync())!;
+        keys = [.. import["items"]!.AsArray().Select(i => Text(i!, "key"))];
+        await _shop.Post($"/api/shop/imports/{import["id"]}/run", new { keys, liveSince = "2026-10-09" });
+        Assert.Equal(2, (await _shop.Get($"/api/listings/{listing}/sent")).AsArray().Count);
+        var loop = await _shop.ListingOf(product + 1, "hedgerow-fair");
+        Assert.Equal(
+            ["2026-10-09", "2026-10-05"],
+            (await _shop.Get($"/api/listings/{loop}/sent")).AsArray().Select(s => Text(s!, "at")[..10])
+        );
+        await _shop.Post("/api/changes/undo?sure=true", new { });
+        Assert.Equal(["2026-10-05"], (await _shop.Get($"/api/listings/{loop}/sent")).AsArray().Select(s => Text(s!, "at")[..10]));
+    }
+
+    [Fact]
     public async Task The_home_country_comes_first_and_every_list_opens_there()
     {
         Assert.Equal("us", (await _shop.Get("/api/listings"))["country"]!.GetValue<string>());
@@ -173,7 +224,7 @@ public sealed class RealShopTests : IDisposable
             Assert.Equal(TimeSpan.Zero, (await scope.ServiceProvider.GetRequiredService<TinContext>().Shops.FirstAsync()).ClockAhead);
 
         var deleted = await _shop.Post("/api/sample-data/delete", new { });
-        Assert.Equal("Deleted sample data: 2 checks, days and notes, 1 term", deleted["what"]!.GetValue<string>());
+        Assert.Equal("Deleted sample data: 2 days of figures, 1 term", deleted["what"]!.GetValue<string>());
         left = await _shop.Get("/api/sample-data");
         Assert.Equal((0, 0, 0), (Number(left, "daysAhead"), Number(left, "figures"), Number(left, "terms")));
         Assert.Equal(1, (await _shop.Shelf(Market, new { take = 1 }))["all"]!.GetValue<int>());

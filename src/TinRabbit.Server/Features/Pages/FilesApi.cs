@@ -14,7 +14,8 @@ public sealed record ShopImportView(string Id, string Name, string Kind, IReadOn
 
 /// <summary>Which things to import.</summary>
 /// <param name="Keys">Keys of <see cref="ImportItem"/>.</param>
-public sealed record ShopImportRequest(IReadOnlyList<string> Keys);
+/// <param name="LiveSince">Since when the imported listings are live as they are; null where nobody says so.</param>
+public sealed record ShopImportRequest(IReadOnlyList<string> Keys, DateOnly? LiveSince = null);
 
 internal static class FilesApi
 {
@@ -100,16 +101,18 @@ internal static class FilesApi
         PictureFiles pictures,
         ChangeLog changes,
         MarketSetup markets,
+        IMarket market,
         CancellationToken stop
     )
     {
+        var live = request.LiveSince is { } since ? LiveTexts.Since(since, market) : null;
         var file = ImportFiles.Find(data, id) ?? throw new NotThereException();
         // A file that waits to be imported elsewhere has no platform in its name.
         if ((await File.ReadAllTextAsync(file + ".name", stop)).Split('\n', 2) is not [_, _] named)
             throw new NotThereException();
         var (document, _) = await ShopFiles.Read(file, named[1], named[0].Length > 0 ? named[0] : null, db, pictures.Add, stop);
         var import = new ShopImport(db, editor, document);
-        var changed = await import.Run(request.Keys.ToHashSet(StringComparer.Ordinal), named[1], changes, stop);
+        var changed = await import.Run(request.Keys.ToHashSet(StringComparer.Ordinal), named[1], live, changes, stop);
         ImportFiles.Remove(file);
         foreach (var (profile, like) in import.ImportedPlatforms)
             await markets.TryOpen(profile, like, stop);

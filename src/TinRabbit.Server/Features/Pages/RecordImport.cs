@@ -15,6 +15,7 @@ internal sealed class RecordImport(TinContext db, ShopRecords now, Func<JsonObje
     private readonly List<OfListing> _listings = [];
     private readonly List<(ProductRow? Product, bool IsNew, IReadOnlyList<DocumentNote> Notes)> _notes = [];
     private readonly List<(ProductRow Product, bool IsNew, IReadOnlyList<DocumentDig> Digs)> _digs = [];
+    private readonly List<(ListingRow Listing, bool IsNew, string Market, DateTime At)> _live = [];
     private readonly List<IUndoStep> _steps = [];
 
     // What came to things that were there before: it is deleted by itself when the import is undone.
@@ -93,6 +94,9 @@ internal sealed class RecordImport(TinContext db, ShopRecords now, Func<JsonObje
         _digs.Add((product, isNew, given.Digs ?? []));
     }
 
+    /// <summary>Takes that a listing's text is live in a market since a time, once it is written.</summary>
+    public void TakeLive(ListingRow listing, bool isNew, string market, DateTime at) => _live.Add((listing, isNew, market, at));
+
     /// <summary>Takes change notes about no product.</summary>
     public void Take(IReadOnlyList<DocumentNote>? notes) => _notes.Add((null, false, Lacking(notes, now.Notes, Identity)));
 
@@ -107,6 +111,7 @@ internal sealed class RecordImport(TinContext db, ShopRecords now, Func<JsonObje
             await AddListing(listing, stop);
         }
 
+        await AddLive(stop);
         foreach (var (product, isNew, notes) in _notes)
             AddNotes(notes, product?.Id, null, isNew, _ => null);
         foreach (var (product, isNew, digs) in _digs)
@@ -195,6 +200,41 @@ internal sealed class RecordImport(TinContext db, ShopRecords now, Func<JsonObje
         if (!listing.IsNew)
             _steps.AddRange(added.Select(s => new RemoveLive(s.Id)));
         return all;
+    }
+
+    // What was published since is newer.
+    private async Task AddLive(CancellationToken stop)
+    {
+        var listings = _live.Select(l => l.Listing.Id).ToList();
+        var later = (
+            await db
+                .Sent.Where(s => listings.Contains(s.ListingId))
+                .Select(s => new
+                {
+                    s.ListingId,
+                    s.MarketId,
+                    s.At,
+                })
+                .ToListAsync(stop)
+        ).ToLookup(s => (s.ListingId, s.MarketId), s => s.At);
+        var added = new List<(SentRow Row, bool IsNew)>();
+        foreach (var (listing, isNew, market, at) in _live.Where(l => !later[(l.Listing.Id, l.Market)].Any(t => t >= l.At)))
+        {
+            var sent = new SentRow
+            {
+                ListingId = listing.Id,
+                MarketId = market,
+                At = at,
+                NoticedAt = at,
+                ByHand = true,
+                Copy = listing.Copy,
+            };
+            db.Sent.Add(sent);
+            added.Add((sent, isNew));
+        }
+
+        await db.SaveChangesAsync(stop);
+        _steps.AddRange(added.Where(s => !s.IsNew).Select(s => new RemoveLive(s.Row.Id)));
     }
 
     private void AddNotes(IReadOnlyList<DocumentNote> notes, int? product, int? listing, bool isNew, Func<int, int?> sentAt)

@@ -31,10 +31,11 @@ internal sealed partial class ShopImport
     /// <summary>Imports what is chosen.</summary>
     /// <param name="chosen">Keys of <see cref="ImportItem"/>.</param>
     /// <param name="source">What the document is called.</param>
+    /// <param name="live">That the listings' texts are live as they are; null where nobody says so.</param>
     /// <param name="changes">Notes what takes the import back.</param>
     /// <param name="stop">Stops the import; nothing is written then.</param>
     /// <returns>The import as a change; null where it changes nothing.</returns>
-    public async Task<Changed?> Run(IReadOnlySet<string> chosen, string source, ChangeLog changes, CancellationToken stop)
+    public async Task<Changed?> Run(IReadOnlySet<string> chosen, string source, LiveTexts? live, ChangeLog changes, CancellationToken stop)
     {
         Changed? done = null;
         await db.InOneWrite(
@@ -57,6 +58,9 @@ internal sealed partial class ShopImport
                 await WriteTexts(stop);
                 await db.SaveChangesAsync(stop);
                 await AddTakes(stop);
+                foreach (var (_, listing, _) in _written)
+                    if (live?.MarketOf(listing.PlatformId) is { } market && !listing.Copy.IsEmpty)
+                        _records.TakeLive(listing, _addedListings.Contains(listing), market, live.At);
                 _settings.AddRange(await _records.Run(stop));
                 await AddRedirects(stop);
                 Place();

@@ -1,5 +1,6 @@
 using TinRabbit.Server.Journal;
 using TinRabbit.Server.Listings;
+using TinRabbit.Server.Markets;
 
 namespace TinRabbit.Server.Features.Watch;
 

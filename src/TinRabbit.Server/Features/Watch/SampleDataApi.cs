@@ -50,16 +50,20 @@ internal static class SampleDataApi
         if (market.IsSimulated)
             throw new InvalidInputException([new("market", "The numbers of this shop are sample data.")]);
         var shop = await db.Shops.OrderBy(s => s.Id).FirstAsync(stop);
-        var rows = new List<IDeletable>();
-        rows.AddRange(await Checks(db, market).ToListAsync(stop));
-        rows.AddRange(await Figures(db, market).ToListAsync(stop));
-        rows.AddRange(await Notes(db, market).ToListAsync(stop));
-        var steps = new List<IUndoStep> { changes.MarkDeleted(rows) };
+        var checks = await Checks(db, market).ToListAsync(stop);
+        var figures = await Figures(db, market).ToListAsync(stop);
+        var notes = await Notes(db, market).ToListAsync(stop);
+        var steps = new List<IUndoStep> { changes.MarkDeleted([.. checks, .. figures, .. notes]) };
         var terms = await Terms(db).Select(t => new { t.MarketId, t.Key }).ToListAsync(stop);
         foreach (var some in terms.ToLookup(t => t.MarketId, t => t.Key))
             steps.Add(new RestoreTerms(some.Key, await shelves.Delete(db, some.Key, [.. some], stop)));
         (shop.MayHoldSampleData, shop.ClockWasAhead) = (false, TimeSpan.Zero);
-        return await changes.Save(WatchMessages.DeletedSampleData(rows.Count, terms.Count), new(Screen.Settings), steps, stop);
+        return await changes.Save(
+            WatchMessages.DeletedSampleData(checks.Count, figures.Count, notes.Count, terms.Count),
+            new(Screen.Settings),
+            steps,
+            stop
+        );
     }
 
     private static async Task<Changed> KeepSampleData(TinContext db, CancellationToken stop)

@@ -1,6 +1,7 @@
 using TinRabbit.Server.Files.Tables;
 using TinRabbit.Server.Journal;
 using TinRabbit.Server.Listings;
+using TinRabbit.Server.Markets;
 using TinRabbit.Server.Shelf;
 
 namespace TinRabbit.Server.Features.Watch;

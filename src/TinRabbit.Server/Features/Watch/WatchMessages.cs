@@ -112,6 +112,20 @@ internal static class WatchMessages
 
     private static string Named(IReadOnlyList<string> texts) => texts.Count == 1 ? $"“{texts[0]}”" : $"{texts.Count:#,0} terms";
 
-    public static string DeletedSampleData(int rows, int terms) =>
-        $"Deleted sample data: {rows:#,0} checks, days and notes, {terms:#,0} {(terms == 1 ? "term" : "terms")}";
+    public static string DeletedSampleData(int checks, int figures, int notes, int terms)
+    {
+        string[] parts =
+        [
+            .. new (int Count, string One, string Many)[]
+            {
+                (checks, "check", "checks"),
+                (figures, "day of figures", "days of figures"),
+                (notes, "note", "notes"),
+                (terms, "term", "terms"),
+            }
+                .Where(p => p.Count > 0)
+                .Select(p => $"{p.Count:#,0} {(p.Count == 1 ? p.One : p.Many)}"),
+        ];
+        return $"Deleted sample data: {(parts.Length > 0 ? string.Join(", ", parts) : "nothing was left")}";
+    }
 }

@@ -1,6 +1,7 @@
 using TinRabbit.Core.Findings;
 using TinRabbit.Server.Journal;
 using TinRabbit.Server.Listings;
+using TinRabbit.Server.Markets;
 
 namespace TinRabbit.Server.Features.Write;
 
@@ -51,7 +52,7 @@ internal sealed class ListingSender(TinContext db, ListingEditor editor, IMarket
             throw new InvalidInputException([new("marketId", WriteMessages.NoMarketToSendTo(listing.Platform.Profile.Name))]);
         if (since > market.LastDay)
             throw new InvalidInputException([new("since", "Enter today or a day before.")]);
-        var at = since == market.Today ? market.Now : since.ToDateTime(new(12, 0), DateTimeKind.Utc);
+        var at = market.TimeOf(since);
         if (await db.Sent.AnyAsync(s => s.ListingId == listing.Id && s.MarketId == marketId && s.At >= at, stop))
             throw new InvalidInputException([new("since", "This listing was published after that day. Enter a later one.")]);
         var sent = new SentRow

@@ -36,6 +36,11 @@ export function SampleNotice() {
     left.notes > 0 && counted(left.notes, 'note'),
   ].filter((p) => p !== false)
   if (left.daysAhead === 0 && parts.length === 0) return null
+  const keep = (
+    <button type="button" className="link" onClick={() => run(() => ask(api.POST('/api/sample-data/keep')))}>
+      {parts.length > 0 ? 'Keep it' : 'Close'}
+    </button>
+  )
   return (
     <aside className="border-l-4 border-primary pl-3 py-1 mb-3 text-[14px]" data-testid="sample-notice" role="status">
       {left.daysAhead > 0 && (
@@ -49,12 +54,11 @@ export function SampleNotice() {
           Sample data, or data of a day to come, is in your shop: {parts.join(', ')}.{' '}
           <button type="button" className="link" onClick={() => run(() => ask(api.POST('/api/sample-data/delete')))}>
             Delete it
-          </button>
+          </button>{' '}
+          {keep}
         </p>
       )}
-      <button type="button" className="link" onClick={() => run(() => ask(api.POST('/api/sample-data/keep')))}>
-        {parts.length > 0 ? 'Keep it' : 'Close'}
-      </button>
+      {parts.length === 0 && keep}
     </aside>
   )
 }

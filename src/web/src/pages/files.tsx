@@ -30,6 +30,7 @@ export function FilesPart() {
   const [view, setView] = useState<ShopImport | null>(null)
   const [chosen, setChosen] = useState<ReadonlySet<string>>(new Set())
   const [platform, setPlatform] = useState('')
+  const [live, setLive] = useState('')
   const [busy, setBusy] = useState('')
   const [error, setError] = useState('')
   const input = useRef<HTMLInputElement>(null)
@@ -42,6 +43,7 @@ export function FilesPart() {
       const query = new URLSearchParams({ name: file.name, ...(platform && { platformId: platform }) })
       const read = await upload<ShopImport>(`/api/shop/imports?${query}`, file)
       setView(read)
+      setLive('')
       setChosen(new Set(read.items.filter((i) => i.state !== 'unchanged').map((i) => i.key)))
     } catch (e) {
       setError(messages.notImported((e as Error).message))
@@ -61,7 +63,13 @@ export function FilesPart() {
     if (!view || chosen.size === 0) return
     setView(null)
     run(
-      () => ask(api.POST('/api/shop/imports/{id}/run', { params: { path: { id: view.id } }, body: { keys: [...chosen] } })),
+      () =>
+        ask(
+          api.POST('/api/shop/imports/{id}/run', {
+            params: { path: { id: view.id } },
+            body: { keys: [...chosen], liveSince: live || null },
+          }),
+        ),
       () => refreshAll(cache),
     )
   }
@@ -107,7 +115,7 @@ export function FilesPart() {
         }}
       />
       {view ? (
-        <Preview view={view} chosen={chosen} setChosen={setChosen} start={start} cancel={cancel} />
+        <Preview view={view} chosen={chosen} setChosen={setChosen} live={live} setLive={setLive} start={start} cancel={cancel} />
       ) : (
         <div className="grid gap-8 max-w-5xl" style={{ gridTemplateColumns: 'minmax(0,1fr) minmax(0,1fr)' }}>
           <div>
@@ -166,6 +174,9 @@ function Preview(p: {
   view: ShopImport
   chosen: ReadonlySet<string>
   setChosen: (chosen: ReadonlySet<string>) => void
+  /** The day since which the listings are live as they are; empty where they are not. */
+  live: string
+  setLive: (day: string) => void
   start: () => void
   cancel: () => void
 }) {
@@ -173,6 +184,7 @@ function Preview(p: {
   const [only, setOnly] = useState(true)
   const count = (state: ImportItem['state']) => view.items.filter((i) => i.state === state).length
   const shown = view.items.filter((i) => !only || i.state !== 'unchanged')
+  const listings = view.items.filter((i) => i.key.startsWith('listing ') && chosen.has(i.key)).length
   const toggle = (key: string) => {
     const next = new Set(chosen)
     next.has(key) ? next.delete(key) : next.add(key)
@@ -200,6 +212,21 @@ function Preview(p: {
           Clear selection
         </button>
       </p>
+      {listings > 0 && (
+        <p className="text-[14px] mb-3">
+          <label>
+            {listings === 1 ? 'This listing is' : `These ${full(listings)} listings are`} live like this already, since{' '}
+            <input
+              className="inline-input num"
+              type="date"
+              max={new Date().toISOString().slice(0, 10)}
+              value={p.live}
+              onChange={(e) => p.setLive(e.target.value)}
+            />
+          </label>{' '}
+          <span className="quiet">What you change later is then compared with the days before. Leave it empty if they are not.</span>
+        </p>
+      )}
       {shown.slice(0, 400).map((item) => (
         <div key={item.key} className="border-b border-base-300 py-1.5 text-[14px]" data-testid="import-item">
           <label className="flex gap-2 items-baseline">

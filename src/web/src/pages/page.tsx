@@ -41,7 +41,7 @@ export function WebShop() {
             </button>
           ))}
           <span className="ml-auto quiet text-[13px] flex items-center gap-2">
-            {`${site?.address || 'No address set yet'};`}
+            {`${site?.address || 'No address set yet'}${market && connected ? ';' : ''}`}
             {market && connected && (
               <>
                 {' '}

@@ -1,4 +1,4 @@
-namespace TinRabbit.Server.Features.Watch;
+namespace TinRabbit.Server.Markets;
 
 /// <summary>Times of days in a market.</summary>
 internal static class MarketTimes
