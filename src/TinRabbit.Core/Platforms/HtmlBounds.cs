@@ -31,7 +31,9 @@ public static class HtmlBounds
     private static readonly HashSet<string>.AlternateLookup<ReadOnlySpan<char>> Captions = Names("title desc foreignobject");
 
     /// <summary>What is beyond a bound, as a sentence; null where nothing is.</summary>
-    public static string? Problem(string html)
+    /// <param name="html">The HTML.</param>
+    /// <param name="most">The most tags.</param>
+    public static string? Problem(string html, int most = Tags)
     {
         var (tags, depth, isDrawing, inCaption) = (0, 0, false, false);
         for (var i = html.IndexOf('<', StringComparison.Ordinal); i >= 0 && i + 1 < html.Length; i = html.IndexOf('<', i + 1))
@@ -40,8 +42,8 @@ public static class HtmlBounds
             var name = NameAt(html, closes ? i + 2 : i + 1);
             if (name.Length == 0)
                 continue;
-            if (++tags > Tags)
-                return $"This HTML has more than {Tags:#,0} tags. Remove what is no text, or split it.";
+            if (++tags > most)
+                return $"This HTML has more than {most:#,0} tags. Remove what is no text, or split it.";
             if (isDrawing && Captions.Contains(name))
                 inCaption = !closes;
             else if (isDrawing && !inCaption)

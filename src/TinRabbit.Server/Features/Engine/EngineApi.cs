@@ -265,6 +265,7 @@ internal static class EngineApi
         app.MapPost("/api/engine/weigh", EngineWeigh);
         app.MapEngineAdvice();
         app.MapEngineWatch();
+        app.MapEnginePages();
     }
 
     private static ShapeResponse EngineShape(ShapeRequest request)

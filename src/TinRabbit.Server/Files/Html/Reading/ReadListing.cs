@@ -1,0 +1,19 @@
+namespace TinRabbit.Server.Files.Html.Reading;
+
+/// <summary>A listing as its own page shows it. Null is unknown.</summary>
+/// <param name="Category">The path of categories, the widest first.</param>
+/// <param name="Attributes">Values by name.</param>
+public sealed record ReadListing(
+    string Title,
+    decimal? Price,
+    string? Currency,
+    string? Description,
+    IReadOnlyList<string> Bullets,
+    IReadOnlyList<string> Tags,
+    IReadOnlyList<string> Category,
+    IReadOnlyDictionary<string, string> Attributes,
+    double? Rating,
+    int? Ratings,
+    IReadOnlyList<ReadImage> Images,
+    IReadOnlyList<ReadReview> Reviews
+);
