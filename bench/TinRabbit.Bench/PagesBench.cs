@@ -18,6 +18,7 @@ internal static class PagesBench
 
     internal static async Task Report()
     {
+        ReadingBench.Report();
         Console.WriteLine("pages: a web shop of pages with 3,000 characters each, over HTTP; medians of 5");
         Console.WriteLine("   pages   first list s   list ms   answer MB   menu flag ms   move ms   publish ms");
         foreach (var count in new[] { 1_000, Bounds.Pages })

@@ -147,6 +147,11 @@ public sealed class KnownRequests(HttpClient client)
             "/api/engine/read",
             """{"platform":"longbarrow","text":"cedar wren house","marketId":"hedgerow-fair-us"}"""
         );
+        yield return Ask(
+            "EngineReadPage",
+            "/api/engine/read-page",
+            """{"html":"<ul><li><a href=/1>Owl box of larch</a> <b>£12.00</b></li><li><a href=/2>Wren box of cedar</a> <b>£9.50</b></li></ul>","shop":"Fen"}"""
+        );
         yield return Ask("EngineShape", "/api/engine/shape", """{"months":[1,2,3,4,5,6,7,8,9,10,11,12],"from":"2025-01"}""");
         yield return Ask("EngineWeave", "/api/engine/weave", $$"""{"terms":{{Wanted}}}""");
         yield return Ask(

@@ -180,12 +180,15 @@ internal sealed class MadePages(int seed)
     ["cards", "list", "rows", "table", "link", "hashed", "data", "microdata", "cut", "flat", "promotions", "terms", "ranges", "ordered"];
 
     /// <summary>A page of a layout in a language, by its number from 0 to 4.</summary>
-    public MadePage Make(string layout, int language)
+    /// <param name="layout">One of <see cref="Layouts"/>.</param>
+    /// <param name="language">Its number.</param>
+    /// <param name="listings">How many listings it has; null for a usual number.</param>
+    public MadePage Make(string layout, int language, int? listings = null)
     {
         var l = Languages[language];
         var query = $"{Pick(l.First)} {Pick(l.Nouns)}".ToLowerInvariant();
         var total = _random.Next(200, 40_000);
-        var items = Enumerable.Range(0, _random.Next(18, 49)).Select(_ => Item(l, layout)).DistinctBy(i => i.Title).ToList();
+        var items = Enumerable.Range(0, listings ?? _random.Next(18, 49)).Select(_ => Item(l, layout)).DistinctBy(i => i.Title).ToList();
         var body = layout switch
         {
             "list" =>

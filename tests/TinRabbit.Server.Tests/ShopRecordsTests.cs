@@ -66,6 +66,7 @@ public sealed class ShopRecordsTests : IDisposable
         var ladder = terms.Single(t => t!["text"]!.GetValue<string>() == "owl ladder")!["id"]!.GetValue<int>();
         await _shop.Post($"{of}/checks/unfollow", new { terms = new[] { ladder } });
         await _shop.Dig(1, Market, "owl box");
+        await _shop.Post($"/api/markets/{Market}/paste", new { text = "owl ladder\t70\nbird house\t41", source = "my notes" });
         await _shop.Post("/api/filters", new { name = "Roomy", filters = "headroom=60" });
         await _shop.Post(
             "/api/shop/words",
@@ -77,6 +78,13 @@ public sealed class ShopRecordsTests : IDisposable
             }
         );
         await _shop.Put("/api/shop", new { countries = new[] { "pt", "us" }, language = "pt" });
+    }
+
+    private static async Task<string[]> Terms(TestShop shop)
+    {
+        using var zip = new System.IO.Compression.ZipArchive(new MemoryStream(await shop.Client.GetByteArrayAsync("/api/shop/export.zip")));
+        using var reader = new StreamReader(zip.GetEntry("terms.ndjson")!.Open());
+        return (await reader.ReadToEndAsync()).Split('\n');
     }
 
     private async Task Upload(string path, string table)
@@ -120,6 +128,12 @@ public sealed class ShopRecordsTests : IDisposable
         );
         Assert.DoesNotContain(records["followed"]!.AsArray(), f => f!["term"]!.GetValue<string>() == "owl ladder");
         Assert.Equal(exported.ToJsonString(), await Exported(empty, withVersions: true));
+        var terms = await Terms(_shop);
+        Assert.Contains(terms, t => t.Contains("my notes", StringComparison.Ordinal));
+        Assert.Equal(terms, await Terms(empty));
+        // They are on the shelf, with the number that counts.
+        var shelf = await empty.Shelf(Market, new { has = "owl ladder", take = 1 });
+        Assert.Equal(70, shelf["rows"]![0]!["numbers"]!["volume"]!.GetValue<int>());
     }
 
     [Fact]
@@ -127,7 +141,7 @@ public sealed class ShopRecordsTests : IDisposable
     {
         using var other = new TestShop(demo: true, staysInDay: true);
         await Live();
-        var before = await Exported(other, withVersions: true);
+        var (before, termsBefore) = (await Exported(other, withVersions: true), await Terms(other));
         var preview = await Preview(other, "shop.zip", await _shop.Client.GetByteArrayAsync("/api/shop/export.zip"));
         var changes = Items(preview, "changed").SelectMany(i => i["changes"]!.AsArray()).Select(c => c!["label"]!.GetValue<string>());
         Assert.All(
@@ -153,9 +167,12 @@ public sealed class ShopRecordsTests : IDisposable
         );
         // The file has nothing more for this shop.
         Assert.Empty(Items(await Preview(other, "shop.zip", await _shop.Client.GetByteArrayAsync("/api/shop/export.zip")), "changed"));
+        Assert.Equal(await Terms(_shop), await Terms(other));
         await other.Post("/api/changes/undo?sure=true", new { });
+        Assert.Equal(termsBefore, await Terms(other));
         Assert.Equal(before, await Exported(other, withVersions: true));
         await other.Post("/api/changes/redo?sure=true", new { });
+        Assert.Equal(await Terms(_shop), await Terms(other));
         Assert.Equal(after, await Exported(other, withVersions: true));
     }
 

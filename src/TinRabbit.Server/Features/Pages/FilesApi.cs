@@ -101,6 +101,7 @@ internal static class FilesApi
         PictureFiles pictures,
         ChangeLog changes,
         MarketSetup markets,
+        Shelves shelves,
         IMarket market,
         CancellationToken stop
     )
@@ -117,6 +118,12 @@ internal static class FilesApi
         foreach (var (profile, like) in import.ImportedPlatforms)
             await markets.TryOpen(profile, like, stop);
         await markets.KnowPlaces(db, stop);
+        foreach (var shelf in import.ChangedShelves)
+        {
+            shelves.Evict(shelf);
+            await Shelves.SaveStatistics(db, shelf, await shelves.Query(db, shelf, s => s.ComputeStatistics(), stop), stop);
+        }
+
         return changed ?? new(null);
     }
 

@@ -94,6 +94,8 @@ internal static class ShopExport
         await using var zip = new ZipArchive(stream, ZipArchiveMode.Create, leaveOpen: true);
         await using (var json = await zip.CreateEntry("shop.json").OpenAsync(stop))
             await JsonSerializer.SerializeAsync(json, document, ShopDocument.Json, stop);
+        await using (var terms = await zip.CreateEntry(ShopTerms.FileName).OpenAsync(stop))
+            await ShopTerms.Write(db, terms, stop);
         var rules = await db.PageRules(stop);
         await Add(zip, "pages.csv", await PagesCsv(db, rules, stop), stop);
         await Add(

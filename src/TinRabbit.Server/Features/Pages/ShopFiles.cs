@@ -57,6 +57,7 @@ internal static class ShopFiles
     )
     {
         ShopDocument? shop = null;
+        var terms = new List<DocumentTerm>();
         var pages = new List<DocumentProduct>();
         var renamed = new Dictionary<string, string>(StringComparer.Ordinal);
         var site = await db.Site(stop);
@@ -64,7 +65,7 @@ internal static class ShopFiles
         await ZipFiles.Read(
             file,
             path =>
-                path == "shop.json" ? MostShop
+                path is "shop.json" or ShopTerms.FileName ? MostShop
                 : IsHtml(path) ? MostText
                 : IsPicture(path) ? Core.Bounds.PictureBytes
                 : 0,
@@ -72,6 +73,8 @@ internal static class ShopFiles
             {
                 if (path == "shop.json")
                     shop = ShopDocument.Read(content);
+                else if (path == ShopTerms.FileName)
+                    terms = ShopTerms.Read(content);
                 else if (IsHtml(path))
                     pages.Add(HtmlPages.Read(FileText.Decode(content.ToArray()), NameOf(path), rules, site.TitleSuffix, pageAt));
                 else
@@ -83,7 +86,7 @@ internal static class ShopFiles
             stop
         );
         if (shop is not null)
-            return (WithPictures(shop, renamed), "Whole shop (ZIP)");
+            return (WithPictures(shop, renamed) with { Terms = terms }, "Whole shop (ZIP)");
         return pages.Count > 0
             ? (ShopDocument.Of(pages), $"{pages.Count:#,0} web pages (ZIP)")
             : throw new InvalidInputException([new("file", "There is no shop and no web page in this archive.")]);

@@ -28,6 +28,9 @@ internal sealed partial class ShopImport
     public IEnumerable<(Platform Profile, string Like)> ImportedPlatforms =>
         _givenPlatforms.Where(p => _profiles.ContainsKey(p.Profile.Id));
 
+    /// <summary>The markets that got terms.</summary>
+    public IReadOnlyList<string> ChangedShelves => _terms.Changed;
+
     /// <summary>Imports what is chosen.</summary>
     /// <param name="chosen">Keys of <see cref="ImportItem"/>.</param>
     /// <param name="source">What the document is called.</param>
@@ -63,6 +66,7 @@ internal sealed partial class ShopImport
                         _records.TakeLive(listing, _addedListings.Contains(listing), market, live.At);
                 _settings.AddRange(await _records.Run(stop));
                 await AddRedirects(stop);
+                _settings.AddRange(await _terms.Run(market => keys.Contains(TermsImport.KeyOf(market)), stop));
                 Place();
                 await db.SaveChangesAsync(stop);
                 done = await changes.Save(PageMessages.ImportedThings(keys.Count, source), new(Screen.Settings), Before(pagesBefore), stop);

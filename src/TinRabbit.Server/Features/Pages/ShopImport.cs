@@ -24,6 +24,7 @@ internal sealed partial class ShopImport(TinContext db, ListingEditor editor, Sh
     private Dictionary<int, PageRow> _pageById = [];
     private Platform _rules = null!;
     private RecordImport _records = null!;
+    private readonly TermsImport _terms = new(db, document.Terms);
     private Dictionary<string, string> _filters = [];
 
     /// <summary>Everything in the document, with what importing it would change. Nothing is written.</summary>
@@ -92,6 +93,16 @@ internal sealed partial class ShopImport(TinContext db, ListingEditor editor, Sh
             );
         }
 
+        foreach (var (market, now, terms, readings) in await _terms.Plan(stop))
+            items.Add(
+                Item(
+                    TermsImport.KeyOf(market),
+                    "terms and their numbers",
+                    market,
+                    now == 0 && terms > 0,
+                    [("Terms", Number(now), Number(now + terms)), ("Readings", "", readings == 0 ? "" : $"{Number(readings)} more")]
+                )
+            );
         foreach (var entry in _entries)
         {
             stop.ThrowIfCancellationRequested();
@@ -290,6 +301,8 @@ internal sealed partial class ShopImport(TinContext db, ListingEditor editor, Sh
 
     // A country that only a newer program knows is left out.
     private static List<string>? CountriesOf(DocumentShop shop) => shop.Countries?.Where(Countries.All.ContainsKey).ToList();
+
+    private static string Number(int count) => count.ToString("#,0", CultureInfo.InvariantCulture);
 
     private static string Listed(IEnumerable<string> items) => string.Join('\n', items);
 

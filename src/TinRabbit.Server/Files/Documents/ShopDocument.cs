@@ -22,6 +22,10 @@ public sealed record ShopDocument(
     [MaxLength(Bounds.Notes)] IReadOnlyList<DocumentNote>? Notes = null
 )
 {
+    /// <summary>The terms of its shelves, which stand in a file of their own.</summary>
+    [JsonIgnore]
+    public IReadOnlyList<DocumentTerm> Terms { get; init; } = [];
+
     /// <summary>What a file of this format says of itself.</summary>
     public const string Name = "tin-rabbit-shop";
 

@@ -110,6 +110,8 @@ public static class PageReader
     )
     {
         var visible = new List<ReadResult>();
+        if (region?.Records.Count > MostResults)
+            unread.Add($"This page has more than {MostResults:#,0} listings; the first {MostResults:#,0} are read.");
         foreach (var record in (region?.Records ?? []).Take(MostResults))
         {
             stop.ThrowIfCancellationRequested();

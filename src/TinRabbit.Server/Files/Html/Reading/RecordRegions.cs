@@ -126,10 +126,10 @@ internal sealed class RecordRegions(CancellationToken stop)
 
     private static Region? Scored(IReadOnlyList<PageRecord> records)
     {
-        if (records.Count is < 2 or > MostRecords || IsAside(records[0].Roots[0]))
+        if (records.Count < 2 || IsAside(records[0].Roots[0]))
             return null;
         var (score, priced, titled) = (0.0, 0, 0);
-        foreach (var record in records)
+        foreach (var record in records.Take(MostRecords))
         {
             var title = record.Title;
             if (title.Length == 0 || PageWords.IsAside(title) || PageWords.IsRelated(title))
@@ -143,7 +143,7 @@ internal sealed class RecordRegions(CancellationToken stop)
         }
 
         // Results mostly have prices; where none has, each has a title of some length and more text than that.
-        if (titled * 2 < records.Count || (priced > 0 && priced * 2 < titled))
+        if (titled * 2 < Math.Min(MostRecords, records.Count) || (priced > 0 && priced * 2 < titled))
             return null;
         if (priced == 0)
             score =
