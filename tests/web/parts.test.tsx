@@ -8,6 +8,7 @@ import { Trail } from '../../src/web/src/dig/trail'
 import type { Grade, PickWeight, PlatformView } from '../../src/web/src/kit/api'
 import { forgetDrafts, onSaved } from '../../src/web/src/kit/drafts/drafts'
 import { afterSave } from '../../src/web/src/kit/drafts/saved'
+import { MarketLink } from '../../src/web/src/kit/marketlink'
 import type { Desk } from '../../src/web/src/kit/shop'
 import { Tape } from '../../src/web/src/kit/tape'
 import { Legend, TermGaps, Thread } from '../../src/web/src/kit/thread'
@@ -425,4 +426,22 @@ test('the address of a product that never was leads to the shop', async () => {
   show(<Gone />)
   await screen.findByText('This product or place isn’t in your shop')
   expect([screen.queryByText('Bring it back'), screen.getByText('Go to my shop').getAttribute('href')]).toEqual([null, '/'])
+})
+
+test('a term’s search at the marketplace is one key away where its address is known', async () => {
+  const opened: unknown[] = []
+  const before = window.open
+  window.open = (...args) => {
+    opened.push(args[0])
+    return null
+  }
+  const market = { ...desk.market, searchAddress: 'https://market.example/search?q={term}&page=1' }
+  const { hands, again } = show(<MarketLink market={market} term="owl & barn box" />)
+  const address = 'https://market.example/search?q=owl%20%26%20barn%20box&page=1'
+  expect(screen.getByText(/Open at The fair/).getAttribute('href')).toBe(address)
+  await hands.keyboard('o')
+  again(<MarketLink market={{ ...market, searchAddress: null }} term="owl box" />)
+  await hands.keyboard('o')
+  expect([opened, screen.queryByText(/Open at/)]).toEqual([[address], null])
+  window.open = before
 })

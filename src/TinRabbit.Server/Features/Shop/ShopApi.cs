@@ -40,6 +40,7 @@ public sealed record ProductView(
 /// <summary>A platform in one country.</summary>
 /// <param name="Currency">ISO 4217 code of its prices.</param>
 /// <param name="Simulated">Whether its numbers are sample data.</param>
+/// <param name="SearchAddress">The address of its search, with <c>{term}</c> where the search goes; null where it is not known.</param>
 /// <param name="Own">Whether no market is connected to the platform: it is the seller's own, or the shop has no source of numbers.</param>
 public sealed record MarketView(
     string Id,
@@ -50,7 +51,8 @@ public sealed record MarketView(
     string CountryName,
     string Currency,
     bool Simulated,
-    bool Own
+    bool Own,
+    string? SearchAddress
 );
 
 /// <summary>A new product.</summary>
@@ -144,7 +146,8 @@ internal static class ShopApi
             place.CountryName,
             platform.Like is not null && market.IsConnected ? currency : place.Currency,
             market.IsSimulated,
-            platform.Like is not null || !market.IsConnected
+            platform.Like is not null || !market.IsConnected,
+            platform.Profile.SearchAddress
         );
 
     private sealed record ListingHead(int ProductId, string PlatformId, int Id);

@@ -64,6 +64,7 @@ export const shortcuts = {
   correct: { group: 'Dig', label: 'Correct a term’s numbers', keys: ['c'] },
   deleteTerm: { group: 'Dig', label: 'Delete from the shelf', keys: ['Delete'] },
   renameTerm: { group: 'Dig', label: 'Rename the term', keys: ['F2'] },
+  openAtMarket: { group: 'Dig', label: 'Open the term’s search at the marketplace', keys: ['o'] },
   chooseFile: { group: 'Dig', label: 'Import: choose a file', keys: ['o'] },
   runImport: {
     group: 'Everywhere',

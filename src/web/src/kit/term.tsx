@@ -4,6 +4,7 @@ import { api, ask, type Measured, type Norm } from './api'
 import { publishBy, Year } from './charts'
 import { HelpLink } from './helplink'
 import { Key } from './key'
+import { MarketLink } from './marketlink'
 import { counted, fixed, full, monthName, percent } from './numbers'
 import { queryKey } from './queries'
 import { type Desk, useConnected } from './shop'
@@ -54,6 +55,7 @@ export function TermDetail({
   return (
     <div data-testid="detail">
       <h3>{text}</h3>
+      <MarketLink market={market} term={text} />
       <p className="quiet text-[13.5px]">
         {volume === null && competition === null
           ? 'No market data for this term. Correct it, paste your own numbers or import a file.'

@@ -118,6 +118,16 @@ export function ProfileSheet({
             value={profile.about ?? ''}
             onChange={(e) => change({ about: e.target.value })}
           />
+          <label className="block text-[14px] my-2">
+            Address of its search, with {'{term}'} where the search goes{' '}
+            <input
+              className="inline-input w-full"
+              placeholder="https://market.example/search?q={term}"
+              aria-label="Address of its search"
+              value={profile.searchAddress ?? ''}
+              onChange={(e) => change({ searchAddress: e.target.value || null })}
+            />
+          </label>
           <div className="grid grid-cols-2 gap-4 my-1 max-w-xl">
             <LanguageSelect
               name="Language of the listings"
