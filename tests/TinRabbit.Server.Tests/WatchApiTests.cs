@@ -170,6 +170,57 @@ public sealed class WatchApiTests : IDisposable
     }
 
     [Fact]
+    public async Task A_found_check_is_made_of_results_pages_that_were_saved()
+    {
+        var (_, listing) = await Chart();
+        var page = new MadePages(11).Make("cards", 0);
+        var own = page.Items.First(i => !i.IsAd && i != page.Items[0]);
+        await Save(listing, own.Title);
+        await Paste(listing, page.Html);
+        var term = Term(await Found(listing), page.Query);
+        var before = page.Items.TakeWhile(i => i != own).ToList();
+        Assert.True(term["found"]!.GetValue<bool>());
+        // Ads have a place, but no rank.
+        Assert.Equal(before.Count(i => !i.IsAd) + 1, term["rank"]!.GetValue<int>());
+        Assert.Equal(page.Total, term["results"]!.GetValue<long>());
+
+        // A page of some of the results tells nothing of a listing that is not on it; one of all of them does.
+        await Save(listing, "Something else for the wall");
+        var refused = await Paste(listing, page.Html, 400);
+        Assert.Contains("further down", refused["detail"]!.GetValue<string>());
+        var total = page.Total.ToString("#,0", System.Globalization.CultureInfo.InvariantCulture);
+        await Paste(listing, page.Html.Replace($"of {total} results", $"of {page.Items.Count} results", StringComparison.Ordinal));
+        Assert.False(Term(await Found(listing), page.Query)["found"]!.GetValue<bool>());
+
+        Assert.Contains(
+            "no page of search results",
+            (await Paste(listing, "<html><h1>About us</h1></html>", 400))["detail"]!.GetValue<string>()
+        );
+    }
+
+    [Fact]
+    public async Task Several_saved_pages_of_several_searches_are_one_check()
+    {
+        var (_, listing) = await Chart();
+        var pages = new[] { new MadePages(21).Make("list", 0), new MadePages(22).Make("rows", 0) };
+        var own = pages[1].Items.First(i => !i.IsAd);
+        await Save(listing, own.Title);
+        using var file = new MemoryStream();
+        using (var zip = new System.IO.Compression.ZipArchive(file, System.IO.Compression.ZipArchiveMode.Create, leaveOpen: true))
+            foreach (var (i, page) in pages.Index())
+                using (var entry = new StreamWriter(zip.CreateEntry($"page {i}.html").Open()))
+                    await entry.WriteAsync(page.Html);
+        using var answer = await shop.Client.PostAsync(
+            $"/api/listings/{listing}/checks/import?marketId={Us}&name=pages.zip",
+            new ByteArrayContent(file.ToArray())
+        );
+        Assert.True(answer.IsSuccessStatusCode, await answer.Content.ReadAsStringAsync());
+        var found = await Found(listing);
+        Assert.Equal("pages.zip", found["checks"]![0]!["source"]!.GetValue<string>());
+        Assert.True(Term(found, pages[1].Query)["found"]!.GetValue<bool>());
+    }
+
+    [Fact]
     public async Task A_wrong_fold_of_the_profile_is_named_and_the_changed_profile_agrees_with_the_market()
     {
         // The search folds plurals; the profile says that it does not.

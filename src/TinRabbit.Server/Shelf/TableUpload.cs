@@ -9,9 +9,17 @@ internal sealed class TableUpload(TinContext db, DataFolder data)
     /// <param name="empty">What is said where it has no row.</param>
     /// <param name="stop">Stops the upload.</param>
     /// <exception cref="InvalidInputException">The file is too large or empty, or what <paramref name="read"/> throws.</exception>
-    public async Task<IReadOnlyList<TRow>> Read<TRow>(
+    public Task<IReadOnlyList<TRow>> Read<TRow>(
         Stream body,
         Func<string, IReadOnlyList<TRow>> read,
+        string empty,
+        CancellationToken stop
+    ) => Read(body, file => Task.FromResult(read(file)), empty, stop);
+
+    /// <summary>The same for what is read step by step.</summary>
+    public async Task<IReadOnlyList<TRow>> Read<TRow>(
+        Stream body,
+        Func<string, Task<IReadOnlyList<TRow>>> read,
         string empty,
         CancellationToken stop
     )
@@ -21,7 +29,7 @@ internal sealed class TableUpload(TinContext db, DataFolder data)
         {
             if (!await ImportFiles.Receive(body, file, stop))
                 throw new InvalidInputException([new("file", ImportFiles.WhyTooLarge)]);
-            return read(file) is { Count: > 0 } rows ? rows : throw new InvalidInputException([new("file", empty)]);
+            return await read(file) is { Count: > 0 } rows ? rows : throw new InvalidInputException([new("file", empty)]);
         }
         finally
         {

@@ -1,3 +1,4 @@
+using TinRabbit.Server.Files.Html.Reading;
 using TinRabbit.Server.Files.Tables;
 using TinRabbit.Server.Journal;
 using TinRabbit.Server.Listings;
@@ -33,10 +34,20 @@ internal sealed class WatchImport(TinContext db, TableUpload upload, IMarket mar
         );
     }
 
-    /// <summary>Adds what somebody found by searching, from a table: one check for each day.</summary>
+    /// <summary>Adds what somebody found by searching, from a table or from results pages that they saved: one check for each day.</summary>
     public async Task<Changed> AddChecks(ListingRow listing, string marketId, string? name, Stream body, CancellationToken stop)
     {
-        var rows = await upload.Read(body, file => CheckTables.Read(file, market.LastDay, stop), "There is no term in it.", stop);
+        var shop = await db.Shops.OrderBy(s => s.Id).Select(s => s.Name).FirstAsync(stop);
+        var title = listing.Copy.TextOf(listing.Platform.Profile, "title");
+        var rows = await upload.Read(
+            body,
+            async file =>
+                await SavedPages.Are(file, stop)
+                    ? await FoundPages.Read(file, title, shop, stop)
+                    : CheckTables.Read(file, market.LastDay, stop),
+            "There is no term in it.",
+            stop
+        );
         var source = ImportFiles.SourceOf(name);
         var added = new List<CheckRow>();
         var watch = await WatchBefore.Of(db, listing.Id, marketId, stop);

@@ -1,3 +1,4 @@
+using TinRabbit.Server.Files.Html.Reading;
 using TinRabbit.Server.Journal;
 using TinRabbit.Server.Listings;
 using TinRabbit.Server.Rivals;
@@ -43,16 +44,32 @@ internal sealed class ReviewEditor(TinContext db, IMarket market, TableUpload up
         );
     }
 
-    /// <summary>Adds reviews from a table; the same file once more adds nothing.</summary>
+    /// <summary>Adds reviews from a table, or from saved pages of listings; the same file once more adds nothing.</summary>
     public async Task<Changed> Import(ListingRow listing, bool ofRivals, string? name, Stream body, CancellationToken stop)
     {
-        var read = await upload.Read(body, file => ReviewTables.Read(file, market.LastDay, stop), "There is no review in it.", stop);
+        var read = await upload.Read(
+            body,
+            async file =>
+                await SavedPages.Are(file, stop)
+                    ? OnPages(await SavedPages.Read(file, null, stop))
+                    : ReviewTables.Read(file, market.LastDay, stop),
+            "There is no review in it.",
+            stop
+        );
         var source = ImportFiles.SourceOf(name);
         var known = (
             await db.Reviews.Where(r => r.ListingId == listing.Id && r.OfRivals == ofRivals).Select(r => r.Text).ToListAsync(stop)
         ).ToHashSet();
         return await Add(listing, [.. read.Where(r => known.Add(r.Text)).Select(r => Row(listing.Id, ofRivals, null, r, source))], stop);
     }
+
+    private List<MarketReview> OnPages(IEnumerable<ReadPage> pages) =>
+        [
+            .. pages
+                .SelectMany(p => p.Listing?.Reviews ?? [])
+                .Where(r => r.Text.Length <= Bounds.ReviewLength)
+                .Select(r => new MarketReview(r.Text, r.Stars, r.Date <= market.LastDay ? r.Date : null)),
+        ];
 
     private static ReviewRow Row(int listingId, bool ofRivals, int? rivalId, MarketReview review, string source) =>
         new()

@@ -100,7 +100,7 @@ export function FoundView(p: ViewProps & { save: (changed: { checksDaily?: boole
           <span className="quiet">
             {watch.isConnected
               ? 'A market finds only what was sent to it. Send the listing from Write, or paste what you found yourself.'
-              : 'This platform has no connection. Search there yourself, and paste or import what you found.'}
+              : 'This platform has no connection. Search there yourself: save the results page and import it, or paste what you found.'}
           </span>
         )}
       </p>
@@ -137,7 +137,12 @@ export function FoundView(p: ViewProps & { save: (changed: { checksDaily?: boole
         <button type="button" className={watch.isConnected ? 'pill' : 'btn btn-sm btn-primary'} onClick={() => setOpening('paste')}>
           Paste what you found… <Key of="pasteFound" plain={!watch.isConnected} />
         </button>
-        <FileButton name="Import" about="File of found checks" choose={(file) => told(found.add(file, file.name))} />
+        <FileButton
+          name="Import"
+          about="Table of found checks, or a saved results page"
+          accept=".csv,.tsv,.txt,.xlsx,.html,.htm,.zip"
+          choose={(file) => told(found.add(file, file.name))}
+        />
         {checked.length > 0 && (
           <a className="pill" href={`/api/listings/${desk.listingId}/checks/export.csv?marketId=${desk.market.id}`}>
             Export

@@ -130,7 +130,7 @@ export function Buyers(p: ViewProps) {
         <input
           ref={file}
           type="file"
-          accept=".csv,.tsv,.txt,.xlsx"
+          accept=".csv,.tsv,.txt,.xlsx,.html,.htm,.zip"
           className="hidden"
           aria-label="File of reviews"
           onChange={(e) => {
@@ -161,7 +161,8 @@ export function Buyers(p: ViewProps) {
               <Link className="link" to={`${desk.base}/weigh?view=rivals`}>
                 Rivals
               </Link>
-              , then {connected && 'get their reviews from the market, or '}import a file with a column headed “review”.
+              , then {connected && 'get their reviews from the market, or '}import a file with a column headed “review”, or saved pages of
+              listings.
             </p>
           )}
           {data && data.mine === 0 && (
