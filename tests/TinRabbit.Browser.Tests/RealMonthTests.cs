@@ -17,16 +17,7 @@ public sealed class RealMonthTests : IDisposable
     private const string Market = "paper-lane-pt";
 
     // What only the simulated markets and the demo say, and controls of a simulated time.
-    private static readonly string[] Simulated =
-    [
-        "simulat",
-        "sample data",
-        "plover",
-        "re-index",
-        "one week later",
-        "one day later",
-        "no market data. paste",
-    ];
+    private static readonly string[] Simulated = ["simulat", "sample data", "plover", "re-index", "one week later", "one day later"];
 
     private readonly string _folder = Directory.CreateTempSubdirectory("tin-rabbit-month-").FullName;
     private readonly Clock _clock = new();

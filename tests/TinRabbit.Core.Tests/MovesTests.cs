@@ -229,6 +229,16 @@ public class MovesTests
             : null;
 
     [Fact]
+    public void A_field_that_is_left_alone_has_no_moves()
+    {
+        var input = Input("Garden gift", ["owl box"], ("nest box", 900), ("wren house", 90));
+        Assert.Contains(MoveSearch.Of(input, default).Moves, m => m.Field == "title");
+        var moves = MoveSearch.Of(input with { LeftAlone = new HashSet<string> { "title" } }, default).Moves;
+        Assert.NotEmpty(moves);
+        Assert.DoesNotContain(moves, m => m.Field == "title");
+    }
+
+    [Fact]
     public void A_pick_goes_to_the_front_of_the_title_with_its_phrase() =>
         Assert.Equal(
             "Wren nest box, Garden gift",

@@ -73,7 +73,7 @@ beforeEach(() => {
   })
 })
 
-const found = (terms: FoundTerm[], checks: unknown[] = []) => ({ terms, checks, disagreements: 0 })
+const found = (terms: FoundTerm[], checks: unknown[] = []) => ({ terms, checks })
 const rows = () => [...document.querySelectorAll('[role=row][data-id]')].map((r) => text(r))
 
 describe('what is found', () => {

@@ -33,7 +33,9 @@ public sealed class MoveSearch
 
     private MoveList Find()
     {
-        var fields = _input.Platform.IndexedFields.Where(f => f.Weight > 0 && FieldSearch.CanSearch(f)).ToList();
+        var fields = _input
+            .Platform.IndexedFields.Where(f => f.Weight > 0 && FieldSearch.CanSearch(f) && !_input.LeftAlone.Contains(f.Key))
+            .ToList();
         var found = new IReadOnlyList<(Candidate Candidate, double Gripped)>[fields.Count];
         var forbidden = new AvoidedTerms(_input.Platform, MoveRules.ForbiddenBy(_input));
         var placements = new Placements(_input.Platform, _input.Terms, _input.Lead, _input.Facts, forbidden);

@@ -28,6 +28,9 @@ public sealed record MovesInput(
     /// <summary>What is true of the product: picks that claim more are not used. Null where nothing is known.</summary>
     public FactWords? Facts { get; init; }
 
+    /// <summary>Keys of fields that no move changes.</summary>
+    public IReadOnlySet<string> LeftAlone { get; init; } = new HashSet<string>();
+
     /// <summary>For how many slots moves are listed at most; 1 or more.</summary>
     public int Most { get; init; } = UsualMost;
 

@@ -38,6 +38,9 @@ public sealed record Field(
         : Limit.Unit == Unit.Words ? max
         : (max + CharactersPerToken - 1) / CharactersPerToken;
 
+    /// <summary>Whether it says what the product is made of: only its materials are true there, whatever is searched for.</summary>
+    public bool IsMaterials => Shape == FieldShape.Phrases && (Role == "materials" || Key == "materials");
+
     /// <summary>For a path: the categories that there are, from the top; empty where they are not known.</summary>
     public IReadOnlyList<Category> Tree { get; init; } = [];
 

@@ -16,4 +16,16 @@ public sealed class SentRow
     /// <summary>Whether the seller published it elsewhere, so that no market received it.</summary>
     public bool ByHand { get; set; }
     public required ListingText Copy { get; set; }
+
+    /// <summary>A listing's text that is live as it is, by the seller's own word.</summary>
+    public static SentRow Live(ListingRow listing, string marketId, DateTime at) =>
+        new()
+        {
+            ListingId = listing.Id,
+            MarketId = marketId,
+            At = at,
+            NoticedAt = at,
+            ByHand = true,
+            Copy = listing.Copy,
+        };
 }

@@ -289,7 +289,7 @@ public sealed class Shelves(IMarket market, DataVersion commits, LookupBudget bu
     }
 
     /// <summary>Keeps a norm beside its shelf.</summary>
-    public static async Task SaveStatistics(TinContext db, string marketId, MarketStatistics norm, CancellationToken stop)
+    private static async Task SaveStatistics(TinContext db, string marketId, MarketStatistics norm, CancellationToken stop)
     {
         var row = await db.Markets.FindAsync([marketId], stop) ?? db.Markets.Add(new() { Id = marketId }).Entity;
         row.Norm = norm;
@@ -385,13 +385,17 @@ public sealed class Shelves(IMarket market, DataVersion commits, LookupBudget bu
     {
         await db.SaveChangesAsync();
         Evict(marketId);
+        await Settle(db, marketId);
+    }
+
+    /// <summary>Brings the norm of a shelf up to date with its terms.</summary>
+    public async Task Settle(TinContext db, string marketId) =>
         await SaveStatistics(
             db,
             marketId,
             await Query(db, marketId, s => s.ComputeStatistics(), CancellationToken.None),
             CancellationToken.None
         );
-    }
 
     private static bool Same(ReadingRow? old, ReadingRow now) =>
         old is not null

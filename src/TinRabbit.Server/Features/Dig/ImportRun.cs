@@ -142,16 +142,7 @@ internal static class ImportRun
         if (count.New + count.Changed > 0)
         {
             yield return new(DigMessages.UpdatingNumbers, 0.92, read, bad, bounds, null, null, null);
-            await Shelves.SaveStatistics(
-                db,
-                marketId,
-                await shelves.Query(db, marketId, s => s.ComputeStatistics(), CancellationToken.None),
-                CancellationToken.None
-            );
-        }
-
-        if (count.New + count.Changed > 0)
-        {
+            await shelves.Settle(db, marketId);
             await changes.Save(
                 DigMessages.Imported(count.New + count.Changed, source),
                 new(Screen.Dig),

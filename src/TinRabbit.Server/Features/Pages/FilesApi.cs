@@ -121,7 +121,7 @@ internal static class FilesApi
         foreach (var shelf in import.ChangedShelves)
         {
             shelves.Evict(shelf);
-            await Shelves.SaveStatistics(db, shelf, await shelves.Query(db, shelf, s => s.ComputeStatistics(), stop), stop);
+            await shelves.Settle(db, shelf);
         }
 
         return changed ?? new(null);

@@ -3,6 +3,7 @@ using TinRabbit.Server.Journal;
 using TinRabbit.Server.Listings;
 using TinRabbit.Server.Rivals;
 using TinRabbit.Server.Shelf;
+using static TinRabbit.Server.Features.Pages.RecordDifference;
 
 namespace TinRabbit.Server.Features.Pages;
 
@@ -37,43 +38,6 @@ internal sealed class RecordImport(TinContext db, ShopRecords now, Func<JsonObje
         )
             textOf(fields, platformId);
     }
-
-    /// <summary>How many there are of each kind, now and after an import, where it adds any.</summary>
-    public IEnumerable<(string Label, string Before, string After)> Changes(DocumentRecords given, ListingRow? listing)
-    {
-        var there = Now(listing);
-        if (given.ArchivedAt is { } archived && there.ArchivedAt is null)
-            yield return ("Archived", "", $"{archived:yyyy-MM-dd}");
-        foreach (
-            var change in (IEnumerable<(string, string, string)?>)
-                [
-                    Count("Earlier versions", given.Versions, there.Versions, Identity),
-                    Count("Dismissed findings", given.Dismissed, there.Dismissed, Identity),
-                    Count("Texts that went live", given.Sent, there.Sent, Identity),
-                    Count("Change notes", given.Notes, there.Notes, Identity),
-                    Count("Terms to check", given.Followed, there.Followed, Identity),
-                    Count("Found checks", given.Checks, there.Checks, Identity),
-                    Count("Days of figures", given.Figures, there.Figures, Identity),
-                    Count("Rivals", given.Rivals, there.Rivals, Identity),
-                    Count("Reviews", given.Reviews, there.Reviews, Identity),
-                ]
-        )
-            if (change is { } more)
-                yield return more;
-    }
-
-    /// <summary>The same for what is kept with a product.</summary>
-    public IEnumerable<(string Label, string Before, string After)> Changes(DocumentProduct given, ProductRow? product)
-    {
-        if (Count("Change notes", given.Notes, product is null ? [] : now.NotesOf(product.Id), Identity) is { } notes)
-            yield return notes;
-        if (Count("Digs", given.Digs, product is null ? [] : now.DigsOf(product.Id), Identity) is { } digs)
-            yield return digs;
-    }
-
-    /// <summary>The same for change notes about no product.</summary>
-    public IEnumerable<(string Label, string Before, string After)> Changes(IReadOnlyList<DocumentNote>? notes) =>
-        Count("Change notes", notes, now.Notes, Identity) is { } more ? [more] : [];
 
     /// <summary>Takes what happened with a listing, to be added by <see cref="Run"/>.</summary>
     public void Take(ListingRow listing, DocumentRecords given)
@@ -220,17 +184,12 @@ internal sealed class RecordImport(TinContext db, ShopRecords now, Func<JsonObje
         var added = new List<(SentRow Row, bool IsNew)>();
         foreach (var (listing, isNew, market, at) in _live.Where(l => !later[(l.Listing.Id, l.Market)].Any(t => t >= l.At)))
         {
-            var sent = new SentRow
-            {
-                ListingId = listing.Id,
-                MarketId = market,
-                At = at,
-                NoticedAt = at,
-                ByHand = true,
-                Copy = listing.Copy,
-            };
+            var sent = SentRow.Live(listing, market, at);
             db.Sent.Add(sent);
             added.Add((sent, isNew));
+            if (!isNew)
+                _steps.Add(await WatchBefore.Of(db, listing.Id, market, stop));
+            await db.WatchOf(listing.Id, market, stop);
         }
 
         await db.SaveChangesAsync(stop);
@@ -327,6 +286,7 @@ internal sealed class RecordImport(TinContext db, ShopRecords now, Func<JsonObje
                             Day = c.Day,
                             Source = c.Source,
                             IsDaily = c.IsDaily,
+                            // It does not go on in another shop.
                             State = c.State == CheckState.Running ? CheckState.Stopped : c.State,
                             Problem = c.Problem,
                         },
@@ -433,63 +393,6 @@ internal sealed class RecordImport(TinContext db, ShopRecords now, Func<JsonObje
         );
 
     private DocumentRecords Now(ListingRow? listing) => listing is null or { Id: 0 } ? new() : now.Of(listing);
-
-    private static void ThrowIfImpossible(DocumentRecords given)
-    {
-        foreach (var figure in given.Figures ?? [])
-            if (new[] { figure.Views, figure.Clicks, figure.Sales }.Any(n => n is < 0 or > Bounds.Count))
-                throw Wrong($"The figures of {figure.Day:yyyy-MM-dd} aren’t possible. They go from 0 to {Bounds.Count:#,0}.");
-        foreach (var find in (given.Checks ?? []).SelectMany(c => c.Finds ?? []))
-            if (find is { Rank: < 1 } or { Results: < 0 or > Bounds.Count })
-                throw Wrong($"What a check found for “{find.Term}” isn’t possible. Ranks begin with 1, results with 0.");
-        foreach (var review in given.Reviews ?? [])
-            if (review.Stars is not (null or (>= 1 and <= 5)))
-                throw Wrong($"{review.Stars} stars aren’t possible. Stars go from 1 to 5.");
-        foreach (var watch in given.Watches ?? [])
-            if (watch.PageSize is < 1 or > WatchRow.MostPageSize)
-                throw Wrong($"A page of {watch.PageSize:#,0} results isn’t possible. It has from 1 to {WatchRow.MostPageSize:#,0}.");
-    }
-
-    private static IReadOnlyList<T> Lacking<T, TKey>(IReadOnlyList<T>? given, IReadOnlyList<T>? there, Func<T, TKey> identity)
-    {
-        var known = (there ?? []).Select(identity).ToHashSet();
-        return [.. (given ?? []).Where(g => !known.Contains(identity(g)))];
-    }
-
-    private static (string, string, string)? Count<T, TKey>(
-        string label,
-        IReadOnlyList<T>? given,
-        IReadOnlyList<T>? there,
-        Func<T, TKey> identity
-    )
-    {
-        var (before, more) = ((there ?? []).Count, Lacking(given, there, identity).Count);
-        return more == 0 ? null : (label, before == 0 ? "" : Written(before), Written(before + more));
-    }
-
-    private static string Written(int count) => count.ToString("#,0", CultureInfo.InvariantCulture);
-
-    // Two that agree in this are one.
-    private static (DateTime, VersionReason) Identity(DocumentVersion version) => (version.At, version.Reason);
-
-    private static string Identity(DocumentDismissal dismissal) => dismissal.Key;
-
-    private static (string, DateTime) Identity(DocumentSent sent) => (sent.Market, sent.At);
-
-    private static (DateTime, string, string?, string?) Identity(DocumentNote note) => (note.At, note.Text, note.Market, note.Term);
-
-    private static (string, string) Identity(DocumentFollowed followed) => (followed.Market, Tokens.Key(followed.Term));
-
-    private static (string, DateTime, DateOnly, string) Identity(DocumentCheck check) => (check.Market, check.At, check.Day, check.Source);
-
-    private static (string, DateOnly, string) Identity(DocumentFigure figure) => (figure.Market, figure.Day, figure.Source);
-
-    private static (string, DateTime, string?) Identity(DocumentRival rival) => (rival.Market, rival.SavedAt, rival.MarketListing);
-
-    private static (string, bool, DateOnly?, string) Identity(DocumentReview review) =>
-        (review.Text, review.OfRivals, review.At, review.Source);
-
-    private static (string, string, DateTime) Identity(DocumentDig dig) => (dig.Market, Tokens.Key(dig.Term), dig.At);
 
     private static InvalidInputException Wrong(string message) => new([new("file", message)]);
 }

@@ -25,16 +25,13 @@ internal static class ShopFiles
     {
         var rules = await db.PageRules(stop);
         var platforms = (await db.Platforms.AsNoTracking().ToListAsync(stop)).ToDictionary(p => p.Id, p => p.Profile);
-        if (ZipFiles.IsZip(file) && !await IsWorkbook(file, stop))
+        if (ZipFiles.IsZip(file) && !await ZipFiles.Has(file, p => p == "xl/workbook.xml"))
             return await Archive(file, db, rules, picture, stop);
         if (ZipFiles.IsZip(file))
             return (ShopDocument.Of([.. ListingTables.Read(file, platforms, platformId ?? rules.Id, stop)]), "Table of listings (XLSX)");
-        await using var stream = File.OpenRead(file);
-        using var reader = new StreamReader(stream, detectEncodingFromByteOrderMarks: true);
-        if (stream.Length == 0)
+        if (new FileInfo(file).Length == 0)
             throw new InvalidInputException([new("file", "The file is empty.")]);
-        var head = new char[512];
-        var start = new string(head, 0, await reader.ReadBlockAsync(head, stop)).TrimStart();
+        var start = await FileText.Start(file, stop);
         if (start.StartsWith('<'))
             return (ShopDocument.Of(await Html(file, name, db, rules, stop)), "Web page (HTML)");
         if (start.StartsWith('{') || start.StartsWith('['))
@@ -66,7 +63,7 @@ internal static class ShopFiles
             file,
             path =>
                 path is "shop.json" or ShopTerms.FileName ? MostShop
-                : IsHtml(path) ? MostText
+                : SavedPages.IsHtml(path) ? MostText
                 : IsPicture(path) ? Core.Bounds.PictureBytes
                 : 0,
             async (path, content) =>
@@ -75,7 +72,7 @@ internal static class ShopFiles
                     shop = ShopDocument.Read(content);
                 else if (path == ShopTerms.FileName)
                     terms = ShopTerms.Read(content);
-                else if (IsHtml(path))
+                else if (SavedPages.IsHtml(path))
                     pages.Add(HtmlPages.Read(FileText.Decode(content.ToArray()), NameOf(path), rules, site.TitleSuffix, pageAt));
                 else
                 {
@@ -91,9 +88,6 @@ internal static class ShopFiles
             ? (ShopDocument.Of(pages), $"{pages.Count:#,0} web pages (ZIP)")
             : throw new InvalidInputException([new("file", "There is no shop and no web page in this archive.")]);
     }
-
-    private static bool IsHtml(string path) =>
-        path.EndsWith(".html", StringComparison.OrdinalIgnoreCase) || path.EndsWith(".htm", StringComparison.OrdinalIgnoreCase);
 
     private static bool IsPicture(string path) => path.StartsWith("pictures/", StringComparison.Ordinal);
 
@@ -137,23 +131,5 @@ internal static class ShopFiles
         if (new FileInfo(file).Length > MostText)
             throw new InvalidInputException([new("file", $"This file is larger than {MostText >> 20} MB, the limit for a page or JSON.")]);
         return FileText.Decode(await File.ReadAllBytesAsync(file, stop));
-    }
-
-    private static async Task<bool> IsWorkbook(string file, CancellationToken stop)
-    {
-        var found = false;
-        try
-        {
-            await using var stream = File.OpenRead(file);
-            await using var archive = new System.IO.Compression.ZipArchive(stream);
-            found = archive.GetEntry("xl/workbook.xml") is not null;
-        }
-        catch (InvalidDataException)
-        {
-            throw new InvalidInputException([new("file", "This archive is damaged or incomplete. Nothing was imported.")]);
-        }
-
-        stop.ThrowIfCancellationRequested();
-        return found;
     }
 }

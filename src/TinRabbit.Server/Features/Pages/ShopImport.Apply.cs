@@ -44,12 +44,14 @@ internal sealed partial class ShopImport
         await db.InOneWrite(
             async () =>
             {
-                var keys = (await Plan(stop))
+                var keys = (await PlanShop(stop))
                     .Where(i => i.State != ImportState.Unchanged && chosen.Contains(i.Key))
                     .Select(i => i.Key)
                     .ToHashSet(StringComparer.Ordinal);
-                if (keys.Count == 0)
+                var terms = await _terms.Run(market => chosen.Contains(TermsImport.KeyOf(market)), stop);
+                if (keys.Count == 0 && terms.Count == 0)
                     return;
+                _settings.AddRange(terms);
                 ThrowIfPlatformIsMissing(keys);
                 var pagesBefore = _pages.Select(PageState.Of).ToList();
                 await ApplySettings(keys, stop);
@@ -66,10 +68,14 @@ internal sealed partial class ShopImport
                         _records.TakeLive(listing, _addedListings.Contains(listing), market, live.At);
                 _settings.AddRange(await _records.Run(stop));
                 await AddRedirects(stop);
-                _settings.AddRange(await _terms.Run(market => keys.Contains(TermsImport.KeyOf(market)), stop));
                 Place();
                 await db.SaveChangesAsync(stop);
-                done = await changes.Save(PageMessages.ImportedThings(keys.Count, source), new(Screen.Settings), Before(pagesBefore), stop);
+                done = await changes.Save(
+                    PageMessages.ImportedThings(keys.Count + _terms.Changed.Count, source),
+                    new(Screen.Settings),
+                    Before(pagesBefore),
+                    stop
+                );
             },
             stop
         );

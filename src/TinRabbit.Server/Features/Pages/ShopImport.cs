@@ -23,6 +23,7 @@ internal sealed partial class ShopImport(TinContext db, ListingEditor editor, Sh
     private List<PageRow> _pages = [];
     private Dictionary<int, PageRow> _pageById = [];
     private Platform _rules = null!;
+    private ShopRecords _happened = ShopRecords.None;
     private RecordImport _records = null!;
     private readonly TermsImport _terms = new(db, document.Terms);
     private Dictionary<string, string> _filters = [];
@@ -30,6 +31,23 @@ internal sealed partial class ShopImport(TinContext db, ListingEditor editor, Sh
     /// <summary>Everything in the document, with what importing it would change. Nothing is written.</summary>
     /// <exception cref="InvalidInputException">The document contradicts itself, or names a platform that is not there.</exception>
     public async Task<IReadOnlyList<ImportItem>> Plan(CancellationToken stop)
+    {
+        var items = await PlanShop(stop);
+        foreach (var (market, now, terms, readings) in await _terms.Plan(stop))
+            items.Add(
+                Item(
+                    TermsImport.KeyOf(market),
+                    "terms and their numbers",
+                    market,
+                    now == 0 && terms > 0,
+                    [("Terms", $"{now:#,0}", $"{now + terms:#,0}"), ("Readings", "", readings == 0 ? "" : $"{readings:#,0} more")]
+                )
+            );
+        return items;
+    }
+
+    // All but the terms, of which there may be a million: they find what the shop lacks when they are added.
+    private async Task<List<ImportItem>> PlanShop(CancellationToken stop)
     {
         await Load(stop);
         var items = new List<ImportItem>();
@@ -53,7 +71,7 @@ internal sealed partial class ShopImport(TinContext db, ListingEditor editor, Sh
                             Listed(_filters.Keys.Order(StringComparer.Ordinal)),
                             Listed(_filters.Keys.Union(document.Filters?.Keys ?? []).Order(StringComparer.Ordinal))
                         ),
-                        .. _records.Changes(document.Notes),
+                        .. RecordDifference.Of(document.Notes, _happened.Notes),
                     ]
                 )
             );
@@ -93,16 +111,6 @@ internal sealed partial class ShopImport(TinContext db, ListingEditor editor, Sh
             );
         }
 
-        foreach (var (market, now, terms, readings) in await _terms.Plan(stop))
-            items.Add(
-                Item(
-                    TermsImport.KeyOf(market),
-                    "terms and their numbers",
-                    market,
-                    now == 0 && terms > 0,
-                    [("Terms", Number(now), Number(now + terms)), ("Readings", "", readings == 0 ? "" : $"{Number(readings)} more")]
-                )
-            );
         foreach (var entry in _entries)
         {
             stop.ThrowIfCancellationRequested();
@@ -130,14 +138,17 @@ internal sealed partial class ShopImport(TinContext db, ListingEditor editor, Sh
         _pages = await db.AllPages(stop);
         _pageById = _pages.ToDictionary(p => p.Id);
         _filters = await db.Filters.AsNoTracking().ToDictionaryAsync(f => f.Name, f => f.Filters, stop);
-        _records = new(
-            db,
-            await ShopRecords.Load(db, stop),
-            (fields, platform) => ListingText.Of(TextsToStore(fields, _platforms[platform]))
-        );
+        // A table or a page tells of nothing that happened.
+        _happened = HasRecords ? await ShopRecords.Load(db, stop) : ShopRecords.None;
+        _records = new(db, _happened, (fields, platform) => ListingText.Of(TextsToStore(fields, _platforms[platform])));
         Resolve();
         ThrowIfContradictory();
     }
+
+    private bool HasRecords =>
+        document.Notes is not null
+        || document.Products?.Any(p => p.Notes is not null || p.Digs is not null || p.Listings?.Any(l => l.Records is not null) == true)
+            == true;
 
     private IEnumerable<ImportItem> PlanProduct(Entry entry)
     {
@@ -163,7 +174,8 @@ internal sealed partial class ShopImport(TinContext db, ListingEditor editor, Sh
                         string.Join('\n', picks.Select(Described))
                     )
                 );
-            changes.AddRange(_records.Changes(given, now));
+            changes.AddRange(RecordDifference.Of(given.Notes, now is null ? [] : _happened.NotesOf(now.Id)));
+            changes.AddRange(RecordDifference.Of(given.Digs, now is null ? [] : _happened.DigsOf(now.Id)));
             yield return Item(entry.ProductKey, given.IsPage ? "page’s facts and picks" : "product", given.Name, now is null, changes);
         }
 
@@ -180,7 +192,7 @@ internal sealed partial class ShopImport(TinContext db, ListingEditor editor, Sh
             if (listing.Records is { } records)
             {
                 _records.Check(records, listing.Platform);
-                changes.AddRange(_records.Changes(records, stored));
+                changes.AddRange(RecordDifference.Of(records, stored is null ? new() : _happened.Of(stored)));
             }
             if (isPage && entry.Place is { } place && entry.Subject.Page is { } page)
                 changes.AddRange(PlaceChanges(place, page));
@@ -301,8 +313,6 @@ internal sealed partial class ShopImport(TinContext db, ListingEditor editor, Sh
 
     // A country that only a newer program knows is left out.
     private static List<string>? CountriesOf(DocumentShop shop) => shop.Countries?.Where(Countries.All.ContainsKey).ToList();
-
-    private static string Number(int count) => count.ToString("#,0", CultureInfo.InvariantCulture);
 
     private static string Listed(IEnumerable<string> items) => string.Join('\n', items);
 

@@ -20,7 +20,7 @@ internal sealed class ShopRecords
     private readonly ILookup<int, RivalRow> _rivals;
     private readonly ILookup<int, ReviewRow> _reviews;
     private readonly ILookup<int, DigRow> _digs;
-    private readonly IReadOnlyList<NoteRow> _notes;
+    private readonly ILookup<(int? Product, int? Listing), NoteRow> _notes;
     private readonly Dictionary<int, FollowedTermRow> _terms;
 
     private ShopRecords(
@@ -49,12 +49,15 @@ internal sealed class ShopRecords
         _rivals = rivals.ToLookup(r => r.ListingId);
         _reviews = reviews.ToLookup(r => r.ListingId);
         _digs = digs.ToLookup(d => d.ProductId);
-        _notes = notes;
+        _notes = notes.ToLookup(n => (n.ProductId, n.ListingId));
         _terms = followed.ToDictionary(t => t.Id);
     }
 
+    /// <summary>Nothing has happened.</summary>
+    public static readonly ShopRecords None = new([], [], [], [], [], [], [], [], [], [], [], []);
+
     /// <summary>Change notes about no product.</summary>
-    public IReadOnlyList<DocumentNote> Notes => [.. _notes.Where(n => n.ProductId is null).Select(n => NoteOf(n, []))];
+    public IReadOnlyList<DocumentNote> Notes => [.. _notes[(null, null)].Select(n => NoteOf(n, []))];
 
     /// <summary>Reads them.</summary>
     public static async Task<ShopRecords> Load(TinContext db, CancellationToken stop) =>
@@ -83,7 +86,7 @@ internal sealed class ShopRecords
             [.. _versions[listing.Id].Select(v => new DocumentVersion(v.At, v.Reason, v.Copy.Fields(), v.Name))],
             [.. _asides[listing.Id].Select(a => new DocumentDismissal(a.Key, a.At))],
             [.. sent.Select(s => new DocumentSent(s.MarketId, s.At, s.NoticedAt, s.ByHand, s.Copy.Fields()))],
-            [.. _notes.Where(n => n.ListingId == listing.Id).Select(n => NoteOf(n, sent))],
+            [.. _notes[(listing.ProductId, listing.Id)].Select(n => NoteOf(n, sent))],
             [.. _watches[listing.Id].Select(w => new DocumentWatch(w.MarketId, w.ChecksDaily, w.PageSize, w.CheckedOn, w.FiguresUntil))],
             [.. _followed[listing.Id].Where(t => t.DeletedAt is null).Select(t => new DocumentFollowed(t.MarketId, t.Text))],
             [.. _checks[listing.Id].Select(CheckOf)],
@@ -114,8 +117,7 @@ internal sealed class ShopRecords
     }
 
     /// <summary>Change notes about a product and none of its listings.</summary>
-    public IReadOnlyList<DocumentNote> NotesOf(int product) =>
-        [.. _notes.Where(n => n.ProductId == product && n.ListingId is null).Select(n => NoteOf(n, []))];
+    public IReadOnlyList<DocumentNote> NotesOf(int product) => [.. _notes[(product, null)].Select(n => NoteOf(n, []))];
 
     /// <summary>What was dug for a product.</summary>
     public IReadOnlyList<DocumentDig> DigsOf(int product)
@@ -130,10 +132,7 @@ internal sealed class ShopRecords
             check.At,
             check.Day,
             check.Source,
-            // It does not go on in another shop.
-            check.State == CheckState.Running
-                ? CheckState.Stopped
-                : check.State,
+            check.State,
             check.IsDaily,
             check.Problem,
             [

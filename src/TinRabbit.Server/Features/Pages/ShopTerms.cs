@@ -41,9 +41,11 @@ internal static class ShopTerms
     public static List<DocumentTerm> Read(Stream stream)
     {
         var terms = new List<DocumentTerm>();
+        var number = 0;
         using var reader = new StreamReader(stream, leaveOpen: true);
         while (reader.ReadLine() is { } line)
         {
+            number++;
             if (line.Length == 0)
                 continue;
             try
@@ -56,7 +58,7 @@ internal static class ShopTerms
             }
             catch (Exception e) when (e is JsonException or InvalidOperationException)
             {
-                throw new InvalidInputException([new("file", $"Line {terms.Count + 1:#,0} of {FileName} can’t be read: {e.Message}")]);
+                throw new InvalidInputException([new("file", $"Line {number:#,0} of {FileName} can’t be read: {e.Message}")]);
             }
         }
 

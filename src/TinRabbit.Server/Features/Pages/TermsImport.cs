@@ -95,8 +95,12 @@ internal sealed class TermsImport(TinContext db, IReadOnlyList<DocumentTerm> ter
         await db.SaveChangesAsync(stop);
         foreach (var ((of, term, before), its) in rows.Zip(readings))
         {
-            if (its.FirstOrDefault(r => r.Place == of.Given.InForce).Row is { } counts && IsOlder(term.Reading, counts))
-                term.ReadingId = counts.Id;
+            if (its.FirstOrDefault(r => r.Place == of.Given.InForce).Row is { } counts && IsOlder(of.Row?.Reading, counts))
+            {
+                (term.Reading, term.ReadingId) = (counts, counts.Id);
+                db.Update(term);
+            }
+
             if (of.Row is null)
                 added.Add(of.Key);
             else
@@ -118,7 +122,8 @@ internal sealed class TermsImport(TinContext db, IReadOnlyList<DocumentTerm> ter
             .ToDictionary(t => t.Key, t => t.Term);
         var keys = byKey.Keys.ToList();
         var rows = await db
-            .Terms.Include(t => t.Reading)
+            .Terms.AsNoTracking()
+            .Include(t => t.Reading)
             .Where(t => t.MarketId == market && keys.Contains(t.Key))
             .ToDictionaryAsync(t => t.Key, stop);
         var ids = rows.Values.Select(r => r.Id).ToList();

@@ -26,8 +26,7 @@ public sealed record FoundCheckView(
 
 /// <summary>The terms of a listing with what was found, and its last checks.</summary>
 /// <param name="Checks">The last one first.</param>
-/// <param name="Disagreements">How many terms were found against the platform's profile, or were not found with it.</param>
-public sealed record FoundView(IReadOnlyList<FoundTerm> Terms, IReadOnlyList<FoundCheckView> Checks, int Disagreements);
+public sealed record FoundView(IReadOnlyList<FoundTerm> Terms, IReadOnlyList<FoundCheckView> Checks);
 
 /// <summary>Terms that are no longer checked.</summary>
 public sealed record UnfollowRequest([MaxLength(Bounds.FollowedTerms)] IReadOnlyList<int> Terms);
@@ -53,7 +52,7 @@ internal static class ChecksApi
         var listing = await db.FindListing(id, stop).OrNotThere();
         var terms = await FoundTerms.Of(db, listing, marketId, stop);
         var checks = await FoundChecks.Of(db, id, marketId).AsNoTracking().Take(ChecksShown).ToListAsync(stop);
-        return new FoundView(terms, await Views(db, checks, stop), terms.Count(t => t.IsUnexpected));
+        return new(terms, await Views(db, checks, stop));
     }
 
     private static async Task<FoundCheckView> BeginCheck(

@@ -1,3 +1,4 @@
+using TinRabbit.Server.Files.Documents;
 using TinRabbit.Server.Files.Html.Reading;
 using TinRabbit.Server.Files.Tables;
 
@@ -52,10 +53,8 @@ internal static class FoundPages
                     total,
                     null
                 );
-        var shown = pages.SelectMany(p => p.Results).Where(r => !r.Sponsored).Select(r => r.Position).Distinct().Count();
-        return total is null || shown < total - pages.Sum(p => p.Results.Count(r => r.Sponsored))
-            ? null
-            : new(pages[0].Query!, false, null, total, null);
+        var shown = pages.SelectMany(p => p.Results).Select(r => r.Position).Distinct().Count();
+        return total is null || shown < total ? null : new(pages[0].Query!, false, null, total, null);
     }
 
     private static bool IsTitle(string seen, string title)

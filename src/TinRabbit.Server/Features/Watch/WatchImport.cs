@@ -1,4 +1,4 @@
-using TinRabbit.Server.Files.Html.Reading;
+using TinRabbit.Server.Files.Documents;
 using TinRabbit.Server.Files.Tables;
 using TinRabbit.Server.Journal;
 using TinRabbit.Server.Listings;

@@ -47,19 +47,19 @@ internal static class MovesApi
         return new MovesView(
             found.Grip,
             found.Reach,
-            [.. found.Moves.Where(m => IsHonest(m, open.Platform)).Select(m => View(m, open.Platform, open.Copy))],
+            [.. found.Moves.Select(m => View(m, open.Platform, open.Copy))],
             LeftOutView.Of(found.LeftOut)
         );
     }
 
-    // A field for materials is read as what the product is made of: a pick that is no material is no truth there.
-    private static bool IsHonest(Move move, Platform platform) =>
-        platform.Find(move.Field)?.Role != "materials"
-        || Tokens.Of(move.Text).All(t => StopWords.Has(t.Word) || Facets.ClaimsOf(t.Word).Any(c => c.Facet == Facet.Material));
-
     /// <summary>A draft as the search for moves takes it.</summary>
     internal static MovesInput InputOf(OpenDraft open) =>
-        new(open.Platform, open.Copy, open.Picks.Wanted, open.Avoid) { Lead = open.Lead, Facts = open.Facts };
+        new(open.Platform, open.Copy, open.Picks.Wanted, open.Avoid)
+        {
+            Lead = open.Lead,
+            Facts = open.Facts,
+            LeftAlone = open.Platform.Fields.Where(f => f.IsMaterials).Select(f => f.Key).ToHashSet(),
+        };
 
     /// <summary>A move as it is shown beside the texts that it changes.</summary>
     internal static MoveView View(Move move, Platform platform, IReadOnlyDictionary<string, FieldValue> copy)

@@ -10,10 +10,6 @@ internal static class FillAdvice
     private const int LookedAt = 300;
     private const int Shown = 6;
 
-    /// <summary>Whether a field takes materials, and is filled from the facts, not from picks; profiles from before the role have only the key.</summary>
-    public static bool IsMaterials(Field field) =>
-        field.Shape == FieldShape.Phrases && (field.Role == "materials" || field.Key == "materials");
-
     /// <summary>The field with the product's materials that it lacks.</summary>
     public static (IReadOnlyList<string> Items, IReadOnlyList<string> Added) Materials(OpenDraft open, Field field)
     {
@@ -46,7 +42,7 @@ internal static class FillAdvice
         CancellationToken stop
     )
     {
-        if (IsMaterials(field))
+        if (field.IsMaterials)
             return fill with
             {
                 Note =

@@ -137,7 +137,7 @@ internal static class FillApi
             );
         }
 
-        if (FillAdvice.IsMaterials(field))
+        if (field.IsMaterials)
         {
             var (items, added) = FillAdvice.Materials(open, field);
             return View(new FieldValue.Items(items), added, []);

@@ -55,15 +55,7 @@ internal sealed class ListingSender(TinContext db, ListingEditor editor, IMarket
         var at = market.TimeOf(since);
         if (await db.Sent.AnyAsync(s => s.ListingId == listing.Id && s.MarketId == marketId && s.At >= at, stop))
             throw new InvalidInputException([new("since", "This listing was published after that day. Enter a later one.")]);
-        var sent = new SentRow
-        {
-            ListingId = listing.Id,
-            MarketId = marketId,
-            At = at,
-            NoticedAt = at,
-            ByHand = true,
-            Copy = listing.Copy,
-        };
+        var sent = SentRow.Live(listing, marketId, at);
         db.Sent.Add(sent);
         var watch = await WatchBefore.Of(db, listing.Id, marketId, stop);
         await db.WatchOf(listing.Id, marketId, stop);

@@ -4,6 +4,7 @@ using AngleSharp.Dom;
 using AngleSharp.Html.Dom;
 using AngleSharp.Html.Parser;
 using TinRabbit.Server.Files.Html;
+using TinRabbit.Server.Files.Html.Reading;
 using TinRabbit.Server.Listings;
 using TinRabbit.Server.Pictures;
 
@@ -85,15 +86,15 @@ public static partial class HtmlPages
         RichText.Check(html, "file");
         var document = new HtmlParser().ParseDocument(html);
         string Meta(string key) => document.QuerySelector($"meta[name='{key}' i]")?.GetAttribute("content")?.Trim() ?? "";
-        var heading = Line(document.QuerySelector("h1")?.TextContent);
-        var title = Line(document.Title);
+        var heading = Visible.Line(document.QuerySelector("h1")?.TextContent);
+        var title = Visible.Line(document.Title);
         if (suffix.Length > 0 && title.EndsWith(suffix.Trim(), StringComparison.Ordinal))
             title = title[..^suffix.Trim().Length].TrimEnd();
         var content = document.QuerySelector("main") ?? document.QuerySelector("article") ?? document.Body;
         var pictures = document
             .QuerySelectorAll<IHtmlImageElement>("img")
             .Where(i => content?.Contains(i) != true || content == document.Body)
-            .Select(i => new DocumentPicture(Line(i.GetAttribute("alt"))))
+            .Select(i => new DocumentPicture(Visible.Line(i.GetAttribute("alt"))))
             .ToList();
         foreach (var gone in content?.QuerySelectorAll("h1, nav, header, footer, script, style, form, p.short, figure").ToList() ?? [])
             gone.Remove();
@@ -122,7 +123,7 @@ public static partial class HtmlPages
         Set("keywords", Meta("keywords"));
         Set("menu", Meta(Menu));
         Set("slug", slug);
-        Set("short", Line(document.QuerySelector("p.short")?.TextContent));
+        Set("short", Visible.Line(document.QuerySelector("p.short")?.TextContent));
         Set("body", body);
         var kind =
             Enum.TryParse<PageKind>(Meta(Kind), ignoreCase: true, out var known) ? known
@@ -203,7 +204,7 @@ public static partial class HtmlPages
                     foreach (var item in list)
                         Find(item);
                     break;
-                case JsonObject item when Texts(item["@type"]).Contains("Product"):
+                case JsonObject item when StructuredData.Texts(item["@type"]).Contains("Product"):
                     if (products.Count == Bounds.ImportedProducts)
                         throw new InvalidInputException([
                             new("file", $"This file has more than {Bounds.ImportedProducts:#,0} products. Import it in parts."),
@@ -219,7 +220,7 @@ public static partial class HtmlPages
 
     private static DocumentProduct ProductOf(JsonObject item, Platform rules)
     {
-        var name = First(item["name"]) is { Length: > 0 } named ? Line(named) : "Product";
+        var name = First(item["name"]) is { Length: > 0 } named ? Visible.Line(named) : "Product";
         var fields = new JsonObject();
         void Set(string role, string text)
         {
@@ -241,9 +242,9 @@ public static partial class HtmlPages
             Facts: new Facts
             {
                 What = "",
-                Materials = Texts(item["material"]),
-                Colours = Texts(item["color"]),
-                Sizes = Texts(item["size"]),
+                Materials = [.. StructuredData.Texts(item["material"])],
+                Colours = [.. StructuredData.Texts(item["color"])],
+                Sizes = [.. StructuredData.Texts(item["size"])],
             },
             Listings: [new(rules.Id, fields)],
             Page: new(0, PageKind.Product)
@@ -273,20 +274,9 @@ public static partial class HtmlPages
                 m => $"href=\"{Encoded(addressOf(int.Parse(m.Groups[1].Value, CultureInfo.InvariantCulture)) ?? "")}\""
             );
 
-    private static IReadOnlyList<string> Texts(JsonNode? node) =>
-        node switch
-        {
-            JsonValue value when value.TryGetValue<string>(out var text) => [text],
-            JsonArray list => [.. list.SelectMany(Texts)],
-            JsonObject item => Texts(item["name"]),
-            _ => [],
-        };
-
-    private static string? First(JsonNode? node) => Texts(node) is [var first, ..] ? first : null;
+    private static string? First(JsonNode? node) => StructuredData.Texts(node).FirstOrDefault();
 
     private static JsonArray Strings(IReadOnlyList<string> texts) => new([.. texts.Select(t => (JsonNode)t)]);
-
-    private static string Line(string? text) => string.Join(' ', (text ?? "").Split((char[]?)null, StringSplitOptions.RemoveEmptyEntries));
 
     private static string Encoded(string text) => WebUtility.HtmlEncode(text);
 

@@ -13,6 +13,22 @@ internal static class ZipFiles
     /// <summary>Whether a file is a ZIP archive, by its first bytes.</summary>
     public static bool IsZip(string file) => TableRows.IsXlsx(file);
 
+    /// <summary>Whether an archive has a file like that; its content is not read.</summary>
+    /// <exception cref="InvalidInputException">It is damaged.</exception>
+    public static async Task<bool> Has(string file, Func<string, bool> isPath)
+    {
+        try
+        {
+            await using var stream = File.OpenRead(file);
+            await using var archive = new ZipArchive(stream, ZipArchiveMode.Read);
+            return archive.Entries.Any(e => isPath(e.FullName));
+        }
+        catch (InvalidDataException)
+        {
+            throw Wrong("This archive is damaged or incomplete. Nothing was imported.");
+        }
+    }
+
     /// <summary>Reads the files of an archive. What it says of its sizes is not believed: bytes are counted while they are read.</summary>
     /// <param name="file">The archive.</param>
     /// <param name="mostBytes">How large a file of the archive may be, by its path in it; 0 for one that is not read.</param>

@@ -18,6 +18,14 @@ internal static partial class FileText
         return reader.ReadToEnd();
     }
 
+    /// <summary>How a file begins, without white space before it: what it is is seen from that.</summary>
+    public static async Task<string> Start(string file, CancellationToken stop)
+    {
+        var head = new char[512];
+        using var reader = new StreamReader(file, detectEncodingFromByteOrderMarks: true);
+        return new string(head, 0, await reader.ReadBlockAsync(head, stop)).TrimStart();
+    }
+
     private static Encoding EncodingOf(byte[] bytes)
     {
         if (Utf8.IsValid(bytes))

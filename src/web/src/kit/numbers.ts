@@ -69,6 +69,9 @@ export const dateOf = (at: string) => dateAlone.format(new Date(at))
 export const dateTimeOf = (at: string) => dateAndTime.format(new Date(at))
 export const timeOf = (at: string) => timeAlone.format(new Date(at))
 
+/** Today, as a box for a date takes it. */
+export const today = () => new Date().toISOString().slice(0, 10)
+
 /** The months of a history, as year and month (0 = January). */
 export function monthsFrom(from: string, count: number): { year: number; month: number }[] {
   const year = Number(from.slice(0, 4))

@@ -4,7 +4,7 @@ import { api, ask, type ImportItem, type ShopImport } from '../kit/api'
 import { useChanges } from '../kit/changes'
 import { Key } from '../kit/key'
 import { messages } from '../kit/messages'
-import { counted, full } from '../kit/numbers'
+import { counted, full, today } from '../kit/numbers'
 import { refreshAll } from '../kit/queries'
 import { useShop } from '../kit/shop'
 import { useShortcuts } from '../kit/shortcuts'
@@ -216,13 +216,7 @@ function Preview(p: {
         <p className="text-[14px] mb-3">
           <label>
             {listings === 1 ? 'This listing is' : `These ${full(listings)} listings are`} live like this already, since{' '}
-            <input
-              className="inline-input num"
-              type="date"
-              max={new Date().toISOString().slice(0, 10)}
-              value={p.live}
-              onChange={(e) => p.setLive(e.target.value)}
-            />
+            <input className="inline-input num" type="date" max={today()} value={p.live} onChange={(e) => p.setLive(e.target.value)} />
           </label>{' '}
           <span className="quiet">What you change later is then compared with the days before. Leave it empty if they are not.</span>
         </p>

@@ -120,11 +120,11 @@ function columnsOf(weighing: Weighing, listing: Listing): Column<PickWeight>[] {
       key: 'lost',
       head: 'Potential gain',
       title:
-        'What the listing could still gain: the pick’s worth × (100 − grip) ÷ 100. Worth is searches/mo × weight of fit × (0.5 + headroom ÷ 200).',
+        'What the listing could still gain: the pick’s worth × (100 − grip) ÷ 100. Worth is demand × weight of fit × (0.5 + headroom ÷ 200).',
       width: '94px',
       right: true,
       value: lost,
-      cell: (t) => <Num value={lost(t)} unit="of worth: searches/mo × weight of fit × (0.5 + headroom ÷ 200)" />,
+      cell: (t) => <Num value={lost(t)} unit="of worth: demand × weight of fit × (0.5 + headroom ÷ 200)" />,
     },
   ]
 }

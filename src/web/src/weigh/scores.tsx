@@ -10,6 +10,8 @@ export function Scores({ weighing, listing, required }: { weighing: Weighing; li
   const known = weighing.picks > 0
   const { sums } = weighing
   // Picks that count the same make small sums.
+  // What a pick counts before its fit: where no searches are known, each counts one.
+  const demand = weighing.basis === 'counted' ? 'Picks' : 'Searches/mo'
   const sum = (n: number) => (weighing.basis === 'counted' ? upTo(n, 1) : full(n))
   const big = isHeadline(weighing, required) ? 'big' : 'big less'
   return (
@@ -33,7 +35,7 @@ export function Scores({ weighing, listing, required }: { weighing: Weighing; li
           <p className="quiet text-[13.5px] mt-1">
             The share of your picks’ demand that can find this listing: {weighing.eligible} of {counted(weighing.picks, 'pick')}
             {weighing.basis !== 'counted' && `, ${full(weighing.volume)} of ${full(weighing.totalVolume)} searches/mo`}.{' '}
-            {sums.demand > 0 && `Searches/mo times the weight of each fit: ${sum(sums.eligibleDemand)} of ${sum(sums.demand)}. `}
+            {sums.demand > 0 && `${demand} × weight of each fit: ${sum(sums.eligibleDemand)} of ${sum(sums.demand)}. `}
             <span data-testid="counted-by">{countedBy(weighing)}</span>
           </p>
         </div>
@@ -47,7 +49,8 @@ export function Scores({ weighing, listing, required }: { weighing: Weighing; li
           </div>
           <p className="quiet text-[13.5px] mt-1">
             0–100: how firmly the listing holds them. Exact phrases, important fields and early words count more. Each pick counts by its
-            worth (searches/mo × weight of its fit × more where competition is low): {sum(sums.gripped)} held of {sum(sums.worth)}.
+            worth ({weighing.basis === 'counted' ? '' : 'searches/mo × '}weight of its fit × more where competition is low):{' '}
+            {sum(sums.gripped)} held of {sum(sums.worth)}.
           </p>
         </div>
       </div>

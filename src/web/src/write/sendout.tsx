@@ -3,7 +3,7 @@ import { Link } from 'react-router'
 import { api, ask } from '../kit/api'
 import { useChanges } from '../kit/changes'
 import { messages } from '../kit/messages'
-import { dateTimeOf } from '../kit/numbers'
+import { dateTimeOf, today } from '../kit/numbers'
 import { queryKey, refresh } from '../kit/queries'
 import { SampleBadge } from '../kit/sample'
 import type { Desk } from '../kit/shop'
@@ -85,8 +85,7 @@ export function SendOut({
           }}
         >
           <label>
-            These texts are live already, since{' '}
-            <input className="inline-input num" type="date" name="since" max={new Date().toISOString().slice(0, 10)} required />
+            These texts are live already, since <input className="inline-input num" type="date" name="since" max={today()} required />
           </label>
           <button type="submit" className="link">
             Mark as live

@@ -1,5 +1,6 @@
 using System.Text.RegularExpressions;
 using AngleSharp.Dom;
+using TinRabbit.Server.Files.Tables;
 
 namespace TinRabbit.Server.Files.Html.Reading;
 
@@ -222,11 +223,7 @@ internal static partial class ListingReader
         ];
     }
 
-    private static DateOnly? DayIn(string? text) =>
-        text is { Length: >= 10 }
-        && DateOnly.TryParseExact(text[..10], "yyyy-MM-dd", CultureInfo.InvariantCulture, DateTimeStyles.None, out var day)
-            ? day
-            : null;
+    private static DateOnly? DayIn(string? text) => text is null ? null : WrittenDates.Read(text, WrittenDates.Order.Unknown);
 
     private static string? Plain(string? text) => text is null ? null : Short(Visible.Line(Tag().Replace(text, " ")));
 

@@ -12,7 +12,9 @@ public static class PageReader
     /// <summary>The most elements of a page.</summary>
     public const int MostElements = 200_000;
 
-    private const int MostResults = 2_000;
+    /// <summary>The most listings of a page that are read.</summary>
+    internal const int MostResults = 2_000;
+
     private const int MostRelated = 100;
     private const int FewestSuggestions = 2;
     private const int LongestSuggestion = 80;

@@ -1,4 +1,5 @@
 using System.Text.RegularExpressions;
+using TinRabbit.Server.Files.Tables;
 
 namespace TinRabbit.Server.Files.Html.Reading;
 
@@ -57,30 +58,11 @@ internal static partial class PriceText
         text.Length <= 60 && In(text).FirstOrDefault() is { Length: > 0 } found && found.Length >= text.Trim().Length - 1;
 
     /// <summary>A whole number with marks between thousands, or with k or m; null where it is none.</summary>
-    public static long? Whole(string text)
-    {
-        var factor =
-            text.TrimEnd() is [.., 'k' or 'K'] ? 1_000
-            : text.TrimEnd() is [.., 'm' or 'M'] ? 1_000_000
-            : 1;
-        if (factor > 1)
-            return Value(text.TrimEnd()[..^1]) is { } part ? (long)(part * factor) : null;
-        var digits = string.Concat(text.Where(char.IsAsciiDigit));
-        return digits.Length is > 0 and <= 15 ? long.Parse(digits, CultureInfo.InvariantCulture) : null;
-    }
+    public static long? Whole(string text) => Value(text) is { } value ? (long)value : null;
 
-    /// <summary>A number with its decimals: the last mark before one or two digits is the decimal one. Null where it is none.</summary>
-    public static decimal? Value(string text)
-    {
-        var digits = string.Concat(text.Where(c => char.IsAsciiDigit(c) || c is '.' or ','));
-        if (digits.Length is 0 or > 15 || !digits.Any(char.IsAsciiDigit))
-            return null;
-        var mark = digits.LastIndexOfAny(['.', ',']);
-        var decimals = mark < 0 ? 0 : digits.Length - mark - 1;
-        var whole = decimals is 1 or 2 ? digits[..mark] : digits;
-        var plain = string.Concat(whole.Where(char.IsAsciiDigit)) + (decimals is 1 or 2 ? "." + digits[(mark + 1)..] : "");
-        return decimal.TryParse(plain, NumberStyles.Number, CultureInfo.InvariantCulture, out var value) ? value : null;
-    }
+    /// <summary>A number with its decimals, as tables are read too; null where it is none.</summary>
+    public static decimal? Value(string text) =>
+        WrittenNumbers.Read(text, null, out var value) == WrittenNumbers.Kind.Number ? value : null;
 
     private static string? CurrencyOf(string before, string behind)
     {

@@ -11,7 +11,6 @@ internal sealed class RecordRegions(CancellationToken stop)
 {
     private const double Alike = 0.5;
     private const int Depth = 5;
-    private const int MostRecords = 2_000;
     private const int PriceWeight = 40;
     private const int TitleWeight = 120;
     private const int MostBesideHeading = 40;
@@ -39,10 +38,10 @@ internal sealed class RecordRegions(CancellationToken stop)
 
     private IEnumerable<IReadOnlyList<PageRecord>> Candidates(IElement body)
     {
-        foreach (var parent in Visible.Under([body]))
+        foreach (var parent in Visible.Under([body], IsAround))
         {
             stop.ThrowIfCancellationRequested();
-            if (IsAround(parent) || parent.ChildElementCount < 2)
+            if (parent.ChildElementCount < 2)
                 continue;
             foreach (var group in Groups(parent))
             {
@@ -129,7 +128,7 @@ internal sealed class RecordRegions(CancellationToken stop)
         if (records.Count < 2 || IsAside(records[0].Roots[0]))
             return null;
         var (score, priced, titled) = (0.0, 0, 0);
-        foreach (var record in records.Take(MostRecords))
+        foreach (var record in records.Take(PageReader.MostResults))
         {
             var title = record.Title;
             if (title.Length == 0 || PageWords.IsAside(title) || PageWords.IsRelated(title))
@@ -143,7 +142,7 @@ internal sealed class RecordRegions(CancellationToken stop)
         }
 
         // Results mostly have prices; where none has, each has a title of some length and more text than that.
-        if (titled * 2 < Math.Min(MostRecords, records.Count) || (priced > 0 && priced * 2 < titled))
+        if (titled * 2 < Math.Min(PageReader.MostResults, records.Count) || (priced > 0 && priced * 2 < titled))
             return null;
         if (priced == 0)
             score =
@@ -190,14 +189,14 @@ internal sealed class RecordRegions(CancellationToken stop)
     {
         if (region.Records.Any(r => r.Roots.Count > 1))
             return region;
-        var known = region.Records.Select(r => r.Roots[0]).ToHashSet();
+        var known = region.Records.ToDictionary(r => r.Roots[0]);
         var most = 3 * region.Records.Select(r => r.Text.Length).Order().ElementAt(region.Records.Count / 2);
         var hasPrices = region.Records.Count(r => r.HasPrice) * 5 >= region.Records.Count * 4;
         var records = new List<PageRecord>();
         foreach (var parent in region.Records.Select(r => r.Roots[0].ParentElement!).Distinct())
         foreach (var child in parent.Children.Where(c => !Visible.IsHidden(c)))
-            if (known.Contains(child))
-                records.Add(region.Records.First(r => r.Roots[0] == child));
+            if (known.TryGetValue(child, out var record))
+                records.Add(record);
             else if (
                 new PageRecord(child) is { Title.Length: > 2 } other
                 && other.Text.Length <= most

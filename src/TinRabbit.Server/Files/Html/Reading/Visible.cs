@@ -124,12 +124,14 @@ internal static class Visible
     public static string Line(string? text) => string.Join(' ', (text ?? "").Split((char[]?)null, StringSplitOptions.RemoveEmptyEntries));
 
     /// <summary>The elements that are shown under some roots, each before those in it.</summary>
-    public static IEnumerable<IElement> Under(IEnumerable<IElement> roots)
+    /// <param name="roots">Where to begin.</param>
+    /// <param name="without">Elements that are left out with all that is in them.</param>
+    public static IEnumerable<IElement> Under(IEnumerable<IElement> roots, Func<IElement, bool>? without = null)
     {
         var stack = new Stack<IElement>(roots.Reverse());
         while (stack.TryPop(out var element))
         {
-            if (IsHidden(element))
+            if (IsHidden(element) || without?.Invoke(element) == true)
                 continue;
             yield return element;
             foreach (var child in element.Children.Reverse())

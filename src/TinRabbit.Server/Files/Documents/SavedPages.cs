@@ -1,33 +1,14 @@
-using System.IO.Compression;
-using TinRabbit.Server.Files.Documents;
+using TinRabbit.Server.Files.Html.Reading;
 using TinRabbit.Server.Files.Tables;
 
-namespace TinRabbit.Server.Files.Html.Reading;
+namespace TinRabbit.Server.Files.Documents;
 
 /// <summary>Pages that a seller saved: one as HTML, or several in a ZIP.</summary>
 internal static class SavedPages
 {
     /// <summary>Whether a file is a page, or a ZIP of pages; a table is neither.</summary>
-    public static async Task<bool> Are(string file, CancellationToken stop)
-    {
-        if (ZipFiles.IsZip(file))
-        {
-            await using var stream = File.OpenRead(file);
-            try
-            {
-                await using var archive = new ZipArchive(stream);
-                return archive.Entries.Any(e => IsHtml(e.FullName));
-            }
-            catch (InvalidDataException)
-            {
-                return false;
-            }
-        }
-
-        var head = new char[512];
-        using var reader = new StreamReader(file);
-        return new string(head, 0, await reader.ReadBlockAsync(head, stop)).TrimStart().StartsWith('<');
-    }
+    public static async Task<bool> Are(string file, CancellationToken stop) =>
+        ZipFiles.IsZip(file) ? await ZipFiles.Has(file, IsHtml) : (await FileText.Start(file, stop)).StartsWith('<');
 
     /// <summary>Reads them.</summary>
     /// <param name="file">A page, or a ZIP of pages.</param>
@@ -56,6 +37,7 @@ internal static class SavedPages
         return pages;
     }
 
-    private static bool IsHtml(string path) =>
+    /// <summary>Whether a file of an archive is a page, by its name.</summary>
+    public static bool IsHtml(string path) =>
         path.EndsWith(".html", StringComparison.OrdinalIgnoreCase) || path.EndsWith(".htm", StringComparison.OrdinalIgnoreCase);
 }
