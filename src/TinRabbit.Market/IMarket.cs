@@ -15,8 +15,11 @@ public interface IMarket
     /// <summary>What the source is called where a reading names it.</summary>
     string Name { get; }
 
-    /// <summary>Whether it can be asked: without a connection it has places, and no numbers, results or suggestions.</summary>
+    /// <summary>Whether there is a source beside the seller: without one a market has places, and what the seller brought in of it.</summary>
     bool IsConnected => true;
+
+    /// <summary>What can be asked of the source. What it has no ability for is never asked, and is unknown.</summary>
+    MarketAbilities Can => MarketAbilities.All;
 
     /// <summary>Whether its numbers are made up, which every screen and export says.</summary>
     bool IsSimulated { get; }
@@ -47,13 +50,14 @@ public interface IMarket
     /// <param name="typed">What stands in the box.</param>
     /// <param name="most">How many it may offer.</param>
     /// <param name="stop">Stops the question.</param>
-    Task<IReadOnlyList<string>> Suggest(string marketId, string typed, int most, CancellationToken stop);
+    /// <returns>None where nobody types anything that begins so; null where that is unknown.</returns>
+    Task<IReadOnlyList<string>?> Suggest(string marketId, string typed, int most, CancellationToken stop);
 
     /// <summary>Measures terms.</summary>
     /// <param name="marketId">One of <see cref="Places"/>.</param>
     /// <param name="terms">Any number of terms, as shoppers type them.</param>
     /// <param name="stop">Stops the question.</param>
-    /// <returns>A measurement for each term, in the order given; null where nobody types it there.</returns>
+    /// <returns>A measurement for each term, in the order given; null where nobody types it there, <see cref="Measurement.Unknown"/> where that is unknown.</returns>
     Task<IReadOnlyList<Measurement?>> Measure(string marketId, IReadOnlyList<string> terms, CancellationToken stop);
 
     /// <summary>Searches as a shopper does.</summary>
@@ -61,7 +65,8 @@ public interface IMarket
     /// <param name="term">What is searched for.</param>
     /// <param name="most">How many results to give.</param>
     /// <param name="stop">Stops the question.</param>
-    Task<SearchPage> Search(string marketId, string term, int most, CancellationToken stop);
+    /// <returns>No results where the search finds nothing; null where that is unknown.</returns>
+    Task<SearchPage?> Search(string marketId, string term, int most, CancellationToken stop);
 
     /// <summary>Looks listings up again.</summary>
     /// <param name="marketId">One of <see cref="Places"/>.</param>
@@ -75,16 +80,16 @@ public interface IMarket
     /// <param name="ids">Each a <see cref="Result.Id"/>, or <see cref="Sending.IdAtMarket"/> for a listing that the seller sent.</param>
     /// <param name="most">How many to give of each, the newest first.</param>
     /// <param name="stop">Stops the question.</param>
-    /// <returns>The reviews of each, in the order given; none where there are none.</returns>
-    Task<IReadOnlyList<IReadOnlyList<MarketReview>>> Reviews(string marketId, IReadOnlyList<string> ids, int most, CancellationToken stop);
+    /// <returns>The reviews of each, in the order given; none where there are none, null where that is unknown.</returns>
+    Task<IReadOnlyList<IReadOnlyList<MarketReview>?>> Reviews(string marketId, IReadOnlyList<string> ids, int most, CancellationToken stop);
 
     /// <summary>Looks for a listing that was sent among the results of searches.</summary>
     /// <param name="marketId">One of <see cref="Places"/>.</param>
     /// <param name="id">The <see cref="Sending.IdAtMarket"/> of the listing.</param>
     /// <param name="terms">What is searched for.</param>
     /// <param name="stop">Stops the question.</param>
-    /// <returns>Where each search finds it, in the order given.</returns>
-    Task<IReadOnlyList<FoundAt>> Find(string marketId, string id, IReadOnlyList<string> terms, CancellationToken stop);
+    /// <returns>Where each search finds it, in the order given; null where that is unknown.</returns>
+    Task<IReadOnlyList<FoundAt?>> Find(string marketId, string id, IReadOnlyList<string> terms, CancellationToken stop);
 
     /// <summary>What happened to a listing that was sent, day by day.</summary>
     /// <param name="marketId">One of <see cref="Places"/>.</param>
@@ -92,7 +97,7 @@ public interface IMarket
     /// <param name="from">The first day, in UTC.</param>
     /// <param name="to">The last day; only days that are over have figures.</param>
     /// <param name="stop">Stops the question.</param>
-    /// <returns>The days that it knows, oldest first.</returns>
+    /// <returns>The days that it knows, oldest first; those that it does not know are left out.</returns>
     Task<IReadOnlyList<DayFigures>> Figures(string marketId, string id, DateOnly from, DateOnly to, CancellationToken stop);
 
     /// <summary>Moves the clock of a simulated market on.</summary>

@@ -20,6 +20,9 @@ public sealed class OfflineMarket(TimeProvider clock) : IMarket
     public bool IsConnected => false;
 
     /// <inheritdoc/>
+    public MarketAbilities Can => MarketAbilities.None;
+
+    /// <inheritdoc/>
     public bool IsSimulated => false;
 
     /// <inheritdoc/>
@@ -53,32 +56,31 @@ public sealed class OfflineMarket(TimeProvider clock) : IMarket
         platforms.SelectMany(p => _countries.Select(c => new MarketPlace($"{p}-{c.Code}", p, c.Code, c.Name, _language, c.Currency)));
 
     /// <inheritdoc/>
-    public Task<IReadOnlyList<string>> Suggest(string marketId, string typed, int most, CancellationToken stop) => None<string>();
+    public Task<IReadOnlyList<string>?> Suggest(string marketId, string typed, int most, CancellationToken stop) =>
+        Task.FromResult<IReadOnlyList<string>?>(null);
 
     /// <inheritdoc/>
     public Task<IReadOnlyList<Measurement?>> Measure(string marketId, IReadOnlyList<string> terms, CancellationToken stop) =>
-        Task.FromResult<IReadOnlyList<Measurement?>>(new Measurement?[terms.Count]);
+        Task.FromResult<IReadOnlyList<Measurement?>>([.. terms.Select(_ => Measurement.Unknown)]);
 
     /// <inheritdoc/>
-    public Task<SearchPage> Search(string marketId, string term, int most, CancellationToken stop) =>
-        Task.FromResult(new SearchPage(0, []));
+    public Task<SearchPage?> Search(string marketId, string term, int most, CancellationToken stop) => Task.FromResult<SearchPage?>(null);
 
     /// <inheritdoc/>
     public Task<IReadOnlyList<Result?>> Listings(string marketId, IReadOnlyList<string> ids, CancellationToken stop) =>
         Task.FromResult<IReadOnlyList<Result?>>(new Result?[ids.Count]);
 
     /// <inheritdoc/>
-    public Task<IReadOnlyList<IReadOnlyList<MarketReview>>> Reviews(
+    public Task<IReadOnlyList<IReadOnlyList<MarketReview>?>> Reviews(
         string marketId,
         IReadOnlyList<string> ids,
         int most,
         CancellationToken stop
-    ) => Task.FromResult<IReadOnlyList<IReadOnlyList<MarketReview>>>([.. ids.Select(_ => (IReadOnlyList<MarketReview>)[])]);
+    ) => Task.FromResult<IReadOnlyList<IReadOnlyList<MarketReview>?>>(new IReadOnlyList<MarketReview>?[ids.Count]);
 
     /// <inheritdoc/>
-    /// <exception cref="MarketException">Always: nobody can be asked.</exception>
-    public Task<IReadOnlyList<FoundAt>> Find(string marketId, string id, IReadOnlyList<string> terms, CancellationToken stop) =>
-        throw NotConnected();
+    public Task<IReadOnlyList<FoundAt?>> Find(string marketId, string id, IReadOnlyList<string> terms, CancellationToken stop) =>
+        Task.FromResult<IReadOnlyList<FoundAt?>>(new FoundAt?[terms.Count]);
 
     /// <inheritdoc/>
     public Task<IReadOnlyList<DayFigures>> Figures(string marketId, string id, DateOnly from, DateOnly to, CancellationToken stop) =>

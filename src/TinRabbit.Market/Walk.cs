@@ -26,7 +26,7 @@ public static class Walk
         for (var step = 0; step < Steps; step++)
         {
             var offered = await market.Suggest(marketId, step == 0 ? head : $"{head} {Letter(step)}", MostPerPrefix, stop);
-            yield return [.. offered.Where(seen.Add)];
+            yield return [.. (offered ?? []).Where(seen.Add)];
         }
     }
 

@@ -12,6 +12,7 @@ using TinRabbit.Server.Listings;
 using TinRabbit.Server.Markets;
 using TinRabbit.Server.Picks;
 using TinRabbit.Server.Pictures;
+using TinRabbit.Server.Recordings;
 using TinRabbit.Server.Shelf;
 
 try
@@ -34,7 +35,8 @@ try
     var market =
         options.Market is { } address && folder is not null && !options.SetPassword
             ? await MarketSource.Connect(address, folder, Console.Error.WriteLine)
-            : null;
+        : options.MarketFolder is { } files ? MarketSource.OfFolder(files, TimeProvider.System)
+        : null;
     IReadOnlyList<IFeature> features =
     [
         .. typeof(IFeature)
@@ -125,8 +127,13 @@ static void AddServices(
     services.AddSingleton<PictureFiles>();
     services.AddSingleton(TimeProvider.System);
     services.AddSingleton(s => new OwnerPassword(folder?.Owner ?? "owner.json", s.GetRequiredService<TimeProvider>()));
-    services.AddSingleton(s => market ?? MarketSource.Own(options.Demo || folder is null, s.GetRequiredService<TimeProvider>()));
+    services.AddSingleton<RecordingsOfMarkets>();
+    services.AddSingleton<IMarket>(s => new RecordedMarket(
+        market ?? MarketSource.Own(options.Demo || folder is null, s.GetRequiredService<TimeProvider>()),
+        s.GetRequiredService<RecordingsOfMarkets>()
+    ));
     services.AddSingleton<MarketSetup>();
+    services.AddScoped<TinRabbit.Server.Demo.BinderyShop>();
     services.AddSingleton<SampleShop>();
     services.AddSingleton<BackupService>();
     if (folder is not null)

@@ -18,9 +18,12 @@ public sealed class RunningShop : IDisposable
     /// <param name="demo">Whether it is the demo shop, or an empty one.</param>
     /// <param name="made">Whether the program makes the demo shop itself, as at a first start.</param>
     /// <param name="connected">Whether a source of numbers is connected: the sample data, as another program.</param>
-    public RunningShop(bool demo, bool made = false, bool connected = false)
+    /// <param name="other">The name of another demo shop, which the program makes itself; null for none.</param>
+    public RunningShop(bool demo, bool made = false, bool connected = false, string? other = null)
     {
-        if (demo && !made)
+        if (other is not null)
+            _more = ["--shop", other];
+        else if (demo && !made)
             File.Copy(DemoTemplate.Value, Path.Combine(Folder, "tinrabbit.db"));
         if (connected)
         {
@@ -358,7 +361,7 @@ public sealed class Browser : IDisposable
             }
             catch (Exception e) when (e is StaleElementReferenceException or ElementClickInterceptedException) { }
 
-            if (clock.Elapsed > TimeSpan.FromSeconds(30))
+            if (clock.Elapsed > TimeSpan.FromSeconds(90))
                 throw new TimeoutException($"Waited in vain for {what()}.");
             Thread.Sleep(30);
         }

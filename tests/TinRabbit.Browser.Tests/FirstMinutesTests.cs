@@ -23,8 +23,8 @@ public sealed class FirstMinutesTests
         browser.Waits("the first search", () => browser.Address.Contains("/paper-lane-us/dig"));
 
         // The market does not know notebooks: it says so, and the next step is a key away.
-        browser.Sees("[data-testid=no-term]", "No market data for “hand bound notebook”");
-        browser.Press("v");
+        browser.Sees("[data-testid=known]", "No suggestions and no results of “hand bound notebook” known here yet");
+        browser.Chord(Keys.Shift, "v");
         browser.Waits(
             "the box to paste into",
             () => (string?)browser.Run("return document.activeElement.getAttribute('aria-label') ?? ''") == "Terms to paste"

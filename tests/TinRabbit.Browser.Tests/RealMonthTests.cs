@@ -84,7 +84,7 @@ public sealed class RealMonthTests : IDisposable
             await Figures(listing, from: 7, to: 1, views: week < 3 ? 10 : 30);
             browser.Go($"{desk}/watch");
             browser.Sees("[aria-label=Views]", "Found");
-            browser.Press("v");
+            browser.Chord(Keys.Shift, "v");
             browser.Labelled("Terms and what you found").SendKeys($"notebook cover, {20 - week}\nleather journal, no\nstone lithograph, 4");
             browser.Chord(Keys.Control, Keys.Enter);
             browser.Waits(

@@ -11,6 +11,15 @@ public sealed class Shots
     {
         var folder = Path.Combine(Repository.Root, "docs", "screenshots");
         Directory.CreateDirectory(folder);
+        using (var bindery = new RunningShop(demo: true, other: "bindery"))
+        using (var browser = new Browser(bindery))
+        {
+            browser.Go("/1/weir-street-gb/dig?term=notebook+cover");
+            browser.Find("[data-testid=seen]");
+            Thread.Sleep(700);
+            browser.Picture(Path.Combine(folder, "dig-recorded.png"));
+        }
+
         using var shop = new RunningShop(demo: true);
         using (var browser = new Browser(shop))
         {
@@ -32,21 +41,6 @@ public sealed class Shots
                 {
                     browser.Go("/1/hedgerow-fair-us/dig?term=nest+box&parent=1&at=wren+nest+box");
                     browser.Find("[data-testid=detail]");
-                }
-            );
-            Shot(
-                "dig-import",
-                "/1/longbarrow-us/dig?view=import",
-                "[data-testid=import]",
-                () =>
-                {
-                    var file = Path.Combine(shop.Folder, "spring terms.csv");
-                    File.WriteAllText(
-                        file,
-                        "Keyword;Monthly volume;Competition;CPC;Jan 2026;Feb 2026;Mar 2026\nlarch nest box;1.300;120;0,45;900;1.700;1.300\n\"owl box; barn\";12,1k;< 10;1,20;9.000;14.000;13.500\nswift brick;viele;9;;;;\nbat box kit;880;240;0,60;700;900;1.040\n"
-                    );
-                    browser.Find("input[type=file]").SendKeys(file);
-                    browser.Find("[data-testid=read-as]");
                 }
             );
             Shot("pick", "/1/hedgerow-fair-us/pick?at=bird+lover+gift+for+mom", "[data-testid=claims]");

@@ -158,7 +158,7 @@ public sealed class SliceTests(DemoShop demo) : IClassFixture<DemoShop>
         using var browser = new Browser(demo.Shop);
         browser.Go("/3/longbarrow-au/dig");
         browser.Sees("[role=row]", "bird house");
-        browser.Press("v");
+        browser.Chord(Keys.Shift, "v");
         browser.Write("Terms to paste", "roost lodge; 1,300; 210\nlodge for roosts; many\nzzz roost lodge");
         browser.Chord(Keys.Control, Keys.Enter);
         browser.Sees("[data-testid=bad-lines]", "“many” is not a number of searches");

@@ -211,7 +211,7 @@ public sealed class BackupTests : IDisposable
 
     private static async Task Until(Func<bool> holds)
     {
-        using var patience = new CancellationTokenSource(TimeSpan.FromSeconds(20));
+        using var patience = new CancellationTokenSource(TimeSpan.FromMinutes(3));
         while (!holds())
             await Task.Delay(5, patience.Token);
     }

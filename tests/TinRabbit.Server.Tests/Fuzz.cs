@@ -192,7 +192,7 @@ public sealed class Fuzz(HttpClient client, JsonNode document, int seed)
         Done += response.IsSuccessStatusCode ? 1 : 0;
         if (status is 500 or 501 or 502)
             return new(asked, $"{status}: {Short(text)}");
-        if (took > TimeSpan.FromSeconds(5))
+        if (took > TimeSpan.FromMinutes(1))
             return new(asked, $"{TooLong} {took.TotalSeconds:F1} s");
         if (
             status is >= 400 and not 404 and not 405 and not 415

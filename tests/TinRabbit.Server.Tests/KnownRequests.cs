@@ -26,6 +26,9 @@ public sealed class KnownRequests(HttpClient client)
         "iVBORw0KGgoAAAANSUhEUgAAAAQAAAADCAIAAAA7ljmRAAAAEElEQVR4nGM4saUHjhhwcgDeVhhhdHCU8QAAAABJRU5ErkJggg=="
     );
 
+    private static readonly byte[] Results =
+        "<h1>1–2 of 12 results for “nest box”</h1><ul><li><a href=/a/1><h3>Cedar nest box for wrens</h3></a><p>$12.00</p></li><li><a href=/a/2><h3>Oak nest box with a lid</h3></a><p>$14.00</p></li></ul>"u8.ToArray();
+
     private async Task<JsonNode> Get(string path) => JsonNode.Parse(await client.GetStringAsync(path))!;
 
     private static KnownRequest Ask(string operation, string address, string? body = null) =>
@@ -60,6 +63,8 @@ public sealed class KnownRequests(HttpClient client)
             yield return request;
         await foreach (var request in Pages())
             yield return request;
+        await foreach (var request in Drops())
+            yield return request;
         await foreach (var request in Changing())
             yield return request;
     }
@@ -89,6 +94,7 @@ public sealed class KnownRequests(HttpClient client)
                 ("GetAlike", $"markets/{Market}/alike?text=bird%20house"),
                 ("GetGrid", $"products/1/grid/{Market}?head=house"),
                 ("GetTrail", $"products/1/trail/{Market}"),
+                ("GetLookUps", $"products/1/lookups/{Market}"),
                 ("GetSite", "site"),
                 ("GetPages", "pages"),
                 ("GetRedirects", "pages/redirects.csv"),
@@ -110,6 +116,7 @@ public sealed class KnownRequests(HttpClient client)
                 ("GetWatch", $"listings/{listing}/watch?marketId={Market}"),
                 ("GetFound", $"listings/{listing}/checks?marketId={Market}"),
                 ("ExportChecks", $"listings/{listing}/checks/export.csv?marketId={Market}"),
+                ("ExportSheet", $"listings/{listing}/checks/sheet.csv?marketId={Market}"),
                 ("GetHistory", $"listings/{listing}/history?marketId={Market}"),
                 ("ExportFigures", $"listings/{listing}/figures/export.csv?marketId={Market}"),
                 ("GetJournal", "notes"),
@@ -419,6 +426,16 @@ public sealed class KnownRequests(HttpClient client)
         var import = await Uploaded("/api/shop/imports?name=t.csv", table);
         yield return Ask("RunShopImport", $"/api/shop/imports/{import["id"]}/run", """{"keys":["listing 0 hedgerow-fair"]}""");
         yield return Ask("ForgetShopImport", $"/api/shop/imports/{import["id"]}");
+    }
+
+    private async IAsyncEnumerable<KnownRequest> Drops()
+    {
+        yield return File("UploadDrop", "/api/drops?name=page.html", Results);
+        var file = (await Uploaded("/api/drops?name=page.html", Results))["files"]![0]!["id"];
+        yield return Ask("PreviewDrops", "/api/drops/preview", $$"""{"files":["{{file}}"],"marketId":"{{Market}}"}""");
+        yield return Ask("AddDrops", "/api/drops/add", $$"""{"files":["{{file}}"],"marketId":"{{Market}}"}""");
+        var other = (await Uploaded("/api/drops?name=page.html", Results))["files"]![0]!["id"];
+        yield return Ask("ForgetDrop", $"/api/drops/{other}");
     }
 
     private static async IAsyncEnumerable<KnownRequest> Changing()

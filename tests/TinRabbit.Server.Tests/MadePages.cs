@@ -177,7 +177,23 @@ internal sealed class MadePages(int seed)
     ];
 
     public static IReadOnlyList<string> Layouts { get; } =
-    ["cards", "list", "rows", "table", "link", "hashed", "data", "microdata", "cut", "flat", "promotions", "terms", "ranges", "ordered"];
+    [
+        "cards",
+        "list",
+        "rows",
+        "table",
+        "link",
+        "hashed",
+        "data",
+        "microdata",
+        "cut",
+        "flat",
+        "promotions",
+        "terms",
+        "ranges",
+        "line",
+        "ordered",
+    ];
 
     /// <summary>A page of a layout in a language, by its number from 0 to 4.</summary>
     /// <param name="layout">One of <see cref="Layouts"/>.</param>
@@ -220,6 +236,8 @@ internal sealed class MadePages(int seed)
                 $"<dl>{All(items, i => $"<dt><a href=/d/{Slug(i)}>{E(i.Title)}</a></dt><dd>{Price(l, i.Price)}</dd><dd>{Stars(l, i)}</dd>{Ad(l, i, "dd")}")}</dl>",
             "ranges" =>
                 $"<div>{All(items, i => $"<div><h4><a href=/v/{Slug(i)}>{E(i.Title)}</a></h4><div>{(i.UpTo is { } up ? $"{Price(l, i.Price)} – {Price(l, up)}" : Price(l, i.Price))}</div>{(i.Before is { } was ? $"<div>{l.Was} <span>{Price(l, was)}</span></div>" : "")}{(i.ShipsFree ? $"<div>{l.Free}</div>" : $"<div>+ {Price(l, 3.5m)} {l.Shipping}</div>")}{Ad(l, i, "div")}</div>")}</div>",
+            "line" =>
+                $"<ul>{All(items, i => $"<li><a href=/n/{Slug(i)}><h3>{E(i.Title)}</h3></a><p>{l.By} <a href=/s/{Slug(i)}>{E(i.Shop)}</a></p><p>{Ad(l, i, "span")} {Old(l, i, "del")} <span>{Price(l, i.Price)}</span> {(i.ShipsFree ? $"<em>{l.Free}</em>" : $"<em>+ {Price(l, 3.5m)} {l.Shipping}</em>")}</p><p>{Stars(l, i)}</p></li>")}</ul>",
             "ordered" =>
                 $"<ol>{All(items, i => $"<li><div><div><a href=/o/{Slug(i)} title=\"{E(i.Title)}\"><div>{E(i.Title)}</div></a></div><div><div>{Number(l, i.Stars, 1)} {l.OutOf.Split(' ')[0]} 5 ({Whole(l, i.Ratings)})</div><div>{Price(l, i.Price)}</div><div><a href=/shop/{Slug(i)}>{E(i.Shop)}</a></div></div></div>{Ad(l, i, "div")}</li>")}</ol>",
             _ =>

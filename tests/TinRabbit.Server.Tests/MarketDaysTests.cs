@@ -202,7 +202,9 @@ public class MarketDaysTests
                 Watched
                     .Zip(market.Find(place, Sending.IdAtMarket("1"), Watched))
                     .Where(t => t.Second.Found)
-                    .Select(t => (market.Measure(place, t.First)!.Months, market.Measure(place, t.First)!.From, 1.0 / t.Second.Rank!.Value))
+                    .Select(t =>
+                        (market.Measure(place, t.First)!.Months!, market.Measure(place, t.First)!.From!.Value, 1.0 / t.Second.Rank!.Value)
+                    )
             )!;
         return new ChangeEffects([Of(1), Of(2)], demands, [note], new Dictionary<int, int>()).Of(note, DailyMeasure.Views);
     }

@@ -84,7 +84,7 @@ public class MarketTests
         foreach (var term in await market.Suggestions(Us, "bird feeder", default))
         {
             var m = market.Measure(Us, term)!;
-            Assert.Equal(StandInMarket.Months, m.Months.Count);
+            Assert.Equal(StandInMarket.Months, m.Months!.Count);
             Assert.Equal(new DateOnly(2024, 5, 1), m.From);
             Assert.True(m.Volume >= 0 && m.Competition >= 0 && m.ClickCost is null or > 0);
         }
@@ -97,8 +97,8 @@ public class MarketTests
     {
         var now = Market().Measure(Us, "bird house")!;
         var later = Market(daysOn: 30).Measure(Us, "bird house")!;
-        Assert.Equal(now.From.AddMonths(1), later.From);
-        Assert.Equal(now.Months.Skip(1), later.Months.SkipLast(1));
+        Assert.Equal(now.From!.Value.AddMonths(1), later.From);
+        Assert.Equal(now.Months!.Skip(1), later.Months!.SkipLast(1));
     }
 
     [Fact]

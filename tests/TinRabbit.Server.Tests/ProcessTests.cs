@@ -140,7 +140,11 @@ public sealed class ProcessTests : IDisposable
     )]
     [InlineData("--demo takes true or false; \"maybe\" is neither.", "--demo", "maybe")]
     [InlineData("--listen takes an IP address, such as 192.0.2.10; \"everywhere\" is not one.", "--listen", "everywhere")]
-    [InlineData("--market takes the address of a market source, for example http://127.0.0.1:5180, not \"sample\".", "--market", "sample")]
+    [InlineData(
+        "--market takes the address of a market source, for example http://127.0.0.1:5180, or a folder of files, not \"sample\".",
+        "--market",
+        "sample"
+    )]
     [InlineData(
         "The market source at http://127.0.0.1:1/ can’t be reached. Nothing was changed; check that it runs, and try again. Start without --market to use the sample data.",
         "--market",

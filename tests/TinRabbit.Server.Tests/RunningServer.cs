@@ -17,7 +17,7 @@ public sealed class RunningServer : IDisposable
         Client = new(new SocketsHttpHandler { Expect100ContinueTimeout = TimeSpan.FromSeconds(20) })
         {
             BaseAddress = new($"http://127.0.0.1:{port}"),
-            Timeout = TimeSpan.FromSeconds(60),
+            Timeout = TimeSpan.FromMinutes(5),
         };
     }
 
@@ -74,7 +74,7 @@ public sealed class RunningServer : IDisposable
         process.StandardInput.Close();
         var output = process.StandardOutput.ReadToEndAsync();
         var said = await process.StandardError.ReadToEndAsync();
-        using var patience = new CancellationTokenSource(TimeSpan.FromSeconds(30));
+        using var patience = new CancellationTokenSource(TimeSpan.FromMinutes(3));
         try
         {
             await process.WaitForExitAsync(patience.Token);

@@ -72,6 +72,7 @@ public sealed class UndoTests : IDisposable
         Assert.Equal(
             [
                 "ArchivedState",
+                "DetailsBefore",
                 "DismissedBefore",
                 "FilterBefore",
                 "LeadState",
@@ -449,6 +450,11 @@ public sealed class UndoTests : IDisposable
                 () => _shop.Put($"/api/markets/{Market}/imports/{Ask("SELECT MAX(Id) FROM Imports")}/source", new { name = "Owls" })
             ),
             ("a shop imported", async () => await ImportShop(shop)),
+            ("results pages, a listing export, suggestions and terms dropped", Drop),
+            (
+                "the same listing with another number",
+                async () => await Drop(("export.csv", "Listing ID,SKU,Title,Price\n79,W-9,Slate owl perch,8\n"))
+            ),
         ];
     }
 
@@ -494,6 +500,36 @@ public sealed class UndoTests : IDisposable
         using var response = await _shop.Client.PostAsync($"/api/markets/{Market}/imports?name={source}.csv", body);
         var view = JsonNode.Parse(await response.Content.ReadAsStringAsync())!;
         await _shop.Lines($"/api/markets/{Market}/imports/{view["id"]}/run", new { look = view["look"], source });
+    }
+
+    // What is dropped together is one change, whatever its kinds.
+    private Task Drop() =>
+        Drop(
+            (
+                "page.html",
+                "<h1>1–2 of 12 results for “owl box”</h1><ul><li><a href=/a/1><h3>Cedar owl box for barns</h3></a><p>$12.00</p></li><li><a href=/a/2><h3>Wren nest box in cedar</h3></a><p>$14.00</p></li></ul>"
+            ),
+            (
+                "export.csv",
+                "Listing ID,SKU,Title,Tags,Price,Colour of parcel\n77,W-1,Wren nest box in cedar,\"nest box, wren house\",12.50,brown\n78,W-9,Slate owl perch,owl perch,9,grey\n"
+            ),
+            ("owl box.txt", "owl box plans\nowl box for barns\n"),
+            ("terms.csv", "keyword,popularity rank\nowl perch slate,3\n")
+        );
+
+    private async Task Drop(params (string Name, string Text)[] files)
+    {
+        var ids = new List<string>();
+        foreach (var (name, text) in files)
+        {
+            using var response = await _shop.Client.PostAsync(
+                $"/api/drops?name={name}",
+                new ByteArrayContent(Encoding.UTF8.GetBytes(text))
+            );
+            ids.Add(JsonNode.Parse(await response.Content.ReadAsStringAsync())!["files"]![0]!["id"]!.GetValue<string>());
+        }
+
+        await _shop.Post("/api/drops/add", new { files = ids, marketId = Market });
     }
 
     private async Task ImportShop(JsonNode shop)

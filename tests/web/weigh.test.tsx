@@ -202,6 +202,8 @@ test('a value that the facts deny is not filled, and says why', async () => {
       term: 'bird feeder',
       found: 900,
       looked: 100,
+      described: 100,
+      seen: null,
       words: [],
       attributes: [
         {

@@ -44,6 +44,10 @@ public sealed class HttpMarket : IMarket, IDisposable
     public bool Remembers => _description.Remembers;
 
     /// <inheritdoc/>
+    public MarketAbilities Can =>
+        _description.Can is { } can ? can.Aggregate(MarketAbilities.None, (all, one) => all | one) : MarketAbilities.All;
+
+    /// <inheritdoc/>
     public int? TermsPerDay => _description.TermsPerDay;
 
     /// <inheritdoc/>
@@ -86,7 +90,7 @@ public sealed class HttpMarket : IMarket, IDisposable
     public MarketContract.Description Description => _description;
 
     /// <inheritdoc/>
-    public async Task<IReadOnlyList<string>> Suggest(string marketId, string typed, int most, CancellationToken stop)
+    public async Task<IReadOnlyList<string>?> Suggest(string marketId, string typed, int most, CancellationToken stop)
     {
         CheckPlace(marketId);
         var answer = await Post<MarketContract.Suggestions>(
@@ -94,7 +98,10 @@ public sealed class HttpMarket : IMarket, IDisposable
             new MarketContract.SuggestQuestion(marketId, typed, most),
             stop
         );
-        Check(answer.Terms.Count <= most && answer.Terms.All(IsShort), $"more than {most} suggestions, or an empty or very long one");
+        Check(
+            answer.Terms is null || (answer.Terms.Count <= most && answer.Terms.All(IsShort)),
+            $"more than {most} suggestions, or an empty or very long one"
+        );
         return answer.Terms;
     }
 
@@ -119,11 +126,13 @@ public sealed class HttpMarket : IMarket, IDisposable
     }
 
     /// <inheritdoc/>
-    public async Task<SearchPage> Search(string marketId, string term, int most, CancellationToken stop)
+    public async Task<SearchPage?> Search(string marketId, string term, int most, CancellationToken stop)
     {
         CheckPlace(marketId);
-        var page = await Post<SearchPage>(MarketContract.SearchPath, new MarketContract.SearchQuestion(marketId, term, most), stop);
-        Check(page.Found >= 0 && page.Results.Count <= most, $"a negative number of results, or more than {most} of them");
+        var page = await PostOrNull<SearchPage>(MarketContract.SearchPath, new MarketContract.SearchQuestion(marketId, term, most), stop);
+        if (page is null)
+            return null;
+        Check(page.Found is null or >= 0 && page.Results.Count <= most, $"a negative number of results, or more than {most} of them");
         Check(page.Results.All(IsPossible), "a result without a title, or with a negative number");
         Check(
             page.Pages is not null && page.Pages.Count <= most && page.Pages.All(p => IsShort(p.Title)),
@@ -150,7 +159,7 @@ public sealed class HttpMarket : IMarket, IDisposable
     }
 
     /// <inheritdoc/>
-    public async Task<IReadOnlyList<IReadOnlyList<MarketReview>>> Reviews(
+    public async Task<IReadOnlyList<IReadOnlyList<MarketReview>?>> Reviews(
         string marketId,
         IReadOnlyList<string> ids,
         int most,
@@ -158,14 +167,14 @@ public sealed class HttpMarket : IMarket, IDisposable
     )
     {
         CheckPlace(marketId);
-        var all = new List<IReadOnlyList<MarketReview>>(ids.Count);
+        var all = new List<IReadOnlyList<MarketReview>?>(ids.Count);
         foreach (var some in ids.Chunk(MarketContract.MostListings))
         {
             var question = new MarketContract.ReviewsQuestion(marketId, some, most);
             var answer = await Post<MarketContract.FoundReviews>(MarketContract.ReviewsPath, question, stop);
             Check(answer.Listings.Count == some.Length, $"the reviews of {answer.Listings.Count} listings for {some.Length} IDs");
             Check(
-                answer.Listings.All(l => l is not null && l.Count <= most && l.All(IsPossible)),
+                answer.Listings.All(l => l is null || (l.Count <= most && l.All(IsPossible))),
                 $"more than {most} reviews of a listing, an empty or very long one, or stars that are not 1 to 5"
             );
             all.AddRange(answer.Listings);
@@ -175,10 +184,10 @@ public sealed class HttpMarket : IMarket, IDisposable
     }
 
     /// <inheritdoc/>
-    public async Task<IReadOnlyList<FoundAt>> Find(string marketId, string id, IReadOnlyList<string> terms, CancellationToken stop)
+    public async Task<IReadOnlyList<FoundAt?>> Find(string marketId, string id, IReadOnlyList<string> terms, CancellationToken stop)
     {
         CheckPlace(marketId);
-        var all = new List<FoundAt>(terms.Count);
+        var all = new List<FoundAt?>(terms.Count);
         foreach (var some in terms.Chunk(MarketContract.MostTerms))
         {
             var answer = await Post<MarketContract.FoundTerms>(
@@ -188,7 +197,7 @@ public sealed class HttpMarket : IMarket, IDisposable
             );
             Check(answer.Terms.Count == some.Length, $"{answer.Terms.Count} searches for {some.Length} terms");
             Check(
-                answer.Terms.All(f => f is { Results: >= 0, Rank: null or >= 1 } && (f.Found || f.Rank is null)),
+                answer.Terms.All(f => f is null || (f is { Results: null or >= 0, Rank: null or >= 1 } && (f.Found || f.Rank is null))),
                 "a negative number of results, or a rank that cannot be"
             );
             all.AddRange(answer.Terms);
@@ -269,10 +278,10 @@ public sealed class HttpMarket : IMarket, IDisposable
 
     private static bool IsPossible(Result r) =>
         IsShort(r.Title)
-        && r.Price is >= 0 and <= HighestPrice
-        && r.Shipping is >= 0 and <= HighestPrice
-        && r.Rating is >= 0 and <= 5
-        && r.Ratings >= 0
+        && r.Price is null or (>= 0 and <= HighestPrice)
+        && r.Shipping is null or (>= 0 and <= HighestPrice)
+        && r.Rating is null or (>= 0 and <= 5)
+        && r.Ratings is null or >= 0
         && r.Views is null or >= 0;
 
     private static bool IsPossible(MarketReview r) =>
@@ -281,13 +290,13 @@ public sealed class HttpMarket : IMarket, IDisposable
     private static bool IsPossible(Measurement m) =>
         m
             is {
-                Volume: >= 0,
-                Competition: >= 0,
-                TitlesHolding: >= 0,
+                Volume: null or >= 0,
+                Competition: null or >= 0,
+                TitlesHolding: null or >= 0,
                 ClickCost: null or (>= 0 and <= HighestPrice),
-                Months.Count: <= MostMonths
+                Months: null or { Count: <= MostMonths },
             }
-        && m.Months.All(v => v >= 0);
+        && (m.Months is null || (m.From is not null && m.Months.All(v => v >= 0)));
 
     private void CheckPlace(string marketId)
     {
@@ -301,15 +310,33 @@ public sealed class HttpMarket : IMarket, IDisposable
             throw new MarketException($"The market source at {_address} gave a wrong answer: {wrong}. Nothing was changed.");
     }
 
-    private Task<T> Get<T>(string path, CancellationToken stop) => Ask<T>(new(HttpMethod.Get, path), stop);
+    private Task<T> Get<T>(string path, CancellationToken stop)
+        where T : class => Ask<T>(new(HttpMethod.Get, path), stop);
 
-    private Task<T> Post<T>(string path, object question, CancellationToken stop) =>
+    private Task<T> Post<T>(string path, object question, CancellationToken stop)
+        where T : class =>
         Ask<T>(
             new(HttpMethod.Post, path) { Content = JsonContent.Create(question, question.GetType(), options: MarketContract.Json) },
             stop
         );
 
+    private Task<T?> PostOrNull<T>(string path, object question, CancellationToken stop)
+        where T : class =>
+        AskOrNull<T>(
+            new(HttpMethod.Post, path) { Content = JsonContent.Create(question, question.GetType(), options: MarketContract.Json) },
+            stop
+        );
+
     private async Task<T> Ask<T>(HttpRequestMessage request, CancellationToken stop)
+        where T : class =>
+        await AskOrNull<T>(request, stop)
+        ?? throw new MarketException(
+            $"The market source at {_address} gave an answer that can’t be read (it is null). Nothing was changed."
+        );
+
+    // Null where the answer is JSON's null: what was asked is unknown.
+    private async Task<T?> AskOrNull<T>(HttpRequestMessage request, CancellationToken stop)
+        where T : class
     {
         using var limit = CancellationTokenSource.CreateLinkedTokenSource(stop);
         limit.CancelAfter(_timeout);
@@ -327,8 +354,7 @@ public sealed class HttpMarket : IMarket, IDisposable
                     throw new MarketException(
                         $"The market source at {_address} refused the question (status {(int)answer.StatusCode}). Nothing was changed."
                     );
-                return await answer.Content.ReadFromJsonAsync<T>(MarketContract.Json, limit.Token)
-                    ?? throw new JsonException("The answer is null.");
+                return await answer.Content.ReadFromJsonAsync<T>(MarketContract.Json, limit.Token);
             }
         }
         catch (OperationCanceledException e) when (!stop.IsCancellationRequested)

@@ -15,7 +15,7 @@ public static class MarketContract
     /// <summary>POST: <see cref="MeasureQuestion"/> to <see cref="Measurements"/>.</summary>
     public const string MeasurePath = "market/measure";
 
-    /// <summary>POST: <see cref="SearchQuestion"/> to <see cref="SearchPage"/>.</summary>
+    /// <summary>POST: <see cref="SearchQuestion"/> to <see cref="SearchPage"/>, or null where what it finds is unknown.</summary>
     public const string SearchPath = "market/search";
 
     /// <summary>POST: <see cref="ListingsQuestion"/> to <see cref="FoundListings"/>.</summary>
@@ -59,24 +59,26 @@ public static class MarketContract
     /// <param name="Remembers"><see cref="IMarket.Remembers"/>.</param>
     /// <param name="Places"><see cref="IMarket.Places"/>.</param>
     /// <param name="TermsPerDay"><see cref="IMarket.TermsPerDay"/>; may be left out.</param>
+    /// <param name="Can"><see cref="IMarket.Can"/>; left out, it can be asked everything.</param>
     public sealed record Description(
         string Name,
         bool IsSimulated,
         bool Remembers,
         IReadOnlyList<MarketPlace> Places,
-        int? TermsPerDay = null
+        int? TermsPerDay = null,
+        IReadOnlyList<MarketAbilities>? Can = null
     );
 
     /// <summary>What somebody has typed.</summary>
     public sealed record SuggestQuestion(string MarketId, string Typed, int Most);
 
-    /// <summary>What the search box offers.</summary>
-    public sealed record Suggestions(IReadOnlyList<string> Terms);
+    /// <summary>What the search box offers; null where that is unknown.</summary>
+    public sealed record Suggestions(IReadOnlyList<string>? Terms);
 
     /// <summary>Terms to measure, at most <see cref="MostTerms"/>.</summary>
     public sealed record MeasureQuestion(string MarketId, IReadOnlyList<string> Terms);
 
-    /// <summary>One measurement for each term, in the same order; null where nobody types it.</summary>
+    /// <summary>One measurement for each term, in the same order; null where nobody types it, and all members null where that is unknown.</summary>
     public sealed record Measurements(IReadOnlyList<Measurement?> Terms);
 
     /// <summary>A search.</summary>
@@ -91,14 +93,14 @@ public static class MarketContract
     /// <summary>Listings whose reviews are wanted, at most <see cref="MostListings"/>, and how many reviews of each.</summary>
     public sealed record ReviewsQuestion(string MarketId, IReadOnlyList<string> Ids, int Most);
 
-    /// <summary>The reviews of each, in the same order.</summary>
-    public sealed record FoundReviews(IReadOnlyList<IReadOnlyList<MarketReview>> Listings);
+    /// <summary>The reviews of each, in the same order; null where they are unknown.</summary>
+    public sealed record FoundReviews(IReadOnlyList<IReadOnlyList<MarketReview>?> Listings);
 
     /// <summary>Searches to look for a listing in, at most <see cref="MostTerms"/>.</summary>
     public sealed record FindQuestion(string MarketId, string Id, IReadOnlyList<string> Terms);
 
-    /// <summary>Where each search finds it, in the same order.</summary>
-    public sealed record FoundTerms(IReadOnlyList<FoundAt> Terms);
+    /// <summary>Where each search finds it, in the same order; null where that is unknown.</summary>
+    public sealed record FoundTerms(IReadOnlyList<FoundAt?> Terms);
 
     /// <summary>Days of a listing, at most <see cref="MostDays"/>, the last one included.</summary>
     public sealed record FiguresQuestion(string MarketId, string Id, DateOnly From, DateOnly To);

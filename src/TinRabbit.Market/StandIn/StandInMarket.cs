@@ -55,10 +55,17 @@ public sealed partial class StandInMarket : IMarket
     };
     private static readonly double[] CountrySizes = [1, 0.42, 0.16];
 
+    // What is made of a seed and a platform as it was given at the start: made once for all who ask.
+    private static readonly ConcurrentDictionary<(ulong Seed, string Market, Platform?), Lazy<(QueryLog Log, Catalogue? Rivals)>> Shared =
+        new();
+
+    private readonly ulong _seed;
     private readonly DeterministicRandom _random;
     private readonly TimeProvider _clock;
     private readonly ConcurrentDictionary<string, Platform> _platforms;
     private readonly ConcurrentDictionary<string, string> _kinds = new();
+
+    // The markets of platforms that were opened later.
     private readonly ConcurrentDictionary<string, Lazy<(QueryLog Log, Catalogue? Rivals)>> _made = new();
 
     // What sellers sent, by market and the ID that it has there: every state, since the index notices each in its time.
@@ -71,7 +78,7 @@ public sealed partial class StandInMarket : IMarket
     /// <param name="clock">Tells which month is the last whole one.</param>
     public StandInMarket(ulong seed, IEnumerable<Platform> platforms, TimeProvider clock)
     {
-        _random = new(seed);
+        (_seed, _random) = (seed, new(seed));
         _clock = clock;
         _platforms = new(platforms.Where(p => Trades.ContainsKey(p.Id)).Select(p => KeyValuePair.Create(p.Id, p)));
         Places = [.. Trades.Keys.Where(p => p == MarketPlace.Web || _platforms.ContainsKey(p)).SelectMany(PlacesOf)];
@@ -188,8 +195,8 @@ public sealed partial class StandInMarket : IMarket
         return found;
     }
 
-    Task<IReadOnlyList<string>> IMarket.Suggest(string marketId, string typed, int most, CancellationToken stop) =>
-        Task.FromResult(Suggest(marketId, typed, most));
+    Task<IReadOnlyList<string>?> IMarket.Suggest(string marketId, string typed, int most, CancellationToken stop) =>
+        Task.FromResult<IReadOnlyList<string>?>(Suggest(marketId, typed, most));
 
     Task<IReadOnlyList<Measurement?>> IMarket.Measure(string marketId, IReadOnlyList<string> terms, CancellationToken stop)
     {
@@ -203,21 +210,21 @@ public sealed partial class StandInMarket : IMarket
         return Task.FromResult<IReadOnlyList<Measurement?>>(measured);
     }
 
-    Task<SearchPage> IMarket.Search(string marketId, string term, int most, CancellationToken stop) =>
-        Task.FromResult(Search(marketId, term, most));
+    Task<SearchPage?> IMarket.Search(string marketId, string term, int most, CancellationToken stop) =>
+        Task.FromResult<SearchPage?>(Search(marketId, term, most));
 
     Task<IReadOnlyList<Result?>> IMarket.Listings(string marketId, IReadOnlyList<string> ids, CancellationToken stop) =>
         Task.FromResult(ListingsOf(marketId, ids));
 
-    Task<IReadOnlyList<IReadOnlyList<MarketReview>>> IMarket.Reviews(
+    Task<IReadOnlyList<IReadOnlyList<MarketReview>?>> IMarket.Reviews(
         string marketId,
         IReadOnlyList<string> ids,
         int most,
         CancellationToken stop
-    ) => Task.FromResult(ReviewsOf(marketId, ids, most));
+    ) => Task.FromResult<IReadOnlyList<IReadOnlyList<MarketReview>?>>(ReviewsOf(marketId, ids, most));
 
-    Task<IReadOnlyList<FoundAt>> IMarket.Find(string marketId, string id, IReadOnlyList<string> terms, CancellationToken stop) =>
-        Task.FromResult(Find(marketId, id, terms));
+    Task<IReadOnlyList<FoundAt?>> IMarket.Find(string marketId, string id, IReadOnlyList<string> terms, CancellationToken stop) =>
+        Task.FromResult<IReadOnlyList<FoundAt?>>(Find(marketId, id, terms));
 
     Task<IReadOnlyList<DayFigures>> IMarket.Figures(string marketId, string id, DateOnly from, DateOnly to, CancellationToken stop) =>
         Task.FromResult(Figures(marketId, id, from, to));
@@ -269,32 +276,27 @@ public sealed partial class StandInMarket : IMarket
             ? Made(place)
             : throw new KeyNotFoundException($"There is no market \"{marketId}\".");
 
-    private (QueryLog Log, Catalogue? Rivals) Made(MarketPlace place) =>
-        _made
-            .GetOrAdd(
-                place.Id,
-                id =>
-                    new(() =>
-                    {
-                        var trade = Trades[KindOf(place.PlatformId)];
-                        var vocabulary = Vocabulary.Read();
-                        var country = CountrySizes[Array.IndexOf(Vocabulary.Countries, place.Country)];
-                        var log = new QueryLog(vocabulary, place.Country, head => trade.Size * country * trade.Of(head), _random.For(id));
-                        return (
-                            log,
-                            trade.Listings == 0
-                                ? null
-                                : new Catalogue(
-                                    _platforms[place.PlatformId],
-                                    log,
-                                    vocabulary,
-                                    (int)(trade.Listings * Math.Sqrt(country)),
-                                    _random.For(id).For("rivals")
-                                )
-                        );
-                    })
-            )
-            .Value;
+    private (QueryLog Log, Catalogue? Rivals) Made(MarketPlace place)
+    {
+        var platform = _platforms.GetValueOrDefault(place.PlatformId);
+        var made = _kinds.ContainsKey(place.PlatformId)
+            ? _made.GetOrAdd(place.Id, _ => new(() => Make(place, platform)))
+            : Shared.GetOrAdd((_seed, place.Id, platform), _ => new(() => Make(place, platform)));
+        return made.Value;
+    }
+
+    private (QueryLog Log, Catalogue? Rivals) Make(MarketPlace place, Platform? platform)
+    {
+        var trade = Trades[KindOf(place.PlatformId)];
+        var vocabulary = Vocabulary.Read();
+        var country = CountrySizes[Array.IndexOf(Vocabulary.Countries, place.Country)];
+        var random = _random.For(place.Id);
+        var log = new QueryLog(vocabulary, place.Country, head => trade.Size * country * trade.Of(head), random);
+        return (
+            log,
+            trade.Listings == 0 ? null : new(platform!, log, vocabulary, (int)(trade.Listings * Math.Sqrt(country)), random.For("rivals"))
+        );
+    }
 
     private sealed record Trade(double Size, int Listings, double Rest, Dictionary<string, double> Groups)
     {

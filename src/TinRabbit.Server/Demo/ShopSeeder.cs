@@ -1,5 +1,6 @@
 using TinRabbit.Server.Listings;
 using TinRabbit.Server.Picks;
+using TinRabbit.Server.Recordings;
 using TinRabbit.Server.Shelf;
 
 namespace TinRabbit.Server.Demo;
@@ -21,7 +22,7 @@ internal sealed class ShopSeeder(IMarket market, Shelves shelves, bool demo)
         await AddTerms(db, market, shelves);
         await DemoReviews.Add(db);
         await DemoSite.Add(db, new(db));
-        await DemoHistory.Add(db, market);
+        await DemoHistory.Add(db, RecordedMarket.SourceOf(market));
     }
 
     /// <summary>Whether a database has no shop, or the demo shop without picks and untouched: programs before this one left such a database when their first start was interrupted.</summary>

@@ -1,5 +1,6 @@
 using TinRabbit.Server.Journal;
 using TinRabbit.Server.Listings;
+using TinRabbit.Server.Recordings;
 using TinRabbit.Server.Rivals;
 using TinRabbit.Server.Shelf;
 
@@ -36,7 +37,10 @@ internal sealed class MarketSetup(IMarket market, DataFolder folder, ILogger<Mar
     /// <summary>Tells a market without a connection the countries of the shop: the seller's own, then those that it has data of.</summary>
     public async Task KnowPlaces(TinContext db, CancellationToken stop)
     {
-        if (market is not OfflineMarket offline || await db.Shops.OrderBy(s => s.Id).FirstOrDefaultAsync(stop) is not { } shop)
+        if (
+            RecordedMarket.SourceOf(market) is not OfflineMarket offline
+            || await db.Shops.OrderBy(s => s.Id).FirstOrDefaultAsync(stop) is not { } shop
+        )
             return;
         // What the places are made of; counting the terms of a large shelf takes a while.
         var platforms = await db.Platforms.OrderBy(p => p.Id).Select(p => p.Id).ToListAsync(stop);

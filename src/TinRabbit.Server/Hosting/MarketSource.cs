@@ -1,6 +1,7 @@
 using TinRabbit.Market.Http;
 using TinRabbit.Market.StandIn;
 using TinRabbit.Server.Listings;
+using TinRabbit.Server.Markets;
 
 namespace TinRabbit.Server.Hosting;
 
@@ -15,6 +16,20 @@ internal static class MarketSource
 
     /// <summary>The sample data.</summary>
     public static StandInMarket StandIn(TimeProvider clock) => new(Seed, ShippedPlatforms.All, clock);
+
+    /// <summary>A folder of files.</summary>
+    /// <exception cref="StartProblem">It has no places, or a file cannot be read.</exception>
+    public static IMarket OfFolder(string folder, TimeProvider clock)
+    {
+        try
+        {
+            return new FolderMarket(folder, clock);
+        }
+        catch (MarketException e)
+        {
+            throw new StartProblem(e.Message, e);
+        }
+    }
 
     /// <summary>What a shop has without a connection: the sample data in the demo, and nothing simulated in a seller's own.</summary>
     public static IMarket Own(bool isDemo, TimeProvider clock) => isDemo ? StandIn(clock) : new OfflineMarket(clock);

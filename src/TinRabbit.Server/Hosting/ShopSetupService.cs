@@ -1,4 +1,5 @@
 using TinRabbit.Server.Demo;
+using TinRabbit.Server.Listings;
 using TinRabbit.Server.Shelf;
 
 namespace TinRabbit.Server.Hosting;
@@ -30,6 +31,8 @@ internal sealed class ShopSetupService(
             await TermImport.RemoveUnfinished(db, writes);
             TermImport.RemoveOldFiles(folder.Imports, clock.GetUtcNow().UtcDateTime);
             await markets.Remind(db, stop);
+            if (options.Shop is not null && !await db.Products.IgnoreQueryFilters().AnyAsync(stop))
+                await scope.ServiceProvider.GetRequiredService<BinderyShop>().Fill(() => markets.KnowPlaces(db, stop), stop);
         }
         catch (Exception e) when (DatabaseSetup.Explain(e, folder) is { } why)
         {

@@ -1,6 +1,7 @@
 using System.Net;
 using System.Security.Cryptography;
 using System.Security.Cryptography.X509Certificates;
+using TinRabbit.Server.Demo;
 
 namespace TinRabbit.Server.Hosting;
 
@@ -8,23 +9,27 @@ namespace TinRabbit.Server.Hosting;
 /// <param name="Port">TCP port, 1–65535.</param>
 /// <param name="Data">Folder that holds everything of the shop, as a full path.</param>
 /// <param name="Demo">Whether a first start makes the demo shop.</param>
+/// <param name="Shop">Another demo shop to make, without anything simulated: <see cref="BinderyShop.Name"/>; null for none.</param>
 /// <param name="Listen">The address to listen on; loopback unless the owner says otherwise.</param>
 /// <param name="Hosts">Names besides loopback by which browsers reach the server.</param>
 /// <param name="Certificate">A PFX file for HTTPS; null for none. Its password is read from TIN_RABBIT_CERTIFICATE_PASSWORD.</param>
 /// <param name="Proxy">The reverse proxy that adds HTTPS and is the only one to connect; null for none.</param>
 /// <param name="SetPassword">Whether to set the owner's password and stop.</param>
-/// <param name="Market">The address of a market source; null for the sample data that ships.</param>
+/// <param name="Market">The address of a market source; null for none.</param>
+/// <param name="MarketFolder">A folder of files that are a market source; null for none.</param>
 /// <param name="ServeMarket">Whether to serve the sample data as a market source, and no shop.</param>
 internal sealed record StartOptions(
     int Port,
     string Data,
     bool Demo,
+    string? Shop,
     IPAddress Listen,
     IReadOnlyList<string> Hosts,
     string? Certificate,
     IPAddress? Proxy,
     bool SetPassword,
     Uri? Market,
+    string? MarketFolder,
     bool ServeMarket
 )
 {
@@ -61,23 +66,29 @@ internal sealed record StartOptions(
         return new(
             ReadPort(given["port"]),
             Path.GetFullPath(data),
-            Flag(given, "demo"),
+            Flag(given, "demo") && ReadShop(given["shop"]) is null,
+            ReadShop(given["shop"]),
             ReadAddress(given["listen"], "listen") ?? IPAddress.Loopback,
             [.. (given["host"] ?? "").Split(',', StringSplitOptions.TrimEntries | StringSplitOptions.RemoveEmptyEntries)],
             certificate,
             ReadAddress(given["proxy"], "proxy"),
             Flag(given, "set-password"),
-            ReadMarket(given["market"]),
+            ReadFolder(given["market"]) is null ? ReadMarket(given["market"]) : null,
+            ReadFolder(given["market"]),
             Flag(given, "serve-market")
         );
     }
+
+    private static string? ReadFolder(string? text) => text is not null && Directory.Exists(text) ? Path.GetFullPath(text) : null;
 
     private static Uri? ReadMarket(string? text) =>
         text is null ? null
         : Uri.TryCreate(text, UriKind.Absolute, out var address)
         && address is { Scheme: "http" or "https", UserInfo: "", Query: "", Fragment: "" }
             ? address
-        : throw new StartProblem($"--market takes the address of a market source, for example http://127.0.0.1:5180, not \"{text}\".");
+        : throw new StartProblem(
+            $"--market takes the address of a market source, for example http://127.0.0.1:5180, or a folder of files, not \"{text}\"."
+        );
 
     /// <summary>Loads the certificate; null where there is none.</summary>
     /// <exception cref="StartProblem">It cannot be read.</exception>
@@ -113,6 +124,11 @@ internal sealed record StartOptions(
         if (Hosts.Count == 0 && (Proxy is not null || !IPAddress.IsLoopback(Listen)))
             throw new StartProblem($"{WayIn} needs --host NAME: the name by which browsers reach the shop.");
     }
+
+    private static string? ReadShop(string? name) =>
+        name is null or BinderyShop.Name
+            ? name
+            : throw new StartProblem($"--shop takes {BinderyShop.Name}, the other demo shop, not \"{name}\".");
 
     private static int ReadPort(string? given) =>
         given is null ? 5170

@@ -1,5 +1,6 @@
 using Microsoft.AspNetCore.Hosting.Server;
 using Microsoft.AspNetCore.Hosting.Server.Features;
+using TinRabbit.Server.Files.Html.Reading;
 using TinRabbit.Server.Listings;
 using TinRabbit.Server.Picks;
 using TinRabbit.Server.Shelf;
@@ -8,7 +9,7 @@ namespace TinRabbit.Server.Hosting;
 
 /// <summary>
 /// After the start, while nobody asks yet: weighs a listing, so that the first key does not wait for its query to be compiled, and reads the
-/// words of claims and the shelves that were used last. Nothing depends on it; what fails is logged.
+/// words of claims and the shelves that were used last, and a page, so that the first one that is brought in is quick. Nothing depends on it; what fails is logged.
 /// </summary>
 internal sealed class WarmUpService(
     IServiceScopeFactory scopes,
@@ -22,18 +23,23 @@ internal sealed class WarmUpService(
 {
     private const int ShelvesRead = 4;
 
+    private const string FirstPage =
+        "<h1>1–2 of 2 results for “a”</h1><ul><li><a href=/1><h3>One of two</h3></a><p>$1.00</p></li><li><a href=/2><h3>Two of two</h3></a><p>$2.00</p></li></ul>";
+
     protected override async Task ExecuteAsync(CancellationToken stop)
     {
         try
         {
             await Started(stop);
             var words = Task.Run(Facets.Load, stop);
+            var reader = Task.Run(() => PageReader.Read(FirstPage, null, null, stop), stop);
             await using var scope = scopes.CreateAsyncScope();
             var db = scope.ServiceProvider.GetRequiredService<TinContext>();
             if (options.OnlyThisComputer && server.Features.Get<IServerAddressesFeature>()?.Addresses.FirstOrDefault() is { } address)
                 await WeighOnce(db, address, stop);
             await ReadShelves(db, stop);
             await words;
+            await reader;
         }
         catch (OperationCanceledException) { }
         catch (Exception e)

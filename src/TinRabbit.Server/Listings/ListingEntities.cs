@@ -41,6 +41,13 @@ internal sealed class ListingEntities : IEntities
             listing.HasMany(l => l.Versions).WithOne().HasForeignKey(v => v.ListingId);
             listing.Property(l => l.Revision).IsConcurrencyToken();
             listing.Property(l => l.Copy).IsText();
+            listing.Property(l => l.Details).IsJson();
+        });
+        model.Entity<UploadShapeRow>(shape =>
+        {
+            shape.ToTable("UploadShapes");
+            shape.HasIndex(s => s.PlatformId);
+            shape.Property(s => s.Columns).IsJson();
         });
         model.Entity<VersionRow>(version =>
         {

@@ -32,4 +32,7 @@ public sealed class ListingRow : IRestored
         await db.Listings.AnyAsync(l => l.ProductId == ProductId && l.PlatformId == PlatformId, stop)
             ? "The product has a new listing on this platform. Delete it first, then undo."
             : null;
+
+    /// <summary>What the marketplace's own export says of it beside its text; null where none was imported.</summary>
+    public ListingDetails? Details { get; set; }
 }

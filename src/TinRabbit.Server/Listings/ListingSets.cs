@@ -9,6 +9,7 @@ public static class ListingSets
         public DbSet<ProductRow> Products => db.Set<ProductRow>();
         public DbSet<PlatformRow> Platforms => db.Set<PlatformRow>();
         public DbSet<ListingRow> Listings => db.Set<ListingRow>();
+        public DbSet<UploadShapeRow> UploadShapes => db.Set<UploadShapeRow>();
         public DbSet<VersionRow> Versions => db.Set<VersionRow>();
         public DbSet<TakeRow> Takes => db.Set<TakeRow>();
         public DbSet<AsideRow> Asides => db.Set<AsideRow>();

@@ -19,7 +19,7 @@ public sealed class LookupBudget(IMarket market) : IDisposable
     /// <returns>How many of them may be asked for: all of them without a limit, none without a connection.</returns>
     public async Task<int> Take(TinContext db, int wanted, LookupPurpose purpose, CancellationToken stop)
     {
-        if (!market.IsConnected)
+        if (!market.Can.HasFlag(MarketAbilities.Measure))
             return 0;
         if (PerDay is not { } perDay || wanted == 0)
             return wanted;

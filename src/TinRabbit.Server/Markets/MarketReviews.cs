@@ -18,9 +18,9 @@ internal sealed class MarketReviews(IMarket market, TopListings top) : IDisposab
             return kept.Reviews;
         try
         {
-            var ids = (await top.Of(marketId, term, stop)).Results.Select(r => r.Id).OfType<string>().ToList();
+            var ids = (await top.Of(marketId, term, stop))?.Results.Select(r => r.Id).OfType<string>().ToList() ?? [];
             var found = await market.Reviews(marketId, ids, MostOfEach, stop);
-            return _kept.Set((marketId, term), (now, [.. found.SelectMany(l => l).Select(r => new Review(r.Text, r.Stars))])).Reviews;
+            return _kept.Set((marketId, term), (now, [.. found.SelectMany(l => l ?? []).Select(r => new Review(r.Text, r.Stars))])).Reviews;
         }
         catch (MarketException)
         {

@@ -13,6 +13,11 @@ internal static class ResultCopy
             copy[tags.Key] = new FieldValue.Items(result.Tags);
         if (platform.Role("bullets") is { } bullets && result.Bullets is { Count: > 0 } lines)
             copy[bullets.Key] = new FieldValue.Items(lines);
+        if (
+            result.Description is { Length: > 0 } description
+            && platform.Role("body") is { Shape: FieldShape.Text or FieldShape.Line } body
+        )
+            copy[body.Key] = new FieldValue.Text(description);
         foreach (var field in platform.Fields.Where(f => f.Shape == FieldShape.Choices))
         {
             var filled = field

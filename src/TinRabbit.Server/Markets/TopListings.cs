@@ -13,14 +13,16 @@ internal sealed class TopListings(IMarket market) : IDisposable
 
     private readonly BoundedCache<(string Market, string Term), (DateTime At, SearchPage Page)> _kept = new(MostKept);
 
-    /// <summary>What the market finds.</summary>
+    /// <summary>What the market finds; null where that is unknown.</summary>
     /// <exception cref="MarketException">The market does not answer.</exception>
-    public async Task<SearchPage> Of(string marketId, string term, CancellationToken stop)
+    public async Task<SearchPage?> Of(string marketId, string term, CancellationToken stop)
     {
         var now = market.Now;
         if (_kept.TryGet((marketId, term), out var kept) && now - kept.At < Fresh)
             return kept.Page;
-        return _kept.Set((marketId, term), (now, await market.Search(marketId, term, Asked, stop))).Page;
+        var page = await market.Search(marketId, term, Asked, stop);
+        // What the seller brings in counts at once.
+        return page is { Seen: null } ? _kept.Set((marketId, term), (now, page)).Page : page;
     }
 
     /// <inheritdoc/>

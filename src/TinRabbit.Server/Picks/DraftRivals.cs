@@ -22,7 +22,8 @@ internal static class DraftRivals
             return [];
         try
         {
-            var results = (await top.Of(marketId, term, stop)).Results;
+            // Only listings whose attributes are known say how many fill one.
+            var results = (await top.Of(marketId, term, stop))?.Ranked().Where(r => r.Attributes.Count > 0).ToList() ?? [];
             return
             [
                 .. results

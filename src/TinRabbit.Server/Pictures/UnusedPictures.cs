@@ -17,6 +17,7 @@ internal static partial class UnusedPictures
         ("Listings", "Copy"),
         ("Versions", "Copy"),
         ("Sent", "Copy"),
+        ("Recordings", "Page"),
     ];
 
     /// <summary>Removes them.</summary>

@@ -23,6 +23,9 @@ public sealed class ReviewRow : IDeletable
     /// <summary>The day it was written; null where it is not known.</summary>
     public DateOnly? At { get; set; }
 
+    /// <summary>Who wrote it; empty where that is not known.</summary>
+    public string Author { get; set; } = "";
+
     /// <summary>Where it came from, as it is shown.</summary>
     public required string Source { get; set; }
 }

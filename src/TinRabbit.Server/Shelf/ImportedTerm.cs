@@ -9,5 +9,6 @@ public readonly record struct ImportedTerm(
     long? Competition,
     long? TitlesHolding,
     decimal? ClickCost,
-    int[]? Months
+    int[]? Months,
+    int? Popularity = null
 );

@@ -5,6 +5,7 @@ namespace TinRabbit.Server.Shelf;
 /// <param name="VolumeBelow">Where the volume is unknown, the bound that it is known to be below; null where nothing is known.</param>
 /// <param name="Competition">Competing listings; null when unknown.</param>
 /// <param name="TitlesHolding">Listings whose title holds the phrase; null when unknown.</param>
+/// <param name="Popularity">Its rank among the terms that are searched for, from 1; null when unknown.</param>
 /// <param name="ClickCost">Cost per click; null when unknown.</param>
 /// <param name="Headroom">0–100, 50 being typical; null when unknown.</param>
 /// <param name="Band">Its supply against the market's shelf; null when unknown.</param>
@@ -20,6 +21,7 @@ public sealed record Measured(
     long? Competition,
     long? TitlesHolding,
     decimal? ClickCost,
+    int? Popularity,
     double? Headroom,
     Band? Band,
     IReadOnlyList<int>? Months,
@@ -31,7 +33,7 @@ public sealed record Measured(
 )
 {
     /// <summary>Nothing is known.</summary>
-    public static readonly Measured Nothing = new(null, null, null, null, null, null, null, null, null, null, null, [], []);
+    public static readonly Measured Nothing = new(null, null, null, null, null, null, null, null, null, null, null, null, [], []);
 
     /// <summary>Sees a term against what is typical of its market, and against the other forms of it on the shelf.</summary>
     public static Measured Of(TermRow? term, ShelfColumns shelf)
@@ -57,6 +59,7 @@ public sealed record Measured(
             r.Competition,
             r.TitlesHolding,
             r.ClickCost,
+            r.Popularity,
             norm.HeadroomOf(r.Volume, r.Competition, r.TitlesHolding),
             norm.BandOf(norm.SupplyOf(r.Competition, r.TitlesHolding)),
             r.Months,

@@ -18,6 +18,9 @@ public enum NumberField
     [JsonStringEnumMemberName("clickCost")]
     ClickCost,
 
+    [JsonStringEnumMemberName("popularity")]
+    Popularity,
+
     [JsonStringEnumMemberName("months")]
     Months,
 }

@@ -13,6 +13,9 @@ public sealed class ReadingRow : IWeighed
     public long? TitlesHolding { get; set; }
     public decimal? ClickCost { get; set; }
 
+    /// <summary>Its rank among the terms that are searched for, from 1: what a market says that publishes no searches.</summary>
+    public int? Popularity { get; set; }
+
     /// <summary>Searches by month, oldest first.</summary>
     public IReadOnlyList<int>? Months { get; set; }
     public DateOnly? From { get; set; }
@@ -34,6 +37,8 @@ public sealed class ReadingRow : IWeighed
             TitlesHolding = old.TitlesHolding;
         if (Take(NumberField.ClickCost, ClickCost is null, old.ClickCost is not null))
             ClickCost = old.ClickCost;
+        if (Take(NumberField.Popularity, Popularity is null, old.Popularity is not null))
+            Popularity = old.Popularity;
         if (Take(NumberField.Months, Months is null, old.Months is not null))
             (Months, From) = (old.Months, old.From);
         Kept = kept.Count > 0 ? kept : null;

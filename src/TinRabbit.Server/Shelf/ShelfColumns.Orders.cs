@@ -74,7 +74,8 @@ public sealed partial class ShelfColumns
     private double Value(ShelfOrder by, int row) =>
         by switch
         {
-            ShelfOrder.Volume => Volumes[row],
+            // Below all that have searches, those whose rank is known: the most popular first.
+            ShelfOrder.Volume => double.IsNaN(Volumes[row]) ? -Popularities[row] : Volumes[row],
             ShelfOrder.Competition => Competitions[row],
             ShelfOrder.TitlesHolding => _numbers[2][row],
             ShelfOrder.ClickCost => _numbers[3][row],

@@ -28,7 +28,7 @@ public sealed partial class ShelfColumns
     private byte[] _text = new byte[1 << 12];
     private int[] _starts = new int[65];
     private int[] _ids = new int[64];
-    private readonly double[][] _numbers = [.. Enumerable.Range(0, 6).Select(_ => new double[64])];
+    private readonly double[][] _numbers = [.. Enumerable.Range(0, 7).Select(_ => new double[64])];
     private ulong[] _lowPairs = new ulong[64];
     private ulong[] _highPairs = new ulong[64];
     private ushort[] _sources = new ushort[64];
@@ -63,6 +63,7 @@ public sealed partial class ShelfColumns
     private double[] Competitions => _numbers[1];
     private double[] Titles => _numbers[2];
     private double[] Headrooms => _numbers[5];
+    private double[] Popularities => _numbers[6];
 
     /// <summary>The row of a key; −1 where it is not on the shelf.</summary>
     public int RowOf(string key)
@@ -84,7 +85,8 @@ public sealed partial class ShelfColumns
             _numbers[2][row],
             _numbers[3][row],
             _numbers[4][row],
-            _sourceNames[_sources[row]]
+            _sourceNames[_sources[row]],
+            Popularities[row]
         );
 
     /// <summary>Adds a term, or gives the one with its key new numbers.</summary>
@@ -102,7 +104,8 @@ public sealed partial class ShelfColumns
             line.TitlesHolding,
             line.ClickCost,
             line.Day,
-            line.Source
+            line.Source,
+            line.Popularity
         );
     }
 
@@ -115,7 +118,8 @@ public sealed partial class ShelfColumns
         double titlesHolding,
         double clickCost,
         double day,
-        string source
+        string source,
+        double popularity = double.NaN
     )
     {
         var at = Slot(key);
@@ -136,6 +140,7 @@ public sealed partial class ShelfColumns
             clickCost,
             day
         );
+        Popularities[row] = popularity;
         Headrooms[row] = Headroom(row);
         if (!_sourceNumbers.TryGetValue(source, out var number))
         {

@@ -3,6 +3,7 @@ namespace TinRabbit.Server.Shelf;
 /// <summary>One row of a shelf as it is kept in memory.</summary>
 /// <param name="Key">The term's words.</param>
 /// <param name="Volume">NaN where unknown, as the other numbers.</param>
+/// <param name="Popularity">Its rank among the terms that are searched for, from 1.</param>
 /// <param name="Day">Days since 1970 that it was measured; NaN where nobody has.</param>
 public readonly record struct ShelfLine(
     int Id,
@@ -12,7 +13,8 @@ public readonly record struct ShelfLine(
     double TitlesHolding,
     double ClickCost,
     double Day,
-    string Source
+    string Source,
+    double Popularity = double.NaN
 )
 {
     /// <summary>A term with its reading.</summary>
@@ -27,7 +29,8 @@ public readonly record struct ShelfLine(
                 r.TitlesHolding ?? double.NaN,
                 r.ClickCost is { } c ? (double)c : double.NaN,
                 DayOf(r.TakenAt),
-                r.Source
+                r.Source,
+                r.Popularity ?? double.NaN
             );
 
     internal static double DayOf(DateTime at) => Math.Floor((at - DateTime.UnixEpoch).TotalDays);

@@ -9,7 +9,7 @@ internal static class ShelfReader
     public static void Read(ShelfColumns shelf, sqlite3 database, string marketId, CancellationToken stop)
     {
         const string Rows =
-            "SELECT t.Id, t.Key, IFNULL(r.Volume, -1), IFNULL(r.Competition, -1), IFNULL(r.TitlesHolding, -1), IFNULL(r.ClickCost, -1), r.TakenAt, r.Source FROM Terms t NOT INDEXED LEFT JOIN Readings r ON r.Id = t.ReadingId WHERE t.MarketId = ?1";
+            "SELECT t.Id, t.Key, IFNULL(r.Volume, -1), IFNULL(r.Competition, -1), IFNULL(r.TitlesHolding, -1), IFNULL(r.ClickCost, -1), r.TakenAt, r.Source, IFNULL(r.Popularity, -1) FROM Terms t NOT INDEXED LEFT JOIN Readings r ON r.Id = t.ReadingId WHERE t.MarketId = ?1";
         if (raw.sqlite3_prepare_v2(database, Rows, out var rows) != raw.SQLITE_OK)
             throw new InvalidOperationException(raw.sqlite3_errmsg(database).utf8_to_string());
         using (rows)
@@ -38,7 +38,17 @@ internal static class ShelfReader
                     source = Encoding.UTF8.GetString(sourceOf);
                 }
 
-                shelf.Set(Sqlite.Int(statement, 0), Sqlite.Text(statement, 1), Number(2), Number(3), Number(4), Number(5), day, source);
+                shelf.Set(
+                    Sqlite.Int(statement, 0),
+                    Sqlite.Text(statement, 1),
+                    Number(2),
+                    Number(3),
+                    Number(4),
+                    Number(5),
+                    day,
+                    source,
+                    Number(8)
+                );
                 if (shelf.Count % 65536 == 0)
                     stop.ThrowIfCancellationRequested();
             }

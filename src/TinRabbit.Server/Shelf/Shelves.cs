@@ -249,7 +249,9 @@ public sealed class Shelves(IMarket market, DataVersion commits, LookupBudget bu
         var measured = allowed == 0 ? [] : await market.Measure(marketId, [.. stale.Take(allowed).Select(t => t.Text)], stop);
         await unknownTerms.Add(db, marketId, [.. stale.Zip(measured).Where(t => t.Second is null).Select(t => t.First.Key)], purpose, stop);
         var found = stale
-            .Select((t, i) => new Found(t.Text, i < allowed && measured[i] is { } m ? ReadingOf(m, db.Now) : null))
+            .Select(
+                (t, i) => new Found(t.Text, i < allowed && measured[i] is { } m && m != Measurement.Unknown ? ReadingOf(m, db.Now) : null)
+            )
             .Where(f => isAsked || f.Reading is not null)
             .ToList();
         var terms = found.Count > 0 ? await Save(db, marketId, found, stop, settle, keepsByHand: true) : [];

@@ -24,23 +24,39 @@ public sealed class TinContext(
     /// <summary>Saves when no other writer is in between; then tells what was changed.</summary>
     public override async Task<int> SaveChangesAsync(bool acceptAllChangesOnSuccess, CancellationToken cancellationToken = default)
     {
-        var (isWeighed, isOfPages) = (Changes<IWeighed>(), Changes<IOfPages>());
-        using var turn = _inTransaction || writes is null ? null : await Enter(writes, cancellationToken);
-        var saved = await base.SaveChangesAsync(acceptAllChangesOnSuccess, cancellationToken);
-        if (isWeighed && !_inTransaction)
-            commits?.Bump();
-        if (isOfPages && !_inTransaction)
-            commits?.BumpPages();
-        return saved;
+        // Every tracked row is compared once, and not again for each question.
+        ChangeTracker.DetectChanges();
+        ChangeTracker.AutoDetectChangesEnabled = false;
+        try
+        {
+            var (isWeighed, isOfPages) = (Changes<IWeighed>(), Changes<IOfPages>());
+            using var turn = _inTransaction || writes is null ? null : await Enter(writes, cancellationToken);
+            var saved = await base.SaveChangesAsync(acceptAllChangesOnSuccess, cancellationToken);
+            if (isWeighed && !_inTransaction)
+                commits?.Bump();
+            if (isOfPages && !_inTransaction)
+                commits?.BumpPages();
+            return saved;
+        }
+        finally
+        {
+            ChangeTracker.AutoDetectChangesEnabled = true;
+        }
 
         bool Changes<T>()
             where T : class =>
             ChangeTracker.Entries<T>().Any(e => e.State is EntityState.Added or EntityState.Modified or EntityState.Deleted);
     }
 
-    /// <summary>Runs several saves as one: all or nothing, with no other writer in between.</summary>
+    /// <summary>Runs several saves as one: all or nothing, with no other writer in between. Within another such write it is a part of that.</summary>
     public async Task InOneWrite(Func<Task> write, CancellationToken stop)
     {
+        if (_inTransaction)
+        {
+            await write();
+            return;
+        }
+
         using (writes is null ? null : await Enter(writes, stop))
         {
             _inTransaction = true;
@@ -58,6 +74,14 @@ public sealed class TinContext(
 
         commits?.Bump();
         commits?.BumpPages();
+    }
+
+    /// <summary>Lets go of saved rows that are not needed again: every save compares all that it holds.</summary>
+    public void Release<T>()
+        where T : class
+    {
+        foreach (var entry in ChangeTracker.Entries<T>().Where(e => e.State is EntityState.Unchanged).ToList())
+            entry.State = EntityState.Detached;
     }
 
     /// <summary>Forgets what was read, to read it again.</summary>

@@ -18,15 +18,39 @@ public sealed record DigRequest(string MarketId, [Term] string Text, int? Parent
 /// <param name="Of">Steps in all.</param>
 /// <param name="Rows">The term, then suggestions in the market's order, then what sellers use.</param>
 /// <param name="Norm">Statistics of the market's shelf, the basis of headroom and competition bands.</param>
-public sealed record DigPart(int StepId, string Key, string? Doing, int Done, int Of, IReadOnlyList<DugTerm> Rows, MarketStatistics Norm);
+/// <param name="Known">What is known of the term in this market; null until everything is there.</param>
+public sealed record DigPart(
+    int StepId,
+    string Key,
+    string? Doing,
+    int Done,
+    int Of,
+    IReadOnlyList<DugTerm> Rows,
+    MarketStatistics Norm,
+    DugSources? Known = null
+);
+
+/// <summary>What is known of a term in a market.</summary>
+/// <param name="HasSuggestions">Whether what the search box offers is known.</param>
+/// <param name="Suggested">When the seller saw what it offers; null where the source was asked, or where it is unknown.</param>
+/// <param name="Results">What the search finds; null where that is unknown.</param>
+public sealed record DugSources(bool HasSuggestions, SeenAt? Suggested, DugResults? Results);
+
+/// <summary>What a search finds.</summary>
+/// <param name="Found">Listings in all; null where the market does not say it.</param>
+/// <param name="Looked">Listings that were read, ads with them.</param>
+/// <param name="Ads">How many of them are ads.</param>
+/// <param name="Seen">When the seller saw them; null where the source was asked.</param>
+public sealed record DugResults(long? Found, int Looked, int Ads, SeenAt? Seen);
 
 /// <summary>A term that a dig found.</summary>
 /// <param name="Text">As typed.</param>
 /// <param name="Key">Its words.</param>
 /// <param name="Typed">Place among the suggestions, from 1; null where it was not suggested.</param>
+/// <param name="Related">Place among the related searches of its results, from 1; null where it is none of them.</param>
 /// <param name="Sellers">How the top 100 use it; null where none does, or before they were looked at.</param>
 /// <param name="Numbers">Its numbers in the market.</param>
-public sealed record DugTerm(string Text, string Key, int? Typed, SellersUse? Sellers, Measured Numbers);
+public sealed record DugTerm(string Text, string Key, int? Typed, int? Related, SellersUse? Sellers, Measured Numbers);
 
 /// <summary>One step of a trail.</summary>
 /// <param name="Picked">How many of the product's picks were taken from there.</param>
@@ -41,6 +65,7 @@ internal static class DigApi
         api.MapGet("/products/{id:int}/trail/{marketId}", GetTrail);
         api.MapDelete("/products/{id:int}/trail/{stepId:int}", DeleteStep);
         api.MapGet("/markets/{marketId}/suggest", Suggest);
+        api.MapGet("/products/{id:int}/lookups/{marketId}", GetLookUps);
     }
 
     private static async Task<NdJson<DigPart>> Dig(int id, DigRequest request, TinContext db, TermDig digging, CancellationToken stop)
@@ -69,7 +94,10 @@ internal static class DigApi
     }
 
     private static async Task<IReadOnlyList<string>> Suggest(string marketId, string typed, IMarket market, CancellationToken stop) =>
-        await market.Suggest(marketId, typed, 8, stop);
+        await market.Suggest(marketId, typed, 8, stop) ?? [];
+
+    private static async Task<LookUpsView> GetLookUps(int id, string marketId, TinContext db, LookUps lookUps, CancellationToken stop) =>
+        await lookUps.Of(await db.Products.AsNoTracking().FirstOrDefaultAsync(p => p.Id == id, stop).OrNotThere(), marketId, stop);
 
     // Its children stay, and show under the step above until it comes back.
     private static async Task<Changed> DeleteStep(int id, int stepId, TinContext db, ChangeLog changes, CancellationToken stop)

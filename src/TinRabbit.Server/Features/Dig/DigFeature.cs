@@ -1,3 +1,5 @@
+using TinRabbit.Server.Drops;
+
 namespace TinRabbit.Server.Features.Dig;
 
 /// <summary>Dig: the shelf, terms, imports and measuring.</summary>
@@ -5,7 +7,11 @@ internal sealed class DigFeature : IFeature
 {
     public void AddServices(IServiceCollection services)
     {
+        services.AddScoped<IDropKind, ResultsDrop>();
+        services.AddScoped<IDropKind, SuggestionsDrop>();
+        services.AddScoped<IDropKind, TermsDrop>();
         services.AddSingleton<MeasuringService>();
+        services.AddScoped<LookUps>();
         services.AddScoped<RelatedTerms>();
         services.AddScoped<TermDetails>();
         services.AddScoped<TermDig>();

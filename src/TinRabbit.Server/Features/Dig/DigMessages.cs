@@ -1,3 +1,5 @@
+using TinRabbit.Server.Files.Tables;
+
 namespace TinRabbit.Server.Features.Dig;
 
 /// <summary>What Dig says: changes to the shelf, and the steps of what takes a while.</summary>
@@ -30,6 +32,20 @@ internal static class DigMessages
     public static string Suggesting(string head, string letter) => $"Getting suggestions for “{head} {letter}…”";
 
     public const string ReadingSellers = "Reading the top 100 listings";
+
+    /// <summary>What a column of a table of terms holds.</summary>
+    public static string NameOf(ColumnRole role) =>
+        role switch
+        {
+            ColumnRole.Term => "Term",
+            ColumnRole.Volume => "Searches/mo",
+            ColumnRole.Competition => "Competing listings",
+            ColumnRole.TitlesHolding => "Exact-title matches",
+            ColumnRole.ClickCost => "CPC",
+            ColumnRole.Popularity => "Popularity rank",
+            ColumnRole.Month => "Month",
+            _ => "Not used",
+        };
 
     private static string Named(IReadOnlyList<string> texts) => texts.Count == 1 ? $"“{texts[0]}”" : $"{texts.Count:#,0} terms";
 }

@@ -28,7 +28,8 @@ public sealed record ImportedView(
     long? Competition,
     long? TitlesHolding,
     decimal? ClickCost,
-    IReadOnlyList<int>? Months
+    IReadOnlyList<int>? Months,
+    int? Popularity
 );
 
 /// <summary>Another way to read an uploaded file: a complete description, or an encoding and a delimiter to guess the rest from.</summary>
@@ -218,7 +219,18 @@ internal static class ImportApi
             new FileInfo(file).Length,
             look,
             TableRows.First(file, look, RowsShown),
-            [.. terms.Select(t => new ImportedView(t.Row, t.Text, t.Volume, t.Competition, t.TitlesHolding, t.ClickCost, t.Months))],
+            [
+                .. terms.Select(t => new ImportedView(
+                    t.Row,
+                    t.Text,
+                    t.Volume,
+                    t.Competition,
+                    t.TitlesHolding,
+                    t.ClickCost,
+                    t.Months,
+                    t.Popularity
+                )),
+            ],
             [.. bad.Take(RowsShown)]
         );
     }

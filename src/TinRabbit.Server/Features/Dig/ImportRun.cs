@@ -70,7 +70,9 @@ internal static class ImportRun
                     stop.ThrowIfCancellationRequested();
                     foreach (var t in batch)
                     {
-                        import.Add(new(t.Text, t.Key, t.Volume, t.VolumeBelow, t.Competition, t.TitlesHolding, t.ClickCost, t.Months));
+                        import.Add(
+                            new(t.Text, t.Key, t.Volume, t.VolumeBelow, t.Competition, t.TitlesHolding, t.ClickCost, t.Months, t.Popularity)
+                        );
                         bounds += t.Bounds;
                     }
 

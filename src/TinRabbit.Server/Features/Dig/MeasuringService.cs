@@ -44,7 +44,8 @@ internal sealed class MeasuringService(
     /// <summary>Whether it is at work, or about to look at what has changed.</summary>
     public bool IsRunning => IsBehind && _state.Problem is null;
 
-    private bool IsBehind => !_isStopped && market.IsConnected && (options.Demo || !market.IsSimulated) && _state.Seen != Now;
+    private bool IsBehind =>
+        !_isStopped && market.Can.HasFlag(MarketAbilities.Measure) && (options.Demo || !market.IsSimulated) && _state.Seen != Now;
 
     // What is left to do changes with the data, and with the budget of another day.
     private (long Changes, DateOnly Day) Now => (changes.Count, DateOnly.FromDateTime(clock.GetUtcNow().UtcDateTime));

@@ -5,9 +5,9 @@ namespace TinRabbit.Server.Features.Dig;
 /// <summary>Everything known about one term in one market.</summary>
 /// <param name="Year">The shape of its year; null with less than twelve months of history.</param>
 /// <param name="Family">Its spelling variants with searches, the most searched first.</param>
-/// <param name="Seen">The search results for it; null where the market shows no listings.</param>
+/// <param name="Seen">The search results for it; null where they are unknown, or where the market shows no listings.</param>
 /// <param name="Readings">All readings, the one that counts first.</param>
-/// <param name="Pages">The pages that a web search finds; null where the market has listings.</param>
+/// <param name="Pages">The pages that a web search finds; null where they are unknown, or where the market has listings.</param>
 /// <param name="Headroom">How its headroom was worked out; null where a number that it needs is unknown or the volume is 0.</param>
 public sealed record TermView(
     string Text,
@@ -42,10 +42,11 @@ public sealed record NamedYear(
 public sealed record FamilyMember(string Text, string Key, long? Volume, long? Competition, bool Strongest);
 
 /// <summary>The search results of a term.</summary>
-/// <param name="Found">Listings found.</param>
-/// <param name="Looked">How many of them the figures below are of.</param>
-/// <param name="Prices">Lowest, quartiles and highest.</param>
-/// <param name="ShippingIncluded">Share with shipping included, 0–1.</param>
+/// <param name="Found">Listings found; null where the market does not say it.</param>
+/// <param name="Looked">How many of them the figures below are of, ads left out.</param>
+/// <param name="Ads">How many ads are among them.</param>
+/// <param name="Prices">Lowest, quartiles and highest; empty where no price is known.</param>
+/// <param name="ShippingIncluded">Share with shipping included, 0–1; null where that is unknown, as for all figures below.</param>
 /// <param name="Ratings">Median number of ratings.</param>
 /// <param name="Stars">Mean stars.</param>
 /// <param name="Photos">Mean number of photos.</param>
@@ -53,18 +54,23 @@ public sealed record FamilyMember(string Text, string Key, long? Volume, long? C
 /// <param name="Occupancy">Mean share of nights taken; null where the market sells things.</param>
 /// <param name="First">The first results.</param>
 /// <param name="Words">Words and short phrases that several of the titles and tags use.</param>
+/// <param name="Related">Related searches that the page offers.</param>
+/// <param name="Seen">When the seller saw them; null where the market answered just now.</param>
 public sealed record SeenResults(
-    long Found,
+    long? Found,
     int Looked,
+    int Ads,
     IReadOnlyList<decimal> Prices,
-    double ShippingIncluded,
-    double Ratings,
-    double Stars,
-    double Photos,
+    double? ShippingIncluded,
+    double? Ratings,
+    double? Stars,
+    double? Photos,
     double? Sales,
     double? Occupancy,
     IReadOnlyList<Result> First,
-    IReadOnlyList<UsedWord> Words
+    IReadOnlyList<UsedWord> Words,
+    IReadOnlyList<string> Related,
+    SeenAt? Seen
 );
 
 /// <summary>A word or phrase, and how many of the results use it.</summary>

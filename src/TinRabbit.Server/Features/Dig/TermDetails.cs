@@ -26,7 +26,9 @@ internal sealed class TermDetails(TinContext db, IMarket market, Shelves shelves
             numbers,
             YearOf(numbers),
             FamilyOf(forms, key, terms),
-            isWeb ? null : Seen(await market.Search(place.Id, key, TopResults, stop), key),
+            isWeb ? null
+                : await market.Search(place.Id, key, TopResults, stop) is { } page ? Seen(page, key)
+                : null,
             term is null ? [] : await ReadingsOf(term, stop),
             norm,
             TermMeasures.ExplainHeadroom(numbers.Volume, norm.SupplyOf(numbers.Competition, numbers.TitlesHolding), norm.Centre),
@@ -156,10 +158,8 @@ internal sealed class TermDetails(TinContext db, IMarket market, Shelves shelves
 
     private static SeenResults Seen(SearchPage page, string key)
     {
-        var all = page.Results;
-        if (all.Count == 0)
-            return new(page.Found, 0, [], 0, 0, 0, 0, null, null, [], []);
-        var prices = all.Select(r => r.Price + r.Shipping).Order().ToArray();
+        var all = page.Ranked().ToList();
+        var prices = all.Where(r => r.Price is not null).Select(r => r.Price!.Value + (r.Shipping ?? 0)).Order().ToArray();
         decimal At(double share) => prices[(int)Math.Round(share * (prices.Length - 1))];
         // Leaves out the words of the term itself.
         var own = key.Split(' ').ToHashSet();
@@ -167,12 +167,13 @@ internal sealed class TermDetails(TinContext db, IMarket market, Shelves shelves
         return new(
             page.Found,
             all.Count,
-            [At(0), At(0.25), At(0.5), At(0.75), At(1)],
-            all.Count(r => r.Shipping == 0) / (double)all.Count,
-            Median(all.Select(r => (double)r.Ratings)),
+            page.Results.Count - all.Count,
+            prices.Length == 0 ? [] : [At(0), At(0.25), At(0.5), At(0.75), At(1)],
+            all.Exists(r => r.Shipping is not null) ? all.Count(r => r.Shipping == 0) / (double)all.Count : null,
+            Median(all.Select(r => (double?)r.Ratings)),
             all.Average(r => r.Rating),
             all.Average(r => r.Photos),
-            all[0].Sales is null ? null : Median(all.Select(r => (double)r.Sales!)),
+            Median(all.Select(r => (double?)r.Sales)),
             all.Average(r => r.Occupancy),
             [.. all.Take(ResultsShown)],
             [
@@ -180,9 +181,11 @@ internal sealed class TermDetails(TinContext db, IMarket market, Shelves shelves
                     .Zip(SellersUse.Of(page, words), (w, u) => new UsedWord(w, u?.Count ?? 0))
                     .OrderByDescending(w => w.Count)
                     .Take(WordsShown),
-            ]
+            ],
+            page.Related,
+            page.Seen
         );
 
-        static double Median(IEnumerable<double> values) => QuickSelect.Median([.. values])!.Value;
+        static double? Median(IEnumerable<double?> values) => QuickSelect.Median([.. values.OfType<double>()]);
     }
 }

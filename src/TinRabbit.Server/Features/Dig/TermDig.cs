@@ -1,4 +1,5 @@
 using System.Runtime.CompilerServices;
+using TinRabbit.Server.Recordings;
 using TinRabbit.Server.Shelf;
 
 namespace TinRabbit.Server.Features.Dig;
@@ -20,9 +21,10 @@ internal sealed class TermDig(TinContext db, IMarket market, Shelves shelves)
         var dug = new Dug(key, head);
         if (!market.IsConnected)
         {
-            // Nobody can be asked: what is known of the term itself is all.
-            var (known, shelf) = await Rows(marketId, dug, [key], settle: true, stop);
-            yield return new(await Step(productId, request, key, stop), key, null, AllSteps, AllSteps, known, shelf);
+            // Nobody is asked: what the seller brought in is there at once.
+            foreach (var text in await market.Suggestions(marketId, key, stop))
+                dug.AddTyped(text);
+            yield return await SellersPart(marketId, await Step(productId, request, key, stop), dug, stop);
             yield break;
         }
 
@@ -50,13 +52,40 @@ internal sealed class TermDig(TinContext db, IMarket market, Shelves shelves)
     private async Task<DigPart> SellersPart(string marketId, int step, Dug dug, CancellationToken stop)
     {
         var page = await market.Search(marketId, dug.Key, TopResults, stop);
-        foreach (var text in SellersUse.TermsOf(page, MostSellersTerms))
+        dug.AddRelated(page?.Related ?? []);
+        foreach (var text in page is null ? [] : SellersUse.TermsOf(page, MostSellersTerms))
             dug.Texts.TryAdd(Tokens.Key(text), text);
         var all = dug.Texts.Keys.ToList();
-        var used = all.Zip(SellersUse.Of(page, all.Select(k => dug.Texts[k]))).ToDictionary(u => u.First, u => u.Second);
+        var used = page is null
+            ? []
+            : all.Zip(SellersUse.Of(page, all.Select(k => dug.Texts[k]))).ToDictionary(u => u.First, u => u.Second);
         var (rows, settled) = await Rows(marketId, dug, all, settle: true, stop);
-        return new(step, dug.Key, null, AllSteps, AllSteps, [.. rows.Select(r => r with { Sellers = used[r.Key] })], settled);
+        return new(
+            step,
+            dug.Key,
+            null,
+            AllSteps,
+            AllSteps,
+            [.. rows.Select(r => r with { Sellers = used.GetValueOrDefault(r.Key) })],
+            settled,
+            new(
+                market.IsConnected || dug.Places.Count > 0,
+                await SeenOf(marketId, dug.Key, stop),
+                page is null ? null : new(page.Found, page.Results.Count, page.Results.Count(r => r.IsAd), page.Seen)
+            )
+        );
     }
+
+    // When the seller saw what is offered for a term.
+    private async Task<SeenAt?> SeenOf(string marketId, string key, CancellationToken stop) =>
+        market.IsConnected
+            ? null
+            : await db
+                .Recordings.Where(r => r.MarketId == marketId && r.Kind == RecordingKind.Suggestions && r.Key == key)
+                .OrderByDescending(r => r.Day)
+                .ThenByDescending(r => r.Id)
+                .Select(r => new SeenAt(r.Day, r.Source))
+                .FirstOrDefaultAsync(stop);
 
     private async Task<(List<DugTerm>, MarketStatistics)> Rows(
         string marketId,
@@ -70,7 +99,14 @@ internal sealed class TermDig(TinContext db, IMarket market, Shelves shelves)
         return await shelves.Query(db, marketId, shelf => (keys.Select(k => RowOf(k, shelf)).ToList(), shelf.Norm), stop);
 
         DugTerm RowOf(string key, ShelfColumns shelf) =>
-            new(terms[key].Text, key, dug.Places.TryGetValue(key, out var place) ? place : null, null, Measured.Of(terms[key], shelf));
+            new(
+                terms[key].Text,
+                key,
+                dug.Places.TryGetValue(key, out var place) ? place : null,
+                dug.Related.TryGetValue(key, out var related) ? related : null,
+                null,
+                Measured.Of(terms[key], shelf)
+            );
     }
 
     private async Task<int> Step(int productId, DigRequest request, string key, CancellationToken stop)
@@ -112,11 +148,22 @@ internal sealed class TermDig(TinContext db, IMarket market, Shelves shelves)
         /// <summary>The place of each term that the box offered, from 1.</summary>
         public Dictionary<string, int> Places { get; } = new(StringComparer.Ordinal);
 
+        /// <summary>The place of each related search that the results offered, from 1.</summary>
+        public Dictionary<string, int> Related { get; } = new(StringComparer.Ordinal);
+
+        /// <summary>Adds the related searches of the results.</summary>
+        public void AddRelated(IEnumerable<string> texts)
+        {
+            foreach (var text in texts)
+                if (Tokens.Key(text) is { Length: > 0 and <= Bounds.TermLength } key && Related.TryAdd(key, Related.Count + 1))
+                    Texts.TryAdd(key, text);
+        }
+
         /// <summary>Adds a term that the box offered; false where it is there already.</summary>
         public bool AddTyped(string text)
         {
             var key = Tokens.Key(text);
-            if (!Places.TryAdd(key, Places.Count + 1))
+            if (key.Length == 0 || !Places.TryAdd(key, Places.Count + 1))
                 return false;
             Texts.TryAdd(key, text);
             return true;

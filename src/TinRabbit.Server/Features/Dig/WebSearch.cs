@@ -10,12 +10,14 @@ internal static class WebSearch
     // Under this share of common words, two countries mean different things by a term.
     private const double MeansTheSame = 0.2;
 
-    /// <summary>The pages that are found, and the country whose pages say most different things.</summary>
-    public static async Task<SeenPages> Of(IMarket market, MarketPlace place, string key, CancellationToken stop)
+    /// <summary>The pages that are found, and the country whose pages say most different things; null where what is found is unknown.</summary>
+    public static async Task<SeenPages?> Of(IMarket market, MarketPlace place, string key, CancellationToken stop)
     {
         var others = market.Places.Where(p => p.PlatformId == MarketPlace.Web && p.Id != place.Id).ToList();
         var searches = await Task.WhenAll(others.Prepend(place).Select(p => market.Search(p.Id, key, PagesLookedAt, stop)));
-        var (here, words) = (searches[0], WordsOf(searches[0]));
+        if (searches[0] is not { } here)
+            return null;
+        var words = WordsOf(here);
         var own = Tokens.Of(key).Select(t => t.Word).ToHashSet(StringComparer.Ordinal);
         return new(
             here.Found,
@@ -44,9 +46,9 @@ internal static class WebSearch
     }
 
     // In how many titles each word is; the names of the sites are left out.
-    private static Dictionary<string, int> WordsOf(SearchPage page) =>
-        page
-            .Pages.SelectMany(p =>
+    private static Dictionary<string, int> WordsOf(SearchPage? page) =>
+        (page?.Pages ?? [])
+            .SelectMany(p =>
                 Tokens
                     .Of(p.Title)
                     .Select(t => t.Word)

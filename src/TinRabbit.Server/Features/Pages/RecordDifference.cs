@@ -96,7 +96,7 @@ internal static class RecordDifference
     public static (string, DateTime, string?) Identity(DocumentRival rival) => (rival.Market, rival.SavedAt, rival.MarketListing);
 
     public static (string, bool, DateOnly?, string) Identity(DocumentReview review) =>
-        (review.Text, review.OfRivals, review.At, review.Source);
+        (review.Text, review.OfRivals, review.At, $"{review.Source} {review.Author} {review.Stars}");
 
     public static (string, string, DateTime) Identity(DocumentDig dig) => (dig.Market, Tokens.Key(dig.Term), dig.At);
 

@@ -134,6 +134,9 @@ internal sealed class RecordImport(TinContext db, ShopRecords now, Func<JsonObje
         AddNotes(Lacking(given.Notes, there.Notes, Identity), row.ProductId, row.Id, isNew, place => sent.ElementAtOrDefault(place)?.Id);
         await AddRivals(listing, stop);
         await AddChecks(listing, stop);
+        db.Release<FigureRow>();
+        db.Release<FindRow>();
+        db.Release<VersionRow>();
     }
 
     private async Task<List<SentRow>> AddSent(OfListing listing, CancellationToken stop)
@@ -170,30 +173,32 @@ internal sealed class RecordImport(TinContext db, ShopRecords now, Func<JsonObje
     private async Task AddLive(CancellationToken stop)
     {
         var listings = _live.Select(l => l.Listing.Id).ToList();
-        var later = (
-            await db
-                .Sent.Where(s => listings.Contains(s.ListingId))
-                .Select(s => new
-                {
-                    s.ListingId,
-                    s.MarketId,
-                    s.At,
-                })
-                .ToListAsync(stop)
-        ).ToLookup(s => (s.ListingId, s.MarketId), s => s.At);
-        var added = new List<(SentRow Row, bool IsNew)>();
-        foreach (var (listing, isNew, market, at) in _live.Where(l => !later[(l.Listing.Id, l.Market)].Any(t => t >= l.At)))
+        var before = (
+            await db.Sent.AsNoTracking().Where(s => listings.Contains(s.ListingId)).OrderBy(s => s.At).ToListAsync(stop)
+        ).ToLookup(s => (s.ListingId, s.MarketId));
+        foreach (var (listing, isNew, market, at) in _live)
         {
-            var sent = SentRow.Live(listing, market, at);
-            db.Sent.Add(sent);
-            added.Add((sent, isNew));
+            var last = before[(listing.Id, market)].LastOrDefault();
+            // What was published later counts, and the same text once more is no change.
+            if (last is not null && (last.At >= at || last.Copy == listing.Copy))
+                continue;
             if (!isNew)
                 _steps.Add(await WatchBefore.Of(db, listing.Id, market, stop));
+            var sent = SentRow.Live(listing, market, at);
+            db.Sent.Add(sent);
             await db.WatchOf(listing.Id, market, stop);
-        }
+            await db.SaveChangesAsync(stop);
+            if (last is not null)
+            {
+                await db.Entry(listing).Reference(l => l.Platform).LoadAsync(stop);
+                await db.NoteSent(listing, sent, last, stop);
+                await db.SaveChangesAsync(stop);
+                _steps.Add(RemoveRows.Of<NoteRow>(await db.Notes.Where(n => n.SentId == sent.Id).Select(n => n.Id).ToListAsync(stop)));
+            }
 
-        await db.SaveChangesAsync(stop);
-        _steps.AddRange(added.Where(s => !s.IsNew).Select(s => new RemoveLive(s.Row.Id)));
+            if (!isNew)
+                _steps.Add(new RemoveLive(sent.Id));
+        }
     }
 
     private void AddNotes(IReadOnlyList<DocumentNote> notes, int? product, int? listing, bool isNew, Func<int, int?> sentAt)
@@ -252,6 +257,7 @@ internal sealed class RecordImport(TinContext db, ShopRecords now, Func<JsonObje
                     Text = review.Text,
                     Stars = review.Stars,
                     At = review.At,
+                    Author = review.Author,
                     Source = review.Source,
                 },
                 isNew

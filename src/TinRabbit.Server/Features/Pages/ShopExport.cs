@@ -60,7 +60,8 @@ internal static class ShopExport
                                 l.Copy.Fields(),
                                 l.LeadKey,
                                 [.. takes[l.Id].Select(t => new DocumentTake(t.Text, t.Name, t.At))],
-                                records.Of(l)
+                                records.Of(l),
+                                l.Details
                             )),
                     ],
                     p.Listings.Select(l => byListing.GetValueOrDefault(l.Id)).FirstOrDefault(x => x is not null) is { } page
@@ -83,7 +84,13 @@ internal static class ShopExport
             ],
             redirects.ToDictionary(r => r.From, r => slugs[r.PageId]),
             await db.Filters.AsNoTracking().OrderBy(f => f.Name).ToDictionaryAsync(f => f.Name, f => f.Filters, stop),
-            records.Notes
+            records.Notes,
+            [
+                .. (await db.UploadShapes.AsNoTracking().OrderBy(s => s.Id).ToListAsync(stop)).Select(s => new DocumentShape(
+                    s.PlatformId,
+                    s.Columns
+                )),
+            ]
         );
     }
 
@@ -96,6 +103,9 @@ internal static class ShopExport
             await JsonSerializer.SerializeAsync(json, document, ShopDocument.Json, stop);
         await using (var terms = await zip.CreateEntry(ShopTerms.FileName).OpenAsync(stop))
             await ShopTerms.Write(db, terms, stop);
+        IReadOnlySet<string> recorded;
+        await using (var recordings = await zip.CreateEntry(ShopRecordings.FileName).OpenAsync(stop))
+            recorded = await ShopRecordings.Write(db, recordings, stop);
         var rules = await db.PageRules(stop);
         await Add(zip, "pages.csv", await PagesCsv(db, rules, stop), stop);
         await Add(
@@ -124,7 +134,7 @@ internal static class ShopExport
                 await Add(zip, $"listings-{platform.Id}.csv", ListingFiles.Csv(profile, listings), stop);
         }
 
-        foreach (var file in document.Products!.SelectMany(p => p.Pictures!).Select(p => p.File).OfType<string>().Distinct())
+        foreach (var file in document.Products!.SelectMany(p => p.Pictures!).Select(p => p.File).OfType<string>().Union(recorded))
             if (files.PathOf(file) is { } path && File.Exists(path))
                 await zip.CreateEntryFromFileAsync(path, $"pictures/{file}.webp", CompressionLevel.NoCompression, stop);
     }

@@ -55,6 +55,7 @@ internal static class ShopFiles
     {
         ShopDocument? shop = null;
         var terms = new List<DocumentTerm>();
+        var recordings = new List<DocumentRecording>();
         var pages = new List<DocumentProduct>();
         var renamed = new Dictionary<string, string>(StringComparer.Ordinal);
         var site = await db.Site(stop);
@@ -62,8 +63,8 @@ internal static class ShopFiles
         await ZipFiles.Read(
             file,
             path =>
-                path is "shop.json" or ShopTerms.FileName ? MostShop
-                : SavedPages.IsHtml(path) ? MostText
+                path is "shop.json" or ShopTerms.FileName or ShopRecordings.FileName ? MostShop
+                : HtmlPages.IsHtml(path) ? MostText
                 : IsPicture(path) ? Core.Bounds.PictureBytes
                 : 0,
             async (path, content) =>
@@ -72,7 +73,9 @@ internal static class ShopFiles
                     shop = ShopDocument.Read(content);
                 else if (path == ShopTerms.FileName)
                     terms = ShopTerms.Read(content);
-                else if (SavedPages.IsHtml(path))
+                else if (path == ShopRecordings.FileName)
+                    recordings = ShopRecordings.Read(content);
+                else if (HtmlPages.IsHtml(path))
                     pages.Add(HtmlPages.Read(FileText.Decode(content.ToArray()), NameOf(path), rules, site.TitleSuffix, pageAt));
                 else
                 {
@@ -83,7 +86,14 @@ internal static class ShopFiles
             stop
         );
         if (shop is not null)
-            return (WithPictures(shop, renamed) with { Terms = terms }, "Whole shop (ZIP)");
+            return (
+                WithPictures(shop, renamed) with
+                {
+                    Terms = terms,
+                    Recordings = recordings.ConvertAll(r => WithPictures(r, renamed)),
+                },
+                "Whole shop (ZIP)"
+            );
         return pages.Count > 0
             ? (ShopDocument.Of(pages), $"{pages.Count:#,0} web pages (ZIP)")
             : throw new InvalidInputException([new("file", "There is no shop and no web page in this archive.")]);
@@ -108,6 +118,25 @@ internal static class ShopFiles
                         }
                 ),
             ],
+        };
+
+    private static DocumentRecording WithPictures(DocumentRecording recording, Dictionary<string, string> renamed) =>
+        recording with
+        {
+            Page = recording.Page with
+            {
+                Results =
+                [
+                    .. recording.Page.Results.Select(r =>
+                        r.Image?.Picture is { } picture
+                            ? r with
+                            {
+                                Image = r.Image with { Picture = renamed.GetValueOrDefault(picture) },
+                            }
+                            : r
+                    ),
+                ],
+            },
         };
 
     private static async Task<DocumentProduct[]> Html(string file, string name, TinContext db, Platform rules, CancellationToken stop) =>

@@ -44,14 +44,43 @@ internal sealed partial class ShopImport
         await db.InOneWrite(
             async () =>
             {
+                var (things, steps) = await Apply(chosen, live, stop);
+                if (things > 0)
+                    done = await changes.Save(PageMessages.ImportedThings(things, source), new(Screen.Settings), steps, stop);
+            },
+            stop
+        );
+        return done;
+    }
+
+    /// <summary>Imports what is chosen, as a part of another change.</summary>
+    /// <param name="chosen">Keys of <see cref="ImportItem"/>; null for everything.</param>
+    /// <param name="live">That the listings' texts are live as they are; null where nobody says so.</param>
+    /// <param name="stop">Stops the import; nothing is written then.</param>
+    /// <returns>How many things were imported, and what takes them back.</returns>
+    public async Task<(int Things, IReadOnlyList<IUndoStep> Steps)> Apply(
+        IReadOnlySet<string>? chosen,
+        LiveTexts? live,
+        CancellationToken stop
+    )
+    {
+        (int, IReadOnlyList<IUndoStep>) done = (0, []);
+        await db.InOneWrite(
+            async () =>
+            {
                 var keys = (await PlanShop(stop))
-                    .Where(i => i.State != ImportState.Unchanged && chosen.Contains(i.Key))
+                    .Where(i => i.State != ImportState.Unchanged && (chosen?.Contains(i.Key) ?? true))
                     .Select(i => i.Key)
                     .ToHashSet(StringComparer.Ordinal);
-                var terms = await _terms.Run(market => chosen.Contains(TermsImport.KeyOf(market)), stop);
-                if (keys.Count == 0 && terms.Count == 0)
+                var terms = await _terms.Run(market => chosen?.Contains(TermsImport.KeyOf(market)) ?? true, stop);
+                var recordings =
+                    chosen?.Contains(ShopRecordings.Key) ?? true
+                        ? await ShopRecordings.Add(db, await ShopRecordings.Lacking(db, document.Recordings, stop), stop)
+                        : [];
+                if (keys.Count == 0 && terms.Count == 0 && recordings.Count == 0)
                     return;
                 _settings.AddRange(terms);
+                _settings.AddRange(recordings);
                 ThrowIfPlatformIsMissing(keys);
                 var pagesBefore = _pages.Select(PageState.Of).ToList();
                 await ApplySettings(keys, stop);
@@ -70,12 +99,7 @@ internal sealed partial class ShopImport
                 await AddRedirects(stop);
                 Place();
                 await db.SaveChangesAsync(stop);
-                done = await changes.Save(
-                    PageMessages.ImportedThings(keys.Count + _terms.Changed.Count, source),
-                    new(Screen.Settings),
-                    Before(pagesBefore),
-                    stop
-                );
+                done = (keys.Count + _terms.Changed.Count + recordings.Count, Before(pagesBefore));
             },
             stop
         );
@@ -142,6 +166,13 @@ internal sealed partial class ShopImport
                     .Select(f => new FilterRow { Name = NewName.Check(f.Key), Filters = f.Value })
             );
             db.Filters.AddRange(_addedFilters);
+            List<UploadShapeRow> shapes =
+            [
+                .. GivenShapes.Where(g => !_shapes.Exists(s => s.PlatformId == g.PlatformId && s.Columns.SequenceEqual(g.Columns))),
+            ];
+            db.UploadShapes.AddRange(shapes);
+            await db.SaveChangesAsync(stop);
+            _settings.Add(RemoveRows.Of<UploadShapeRow>(shapes.Select(s => s.Id)));
             _records.Take(document.Notes);
         }
 
@@ -250,6 +281,13 @@ internal sealed partial class ShopImport
         {
             row = ListingEditor.Add(product, listing.Platform, db.Now);
             _addedListings.Add(row);
+        }
+
+        if (listing.Details is { } details)
+        {
+            if (row.Id > 0)
+                _settings.Add(new DetailsBefore(row.Id, row.Details));
+            row.Details = details;
         }
 
         _written.Add((entry, row, TextsToStore(listing.Fields, _platforms[listing.Platform])));

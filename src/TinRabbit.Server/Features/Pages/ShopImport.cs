@@ -3,6 +3,7 @@ using TinRabbit.Server.Files.Html;
 using TinRabbit.Server.Listings;
 using TinRabbit.Server.Picks;
 using TinRabbit.Server.Pictures;
+using TinRabbit.Server.Recordings;
 using TinRabbit.Server.Shelf;
 
 namespace TinRabbit.Server.Features.Pages;
@@ -27,6 +28,7 @@ internal sealed partial class ShopImport(TinContext db, ListingEditor editor, Sh
     private RecordImport _records = null!;
     private readonly TermsImport _terms = new(db, document.Terms);
     private Dictionary<string, string> _filters = [];
+    private List<UploadShapeRow> _shapes = [];
 
     /// <summary>Everything in the document, with what importing it would change. Nothing is written.</summary>
     /// <exception cref="InvalidInputException">The document contradicts itself, or names a platform that is not there.</exception>
@@ -43,6 +45,14 @@ internal sealed partial class ShopImport(TinContext db, ListingEditor editor, Sh
                     [("Terms", $"{now:#,0}", $"{now + terms:#,0}"), ("Readings", "", readings == 0 ? "" : $"{readings:#,0} more")]
                 )
             );
+        if (document.Recordings.Count > 0)
+        {
+            var (now, lacking) = (await db.Recordings.CountAsync(stop), await ShopRecordings.Lacking(db, document.Recordings, stop));
+            items.Add(
+                Item(ShopRecordings.Key, "recordings of markets", "", false, [("Pages", $"{now:#,0}", $"{now + lacking.Count:#,0}")])
+            );
+        }
+
         return items;
     }
 
@@ -70,6 +80,11 @@ internal sealed partial class ShopImport(TinContext db, ListingEditor editor, Sh
                             "Saved filters",
                             Listed(_filters.Keys.Order(StringComparer.Ordinal)),
                             Listed(_filters.Keys.Union(document.Filters?.Keys ?? []).Order(StringComparer.Ordinal))
+                        ),
+                        (
+                            "Layouts of exports",
+                            Listed(_shapes.Select(s => s.Heads)),
+                            Listed(_shapes.Select(s => s.Heads).Union(GivenShapes.Select(s => s.Heads)))
                         ),
                         .. RecordDifference.Of(document.Notes, _happened.Notes),
                     ]
@@ -137,6 +152,7 @@ internal sealed partial class ShopImport(TinContext db, ListingEditor editor, Sh
         _picks = (await db.Picks.ToListAsync(stop)).ToLookup(p => p.ProductId);
         _pages = await db.AllPages(stop);
         _pageById = _pages.ToDictionary(p => p.Id);
+        _shapes = await db.UploadShapes.AsNoTracking().OrderBy(s => s.Id).ToListAsync(stop);
         _filters = await db.Filters.AsNoTracking().ToDictionaryAsync(f => f.Name, f => f.Filters, stop);
         // A table or a page tells of nothing that happened.
         _happened = HasRecords ? await ShopRecords.Load(db, stop) : ShopRecords.None;
@@ -144,6 +160,14 @@ internal sealed partial class ShopImport(TinContext db, ListingEditor editor, Sh
         Resolve();
         ThrowIfContradictory();
     }
+
+    private IEnumerable<UploadShapeRow> GivenShapes =>
+        (document.Shapes ?? []).Select(s => new UploadShapeRow
+        {
+            PlatformId = s.Platform,
+            Heads = string.Join('\t', s.Columns.Select(c => c.Head)),
+            Columns = s.Columns,
+        });
 
     private bool HasRecords =>
         document.Notes is not null
@@ -189,6 +213,8 @@ internal sealed partial class ShopImport(TinContext db, ListingEditor editor, Sh
             var changes = after.Select(f => (platform.Find(f.Key)?.Label ?? f.Key, Written(before[f.Key]), Written(f.Value))).ToList();
             if (LeadKeyOf(listing) is { } lead)
                 changes.Add(("Lead", stored?.LeadKey ?? "", lead));
+            if (listing.Details is { } details)
+                changes.AddRange(DetailChanges(stored?.Details ?? new(), details));
             if (listing.Records is { } records)
             {
                 _records.Check(records, listing.Platform);
@@ -226,6 +252,22 @@ internal sealed partial class ShopImport(TinContext db, ListingEditor editor, Sh
 
         string? NameNow(int id) => _pageById.GetValueOrDefault(id)?.NameOf(_rules);
         static string Place(string? parent, int order) => $"{(parent is null ? "at the top" : $"in “{parent}”")}, no. {order + 1}";
+    }
+
+    private static IEnumerable<(string, string, string)> DetailChanges(ListingDetails now, ListingDetails given)
+    {
+        yield return ("Listing number", now.Number, given.Number);
+        yield return ("SKU", now.Sku, given.Sku);
+        yield return ("Price", Priced(now), Priced(given));
+        yield return ("Quantity", $"{now.Quantity}", $"{given.Quantity}");
+        yield return ("Address", now.Address, given.Address);
+        yield return ("Pictures", Listed(now.Pictures ?? []), Listed(given.Pictures ?? []));
+        yield return ("Other columns", Others(now), Others(given));
+
+        static string Priced(ListingDetails details) =>
+            details.Price is { } price ? $"{price.ToString(CultureInfo.InvariantCulture)} {details.Currency}".TrimEnd() : "";
+        static string Others(ListingDetails details) =>
+            Listed((details.Others ?? new Dictionary<string, string>()).Select(o => $"{o.Key}: {o.Value}"));
     }
 
     private string PageNameOf(Entry entry) =>

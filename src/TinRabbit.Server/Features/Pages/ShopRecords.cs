@@ -110,7 +110,8 @@ internal sealed class ShopRecords
                         r.OfRivals,
                         Place(rivals.FindIndex(v => v.Id == r.RivalId)),
                         r.Stars,
-                        r.At
+                        r.At,
+                        r.Author
                     )),
             ]
         );

@@ -71,6 +71,7 @@ internal static class ShopTerms
         || r.Competition < 0
         || r.TitlesHolding < 0
         || r.ClickCost < 0
+        || r.Popularity < 1
         || r.Months?.Any(m => m < 0) == true;
 
 #pragma warning disable CA1309 // SQLite compares by bytes, and so does this in its SQL.
@@ -98,7 +99,8 @@ internal static class ShopTerms
                     r.ClickCost,
                     r.Months,
                     r.From,
-                    r.Kept
+                    r.Kept,
+                    r.Popularity
                 )),
             ],
             readings.FindIndex(r => r.Id == term.ReadingId) is >= 0 and var place ? place : null

@@ -178,5 +178,6 @@ internal sealed class TermsImport(TinContext db, IReadOnlyList<DocumentTerm> ter
             Months = reading.Months,
             From = reading.From,
             Kept = reading.Kept,
+            Popularity = reading.Popularity,
         };
 }

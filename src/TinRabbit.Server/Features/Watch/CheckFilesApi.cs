@@ -12,6 +12,7 @@ internal static class CheckFilesApi
         var api = app.MapGroup("/api/listings/{id:int}/checks");
         api.MapPost("/import", ImportChecks).TakesFile();
         api.MapGet("/export.csv", ExportChecks);
+        api.MapGet("/sheet.csv", ExportSheet);
     }
 
     private static async Task<Changed> ImportChecks(
@@ -26,6 +27,17 @@ internal static class CheckFilesApi
     {
         var listing = await db.FindListing(id, stop).OrNotThere();
         return await import.AddChecks(listing, marketId, name, request.Body, stop);
+    }
+
+    // The terms of a watch with room for what one finds: filled in, it is a check.
+    private static async Task<FileContentHttpResult> ExportSheet(int id, string marketId, TinContext db, CancellationToken stop)
+    {
+        await db.FindListing(id, stop).OrNotThere();
+        var terms = (await FoundChecks.TermsOf(db, id, marketId, stop)).DistinctBy(Tokens.Key);
+        return CsvFile.Of(
+            CsvText.Of(["term", "rank", "results", "date"], terms.Select(t => (IEnumerable<string>)[t, "", "", ""])),
+            "ranks to fill in.csv"
+        );
     }
 
     private static async Task<FileContentHttpResult> ExportChecks(int id, string marketId, TinContext db, CancellationToken stop)

@@ -77,7 +77,10 @@ internal sealed class CheckService(IServiceScopeFactory scopes, IMarket market, 
             {
                 var found = await market.Find(check.MarketId, own, [.. next.Select(n => n.Text)], stop);
                 foreach (var ((find, _), at) in next.Zip(found))
-                    (find.IsDone, find.Found, find.Rank, find.Results) = (true, at.Found, at.Rank, at.Results);
+                    if (at is null)
+                        db.Finds.Remove(find);
+                    else
+                        (find.IsDone, find.Found, find.Rank, find.Results) = (true, at.Found, at.Rank, at.Results);
             }
             catch (Exception e) when (e is MarketException or KeyNotFoundException)
             {

@@ -16,7 +16,7 @@ internal sealed class DailyWatch(IServiceScopeFactory scopes, IMarket market, Ch
     /// <returns>What went wrong, as sentences; it is tried again the next time.</returns>
     public async Task<IReadOnlyList<string>> Run(CancellationToken stop)
     {
-        if (!market.IsConnected)
+        if (!market.Can.HasFlag(MarketAbilities.Send))
             return [];
         await _one.WaitAsync(stop);
         try

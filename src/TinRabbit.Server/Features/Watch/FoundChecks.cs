@@ -49,7 +49,7 @@ internal static class FoundChecks
         await db.InOneWrite(
             async () =>
             {
-                var ids = await Follow(db, check.ListingId, check.MarketId, terms, stop);
+                var ids = await ObservedChecks.Follow(db, check.ListingId, check.MarketId, terms, stop);
                 if (ids.Count == 0)
                     throw new InvalidInputException([new("terms", "There is no term to check. Pick terms, or paste some.")]);
                 db.Checks.Add(check);
@@ -59,53 +59,6 @@ internal static class FoundChecks
             },
             stop
         );
-
-    /// <summary>Follows terms, and gives each key's number. The caller's transaction saves.</summary>
-    /// <exception cref="InvalidInputException">The listing would have too many.</exception>
-    public static async Task<Dictionary<string, int>> Follow(
-        TinContext db,
-        int listingId,
-        string marketId,
-        IEnumerable<string> terms,
-        CancellationToken stop
-    )
-    {
-        var known = await db
-            .FollowedTerms.IgnoreQueryFilters()
-            .Where(t => t.ListingId == listingId && t.MarketId == marketId)
-            .ToDictionaryAsync(t => t.Key, stop);
-        var wanted = new Dictionary<string, FollowedTermRow>();
-        foreach (var text in terms.Select(t => t.Trim()))
-        {
-            var key = Tokens.Key(text);
-            if (key.Length == 0 || wanted.ContainsKey(key))
-                continue;
-            if (!known.TryGetValue(key, out var row))
-                row = db
-                    .FollowedTerms.Add(
-                        new()
-                        {
-                            ListingId = listingId,
-                            MarketId = marketId,
-                            Key = key,
-                            Text = text,
-                        }
-                    )
-                    .Entity;
-            row.DeletedAt = null;
-            wanted[key] = known[key] = row;
-        }
-
-        if (known.Values.Count(t => t.DeletedAt == null) is > Bounds.FollowedTerms and var all)
-            throw new InvalidInputException([
-                new(
-                    "terms",
-                    $"There would be {all:#,0} terms to check for this listing; the limit is {Bounds.FollowedTerms:#,0}. Stop checking some first."
-                ),
-            ]);
-        await db.SaveChangesAsync(stop);
-        return wanted.ToDictionary(w => w.Key, w => w.Value.Id);
-    }
 
     /// <summary>The terms of a watch: those followed, and the picks that are worked on.</summary>
     public static async Task<List<string>> TermsOf(TinContext db, int listingId, string marketId, CancellationToken stop)

@@ -52,9 +52,8 @@ internal sealed class ProfileAdvice(TinContext db, IMarket market)
         var terms = (await FoundChecks.TermsOf(db, listing.Id, marketId, stop)).DistinctBy(Core.Words.Tokens.Key).Take(MostSearches);
         var searches = new List<RankedSearch>();
         foreach (var term in terms)
-            searches.Add(
-                new(term, [.. (await market.Search(marketId, term, MostResults, stop)).Results.Select(r => ResultCopy.Of(r, platform))])
-            );
+            if (await market.Search(marketId, term, MostResults, stop) is { } page)
+                searches.Add(new(term, [.. page.Ranked().Select(r => ResultCopy.Of(r, platform))]));
         var found = await Task.Run(() => FieldWeights.Of(platform, searches, stop), stop);
         var weights = platform
             .IndexedFields.Where(f => found.Weights?.ContainsKey(f.Key) ?? false)

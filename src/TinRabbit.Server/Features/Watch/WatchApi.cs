@@ -104,7 +104,7 @@ internal static class WatchApi
         return new(
             market.Now,
             market.CanMoveClock,
-            market.IsConnected && listing.Platform.Like is null && !isPage,
+            market.Can.HasFlag(MarketAbilities.Send) && listing.Platform.Like is null && !isPage,
             sent?.At,
             sent?.NoticedAt > market.Now ? sent.NoticedAt : null,
             sent is not null && sent.Copy != listing.Copy,

@@ -1,3 +1,5 @@
+using TinRabbit.Server.Drops;
+
 namespace TinRabbit.Server.Features.Watch;
 
 /// <summary>Watch: checks, days and the journal.</summary>
@@ -5,6 +7,8 @@ internal sealed class WatchFeature : IFeature
 {
     public void AddServices(IServiceCollection services)
     {
+        services.AddScoped<IDropKind, FiguresDrop>();
+        services.AddScoped<IDropKind, FoundDrop>();
         services.AddSingleton<CheckService>();
         services.AddSingleton<DailyWatch>();
         services.AddScoped<ListingHistory>();

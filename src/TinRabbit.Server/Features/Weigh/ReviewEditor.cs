@@ -1,5 +1,3 @@
-using TinRabbit.Server.Files.Documents;
-using TinRabbit.Server.Files.Html.Reading;
 using TinRabbit.Server.Journal;
 using TinRabbit.Server.Listings;
 using TinRabbit.Server.Rivals;
@@ -22,92 +20,40 @@ internal sealed class ReviewEditor(TinContext db, IMarket market, TableUpload up
         var wasSent = await db.Sent.AnyAsync(s => s.ListingId == listing.Id && s.MarketId == marketId && !s.ByHand, stop);
         var own = Sending.IdAtMarket($"{listing.Id}");
         var found = await market.Reviews(marketId, [.. rivals.Select(r => r.MarketListing!).Concat(wasSent ? [own] : [])], Asked, stop);
-        var before = await db.Reviews.Where(r => r.ListingId == listing.Id).ToListAsync(stop);
-        var known = before.Select(r => (r.RivalId, r.Text, r.At)).ToHashSet();
         var added = new List<ReviewRow>();
-        foreach (var (reviews, number) in found.Select((r, i) => (r, i)))
+        foreach (var (reviews, number) in found.Select((r, i) => (r ?? [], i)))
         {
             int? rivalId = number < rivals.Count ? rivals[number].Id : null;
-            added.AddRange(
-                reviews
-                    .Where(r => known.Add((rivalId, r.Text, r.At)))
-                    .Select(r => Row(listing.Id, rivalId is not null, rivalId, r, market.Name))
-            );
+            added.AddRange(await Reviews.Add(db, listing.Id, rivalId is not null, rivalId, reviews.Select(Given), market.Name, stop));
         }
 
-        var changed = await Add(listing, added, stop);
+        var changed = await Noted(listing, added, stop);
         return new(
-            before.Concat(added).Count(r => !r.OfRivals),
-            before.Concat(added).Count(r => r.OfRivals),
+            await db.Reviews.CountAsync(r => r.ListingId == listing.Id && !r.OfRivals, stop),
+            await db.Reviews.CountAsync(r => r.ListingId == listing.Id && r.OfRivals, stop),
             !wasSent,
             changed.What,
             changed.Id
         );
     }
 
-    /// <summary>Adds reviews from a table, or from saved pages of listings; the same file once more adds nothing.</summary>
+    /// <summary>Adds reviews from a table; the same file once more adds nothing.</summary>
     public async Task<Changed> Import(ListingRow listing, bool ofRivals, string? name, Stream body, CancellationToken stop)
     {
-        var read = await upload.Read(
-            body,
-            async file =>
-                await SavedPages.Are(file, stop)
-                    ? OnPages(await SavedPages.Read(file, null, stop))
-                    : ReviewTables.Read(file, market.LastDay, stop),
-            "There is no review in it.",
-            stop
-        );
-        var source = ImportFiles.SourceOf(name);
-        var known = (
-            await db.Reviews.Where(r => r.ListingId == listing.Id && r.OfRivals == ofRivals).Select(r => r.Text).ToListAsync(stop)
-        ).ToHashSet();
-        return await Add(listing, [.. read.Where(r => known.Add(r.Text)).Select(r => Row(listing.Id, ofRivals, null, r, source))], stop);
+        var read = await upload.Read(body, file => ReviewTables.Read(file, market.LastDay, stop), "There is no review in it.", stop);
+        var added = await Reviews.Add(db, listing.Id, ofRivals, null, read.Select(Given), ImportFiles.SourceOf(name), stop);
+        return await Noted(listing, added, stop);
     }
 
-    private List<MarketReview> OnPages(IEnumerable<ReadPage> pages) =>
-        [
-            .. pages
-                .SelectMany(p => p.Listing?.Reviews ?? [])
-                .Where(r => r.Text.Length <= Bounds.ReviewLength)
-                .Select(r => new MarketReview(r.Text, r.Stars, r.Date <= market.LastDay ? r.Date : null)),
-        ];
+    private static GivenReview Given(MarketReview review) => new(review.Text, review.Stars, review.At);
 
-    private static ReviewRow Row(int listingId, bool ofRivals, int? rivalId, MarketReview review, string source) =>
-        new()
-        {
-            ListingId = listingId,
-            OfRivals = ofRivals,
-            RivalId = rivalId,
-            Text = review.Text,
-            Stars = review.Stars,
-            At = review.At,
-            Source = source,
-        };
-
-    private async Task<Changed> Add(ListingRow listing, List<ReviewRow> reviews, CancellationToken stop)
-    {
-        if (reviews.Count == 0)
-            return new(null);
-        foreach (var ofRivals in (bool[])[false, true])
-            if (
-                await db.Reviews.CountAsync(r => r.ListingId == listing.Id && r.OfRivals == ofRivals, stop)
-                    + reviews.Count(r => r.OfRivals == ofRivals)
-                is > Bounds.Reviews
-                    and var all
-            )
-                throw new InvalidInputException([
-                    new(
-                        "file",
-                        $"There would be {all:#,0} reviews of {(ofRivals ? "rivals" : "this listing")}; the limit is {Bounds.Reviews:#,0}."
-                    ),
-                ]);
-        db.Reviews.AddRange(reviews);
-        await db.SaveChangesAsync(stop);
-        return await changes.Save(
-            WeighMessages.AddedReviews(reviews.Count),
-            new(Screen.Weigh, listing.ProductId, listing.Id),
-            [RemoveRows.Of<ReviewRow>(reviews.Select(r => r.Id))],
-            stop
-        );
-    }
+    private async Task<Changed> Noted(ListingRow listing, IReadOnlyList<ReviewRow> reviews, CancellationToken stop) =>
+        reviews.Count == 0
+            ? new(null)
+            : await changes.Save(
+                WeighMessages.AddedReviews(reviews.Count),
+                new(Screen.Weigh, listing.ProductId, listing.Id),
+                [RemoveRows.Of<ReviewRow>(reviews.Select(r => r.Id))],
+                stop
+            );
 }

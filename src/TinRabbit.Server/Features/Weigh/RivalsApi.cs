@@ -36,14 +36,16 @@ internal static class RivalsApi
     {
         var open = await OpenDraft.Open(db, ready, id, new(marketId, null), stop).OrNotThere();
         if (DraftRivals.TermOf(open, term) is not { } searched || Tokens.Of(searched).Count == 0)
-            return new FoundRivals("", 0, []);
-        var page = await top.Of(marketId, searched, stop);
+            return new FoundRivals("", null, []);
+        if (await top.Of(marketId, searched, stop) is not { } page)
+            return new(searched, null, null);
         var saved = (await Saved(db, id, marketId).Select(r => r.MarketListing).ToListAsync(stop)).ToHashSet();
         var shop = await db.Shops.OrderBy(s => s.Id).Select(s => s.Name).FirstAsync(stop);
         return new FoundRivals(
             searched,
             page.Found,
-            [.. page.Results.Take(Offered).Select(r => View(r, open, r.Id is not null && saved.Contains(r.Id), r.Shop == shop, stop))]
+            [.. page.Ranked().Take(Offered).Select(r => View(r, open, r.Id is not null && saved.Contains(r.Id), r.Shop == shop, stop))],
+            page.Seen
         );
     }
 

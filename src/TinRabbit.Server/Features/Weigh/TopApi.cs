@@ -1,6 +1,7 @@
 using TinRabbit.Core.Rivals;
 using TinRabbit.Server.Markets;
 using TinRabbit.Server.Picks;
+using TinRabbit.Server.Rivals;
 
 namespace TinRabbit.Server.Features.Weigh;
 
@@ -10,16 +11,20 @@ public sealed record TopRequest(string MarketId, JsonElement? Fields, [Term] str
 
 /// <summary>What the first listings for a term fill and how they word their titles.</summary>
 /// <param name="Term">The term; empty where there is no pick to search for.</param>
-/// <param name="Found">How many listings the market finds.</param>
-/// <param name="Looked">How many of them are compared.</param>
+/// <param name="Found">How many listings the market finds; null where that is unknown.</param>
+/// <param name="Looked">How many of them are compared; null where what the search finds is unknown.</param>
 /// <param name="Attributes">The platform's attributes, those that most of them fill first.</param>
 /// <param name="Words">The words of their titles, the most used first.</param>
+/// <param name="Seen">When the seller saw them; null where the market answered just now.</param>
+/// <param name="Described">How many of them show their attributes; the shares are of those.</param>
 public sealed record TopView(
     string Term,
-    long Found,
-    int Looked,
+    long? Found,
+    int? Looked,
     IReadOnlyList<AttributeAmongTop> Attributes,
-    IReadOnlyList<TopWord> Words
+    IReadOnlyList<TopWord> Words,
+    SeenAt? Seen = null,
+    int? Described = null
 );
 
 /// <summary>An attribute.</summary>
@@ -71,10 +76,12 @@ internal static class TopApi
     {
         var open = await OpenDraft.Open(db, ready, id, new(request.MarketId, request.Fields), stop).OrNotThere();
         if (DraftRivals.TermOf(open, request.Term) is not { } term)
-            return new TopView("", 0, 0, [], []);
-        var page = await top.Of(request.MarketId, term, stop);
-        RivalListing[] rivals = [.. page.Results.Select(RivalStates.Figures)];
-        return new TopView(term, page.Found, rivals.Length, Attributes(open, rivals), Words(open, rivals));
+            return new TopView("", null, null, [], []);
+        if (await top.Of(request.MarketId, term, stop) is not { } page)
+            return new TopView(term, null, null, [], []);
+        RivalListing[] rivals = [.. page.Ranked().Select(RivalStates.Figures)];
+        RivalListing[] described = [.. rivals.Where(r => r.Attributes.Count > 0)];
+        return new TopView(term, page.Found, rivals.Length, Attributes(open, described), Words(open, rivals), page.Seen, described.Length);
     }
 
     private static List<TopWord> Words(OpenDraft open, RivalListing[] rivals)

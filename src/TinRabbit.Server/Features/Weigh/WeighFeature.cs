@@ -1,3 +1,5 @@
+using TinRabbit.Server.Drops;
+
 namespace TinRabbit.Server.Features.Weigh;
 
 /// <summary>Weigh: scores, moves, rivals and buyers.</summary>
@@ -5,6 +7,8 @@ internal sealed class WeighFeature : IFeature
 {
     public void AddServices(IServiceCollection services)
     {
+        services.AddScoped<IDropKind, ListingDrop>();
+        services.AddScoped<IDropKind, ReviewsDrop>();
         services.AddScoped<ProductComparison>();
         services.AddScoped<ReviewEditor>();
         services.AddSingleton<LastWeighings>();

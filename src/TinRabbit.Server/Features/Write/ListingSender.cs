@@ -22,7 +22,7 @@ internal sealed class ListingSender(TinContext db, ListingEditor editor, IMarket
         var page = await db.Pages.FirstOrDefaultAsync(p => p.ListingId == listing.Id, stop);
         CheckSend(listing, marketId, isPage: page is not null);
         // A platform of the seller's own has no connection, nor has a shop without a source: it is published there by hand.
-        var byHand = !market.IsConnected || listing.Platform.Like is not null || page is not null;
+        var byHand = !market.Can.HasFlag(MarketAbilities.Send) || listing.Platform.Like is not null || page is not null;
         var waiting = new OutboxRow
         {
             ListingId = listing.Id,
@@ -72,7 +72,7 @@ internal sealed class ListingSender(TinContext db, ListingEditor editor, IMarket
     /// <exception cref="MarketException">The market does not answer.</exception>
     public async Task SendPending(CancellationToken stop)
     {
-        if (!market.IsConnected)
+        if (!market.Can.HasFlag(MarketAbilities.Send))
             return;
         foreach (var waiting in await db.Outbox.OrderBy(o => o.Id).ToListAsync(stop))
         {

@@ -1,3 +1,4 @@
+using TinRabbit.Server.Files.Documents;
 using TinRabbit.Server.Files.Tables;
 using TinRabbit.Server.Journal;
 using TinRabbit.Server.Listings;
@@ -68,13 +69,13 @@ internal static class SendApi
     private static async Task<FileContentHttpResult> ExportCsv(int id, TinContext db, CancellationToken stop)
     {
         var listing = await db.FindListing(id, stop).OrNotThere();
-        return CsvFile.Of(ListingFiles.Csv(Platform(listing), [Row(listing)]), $"{FileName(listing)}.csv");
+        return await Table([listing], "csv", FileName(listing), db, stop);
     }
 
     private static async Task<FileContentHttpResult> ExportXlsx(int id, TinContext db, CancellationToken stop)
     {
         var listing = await db.FindListing(id, stop).OrNotThere();
-        return TypedResults.File(ListingFiles.Xlsx(Platform(listing), [Row(listing)]), Xlsx, $"{FileName(listing)}.xlsx");
+        return await Table([listing], "xlsx", FileName(listing), db, stop);
     }
 
     private static async Task<FileContentHttpResult> ExportJson(int id, TinContext db, CancellationToken stop)
@@ -105,19 +106,42 @@ internal static class SendApi
             .ToListAsync(stop);
         if (listings.Count == 0)
             throw new NotThereException();
-        var (platform, rows) = (Platform(listings[0]), listings.Select(Row).ToList());
+        return await Table(listings, kind, platformId, db, stop);
+    }
+
+    // Laid out as the marketplace's own export that was imported last; where there was none, by the platform's fields.
+    private static async Task<FileContentHttpResult> Table(
+        List<ListingRow> listings,
+        string kind,
+        string name,
+        TinContext db,
+        CancellationToken stop
+    )
+    {
+        var platform = Platform(listings[0]);
+        var shape = await db
+            .UploadShapes.AsNoTracking()
+            .Where(s => s.PlatformId == platform.Id)
+            .OrderByDescending(s => s.Id)
+            .FirstOrDefaultAsync(stop);
+        string[] heads = shape is null ? [.. ListingFiles.Columns(platform)] : [.. shape.Columns.Select(c => c.Head)];
+        List<IEnumerable<string>> rows =
+        [
+            .. listings.Select(l =>
+                shape is null
+                    ? ListingFiles.Cells(platform, l.Product.Name, l.Copy.On(platform))
+                    : UploadTables.Cells(shape.Columns, l, platform)
+            ),
+        ];
         return kind == "csv"
-            ? CsvFile.Of(ListingFiles.Csv(platform, rows), $"{platformId}.csv")
-            : TypedResults.File(ListingFiles.Xlsx(platform, rows), Xlsx, $"{platformId}.xlsx");
+            ? CsvFile.Of(CsvText.Of(heads, rows), $"{name}.csv")
+            : TypedResults.File(ListingFiles.Xlsx(heads, rows), Xlsx, $"{name}.xlsx");
     }
 
     private static SentView View(SentRow sent, ListingRow listing, DateTime now) =>
         new(sent.At, sent.NoticedAt, sent.NoticedAt <= now, sent.MarketId, sent.Copy != listing.Copy, sent.ByHand);
 
     private static Platform Platform(ListingRow listing) => listing.Platform.Profile;
-
-    private static (string Product, IReadOnlyDictionary<string, FieldValue> Copy) Row(ListingRow listing) =>
-        (listing.Product.Name, listing.Copy.On(Platform(listing)));
 
     private static string FileName(ListingRow listing) => $"{Tokens.Key(listing.Product.Name).Replace(' ', '-')}-{listing.PlatformId}";
 }

@@ -17,5 +17,6 @@ public sealed record DocumentReading(
     decimal? ClickCost = null,
     [MaxLength(Bounds.Months)] IReadOnlyList<int>? Months = null,
     DateOnly? From = null,
-    [MaxLength(20)] IReadOnlyList<KeptNumber>? Kept = null
+    [MaxLength(20)] IReadOnlyList<KeptNumber>? Kept = null,
+    int? Popularity = null
 );

@@ -10,5 +10,6 @@ public sealed record DocumentReview(
     bool OfRivals = false,
     int? Rival = null,
     double? Stars = null,
-    DateOnly? At = null
+    DateOnly? At = null,
+    [MaxLength(2 * Bounds.NameLength)] string Author = ""
 );

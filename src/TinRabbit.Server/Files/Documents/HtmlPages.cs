@@ -17,6 +17,10 @@ public static partial class HtmlPages
     private const string Kind = "page-kind";
     private const string Slug = "page-slug";
 
+    /// <summary>Whether a file is a page, by its name.</summary>
+    public static bool IsHtml(string path) =>
+        path.EndsWith(".html", StringComparison.OrdinalIgnoreCase) || path.EndsWith(".htm", StringComparison.OrdinalIgnoreCase);
+
     /// <summary>A page to be written.</summary>
     /// <param name="Fields">Its texts, by role.</param>
     /// <param name="Crumbs">Names and addresses of the pages that it is inside, from the top.</param>
@@ -183,6 +187,43 @@ public static partial class HtmlPages
         return new JsonObject { ["@context"] = "https://schema.org", ["@graph"] = graph }
             .ToJsonString()
             .Replace("</", "<\\/", StringComparison.Ordinal);
+    }
+
+    /// <summary>The products of schema.org JSON-LD, as listings.</summary>
+    public static IReadOnlyList<ReadListing> ListingsIn(string json)
+    {
+        using var given = GivenJson.Parse(new MemoryStream(Encoding.UTF8.GetBytes(json)));
+        List<JsonNode?> nodes =
+        [
+            .. given.Deserialize<JsonNode>() switch
+            {
+                JsonArray list => list,
+                JsonObject one when one["@graph"] is JsonArray graph => graph,
+                var one => [one],
+            },
+        ];
+        if (nodes.Count > Bounds.ImportedProducts)
+            throw new InvalidInputException([
+                new("file", $"This file has more than {Bounds.ImportedProducts:#,0} products. Import it in parts."),
+            ]);
+        // A product of its own is read as the page is that has it.
+        return
+        [
+            .. nodes
+                .OfType<JsonObject>()
+                .Where(n => StructuredData.Texts(n["@type"]).Contains("Product"))
+                .Select(n =>
+                    PageReader
+                        .Read(
+                            $"<script type=\"application/ld+json\">{n.ToJsonString().Replace("</", "<\\/", StringComparison.Ordinal)}</script>",
+                            null,
+                            null,
+                            default
+                        )
+                        .Listing
+                )
+                .OfType<ReadListing>(),
+        ];
     }
 
     /// <summary>Reads products of schema.org JSON-LD.</summary>

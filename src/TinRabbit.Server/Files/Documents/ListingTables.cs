@@ -35,7 +35,7 @@ public static class ListingTables
             var (number, cells) = (rows.Current.Row, rows.Current.Cells.ToArray());
             if (products.Count >= MostRows)
                 throw Wrong($"This file has more than {MostRows:#,0} rows, the limit. Import it in parts.");
-            string Cell(int column) => column >= 0 && column < cells.Length ? Plain(cells[column]) : "";
+            string Cell(int column) => column >= 0 && column < cells.Length ? CsvText.Unescaped(cells[column]) : "";
             var name = Cell(product).Trim();
             if (name.Length == 0)
             {
@@ -75,7 +75,7 @@ public static class ListingTables
                     || (f.Role.Length > 0 && f.Role == heads[i])
                 )
                     is { Role: not "alt" } field
-                && Plain(cells[i]) is { Length: > 0 } text
+                && CsvText.Unescaped(cells[i]) is { Length: > 0 } text
             )
                 fields[field.Key] = Value(field, text);
         return fields;
@@ -108,10 +108,6 @@ public static class ListingTables
 
     private static int Column(string[] heads, params string[] names) =>
         names.Select(n => Array.IndexOf(heads, n)).FirstOrDefault(i => i >= 0, -1);
-
-    // What an export put before a cell to make it harmless is taken off again.
-    private static string Plain(string cell) =>
-        cell.Length > 1 && cell[0] == '\'' && cell[1] is '=' or '+' or '-' or '@' ? cell[1..] : cell;
 
     private static InvalidInputException Wrong(string message) => new([new("file", message)]);
 }

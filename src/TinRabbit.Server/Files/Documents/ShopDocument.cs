@@ -10,6 +10,7 @@ namespace TinRabbit.Server.Files.Documents;
 /// <param name="Redirects">Old slugs, and the slug that each leads to.</param>
 /// <param name="Filters">Saved filters by name.</param>
 /// <param name="Notes">Change notes about no product.</param>
+/// <param name="Shapes">How marketplaces' own exports are laid out.</param>
 public sealed record ShopDocument(
     string Format,
     int Version,
@@ -19,12 +20,17 @@ public sealed record ShopDocument(
     IReadOnlyList<DocumentProduct>? Products = null,
     IReadOnlyDictionary<string, string>? Redirects = null,
     IReadOnlyDictionary<string, string>? Filters = null,
-    [MaxLength(Bounds.Notes)] IReadOnlyList<DocumentNote>? Notes = null
+    [MaxLength(Bounds.Notes)] IReadOnlyList<DocumentNote>? Notes = null,
+    [MaxLength(Bounds.List)] IReadOnlyList<DocumentShape>? Shapes = null
 )
 {
     /// <summary>The terms of its shelves, which stand in a file of their own.</summary>
     [JsonIgnore]
     public IReadOnlyList<DocumentTerm> Terms { get; init; } = [];
+
+    /// <summary>What was brought in of markets, which stands in a file of its own.</summary>
+    [JsonIgnore]
+    public IReadOnlyList<DocumentRecording> Recordings { get; init; } = [];
 
     /// <summary>What a file of this format says of itself.</summary>
     public const string Name = "tin-rabbit-shop";

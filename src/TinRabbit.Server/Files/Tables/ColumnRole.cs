@@ -10,6 +10,9 @@ public enum ColumnRole
     TitlesHolding,
     ClickCost,
 
+    /// <summary>The rank of a term among those that are searched for, from 1: it orders terms where there are no searches.</summary>
+    Popularity,
+
     /// <summary>Searches in one month.</summary>
     Month,
 }

@@ -5,6 +5,10 @@ namespace TinRabbit.Server.Files.Tables;
 /// <summary>Writes CSV (RFC 4180). A cell that a spreadsheet would take for a formula gets a leading apostrophe.</summary>
 public static class CsvText
 {
+    /// <summary>A cell without what an export puts before it, so that a spreadsheet does not take it for a formula.</summary>
+    public static string Unescaped(string cell) =>
+        cell.Length > 1 && cell[0] == '\'' && cell[1] is '=' or '+' or '-' or '@' ? cell[1..] : cell;
+
     /// <summary>A table with its headings.</summary>
     public static string Of(IEnumerable<string> heads, IEnumerable<IEnumerable<string>> rows)
     {

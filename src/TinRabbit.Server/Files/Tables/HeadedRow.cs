@@ -11,9 +11,16 @@ internal sealed record HeadedRow(int Number, string[] Heads, string[] Cells, Wri
     /// <param name="file">CSV or XLSX.</param>
     /// <param name="most">The most rows that are read.</param>
     /// <param name="stop">Stops the reading.</param>
-    /// <param name="usual">The columns of a table without names; it has names where the first row has the first of these. Null where names are needed.</param>
+    /// <param name="usual">The columns of a table without names; it has names where the first row has the first of these, or another name of it. Null where names are needed.</param>
+    /// <param name="alsoFirst">Other names of the first of these.</param>
     /// <exception cref="InvalidInputException">The file has no rows, or more than <paramref name="most"/>.</exception>
-    public static IReadOnlyList<HeadedRow> Read(string file, int most, CancellationToken stop, string[]? usual = null)
+    public static IReadOnlyList<HeadedRow> Read(
+        string file,
+        int most,
+        CancellationToken stop,
+        string[]? usual = null,
+        params string[] alsoFirst
+    )
     {
         var rows = new List<HeadedRow>();
         var look = TableGuess.Of(file);
@@ -23,7 +30,7 @@ internal sealed record HeadedRow(int Number, string[] Heads, string[] Cells, Wri
             if (heads is null)
             {
                 heads = [.. cells.ToArray().Select(h => h.Trim().ToLowerInvariant())];
-                if (usual is null || heads.Contains(usual[0]))
+                if (usual is null || heads.Contains(usual[0]) || heads.Any(alsoFirst.Contains))
                     continue;
                 heads = usual;
             }

@@ -1,4 +1,3 @@
-using CsvHelper;
 using MiniExcelLibs;
 
 namespace TinRabbit.Server.Files.Tables;
@@ -7,28 +6,22 @@ namespace TinRabbit.Server.Files.Tables;
 public static class ListingFiles
 {
     /// <summary>Writes CSV (RFC 4180, UTF-8). A cell that a spreadsheet would take for a formula is made harmless with a leading apostrophe.</summary>
-    public static string Csv(Platform platform, IEnumerable<(string Product, IReadOnlyDictionary<string, FieldValue> Copy)> listings)
-    {
-        using var text = new StringWriter(CultureInfo.InvariantCulture);
-        using (var csv = CsvWriter.Create(text, new CsvWriterOptions { Injection = CsvInjection.Escape }, true))
-        {
-            csv.WriteRecord([.. Columns(platform)]);
-            foreach (var (product, copy) in listings)
-                csv.WriteRecord([.. Cells(platform, product, copy)]);
-        }
-
-        return text.ToString();
-    }
+    public static string Csv(Platform platform, IEnumerable<(string Product, IReadOnlyDictionary<string, FieldValue> Copy)> listings) =>
+        CsvText.Of(Columns(platform), listings.Select(l => Cells(platform, l.Product, l.Copy)));
 
     /// <summary>Writes the first sheet of an XLSX workbook; every cell is text.</summary>
-    public static byte[] Xlsx(Platform platform, IEnumerable<(string Product, IReadOnlyDictionary<string, FieldValue> Copy)> listings)
+    public static byte[] Xlsx(Platform platform, IEnumerable<(string Product, IReadOnlyDictionary<string, FieldValue> Copy)> listings) =>
+        Xlsx([.. Columns(platform)], listings.Select(l => Cells(platform, l.Product, l.Copy)));
+
+    /// <summary>The same of any columns.</summary>
+    public static byte[] Xlsx(string[] heads, IEnumerable<IEnumerable<string>> rows)
     {
         using var file = new MemoryStream();
-        file.SaveAs(
-            listings.Select(l =>
-                Columns(platform).Zip(Cells(platform, l.Product, l.Copy)).ToDictionary(c => c.First, c => (object)c.Second)
-            )
-        );
+        // Two columns of one heading have two names in a workbook's rows: the second is told apart by a space.
+        var names = new List<string>();
+        foreach (var head in heads)
+            names.Add(names.Contains(head) ? head + new string(' ', names.Count(n => n.TrimEnd() == head)) : head);
+        file.SaveAs(rows.Select(r => names.Zip(r).ToDictionary(c => c.First, c => (object)c.Second)));
         return file.ToArray();
     }
 
@@ -49,9 +42,11 @@ public static class ListingFiles
             _ => "",
         };
 
-    private static IEnumerable<string> Columns(Platform platform) =>
+    /// <summary>The columns by which listings are written.</summary>
+    public static IEnumerable<string> Columns(Platform platform) =>
         platform.Fields.Select(f => f.Key).Prepend("platform").Prepend("product");
 
-    private static IEnumerable<string> Cells(Platform platform, string product, IReadOnlyDictionary<string, FieldValue> copy) =>
+    /// <summary>The cells of a listing.</summary>
+    public static IEnumerable<string> Cells(Platform platform, string product, IReadOnlyDictionary<string, FieldValue> copy) =>
         platform.Fields.Select(f => copy.TryGetValue(f.Key, out var value) ? OneText(f, value) : "").Prepend(platform.Id).Prepend(product);
 }

@@ -46,7 +46,15 @@ public static class TableCheck
         if (look.Columns.Count > Bounds.ImportColumns)
             problems.Add(new("columns", $"There are {look.Columns.Count} columns; the limit is {Bounds.ImportColumns}."));
         foreach (
-            var role in new[] { ColumnRole.Term, ColumnRole.Volume, ColumnRole.Competition, ColumnRole.TitlesHolding, ColumnRole.ClickCost }
+            var role in new[]
+            {
+                ColumnRole.Term,
+                ColumnRole.Volume,
+                ColumnRole.Competition,
+                ColumnRole.TitlesHolding,
+                ColumnRole.ClickCost,
+                ColumnRole.Popularity,
+            }
         )
             if (look.Columns.Count(c => c.Role == role) is var count && (count > 1 || (role == ColumnRole.Term && count == 0)))
                 problems.Add(

@@ -3,6 +3,7 @@ namespace TinRabbit.Server.Files.Tables;
 /// <summary>A term read from a table.</summary>
 /// <param name="Row">Counted from 1, the head included, as a spreadsheet counts.</param>
 /// <param name="VolumeBelow">What the volume is below, where the cell says only that.</param>
+/// <param name="Popularity">Its rank among those that are searched for, from 1.</param>
 /// <param name="Bounds">Cells that gave only a bound, such as &lt; 10: what they say stays unknown.</param>
 public readonly record struct TableTerm(
     int Row,
@@ -14,5 +15,6 @@ public readonly record struct TableTerm(
     long? TitlesHolding,
     decimal? ClickCost,
     int[]? Months,
-    int Bounds
+    int Bounds,
+    int? Popularity
 );

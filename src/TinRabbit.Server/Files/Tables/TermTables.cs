@@ -28,12 +28,13 @@ public static class TermTables
         for (var i = 0; i < look.Columns.Count; i++)
             at.TryAdd(look.Columns[i].Role, i);
         int At(ColumnRole role) => at.GetValueOrDefault(role, -1);
-        var (text, volume, competition, titles, cost) = (
+        var (text, volume, competition, titles, cost, popularity) = (
             At(ColumnRole.Term),
             At(ColumnRole.Volume),
             At(ColumnRole.Competition),
             At(ColumnRole.TitlesHolding),
-            At(ColumnRole.ClickCost)
+            At(ColumnRole.ClickCost),
+            At(ColumnRole.Popularity)
         );
         var months = look
             .Columns.Select((c, i) => (c, i))
@@ -50,7 +51,7 @@ public static class TermTables
                 continue;
             var bounds = 0;
             string? reason = null;
-            var term = text < cells.Count ? Harmless(cells[text].Trim().ToString()) : "";
+            var term = text < cells.Count ? CsvText.Unescaped(cells[text].Trim().ToString()) : "";
             if (term.Length == 0 && cells.ToArray().All(string.IsNullOrWhiteSpace))
                 continue;
             var key = term.Length <= Bounds.TermLength ? Tokens.Key(term) : "";
@@ -67,6 +68,7 @@ public static class TermTables
             var c = Whole(competition, "listings");
             var t = Whole(titles, "titles");
             var money = Number(cost, "cost per click");
+            var rank = Whole(popularity, "popularity");
             int[]? history = null;
             if (months.Length > 0 && reason is null)
             {
@@ -77,7 +79,19 @@ public static class TermTables
             }
 
             if (reason is null)
-                yield return new(row, term, key, v, below, c, t, money, history, bounds);
+                yield return new(
+                    row,
+                    term,
+                    key,
+                    v,
+                    below,
+                    c,
+                    t,
+                    money,
+                    history,
+                    bounds,
+                    rank is >= 1 and <= int.MaxValue ? (int)rank : null
+                );
             else if (++refused > Bounds.ImportBadRows)
                 throw new InvalidInputException([
                     new(
@@ -109,8 +123,4 @@ public static class TermTables
                 Number(column, what, isVolume) is { } number ? (long)Math.Round(number) : null;
         }
     }
-
-    // What a spreadsheet export put before a cell to make it harmless is taken off again.
-    private static string Harmless(string cell) =>
-        cell.Length > 1 && cell[0] == '\'' && cell[1] is '=' or '+' or '-' or '@' ? cell[1..] : cell;
 }

@@ -340,6 +340,9 @@ namespace TinRabbit.Server.Storage.Migrations
                     b.Property<DateTime?>("DeletedAt")
                         .HasColumnType("TEXT");
 
+                    b.Property<string>("Details")
+                        .HasColumnType("TEXT");
+
                     b.Property<string>("LeadKey")
                         .HasColumnType("TEXT");
 
@@ -551,12 +554,12 @@ namespace TinRabbit.Server.Storage.Migrations
                         .IsRequired()
                         .HasColumnType("TEXT");
 
-                    b.Property<bool>("MayHoldSampleData")
-                        .HasColumnType("INTEGER");
-
                     b.Property<string>("Language")
                         .IsRequired()
                         .HasColumnType("TEXT");
+
+                    b.Property<bool>("MayHoldSampleData")
+                        .HasColumnType("INTEGER");
 
                     b.Property<string>("Name")
                         .IsRequired()
@@ -640,6 +643,34 @@ namespace TinRabbit.Server.Storage.Migrations
                     b.HasIndex("ListingId");
 
                     b.ToTable("Takes", (string)null);
+                });
+
+            modelBuilder.Entity("TinRabbit.Server.Listings.UploadShapeRow", b =>
+                {
+                    b.Property<int>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Columns")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<DateTime?>("DeletedAt")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Heads")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("PlatformId")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("PlatformId");
+
+                    b.ToTable("UploadShapes", (string)null);
                 });
 
             modelBuilder.Entity("TinRabbit.Server.Listings.VersionRow", b =>
@@ -783,6 +814,48 @@ namespace TinRabbit.Server.Storage.Migrations
                     b.ToTable("PictureRow", (string)null);
                 });
 
+            modelBuilder.Entity("TinRabbit.Server.Recordings.RecordingRow", b =>
+                {
+                    b.Property<int>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("INTEGER");
+
+                    b.Property<DateOnly>("Day")
+                        .HasColumnType("TEXT");
+
+                    b.Property<DateTime?>("DeletedAt")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Key")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<int>("Kind")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("MarketId")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Page")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Source")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Term")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("MarketId", "Key");
+
+                    b.ToTable("Recordings", (string)null);
+                });
+
             modelBuilder.Entity("TinRabbit.Server.Rivals.ReviewRow", b =>
                 {
                     b.Property<int>("Id")
@@ -790,6 +863,10 @@ namespace TinRabbit.Server.Storage.Migrations
                         .HasColumnType("INTEGER");
 
                     b.Property<DateOnly?>("At")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Author")
+                        .IsRequired()
                         .HasColumnType("TEXT");
 
                     b.Property<DateTime?>("DeletedAt")
@@ -1016,6 +1093,9 @@ namespace TinRabbit.Server.Storage.Migrations
 
                     b.Property<string>("Months")
                         .HasColumnType("TEXT");
+
+                    b.Property<int?>("Popularity")
+                        .HasColumnType("INTEGER");
 
                     b.Property<string>("Source")
                         .IsRequired()

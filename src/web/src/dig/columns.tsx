@@ -31,10 +31,11 @@ const fromColumn: Column<Row> = {
     <span className="quiet text-[12px]" title={saidBy(r)}>
       {[
         r.typed ? `#${r.typed}` : null,
+        r.related ? 'related search' : null,
         r.sellers ? counted(r.sellers.count, 'seller') : null,
         r.alike ? likeness[r.alike.likeness].short : null,
         r.mixed ? `combined` : null,
-        !r.typed && !r.sellers && !r.alike && !r.mixed ? (r.numbers.source ?? noData) : null,
+        !r.typed && !r.related && !r.sellers && !r.alike && !r.mixed ? (r.numbers.source ?? noData) : null,
       ]
         .filter(Boolean)
         .join(' · ')}
@@ -56,6 +57,35 @@ export const allColumns: Column<Row>[] = [
   competitionColumn,
   headroomColumn,
   { key: 'months', head: 'Trend', width: '88px', cell: (r) => <Silhouette months={r.numbers.months} width={88} /> },
+  pickColumn,
+]
+
+const rankColumn: Column<Row> = {
+  key: 'rank',
+  head: 'Mean rank',
+  title: 'Average rank of the listings that use it',
+  width: '78px',
+  right: true,
+  value: (r) => r.sellers?.rank,
+  cell: (r) => <Num value={r.sellers?.rank} shown={compact(r.sellers?.rank)} unit="on average" />,
+}
+
+/** In a market of which only what the seller brought in is known: how many of the listings that were read use a term, and at which rank. */
+export const recordedColumns: Column<Row>[] = [
+  termColumn,
+  { ...fromColumn, width: '104px' },
+  { ...volumeColumn, width: '88px' },
+  { ...competitionColumn, width: '90px' },
+  {
+    key: 'used',
+    head: 'Sellers',
+    title: 'How many of the listings that were read use it in their title or tags',
+    width: '86px',
+    right: true,
+    value: (r) => r.sellers?.count,
+    cell: (r) => <Num value={r.sellers?.count} shown={r.sellers ? `${r.sellers.count} of ${r.sellers.among}` : '–'} unit="listings" />,
+  },
+  rankColumn,
   pickColumn,
 ]
 

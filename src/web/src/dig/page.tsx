@@ -7,10 +7,12 @@ import { type Desk, useConnected } from '../kit/shop'
 import { useShortcuts } from '../kit/shortcuts'
 import { sortChanges } from '../kit/sort'
 import { Table } from '../kit/table'
-import { allColumns, sellersColumns } from './columns'
+import { allColumns, recordedColumns, sellersColumns } from './columns'
 import { Filters } from './filters'
 import { GridSheet } from './grid'
 import { Import } from './import'
+import { Known } from './known'
+import { LookUps } from './lookups'
 import { NoTerm } from './notices'
 import { shownRows, sources } from './rows'
 import { Scatter } from './scatter'
@@ -25,6 +27,7 @@ export function Dig({ desk }: { desk: Desk }) {
   const box = useRef<HTMLInputElement>(null)
   const filterBox = useRef<HTMLInputElement>(null)
   const { view, show, term } = p
+  const connected = useConnected()
   useShortcuts({
     pick: () => p.pick(p.chosen()),
     avoid: () => p.avoid(p.chosen()),
@@ -47,17 +50,13 @@ export function Dig({ desk }: { desk: Desk }) {
   return (
     <main
       className="work"
-      style={{ gridTemplateColumns: view === 'import' ? '164px minmax(0,1fr)' : '164px minmax(0,1fr) 304px' }}
-      onDragOver={(e) => e.dataTransfer.types.includes('Files') && e.preventDefault()}
-      onDrop={(e) => {
-        if (e.dataTransfer.files.length === 0) return
-        e.preventDefault()
-        p.setFile(e.dataTransfer.files[0])
-        show('import')
+      style={{
+        gridTemplateColumns: `${connected ? '164px' : '206px'} minmax(0,1fr) ${view === 'import' ? '' : connected ? '304px' : '286px'}`,
       }}
     >
       <Trail
         desk={desk}
+        above={<LookUps desk={desk} term={term} dig={(text) => p.dig(text, false)} />}
         here={p.dug.data?.stepId}
         go={(text, parent) => {
           p.setAsked(text)
@@ -102,7 +101,8 @@ export function Dig({ desk }: { desk: Desk }) {
                   views={<Views page={p} />}
                 />
               )}
-              {p.unknown && <NoTerm term={term} paste={() => p.setSide('paste')} importFile={() => show('import')} />}
+              {p.dug.data?.known && !connected && <Known known={p.dug.data.known} desk={desk} term={term} />}
+              {p.unknown && connected && <NoTerm term={term} paste={() => p.setSide('paste')} importFile={() => show('import')} />}
               <Digging dug={p.dug} />
               {!desk.market.own && <LookUp page={p} />}
               <Measuring />
@@ -166,11 +166,8 @@ function SearchBar({ desk, page: p, box }: { desk: Desk; page: DigPage; box: Rea
       <button type="submit" className="pill">
         Search <kbd>Enter</kbd>
       </button>
-      <button type="button" className="pill" onClick={() => p.setSide('paste')}>
-        Paste <Key of="paste" />
-      </button>
-      <button type="button" className="pill" onClick={() => p.show('import')}>
-        Import <Key of="importFile" />
+      <button type="button" className="pill" title="Add terms: type or paste them" onClick={() => p.setSide('paste')}>
+        Add terms <Key of="paste" />
       </button>
     </form>
   )
@@ -179,12 +176,10 @@ function SearchBar({ desk, page: p, box }: { desk: Desk; page: DigPage; box: Rea
 /** Which sources the rows come from, with how many each has. */
 function SourceBoxes({ page: p }: { page: DigPage }) {
   // Other meanings are offered where related words have some.
-  // What the market says is offered where it can be asked.
-  const connected = useConnected()
+  // Related searches are offered where a results page has some.
   const shown = sources.filter(
     ([source]) =>
-      (connected || (source !== 'typed' && source !== 'used')) &&
-      (source !== 'rare' || p.from.has('rare') || (p.from.has('alike') && !!p.counts.rare)),
+      (source !== 'related' || !!p.counts.related) && (source !== 'rare' || p.from.has('rare') || (p.from.has('alike') && !!p.counts.rare)),
   )
   return (
     <div className="flex flex-wrap gap-x-2.5 gap-y-1 items-center text-[13px] quiet mb-1">
@@ -291,6 +286,7 @@ function LookUp({ page: p }: { page: DigPage }) {
 
 /** The rows: as a grid of combinations, a scatter plot or a table. */
 function Terms({ page: p, platform }: { page: DigPage; platform: string }) {
+  const connected = useConnected()
   if (p.view === 'grid' && p.term && !p.isSeveral)
     return (
       <GridSheet
@@ -316,7 +312,7 @@ function Terms({ page: p, platform }: { page: DigPage; platform: string }) {
     <Table
       name="Terms"
       rows={p.rows}
-      columns={p.from.has('used') && !p.from.has('typed') ? sellersColumns : allColumns}
+      columns={p.from.has('used') && !p.from.has('typed') ? sellersColumns : connected ? allColumns : recordedColumns}
       id={(r) => r.key}
       at={p.at}
       onAt={(i, r) => {

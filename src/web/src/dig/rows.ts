@@ -3,8 +3,9 @@ import type { Limits } from '../kit/shelfquery'
 import type { Rows } from '../kit/table'
 import { withoutMarks, wordsOf } from '../kit/words'
 
-export type Row = Omit<Dug, 'typed' | 'sellers'> & {
+export type Row = Omit<Dug, 'typed' | 'related' | 'sellers'> & {
   typed?: number | null
+  related?: number | null
   sellers?: Dug['sellers']
   /** Why it is a related word. */
   alike?: { likeness: keyof typeof likeness; word: string; part: string }
@@ -16,6 +17,7 @@ export type Row = Omit<Dug, 'typed' | 'sellers'> & {
 export const sources = [
   ['typed', 'Search suggestions', 'What the market’s search box suggests for the term, and for the term with each letter after it'],
   ['used', 'Used by sellers', 'Words and tags in the top 100 listings'],
+  ['related', 'Related searches', 'Searches that the results page offers beside its results'],
   ['alike', 'Related words', 'Synonyms and near words, in the meanings that shoppers use here'],
   ['rare', 'Other meanings', 'Related words of meanings that nobody searches for in this market'],
   ['mixed', 'Combinations', 'The term with materials, styles, colours, sizes, audiences and occasions; the product’s facts first'],
@@ -31,6 +33,7 @@ export const unknownNumbers: Dug['numbers'] = {
   competition: null,
   titlesHolding: null,
   clickCost: null,
+  popularity: null,
   headroom: null,
   band: null,
   months: null,
@@ -54,10 +57,11 @@ export const orders: Record<string, ShelfOrder> = {
 export const saidBy = (r: Row) =>
   [
     r.typed ? `Suggested #${r.typed}` : null,
+    r.related ? `Related search #${r.related}` : null,
     r.sellers ? `${r.sellers.count} of the top ${r.sellers.among} sellers` : null,
     r.alike ? `${likeness[r.alike.likeness].sentence} “${r.alike.word}” (${r.alike.part})` : null,
     r.mixed ? `combined with ${r.mixed}` : null,
-    !r.typed && !r.sellers && !r.alike && !r.mixed && r.numbers.source ? `From ${r.numbers.source}` : null,
+    !r.typed && !r.related && !r.sellers && !r.alike && !r.mixed && r.numbers.source ? `From ${r.numbers.source}` : null,
   ]
     .filter(Boolean)
     .join(' · ')
@@ -94,7 +98,8 @@ export function gather(
     const known = rows.get(row.key)
     rows.set(row.key, known ? { ...row, ...known, alike: known.alike ?? row.alike, mixed: known.mixed ?? row.mixed } : row)
   }
-  for (const r of dug?.values() ?? []) if (r.key === head || (from.has('typed') && r.typed) || (from.has('used') && r.sellers)) add(r)
+  for (const r of dug?.values() ?? [])
+    if (r.key === head || (from.has('typed') && r.typed) || (from.has('used') && r.sellers) || (from.has('related') && r.related)) add(r)
   // Related words come by meaning, the one that fits the product first; of those, what shoppers search for comes first.
   const ofAlike = (alike ?? []).flatMap((a) => a.alike.map((t) => ({ a, t })))
   ofAlike.sort((x, y) => Number(y.t.numbers.volume !== null) - Number(x.t.numbers.volume !== null))

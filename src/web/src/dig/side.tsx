@@ -74,12 +74,19 @@ function TermActions({ productId, page: p, row, currency }: { productId: number;
       </p>
       {pick?.home === 'avoid' && <WhyAvoid key={row.key} productId={productId} pick={pick} />}
       {saidBy(row) && <p className="text-[13px] mt-2">{saidBy(row)}</p>}
-      {sellers && (
-        <p className="quiet text-[13px]">
-          Sellers who use it: {money(sellers.price, currency)} on average, {counted(Math.round(sellers.ratings), 'rating')},{' '}
-          {sellers.sales !== null ? `${counted(Math.round(sellers.sales), 'sale')}/mo` : `${percent(sellers.occupancy)} of nights booked`}.
-        </p>
-      )}
+      {sellers && <SellersLine sellers={sellers} currency={currency} />}
     </>
   )
+}
+
+/** What is known of the sellers who use a term. */
+function SellersLine({ sellers, currency }: { sellers: NonNullable<Row['sellers']>; currency: string }) {
+  const said = [
+    sellers.price === null ? null : `${money(sellers.price, currency)} on average`,
+    sellers.ratings === null ? null : counted(Math.round(sellers.ratings), 'rating'),
+    sellers.sales === null ? null : `${counted(Math.round(sellers.sales), 'sale')}/mo`,
+    sellers.occupancy === null ? null : `${percent(sellers.occupancy)} of nights booked`,
+    sellers.rank === null ? null : `rank ${Math.round(sellers.rank)} on average`,
+  ].filter(Boolean)
+  return said.length === 0 ? null : <p className="quiet text-[13px]">Sellers who use it: {said.join(', ')}.</p>
 }

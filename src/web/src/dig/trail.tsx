@@ -8,7 +8,17 @@ import type { Desk } from '../kit/shop'
 type Step = { id: number; text: string; parentId: number | null; picked: number }
 
 /** The searches made, each under the one it came from, with how many picks came from it. */
-export function Trail({ desk, here, go }: { desk: Desk; here: number | undefined; go: (text: string, parent: number | null) => void }) {
+export function Trail({
+  desk,
+  here,
+  go,
+  above,
+}: {
+  desk: Desk
+  here: number | undefined
+  go: (text: string, parent: number | null) => void
+  above?: React.ReactNode
+}) {
   const steps =
     useQuery({
       queryKey: queryKey('trail', desk.product.id, desk.market.id),
@@ -54,6 +64,7 @@ export function Trail({ desk, here, go }: { desk: Desk; here: number | undefined
   }
   return (
     <nav className="overflow-auto border-r border-base-300 p-4 text-[14px]" aria-label="Trail">
+      {above}
       <h2 className="text-[14px] font-semibold mb-1">Trail</h2>
       {list(null) ?? <p className="quiet text-[13px]">Your searches appear here, each under the one it came from.</p>}
       {steps.some((s) => s.picked > 0) && <p className="quiet text-[13px] mt-3">Numbers: picks from each search.</p>}

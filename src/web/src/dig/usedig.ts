@@ -1,11 +1,20 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query'
 import { useEffect, useRef } from 'react'
-import type { Dug, Norm } from '../kit/api'
+import type { Dug, DugSources, Norm } from '../kit/api'
 import { queryKey, refresh } from '../kit/queries'
 import type { Desk } from '../kit/shop'
 import { lines } from '../kit/stream'
 
-type Part = { stepId: number; key: string; doing: string | null; done: number; of: number; rows: Dug[]; norm: Norm }
+type Part = {
+  stepId: number
+  key: string
+  doing: string | null
+  done: number
+  of: number
+  rows: Dug[]
+  norm: Norm
+  known: DugSources | null
+}
 export type Digging = Omit<Part, 'rows'> & { rows: Map<string, Dug>; stopped: boolean }
 
 /** Looks a term up: rows come as they are found, in the order they are found in; it can be stopped and gone on with. */

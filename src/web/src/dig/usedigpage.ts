@@ -3,6 +3,7 @@ import { useMemo, useState } from 'react'
 import { useAddress } from '../kit/address'
 import { api, ask, type ShelfQuery, type ShelfRow } from '../kit/api'
 import { useChanges } from '../kit/changes'
+import { useHandedFile } from '../kit/door/open'
 import { messages } from '../kit/messages'
 import { usePickActions, usePicks } from '../kit/picks'
 import { queryKey } from '../kit/queries'
@@ -28,7 +29,7 @@ export function useDigPage(desk: Desk) {
   const term = params.get('term') ?? ''
   const parent = params.get('parent')
   const view = params.get('view') ?? 'table'
-  const from = new Set<Source>((params.get('from') ?? (term ? 'typed used' : 'shelf')).split(' ') as Source[])
+  const from = new Set<Source>((params.get('from') ?? (term ? 'typed related used' : 'shelf')).split(' ') as Source[])
   if (!term) {
     from.clear()
     from.add('shelf')
@@ -37,6 +38,7 @@ export function useDigPage(desk: Desk) {
   const [side, setSide] = useState<'term' | 'paste'>('term')
   const [marked, mark, clear] = useSelection()
   const [shelfAt, setShelfAt] = useState(0)
+  const handed = useHandedFile()
   const [file, setFile] = useState<File | null>(null)
   const { product, market } = desk
   const picks = usePicks(desk).data?.picks
@@ -75,6 +77,7 @@ export function useDigPage(desk: Desk) {
   const counts: Record<Source, number | undefined> = {
     typed: dug.data && [...dug.data.rows.values()].filter((r) => r.typed).length,
     used: dug.data && [...dug.data.rows.values()].filter((r) => r.sellers).length,
+    related: dug.data && [...dug.data.rows.values()].filter((r) => r.related).length,
     alike: alike.data?.reduce((n, a) => n + a.alike.filter((t) => t.isUsed).length, 0),
     rare: alike.data?.reduce((n, a) => n + a.alike.filter((t) => !t.isUsed).length, 0),
     mixed: grid.data?.facets.reduce(
@@ -97,7 +100,7 @@ export function useDigPage(desk: Desk) {
   const sort = sortIn(params)
   // Where the market knows nothing of a term, the shelf joins in by itself when it has terms with those words.
   const finished = dug.data !== undefined && dug.data.doing === null
-  const unknown = finished && [...dug.data.rows.values()].every((r) => r.numbers.volume === null && !r.typed)
+  const unknown = finished && [...dug.data.rows.values()].every((r) => r.numbers.volume === null && !r.typed && !r.related && !r.sellers)
   const onShelf = from.has('shelf') || unknown || isSeveral
   const query: ShelfQuery | null = useMemo(
     () =>
@@ -264,7 +267,7 @@ export function useDigPage(desk: Desk) {
     mark,
     clear,
     setShelfAt,
-    file,
+    file: handed ?? file,
     setFile,
     naming,
     setNaming,

@@ -108,6 +108,11 @@ export type Span = Schemas['Span']
 export type Room = Schemas['RoomUsed']
 export type Backup = Schemas['BackupView']
 
+export type DropView = Schemas['DropView']
+export type DropChoice = Schemas['DropChoice']
+export type DugSources = NonNullable<Schemas['DugSources']>
+export type LookUp = Schemas['LookUp']
+
 export type Watch = Schemas['WatchView']
 export type FoundTerm = Schemas['FoundTerm']
 export type Check = Schemas['FoundCheckView']

@@ -79,7 +79,6 @@ export const messages = {
       : `Looked up ${counted(seen, 'rival')}: ${changed === 0 ? 'no changes since you saved them' : `${full(changed)} changed since you saved ${changed === 1 ? 'it' : 'them'}`}` +
         (gone > 0 ? `, ${full(gone)} no longer in the market` : ''),
   reviewsThere: (mine: number, theirs: number) => `No new reviews: ${full(mine)} of yours and ${full(theirs)} of rivals’ are here`,
-  notConnected: 'No source of numbers is connected, so nobody can be asked what shoppers see. Paste a listing, or import a file.',
   reviewsNone: 'The market has no reviews of these listings.',
   pickedPhrase: (term: string, volume: number | null) =>
     `Picked “${term}”: ${volume === null ? 'no search data' : `${full(volume)} searches/mo`}`,

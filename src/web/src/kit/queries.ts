@@ -41,6 +41,7 @@ const staleAfter = {
   language: ['numbers'],
   languages: [],
   listing: ['listing'],
+  lookups: ['numbers', 'picks', 'trail'],
   listings: ['platforms', 'products', 'pages', 'listing'],
   measuring: ['numbers', 'picks', 'platforms'],
   movers: ['watch'],

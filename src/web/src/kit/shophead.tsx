@@ -2,6 +2,8 @@ import { useQueryClient } from '@tanstack/react-query'
 import { useEffect, useState } from 'react'
 import { Link, useNavigate } from 'react-router'
 import { type Place, type Turn, turnHere } from './changes'
+import { Door } from './door/door'
+import { openDoor } from './door/open'
 import { useFocusKeeper } from './focus'
 import { History } from './history'
 import { Key } from './key'
@@ -91,6 +93,9 @@ export function ShopHead({ name }: { name: string }) {
       <Link to={back} className="link ml-auto text-[14px]">
         Back to listing
       </Link>
+      <button type="button" className="pill" title="Paste or drop anything: pages, text, tables" onClick={() => openDoor()}>
+        Import <Key of="door" />
+      </button>
       <button type="button" className="pill" onClick={sheets.showHistory}>
         History <Key of="history" />
       </button>
@@ -116,6 +121,7 @@ export function ShopHead({ name }: { name: string }) {
       )}
       <ThemeButton />
       {sheets.open}
+      {shop?.markets[0] && <Door place={{ marketId: shop.markets[0].id }} />}
     </header>
   )
 }

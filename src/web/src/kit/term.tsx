@@ -58,7 +58,9 @@ export function TermDetail({
       <MarketLink market={market} term={text} />
       <p className="quiet text-[13.5px]">
         {volume === null && competition === null
-          ? 'No market data for this term. Correct it, paste your own numbers or import a file.'
+          ? connected
+            ? 'No market data for this term. Correct it, paste your own numbers or import a file.'
+            : 'No numbers of this term known here.'
           : `${volume === null ? 'No search data' : `${full(volume)} searches/mo`}, ${competition === null ? 'no data on competing listings' : counted(competition, 'competing listing')}.`}{' '}
         {view?.year && (
           <span title={view.year.howSure} data-testid="shape">
@@ -100,8 +102,8 @@ export function TermDetail({
         </div>
       )}
       {view && view.family.length > 1 && <FamilyBars view={view} here={text} dig={dig} />}
-      {view?.pages && connected && <WebResults pages={view.pages} country={market.countryName} />}
-      {view?.seen && connected && <Seen seen={view.seen} currency={market.currency} dig={dig} />}
+      {view?.pages && <WebResults pages={view.pages} country={market.countryName} />}
+      {view && !view.pages && <Seen seen={view.seen} market={market} term={text} dig={dig} />}
       <Countries key={text} desk={desk} text={text} />
       <Figures desk={desk} numbers={numbers} norm={view?.norm ?? norm} steps={view?.headroom} currency={market.currency} />
       {view && <Readings desk={desk} view={view} correct={() => setCorrecting(text)} />}

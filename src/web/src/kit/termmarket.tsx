@@ -1,11 +1,12 @@
 import { useQuery } from '@tanstack/react-query'
 import { useState } from 'react'
-import { api, ask, type TermView } from './api'
+import { api, ask, type Market, type TermView } from './api'
 import { BoxPlot } from './charts'
 import { Num } from './num'
 import { compact, counted, fixed, full, money, noData, percent } from './numbers'
 import { queryKey } from './queries'
 import type { Desk } from './shop'
+import { seenOn, ToBring } from './tobring'
 
 export function FamilyBars({ view, here, dig }: { view: TermView; here: string; dig?: (text: string) => void }) {
   const top = Math.max(1, ...view.family.map((f) => f.volume ?? 0))
@@ -37,8 +38,26 @@ export function FamilyBars({ view, here, dig }: { view: TermView; here: string; 
   )
 }
 
-export function Seen({ seen, currency, dig }: { seen: NonNullable<TermView['seen']>; currency: string; dig?: (text: string) => void }) {
+/** What a search finds: how much, at which prices, and the first listings with their pictures’ alt texts. */
+export function Seen({ seen, market, term, dig }: { seen: TermView['seen']; market: Market; term: string; dig?: (text: string) => void }) {
+  const { currency } = market
+  if (seen === null)
+    return (
+      <>
+        <div className="sub">Search results</div>
+        <ToBring market={market} term={term} what="No results of this term known here." plain />
+      </>
+    )
   const [low, lower, middle, upper, high] = seen.prices.map((p) => money(p, currency, false))
+  const said = [
+    seen.prices.length > 0 ? `${low}–${high} including shipping (middle half ${lower}–${upper})` : null,
+    seen.shippingIncluded === null ? null : `${percent(seen.shippingIncluded)} free shipping`,
+    seen.stars === null ? null : `${fixed(seen.stars, 1)} stars on average`,
+    seen.ratings === null ? null : `median ${counted(Math.round(seen.ratings), 'rating')}`,
+    seen.photos === null ? null : `${counted(Math.round(seen.photos), 'photo')} on average`,
+    seen.sales === null ? null : `median ${counted(Math.round(seen.sales), 'sale')}/mo`,
+    seen.occupancy === null ? null : `${percent(seen.occupancy)} of nights booked on average`,
+  ].filter(Boolean)
   return (
     <>
       <div className="sub">Search results</div>
@@ -47,15 +66,13 @@ export function Seen({ seen, currency, dig }: { seen: NonNullable<TermView['seen
       ) : (
         <div data-testid="seen">
           <p className="quiet text-[13.5px]">
-            {counted(seen.found, 'result')}. Top {seen.looked}: {low}–{high} including shipping (middle half {lower}–{upper}),{' '}
-            {percent(seen.shippingIncluded)} free shipping, {fixed(seen.stars, 1)} stars on average, median{' '}
-            {counted(Math.round(seen.ratings), 'rating')}, {counted(Math.round(seen.photos), 'photo')} on average,{' '}
-            {seen.sales !== null
-              ? `median ${counted(Math.round(seen.sales), 'sale')}/mo`
-              : `${percent(seen.occupancy)} of nights booked on average`}
-            .
+            {seen.found === null ? 'Results in all: no data' : counted(seen.found, 'result')}. Top {seen.looked}
+            {seen.ads > 0 ? ` (${counted(seen.ads, 'ad')} left out)` : ''}: {said.join(', ')}.
           </p>
-          <BoxPlot values={seen.prices} label={`Prices from ${low} to ${high}, median ${middle}, middle half ${lower} to ${upper}`} />
+          {seen.seen && <p className="quiet text-[13px]">{seenOn(seen.seen)}.</p>}
+          {seen.prices.length > 0 && (
+            <BoxPlot values={seen.prices} label={`Prices from ${low} to ${high}, median ${middle}, middle half ${lower} to ${upper}`} />
+          )}
           <details className="text-[13px]">
             <summary className="link w-fit">
               {seen.first.length === 1 ? 'Top result: is it like yours?' : `Top ${seen.first.length} results: are they like yours?`}
@@ -64,34 +81,55 @@ export function Seen({ seen, currency, dig }: { seen: NonNullable<TermView['seen
               {seen.first.map((r, i) => (
                 // biome-ignore lint/suspicious/noArrayIndexKey: results are in the market's order
                 <li key={i} className="border-b border-base-300 py-1">
+                  {r.picture && (
+                    <img
+                      className="float-right ml-2 rounded w-12 h-12 object-cover"
+                      src={`/api/pictures/files/${r.picture}?small=true`}
+                      alt={r.alt ?? ''}
+                    />
+                  )}
                   {r.title}
                   <span className="quiet block num text-[12px]">
-                    {money(r.price, currency)} {r.shipping > 0 ? `+ ${money(r.shipping, currency)} shipping` : 'free shipping'} ·{' '}
-                    {fixed(r.rating, 1)} stars ({compact(r.ratings)}) · {counted(r.photos, 'photo')}
+                    {[
+                      r.price === null ? null : money(r.price, currency),
+                      r.shipping === null ? null : r.shipping > 0 ? `+ ${money(r.shipping, currency)} shipping` : 'free shipping',
+                      r.rating === null ? null : `${fixed(r.rating, 1)} stars${r.ratings === null ? '' : ` (${compact(r.ratings)})`}`,
+                      r.photos === null ? null : counted(r.photos, 'photo'),
+                    ]
+                      .filter(Boolean)
+                      .join(' · ')}
                   </span>
+                  {r.alt && r.alt !== r.title && <span className="quiet block text-[12px]">Alt text: {r.alt}</span>}
                 </li>
               ))}
             </ol>
           </details>
+          {seen.related.length > 0 && (
+            <>
+              <div className="sub">Related searches</div>
+              <Words words={seen.related.map((text) => ({ text }))} dig={dig} />
+            </>
+          )}
           <div className="sub">{seen.looked === 1 ? 'Words in the top listing' : `Words in the top ${seen.looked} listings`}</div>
-          <p className="text-[13.5px] leading-relaxed">
-            {seen.words.map((w, i) => (
-              <span key={w.text}>
-                {i > 0 && <span className="quiet"> · </span>}
-                <button
-                  type="button"
-                  className="cursor-pointer hover:underline"
-                  title={`Search for “${w.text}”`}
-                  onClick={() => dig?.(w.text)}
-                >
-                  {w.text} <span className="num quiet text-[12px]">{w.count}</span>
-                </button>
-              </span>
-            ))}
-          </p>
+          <Words words={seen.words} dig={dig} />
         </div>
       )}
     </>
+  )
+}
+
+function Words({ words, dig }: { words: { text: string; count?: number }[]; dig?: (text: string) => void }) {
+  return (
+    <p className="text-[13.5px] leading-relaxed">
+      {words.map((w, i) => (
+        <span key={w.text}>
+          {i > 0 && <span className="quiet"> · </span>}
+          <button type="button" className="cursor-pointer hover:underline" title={`Search for “${w.text}”`} onClick={() => dig?.(w.text)}>
+            {w.text} {w.count !== undefined && <span className="num quiet text-[12px]">{w.count}</span>}
+          </button>
+        </span>
+      ))}
+    </p>
   )
 }
 

@@ -40,6 +40,12 @@ export function Figures(p: {
             <td className="whitespace-nowrap">Exact-title matches</td>
             <td className="r num">{full(numbers.titlesHolding)}</td>
           </tr>
+          {numbers.popularity !== null && (
+            <tr>
+              <td title="Its rank among the terms that are searched for there">Popularity rank</td>
+              <td className="r num">{full(numbers.popularity)}</td>
+            </tr>
+          )}
           <tr>
             <td>Cost per click (CPC)</td>
             <td className="r num">{money(numbers.clickCost, currency)}</td>
@@ -96,6 +102,7 @@ const keptNames: Record<TermView['numbers']['kept'][number]['field'], string> = 
   competition: 'Competing listings',
   titlesHolding: 'Titles that hold it',
   clickCost: 'CPC',
+  popularity: 'Popularity rank',
   months: 'Searches by month',
 }
 

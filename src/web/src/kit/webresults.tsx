@@ -22,7 +22,7 @@ export function WebResults({ pages, country }: { pages: SeenPages; country: stri
     <div data-testid="web-results">
       <div className="sub">Search results</div>
       <p className="text-[13.5px]">
-        {full(pages.found)} pages. Of the first:{' '}
+        {pages.found === null ? 'Pages in all: no data' : `${full(pages.found)} pages`}. Of the first:{' '}
         {Object.entries(pages.kinds)
           .sort((a, b) => b[1] - a[1])
           .map(([kind, count]) => `${count} ${kinds[kind] ?? kind}`)

@@ -1,7 +1,8 @@
 import { useQueryClient } from '@tanstack/react-query'
-import { useRef, useState } from 'react'
+import { useEffect, useRef, useState } from 'react'
 import { api, ask, type ImportItem, type ShopImport } from '../kit/api'
 import { useChanges } from '../kit/changes'
+import { useHandedFile } from '../kit/door/open'
 import { Key } from '../kit/key'
 import { messages } from '../kit/messages'
 import { counted, full, today } from '../kit/numbers'
@@ -59,6 +60,11 @@ export function FilesPart() {
     if (zipped) begin(zipped)
     else setError(messages.noPagesInFolder(MostInFolder >> 20))
   }
+  const handed = useHandedFile()
+  // biome-ignore lint/correctness/useExhaustiveDependencies: what the door hands over is read at once
+  useEffect(() => {
+    if (handed) begin(handed)
+  }, [handed])
   const start = () => {
     if (!view || chosen.size === 0) return
     setView(null)

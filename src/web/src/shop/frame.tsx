@@ -1,6 +1,8 @@
 import { useEffect, useState } from 'react'
 import { Link, NavLink, Outlet, useLocation, useNavigate } from 'react-router'
 import { openScreen } from '../kit/changes'
+import { Door } from '../kit/door/door'
+import { openDoor } from '../kit/door/open'
 import { Key } from '../kit/key'
 import { Pocket } from '../kit/pocket'
 import { SampleBadge } from '../kit/sample'
@@ -145,6 +147,9 @@ function Framed({ desk }: { desk: Desk }) {
           ))}
         </nav>
         <Unsaved />
+        <button type="button" className="pill" title="Paste or drop anything: pages, text, tables" onClick={() => openDoor()}>
+          Import <Key of="door" />
+        </button>
         <button type="button" className="pill" onClick={() => setFinding(true)}>
           Search <Key of="search" />
         </button>
@@ -161,6 +166,7 @@ function Framed({ desk }: { desk: Desk }) {
       <ToastLine />
       <Pocket desk={desk} />
       {sheets.open}
+      <Door place={{ marketId: market.id, productId: product.id, listingId: desk.listingId }} />
       {finding && <FindAnything desk={desk} close={() => setFinding(false)} />}
     </div>
   )

@@ -158,7 +158,7 @@ export function DaysView({ desk, watch, head }: ViewProps) {
               ? query.error.message
               : watch.isConnected
                 ? 'Nothing is known of any day yet. After the listing is sent, its figures and ranks are collected once a day; import a file with the columns date, views, clicks and sales for the days before.'
-                : 'Nothing is known of any day yet. Import a file with the columns date, views, clicks and sales, and paste what you found in Found.'}
+                : 'Nothing is known of any day yet. Paste or drop the statistics that your marketplace shows (V): days with views, clicks and sales, of one listing or of several.'}
         </p>
       )}
     </>

@@ -1,7 +1,7 @@
 import { useState } from 'react'
 import { useAddress } from '../kit/address'
 import type { FoundTerm } from '../kit/api'
-import { FileButton } from '../kit/filebutton'
+import { openDoor } from '../kit/door/open'
 import { HelpLink } from '../kit/helplink'
 import { Key } from '../kit/key'
 import { counted, dateTimeOf, full } from '../kit/numbers'
@@ -100,7 +100,7 @@ export function FoundView(p: ViewProps & { save: (changed: { checksDaily?: boole
           <span className="quiet">
             {watch.isConnected
               ? 'A market finds only what was sent to it. Send the listing from Write, or paste what you found yourself.'
-              : 'This platform has no connection. Search there yourself: save the results page and import it, or paste what you found.'}
+              : 'This platform has no connection. Search there yourself and bring the results pages here: they say whether they show this listing, and at which rank.'}
           </span>
         )}
       </p>
@@ -134,18 +134,26 @@ export function FoundView(p: ViewProps & { save: (changed: { checksDaily?: boole
             Check other terms… <Key of="checkOther" />
           </button>
         )}
-        <button type="button" className={watch.isConnected ? 'pill' : 'btn btn-sm btn-primary'} onClick={() => setOpening('paste')}>
-          Paste what you found… <Key of="pasteFound" plain={!watch.isConnected} />
+        {!watch.isConnected && (
+          <button type="button" className="btn btn-sm btn-primary" onClick={() => openDoor()}>
+            Paste or drop results pages <Key of="door" plain />
+          </button>
+        )}
+        <button type="button" className="pill" onClick={() => setOpening('paste')}>
+          Type what you found… <Key of="pasteFound" />
         </button>
-        <FileButton
-          name="Import"
-          about="Table of found checks, or a saved results page"
-          accept=".csv,.tsv,.txt,.xlsx,.html,.htm,.zip"
-          choose={(file) => told(found.add(file, file.name))}
-        />
         {checked.length > 0 && (
           <a className="pill" href={`/api/listings/${desk.listingId}/checks/export.csv?marketId=${desk.market.id}`}>
             Export
+          </a>
+        )}
+        {!watch.isConnected && (
+          <a
+            className="pill"
+            title="Your picks as a table to type ranks into; drop it here once it is filled in"
+            href={`/api/listings/${desk.listingId}/checks/sheet.csv?marketId=${desk.market.id}`}
+          >
+            Sheet to fill in
           </a>
         )}
         <span className="ml-auto flex gap-1" role="group" aria-label="Show">

@@ -24,8 +24,8 @@ export function PasteFound(p: {
     saving.save(() => add(new Blob([lines.join('\n')]), 'Pasted'))
   }
   return (
-    <Dialog name="Paste what you found" close={close}>
-      <h2 className="text-[20px] font-bold mb-1">Paste what you found</h2>
+    <Dialog name="Type what you found" close={close}>
+      <h2 className="text-[20px] font-bold mb-1">Type what you found</h2>
       <p className="quiet text-[14px] mb-2">
         One term a line, then its rank, or yes or no: <i>bird house, 12</i> or <i>nest box, no</i>. It counts as a check of today; for other
         days import a table with the columns term, rank and date.

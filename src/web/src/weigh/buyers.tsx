@@ -1,9 +1,9 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query'
-import { useRef } from 'react'
 import { Link } from 'react-router'
 import { useAddress } from '../kit/address'
 import { api, ask, type BuyerPhrase } from '../kit/api'
 import { useChanges } from '../kit/changes'
+import { openDoor } from '../kit/door/open'
 import { HelpLink } from '../kit/helplink'
 import { Key } from '../kit/key'
 import { Menu } from '../kit/menu'
@@ -13,7 +13,6 @@ import { queryKey, refresh } from '../kit/queries'
 import { useConnected } from '../kit/shop'
 import { useShortcuts } from '../kit/shortcuts'
 import { toast } from '../kit/toast'
-import { upload } from '../kit/upload'
 import { ViewFrame } from '../kit/viewframe'
 import { Walked } from '../kit/walked'
 import type { ViewProps } from './frame'
@@ -26,8 +25,6 @@ export function Buyers(p: ViewProps) {
   const { run } = useChanges()
   const path = { id: desk.listingId }
   const marketId = desk.market.id
-  const file = useRef<HTMLInputElement>(null)
-  const ofRivals = useRef(false)
   const query = useQuery({
     queryKey: queryKey('buyers', desk.listingId, marketId),
     queryFn: ({ signal }) => ask(api.GET('/api/listings/{id}/reviews/phrases', { params: { path, query: { marketId } }, signal })),
@@ -43,16 +40,6 @@ export function Buyers(p: ViewProps) {
         if (!done.what) toast(done.mine + done.theirs > 0 ? messages.reviewsThere(done.mine, done.theirs) : messages.reviewsNone)
         return done
       },
-      undefined,
-      stale,
-    )
-  const importFile = (chosen: File) =>
-    run(
-      () =>
-        upload(
-          `/api/listings/${desk.listingId}/reviews/import?ofRivals=${ofRivals.current}&name=${encodeURIComponent(chosen.name)}`,
-          chosen,
-        ),
       undefined,
       stale,
     )
@@ -91,10 +78,6 @@ export function Buyers(p: ViewProps) {
   )
   const phrase: BuyerPhrase | undefined = rows[at]
   useShortcuts({ fetchReviews: connected && fetchReviews, pickPhrase: phrase && (() => pick(phrase)) })
-  const choose = (rivals: boolean) => {
-    ofRivals.current = rivals
-    file.current?.click()
-  }
   const top = (
     <>
       <p className="head text-[19px] font-bold leading-tight">
@@ -120,23 +103,11 @@ export function Buyers(p: ViewProps) {
             </>
           }
           items={[
-            { label: 'Import reviews of this listing…', run: () => choose(false) },
-            { label: 'Import reviews of rivals…', run: () => choose(true) },
+            { label: 'Import reviews…', run: () => openDoor() },
             { label: 'Export all reviews', run: () => window.location.assign(`/api/listings/${desk.listingId}/reviews/export.csv`) },
             { label: 'Remove the reviews of this listing', run: () => remove(false), disabled: !data?.mine },
             { label: 'Remove the reviews of rivals', run: () => remove(true), disabled: !data?.theirs },
           ]}
-        />
-        <input
-          ref={file}
-          type="file"
-          accept=".csv,.tsv,.txt,.xlsx,.html,.htm,.zip"
-          className="hidden"
-          aria-label="File of reviews"
-          onChange={(e) => {
-            if (e.target.files?.[0]) importFile(e.target.files[0])
-            e.target.value = ''
-          }}
         />
         <span className="quiet text-[13px]">
           <Key of="pickPhrase" /> picks
@@ -161,14 +132,14 @@ export function Buyers(p: ViewProps) {
               <Link className="link" to={`${desk.base}/weigh?view=rivals`}>
                 Rivals
               </Link>
-              , then {connected && 'get their reviews from the market, or '}import a file with a column headed “review”, or saved pages of
-              listings.
+              , then {connected && 'get their reviews from the market, or '}paste or drop a table of reviews, or pages of their listings
+              (V).
             </p>
           )}
           {data && data.mine === 0 && (
             <p>
               No reviews of this listing yet. {connected && 'Send it to the market and get them from there, or '}
-              {connected ? 'import' : 'Import'} a file with a column headed “review”.
+              {connected ? 'paste' : 'Paste'} or drop a table of reviews, or the page of your listing (V).
             </p>
           )}
           {data && data.mine > 0 && data.theirs > 0 && (

@@ -2,20 +2,19 @@ import { useQuery } from '@tanstack/react-query'
 import { useAddress } from '../kit/address'
 import { api, ask, type FoundRival } from '../kit/api'
 import { wholePercent } from '../kit/demand'
-import { messages } from '../kit/messages'
 import { Num } from '../kit/num'
 import { counted, fixed, full, money } from '../kit/numbers'
 import { queryKey } from '../kit/queries'
 import { useSelection } from '../kit/selection'
-import { type Desk, useConnected } from '../kit/shop'
+import type { Desk } from '../kit/shop'
 import { type Column, Table } from '../kit/table'
+import { seenOn, ToBring } from '../kit/tobring'
 import { Bar } from '../kit/viewframe'
 
 /** The market's results for a term, to choose rivals from: Space selects, Enter saves. */
 export function RivalChoice({ desk, add }: { desk: Desk; add: (ids: string[]) => Promise<void> }) {
   const [params, set] = useAddress()
   const [marked, mark, clear] = useSelection()
-  const connected = useConnected()
   const term = params.get('rivalterm') ?? ''
   const found = useQuery({
     queryKey: queryKey('rivals', 'found', desk.listingId, desk.market.id, term),
@@ -64,7 +63,7 @@ export function RivalChoice({ desk, add }: { desk: Desk; add: (ids: string[]) =>
         </label>
         <span className="quiet text-[13.5px]">
           {found.data
-            ? `${!connected ? 'No connection' : found.data.found === 0 ? 'No results' : `${counted(found.data.found, 'result')}; the first ${full(rows.length)}, weighed for your picks`}`
+            ? `${found.data.results === null ? '' : rows.length === 0 ? 'No results' : `${found.data.found === null ? '' : `${counted(found.data.found, 'result')}; `}the first ${full(rows.length)}, weighed for your picks${found.data.seen ? `. ${seenOn(found.data.seen)}` : ''}`}`
             : 'Searching…'}
         </span>
         <button
@@ -95,15 +94,17 @@ export function RivalChoice({ desk, add }: { desk: Desk; add: (ids: string[]) =>
         }
         empty={
           <span className="quiet">
-            {found.isError
-              ? found.error.message
-              : found.isPending
-                ? 'Searching…'
-                : found.data?.term === ''
-                  ? 'No picks yet, so there is nothing to search for. Enter a term above.'
-                  : !connected
-                    ? messages.notConnected
-                    : 'The market shows no listings for this term. Try another term, paste a rival’s listing, or import a file.'}
+            {found.isError ? (
+              found.error.message
+            ) : found.isPending ? (
+              'Searching…'
+            ) : found.data?.term === '' ? (
+              'No picks yet, so there is nothing to search for. Enter a term above.'
+            ) : found.data?.results === null ? (
+              <ToBring market={desk.market} term={found.data.term} what="No results of this term known here." />
+            ) : (
+              'The market shows no listings for this term. Try another term, paste a rival’s listing, or import a file.'
+            )}
           </span>
         }
       />

@@ -5,10 +5,10 @@ import { HelpLink } from '../kit/helplink'
 import { messages } from '../kit/messages'
 import { counted, full, percent } from '../kit/numbers'
 import { queryKey } from '../kit/queries'
-import { useConnected } from '../kit/shop'
 import { sortChanges, sortIn } from '../kit/sort'
 import { type Column, type Sort, sortRows, Table } from '../kit/table'
 import { toast } from '../kit/toast'
+import { seenOn, ToBring } from '../kit/tobring'
 import { Bar, ViewFrame } from '../kit/viewframe'
 import type { ViewProps } from './frame'
 
@@ -36,7 +36,7 @@ export function TopListings(p: ViewProps) {
   })
   const data = query.data
   // Of no listing at all, nothing is said.
-  const values = data && data.looked > 0 ? valueRows(data) : []
+  const values = data && (data.described ?? 0) > 0 ? valueRows(data) : []
   const sort = sortIn(params)
   const onSort = (s: Sort) => set(sortChanges(s))
   const wordRows = sortRows([...(data?.words ?? [])], wordColumns, sort)
@@ -65,7 +65,7 @@ export function TopListings(p: ViewProps) {
         }}
       >
         <p className="head text-[19px] font-bold leading-tight">
-          {data && data.looked > 0 ? `The first ${full(data.looked)} listings for` : 'The first listings for'}
+          {data && (data.looked ?? 0) > 0 ? `The first ${full(data?.looked)} listings for` : 'The first listings for'}
         </p>
         <input
           key={data?.term}
@@ -76,7 +76,9 @@ export function TopListings(p: ViewProps) {
           maxLength={200}
           size={26}
         />
-        <span className="quiet text-[13.5px]">{data && data.found > 0 && `of ${counted(data.found, 'result')}`}</span>
+        <span className="quiet text-[13.5px]">
+          {data && (data.found ?? 0) > 0 && `of ${counted(data.found ?? 0, 'result')}`} {seenOn(data?.seen)}
+        </span>
         <span className="ml-auto flex gap-1" role="group" aria-label="Show">
           <button type="button" className="choice" aria-pressed={!words} onClick={() => set({ words: null, at: null, sort: null })}>
             Attributes
@@ -90,23 +92,28 @@ export function TopListings(p: ViewProps) {
         {words
           ? 'Which words they use, and how listings that use one differ from the others.'
           : 'Which values they fill, and how listings that fill one differ from the others. Enter fills a value in yours.'}{' '}
+        {!words &&
+          data?.described !== null &&
+          data?.looked != null &&
+          (data?.described ?? 0) > 0 &&
+          (data?.described ?? 0) < data.looked &&
+          `Attributes of ${full(data.described)} of them are known. `}
         A difference doesn’t show a cause. <HelpLink to="attributes-of-rivals" about="these differences" />
       </p>
     </>
   )
-  const connected = useConnected()
   const empty = query.isError ? (
     <span role="alert">{query.error.message}</span>
   ) : query.isPending ? (
     'Reading the first 100 listings…'
   ) : data?.term === '' ? (
     'No picks yet, so there is nothing to search for. Enter a term above.'
+  ) : data?.looked === null ? (
+    <ToBring market={p.desk.market} term={data.term} what="No results of this term known here." />
   ) : data?.looked === 0 ? (
-    connected ? (
-      'The market shows no listings for this term.'
-    ) : (
-      messages.notConnected
-    )
+    'The market shows no listings for this term.'
+  ) : !words && data?.described === 0 ? (
+    'Their attributes are not known: a results page does not show them. Bring in pages of single listings.'
   ) : words ? (
     'No word is in three titles or more.'
   ) : (

@@ -39,8 +39,33 @@ internal static partial class ListingReader
             stars ?? seenStars,
             count ?? seenCount,
             Images(body, product),
-            Reviews(body, product)
+            Reviews(body, product),
+            SellerOf(body, product),
+            AddressOf(document, product)
         );
+    }
+
+    private static string? SellerOf(IElement body, JsonObject product) =>
+        StructuredData
+            .Objects(product["offers"])
+            .Select(o => StructuredData.Texts(o["seller"]).FirstOrDefault())
+            .FirstOrDefault(s => s is not null)
+        ?? Visible
+            .Under([WorkOf(body)])
+            .Select(e => Visible.Text(e))
+            .Where(t => t.Length is > 2 and <= 80)
+            .Select(PageWords.ShopIn)
+            .FirstOrDefault(s => s is not null);
+
+    private static string? AddressOf(IDocument document, JsonObject product)
+    {
+        string?[] told =
+        [
+            document.QuerySelector("link[rel=canonical]")?.GetAttribute("href"),
+            document.QuerySelector("meta[property='og:url' i]")?.GetAttribute("content"),
+            StructuredData.Text(product, "url"),
+        ];
+        return Array.Find(told, t => !string.IsNullOrWhiteSpace(t))?.Trim();
     }
 
     private static IElement WorkOf(IElement body) => body.QuerySelector("main") ?? body.QuerySelector("article") ?? body;

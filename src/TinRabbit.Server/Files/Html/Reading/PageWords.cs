@@ -14,6 +14,10 @@ internal static partial class PageWords
     /// <summary>Whether a text is about shipping, so that a price in it is not the listing's.</summary>
     public static bool IsAboutShipping(string text) => Shipping().IsMatch(text);
 
+    /// <summary>Whether a price is what shipping costs, by the text before it and behind it: "+ £3 delivery" is, "£41.95 Free delivery" is not.</summary>
+    public static bool IsOfShipping(string before, string behind) =>
+        IsAboutShipping(before) || (IsAboutShipping(behind) && !SaysFreeShipping(behind));
+
     /// <summary>Whether a text before a price says that it is no longer asked.</summary>
     public static bool SaysBefore(string text) => Before().IsMatch(text);
 

@@ -53,6 +53,10 @@ internal static partial class PriceText
                 );
     }
 
+    /// <summary>A price as it is shown; null where it is unknown.</summary>
+    public static string? Written(decimal? price, string? currency) =>
+        price is { } known ? $"{known.ToString("#,0.00", CultureInfo.InvariantCulture)} {currency}".TrimEnd() : null;
+
     /// <summary>Whether a text is a price and nothing else.</summary>
     public static bool Is(string text) =>
         text.Length <= 60 && In(text).FirstOrDefault() is { Length: > 0 } found && found.Length >= text.Trim().Length - 1;

@@ -79,34 +79,58 @@ internal static class RecordReader
                 return;
             if (whole.Length <= 60 && PriceText.Is(Joined(element, whole)))
             {
-                var price = PriceText.In(Joined(element, whole)).First();
+                var (price, behind) = (PriceText.In(Joined(element, whole)).First(), Behind(element));
                 if (
                     !isStruck
                     && !PageWords.SaysBefore(before)
                     && !PageWords.IsAboutShipping(before)
-                    && !PageWords.IsPart("", Behind(element))
+                    && !PageWords.IsPart("", behind)
+                    // A price of its own behind it is what shipping costs.
+                    && (PriceText.In(behind).Any() || !PageWords.IsOfShipping("", behind))
                 )
                     found.Add(price);
                 before = "";
                 return;
             }
 
-            var own = Visible.Own(element);
-            if (own.Length > 0)
-            {
-                if (!isStruck && !PageWords.IsAboutShipping(own))
-                    foreach (var price in PriceText.In(own))
-                    {
-                        var (left, right) = (own[..price.Start], own[(price.Start + price.Length)..]);
-                        if (!PageWords.SaysBefore(left.Length > 0 ? left : before) && !PageWords.IsPart(left, right))
-                            found.Add(price);
-                    }
+            // What stands before a price is what a reader has read by then.
+            var own = new StringBuilder();
+            foreach (var child in element.ChildNodes)
+                if (child is IText words)
+                    own.Append(words.Data);
+                else if (child is IElement part && Visible.IsFormat(part) && part.ChildElementCount == 0 && !IsStruck(part))
+                    own.Append(Visible.Text(part));
+                else if (child is IElement inner)
+                {
+                    Read(own, isStruck);
+                    Look(inner, isStruck);
+                }
 
-                before = own;
+            Read(own, isStruck);
+        }
+
+        void Read(StringBuilder text, bool isStruck)
+        {
+            var own = Visible.Line(text.ToString());
+            text.Clear();
+            if (own.Length == 0)
+                return;
+            var prices = isStruck ? [] : PriceText.In(own).ToList();
+            for (var i = 0; i < prices.Count; i++)
+            {
+                // What stands between two prices is of one of them.
+                var price = prices[i];
+                var left = own[(i > 0 ? prices[i - 1].Start + prices[i - 1].Length : 0)..price.Start];
+                var right = own[(price.Start + price.Length)..(i + 1 < prices.Count ? prices[i + 1].Start : own.Length)];
+                if (
+                    !PageWords.SaysBefore(left.Length > 0 ? left : before)
+                    && !PageWords.IsPart(left, right)
+                    && !PageWords.IsOfShipping(left, right)
+                )
+                    found.Add(price);
             }
 
-            foreach (var child in element.Children.Where(c => !Visible.IsFormat(c) || own.Length == 0 || c.ChildElementCount > 0))
-                Look(child, isStruck);
+            before = own;
         }
     }
 
@@ -235,7 +259,9 @@ internal static class RecordReader
         {
             var rest = Visible.Text(element, without: e => e == raised);
             var last = rest.LastIndexOfAny(['0', '1', '2', '3', '4', '5', '6', '7', '8', '9']);
-            return last < 0 ? whole : rest[..(last + 1)] + "." + cents + rest[(last + 1)..];
+            // The marks between thousands are none of decimals.
+            var sign = rest.Contains('.') ? ',' : '.';
+            return last < 0 ? whole : rest[..(last + 1)] + sign + cents + rest[(last + 1)..];
         }
 
         // Parts of a price have no space in them, but between the sign and the number.

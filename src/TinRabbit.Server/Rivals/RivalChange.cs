@@ -1,4 +1,4 @@
-namespace TinRabbit.Server.Features.Weigh;
+namespace TinRabbit.Server.Rivals;
 
 /// <summary>A difference between two states of a rival's listing.</summary>
 /// <param name="What">The field or the figure.</param>

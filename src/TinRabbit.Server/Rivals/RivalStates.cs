@@ -1,9 +1,8 @@
 using TinRabbit.Core.Rivals;
 using TinRabbit.Server.Listings;
 using TinRabbit.Server.Markets;
-using TinRabbit.Server.Rivals;
 
-namespace TinRabbit.Server.Features.Weigh;
+namespace TinRabbit.Server.Rivals;
 
 /// <summary>What is seen of rivals' listings, from a market's result to what the engine compares.</summary>
 internal static class RivalStates
@@ -26,7 +25,7 @@ internal static class RivalStates
     public static RivalListing Figures(Result result) =>
         new(
             result.Attributes.ToDictionary(a => a.Key, a => (IReadOnlyList<string>)[a.Value]),
-            (double)result.Price,
+            (double?)result.Price,
             result.Sales,
             result.Views,
             result.Occupancy
