@@ -74,12 +74,16 @@ public sealed class BinderyTests
 
         browser.Sees("[data-testid=lookups]", "1 of 3 done");
 
-        // A key takes all of an import back, and makes it again.
+        // A key takes all of an import back, once that is confirmed, and makes it again.
         Bring(browser, "2026-10-20", "listings.csv");
         browser.Sees("[data-testid=toast]", "Imported");
         browser.Press("u");
+        browser.Sees("[data-testid=toast]", "Undo: Imported 4 of your listings?");
+        browser.ClickText("Undo");
         browser.Sees("[data-testid=toast]", "Undone");
         browser.Chord(Keys.Shift, "u");
+        browser.Sees("[data-testid=toast]", "Make again: Imported 4 of your listings?");
+        browser.ClickText("Make again");
         browser.Sees("[data-testid=toast]", "Made again");
         Bring(browser, null, "terms.csv", "statistics.csv", "reviews.csv");
         Bring(

@@ -48,7 +48,7 @@ export async function turnHere(cache: QueryClient, to: Turn, place: Place, since
   const done = await turn(cache, to, { ...place, opened, since })
   if (done?.asks && done.id) {
     const { id, asks } = done
-    toastAsk(messages.asksFirst(to, asks), to === 'undo' ? 'Undo' : 'Redo', () => turnChange(cache, to, id))
+    toastAsk(messages.asksFirst(to, asks), to === 'undo' ? 'Undo' : 'Make again', () => turnChange(cache, to, id))
     return true
   }
   if (done?.what) toast(turned(to, done.what))
