@@ -238,6 +238,54 @@ public sealed class SliceTests(DemoShop demo) : IClassFixture<DemoShop>
     }
 
     [Fact]
+    public void Target_terms_typed_beside_the_text_become_picks_and_the_lead_and_the_search_leads_anywhere()
+    {
+        using var shop = new RunningShop(demo: false, connected: true);
+        using var browser = new Browser(shop);
+        browser.Go("/");
+        browser.Sees("Add your first product");
+        browser.Press("Owl box", Keys.Tab, "owl box", Keys.Tab, " ", Keys.ArrowDown, Keys.Enter);
+        browser.Waits("the first search", () => browser.Address.Contains("/dig"));
+
+        // Three target terms are picks, and the first is the lead, with one box and one key.
+        browser.AltShift("3");
+        browser.Sees("Set a lead");
+        browser.AltShift("t");
+        IsInBox();
+        browser.Press("barn owl box, owl nesting box; owl house");
+        browser.Chord(Keys.Shift, Keys.Enter);
+        browser.Sees("[data-testid=toast]", "Set “barn owl box” as lead");
+        browser.Waits("three picks", () => browser.All(".side [role=row][data-id]").Count == 3);
+        Assert.Equal("", browser.Run("return document.activeElement.value"));
+
+        // The search leads to any screen from any, and does what a key does.
+        browser.Press(Keys.Escape);
+        browser.Chord(Keys.Control, "k");
+        browser.Press("pick", Keys.Enter);
+        browser.Waits("Pick", () => browser.Address.EndsWith("/pick", StringComparison.Ordinal));
+        browser.Sees("[role=row][data-id='barn owl box']", "lead");
+        browser.Press("/");
+        IsInBox();
+        browser.Press("wren house", Keys.Enter);
+        browser.Sees("[role=row][data-id='wren house']", "wren house");
+        browser.AltShift("9");
+        browser.Sees("[aria-label=Shop] .active", "Listings");
+        browser.Chord(Keys.Control, "k");
+        browser.Press("history", Keys.Enter);
+        browser.Sees("dialog", "Picked “wren house”");
+        browser.Press(Keys.Escape);
+        browser.ClickText("Back to listing");
+        browser.Waits("where one was", () => browser.Address.EndsWith("/pick", StringComparison.Ordinal));
+        Assert.Empty(browser.Complaints());
+
+        void IsInBox() =>
+            browser.Waits(
+                "the box for target terms",
+                () => (string?)browser.Run("return document.activeElement.getAttribute('aria-label') ?? ''") == "Terms to pick"
+            );
+    }
+
+    [Fact]
     public void Sources_stand_side_by_side_and_a_dig_can_be_seen_as_a_grid_and_a_scatter()
     {
         using var browser = new Browser(demo.Shop);

@@ -43,6 +43,22 @@ public class WatchingTests
         Assert.Null(series.Sum(DailyMeasure.Clicks, Day.AddDays(1), 2));
     }
 
+    [Fact]
+    public void The_known_days_have_a_sum_where_others_are_unknown_and_none_where_all_are()
+    {
+        var series = DailySeries.Merge(
+            1,
+            "m",
+            [(Day.AddDays(-3), new(100, 1, null)), (Day, new(5, null, null)), (Day.AddDays(2), new(7, 0, null))]
+        );
+        Assert.Equal(12, series.SumOfKnown(DailyMeasure.Views, Day.AddDays(2), 5));
+        Assert.Equal(112, series.SumOfKnown(DailyMeasure.Views, Day.AddDays(2), 6));
+        Assert.Equal(5, series.SumOfKnown(DailyMeasure.Views, Day, 1));
+        Assert.Equal(0, series.SumOfKnown(DailyMeasure.Clicks, Day.AddDays(2), 2));
+        Assert.Null(series.SumOfKnown(DailyMeasure.Clicks, Day, 2));
+        Assert.Null(series.SumOfKnown(DailyMeasure.Sales, Day.AddDays(2), 28));
+    }
+
     [Theory]
     [InlineData(1, 48, 1)]
     [InlineData(48, 48, 1)]

@@ -18,6 +18,16 @@ public sealed record DailySeries(int ListingId, string MarketId, IReadOnlyDictio
         return new(listingId, marketId, days);
     }
 
+    /// <summary>The sum of the days up to one that are known; null where none is.</summary>
+    /// <param name="measure">What is summed.</param>
+    /// <param name="last">The last day.</param>
+    /// <param name="days">How many days, 1 or more.</param>
+    public long? SumOfKnown(DailyMeasure measure, DateOnly last, int days)
+    {
+        var known = Days.Where(d => d.Key <= last && d.Key > last.AddDays(-days) && d.Value[measure] is not null).ToList();
+        return known.Count == 0 ? null : known.Sum(d => d.Value[measure]);
+    }
+
     /// <summary>The sum of the days up to one; null where a day is unknown.</summary>
     /// <param name="measure">What is summed.</param>
     /// <param name="last">The last day.</param>

@@ -1,7 +1,15 @@
+using TinRabbit.Core.Watching;
 using TinRabbit.Server.Journal;
 using TinRabbit.Server.Listings;
 
 namespace TinRabbit.Server.Features.Shop;
+
+/// <summary>What is known of a listing's last days in its market.</summary>
+/// <param name="Views">How often it was seen; null where no day is known.</param>
+/// <param name="Sales">How many were sold, or nights booked; null where no day is known.</param>
+/// <param name="Known">How many of the days are known.</param>
+/// <param name="Days">Of how many.</param>
+public sealed record RecentFigures(long? Views, long? Sales, int Known, int Days);
 
 /// <summary>A listing in the list of the shop.</summary>
 /// <param name="MarketId">The market of its platform in the country that was asked for; null where there is none.</param>
@@ -11,6 +19,8 @@ namespace TinRabbit.Server.Features.Shop;
 /// <param name="ArchivedAt">When it was archived; null while it is worked on.</param>
 /// <param name="Score">Its scores as far as they are known; null before they are worked out.</param>
 /// <param name="IsFresh">Whether nothing has changed since the scores were worked out.</param>
+/// <param name="Recent">Its last four weeks there; null where nothing is known.</param>
+/// <param name="CheckedOn">The day of its last check there; null where there is none.</param>
 public sealed record ListingLine(
     int Id,
     int ProductId,
@@ -23,7 +33,9 @@ public sealed record ListingLine(
     bool Changed,
     DateTime? ArchivedAt,
     WeighedListing? Score,
-    bool IsFresh
+    bool IsFresh,
+    RecentFigures? Recent,
+    DateOnly? CheckedOn
 );
 
 /// <summary>All listings of the shop.</summary>
@@ -46,6 +58,7 @@ public sealed record ArchiveRequest([MaxLength(Bounds.Listings)] IReadOnlyList<i
 internal static class ListingsApi
 {
     private const int RowsAtOnce = 500;
+    private const int RecentDays = 28;
 
     public static void MapListings(this IEndpointRouteBuilder app)
     {
@@ -70,13 +83,57 @@ internal static class ListingsApi
         var markets = market.MarketsIn(site, chosen);
         var names = await db.PlatformNames(stop);
         var sent = await LastSent(db, stop);
+        var (recent, checks) = (await Recent(db, markets, market.Today.AddDays(-1), stop), await LastChecks(db, stop));
         var rows = await Rows(db).ToListAsync(stop);
         return new ListingsView(
             chosen,
             countries,
-            [.. rows.Select(r => Line(r, markets, names, sent.TryGetValue(r.Id, out var at) ? at : null, scores))]
+            [
+                .. rows.Select(r =>
+                    Line(r, markets, names, sent.TryGetValue(r.Id, out var at) ? at : null, scores) with
+                    {
+                        Recent = recent.GetValueOrDefault(r.Id),
+                        CheckedOn =
+                            markets.TryGetValue(r.PlatformId, out var marketId) && checks.TryGetValue((r.Id, marketId), out var day)
+                                ? day
+                                : null,
+                    }
+                ),
+            ]
         );
     }
+
+    private static async Task<Dictionary<int, RecentFigures>> Recent(
+        TinContext db,
+        IReadOnlyDictionary<string, string> markets,
+        DateOnly last,
+        CancellationToken stop
+    )
+    {
+        var recent = new Dictionary<int, RecentFigures>();
+        foreach (var (platformId, marketId) in markets)
+        foreach (var series in await db.SeriesOfPlatform(platformId, marketId, last.AddDays(1 - RecentDays), stop))
+            recent[series.ListingId] = new(
+                series.SumOfKnown(DailyMeasure.Views, last, RecentDays),
+                series.SumOfKnown(DailyMeasure.Sales, last, RecentDays),
+                series.Days.Keys.Count(d => d <= last),
+                RecentDays
+            );
+        return recent;
+    }
+
+    private static async Task<Dictionary<(int, string), DateOnly>> LastChecks(TinContext db, CancellationToken stop) =>
+        await db
+            .Checks.AsNoTracking()
+            .Where(c => c.State == CheckState.Finished)
+            .GroupBy(c => new { c.ListingId, c.MarketId })
+            .Select(g => new
+            {
+                g.Key.ListingId,
+                g.Key.MarketId,
+                Day = g.Max(c => c.Day),
+            })
+            .ToDictionaryAsync(c => (c.ListingId, c.MarketId), c => c.Day, stop);
 
     private static Task<Dictionary<int, DateTime>> LastSent(TinContext db, CancellationToken stop) =>
         db
@@ -107,7 +164,9 @@ internal static class ListingsApi
             sentAt is not null && row.SavedAt > sentAt,
             row.ArchivedAt,
             known?.Score,
-            known?.IsFresh ?? false
+            known?.IsFresh ?? false,
+            Recent: null,
+            CheckedOn: null
         );
     }
 

@@ -1,4 +1,5 @@
 using TinRabbit.Server.Files.Tables;
+using TinRabbit.Server.Journal;
 using TinRabbit.Server.Listings;
 
 namespace TinRabbit.Server.Features.Watch;

@@ -9,6 +9,7 @@ const termColumn: Column<Row> = {
   key: 'text',
   head: 'Term',
   width: 'minmax(150px,1fr)',
+  narrow: 'minmax(0,1fr)',
   words: true,
   value: (r) => r.text,
   cell: (r) => (
@@ -25,6 +26,7 @@ const fromColumn: Column<Row> = {
   head: 'From',
   title: 'Where the term comes from: its place among the search suggestions, how many of the top 100 sellers use it, or the shelf',
   width: '112px',
+  narrow: false,
   words: true,
   value: (r) => r.typed,
   cell: (r) => (
@@ -56,7 +58,7 @@ export const allColumns: Column<Row>[] = [
   volumeColumn,
   competitionColumn,
   headroomColumn,
-  { key: 'months', head: 'Trend', width: '88px', cell: (r) => <Silhouette months={r.numbers.months} width={88} /> },
+  { key: 'months', head: 'Trend', width: '88px', narrow: false, cell: (r) => <Silhouette months={r.numbers.months} width={88} /> },
   pickColumn,
 ]
 
@@ -65,6 +67,7 @@ const rankColumn: Column<Row> = {
   head: 'Mean rank',
   title: 'Average rank of the listings that use it',
   width: '78px',
+  narrow: false,
   right: true,
   value: (r) => r.sellers?.rank,
   cell: (r) => <Num value={r.sellers?.rank} shown={compact(r.sellers?.rank)} unit="on average" />,
@@ -81,6 +84,7 @@ export const recordedColumns: Column<Row>[] = [
     head: 'Sellers',
     title: 'How many of the listings that were read use it in their title or tags',
     width: '86px',
+    narrow: false,
     right: true,
     value: (r) => r.sellers?.count,
     cell: (r) => <Num value={r.sellers?.count} shown={r.sellers ? `${r.sellers.count} of ${r.sellers.among}` : '–'} unit="listings" />,
@@ -96,6 +100,7 @@ export const sellersColumns: Column<Row>[] = [
     head: 'Sellers',
     title: 'How many of the top 100 sellers have it in their title or tags',
     width: '62px',
+    narrow: false,
     right: true,
     value: (r) => r.sellers?.count,
     cell: (r) => <Num value={r.sellers?.count} unit="of the top 100 sellers" />,
@@ -105,6 +110,7 @@ export const sellersColumns: Column<Row>[] = [
     head: 'Avg price',
     title: 'Average price of the sellers who use it, in the market’s currency',
     width: '74px',
+    narrow: false,
     right: true,
     value: (r) => r.sellers?.price,
     cell: (r) => <Num value={r.sellers?.price} shown={fixed(r.sellers?.price, 2)} />,
@@ -114,6 +120,7 @@ export const sellersColumns: Column<Row>[] = [
     head: 'Ratings',
     title: 'Average number of ratings of the sellers who use it',
     width: '62px',
+    narrow: false,
     right: true,
     value: (r) => r.sellers?.ratings,
     cell: (r) => <Num value={r.sellers?.ratings} unit="ratings" />,
@@ -123,6 +130,7 @@ export const sellersColumns: Column<Row>[] = [
     head: 'Sales/mo',
     title: 'Average sales per month of the sellers who use it; for stays, the share of nights booked',
     width: '70px',
+    narrow: false,
     right: true,
     value: (r) => r.sellers?.sales ?? r.sellers?.occupancy,
     cell: (r) => (

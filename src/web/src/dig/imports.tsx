@@ -9,7 +9,7 @@ import { queryKey } from '../kit/queries'
 import type { Desk } from '../kit/shop'
 
 /** The imports of this market, each with its name, and undone as a whole. */
-export function Imports({ desk, undo }: { desk: Desk; undo: (id: number) => Promise<void> }) {
+export function Imports({ desk, undo }: { desk: Desk; undo: (id: number) => Promise<unknown> }) {
   const [naming, setNaming] = useState<{ id: number; source: string } | null>(null)
   const { run } = useChanges()
   const path = { marketId: desk.market.id }

@@ -1,27 +1,16 @@
 import { keepPreviousData, useQuery, useQueryClient } from '@tanstack/react-query'
 import { useRef, useState } from 'react'
 import { api, ask } from '../kit/api'
+import { measure } from '../kit/measure'
 import { queryKey, refresh } from '../kit/queries'
 import type { Desk } from '../kit/shop'
 import { toast } from '../kit/toast'
-import { useSettled, wordsOf } from '../kit/words'
+import { termsIn as allTermsIn, useSettled } from '../kit/words'
 
 const mostTerms = 50
 
-/** The terms of a text that names several, split by commas, semicolons, tabs or lines; a comma between digits belongs to a number. */
-export const termsIn = (text: string) =>
-  [
-    ...new Map(
-      text
-        .split(/[;|\t\n\r]|,(?!\d)|(?<!\d),/)
-        .map((t) => t.trim())
-        .filter((t) => wordsOf(t).length > 0)
-        .map((t) => [wordsOf(t).join(' '), t]),
-    ).values(),
-  ].slice(0, mostTerms)
-
-const measure = (marketId: string, texts: string[], signal?: AbortSignal) =>
-  ask(api.POST('/api/markets/{marketId}/measure', { params: { path: { marketId } }, body: { texts }, signal }))
+/** The terms of a text that names several: as many as are looked at side by side. */
+export const termsIn = (text: string) => allTermsIn(text).slice(0, mostTerms)
 
 /** Several terms side by side: each is measured, and stays on the shelf. */
 export function useSeveral(desk: Desk, terms: string[]) {

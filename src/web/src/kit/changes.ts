@@ -72,10 +72,16 @@ export function useChanges() {
       await refresh(cache)
       return problem
     }
-    const run = async (call: () => Promise<Changed>, then?: () => void, refresh?: (cache: QueryClient) => Promise<unknown>) => {
+    /** Whether it was done. */
+    const run = async (
+      call: () => Promise<Changed>,
+      then?: () => void,
+      refresh?: (cache: QueryClient) => Promise<unknown>,
+    ): Promise<boolean> => {
       const problem = await attempt(call, refresh)
       if (problem) toastAgain(problem, () => run(call, then, refresh))
       else then?.()
+      return problem === null
     }
     return { undo, run, attempt }
   }, [cache])

@@ -23,6 +23,7 @@ export const competitionColumn: Column<Numbered> = {
   head: 'Competing',
   title: 'Competing listings; low, medium or high compared with the terms on this market’s shelf',
   width: '104px',
+  narrow: false,
   right: true,
   value: (r) => r.numbers.competition,
   cell: (r) =>
@@ -42,6 +43,7 @@ export const headroomColumn: Column<Numbered> = {
   head: 'Headroom',
   title: 'Demand compared with supply, 0–100; 50 is typical for this market',
   width: '92px',
+  narrow: false,
   right: true,
   value: (r) => r.numbers.headroom,
   cell: (r) => <HeadroomBar value={r.numbers.headroom} />,

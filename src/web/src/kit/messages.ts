@@ -40,6 +40,8 @@ export const messages = {
     (skipped > 0 ? ` ${counted(skipped, 'line')} skipped; fix ${skipped === 1 ? 'it' : 'them'} above.` : ''),
 
   // Picks
+  tooManyToPick: (count: number, most: number) => `${count} terms; at most ${most} can be picked at once. They are still in the box.`,
+  notMeasured: (why: string) => `Picked, but the market gave no numbers: ${why}`,
   leadSet: (term: string) => `Set “${term}” as lead`,
   leadRemoved: (term: string) => `Removed “${term}” as lead`,
   clearSorting: 'To move picks by hand, first clear the sorting (press the sorted heading again) and ungroup variants',

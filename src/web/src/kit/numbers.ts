@@ -55,6 +55,8 @@ export const withoutData = (n: number) => (n > 0 ? ` (${full(n)} without data)` 
 
 const month = new Intl.DateTimeFormat(locale, { month: 'long', timeZone: 'UTC' })
 const dayAndMonth = new Intl.DateTimeFormat(locale, { day: 'numeric', month: 'long', timeZone: 'UTC' })
+const shortDayAndMonth = new Intl.DateTimeFormat(locale, { day: 'numeric', month: 'short' })
+const shortMonthAndYear = new Intl.DateTimeFormat(locale, { month: 'short', year: 'numeric' })
 const dateAlone = new Intl.DateTimeFormat(locale, { dateStyle: 'medium' })
 const dateAndTime = new Intl.DateTimeFormat(locale, { dateStyle: 'medium', timeStyle: 'short' })
 const timeAlone = new Intl.DateTimeFormat(locale, { timeStyle: 'short' })
@@ -64,6 +66,12 @@ export const monthName = (number: number) => month.format(Date.UTC(2024, number,
 
 /** A day of some year, from its ISO date. */
 export const dayName = (date: string) => dayAndMonth.format(new Date(`${date.slice(0, 10)}T00:00:00Z`))
+
+/** A day of this year as “Sep 22”, another as “Sep 2025”. */
+export function shortDay(at: string) {
+  const day = new Date(at.length === 10 ? `${at}T00:00:00` : at)
+  return (day.getFullYear() === new Date().getFullYear() ? shortDayAndMonth : shortMonthAndYear).format(day)
+}
 
 export const dateOf = (at: string) => dateAlone.format(new Date(at))
 export const dateTimeOf = (at: string) => dateAndTime.format(new Date(at))

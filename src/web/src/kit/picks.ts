@@ -4,13 +4,16 @@ import { type Changed, turnHere, useChanges } from './changes'
 import { queryKey, refresh } from './queries'
 import type { Desk } from './shop'
 
-export const usePicks = (desk: Desk) =>
-  useQuery({
-    queryKey: queryKey('picks', desk.product.id, desk.market.id),
-    queryFn: () =>
-      ask(api.GET('/api/products/{id}/picks', { params: { path: { id: desk.product.id }, query: { marketId: desk.market.id } } })),
+/** A product's picks; none without a product. */
+export const usePicks = (desk: Desk | undefined) => {
+  const [id, marketId] = [desk?.product.id ?? 0, desk?.market.id ?? '']
+  return useQuery({
+    queryKey: queryKey('picks', id, marketId),
+    queryFn: () => ask(api.GET('/api/products/{id}/picks', { params: { path: { id }, query: { marketId } } })),
     placeholderData: keepPreviousData,
+    enabled: desk !== undefined,
   })
+}
 
 export type Change = { source?: string; saidBy?: string[]; language?: string; fit?: Fit; home?: Home; note?: string }
 

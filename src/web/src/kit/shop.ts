@@ -30,6 +30,28 @@ export function useDesk(): (Omit<Desk, 'listingId'> & { listingId: number | unde
   )
 }
 
+const last = 'last'
+
+/** Where a listing was worked on last. */
+export const lastPlace = {
+  path: () => localStorage.getItem(last),
+  keep: (path: string) => localStorage.setItem(last, path),
+  forget: () => localStorage.removeItem(last),
+}
+
+/** The listing that was worked on last, for screens about the shop as a whole. */
+export function useLastDesk(): Desk | undefined {
+  const shop = useShop().data
+  const [, productId, marketId] = lastPlace.path()?.split('/') ?? []
+  const product = shop?.products.find((p) => String(p.id) === productId)
+  const market = shop?.markets.find((m) => m.id === marketId)
+  const listingId = market && product?.listings[market.platformId]
+  return useMemo(
+    () => (product && market && listingId !== undefined ? { product, market, listingId, base: `/${product.id}/${market.id}` } : undefined),
+    [product, market, listingId],
+  )
+}
+
 /** A product as it is known here; undefined until the shop is loaded. */
 export const knownProduct = (cache: QueryClient, id: number) =>
   cache.getQueryData<Shop>(queryKey('shop'))?.products.find((p) => p.id === id)

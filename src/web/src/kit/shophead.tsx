@@ -1,17 +1,19 @@
 import { useQueryClient } from '@tanstack/react-query'
 import { useEffect, useState } from 'react'
-import { Link, useNavigate } from 'react-router'
+import { Link, NavLink, useNavigate } from 'react-router'
 import { type Place, type Turn, turnHere } from './changes'
 import { Door } from './door/door'
 import { openDoor } from './door/open'
+import { type Command, FindAnything } from './find'
 import { useFocusKeeper } from './focus'
 import { History } from './history'
 import { Key } from './key'
 import { KeySheet } from './keysheet'
 import { messages } from './messages'
-import { useShop } from './shop'
-import { keysOf, useShortcuts } from './shortcuts'
+import { type Desk, lastPlace, useLastDesk, useShop } from './shop'
+import { keysOf, type ShortcutId, useShortcuts } from './shortcuts'
 import { toast } from './toast'
+import { Unsaved } from './unsaved'
 
 export function Rabbit() {
   return (
@@ -44,83 +46,93 @@ export function ThemeButton() {
   )
 }
 
-/** What every screen has: undo, the history and the sheet of shortcuts by key, and a focus that is never lost. */
-export function useSheets(place: Place) {
-  const [sheet, setSheet] = useState<'keys' | 'history' | null>(null)
+const places: [string, string, ShortcutId?][] = [
+  ['/listings', 'Listings', 'listings'],
+  ['/pages', 'Web shop', 'webShop'],
+  ['/watch', 'Watch', 'shopWatch'],
+  ['/settings', 'Settings'],
+  ['/help', 'Help'],
+]
+
+/**
+ * The row that is at the top of every screen: the places of the shop, what is not saved, the one way in, the search; and by key the undo,
+ * the history and the sheet of shortcuts.
+ */
+export function ShopBar({ place, desk }: { place: Place; desk?: Desk }) {
+  const [open, setOpen] = useState<'keys' | 'history' | 'find' | null>(null)
   const cache = useQueryClient()
+  const navigate = useNavigate()
+  const before = useLastDesk()
+  const back = lastPlace.path()
   useFocusKeeper()
   const turn = async (to: Turn) => {
     if (!(await turnHere(cache, to, place))) toast(to === 'undo' ? messages.nothingToUndoHere : messages.nothingToRedoHere)
   }
-  useShortcuts(
-    { undo: () => turn('undo'), redo: () => turn('redo'), history: () => setSheet('history'), sheet: () => setSheet('keys') },
-    'frame',
+  const close = () => setOpen(null)
+  const commands: Command[] = [
+    { id: 'door', text: 'Paste or drop anything', run: () => openDoor() },
+    { id: 'undo', text: 'Undo', run: () => turn('undo') },
+    { id: 'redo', text: 'Make again', run: () => turn('redo') },
+    { id: 'history', text: 'History of changes', run: () => setOpen('history') },
+    { id: 'sheet', text: 'Keyboard shortcuts', run: () => setOpen('keys') },
+  ]
+  useShortcuts(Object.fromEntries(commands.filter((c) => c.id !== 'door').map((c) => [c.id, c.run])), 'frame')
+  useShortcuts({
+    search: () => setOpen('find'),
+    dig: !desk && (() => navigate(back ?? '/')),
+    listings: () => navigate('/listings'),
+    shopWatch: () => navigate('/watch'),
+    webShop: () => navigate('/pages'),
+  })
+  return (
+    <div className="shopbar">
+      <Link to="/listings" className="brand" aria-label="Tin Rabbit, all listings">
+        <Rabbit />
+        <span>Tin Rabbit</span>
+      </Link>
+      <nav aria-label="Shop">
+        {places.map(([to, name, key]) => (
+          <NavLink key={to} to={to} title={key && keysOf(key)[0]}>
+            {name}
+          </NavLink>
+        ))}
+      </nav>
+      {!desk && back && (
+        <Link to={back} className="link text-[13.5px]" title={before && `${before.product.name}, ${before.market.platformName}`}>
+          Back to listing
+        </Link>
+      )}
+      <span className="ml-auto" />
+      <Unsaved />
+      <button type="button" className="pill" title="Paste or drop anything: pages, text, tables" onClick={() => openDoor()}>
+        Import <Key of="door" />
+      </button>
+      <button type="button" className="pill" onClick={() => setOpen('find')}>
+        Search <Key of="search" />
+      </button>
+      <button type="button" className="pill" onClick={() => setOpen('history')}>
+        History <Key of="history" />
+      </button>
+      <ThemeButton />
+      {open === 'keys' && <KeySheet close={close} />}
+      {open === 'history' && <History product={place.product} close={close} />}
+      {open === 'find' && <FindAnything desk={desk ?? before} commands={commands} close={close} />}
+    </div>
   )
-  const close = () => setSheet(null)
-  return {
-    showHistory: () => setSheet('history'),
-    open: sheet === 'keys' ? <KeySheet close={close} /> : sheet === 'history' ? <History product={place.product} close={close} /> : null,
-  }
 }
 
 // Where the changes of each of these screens are noted.
 const screens: Record<string, string> = { Listings: 'listings', 'Web shop': 'pages', Watch: 'watch' }
 
-/** The header of screens about the shop as a whole, with the way back to the listing. */
+/** The header of screens about the shop as a whole. */
 export function ShopHead({ name }: { name: string }) {
   const shop = useShop().data
-  const navigate = useNavigate()
-  const back = localStorage.getItem('last') ?? '/'
-  const sheets = useSheets({ screen: screens[name] ?? 'settings' })
-  useShortcuts({
-    dig: () => navigate(back),
-    listings: () => navigate('/listings'),
-    shopWatch: () => navigate('/watch'),
-    webShop: () => navigate('/pages'),
-  })
   useEffect(() => {
     document.title = `${name} · Tin Rabbit`
   }, [name])
   return (
     <header className="topbar">
-      <Link to="/listings" className="brand">
-        <Rabbit />
-        <span>Tin Rabbit</span>
-      </Link>
-      <span className="text-[14px]">
-        {shop?.name} <span className="quiet">›</span> <b className="font-semibold">{name}</b>
-      </span>
-      <Link to={back} className="link ml-auto text-[14px]">
-        Back to listing
-      </Link>
-      <button type="button" className="pill" title="Paste or drop anything: pages, text, tables" onClick={() => openDoor()}>
-        Import <Key of="door" />
-      </button>
-      <button type="button" className="pill" onClick={sheets.showHistory}>
-        History <Key of="history" />
-      </button>
-      {name !== 'Watch' && (
-        <Link className="pill" to="/watch" title={keysOf('shopWatch')[0]}>
-          Watch
-        </Link>
-      )}
-      {name !== 'Web shop' && (
-        <Link className="pill" to="/pages" title={keysOf('webShop')[0]}>
-          Web shop
-        </Link>
-      )}
-      {name !== 'Settings' && (
-        <Link className="pill" to="/settings">
-          Settings
-        </Link>
-      )}
-      {name !== 'Help' && (
-        <Link className="pill" to="/help">
-          Help
-        </Link>
-      )}
-      <ThemeButton />
-      {sheets.open}
+      <ShopBar place={{ screen: screens[name] ?? 'settings' }} />
       {shop?.markets[0] && <Door place={{ marketId: shop.markets[0].id }} />}
     </header>
   )

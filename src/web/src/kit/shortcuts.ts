@@ -74,6 +74,7 @@ export const shortcuts = {
     typing: true,
   },
 
+  pickTerms: { group: 'Pick', label: 'Type or paste terms to pick', keys: ['/', 'Shift+/'] },
   fitCore: { group: 'Pick', label: 'Fit: core', keys: ['1'] },
   fitGood: { group: 'Pick', label: 'Fit: good', keys: ['2'] },
   fitStretch: { group: 'Pick', label: 'Fit: stretch', keys: ['3'] },
@@ -105,6 +106,7 @@ export const shortcuts = {
   addToFacts: { group: 'Write', label: 'Add the claim to the facts', keys: ['Alt+Shift+KeyA'], typing: true },
   fill: { group: 'Write', label: 'Fill the field', keys: ['Alt+Shift+KeyF'], typing: true },
   copyField: { group: 'Write', label: 'Copy the field', keys: ['Alt+Shift+KeyC'], typing: true },
+  pickTermsHere: { group: 'Write', label: 'Type or paste terms to pick', keys: ['Alt+Shift+KeyT'], typing: true },
   picksPanel: { group: 'Write', label: 'Picks', keys: ['Alt+Shift+KeyP'], typing: true },
   findingsPanel: { group: 'Write', label: 'Findings', keys: ['Alt+Shift+KeyN'], typing: true },
   takesPanel: { group: 'Write', label: 'Takes', keys: ['Alt+Shift+KeyK'], typing: true },

@@ -1,5 +1,6 @@
 import { useVirtualizer } from '@tanstack/react-virtual'
-import { memo, type ReactNode, useEffect, useRef } from 'react'
+import { memo, type ReactNode, useEffect, useMemo, useRef } from 'react'
+import { useNarrow } from './narrow'
 import { changed } from './selection'
 import { useShortcuts } from './shortcuts'
 
@@ -8,6 +9,8 @@ export type Column<T> = {
   head: ReactNode
   title?: string
   width: string
+  /** Its width on a narrow screen; false where it is not shown there. */
+  narrow?: string | false
   right?: boolean
   /** The value to sort by; unknown values come last whichever way. */
   value?: (row: T) => number | string | null | undefined
@@ -136,7 +139,12 @@ export function Table<T>(p: {
     const row = rows.at(i)
     if (row) p.onEnter?.(row)
   }
-  const template = { gridTemplateColumns: p.columns.map((c) => c.width).join(' ') }
+  const narrow = useNarrow()
+  const columns = useMemo(
+    () => (narrow ? p.columns.filter((c) => c.narrow !== false).map((c) => ({ ...c, width: c.narrow || c.width })) : p.columns),
+    [narrow, p.columns],
+  )
+  const template = { gridTemplateColumns: columns.map((c) => c.width).join(' ') }
   const turn = (c: Column<T>, on: boolean) => {
     const natural = !c.words
     p.onSort?.(!on ? { key: c.key, down: natural } : p.sort?.down === natural ? { key: c.key, down: !natural } : null)
@@ -160,7 +168,7 @@ export function Table<T>(p: {
         }}
       >
         <div className="grid-row grid-head" role="row" tabIndex={-1} style={template}>
-          {p.columns.map((c) => {
+          {columns.map((c) => {
             const on = p.sort?.key === c.key
             return (
               <div
@@ -210,7 +218,7 @@ export function Table<T>(p: {
                 stop={item.index === Math.max(0, at)}
                 marked={p.onMark ? (p.marked?.has(id) ?? false) : undefined}
                 extra={p.rowClass?.(row) ?? ''}
-                columns={p.columns as Column<unknown>[]}
+                columns={columns as Column<unknown>[]}
                 hands={hands}
               />
             )

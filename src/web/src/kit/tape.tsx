@@ -27,8 +27,8 @@ export function Tape({
     searched && searched < max ? { n: searched, text: `Searched up to ${searched}` } : null,
   ].filter((n) => n !== null)
   return (
-    <div className="flex items-start gap-3 mt-1" data-testid="tape">
-      <svg className="flex-1 overflow-visible" height={notes.length > 0 ? 31 : 18} aria-hidden="true">
+    <div className="flex flex-wrap items-start gap-x-3 mt-1" data-testid="tape">
+      <svg className="flex-1 min-w-60 overflow-visible" height={notes.length > 0 ? 31 : 18} aria-hidden="true">
         <rect x="0" y="4" width="100%" height="10" rx="1.5" fill="var(--color-base-300)" stroke="var(--line)" strokeWidth="1" />
         <rect x="0" y="4" width={at(Math.min(used, max))} height="10" rx="1.5" fill="var(--tape-fill)" />
         {over > 0 && <rect x={at(max)} y="4" width={at(over)} height="10" fill="var(--color-accent)" />}

@@ -14,6 +14,17 @@ export const wordsOf = (text: string): string[] =>
     .toLowerCase()
     .match(/[\p{L}\p{M}\p{Nd}]+(?:(?:(?<=\p{L})'(?=\p{L})|(?<=\p{Nd})[.,](?=\p{Nd}))[\p{L}\p{M}\p{Nd}]+)*/gu) ?? []
 
+/** The terms of a text that names several, split by commas, semicolons, tabs or lines; a comma between digits belongs to a number. */
+export const termsIn = (text: string) => [
+  ...new Map(
+    text
+      .split(/[;|\t\n\r]|,(?!\d)|(?<!\d),/)
+      .map((t) => t.trim())
+      .filter((t) => wordsOf(t).length > 0)
+      .map((t) => [wordsOf(t).join(' '), t]),
+  ).values(),
+]
+
 /** A text without accents and other marks: "pajaros" for "pájaros". */
 export const withoutMarks = (text: string) =>
   text

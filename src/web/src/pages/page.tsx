@@ -26,7 +26,7 @@ export function WebShop() {
   const market = useShop().data?.markets.find((m) => m.id === site?.marketId)
   const connected = useConnected()
   return (
-    <div className="frame" style={{ gridTemplateRows: '56px minmax(0,1fr) auto' }}>
+    <div className="frame of-shop">
       <ShopHead name="Web shop" />
       <main className="overflow-hidden grid" style={{ gridTemplateRows: 'auto minmax(0,1fr)' }}>
         <nav className="side-tabs px-5 pt-2 flex gap-1 items-center" aria-label="Views">

@@ -19,6 +19,7 @@ export const columns: Column<Row>[] = [
     key: 'text',
     head: 'Pick',
     width: 'minmax(160px,1fr)',
+    narrow: 'minmax(0,1fr)',
     words: true,
     value: (r) => r.text,
     cell: (r) => (
@@ -51,6 +52,7 @@ export const columns: Column<Row>[] = [
     head: 'Fit',
     title: 'How true and central it is: core, good or stretch',
     width: '50px',
+    narrow: false,
     words: true,
     value: (r) => fits.findIndex((f) => f[0] === r.fit),
     cell: (r) => <span className="text-[13px]">{r.fit}</span>,
@@ -60,6 +62,7 @@ export const columns: Column<Row>[] = [
     head: 'Home',
     title: 'Where to use it',
     width: '74px',
+    narrow: false,
     words: true,
     value: (r) => homes.findIndex((h) => h[0] === r.home),
     cell: (r) => <span className={`text-[13px] ${r.home === 'anywhere' ? 'quiet' : ''}`}>{homeName[r.home]}</span>,
@@ -76,5 +79,5 @@ export const columns: Column<Row>[] = [
     value: (r) => r.weight?.grip,
     cell: (r) => <Num value={gripOf(r.weight?.grip)} shown={Math.round(gripOf(r.weight?.grip) ?? 0).toString()} unit="of 100" />,
   },
-  { key: 'months', head: 'Trend', width: '84px', cell: (r) => <Silhouette months={r.numbers.months} width={84} /> },
+  { key: 'months', head: 'Trend', width: '84px', narrow: false, cell: (r) => <Silhouette months={r.numbers.months} width={84} /> },
 ]

@@ -4,6 +4,7 @@ import { Key } from '../kit/key'
 import { Measuring } from '../kit/measuring'
 import { messages } from '../kit/messages'
 import { counted, full, withoutData } from '../kit/numbers'
+import { PickBox } from '../kit/pickbox'
 import type { Desk } from '../kit/shop'
 import { useShortcuts } from '../kit/shortcuts'
 import { sortChanges } from '../kit/sort'
@@ -62,19 +63,22 @@ export function PickList({ desk }: { desk: Desk }) {
   return (
     <main className="work" style={{ gridTemplateColumns: 'minmax(0,1fr) 336px' }}>
       <section className="sheet !overflow-hidden grid" style={{ gridTemplateRows: 'auto auto auto minmax(0,1fr)' }}>
-        <h1 className="text-[20px] font-bold mb-1">
-          {p.picks.data ? (
-            <>
-              {counted(p.inUse.length, 'pick')}
-              <small className="quiet text-[14px] font-normal font-sans">
-                , {searchesOf(p)}, {p.all.filter((r) => r.home === 'later').length} saved for later,{' '}
-                {p.all.filter((r) => r.home === 'avoid').length} to avoid
-              </small>
-            </>
-          ) : (
-            'Picks'
-          )}
-        </h1>
+        <div className="flex flex-wrap items-end gap-x-6 mb-0.5">
+          <h1 className="text-[20px] font-bold mb-1">
+            {p.picks.data ? (
+              <>
+                {counted(p.inUse.length, 'pick')}
+                <small className="quiet text-[14px] font-normal font-sans">
+                  , {searchesOf(p)}, {p.all.filter((r) => r.home === 'later').length} saved for later,{' '}
+                  {p.all.filter((r) => r.home === 'avoid').length} to avoid
+                </small>
+              </>
+            ) : (
+              'Picks'
+            )}
+          </h1>
+          <PickBox desk={desk} by="pickTerms" leadKey={p.leadKey} />
+        </div>
         <div>
           <Groups page={p} />
           <Measuring />
@@ -99,11 +103,11 @@ export function PickList({ desk }: { desk: Desk }) {
               ''
             ) : (
               <span className="quiet">
-                No picks yet. Search for a term in{' '}
+                No picks yet. Type the terms that you want to be found for in the box above, or search for one in{' '}
                 <button type="button" className="link" onClick={() => navigate(`${desk.base}/dig`)}>
                   Dig
                 </button>{' '}
-                and press <Key of="pick" /> on each one you want to be found for.
+                and press <Key of="pick" /> on each one.
               </span>
             )
           }

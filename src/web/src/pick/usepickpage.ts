@@ -1,16 +1,16 @@
-import { useQuery, useQueryClient } from '@tanstack/react-query'
+import { useQuery } from '@tanstack/react-query'
 import { useMemo, useState } from 'react'
 import { useAddress } from '../kit/address'
 import { api, ask, type Fit, type Home } from '../kit/api'
+import { useLead } from '../kit/lead'
 import { messages } from '../kit/messages'
 import { usePickActions, usePicks } from '../kit/picks'
-import { queryKey, refresh } from '../kit/queries'
+import { queryKey } from '../kit/queries'
 import { changed, useSelection } from '../kit/selection'
 import type { Desk } from '../kit/shop'
 import { sortIn } from '../kit/sort'
 import { sortRows } from '../kit/table'
-import { toast, toastAgain } from '../kit/toast'
-import { inTurn } from '../kit/turn'
+import { toast } from '../kit/toast'
 import { useWeighing } from '../kit/weighing'
 import { columns } from './columns'
 import { folded, type Row } from './rows'
@@ -18,7 +18,6 @@ import { folded, type Row } from './rows'
 /** What Pick shows and can do: the picks as rows, in groups or not, the current row, the selection, and what is done to them. */
 export function usePickPage(desk: Desk) {
   const [params, set] = useAddress()
-  const cache = useQueryClient()
   const [marked, markRows, clear] = useSelection()
   const [opened, setOpened] = useState<ReadonlySet<string>>(new Set())
   const picks = usePicks(desk)
@@ -59,20 +58,13 @@ export function usePickPage(desk: Desk) {
   /** The picks that a key is about: the selected ones, or the current row with its variants. */
   const chosen = (): string[] => (marked.size > 0 ? all.filter((p) => marked.has(p.key)) : (row?.members ?? [])).map((p) => p.text)
 
-  const lead = async (pick: Row) => {
-    const before = listing.data?.leadKey ?? null
-    const put = async (key: string | null, done: () => void) => {
-      try {
-        await inTurn(() => ask(api.PUT('/api/listings/{id}/lead', { params: { path: { id: desk.listingId } }, body: { key } })))
-        done()
-      } catch (e) {
-        toastAgain(messages.notSaved((e as Error).message), () => put(key, done))
-      }
-      await refresh(cache, 'listing')
-    }
-    const said = pick.lead ? messages.leadRemoved(pick.text) : messages.leadSet(pick.text)
-    await put(pick.lead ? null : pick.key, () => toast(said, () => put(before, () => toast(messages.undone(said)))))
-  }
+  const setLead = useLead(desk)
+  const lead = (pick: Row) =>
+    setLead(
+      pick.lead ? null : pick.key,
+      listing.data?.leadKey ?? null,
+      pick.lead ? messages.leadRemoved(pick.text) : messages.leadSet(pick.text),
+    )
   const move = (by: number) => {
     if (!row || sort || families) return toast(messages.clearSorting)
     const keys = all.map((p) => p.key)
@@ -123,6 +115,7 @@ export function usePickPage(desk: Desk) {
     volume,
     unknown,
     lead,
+    leadKey: listing.data?.leadKey ?? null,
     move,
     give,
     avoid,

@@ -7,7 +7,7 @@ import { NameDialog } from '../kit/dialog'
 import { Menu } from '../kit/menu'
 import { messages } from '../kit/messages'
 import { refresh } from '../kit/queries'
-import { type Desk, marketFor, useShop } from '../kit/shop'
+import { type Desk, lastPlace, marketFor, useShop } from '../kit/shop'
 
 /** What can be done with the product and the listing that are open. */
 export function DeskMenu({ desk }: { desk: Desk }) {
@@ -46,7 +46,7 @@ export function DeskMenu({ desk }: { desk: Desk }) {
     run(
       () => ask(api.DELETE('/api/products/{id}', { params: { path } })),
       () => {
-        localStorage.removeItem('last')
+        lastPlace.forget()
         navigate('/')
       },
     )

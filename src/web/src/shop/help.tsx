@@ -53,7 +53,7 @@ export function Help() {
     target.focus({ preventScroll: true })
   }, [hash])
   return (
-    <div className="frame" style={{ gridTemplateRows: '56px minmax(0,1fr) auto' }}>
+    <div className="frame of-shop">
       <ShopHead name="Help" />
       <main className="work" style={{ gridTemplateColumns: '250px minmax(0,1fr)' }}>
         <nav className="side !border-l-0" aria-label="Sections" style={{ borderRight: '1px solid var(--tin-2)' }}>

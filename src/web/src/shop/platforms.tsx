@@ -52,7 +52,7 @@ export function Platforms() {
       () => set({ id: null }),
     )
   return (
-    <div className="frame" style={{ gridTemplateRows: '56px minmax(0,1fr) auto' }}>
+    <div className="frame of-shop">
       <ShopHead name="Platforms" />
       <main className="work" style={{ gridTemplateColumns: '250px minmax(0,1fr)' }}>
         <aside className="side !border-l-0" style={{ borderRight: '1px solid var(--tin-2)' }}>

@@ -7,7 +7,7 @@ import { forgetDrafts } from '../kit/drafts/drafts'
 import { messages } from '../kit/messages'
 import { dateTimeOf, locale } from '../kit/numbers'
 import { queryKey, refresh } from '../kit/queries'
-import { useShop } from '../kit/shop'
+import { lastPlace, useShop } from '../kit/shop'
 import { ShopHead } from '../kit/shophead'
 import { singleKeys, useSingleKeys } from '../kit/shortcuts'
 import { ToastLine, toast, toastAgain } from '../kit/toast'
@@ -25,7 +25,7 @@ const size = new Intl.NumberFormat(locale, { style: 'unit', unit: 'megabyte', ma
 /** The shop's name and currency, its own words, the shortcuts, the backups. */
 export function Settings() {
   return (
-    <div className="frame" style={{ gridTemplateRows: '56px minmax(0,1fr) auto' }}>
+    <div className="frame of-shop">
       <ShopHead name="Settings" />
       <main className="overflow-auto">
         <div className="max-w-3xl mx-auto p-6">
@@ -285,7 +285,7 @@ function Backups() {
       await ask(api.POST('/api/backups/restore', { body: { name } }))
       // Everything in this window is of the shop as it was.
       await forgetDrafts()
-      localStorage.removeItem('last')
+      lastPlace.forget()
       window.location.assign('/')
     } catch (e) {
       toastAgain(messages.notRestored((e as Error).message), () => restore(name))

@@ -33,7 +33,7 @@ export function ShopWatch() {
     </nav>
   )
   return (
-    <div className="frame" style={{ gridTemplateRows: '56px minmax(0,1fr) auto' }}>
+    <div className="frame of-shop">
       <ShopHead name="Watch" />
       {view === 'journal' ? <Journal head={head} /> : view === 'worked' ? <Worked head={head} /> : <Movers head={head} />}
       <ToastLine />

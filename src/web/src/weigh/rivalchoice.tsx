@@ -12,7 +12,7 @@ import { seenOn, ToBring } from '../kit/tobring'
 import { Bar } from '../kit/viewframe'
 
 /** The market's results for a term, to choose rivals from: Space selects, Enter saves. */
-export function RivalChoice({ desk, add }: { desk: Desk; add: (ids: string[]) => Promise<void> }) {
+export function RivalChoice({ desk, add }: { desk: Desk; add: (ids: string[]) => Promise<unknown> }) {
   const [params, set] = useAddress()
   const [marked, mark, clear] = useSelection()
   const term = params.get('rivalterm') ?? ''

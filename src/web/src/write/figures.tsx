@@ -1,13 +1,16 @@
 import { memo, useMemo } from 'react'
 import { Link } from 'react-router'
-import type { PickWeight, Weighed, Weighing } from '../kit/api'
+import { useAddress } from '../kit/address'
+import type { Field, PickWeight, Weighed, Weighing } from '../kit/api'
 import { countedBy, wholePercent } from '../kit/demand'
 import { HelpLink } from '../kit/helplink'
 import { Num } from '../kit/num'
 import { counted, full } from '../kit/numbers'
+import { PickBox } from '../kit/pickbox'
 import type { Desk } from '../kit/shop'
-import { type Column, Table } from '../kit/table'
-import { Legend, TermGaps, Thread } from '../kit/thread'
+import { sortChanges, sortIn } from '../kit/sort'
+import { type Column, sortRows, Table } from '../kit/table'
+import { gradeWords, Legend, TermGaps, Thread } from '../kit/thread'
 import { isHeadline } from '../kit/weighing'
 
 /** Whether the listing can be published; then reach and grip. */
@@ -75,34 +78,49 @@ export const Figures = memo(function Figures({
   )
 })
 
-/** Every pick with what it lacks. */
-export const Held = memo(function Held({
-  desk,
-  weighing,
-  pointed,
-  point,
-}: {
+/** Every pick with what it lacks, in any order, and how the field that one is in holds it. */
+export const Held = memo(function Held(p: {
   desk: Desk
   weighing: Weighing | undefined
+  leadKey: string | null
+  /** The field that one is in, or was in last. */
+  here: Field | undefined
   pointed: string | undefined
   point: (key: string | null) => void
 }) {
+  const { desk, weighing, here, pointed, point } = p
+  const [params, set] = useAddress()
+  const sort = useMemo(() => sortIn(params), [params])
+  const unsorted = sort === null
+  const label = here?.label ?? ''
+  const place = here && weighing ? weighing.fields.indexOf(here.key) : -1
+  const columns = useMemo(() => columnsOf(place, label, unsorted), [place, label, unsorted])
   const terms = useMemo(
-    () => [...(weighing?.terms ?? [])].sort((a, b) => firmness(a) - firmness(b) || (b.worth ?? -1) - (a.worth ?? -1)),
-    [weighing],
+    () =>
+      sortRows(
+        [...(weighing?.terms ?? [])].sort((a, b) => firmness(a) - firmness(b) || (b.worth ?? -1) - (a.worth ?? -1)),
+        columns,
+        sort,
+      ),
+    [weighing, columns, sort],
   )
+  const box = <PickBox desk={desk} by="pickTermsHere" leadKey={p.leadKey} />
   if (weighing?.picks === 0)
     return (
-      <p className="quiet">
-        No picks yet. Search for terms in{' '}
-        <Link className="link" to={`${desk.base}/dig`}>
-          Dig
-        </Link>{' '}
-        and pick some; each appears here with its thread and the words it lacks.
-      </p>
+      <div>
+        {box}
+        <p className="quiet">
+          No picks yet. Type the terms that you want to be found for, or search for some in{' '}
+          <Link className="link" to={`${desk.base}/dig`}>
+            Dig
+          </Link>
+          . Each appears here with its thread and the words it lacks.
+        </p>
+      </div>
     )
   return (
-    <div className="grid min-h-0 backed" style={{ gridTemplateRows: 'auto minmax(0,1fr)' }}>
+    <div className="grid min-h-0 backed" style={{ gridTemplateRows: 'auto auto minmax(0,1fr)' }}>
+      {box}
       <Legend />
       <Table
         name="Picks and what they lack"
@@ -112,6 +130,8 @@ export const Held = memo(function Held({
         at={terms.findIndex((t) => t.key === pointed)}
         rowHeight={33}
         onAt={(_, t) => point(!t || t.key === pointed ? null : t.key)}
+        sort={sort}
+        onSort={(next) => set(sortChanges(next))}
         empty=""
       />
     </div>
@@ -128,19 +148,41 @@ function since(began: Weighed | null, now: Weighed | undefined) {
   return by === 0 ? '' : `${by > 0 ? '+' : '−'}${Math.abs(by)} since you opened it.`
 }
 
-const columns: Column<PickWeight>[] = [
-  { key: 'thread', head: <span className="sr-only">Thread</span>, width: '40px', cell: (t) => <Thread grade={t.grade} /> },
+const columnsOf = (place: number, field: string, byFirmness: boolean): Column<PickWeight>[] => [
   {
-    key: 'text',
-    head: <b className="font-medium">Picks, weakest first</b>,
-    width: 'minmax(0,1fr)',
-    cell: (t) => <TermGaps term={t} />,
+    key: 'thread',
+    head: <span className="sr-only">Thread</span>,
+    title: 'How firmly the listing holds it',
+    width: '40px',
+    cell: (t) => <Thread grade={t.grade} />,
   },
   {
+    key: 'text',
+    head: <b className="font-medium">{byFirmness ? 'Picks, weakest first' : 'Picks'}</b>,
+    width: 'minmax(0,1fr)',
+    words: true,
+    value: (t) => t.text,
+    cell: (t) => <TermGaps term={t} />,
+  },
+  ...(place < 0
+    ? []
+    : [
+        {
+          key: 'here',
+          head: field,
+          title: `How firmly ${field} alone holds it`,
+          width: '50px',
+          value: (t: PickWeight) => t.strengths[place],
+          cell: (t: PickWeight) => <Thread grade={t.grades[place]} width={34} title={`${field}: ${gradeWords[t.grades[place]]}`} />,
+        },
+      ]),
+  {
     key: 'volume',
-    head: 'Searches/mo',
-    width: '84px',
+    head: 'Searches',
+    title: 'Searches per month in this market',
+    width: '66px',
     right: true,
+    value: (t) => t.volume,
     cell: (t) => <Num value={t.volume} unit="searches/mo" />,
   },
 ]

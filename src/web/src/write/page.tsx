@@ -91,6 +91,7 @@ function Sheet({ desk, listing }: { desk: Desk; listing: Listing }) {
     draft.takeTheirs()
     toast(messages.otherText, () => draft.change(mine, 'undo'))
   }
+  const [within, setWithin] = useState<string>()
   const fieldOfFocus = () => listing.fields.find((f) => f.key === focusedField())
   useShortcuts({
     undo: steps.undo,
@@ -112,7 +113,12 @@ function Sheet({ desk, listing }: { desk: Desk; listing: Listing }) {
   return (
     <main className="work" style={{ gridTemplateColumns: 'minmax(0,1fr) 408px' }}>
       {/* biome-ignore lint/a11y/noStaticElementInteractions: the boxes in it have the focus */}
-      <section className="sheet" data-testid="sheet" onKeyDown={(e) => steps.undoInBox(e, focusedField())}>
+      <section
+        className="sheet"
+        data-testid="sheet"
+        onKeyDown={(e) => steps.undoInBox(e, focusedField())}
+        onFocus={() => setWithin((before) => focusedField() ?? before)}
+      >
         <SheetHead
           desk={desk}
           lead={weighing?.terms.find((t) => t.key === listing.leadKey)}
@@ -191,6 +197,7 @@ function Sheet({ desk, listing }: { desk: Desk; listing: Listing }) {
         round={checked.round}
         side={side}
         filled={filled}
+        here={listing.fields.find((f) => f.key === within)}
         show={show}
         pointed={pointed}
         point={point}

@@ -49,6 +49,8 @@ export function SidePanel(p: {
   round: number
   side: string
   filled: Field | undefined
+  /** The field that one is in, or was in last. */
+  here: Field | undefined
   show: (panel: string) => void
   pointed: string | undefined
   point: (key: string | null) => void
@@ -111,7 +113,7 @@ export function SidePanel(p: {
       ) : side === 'send' ? (
         <SendOut desk={desk} isPage={listing.page !== null} settle={p.settle} copyAll={p.copyAll} />
       ) : (
-        <Held desk={desk} weighing={weighing} pointed={p.pointed} point={p.point} />
+        <Held desk={desk} weighing={weighing} leadKey={listing.leadKey} here={p.here} pointed={p.pointed} point={p.point} />
       )}
     </aside>
   )

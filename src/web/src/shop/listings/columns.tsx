@@ -1,7 +1,7 @@
 import type { ListingLine, WeighedListing } from '../../kit/api'
 import { lostRank, wholePercent } from '../../kit/demand'
 import { Num } from '../../kit/num'
-import { compact, counted, dateOf, fixed, noData } from '../../kit/numbers'
+import { compact, counted, dateOf, fixed, noData, shortDay } from '../../kit/numbers'
 import type { Column } from '../../kit/table'
 
 const score = (l: ListingLine) => l.score
@@ -31,6 +31,21 @@ function Share({ of, value, unit }: { of: ListingLine; value: number | null | un
   )
 }
 
+function Recent({ of, value, unit }: { of: ListingLine; value: number | null | undefined; unit: string }) {
+  const { recent } = of
+  return (
+    <span title={recent && recent.known < recent.days ? `${recent.known} of the last ${recent.days} days are known` : undefined}>
+      <Num value={value ?? null} unit={unit} shown={compact(value ?? null)} />
+    </span>
+  )
+}
+
+/** What is to be gained: what is lost counts for more where more is sold, and no less where nothing is sold yet. */
+export const byGain = (rows: ListingLine[]) => {
+  const gain = (l: ListingLine) => (lostRank(l.score) ?? -1) * Math.max(1, l.recent?.sales ?? 0)
+  return [...rows].sort((a, b) => gain(b) - gain(a))
+}
+
 /** What a listing loses: searches where they are known, otherwise picks. */
 export function Lost({ of }: { of: Pick<WeighedListing, 'lost' | 'lostPicks'> }) {
   return of.lost === null ? (
@@ -46,16 +61,26 @@ export const columns: Column<ListingLine>[] = [
     key: 'product',
     head: 'Product',
     width: 'minmax(190px,1fr)',
+    narrow: 'minmax(0,1fr)',
     words: true,
     value: (l) => l.product,
     cell: (l) => <b className="font-semibold">{l.product}</b>,
   },
-  { key: 'platform', head: 'Platform', width: 'minmax(110px,0.5fr)', words: true, value: (l) => l.platform, cell: (l) => l.platform },
+  {
+    key: 'platform',
+    head: 'Platform',
+    width: 'minmax(110px,0.5fr)',
+    narrow: 'minmax(0,0.6fr)',
+    words: true,
+    value: (l) => l.platform,
+    cell: (l) => l.platform,
+  },
   {
     key: 'lost',
     head: 'Lost searches/mo',
     title: 'Searches per month of its picks that can’t find it',
     width: '124px',
+    narrow: '118px',
     right: true,
     value: (l) => lostRank(l.score),
     cell: (l) =>
@@ -70,6 +95,7 @@ export const columns: Column<ListingLine>[] = [
     head: 'Reach',
     title: 'The share of its picks’ searches that can find it',
     width: '62px',
+    narrow: false,
     right: true,
     value: (l) => score(l)?.reach,
     cell: (l) => <Share of={l} value={l.score?.reach} unit="%" />,
@@ -79,6 +105,7 @@ export const columns: Column<ListingLine>[] = [
     head: 'Grip',
     title: 'How firmly it holds its picks, 0–100',
     width: '54px',
+    narrow: false,
     right: true,
     value: (l) => score(l)?.grip,
     cell: (l) => <Share of={l} value={l.score?.grip} unit="" />,
@@ -88,6 +115,7 @@ export const columns: Column<ListingLine>[] = [
     head: 'Required',
     title: 'Findings that must be fixed before it can be published',
     width: '70px',
+    narrow: false,
     right: true,
     value: (l) => score(l)?.required,
     cell: (l) =>
@@ -101,6 +129,7 @@ export const columns: Column<ListingLine>[] = [
     key: 'recommended',
     head: 'Recommended',
     width: '96px',
+    narrow: false,
     right: true,
     value: (l) => score(l)?.recommended,
     cell: (l) =>
@@ -111,22 +140,64 @@ export const columns: Column<ListingLine>[] = [
       ),
   },
   {
+    key: 'views',
+    head: 'Views',
+    title: 'Views in the last 28 days',
+    width: '64px',
+    narrow: false,
+    right: true,
+    value: (l) => l.recent?.views,
+    cell: (l) => <Recent of={l} value={l.recent?.views} unit="views" />,
+  },
+  {
+    key: 'sales',
+    head: 'Sales',
+    title: 'Sales in the last 28 days; for stays, nights booked',
+    width: '58px',
+    narrow: false,
+    right: true,
+    value: (l) => l.recent?.sales,
+    cell: (l) => <Recent of={l} value={l.recent?.sales} unit="sales" />,
+  },
+  {
+    key: 'checked',
+    head: 'Checked',
+    title: 'The last day on which it was looked for at the marketplace',
+    width: '72px',
+    narrow: false,
+    right: true,
+    value: (l) => l.checkedOn,
+    cell: (l) => (
+      <span className="quiet text-[13px]" title={l.checkedOn ? dateOf(l.checkedOn) : undefined}>
+        {l.checkedOn ? shortDay(l.checkedOn) : 'never'}
+      </span>
+    ),
+  },
+  {
     key: 'saved',
-    head: 'Last change',
-    width: '100px',
+    head: 'Changed',
+    title: 'When its text was changed last',
+    width: '72px',
+    narrow: false,
     right: true,
     value: (l) => l.savedAt,
-    cell: (l) => <span className="quiet text-[13px]">{dateOf(l.savedAt)}</span>,
+    cell: (l) => (
+      <span className="quiet text-[13px]" title={dateOf(l.savedAt)}>
+        {shortDay(l.savedAt)}
+      </span>
+    ),
   },
   {
     key: 'sent',
-    head: 'Last sent',
-    width: '112px',
+    head: 'Sent',
+    title: 'When it was sent or published last; * where it was changed since',
+    width: '76px',
+    narrow: false,
     right: true,
     value: (l) => l.sentAt,
     cell: (l) => (
-      <span className="quiet text-[13px]" title={l.changed ? 'Changed since' : undefined}>
-        {l.sentAt ? `${dateOf(l.sentAt)}${l.changed ? ' *' : ''}` : 'never'}
+      <span className="quiet text-[13px]" title={l.sentAt ? `${dateOf(l.sentAt)}${l.changed ? '; changed since' : ''}` : undefined}>
+        {l.sentAt ? `${shortDay(l.sentAt)}${l.changed ? ' *' : ''}` : 'never'}
       </span>
     ),
   },

@@ -14,7 +14,7 @@ import { useShortcuts } from '../../kit/shortcuts'
 import { sortChanges, sortIn } from '../../kit/sort'
 import { sortRows, Table } from '../../kit/table'
 import { ToastLine, toast } from '../../kit/toast'
-import { columns } from './columns'
+import { byGain, columns } from './columns'
 import { EditMany, type ManyKind } from './editmany'
 import { ProductGrid } from './productgrid'
 import { useListings } from './uselistings'
@@ -22,7 +22,7 @@ import { useListings } from './uselistings'
 // Beside an edit there is room for the scores, not for the dates.
 const ColumnsBesideEdit = 6
 
-/** All listings of the shop, the most lost searches first: where a seller begins. */
+/** All listings of the shop, the most to gain first: where a seller begins. */
 export function ListingsPage() {
   const [params, set] = useAddress()
   const navigate = useNavigate()
@@ -36,7 +36,7 @@ export function ListingsPage() {
   const platform = params.get('platform')
   const archived = params.get('archived') !== null
   const grid = params.get('view') === 'platforms'
-  const sort = sortIn(params, { key: 'lost', down: true })
+  const sort = sortIn(params)
   const passing = useMemo(() => {
     const words = text.toLowerCase().split(/\s+/).filter(Boolean)
     return rows.filter(
@@ -46,7 +46,7 @@ export function ListingsPage() {
         words.every((w) => `${l.product} ${l.platform}`.toLowerCase().includes(w)),
     )
   }, [rows, text, platform, archived])
-  const sorted = sortRows(passing, columns, sort)
+  const sorted = sort ? sortRows(passing, columns, sort) : byGain(passing)
   const at = Math.max(
     0,
     sorted.findIndex((l) => String(l.id) === params.get('at')),
@@ -78,7 +78,7 @@ export function ListingsPage() {
   const required = passing.filter((l) => (l.score?.required ?? 0) > 0).length
   const market = shop?.markets[0]
   return (
-    <div className="frame" style={{ gridTemplateRows: '56px minmax(0,1fr) auto' }}>
+    <div className="frame of-shop">
       <ShopHead name="Listings" />
       <main className="work" style={{ gridTemplateColumns: editing ? 'minmax(0,1fr) 470px' : 'minmax(0,1fr)' }}>
         <section className="sheet !overflow-hidden grid" style={{ gridTemplateRows: 'auto auto minmax(0,1fr)' }} data-testid="listings">
@@ -96,8 +96,12 @@ export function ListingsPage() {
             </h1>
             <p className="quiet text-[13.5px]">
               Lost: the searches of a listing’s picks that can’t find it.{' '}
-              {grid ? 'In each place: what is lost there; the bar is grip.' : 'Start at the top:'} <kbd>Enter</kbd> opens{' '}
-              {grid ? 'the place that loses the most.' : 'a listing’s moves.'}
+              {grid
+                ? 'In each place: what is lost there; the bar is grip.'
+                : sort
+                  ? 'Start at the top:'
+                  : 'Most to gain first: what is lost × sales of the last 28 days.'}{' '}
+              <kbd>Enter</kbd> opens {grid ? 'the place that loses the most.' : 'a listing’s moves.'}
             </p>
           </div>
           <div className="flex flex-wrap gap-2 items-center py-2">

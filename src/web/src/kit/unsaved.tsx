@@ -1,9 +1,9 @@
 import { useSyncExternalStore } from 'react'
 import { Link } from 'react-router'
-import type { Market, Shop } from '../kit/api'
-import type { DraftId } from '../kit/drafts/draft'
-import { stuckDrafts } from '../kit/drafts/drafts'
-import { marketFor, useDesk, useShop } from '../kit/shop'
+import type { Market, Shop } from './api'
+import type { DraftId } from './drafts/draft'
+import { stuckDrafts } from './drafts/drafts'
+import { marketFor, useDesk, useShop } from './shop'
 
 // The screen on which a text is written.
 function placeOf({ kind, id }: { kind: string; id: DraftId }, shop: Shop, here: Market | undefined): string {

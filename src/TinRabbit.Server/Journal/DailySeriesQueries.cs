@@ -1,8 +1,7 @@
 using TinRabbit.Core.Watching;
-using TinRabbit.Server.Journal;
 using TinRabbit.Server.Listings;
 
-namespace TinRabbit.Server.Features.Watch;
+namespace TinRabbit.Server.Journal;
 
 /// <summary>The daily figures of listings, from the database.</summary>
 internal static class DailySeriesQueries
@@ -15,6 +14,21 @@ internal static class DailySeriesQueries
     /// <summary>Those of the whole shop, from a day on.</summary>
     public static Task<List<DailySeries>> SeriesOfShop(this TinContext db, DateOnly from, CancellationToken stop) =>
         Load(db.Figures.Where(f => f.Day >= from && db.Set<ListingRow>().Any(l => l.Id == f.ListingId)), stop);
+
+    /// <summary>Those of a platform's listings in one of its markets, from a day on.</summary>
+    public static Task<List<DailySeries>> SeriesOfPlatform(
+        this TinContext db,
+        string platformId,
+        string marketId,
+        DateOnly from,
+        CancellationToken stop
+    ) =>
+        Load(
+            db.Set<ListingRow>()
+                .Where(l => l.PlatformId == platformId)
+                .SelectMany(l => db.Set<FigureRow>().Where(f => f.ListingId == l.Id && f.MarketId == marketId && f.Day >= from)),
+            stop
+        );
 
     private static async Task<List<DailySeries>> Load(IQueryable<FigureRow> rows, CancellationToken stop) => [.. (
                 await rows.OrderBy(f => f.Id)
