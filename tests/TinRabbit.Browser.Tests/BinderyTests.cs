@@ -178,6 +178,31 @@ public sealed class BinderyTests
         Assert.Empty(browser.Complaints());
     }
 
+    [Fact]
+    public void A_new_shop_can_begin_with_the_listings_that_a_marketplace_exports()
+    {
+        using var shop = new RunningShop(demo: false);
+        using var browser = new Browser(shop);
+        browser.Go("/");
+        browser.Sees("Add your first product");
+        browser.Sees("Choose the place first.");
+        browser.Press(Keys.Tab, Keys.Tab, " ");
+        for (var i = 0; i < 6; i++)
+            browser.Press(Keys.ArrowDown);
+        browser.Sees("Most like");
+        browser.Press(Keys.Tab, "Weir Lane", Keys.Tab, "Hedgerow");
+        browser.ClickText("Import your listings…");
+        browser.Find("[data-testid=door]");
+        Choose(browser, Path.Combine(Samples, "listings.csv"));
+        browser.Sees("[data-testid=door-item]", "Weir Lane");
+        browser.Waits("all of it read", () => browser.Find("dialog .btn-primary").Enabled);
+        browser.Click("dialog .btn-primary");
+        browser.Waits("the listings", () => browser.Address == "/listings");
+        browser.Waits("all four", () => browser.All("[role=row][data-id]").Count == 4);
+        browser.Sees("[role=row][data-id]", "Weir Lane");
+        Assert.Empty(browser.Complaints());
+    }
+
     // Brings sample files in through the door, seen or live on a day.
     private static void Bring(Browser browser, string? day, params string[] files)
     {

@@ -2,6 +2,8 @@ import { useQuery, useQueryClient } from '@tanstack/react-query'
 import { useEffect, useState } from 'react'
 import { Navigate, useNavigate } from 'react-router'
 import { api, ask, type Shop } from '../kit/api'
+import { Door } from '../kit/door/door'
+import { openDoor } from '../kit/door/open'
 import { queryKey } from '../kit/queries'
 import { marketFor, useShop } from '../kit/shop'
 import { Rabbit, ThemeButton } from '../kit/shophead'
@@ -108,17 +110,34 @@ export function NewProduct() {
     document.title = 'Add product · Tin Rabbit'
   }, [])
   const [home, setHome] = useHome(shop)
-  const missing = !name.trim() || !where || (where === another && (!place.trim() || !like))
+  const isSomewhere = where !== '' && (where !== another || (place.trim() !== '' && like !== ''))
+  const missing = !name.trim() || !isSomewhere
+  const [importTo, setImportTo] = useState<string>()
+  /** Saves where the seller is, and makes the place where it is a new one. */
+  const settle = async () => {
+    if (home) await ask(api.PUT('/api/shop', { body: home }))
+    const nearest = where === another && platforms?.find((p) => p.id === like)
+    if (!nearest) return where
+    const { id } = await addPlatform(begunFrom(nearest, place.trim(), false), nearest.id)
+    setWhere(id)
+    return id
+  }
+  const bring = async () => {
+    setError('')
+    try {
+      const platform = await settle()
+      await cache.invalidateQueries()
+      const fresh = await ask(api.GET('/api/shop'))
+      setImportTo(fresh.markets.find((m) => m.platformId === platform)?.id)
+      openDoor({ done: () => navigate('/') })
+    } catch (e) {
+      setError((e as Error).message)
+    }
+  }
   const add = async () => {
     setError('')
     try {
-      if (home) await ask(api.PUT('/api/shop', { body: home }))
-      let platform = where
-      if (where === another) {
-        const nearest = platforms?.find((p) => p.id === like)
-        if (!nearest) return
-        platform = (await addPlatform(begunFrom(nearest, place.trim(), false), nearest.id)).id
-      }
+      const platform = await settle()
       const facts = { what: what.trim(), materials: [], colours: [], sizes: [], audiences: [], occasions: [] }
       const product = await ask(api.POST('/api/products', { body: { name: name.trim(), facts, pictures: null, platforms: [platform] } }))
       await cache.invalidateQueries()
@@ -243,10 +262,20 @@ export function NewProduct() {
           <button type="submit" className="btn btn-primary" disabled={missing}>
             {what.trim() ? `Add product and search for “${what.trim()}”` : 'Add product'}
           </button>
+          <p className="mt-4 text-[14px]">
+            <span className="quiet">Selling already?</span>{' '}
+            <button type="button" className="link disabled:opacity-60" disabled={!isSomewhere} onClick={bring}>
+              Import your listings…
+            </button>{' '}
+            <span className="quiet">
+              The marketplace’s own export (CSV, XLSX), saved pages, or one copied listing.{!isSomewhere && ' Choose the place first.'}
+            </span>
+          </p>
         </form>
         {first && shop && !shop.isConnected && <SampleShop />}
       </main>
       <ToastLine />
+      {(importTo ?? shop?.markets[0]?.id) && <Door place={{ marketId: importTo ?? shop?.markets[0]?.id ?? '' }} />}
     </div>
   )
 }
