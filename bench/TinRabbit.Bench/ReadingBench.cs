@@ -4,7 +4,7 @@ using TinRabbit.Server.Tests;
 
 namespace TinRabbit.Bench;
 
-/// <summary>How long results pages that a seller saved take to be read.</summary>
+/// <summary>How long results pages that a seller saved take to be read, and how well they are.</summary>
 internal static class ReadingBench
 {
     private const int Listings = 100;
@@ -29,5 +29,9 @@ internal static class ReadingBench
         Console.WriteLine(
             $"reading: results pages of {Listings} listings in {MadePages.Layouts.Count} layouts: the first {times[0]:F0} ms, then median {last.Order().ElementAt(Pages / 2):F1}, highest {last.Max():F1}; {Pages} pages {last.Sum():F0} ms"
         );
+        var layouts = ReadingScore.OfLayouts(html => PageReader.Read(html, null, null, default));
+        foreach (var (layout, score) in layouts)
+            Console.WriteLine($"reading {layout}: {score}");
+        Console.WriteLine($"reading, all: {ReadingScore.OfAll(layouts.Values)}");
     }
 }

@@ -114,7 +114,7 @@ public sealed class SendTests : IDisposable
         counts.After = () => throw new IOException("The computer went off.");
         await Assert.ThrowsAsync<IOException>(() => Send(market, listing));
         _shop.Restart();
-        for (var i = 0; i < 200 && (await Stored(listing)).Sent == 0; i++)
+        for (var i = 0; i < 4800 && (await Stored(listing)).Sent == 0; i++)
             await Task.Delay(25);
         Assert.Equal((1, 0, 1), await Stored(listing));
     }

@@ -54,7 +54,7 @@ public sealed class WatchProcessTests : IDisposable
         Assert.InRange(atKill.Count(r => r.Done), 1, Terms - 1);
         using (var server = await RunningServer.Start(_folder, demo: true))
         {
-            for (var i = 0; i < 600 && (await server.Get($"{path}/{check}"))["state"]!.GetValue<string>() == "running"; i++)
+            for (var i = 0; i < 3600 && (await server.Get($"{path}/{check}"))["state"]!.GetValue<string>() == "running"; i++)
                 await Task.Delay(50);
             var ended = await server.Get($"{path}/{check}");
             Assert.Equal(("finished", Terms), (ended["state"]!.GetValue<string>(), ended["done"]!.GetValue<int>()));
