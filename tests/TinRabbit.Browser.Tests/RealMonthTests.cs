@@ -265,9 +265,18 @@ public sealed class RealMonthTests : IDisposable
     {
         var table =
             "date,views,clicks\n" + string.Concat(Enumerable.Range(to, from - to + 1).Select(d => $"{Day(d)},{views + d % 3},{d % 2}\n"));
-        using var response = await _http.PostAsync(
-            $"/api/listings/{listing}/figures/import?marketId={Market}&name=f.csv",
-            new ByteArrayContent(Encoding.UTF8.GetBytes(table))
+        using var uploaded = await _http.PostAsync("/api/drops?name=f.csv", new ByteArrayContent(Encoding.UTF8.GetBytes(table)));
+        var files = JsonNode.Parse(await uploaded.Content.ReadAsStringAsync())!["files"]!
+            .AsArray()
+            .Select(f => f!["id"]!.GetValue<string>());
+        using var response = await _http.PostAsJsonAsync(
+            "/api/drops/add",
+            new
+            {
+                files,
+                marketId = Market,
+                listingId = listing,
+            }
         );
         Assert.True(response.IsSuccessStatusCode, await response.Content.ReadAsStringAsync());
     }

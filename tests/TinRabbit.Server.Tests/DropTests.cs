@@ -1,4 +1,6 @@
 using System.Text.Json.Nodes;
+using Microsoft.Extensions.DependencyInjection;
+using Microsoft.Extensions.Logging.Abstractions;
 
 namespace TinRabbit.Server.Tests;
 
@@ -192,6 +194,71 @@ public sealed class DropTests : IDisposable
         Assert.Equal(12431, Number(found, "found"));
         Assert.Contains(found["results"]!.AsArray(), r => r!["isMine"]!.GetValue<bool>());
         Assert.Equal(2, found["results"]!.AsArray().Count(r => r!["isSaved"]!.GetValue<bool>()));
+    }
+
+    [Fact]
+    public async Task The_days_of_a_folder_are_those_of_the_listings_whose_numbers_it_has()
+    {
+        using var shop = new TestShop();
+        await shop.Post(
+            "/api/drops/add",
+            new
+            {
+                files = await Bindery
+                    .Of(shop)
+                    .Upload("mine.csv", "Listing ID,Title,Tags\np-101,Seeds of six old tomatoes,\"seeds, tomato\"\n"u8.ToArray()),
+                marketId = "longbarrow-us",
+            }
+        );
+        var listing = (await shop.Get("/api/listings?country=us"))["listings"]![0]!["id"]!.GetValue<int>();
+        var market = new TinRabbit.Server.Markets.FolderMarket(
+            Path.Combine(Repository.Root, "docs", "samples", "seed market"),
+            TimeProvider.System
+        );
+        using var watch = new TinRabbit.Server.Features.Watch.DailyWatch(
+            shop.Services.GetRequiredService<IServiceScopeFactory>(),
+            market,
+            shop.Services.GetRequiredService<TinRabbit.Server.Features.Watch.CheckService>(),
+            NullLogger<TinRabbit.Server.Features.Watch.DailyWatch>.Instance
+        );
+        Assert.Empty(await watch.Run(default));
+        Assert.Empty(await watch.Run(default));
+        var history = await shop.Get($"/api/listings/{listing}/history?marketId=longbarrow-us");
+        Assert.Equal("2025-09-01", history["from"]!.GetValue<string>());
+        Assert.Equal([market.Name], history["sources"]!.AsArray().Select(s => s!.GetValue<string>()));
+        Assert.Equal(60, history["views"]!.AsArray().Count(v => v is not null));
+    }
+
+    [Fact]
+    public async Task A_page_of_the_web_shop_is_known_among_results_by_its_address_and_by_its_title_with_what_the_site_adds()
+    {
+        using var shop = new TestShop(demo: true);
+        var page = (await shop.Get("/api/pages"))["pages"]!
+            .AsArray()
+            .First(p => Text(p!, "slug").Length > 0 && p!["hasSuffix"]!.GetValue<bool>())!;
+        var suffix = Text(await shop.Get("/api/site"), "titleSuffix");
+        var listing = page["listingId"]!.GetValue<int>();
+        await Search("owl perch", "An owl perch of a name that nobody has", Text(page, "address") + "?from=search");
+        Assert.Equal(3, Number(await Find("owl perch"), "rank"));
+        await Search("barn perch", Text(page, "name") + suffix, "https://lists.example/visit");
+        Assert.Equal(3, Number(await Find("barn perch"), "rank"));
+
+        async Task<JsonNode> Find(string term) =>
+            (await shop.Get($"/api/listings/{listing}/checks?marketId=web-us"))["terms"]!.AsArray().Single(t => Text(t!, "key") == term)!;
+
+        async Task Search(string term, string title, string url)
+        {
+            var results = Enumerable
+                .Range(1, 6)
+                .Select(i =>
+                    i == 3
+                        ? $"<li><a href=\"{url}\"><h3>{title}</h3></a><p>From $29.00</p></li>"
+                        : $"<li><a href=\"https://shop{i}.example/perch\"><h3>Perch number {i} for barn owls</h3></a><p>From $2{i}.00</p></li>"
+                );
+            var html = $"<html><body><main><h1>1–6 of 6 results for “{term}”</h1><ul>{string.Concat(results)}</ul></main></body></html>";
+            var files = await Bindery.Of(shop).Upload("web.html", System.Text.Encoding.UTF8.GetBytes(html));
+            await shop.Post("/api/drops/add", new { files, marketId = "web-us" });
+        }
     }
 
     [Fact]

@@ -339,7 +339,6 @@ public sealed class KnownRequests(HttpClient client)
             $"{of}/checks/import?marketId={Market}&name=c.csv",
             "term,found,rank\nowl box,yes,3\n"u8.ToArray()
         );
-        yield return File("ImportFigures", $"{of}/figures/import?marketId={Market}&name=f.csv", "date,views\n2026-01-02,5\n"u8.ToArray());
         var found = await Get($"{of}/checks?marketId={Market}");
         yield return Ask("UnfollowTerms", $"{of}/checks/unfollow", $$"""{"terms":[{{Id(found["terms"]!.AsArray()[^1])}}]}""");
         yield return Ask("BeginCheck", $"{of}/checks", $$"""{"marketId":"{{Market}}","terms":["bird house"]}""");
@@ -372,14 +371,12 @@ public sealed class KnownRequests(HttpClient client)
             $"{of}/paste",
             $$"""{"marketId":"{{Market}}","shop":"Fen","fields":{"title":"Owl box"},"price":12.5}"""
         );
-        yield return File("ImportRivals", $"{of}/import?marketId={Market}&name=r.csv", "shop,title,price\nMoor,Owl house,9\n"u8.ToArray());
         yield return Ask("CompareRivals", $"{of}/compare", $$"""{"marketId":"{{Market}}","fields":{{Copy}}}""");
         using var compared = await client.PostAsJsonAsync($"{of}/compare", JsonNode.Parse($$"""{"marketId":"{{Market}}","fields":null}"""));
         var rival = Id(JsonNode.Parse(await compared.Content.ReadAsStringAsync())!["rivals"]![0]);
         yield return Ask("PassRival", $"{of}/{rival}/pass", $$"""{"marketId":"{{Market}}","fields":{{Copy}}}""");
         yield return Ask("RefreshRivals", $"{of}/refresh", $$"""{"marketId":"{{Market}}"}""");
         yield return Ask("FetchReviews", $"{reviews}/fetch", $$"""{"marketId":"{{Market}}"}""");
-        yield return File("ImportReviews", $"{reviews}/import?ofRivals=false&name=r.csv", "text,stars\nA fine box,5\n"u8.ToArray());
         yield return Ask("RemoveReviews", $"{reviews}?ofRivals=false");
         yield return Ask("RemoveRival", $"{of}/{rival}");
     }

@@ -39,19 +39,12 @@ public sealed class ListingsApiTests : IDisposable
         Assert.Null(before["checkedOn"]);
         var today = DateOnly.FromDateTime(DateTime.UtcNow);
         string Row(int ago, string numbers) => $"{today.AddDays(-ago):yyyy-MM-dd},{numbers}\n";
-        await Upload("figures", "date,views,sales\n" + Row(40, "1000,50") + Row(9, "5,1") + Row(2, "7,"));
-        await Upload("checks", "bat box\t3\n");
+        await shop.Drop("longbarrow-us", id, "f.csv", "date,views,sales\n" + Row(40, "1000,50") + Row(9, "5,1") + Row(2, "7,"));
+        await shop.Drop("longbarrow-us", id, "found.csv", "term,rank\nbat box,3\n");
         var after = (await Listings()).Single(l => l["id"]!.GetValue<int>() == id);
         Assert.Equal((12, 1, 28), (Number(after["recent"], "views"), Number(after["recent"], "sales"), Number(after["recent"], "days")));
         Assert.Equal(2, Number(after["recent"], "known"));
         Assert.Equal($"{today:yyyy-MM-dd}", after["checkedOn"]!.GetValue<string>());
-
-        async Task Upload(string what, string text)
-        {
-            using var content = new ByteArrayContent(System.Text.Encoding.UTF8.GetBytes(text));
-            using var answer = await shop.Client.PostAsync($"/api/listings/{id}/{what}/import?marketId=longbarrow-us&name=f.csv", content);
-            Assert.True(answer.IsSuccessStatusCode, await answer.Content.ReadAsStringAsync());
-        }
     }
 
     [Fact]

@@ -283,6 +283,9 @@ public sealed class FolderContractTests : MarketContractTests
         Assert.Null(await Market.Search(Place, "zebra saddle", 5, default));
         var reviews = await Market.Reviews(Place, ["s1", "s3"], 5, default);
         Assert.Equal((2, true), (reviews[0]!.Count, reviews[1] is null));
+        var days = await Market.Figures(Place, "p-101", new(2025, 9, 3), new(2025, 9, 4), default);
+        Assert.Equal([new DateOnly(2025, 9, 3), new(2025, 9, 4)], days.Select(d => d.Day));
+        Assert.Empty(await Market.Figures(Place, "p-102", new(2025, 9, 3), new(2025, 9, 4), default));
 
         var terms = Path.Combine(_folder, "terms.csv");
         await File.WriteAllTextAsync(terms, "term,searches\ntomato seeds,5\n");

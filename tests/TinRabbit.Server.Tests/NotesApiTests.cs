@@ -183,10 +183,7 @@ public sealed class NotesApiTests : IDisposable
         var listing = await shop.ListingOf(3, "longbarrow");
         var today = DateTime.UtcNow.Date;
         var rows = Enumerable.Range(1, 60).Select(d => $"{today.AddDays(-d):yyyy-MM-dd},{(d > 30 ? 0 : 11 + d % 3)},{d % 2}");
-        using var file = new StringContent(string.Join('\n', rows.Prepend("date,views,clicks")));
-        file.Headers.ContentType = new("application/octet-stream");
-        using var added = await shop.Client.PostAsync($"/api/listings/{listing}/figures/import?marketId=longbarrow-us", file);
-        Assert.True(added.IsSuccessStatusCode, await added.Content.ReadAsStringAsync());
+        await shop.Drop("longbarrow-us", listing, "f.csv", string.Join('\n', rows.Prepend("date,views,clicks")));
         await shop.Post(
             "/api/notes",
             new

@@ -170,12 +170,13 @@ public sealed class RivalsApiTests : IDisposable
     public async Task A_file_of_rivals_is_read_and_what_was_exported_is_the_same_again()
     {
         var listing = await Listing();
-        var path = $"{listing}/rivals/import?marketId={Market}&name=rivals.csv";
-        var done = await Upload(
-            path,
+        var id = int.Parse(listing.Split('/')[^1], System.Globalization.CultureInfo.InvariantCulture);
+        Task<JsonNode> Drop(string text, string? kind = null, int status = 200) =>
+            shop.Drop(Market, id, "rivals.csv", text, kind, status: status);
+        var done = await Drop(
             "shop,Title,tags,price,stars,occupancy\nFen,Window bird feeder,\"bird feeder, window feeder\",\"1,250.50\",4.5,70%\n"
         );
-        Assert.Contains("Fen", done.ToJsonString());
+        Assert.Equal("Imported 1 rival", Text(done, "what"));
         var rival = Array(await shop.Post($"{listing}/rivals/compare", Draft), "rivals").Single()!;
         Assert.Equal(2, rival["fields"]!["tags"]!.AsArray().Count);
         Assert.Equal(
@@ -184,18 +185,18 @@ public sealed class RivalsApiTests : IDisposable
         );
 
         var exported = await shop.Client.GetStringAsync($"{listing}/rivals/export.csv?marketId={Market}");
-        await Upload(path, exported);
+        await Drop(exported);
         var both = Array(await shop.Post($"{listing}/rivals/compare", Draft), "rivals");
         Assert.Equal(2, both.Count);
         Assert.Equal(both[0]!["fields"]!.ToJsonString(), both[1]!["fields"]!.ToJsonString());
         Assert.Equal(Number(both[0]!["state"], "price"), Number(both[1]!["state"], "price"));
 
-        async Task Refused(string text, string why) => Assert.Contains(why, Text(await Upload(path, text, 400), "detail"));
-        await Refused("shop,price\nFen,12\n", "Row 2 has no text of a field");
+        async Task Refused(string text, string why) => Assert.Contains(why, Text(await Drop(text, "rivals", 400), "detail"));
+        await Refused("shop,title,price\nFen,,12\n", "Row 2 has no text of a field");
         await Refused("title,price\nBird feeder,cheap\n", "Row 2: “cheap” under “price” isn’t a number");
         await Refused("title,stars\nBird feeder,7\n", "Row 2: 7 stars aren’t possible");
-        await Refused("title\n" + string.Concat(Enumerable.Repeat("Bird feeder\n", 60)), "more than 50 rows");
-        await Refused("title\n" + string.Concat(Enumerable.Repeat("Bird feeder\n", 49)), "the limit is 50");
+        await Refused("title,shop\n" + string.Concat(Enumerable.Repeat("Bird feeder,Fen\n", 60)), "more than 50 rows");
+        await Refused("title,shop\n" + string.Concat(Enumerable.Repeat("Bird feeder,Fen\n", 49)), "the limit is 50");
         Assert.Equal(2, Array(await shop.Post($"{listing}/rivals/compare", Draft), "rivals").Count);
     }
 
@@ -235,11 +236,14 @@ public sealed class RivalsApiTests : IDisposable
     [Fact]
     public async Task Reviews_come_from_a_file_once_are_exported_and_removed_with_undo()
     {
-        var listing = $"/api/listings/{await shop.ListingOf(1, "longbarrow")}";
-        var path = $"{listing}/reviews/import?ofRivals=true&name=reviews.csv";
+        var id = await shop.ListingOf(1, "longbarrow");
+        var listing = $"/api/listings/{id}";
+        Task<JsonNode> Drop(string text, int status = 200) =>
+            shop.Drop("longbarrow-us", id, "reviews.csv", text, "reviews", ofRivals: true, status: status);
         const string File = "review,stars,date\n\"Sturdy, and easy to clean.\",5,2026-03-31\nNo stars.,,\n";
-        Assert.Equal("Added 2 reviews", Text(await Upload(path, File), "what"));
-        Assert.Null((await Upload(path, File))["what"]);
+        Assert.Equal("Imported 2 reviews", Text(await Drop(File), "what"));
+        // The same once more adds nothing, and is no change.
+        Assert.Null((await Drop(File))["what"]);
         var exported = await shop.Client.GetStringAsync($"{listing}/reviews/export.csv");
         Assert.Contains("rival,5,2026-03-31,\"Sturdy, and easy to clean.\",reviews.csv", exported);
         Assert.Contains("rival,,,No stars.,reviews.csv", exported);
@@ -248,12 +252,9 @@ public sealed class RivalsApiTests : IDisposable
         await shop.Post("/api/changes/undo?sure=true&product=1", new { });
         Assert.Contains("Sturdy", await shop.Client.GetStringAsync($"{listing}/reviews/export.csv"));
 
-        async Task Refused(string text, string why) => Assert.Contains(why, Text(await Upload(path, text, 400), "detail"));
-        await Refused("review,stars\n", "There is no review in it.");
-        await Refused("stars\n5\n", "No column is headed “review”");
-        await Refused("review,stars\nGood,9\n", "Row 2: 9 stars aren’t possible");
-        await Refused("review,date\nGood,yesterday\n", "Row 2: “yesterday” isn’t a date");
-        await Refused("review\n" + new string('a', 5001) + "\n", "Row 2 has 5,001 characters");
+        async Task Refused(string text, string why) => Assert.Contains(why, Text(await Drop(text, 400), "detail"));
+        await Refused("review,stars\nGood,9\n", "Row 2: “9” are no stars");
+        await Refused("review,stars\n" + new string('a', 5001) + ",4\n", "Row 2 has 5,001 characters");
     }
 
     [Fact]

@@ -56,8 +56,8 @@ public sealed class ShopRecordsTests : IDisposable
                 fields = new { title = "Owl box" },
             }
         );
-        await Upload($"{of}/reviews/import?marketId={Market}&ofRivals=true&name=r.csv", "text,stars,date\nA fine box,5,2026-09-03\n");
-        await Upload($"{of}/figures/import?marketId={Market}&name=f.csv", "date,views,sales\n2026-01-02,5,1\n2026-01-03,7,\n");
+        await _shop.Drop(Market, _listing, "r.csv", "text,stars,date\nA fine box,5,2026-09-03\n", "reviews", ofRivals: true);
+        await _shop.Drop(Market, _listing, "f.csv", "date,views,sales\n2026-01-02,5,1\n2026-01-03,7,\n");
         await Upload(
             $"{of}/checks/import?marketId={Market}&name=c.csv",
             "term,found,rank,day\nbarn owl box,yes,3,2026-01-02\nowl ladder,no,,2026-01-02\n"

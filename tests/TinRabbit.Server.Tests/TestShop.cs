@@ -150,6 +150,58 @@ public sealed class TestShop : IDisposable
         return [.. text.Split('\n', StringSplitOptions.RemoveEmptyEntries).Select(l => JsonNode.Parse(l)!)];
     }
 
+    /// <summary>Brings a file in through the door.</summary>
+    /// <param name="market">The market that it is of.</param>
+    /// <param name="listing">The listing that it is of.</param>
+    /// <param name="name">What it is called.</param>
+    /// <param name="file">What is in it.</param>
+    /// <param name="kind">What it is taken for; null as it is recognised.</param>
+    /// <param name="ofRivals">Whether it is of rivals.</param>
+    /// <param name="status">What is answered.</param>
+    public async Task<JsonNode> Drop(
+        string market,
+        int listing,
+        string name,
+        byte[] file,
+        string? kind = null,
+        bool? ofRivals = null,
+        int status = 200
+    )
+    {
+        var files = await Bindery.Of(this).Upload(name, file);
+        var choices = new[]
+        {
+            new
+            {
+                id = files[0],
+                kind,
+                ofRivals,
+            },
+        };
+        return await Post(
+            "/api/drops/add",
+            new
+            {
+                files,
+                marketId = market,
+                listingId = listing,
+                choices,
+            },
+            status
+        );
+    }
+
+    /// <summary>The same of a text.</summary>
+    public Task<JsonNode> Drop(
+        string market,
+        int listing,
+        string name,
+        string text,
+        string? kind = null,
+        bool? ofRivals = null,
+        int status = 200
+    ) => Drop(market, listing, name, System.Text.Encoding.UTF8.GetBytes(text), kind, ofRivals, status);
+
     /// <summary>Asks a market's shelf.</summary>
     public Task<JsonNode> Shelf(string market, object query) => Post($"/api/markets/{market}/shelf", query);
 

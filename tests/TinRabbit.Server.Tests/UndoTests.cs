@@ -389,14 +389,7 @@ public sealed class UndoTests : IDisposable
                 "checks imported",
                 () => Upload($"/api/listings/{listing}/checks/import?marketId=overprint-lane-us&name=c.csv", "term,rank\nbarn owl box,3\n")
             ),
-            (
-                "figures imported",
-                () =>
-                    Upload(
-                        $"/api/listings/{listing}/figures/import?marketId={Market}&name=f.csv",
-                        "date,views\n2026-01-02,5\n2026-01-03,7\n"
-                    )
-            ),
+            ("figures imported", () => _shop.Drop(Market, listing, "f.csv", "date,views\n2026-01-02,5\n2026-01-03,7\n")),
             (
                 "a check deleted",
                 () => Delete($"/api/listings/{listing}/checks/{Ask($"SELECT MAX(Id) FROM Checks WHERE ListingId = {listing}")}")
@@ -423,14 +416,7 @@ public sealed class UndoTests : IDisposable
                     )
             ),
             ("a rival removed", () => Delete($"/api/listings/{listing}/rivals/{Ask("SELECT MAX(Id) FROM Rivals")}")),
-            (
-                "reviews imported",
-                () =>
-                    Upload(
-                        $"/api/listings/{listing}/reviews/import?marketId={Market}&ofRivals=false&name=r.csv",
-                        "text,stars\nA fine box,5\n"
-                    )
-            ),
+            ("reviews imported", () => _shop.Drop(Market, listing, "r.csv", "text,stars\nA fine box,5\n", "reviews")),
             ("reviews removed", () => Delete($"/api/listings/{listing}/reviews?ofRivals=false")),
             ("a filter", () => _shop.Post("/api/filters", new { name = "Roomy", filters = "headroom=60" })),
             ("a filter saved again", () => _shop.Post("/api/filters", new { name = "Roomy", filters = "headroom=70" })),

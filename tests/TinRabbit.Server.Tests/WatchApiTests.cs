@@ -324,11 +324,11 @@ public sealed class WatchApiTests : IDisposable
     public async Task Figures_come_from_a_file_replace_those_of_their_days_and_one_undo_takes_them_back()
     {
         var (product, listing) = await Chart();
-        var path = $"/api/listings/{listing}/figures/import?marketId={Us}&name=june.csv";
+        Task<JsonNode> Drop(string text, int status = 200) => shop.Drop(Us, listing, "june.csv", text, "figures", status: status);
         var before = await shop.Get($"/api/listings/{listing}/history?marketId={Us}");
         var from = before["from"]!.GetValue<string>();
-        var added = await Upload(path, $"date,impressions,orders\n{from},7000,3\n2026-01-02,5,\n");
-        Assert.Equal("Added figures of 2 days", added["what"]!.GetValue<string>());
+        var added = await Drop($"date,impressions,orders\n{from},7000,3\n2026-01-02,5,\n");
+        Assert.Equal("Imported daily figures of 2 days", added["what"]!.GetValue<string>());
         var after = await shop.Get($"/api/listings/{listing}/history?marketId={Us}");
         Assert.Equal("2026-01-02", after["from"]!.GetValue<string>());
         Assert.Equal(5, after["views"]![0]!.GetValue<long>());
@@ -344,12 +344,10 @@ public sealed class WatchApiTests : IDisposable
         );
         await shop.Post($"/api/changes/undo?sure=true&product={product}", new { });
         Assert.Equal(before.ToJsonString(), (await shop.Get($"/api/listings/{listing}/history?marketId={Us}")).ToJsonString());
-        Assert.Contains(
-            "Row 3: 2026-01-02 is there twice",
-            (await Upload(path, "date,views\n2026-01-02,5\n2026-01-02,6", 400)).ToJsonString()
-        );
-        Assert.Contains("Row 2: ", (await Upload(path, "date,views\n2026-01-02,-5", 400)).ToJsonString());
-        Assert.Contains("Row 2 has no count", (await Upload(path, "date,hits\n2026-01-02,5", 400)).ToJsonString());
+        Assert.Contains("Row 3: 2026-01-02 is there twice", (await Drop("date,views\n2026-01-02,5\n2026-01-02,6", 400)).ToJsonString());
+        Assert.Contains("Row 2: ", (await Drop("date,views\n2026-01-02,-5", 400)).ToJsonString());
+        // Visits are no clicks: what they are is asked.
+        Assert.Contains("What do the columns count?", (await Drop("date,visits\n2026-01-02,5", 400)).ToJsonString());
     }
 
     [Fact]
@@ -365,10 +363,7 @@ public sealed class WatchApiTests : IDisposable
                 new Dictionary<string, object> { ["Date"] = new DateTime(2026, 1, 31), ["Views"] = 50 },
             }
         );
-        using var content = new ByteArrayContent(await File.ReadAllBytesAsync(file));
-        content.Headers.ContentType = new("application/octet-stream");
-        using var answer = await shop.Client.PostAsync($"/api/listings/{listing}/figures/import?marketId={Us}", content);
-        Assert.True(answer.IsSuccessStatusCode, await answer.Content.ReadAsStringAsync());
+        await shop.Drop(Us, listing, "figures.xlsx", await File.ReadAllBytesAsync(file));
         var history = await shop.Get($"/api/listings/{listing}/history?marketId={Us}");
         Assert.Equal("2026-01-30", history["from"]!.GetValue<string>());
         Assert.Equal([40, 50], history["views"]!.AsArray().Take(2).Select(v => v!.GetValue<long>()));

@@ -129,7 +129,10 @@ public sealed class HttpMarket : IMarket, IDisposable
     public async Task<SearchPage?> Search(string marketId, string term, int most, CancellationToken stop)
     {
         CheckPlace(marketId);
-        var page = await PostOrNull<SearchPage>(MarketContract.SearchPath, new MarketContract.SearchQuestion(marketId, term, most), stop);
+        var page = await AskOrNull<SearchPage>(
+            Question(MarketContract.SearchPath, new MarketContract.SearchQuestion(marketId, term, most)),
+            stop
+        );
         if (page is null)
             return null;
         Check(page.Found is null or >= 0 && page.Results.Count <= most, $"a negative number of results, or more than {most} of them");
@@ -314,18 +317,10 @@ public sealed class HttpMarket : IMarket, IDisposable
         where T : class => Ask<T>(new(HttpMethod.Get, path), stop);
 
     private Task<T> Post<T>(string path, object question, CancellationToken stop)
-        where T : class =>
-        Ask<T>(
-            new(HttpMethod.Post, path) { Content = JsonContent.Create(question, question.GetType(), options: MarketContract.Json) },
-            stop
-        );
+        where T : class => Ask<T>(Question(path, question), stop);
 
-    private Task<T?> PostOrNull<T>(string path, object question, CancellationToken stop)
-        where T : class =>
-        AskOrNull<T>(
-            new(HttpMethod.Post, path) { Content = JsonContent.Create(question, question.GetType(), options: MarketContract.Json) },
-            stop
-        );
+    private static HttpRequestMessage Question(string path, object question) =>
+        new(HttpMethod.Post, path) { Content = JsonContent.Create(question, question.GetType(), options: MarketContract.Json) };
 
     private async Task<T> Ask<T>(HttpRequestMessage request, CancellationToken stop)
         where T : class =>

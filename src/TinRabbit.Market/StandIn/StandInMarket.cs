@@ -65,7 +65,6 @@ public sealed partial class StandInMarket : IMarket
     private readonly ConcurrentDictionary<string, Platform> _platforms;
     private readonly ConcurrentDictionary<string, string> _kinds = new();
 
-    // The markets of platforms that were opened later.
     private readonly ConcurrentDictionary<string, Lazy<(QueryLog Log, Catalogue? Rivals)>> _made = new();
 
     // What sellers sent, by market and the ID that it has there: every state, since the index notices each in its time.
@@ -278,11 +277,15 @@ public sealed partial class StandInMarket : IMarket
 
     private (QueryLog Log, Catalogue? Rivals) Made(MarketPlace place)
     {
+        return _made.GetOrAdd(place.Id, _ => LazilyMade(place)).Value;
+    }
+
+    private Lazy<(QueryLog Log, Catalogue? Rivals)> LazilyMade(MarketPlace place)
+    {
         var platform = _platforms.GetValueOrDefault(place.PlatformId);
-        var made = _kinds.ContainsKey(place.PlatformId)
-            ? _made.GetOrAdd(place.Id, _ => new(() => Make(place, platform)))
+        return _kinds.ContainsKey(place.PlatformId)
+            ? new(() => Make(place, platform))
             : Shared.GetOrAdd((_seed, place.Id, platform), _ => new(() => Make(place, platform)));
-        return made.Value;
     }
 
     private (QueryLog Log, Catalogue? Rivals) Make(MarketPlace place, Platform? platform)

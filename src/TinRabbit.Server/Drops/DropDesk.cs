@@ -11,13 +11,15 @@ namespace TinRabbit.Server.Drops;
 /// <param name="Choices">What the seller corrected.</param>
 /// <param name="ListingId">The listing that is worked on.</param>
 /// <param name="Term">The term that is looked up.</param>
+/// <param name="Screen">The screen that is open: what is added there is undone there.</param>
 public sealed record DropsRequest(
     [MaxLength(DropDesk.MostFiles)] IReadOnlyList<string> Files,
     [MaxLength(Bounds.NameLength)] string MarketId,
     [MaxLength(Bounds.NameLength)] string? TextId = null,
     [MaxLength(DropDesk.MostFiles)] IReadOnlyList<DropChoice>? Choices = null,
     int? ListingId = null,
-    [Term] string? Term = null
+    [Term] string? Term = null,
+    [MaxLength(20)] string? Screen = null
 );
 
 /// <summary>Looks at what was dropped, and adds it: all of it or nothing, with one undo.</summary>
@@ -39,12 +41,12 @@ internal sealed class DropDesk(
     public async Task<List<DropView>> Look(DropsRequest request, CancellationToken stop)
     {
         var views = new List<DropView>();
-        var place = PlaceOf(request.MarketId);
+        var places = await Places(stop);
         foreach (var content in await Contents(request, stop))
         {
             var choice = ChoiceOf(request, content.File.Id);
             var (kind, kinds, problem) = await KindOf(content, choice, stop);
-            var thing = ThingOf(content, choice, place, _ => null);
+            var thing = ThingOf(content, choice, places, request.MarketId, _ => null);
             views.Add(
                 new(
                     content.File.Id,
@@ -68,7 +70,7 @@ internal sealed class DropDesk(
     {
         if (request.Choices?.FirstOrDefault(c => c.Day > market.LastDay) is not null)
             throw new InvalidInputException([new("day", "Enter today or a day before.")]);
-        var place = PlaceOf(request.MarketId);
+        var screen = ChangesHere.ScreenOf(request.Screen) ?? (request.ListingId is null ? Screen.Listings : Screen.Dig);
         var contents = await Contents(request, stop);
         var stored = await StorePictures(request, contents, stop);
         var steps = new List<IUndoStep>();
@@ -77,12 +79,12 @@ internal sealed class DropDesk(
         await db.InOneWrite(
             async () =>
             {
-                foreach (var (kind, things) in await Things(contents, request, place, stored, titles, stop))
-                    steps.AddRange(await kind.Add(things, stop));
+                foreach (var (kind, things) in await Things(contents, request, stored, titles, stop))
+                    steps.AddRange((await kind.Add(things, stop)).Where(s => s is not RemoveRows { Keys.Count: 0 }));
                 if (steps.Count > 0)
                     change = changes.Note(
                         DropMessages.Added(titles),
-                        new(request.ListingId is null ? Screen.Listings : Screen.Dig, ListingId: request.ListingId),
+                        new(screen, request.ListingId is { } listing ? await db.ProductOf(listing, stop) : null, request.ListingId),
                         steps
                     );
                 await db.SaveChangesAsync(stop);
@@ -97,13 +99,13 @@ internal sealed class DropDesk(
     private async Task<List<(IDropKind Kind, List<DroppedThing> Things)>> Things(
         IEnumerable<DropContent> contents,
         DropsRequest request,
-        MarketPlace place,
         Dictionary<string, string> stored,
         List<string> titles,
         CancellationToken stop
     )
     {
         var byKind = new List<(IDropKind Kind, List<DroppedThing> Things)>();
+        var places = await Places(stop);
         foreach (var content in contents)
         {
             var choice = ChoiceOf(request, content.File.Id);
@@ -115,7 +117,8 @@ internal sealed class DropDesk(
             var thing = ThingOf(
                 content,
                 choice,
-                place,
+                places,
+                request.MarketId,
                 address => NamesOf(content.File.Name, address).Select(stored.GetValueOrDefault).FirstOrDefault(p => p is not null)
             );
             var shown = await ShownOf(kind, thing, stop);
@@ -131,12 +134,17 @@ internal sealed class DropDesk(
         return [.. byKind.OrderByDescending(k => k.Kind.Id == "listings")];
     }
 
-    private DroppedThing ThingOf(DropContent content, DropChoice choice, MarketPlace place, Func<string, string?> pictureOf) =>
-        new(content, choice, choice.MarketId is { } given ? PlaceOf(given) : place, choice.Day ?? market.Today, pictureOf);
+    private DroppedThing ThingOf(
+        DropContent content,
+        DropChoice choice,
+        IReadOnlyList<MarketPlace> places,
+        string marketId,
+        Func<string, string?> pictureOf
+    ) => new(content, choice, PlaceOf(places, choice.MarketId ?? marketId), choice.Day ?? market.Today, pictureOf);
 
     private async Task<List<DropContent>> Contents(DropsRequest request, CancellationToken stop)
     {
-        var place = PlaceOf(request.MarketId);
+        var place = PlaceOf(await Places(stop), request.MarketId);
         var shop = await db.Shops.OrderBy(s => s.Id).Select(s => s.Name).FirstAsync(stop);
         var context = new DropContext(shop, place, request.ListingId, request.Term);
         var contents = new List<DropContent>();
@@ -243,8 +251,10 @@ internal sealed class DropDesk(
         return [address, folder + plain, plain];
     }
 
-    private MarketPlace PlaceOf(string marketId) =>
-        market.Places.FirstOrDefault(p => p.Id == marketId)
+    private async Task<IReadOnlyList<MarketPlace>> Places(CancellationToken stop) => [.. market.PlacesWith(await db.Site(stop))];
+
+    private static MarketPlace PlaceOf(IReadOnlyList<MarketPlace> places, string marketId) =>
+        places.FirstOrDefault(p => p.Id == marketId)
         ?? throw new InvalidInputException([new("marketId", $"There is no market \"{marketId}\".")]);
 
     private static DropChoice ChoiceOf(DropsRequest request, string id) =>

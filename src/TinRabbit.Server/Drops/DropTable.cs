@@ -10,6 +10,9 @@ internal sealed record DropTable(TableLook Look, IReadOnlyList<string> Heads, IR
 {
     private const int LookedAt = 200;
 
+    /// <summary>Whether its first row names the columns.</summary>
+    public bool HasHead => Heads.Any(h => h.Length > 0);
+
     /// <summary>How many columns it has.</summary>
     public int Width => Heads.Count;
 

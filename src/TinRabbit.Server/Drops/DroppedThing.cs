@@ -1,3 +1,5 @@
+using TinRabbit.Server.Listings;
+
 namespace TinRabbit.Server.Drops;
 
 /// <summary>Something that was dropped, and where and when it belongs.</summary>
@@ -12,4 +14,12 @@ internal sealed record DroppedThing(
     MarketPlace Market,
     DateOnly Day,
     Func<string, string?> PictureOf
-);
+)
+{
+    /// <summary>The listing that it is of: the chosen one, otherwise the one that is worked on; null for none.</summary>
+    public int? ListingId => (Choice.ListingId ?? Content.Context.ListingId) is > 0 and var id ? id : null;
+
+    /// <summary>That listing, where it is on the market's platform; null otherwise.</summary>
+    public async Task<ListingRow?> Listing(TinContext db, CancellationToken stop) =>
+        ListingId is { } id && await db.FindListing(id, stop) is { } listing && listing.PlatformId == Market.PlatformId ? listing : null;
+}

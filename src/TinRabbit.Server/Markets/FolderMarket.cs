@@ -10,7 +10,7 @@ public sealed class FolderMarket : IMarket
 {
     private const string PlacesFile = "market.json";
     private const int MostRows = 200_000;
-    private static readonly string[] Tables = ["terms.csv", "suggestions.csv", "listings.csv", "results.csv", "reviews.csv"];
+    private static readonly string[] Tables = ["terms.csv", "suggestions.csv", "listings.csv", "results.csv", "reviews.csv", "days.csv"];
     private static readonly char[] Separators = ['|'];
 
     private readonly string _folder;
@@ -37,14 +37,15 @@ public sealed class FolderMarket : IMarket
         Dictionary<(string, string), List<string>> Suggestions,
         Dictionary<(string, string), Result> Listings,
         Dictionary<(string, string), List<(int Rank, string Id)>> Results,
-        Dictionary<(string, string), List<MarketReview>> Reviews
+        Dictionary<(string, string), List<MarketReview>> Reviews,
+        Dictionary<(string, string), List<DayFigures>> Days
     );
 
     /// <inheritdoc/>
     public string Name => Current().Described.Name;
 
     /// <inheritdoc/>
-    public MarketAbilities Can => MarketAbilities.Measure | MarketAbilities.Suggest | MarketAbilities.Search | MarketAbilities.Reviews;
+    public MarketAbilities Can => MarketAbilities.All & ~MarketAbilities.Send;
 
     /// <inheritdoc/>
     public bool IsSimulated => false;
@@ -119,7 +120,9 @@ public sealed class FolderMarket : IMarket
 
     /// <inheritdoc/>
     public Task<IReadOnlyList<DayFigures>> Figures(string marketId, string id, DateOnly from, DateOnly to, CancellationToken stop) =>
-        Task.FromResult<IReadOnlyList<DayFigures>>([]);
+        Task.FromResult<IReadOnlyList<DayFigures>>([
+            .. (In(marketId).Days.GetValueOrDefault((marketId, id)) ?? []).Where(d => d.Day >= from && d.Day <= to),
+        ]);
 
     /// <inheritdoc/>
     public void MoveClock(TimeSpan by) => throw new NotSupportedException("This is the real time: it cannot be moved.");
@@ -232,8 +235,20 @@ public sealed class FolderMarket : IMarket
                                 r.DateOf(DateOnly.FromDateTime(Now).AddDays(1), "date")
                             ))
                             .ToList()
-                )
+                ),
+            Rows("days.csv")
+                .Where(r => r["listing"].Length > 0 && r["date"].Length > 0)
+                .GroupBy(r => (MarketOf(r), r["listing"]))
+                .ToDictionary(g => g.Key, g => g.Select(DayOf).DistinctBy(d => d.Day).OrderBy(d => d.Day).ToList())
         );
+
+        DayFigures DayOf(HeadedRow row) =>
+            new(
+                row.DateOf(DateOnly.FromDateTime(Now).AddDays(1), "date")!.Value,
+                row.CountOf("views"),
+                row.CountOf("clicks"),
+                row.CountOf("sales")
+            );
 
         string MarketOf(HeadedRow row) => row["market"] is { Length: > 0 } named ? named : usual;
     }

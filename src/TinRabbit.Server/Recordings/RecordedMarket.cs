@@ -45,7 +45,7 @@ internal sealed class RecordedMarket(IMarket source, RecordingsOfMarkets recordi
     /// <inheritdoc/>
     public async Task<IReadOnlyList<Measurement?>> Measure(string marketId, IReadOnlyList<string> terms, CancellationToken stop)
     {
-        ThrowIfNowhere(marketId);
+        _ = PlaceOf(marketId);
         return Asks(MarketAbilities.Measure) ? await _source.Measure(marketId, terms, stop) : [.. terms.Select(_ => Measurement.Unknown)];
     }
 
@@ -116,17 +116,10 @@ internal sealed class RecordedMarket(IMarket source, RecordingsOfMarkets recordi
 
     private bool Asks(MarketAbilities ability) => _source.Can.HasFlag(ability);
 
-    private Task<RecordedPages> Recorded(string marketId, CancellationToken stop)
-    {
-        ThrowIfNowhere(marketId);
-        return recordings.Of(marketId, stop);
-    }
+    private Task<RecordedPages> Recorded(string marketId, CancellationToken stop) => recordings.Of(PlaceOf(marketId), stop);
 
-    private void ThrowIfNowhere(string marketId)
-    {
-        if (Places.All(p => p.Id != marketId))
-            throw new KeyNotFoundException($"There is no market \"{marketId}\".");
-    }
+    private MarketPlace PlaceOf(string marketId) =>
+        Places.FirstOrDefault(p => p.Id == marketId) ?? throw new KeyNotFoundException($"There is no market \"{marketId}\".");
 
     private static Task<T?> Unknown<T>()
         where T : class => Task.FromResult<T?>(null);

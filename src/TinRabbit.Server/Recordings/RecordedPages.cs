@@ -16,7 +16,8 @@ internal sealed class RecordedPages
 
     /// <summary>Prepares them.</summary>
     /// <param name="rows">Those of one market.</param>
-    public RecordedPages(IReadOnlyList<RecordingRow> rows)
+    /// <param name="isWeb">Whether the market is web search, which finds pages.</param>
+    public RecordedPages(IReadOnlyList<RecordingRow> rows, bool isWeb)
     {
         var newest = rows.OrderByDescending(r => r.Day).ThenByDescending(r => r.Id).ToList();
         _listings = newest
@@ -32,7 +33,7 @@ internal sealed class RecordedPages
         _searches = newest
             .Where(r => r.Kind == RecordingKind.Results)
             .GroupBy(r => r.Key)
-            .ToDictionary(g => g.Key, g => PageOf([.. g]), StringComparer.Ordinal);
+            .ToDictionary(g => g.Key, g => PageOf([.. g], isWeb), StringComparer.Ordinal);
         foreach (var result in _searches.Values.OrderByDescending(p => p.Seen!.Day).SelectMany(p => p.Results))
             _results.TryAdd(result.Id!, result);
     }
@@ -75,7 +76,7 @@ internal sealed class RecordedPages
         );
 
     // What is known of a listing by its own page joins what the results show of it.
-    private SearchPage PageOf(List<RecordingRow> pages)
+    private SearchPage PageOf(List<RecordingRow> pages, bool isWeb)
     {
         var newest = pages[0];
         var together = pages.Where(p => newest.Day.DayNumber - p.Day.DayNumber <= DaysTogether).ToList();
@@ -87,9 +88,7 @@ internal sealed class RecordedPages
             [.. results.Values.Select(SeenListing.Of).Select(r => PageFor(r) is { } own ? SeenListing.Of(own.Page.Listing!, r) : r)]
         )
         {
-            Pages = newest.MarketId.StartsWith($"{MarketPlace.Web}-", StringComparison.Ordinal)
-                ? [.. results.Values.Where(r => !r.Sponsored).Select(PageOf)]
-                : [],
+            Pages = isWeb ? [.. results.Values.Where(r => !r.Sponsored).Select(PageOf)] : [],
             Related = together.Select(p => p.Page.Related).FirstOrDefault(r => r.Count > 0) ?? [],
             Seen = SeenOf(newest),
         };

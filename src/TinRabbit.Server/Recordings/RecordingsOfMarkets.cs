@@ -4,13 +4,14 @@ namespace TinRabbit.Server.Recordings;
 internal sealed class RecordingsOfMarkets(IServiceScopeFactory scopes) : IDisposable
 {
     private const int MostKept = 20;
-    private static readonly RecordedPages Nothing = new([]);
+    private static readonly RecordedPages Nothing = new([], isWeb: false);
 
     private readonly BoundedCache<string, (string MadeOf, RecordedPages Pages)> _kept = new(MostKept);
 
     /// <summary>Everything of a market.</summary>
-    public async Task<RecordedPages> Of(string marketId, CancellationToken stop)
+    public async Task<RecordedPages> Of(MarketPlace place, CancellationToken stop)
     {
+        var marketId = place.Id;
         await using var scope = scopes.CreateAsyncScope();
         var db = scope.ServiceProvider.GetRequiredService<TinContext>();
         var there = db.Recordings.AsNoTracking().Where(r => r.MarketId == marketId);
@@ -23,7 +24,7 @@ internal sealed class RecordingsOfMarkets(IServiceScopeFactory scopes) : IDispos
             return Nothing;
         if (_kept.TryGet(marketId, out var kept) && kept.MadeOf == madeOf)
             return kept.Pages;
-        return _kept.Set(marketId, (madeOf, new(await there.ToListAsync(stop)))).Pages;
+        return _kept.Set(marketId, (madeOf, new(await there.ToListAsync(stop), place.PlatformId == MarketPlace.Web))).Pages;
     }
 
     /// <inheritdoc/>

@@ -12,19 +12,37 @@ internal static class SeenListing
     private static readonly string[] IdNames = ["id", "item", "listing", "product", "p", "sku", "pid"];
 
     /// <summary>What a listing is called where it is seen again: its address without what leads there, otherwise its title.</summary>
-    public static string IdOf(string? address, string title)
+    public static string IdOf(string? address, string title) =>
+        PathOf(address) is { Length: > 1 } path ? path : $"title:{Tokens.Key(title)}";
+
+    /// <summary>Whether two addresses open one listing, however it was come to; one without a host is of any.</summary>
+    public static bool IsSameAddress(string one, string other)
     {
-        if (address is null)
-            return $"title:{Tokens.Key(title)}";
-        var whole = Uri.TryCreate(new Uri("https://market.invalid/"), address, out var uri) ? uri : null;
-        if (whole is null || (whole.AbsolutePath.Trim('/').Length == 0 && whole.Query.Length < 2))
-            return $"title:{Tokens.Key(title)}";
+        var (first, second) = (HostOf(one), HostOf(other));
+        var isOneHost = first is null || second is null || first == second;
+        // The first page of a site is known by its host alone.
+        return isOneHost
+            && PathOf(one) is { } path
+            && path == PathOf(other)
+            && (path.Length > 1 || (first is not null && second is not null));
+    }
+
+    // The path with the names that say which listing it is; “/” for the first page of a site, null for what is no address.
+    private static string? PathOf(string? address)
+    {
+        if (address is null || !Uri.TryCreate(new Uri("https://market.invalid/"), address, out var whole))
+            return null;
         var named = whole
             .Query.TrimStart('?')
             .Split('&', StringSplitOptions.RemoveEmptyEntries)
             .Where(p => IdNames.Contains(p.Split('=')[0].ToLowerInvariant()));
-        return $"{whole.AbsolutePath.TrimEnd('/')}{string.Concat(named.Select(n => $"?{n}"))}".ToLowerInvariant();
+        return $"/{whole.AbsolutePath.Trim('/')}{string.Concat(named.Select(n => $"?{n}"))}".ToLowerInvariant();
     }
+
+    private static string? HostOf(string address) =>
+        !Uri.TryCreate(address, UriKind.Absolute, out var uri) || uri.Host.Length == 0 ? null
+        : uri.Host.StartsWith("www.", StringComparison.OrdinalIgnoreCase) ? uri.Host[4..]
+        : uri.Host;
 
     /// <summary>A listing of a results page.</summary>
     public static Result Of(ReadResult read) =>

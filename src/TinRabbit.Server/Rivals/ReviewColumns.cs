@@ -28,7 +28,8 @@ internal static class ReviewColumns
         Take(
             "stars",
             table.Find("star", "rating", "score", "sterne", "estrellas", "note"),
-            c => table.Most(c, c => StarsOf(c) is not null)
+            // A number that can't be stars is an error that names its row, rather than a column that is left out without a word.
+            c => table.Most(c, c => StarsOf(c) is not null || DropTable.IsNumber(c))
         );
         Take("date", table.Find("date", "day", "datum", "fecha", "created"), c => table.Most(c, DropTable.IsDate));
         for (var i = 0; i < table.Width; i++)

@@ -18,6 +18,13 @@ public sealed record ChangesHere(
     DateTime? Since = null
 )
 {
+    /// <summary>A screen by its name; null where none is named.</summary>
+    /// <exception cref="InvalidInputException">There is none of this name.</exception>
+    public static Screen? ScreenOf(string? name) =>
+        name is null ? null
+        : Enum.TryParse<Screen>(name, ignoreCase: true, out var screen) && Enum.IsDefined(screen) ? screen
+        : throw new InvalidInputException([new("screen", $"There is no screen “{name}”.")]);
+
     /// <summary>What the database is asked for.</summary>
     public Expression<Func<ChangeRow, bool>> Holds =>
         Screen switch

@@ -86,9 +86,9 @@ internal sealed class ResultsDrop(TinContext db, IMarket market, Shelves shelves
             );
         await db.SaveChangesAsync(stop);
         steps.Add(RemoveRows.Of<RecordingRow>(added.Select(r => r.Id)));
-        foreach (var ofMarket in added.GroupBy(r => r.MarketId))
+        foreach (var ofMarket in things.Zip(added, (t, r) => (t.Market, Row: r)).GroupBy(t => t.Market, t => t.Row))
         {
-            steps.AddRange(await AddTotals(ofMarket.Key, [.. ofMarket], stop));
+            steps.AddRange(await AddTotals(ofMarket.Key.Id, [.. ofMarket], stop));
             steps.AddRange(await AddChecks(ofMarket.Key, [.. ofMarket], stop));
         }
 
@@ -121,9 +121,9 @@ internal sealed class ResultsDrop(TinContext db, IMarket market, Shelves shelves
     }
 
     // What all pages of a search say together, of the listings that are on one of these, or that the term is picked or checked for.
-    private async Task<IReadOnlyList<IUndoStep>> AddChecks(string marketId, List<RecordingRow> rows, CancellationToken stop)
+    private async Task<IReadOnlyList<IUndoStep>> AddChecks(MarketPlace place, List<RecordingRow> rows, CancellationToken stop)
     {
-        var place = market.Places.First(p => p.Id == marketId);
+        var marketId = place.Id;
         var steps = new List<IUndoStep>();
         var own = await OwnListings.Load(db, place.PlatformId, stop);
         var seen = new Dictionary<int, List<(ObservedRow Row, string Source)>>();

@@ -15,8 +15,6 @@ internal static class ShopRecordings
 
     private const int AtOnce = 100;
 
-    private static readonly JsonSerializerOptions Format = new(ShopDocument.Json) { WriteIndented = false };
-
     /// <summary>Writes all of them, in the order in which they were added.</summary>
     /// <returns>The names of their pictures.</returns>
     public static async Task<IReadOnlySet<string>> Write(TinContext db, Stream stream, CancellationToken stop)
@@ -26,8 +24,7 @@ internal static class ShopRecordings
         {
             foreach (var row in rows)
             {
-                await JsonSerializer.SerializeAsync(stream, Of(row), Format, stop);
-                stream.WriteByte((byte)'\n');
+                await NdJsonFiles.Write(stream, Of(row), stop);
                 pictures.UnionWith(row.Page.Results.Select(r => r.Image?.Picture).OfType<string>());
             }
 
@@ -39,43 +36,25 @@ internal static class ShopRecordings
 
     /// <summary>Reads the file.</summary>
     /// <exception cref="InvalidInputException">A line is no recording, or beyond a bound.</exception>
-    public static List<DocumentRecording> Read(Stream stream)
-    {
-        var recordings = new List<DocumentRecording>();
-        var number = 0;
-        using var reader = new StreamReader(stream, leaveOpen: true);
-        while (reader.ReadLine() is { } line)
-        {
-            number++;
-            if (line.Length == 0)
-                continue;
-            try
-            {
-                var recording = JsonSerializer.Deserialize<DocumentRecording>(line, Format) ?? throw new JsonException("it is null.");
-                RequestValidation.ThrowIfOutOfBounds(recording);
-                if (
-                    recording.Page.Results.Count > PageReader.MostResults
-                    || (recording.Kind == RecordingKind.Listing && recording.Page.Listing is null)
-                )
-                    throw new JsonException("it has too many results, or no listing.");
-                recordings.Add(recording);
-            }
-            catch (Exception e) when (e is JsonException or InvalidOperationException)
-            {
-                throw new InvalidInputException([new("file", $"Line {number:#,0} of {FileName} can’t be read: {e.Message}")]);
-            }
-        }
-
-        return recordings;
-    }
+    public static List<DocumentRecording> Read(Stream stream) =>
+        NdJsonFiles.Read<DocumentRecording>(
+            stream,
+            FileName,
+            r =>
+                r.Page.Results.Count > PageReader.MostResults || (r.Kind == RecordingKind.Listing && r.Page.Listing is null)
+                    ? "it has too many results, or no listing."
+                    : null
+        );
 
     /// <summary>Those that the shop lacks.</summary>
     public static async Task<List<DocumentRecording>> Lacking(TinContext db, IReadOnlyList<DocumentRecording> given, CancellationToken stop)
     {
         if (given.Count == 0)
             return [];
-        var there = (await db.Recordings.AsNoTracking().ToListAsync(stop)).Select(r => Identity(Of(r))).ToHashSet(StringComparer.Ordinal);
-        return [.. given.Where(g => there.Add(Identity(g)))];
+        var there = (await db.Recordings.AsNoTracking().ToListAsync(stop))
+            .Select(r => NdJsonFiles.LineOf(Of(r)))
+            .ToHashSet(StringComparer.Ordinal);
+        return [.. given.Where(g => there.Add(NdJsonFiles.LineOf(g)))];
     }
 
     /// <summary>Adds them; the caller's transaction commits.</summary>
@@ -99,8 +78,6 @@ internal static class ShopRecordings
         await db.SaveChangesAsync(stop);
         return rows.Count == 0 ? [] : [RemoveRows.Of<RecordingRow>(rows.Select(r => r.Id))];
     }
-
-    private static string Identity(DocumentRecording recording) => JsonSerializer.Serialize(recording, Format);
 
     private static Task<List<RecordingRow>> Next(TinContext db, int last, CancellationToken stop) =>
         db.Recordings.AsNoTracking().Where(r => r.Id > last).OrderBy(r => r.Id).Take(AtOnce).ToListAsync(stop);

@@ -11,8 +11,6 @@ internal static class ShopTerms
 
     private const int AtOnce = 2_000;
 
-    private static readonly JsonSerializerOptions Format = new(ShopDocument.Json) { WriteIndented = false };
-
     /// <summary>Writes every term with its readings, in the order of markets and terms.</summary>
     public static async Task Write(TinContext db, Stream stream, CancellationToken stop)
     {
@@ -26,10 +24,7 @@ internal static class ShopTerms
                     await db.Readings.AsNoTracking().Where(r => ids.Contains(r.TermId)).OrderBy(r => r.Id).ToListAsync(stop)
                 ).ToLookup(r => r.TermId);
                 foreach (var term in terms)
-                {
-                    await JsonSerializer.SerializeAsync(stream, Of(term, [.. readings[term.Id]]), Format, stop);
-                    stream.WriteByte((byte)'\n');
-                }
+                    await NdJsonFiles.Write(stream, Of(term, [.. readings[term.Id]]), stop);
 
                 last = terms[^1].Key;
             }
@@ -38,32 +33,8 @@ internal static class ShopTerms
 
     /// <summary>Reads the file.</summary>
     /// <exception cref="InvalidInputException">A line is no term, or beyond a bound.</exception>
-    public static List<DocumentTerm> Read(Stream stream)
-    {
-        var terms = new List<DocumentTerm>();
-        var number = 0;
-        using var reader = new StreamReader(stream, leaveOpen: true);
-        while (reader.ReadLine() is { } line)
-        {
-            number++;
-            if (line.Length == 0)
-                continue;
-            try
-            {
-                var term = JsonSerializer.Deserialize<DocumentTerm>(line, Format) ?? throw new JsonException("it is null.");
-                RequestValidation.ThrowIfOutOfBounds(term);
-                if ((term.Readings ?? []).Any(IsImpossible))
-                    throw new JsonException("a number is below 0.");
-                terms.Add(term);
-            }
-            catch (Exception e) when (e is JsonException or InvalidOperationException)
-            {
-                throw new InvalidInputException([new("file", $"Line {number:#,0} of {FileName} can’t be read: {e.Message}")]);
-            }
-        }
-
-        return terms;
-    }
+    public static List<DocumentTerm> Read(Stream stream) =>
+        NdJsonFiles.Read<DocumentTerm>(stream, FileName, t => (t.Readings ?? []).Any(IsImpossible) ? "a number is below 0." : null);
 
     private static bool IsImpossible(DocumentReading r) =>
         r.Volume < 0

@@ -16,7 +16,7 @@ internal sealed class WebPagesDrop(TinContext db, ListingEditor editor) : IDropK
     public double? Fits(DropContent content) =>
         !content.IsHtml ? null
         : content.Page is { Kind: ReadKind.Other } ? 0.6
-        : content.Context.Market.PlatformId == "web-shop" ? 0.7
+        : content.Context.Market.PlatformId == Sites.PlatformId ? 0.7
         : 0.15;
 
     public async Task<DropShown> Look(DroppedThing thing, CancellationToken stop)

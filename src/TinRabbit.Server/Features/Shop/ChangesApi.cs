@@ -81,7 +81,7 @@ internal static class ChangesApi
         CancellationToken stop
     )
     {
-        var here = new ChangesHere(ReadScreen(screen), product, listing, page, opened?.UtcDateTime, since?.UtcDateTime);
+        var here = new ChangesHere(ChangesHere.ScreenOf(screen), product, listing, page, opened?.UtcDateTime, since?.UtcDateTime);
         var isSure = sure ?? change is not null;
         var turned = way == "undo" ? await changes.Undo(here, change, isSure, stop) : await changes.Redo(here, change, isSure, stop);
         // The countries of the shop, or its platforms, may be others now.
@@ -89,9 +89,4 @@ internal static class ChangesApi
             await markets.KnowPlaces(db, stop);
         return turned;
     }
-
-    private static Screen? ReadScreen(string? name) =>
-        name is null ? null
-        : Enum.TryParse<Screen>(name, ignoreCase: true, out var screen) && Enum.IsDefined(screen) ? screen
-        : throw new InvalidInputException([new("screen", $"There is no screen “{name}”.")]);
 }

@@ -20,13 +20,13 @@ internal static class CheckFilesApi
         string marketId,
         string? name,
         TinContext db,
-        WatchImport import,
+        CheckImport import,
         HttpRequest request,
         CancellationToken stop
     )
     {
         var listing = await db.FindListing(id, stop).OrNotThere();
-        return await import.AddChecks(listing, marketId, name, request.Body, stop);
+        return await import.Add(listing, marketId, name, request.Body, stop);
     }
 
     // The terms of a watch with room for what one finds: filled in, it is a check.

@@ -16,7 +16,7 @@ internal sealed class DailyWatch(IServiceScopeFactory scopes, IMarket market, Ch
     /// <returns>What went wrong, as sentences; it is tried again the next time.</returns>
     public async Task<IReadOnlyList<string>> Run(CancellationToken stop)
     {
-        if (!market.Can.HasFlag(MarketAbilities.Send))
+        if ((market.Can & (MarketAbilities.Send | MarketAbilities.Days)) == MarketAbilities.None)
             return [];
         await _one.WaitAsync(stop);
         try
@@ -24,8 +24,8 @@ internal sealed class DailyWatch(IServiceScopeFactory scopes, IMarket market, Ch
             var problems = new List<string>();
             await using var scope = scopes.CreateAsyncScope();
             var db = scope.ServiceProvider.GetRequiredService<TinContext>();
-            foreach (var id in await Connected(db).Select(w => w.Id).ToListAsync(stop))
-            // A source may have checks and no figures.
+            foreach (var id in await Watched(db).Select(w => w.Id).ToListAsync(stop))
+            // A source may have checks and no figures, or figures and no checks.
             foreach (var work in (Func<TinContext, int, CancellationToken, Task>[])[FetchFigures, Check])
                 try
                 {
@@ -73,18 +73,22 @@ internal sealed class DailyWatch(IServiceScopeFactory scopes, IMarket market, Ch
             }
     }
 
-    // A market knows only what was sent to it.
-    private static IQueryable<WatchRow> Connected(TinContext db) =>
-        db.Watches.Where(w =>
-            db.Set<ListingRow>().Any(l => l.Id == w.ListingId)
-            && db.Set<SentRow>().Any(s => s.ListingId == w.ListingId && s.MarketId == w.MarketId && !s.ByHand)
-        );
+    private bool TakesListings => market.Can.HasFlag(MarketAbilities.Send);
+
+    // A market that takes listings knows only what was sent to it; another knows listings by the numbers that it gave them.
+    private IQueryable<WatchRow> Watched(TinContext db)
+    {
+        var watches = db.Watches.Where(w => db.Set<ListingRow>().Any(l => l.Id == w.ListingId));
+        return TakesListings
+            ? watches.Where(w => db.Set<SentRow>().Any(s => s.ListingId == w.ListingId && s.MarketId == w.MarketId && !s.ByHand))
+            : watches;
+    }
 
     private async Task Check(TinContext db, int id, CancellationToken stop)
     {
         var watch = await db.Watches.FirstAsync(w => w.Id == id, stop);
         var today = market.Today;
-        if (!watch.ChecksDaily)
+        if (!watch.ChecksDaily || !TakesListings)
             return;
         if (watch.CheckedOn >= today)
         {
@@ -131,17 +135,31 @@ internal sealed class DailyWatch(IServiceScopeFactory scopes, IMarket market, Ch
     private async Task FetchFigures(TinContext db, int id, CancellationToken stop)
     {
         var watch = await db.Watches.FirstAsync(w => w.Id == id, stop);
+        var (own, first) = TakesListings ? await Sent(db, watch, stop) : await Numbered(db, watch, stop);
         var yesterday = market.Today.AddDays(-1);
-        var first =
-            watch.FiguresUntil?.AddDays(1)
-            ?? DateOnly.FromDateTime(
-                await db.Sent.Where(s => s.ListingId == watch.ListingId && s.MarketId == watch.MarketId).MinAsync(s => s.NoticedAt, stop)
-            );
-        if (first > yesterday)
+        if (own is null || first > yesterday)
             return;
-        var days = await market.Figures(watch.MarketId, Sending.IdAtMarket($"{watch.ListingId}"), first, yesterday, stop);
+        var days = await market.Figures(watch.MarketId, own, first, yesterday, stop);
         db.Figures.AddRange(days.Select(d => FigureRow.Of(watch.ListingId, watch.MarketId, d, market.Name)));
-        watch.FiguresUntil = yesterday;
+        // Files may get the days that they lack now.
+        watch.FiguresUntil = TakesListings ? yesterday : days.Select(d => (DateOnly?)d.Day).Max() ?? watch.FiguresUntil;
         await db.SaveChangesAsync(stop);
     }
+
+    private static async Task<(string? Id, DateOnly First)> Sent(TinContext db, WatchRow watch, CancellationToken stop) =>
+        (
+            Sending.IdAtMarket($"{watch.ListingId}"),
+            watch.FiguresUntil?.AddDays(1)
+                ?? DateOnly.FromDateTime(
+                    await db
+                        .Sent.Where(s => s.ListingId == watch.ListingId && s.MarketId == watch.MarketId)
+                        .MinAsync(s => s.NoticedAt, stop)
+                )
+        );
+
+    private async Task<(string? Id, DateOnly First)> Numbered(TinContext db, WatchRow watch, CancellationToken stop) =>
+        (
+            await db.FindListing(watch.ListingId, stop) is { Details.Number: { Length: > 0 } number } ? number : null,
+            watch.FiguresUntil?.AddDays(1) ?? market.Today.AddDays(-Bounds.Days)
+        );
 }

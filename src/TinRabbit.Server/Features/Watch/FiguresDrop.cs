@@ -1,7 +1,6 @@
 using TinRabbit.Server.Drops;
 using TinRabbit.Server.Files.Tables;
 using TinRabbit.Server.Journal;
-using TinRabbit.Server.Listings;
 using TinRabbit.Server.Recordings;
 
 namespace TinRabbit.Server.Features.Watch;
@@ -59,7 +58,7 @@ internal sealed class FiguresDrop(TinContext db, IMarket market) : IDropKind, IH
         if (unknown.Count > 0)
             unsure.Add($"Left out, as no listing of yours has this name: {string.Join(", ", unknown.Take(8).Select(u => $"“{u}”"))}.");
         var (heads, rows) = TableRoles.Rows(table, roles, Roles);
-        var listing = ListingOf(thing);
+        var listing = await thing.Listing(db, stop);
         return new(
             known.Count > 1
                 ? $"Daily figures of {known.Count:#,0} listings"
@@ -73,7 +72,7 @@ internal sealed class FiguresDrop(TinContext db, IMarket market) : IDropKind, IH
                 : unknown.Count > 0
                     ? "No listing of yours has one of the names in it. Choose which column names the listing, or the listing itself."
                 : "Which listing are they of? Choose it.",
-            ListingId: roles.Contains("listing") ? null : listing,
+            ListingId: roles.Contains("listing") ? null : listing?.Id,
             NeedsListing: !roles.Contains("listing"),
             Columns: ColumnsOf(thing)
         );
@@ -108,7 +107,7 @@ internal sealed class FiguresDrop(TinContext db, IMarket market) : IDropKind, IH
         {
             var listing =
                 group.Key.Length == 0
-                    ? ListingOf(thing) is { } id && await db.FindListing(id, stop) is { } chosen
+                    ? await thing.Listing(db, stop) is { } chosen
                         ? (chosen.Id, "")
                         : ((int, string)?)null
                     : own.FirstOrDefault(o => o.IsNamed(group.Key)) is { } found
@@ -127,54 +126,24 @@ internal sealed class FiguresDrop(TinContext db, IMarket market) : IDropKind, IH
     {
         var table = thing.Content.Table!;
         var roles = RolesOf(table, thing.Choice);
-        int At(string role) => Array.IndexOf(roles, role);
-        if (At("date") < 0)
+        if (!roles.Contains("date"))
             throw HeadedRow.Wrong("Which column holds the dates? Choose it below.");
-        var order = WrittenDates.OrderOf(table.Column(At("date")));
         var (days, seen) = (new List<(string, DayFigures)>(), new HashSet<(string, DateOnly)>());
-        foreach (var (row, cells) in TableRows.Read(thing.Content.Path, table.Look.Encoding, table.Look.Separator, stop: stop))
+        foreach (var row in HeadedRow.Under(thing.Content.Path, table.Look, table.HasHead, roles, Bounds.WatchRows, stop))
         {
-            if (row == 1 && table.Heads.Any(h => h.Length > 0))
-                continue;
-            if (row > Bounds.WatchRows)
-                throw HeadedRow.Wrong($"This file has more than {Bounds.WatchRows:#,0} rows, the limit.");
-            string Cell(int i) => i >= 0 && i < cells.Count ? cells[i].Trim().ToString() : "";
-            if (Cell(At("date")) is not { Length: > 0 } date)
-                continue;
             // A line of totals at the end has no date.
-            if (WrittenDates.Read(date, order) is not { } day)
-            {
-                if (WrittenDates.IsAmbiguous(date))
-                    throw HeadedRow.Wrong($"Row {row}: “{date}” can begin with the day or with the month. Write dates as 2026-03-31.");
-                if (!date.Any(char.IsDigit))
-                    continue;
-                throw HeadedRow.Wrong($"Row {row}: “{date}” isn’t a date. Write it as 2026-03-31.");
-            }
-
-            if (day > market.LastDay)
-                throw HeadedRow.Wrong($"Row {row}: {day:yyyy-MM-dd} has not come yet.");
-            if (day < market.LastDay.AddDays(-Bounds.Days))
-                throw HeadedRow.Wrong($"Row {row}: {day:yyyy-MM-dd} is more than {Bounds.Days:#,0} days ago, the limit.");
-            var listing = Cell(At("listing"));
+            if (!row["date"].Any(char.IsDigit) || row.DayOf(market.LastDay, "date") is not { } day)
+                continue;
+            var listing = row["listing"];
             if (!seen.Add((listing, day)))
-                throw HeadedRow.Wrong($"Row {row}: {day:yyyy-MM-dd} is there twice{(listing.Length > 0 ? $" for “{listing}”" : "")}.");
-            days.Add((listing, new(day, Count(Cell(At("views")), row), Count(Cell(At("clicks")), row), Count(Cell(At("sales")), row))));
+                throw HeadedRow.Wrong(
+                    $"Row {row.Number}: {day:yyyy-MM-dd} is there twice{(listing.Length > 0 ? $" for “{listing}”" : "")}."
+                );
+            days.Add((listing, new(day, row.CountOf("views"), row.CountOf("clicks"), row.CountOf("sales"))));
         }
 
         return days;
     }
-
-    private static long? Count(string cell, int row) =>
-        WrittenNumbers.Read(cell, null, out var number) switch
-        {
-            WrittenNumbers.Kind.Number when number >= 0 && number <= Bounds.Count && number == Math.Floor(number) => (long)number,
-            WrittenNumbers.Kind.Number or WrittenNumbers.Kind.Bad => throw HeadedRow.Wrong(
-                $"Row {row}: “{cell}” isn’t possible. Enter a whole number from 0 to {Bounds.Count:#,0}."
-            ),
-            _ => null,
-        };
-
-    private static int? ListingOf(DroppedThing thing) => thing.Choice.ListingId ?? thing.Content.Context.ListingId;
 
     private static string[] RolesOf(DropTable table, DropChoice choice)
     {

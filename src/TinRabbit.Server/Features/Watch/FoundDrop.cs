@@ -1,7 +1,6 @@
 using TinRabbit.Server.Drops;
 using TinRabbit.Server.Files.Tables;
 using TinRabbit.Server.Journal;
-using TinRabbit.Server.Listings;
 
 namespace TinRabbit.Server.Features.Watch;
 
@@ -21,7 +20,7 @@ internal sealed class FoundDrop(TinContext db, IMarket market) : IDropKind
     public async Task<DropShown> Look(DroppedThing thing, CancellationToken stop)
     {
         var rows = CheckTables.Read(thing.Content.Path, market.LastDay, stop);
-        var listing = await ListingOf(thing, stop);
+        var listing = await thing.Listing(db, stop);
         return new(
             rows.Count == 1 ? "The rank of 1 term" : $"The ranks of {rows.Count:#,0} terms",
             [new("Found", $"{rows.Count(r => r.Found):#,0} of {rows.Count:#,0}")],
@@ -52,14 +51,11 @@ internal sealed class FoundDrop(TinContext db, IMarket market) : IDropKind
         var steps = new List<IUndoStep>();
         foreach (var thing in things)
         {
-            var listing = await ListingOf(thing, stop).OrNotThere();
+            var listing = await thing.Listing(db, stop).OrNotThere();
             var rows = CheckTables.Read(thing.Content.Path, market.LastDay, stop).Select(r => r with { Day = r.Day ?? thing.Day });
             steps.AddRange(await ObservedChecks.Add(db, market, listing.Id, thing.Market.Id, [.. rows], thing.Content.Source, stop));
         }
 
         return steps;
     }
-
-    private async Task<ListingRow?> ListingOf(DroppedThing thing, CancellationToken stop) =>
-        (thing.Choice.ListingId ?? thing.Content.Context.ListingId) is { } id ? await db.FindListing(id, stop) : null;
 }

@@ -4,14 +4,13 @@ using TinRabbit.Server.Listings;
 
 namespace TinRabbit.Server.Features.Watch;
 
-/// <summary>The days of a listing: ranks of its terms, and figures in and out.</summary>
+/// <summary>The days of a listing: ranks of its terms, and its figures.</summary>
 internal static class HistoryApi
 {
     public static void MapHistory(this IEndpointRouteBuilder app)
     {
         var api = app.MapGroup("/api/listings/{id:int}");
         api.MapGet("/history", GetHistory);
-        api.MapPost("/figures/import", ImportFigures).TakesFile();
         api.MapGet("/figures/export.csv", ExportFigures);
     }
 
@@ -22,20 +21,6 @@ internal static class HistoryApi
         ListingHistory history,
         CancellationToken stop
     ) => await db.Listings.AnyAsync(l => l.Id == id, stop) ? await history.Load(id, marketId, stop) : throw new NotThereException();
-
-    private static async Task<Changed> ImportFigures(
-        int id,
-        string marketId,
-        string? name,
-        TinContext db,
-        WatchImport import,
-        HttpRequest request,
-        CancellationToken stop
-    )
-    {
-        var listing = await db.FindListing(id, stop).OrNotThere();
-        return await import.AddFigures(listing, marketId, name, request.Body, stop);
-    }
 
     private static async Task<FileContentHttpResult> ExportFigures(int id, string marketId, TinContext db, CancellationToken stop) =>
         await db.Listings.AnyAsync(l => l.Id == id, stop)

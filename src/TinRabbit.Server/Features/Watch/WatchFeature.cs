@@ -15,7 +15,7 @@ internal sealed class WatchFeature : IFeature
         services.AddScoped<Movers>();
         services.AddScoped<NoteEditor>();
         services.AddScoped<ProfileAdvice>();
-        services.AddScoped<WatchImport>();
+        services.AddScoped<CheckImport>();
     }
 
     public void Map(IEndpointRouteBuilder api)

@@ -19,8 +19,6 @@ internal static class WatchMessages
     public static string AddedChecks(int terms, int days) =>
         days == 1 ? AddedCheck(terms) : $"Added checks of {terms:#,0} {(terms == 1 ? "term" : "terms")} on {days:#,0} days";
 
-    public static string AddedFigures(int days) => $"Added figures of {days:#,0} {(days == 1 ? "day" : "days")}";
-
     public static string Unfollowed(IReadOnlyList<string> terms) => $"Stopped checking {Named(terms)}";
 
     /// <summary>The verdict of a comparison.</summary>

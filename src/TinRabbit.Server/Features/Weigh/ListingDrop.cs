@@ -1,6 +1,5 @@
 using TinRabbit.Server.Drops;
 using TinRabbit.Server.Files.Html.Reading;
-using TinRabbit.Server.Listings;
 using TinRabbit.Server.Markets;
 using TinRabbit.Server.Recordings;
 using TinRabbit.Server.Rivals;
@@ -20,7 +19,7 @@ internal sealed class ListingDrop(TinContext db, IMarket market) : IDropKind
     public async Task<DropShown> Look(DroppedThing thing, CancellationToken stop)
     {
         var listing = thing.Content.Page!.Listing!;
-        var compared = await ComparedWith(thing, stop);
+        var compared = await thing.Listing(db, stop);
         var facts = new List<DropFact> { new("Title", listing.Title) };
         void Add(string name, string? text)
         {
@@ -87,7 +86,7 @@ internal sealed class ListingDrop(TinContext db, IMarket market) : IDropKind
                 ).Entity
             );
             await db.SaveChangesAsync(stop);
-            if (await ComparedWith(thing, stop) is not { } compared)
+            if (await thing.Listing(db, stop) is not { } compared)
                 continue;
             var rival = await db.Rivals.FirstOrDefaultAsync(
                 r => r.ListingId == compared.Id && r.MarketId == thing.Market.Id && r.MarketListing == result.Id,
@@ -95,26 +94,18 @@ internal sealed class ListingDrop(TinContext db, IMarket market) : IDropKind
             );
             if (rival is null)
             {
-                if (await db.Rivals.CountAsync(r => r.ListingId == compared.Id, stop) >= Bounds.Rivals)
-                    throw new InvalidInputException([new("files", $"The listing has {Bounds.Rivals} rivals already, the limit.")]);
                 var state = RivalStates.Of(result, compared.Platform.Profile);
-                rival = db
-                    .Rivals.Add(
-                        new()
-                        {
-                            ListingId = compared.Id,
-                            MarketId = thing.Market.Id,
-                            MarketListing = result.Id,
-                            Source = thing.Content.Source,
-                            SavedAt = db.Now,
-                            SeenAt = market.TimeOf(thing.Day),
-                            First = state,
-                            Latest = state,
-                        }
-                    )
-                    .Entity;
+                rival = SavedRivals.Row(
+                    compared.Id,
+                    thing.Market.Id,
+                    result.Id,
+                    thing.Content.Source,
+                    state,
+                    db.Now,
+                    market.TimeOf(thing.Day)
+                );
+                await SavedRivals.Add(db, compared.Id, [rival], stop);
                 rivals.Add(rival);
-                await db.SaveChangesAsync(stop);
             }
 
             reviews.AddRange(
@@ -131,12 +122,4 @@ internal sealed class ListingDrop(TinContext db, IMarket market) : IDropKind
     }
 
     private static bool IsMine(ReadListing listing, DropContext context) => PageReader.IsSame(listing.Shop, context.Shop);
-
-    // The chosen one; otherwise the one that is worked on, where it is on this platform. 0 is none.
-    private async Task<ListingRow?> ComparedWith(DroppedThing thing, CancellationToken stop) =>
-        (thing.Choice.ListingId ?? thing.Content.Context.ListingId) is { } id and > 0
-        && await db.FindListing(id, stop) is { } listing
-        && listing.PlatformId == thing.Market.PlatformId
-            ? listing
-            : null;
 }

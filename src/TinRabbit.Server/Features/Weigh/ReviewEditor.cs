@@ -1,12 +1,11 @@
 using TinRabbit.Server.Journal;
 using TinRabbit.Server.Listings;
 using TinRabbit.Server.Rivals;
-using TinRabbit.Server.Shelf;
 
 namespace TinRabbit.Server.Features.Weigh;
 
-/// <summary>Adds reviews of a listing and of its rivals, from the market and from files.</summary>
-internal sealed class ReviewEditor(TinContext db, IMarket market, TableUpload upload, ChangeLog changes)
+/// <summary>Adds reviews of a listing and of its rivals that the market has.</summary>
+internal sealed class ReviewEditor(TinContext db, IMarket market, ChangeLog changes)
 {
     private const int Asked = 200;
 
@@ -37,17 +36,9 @@ internal sealed class ReviewEditor(TinContext db, IMarket market, TableUpload up
         );
     }
 
-    /// <summary>Adds reviews from a table; the same file once more adds nothing.</summary>
-    public async Task<Changed> Import(ListingRow listing, bool ofRivals, string? name, Stream body, CancellationToken stop)
-    {
-        var read = await upload.Read(body, file => ReviewTables.Read(file, market.LastDay, stop), "There is no review in it.", stop);
-        var added = await Reviews.Add(db, listing.Id, ofRivals, null, read.Select(Given), ImportFiles.SourceOf(name), stop);
-        return await Noted(listing, added, stop);
-    }
-
     private static GivenReview Given(MarketReview review) => new(review.Text, review.Stars, review.At);
 
-    private async Task<Changed> Noted(ListingRow listing, IReadOnlyList<ReviewRow> reviews, CancellationToken stop) =>
+    private async Task<Changed> Noted(ListingRow listing, List<ReviewRow> reviews, CancellationToken stop) =>
         reviews.Count == 0
             ? new(null)
             : await changes.Save(

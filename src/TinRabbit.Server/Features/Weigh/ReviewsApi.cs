@@ -55,7 +55,6 @@ internal static class ReviewsApi
     {
         var api = app.MapGroup("/api/listings/{id:int}/reviews");
         api.MapPost("/fetch", FetchReviews);
-        api.MapPost("/import", ImportReviews).TakesFile();
         api.MapDelete("/", RemoveReviews);
         api.MapGet("/export.csv", ExportReviews);
         api.MapGet("/phrases", GetPhrases).WithRequestTimeout(ProblemAnswers.Computes);
@@ -71,20 +70,6 @@ internal static class ReviewsApi
     {
         var listing = await db.FindListing(id, stop).OrNotThere();
         return await editor.Fetch(listing, request.MarketId, stop);
-    }
-
-    private static async Task<Changed> ImportReviews(
-        int id,
-        bool ofRivals,
-        string? name,
-        TinContext db,
-        ReviewEditor editor,
-        HttpRequest request,
-        CancellationToken stop
-    )
-    {
-        var listing = await db.FindListing(id, stop).OrNotThere();
-        return await editor.Import(listing, ofRivals, name, request.Body, stop);
     }
 
     private static async Task<Changed> RemoveReviews(int id, bool ofRivals, TinContext db, ChangeLog changes, CancellationToken stop)

@@ -1,6 +1,5 @@
 using TinRabbit.Server.Drops;
 using TinRabbit.Server.Files.Tables;
-using TinRabbit.Server.Listings;
 using TinRabbit.Server.Recordings;
 using TinRabbit.Server.Rivals;
 
@@ -27,7 +26,6 @@ internal sealed class ReviewsDrop(TinContext db, IMarket market) : IDropKind, IH
     public async Task<DropShown> Look(DroppedThing thing, CancellationToken stop)
     {
         var read = Read(thing, stop);
-        var listing = ListingOf(thing);
         var sorted = await Sorted(read, thing, stop);
         var left = sorted.Where(s => s.Listing is null).ToList();
         var isOfRivals = thing.Choice.OfRivals == true;
@@ -57,7 +55,7 @@ internal sealed class ReviewsDrop(TinContext db, IMarket market) : IDropKind, IH
                 : left[0].Name.Length > 0
                     ? "No listing of yours has one of the names in it. Import your listings first, or say that they are of rivals."
                 : "Whose reviews are they? Choose the listing that they are of, or that is compared with them.",
-            ListingId: listing,
+            ListingId: thing.ListingId,
             NeedsListing: isOfRivals || sorted.Exists(s => s.Name.Length == 0),
             OfRivals: isOfRivals,
             Columns: ColumnsOf(thing)
@@ -71,7 +69,6 @@ internal sealed class ReviewsDrop(TinContext db, IMarket market) : IDropKind, IH
         foreach (var (_, of, reviews) in await Sorted(Read(thing, stop), thing, stop))
             if (of is { } listing)
             {
-                await db.FindListing(listing, stop).OrNotThere();
                 var isOfRivals = thing.Choice.OfRivals == true;
                 var rows = await Reviews.Add(db, listing, isOfRivals, null, reviews, thing.Content.Source, stop);
                 added.AddRange(rows.Select(r => r.Id));
@@ -89,12 +86,11 @@ internal sealed class ReviewsDrop(TinContext db, IMarket market) : IDropKind, IH
     {
         var isOfRivals = thing.Choice.OfRivals == true;
         var own = await OwnListings.Load(db, thing.Market.PlatformId, stop);
+        var chosen = (await thing.Listing(db, stop))?.Id;
         return
         [
             .. read.GroupBy(r => r.Listing)
-                .Select(g =>
-                    (g.Key, isOfRivals || g.Key.Length == 0 ? ListingOf(thing) : own.FirstOrDefault(o => o.IsNamed(g.Key))?.Id, g.ToList())
-                ),
+                .Select(g => (g.Key, isOfRivals || g.Key.Length == 0 ? chosen : own.FirstOrDefault(o => o.IsNamed(g.Key))?.Id, g.ToList())),
         ];
     }
 
@@ -102,38 +98,27 @@ internal sealed class ReviewsDrop(TinContext db, IMarket market) : IDropKind, IH
     {
         var table = thing.Content.Table!;
         var roles = RolesOf(table, thing.Choice);
-        var at = ReviewColumns.Roles.ToDictionary(r => r.Id, r => Array.IndexOf(roles, r.Id));
-        if (at["text"] < 0)
+        if (!roles.Contains("text"))
             throw HeadedRow.Wrong("Which column holds the texts of the reviews? Choose it below.");
         var reviews = new List<GivenReview>();
-        var order = WrittenDates.OrderOf(at["date"] < 0 ? [] : table.Column(at["date"]));
-        foreach (var (row, cells) in TableRows.Read(thing.Content.Path, table.Look.Encoding, table.Look.Separator, stop: stop))
+        foreach (var row in HeadedRow.Under(thing.Content.Path, table.Look, table.HasHead, roles, Bounds.Reviews, stop))
         {
-            if (row == 1 && table.Heads.Any(h => h.Length > 0))
-                continue;
-            if (row > Bounds.Reviews + 1)
-                throw HeadedRow.Wrong($"This file has more than {Bounds.Reviews:#,0} rows, the limit.");
-            string Cell(string role) => at[role] is >= 0 and var i && i < cells.Count ? cells[i].Trim().ToString() : "";
-            var text = Cell("text");
+            var (text, stars) = (row["text"], row["stars"]);
             if (text.Length == 0)
                 continue;
             if (text.Length > Bounds.ReviewLength)
-                throw HeadedRow.Wrong($"Row {row} has {text.Length:#,0} characters; the limit is {Bounds.ReviewLength:#,0}.");
-            var stars = Cell("stars");
-            if (stars.Length > 0 && ReviewColumns.StarsOf(stars) is null)
-                throw HeadedRow.Wrong($"Row {row}: “{stars}” are no stars. Stars go from 1 to 5.");
-            var date = WrittenDates.Read(Cell("date"), order);
-            reviews.Add(
-                new(text, ReviewColumns.StarsOf(stars), date <= market.LastDay ? date : null, Short(Cell("author")), Short(Cell("listing")))
-            );
+                throw HeadedRow.Wrong($"Row {row.Number} has {text.Length:#,0} characters; the limit is {Bounds.ReviewLength:#,0}.");
+            var given = ReviewColumns.StarsOf(stars);
+            if (stars.Length > 0 && given is null)
+                throw HeadedRow.Wrong($"Row {row.Number}: “{stars}” are no stars. Stars go from 1 to 5.");
+            var date = WrittenDates.Read(row["date"], row.Dates);
+            reviews.Add(new(text, given, date <= market.LastDay ? date : null, Short(row["author"]), Short(row["listing"])));
         }
 
         return reviews;
     }
 
     private static string Short(string text) => text.Length <= Bounds.NameLength * 2 ? text : text[..(Bounds.NameLength * 2)];
-
-    private static int? ListingOf(DroppedThing thing) => thing.Choice.ListingId ?? thing.Content.Context.ListingId;
 
     private static string[] RolesOf(DropTable table, DropChoice choice)
     {

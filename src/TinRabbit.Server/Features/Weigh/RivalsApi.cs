@@ -3,7 +3,6 @@ using TinRabbit.Server.Listings;
 using TinRabbit.Server.Markets;
 using TinRabbit.Server.Picks;
 using TinRabbit.Server.Rivals;
-using TinRabbit.Server.Shelf;
 
 namespace TinRabbit.Server.Features.Weigh;
 
@@ -18,7 +17,6 @@ internal static class RivalsApi
         api.MapGet("/found", FindRivals);
         api.MapPost("/", AddRivals).RetriesRaces();
         api.MapPost("/paste", PasteRival).RetriesRaces();
-        api.MapPost("/import", ImportRivals).TakesFile();
         api.MapPost("/refresh", RefreshRivals);
         api.MapDelete("/{rivalId:int}", RemoveRival);
         api.MapGet("/export.csv", ExportRivals);
@@ -84,7 +82,10 @@ internal static class RivalsApi
         var found = await market.Listings(request.MarketId, ids, stop);
         if (ids.Where((_, i) => found[i] is null).FirstOrDefault() is { } unknown)
             throw new InvalidInputException([new("ids", $"The market has no listing “{unknown}” any more. Search again.")]);
-        var rows = found.Select((r, i) => Row(db.Now, id, request.MarketId, ids[i], market.Name, RivalStates.Of(r!, platform)));
+        var now = db.Now;
+        var rows = found.Select(
+            (r, i) => SavedRivals.Row(id, request.MarketId, ids[i], market.Name, RivalStates.Of(r!, platform), now, now)
+        );
         return await Add(db, changes, listing, [.. rows], stop);
     }
 
@@ -93,7 +94,7 @@ internal static class RivalsApi
         var listing = await db.FindListing(id, stop).OrNotThere();
         var state = StateOf(request, listing.Platform.Profile);
         if (request.RivalId is not { } rivalId)
-            return await Add(db, changes, listing, [Row(db.Now, id, request.MarketId, null, Pasted, state)], stop);
+            return await Add(db, changes, listing, [SavedRivals.Row(id, request.MarketId, null, Pasted, state, db.Now, db.Now)], stop);
         var rival = await Saved(db, id, request.MarketId).FirstOrDefaultAsync(r => r.Id == rivalId, stop).OrNotThere();
         (rival.Latest, rival.SeenAt) = (state, db.Now);
         await db.SaveChangesAsync(stop);
@@ -110,24 +111,6 @@ internal static class RivalsApi
         if (pasted is { Price: < 0 } or { Ratings: < 0 } or { Sales: < 0 })
             throw new InvalidInputException([new("price", "Price, ratings and sales are 0 or more.")]);
         return new(pasted.Shop.Trim(), ListingText.Of(copy), pasted.Price, pasted.Rating, pasted.Ratings, Sales: pasted.Sales);
-    }
-
-    private static async Task<Changed> ImportRivals(
-        int id,
-        string marketId,
-        string? name,
-        TinContext db,
-        TableUpload upload,
-        ChangeLog changes,
-        HttpRequest request,
-        CancellationToken stop
-    )
-    {
-        var listing = await db.FindListing(id, stop).OrNotThere();
-        var platform = listing.Platform.Profile;
-        var states = await upload.Read(request.Body, file => RivalTables.Read(file, platform, stop), "There is no listing in it.", stop);
-        var rows = states.Select(s => Row(db.Now, id, marketId, null, ImportFiles.SourceOf(name), s));
-        return await Add(db, changes, listing, [.. rows], stop);
     }
 
     private static async Task<Refreshed> RefreshRivals(
@@ -175,19 +158,6 @@ internal static class RivalsApi
     internal static IQueryable<RivalRow> Saved(TinContext db, int listingId, string marketId) =>
         db.Rivals.Where(r => r.ListingId == listingId && r.MarketId == marketId);
 
-    private static RivalRow Row(DateTime now, int listingId, string marketId, string? marketListing, string source, RivalState state) =>
-        new()
-        {
-            ListingId = listingId,
-            MarketId = marketId,
-            MarketListing = marketListing,
-            Source = source,
-            SavedAt = now,
-            SeenAt = now,
-            First = state,
-            Latest = state,
-        };
-
     private static async Task<Changed> Add(
         TinContext db,
         ChangeLog changes,
@@ -198,10 +168,7 @@ internal static class RivalsApi
     {
         if (rivals.Count == 0)
             return new(null);
-        if (await db.Rivals.CountAsync(r => r.ListingId == listing.Id, stop) + rivals.Count is > Bounds.Rivals and var all)
-            throw new InvalidInputException([new("ids", $"The listing would have {all:#,0} rivals; the limit is {Bounds.Rivals}.")]);
-        db.Rivals.AddRange(rivals);
-        await db.SaveChangesAsync(stop);
+        await SavedRivals.Add(db, listing.Id, rivals, stop);
         return await changes.Save(
             WeighMessages.AddedRivals([.. rivals.Select(NameOf)]),
             new(Screen.Weigh, listing.ProductId, listing.Id),

@@ -9,6 +9,7 @@ internal sealed class WeighFeature : IFeature
     {
         services.AddScoped<IDropKind, ListingDrop>();
         services.AddScoped<IDropKind, ReviewsDrop>();
+        services.AddScoped<IDropKind, RivalsDrop>();
         services.AddScoped<ProductComparison>();
         services.AddScoped<ReviewEditor>();
         services.AddSingleton<LastWeighings>();

@@ -22,22 +22,55 @@ internal sealed record HeadedRow(int Number, string[] Heads, string[] Cells, Wri
         params string[] alsoFirst
     )
     {
+        return Rows(file, TableGuess.Of(file), most, HeadsOf, stop);
+
+        (string[], bool) HeadsOf(string[] first)
+        {
+            string[] heads = [.. first.Select(h => h.Trim().ToLowerInvariant())];
+            return usual is null || heads.Contains(usual[0]) || heads.Any(alsoFirst.Contains) ? (heads, true) : (usual, false);
+        }
+    }
+
+    /// <summary>The rows of a table whose columns have other names than the file gives them; those without any text are left out.</summary>
+    /// <param name="file">CSV or XLSX.</param>
+    /// <param name="look">How the file is read.</param>
+    /// <param name="hasHead">Whether its first row names the columns.</param>
+    /// <param name="names">The names that count, column by column; empty for one that is not used.</param>
+    /// <param name="most">The most rows that are read.</param>
+    /// <param name="stop">Stops the reading.</param>
+    /// <exception cref="InvalidInputException">The file has no rows, or more than <paramref name="most"/>.</exception>
+    public static IReadOnlyList<HeadedRow> Under(
+        string file,
+        TableLook look,
+        bool hasHead,
+        string[] names,
+        int most,
+        CancellationToken stop
+    ) => Rows(file, look, most, _ => (names, hasHead), stop);
+
+    private static List<HeadedRow> Rows(
+        string file,
+        TableLook look,
+        int most,
+        Func<string[], (string[] Heads, bool AreFirst)> headsOf,
+        CancellationToken stop
+    )
+    {
         var rows = new List<HeadedRow>();
-        var look = TableGuess.Of(file);
         string[]? heads = null;
         foreach (var (row, cells) in TableRows.Read(file, look.Encoding, look.Separator, stop: stop))
         {
+            var texts = cells.ToArray();
             if (heads is null)
             {
-                heads = [.. cells.ToArray().Select(h => h.Trim().ToLowerInvariant())];
-                if (usual is null || heads.Contains(usual[0]) || heads.Any(alsoFirst.Contains))
+                (heads, var areFirst) = headsOf(texts);
+                if (areFirst)
                     continue;
-                heads = usual;
             }
 
             if (row - 1 > most)
                 throw Wrong($"This file has more than {most:#,0} rows, the limit.");
-            else if (cells.ToArray() is var texts && texts.Any(t => !string.IsNullOrWhiteSpace(t)))
+            else if (texts.Any(t => !string.IsNullOrWhiteSpace(t)))
                 rows.Add(new(row, heads, texts));
         }
 

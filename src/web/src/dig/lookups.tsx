@@ -1,11 +1,12 @@
 import { useQuery } from '@tanstack/react-query'
 import { api, ask, type LookUp } from '../kit/api'
+import { copyText } from '../kit/copy'
 import { openDoor, useDoorHere } from '../kit/door/open'
 import { Key } from '../kit/key'
 import { searchAt } from '../kit/marketlink'
 import { queryKey } from '../kit/queries'
 import type { Desk } from '../kit/shop'
-import { wordsOf } from '../kit/words'
+import { keyOf } from '../kit/words'
 
 /** Searches worth making by hand, one after the other: open, copy, paste, and the next one is selected. */
 export function LookUps({ desk, term, dig }: { desk: Desk; term: string; dig: (text: string) => void }) {
@@ -55,7 +56,7 @@ export function LookUps({ desk, term, dig }: { desk: Desk; term: string; dig: (t
                       Open <Key of="openAtMarket" />
                     </a>
                   )}
-                  <button type="button" className="pill !px-2" onClick={() => navigator.clipboard.writeText(t.text)}>
+                  <button type="button" className="pill !px-2" onClick={() => copyText('Term', t.text)}>
                     Copy
                   </button>
                   <button type="button" className="pill !px-2" onClick={() => openDoor()}>
@@ -70,8 +71,6 @@ export function LookUps({ desk, term, dig }: { desk: Desk; term: string; dig: (t
     </section>
   )
 }
-
-const keyOf = (text: string) => wordsOf(text).join(' ')
 
 const names = { suggestions: 'suggestions', results: 'results', listing: 'listing' } as const
 

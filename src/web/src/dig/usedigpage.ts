@@ -14,14 +14,12 @@ import { sortIn } from '../kit/sort'
 import { download } from '../kit/stream'
 import { type Rows, sortRows } from '../kit/table'
 import { toast } from '../kit/toast'
-import { titleQuery, wordsOf } from '../kit/words'
+import { keyOf, titleQuery } from '../kit/words'
 import { allColumns } from './columns'
 import { cellRow, gather, orders, passing, type Row, type Source, saidBy, shownRows, unknownNumbers } from './rows'
 import { termsIn, useLookUp, useSeveral } from './several'
 import { useDig } from './usedig'
 import { useShelf } from './useshelf'
-
-const keyOf = (text: string) => wordsOf(text).join(' ')
 
 /** What Dig shows and can do: the sources of a term, their rows filtered and sorted, the current row, the selection. */
 export function useDigPage(desk: Desk) {

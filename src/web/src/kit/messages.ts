@@ -40,6 +40,7 @@ export const messages = {
     (skipped > 0 ? ` ${counted(skipped, 'line')} skipped; fix ${skipped === 1 ? 'it' : 'them'} above.` : ''),
 
   // Picks
+  nothingNew: 'Nothing new: all of it is here already',
   tooManyToPick: (count: number, most: number) => `${count} terms; at most ${most} can be picked at once. They are still in the box.`,
   notMeasured: (why: string) => `Picked, but the market gave no numbers: ${why}`,
   leadSet: (term: string) => `Set “${term}” as lead`,

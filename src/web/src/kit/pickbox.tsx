@@ -10,7 +10,7 @@ import { useKept } from './saving'
 import { type Desk, useConnected } from './shop'
 import { type ShortcutId, useShortcuts } from './shortcuts'
 import { toast } from './toast'
-import { termsIn, wordsOf } from './words'
+import { keyOf, termsIn } from './words'
 
 const most = 500
 
@@ -34,7 +34,7 @@ export function PickBox({ desk, by, leadKey }: { desk: Desk; by: ShortcutId; lea
     setText('')
     // What could not be saved comes back, before what was typed meanwhile.
     if (!(await change(terms, { saidBy: ['typed'] }))) return setText([text, box.current?.value].filter(Boolean).join('\n'))
-    if (asLead) await setLead(wordsOf(terms[0]).join(' '), leadKey, messages.leadSet(terms[0]))
+    if (asLead) await setLead(keyOf(terms[0]), leadKey, messages.leadSet(terms[0]))
     if (!connected) return
     // The picks are there already; their numbers come when the market answers.
     await measure(desk.market.id, terms).catch((e: Error) => toast(messages.notMeasured(e.message)))

@@ -130,10 +130,11 @@ export function ShopHead({ name }: { name: string }) {
   useEffect(() => {
     document.title = `${name} · Tin Rabbit`
   }, [name])
+  const screen = screens[name] ?? 'settings'
   return (
     <header className="topbar">
-      <ShopBar place={{ screen: screens[name] ?? 'settings' }} />
-      {shop?.markets[0] && <Door place={{ marketId: shop.markets[0].id }} />}
+      <ShopBar place={{ screen }} />
+      {shop?.markets[0] && <Door place={{ marketId: shop.markets[0].id, screen }} />}
     </header>
   )
 }

@@ -20,10 +20,13 @@ export const termsIn = (text: string) => [
     text
       .split(/[;|\t\n\r]|,(?!\d)|(?<!\d),/)
       .map((t) => t.trim())
-      .filter((t) => wordsOf(t).length > 0)
-      .map((t) => [wordsOf(t).join(' '), t]),
+      .filter((t) => keyOf(t) !== '')
+      .map((t) => [keyOf(t), t]),
   ).values(),
 ]
+
+/** What tells terms apart: their words. */
+export const keyOf = (text: string) => wordsOf(text).join(' ')
 
 /** A text without accents and other marks: "pajaros" for "pájaros". */
 export const withoutMarks = (text: string) =>

@@ -113,6 +113,7 @@ export function NewProduct() {
   const isSomewhere = where !== '' && (where !== another || (place.trim() !== '' && like !== ''))
   const missing = !name.trim() || !isSomewhere
   const [importTo, setImportTo] = useState<string>()
+  const marketId = importTo ?? shop?.markets[0]?.id
   /** Saves where the seller is, and makes the place where it is a new one. */
   const settle = async () => {
     if (home) await ask(api.PUT('/api/shop', { body: home }))
@@ -275,7 +276,7 @@ export function NewProduct() {
         {first && shop && !shop.isConnected && <SampleShop />}
       </main>
       <ToastLine />
-      {(importTo ?? shop?.markets[0]?.id) && <Door place={{ marketId: importTo ?? shop?.markets[0]?.id ?? '' }} />}
+      {marketId !== undefined && <Door place={{ marketId, screen: 'listings' }} />}
     </div>
   )
 }

@@ -135,7 +135,7 @@ function Framed({ desk }: { desk: Desk }) {
       <Outlet context={desk} key={`${desk.listingId} ${market.id}`} />
       <ToastLine />
       <Pocket desk={desk} />
-      <Door place={{ marketId: market.id, productId: product.id, listingId: desk.listingId }} />
+      <Door place={{ marketId: market.id, screen: step, productId: product.id, listingId: desk.listingId }} />
     </div>
   )
 }

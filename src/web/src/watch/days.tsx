@@ -2,16 +2,14 @@ import { useQuery } from '@tanstack/react-query'
 import { useCallback, useDeferredValue, useMemo, useState } from 'react'
 import { useAddress } from '../kit/address'
 import { api, ask } from '../kit/api'
-import { useChanges } from '../kit/changes'
 import { DaysChart, type DaysLine, type Pin } from '../kit/dayschart'
-import { FileButton } from '../kit/filebutton'
+import { openDoor } from '../kit/door/open'
 import { Key } from '../kit/key'
 import { Num } from '../kit/num'
 import { counted, dayName, full, percent } from '../kit/numbers'
-import { queryKey, refresh } from '../kit/queries'
+import { queryKey } from '../kit/queries'
 import { useShortcuts } from '../kit/shortcuts'
 import { Table } from '../kit/table'
-import { upload } from '../kit/upload'
 import { ViewFrame } from '../kit/viewframe'
 import { chosenTerms, columnsOf, dateOfDay, linesOf, type Measure, measures, summaryOf } from './daylines'
 import type { ViewProps } from './frame'
@@ -26,7 +24,6 @@ const Narrowest = 7
 export function DaysView({ desk, watch, head }: ViewProps) {
   const [params, set] = useAddress()
   const path = { id: desk.listingId }
-  const { run } = useChanges()
   const query = useQuery({
     queryKey: queryKey('history', desk.listingId, desk.market.id),
     queryFn: () => ask(api.GET('/api/listings/{id}/history', { params: { path, query: { marketId: desk.market.id } } })),
@@ -100,16 +97,6 @@ export function DaysView({ desk, watch, head }: ViewProps) {
   )
   const columns = useMemo(() => (data?.from ? columnsOf(data, chosen, pins, nights) : []), [data, chosen, pins, nights])
   const choose = useCallback((ids: number[]) => set({ measure: 'ranks', terms: ids.join('-') || '0' }), [set])
-  const add = (chosenFile: File) =>
-    run(
-      () =>
-        upload(
-          `/api/listings/${desk.listingId}/figures/import?marketId=${desk.market.id}&name=${encodeURIComponent(chosenFile.name)}`,
-          chosenFile,
-        ),
-      undefined,
-      (cache) => refresh(cache, 'watch'),
-    )
   const top = (
     <>
       {data?.from && <h1 className="text-[20px] font-bold leading-tight mb-2">{summaryOf(data, measure, name(measure), chosen)}</h1>}
@@ -121,7 +108,9 @@ export function DaysView({ desk, watch, head }: ViewProps) {
         ))}
         <Key of="nextMeasure" />
         <span className="ml-auto flex gap-2 items-center">
-          <FileButton name="Import figures" about="File of daily figures" choose={add} />
+          <button type="button" className="pill" onClick={() => openDoor()}>
+            Import figures <Key of="door" />
+          </button>
           {days > 0 && (
             <a className="pill" href={`/api/listings/${desk.listingId}/figures/export.csv?marketId=${desk.market.id}`}>
               Export

@@ -2,7 +2,7 @@ import { useState } from 'react'
 import { useAddress } from '../kit/address'
 import type { Rival, Rivals } from '../kit/api'
 import { wholePercent } from '../kit/demand'
-import { FileButton } from '../kit/filebutton'
+import { openDoor } from '../kit/door/open'
 import { HelpLink } from '../kit/helplink'
 import { Key } from '../kit/key'
 import { Num } from '../kit/num'
@@ -65,7 +65,9 @@ export function RivalsView(p: ViewProps) {
         <button type="button" className="pill" onClick={() => setPasting(true)}>
           Paste <Key of="pasteRival" />
         </button>
-        <FileButton name="Import" about="File of rivals" choose={rivals.importFile} />
+        <button type="button" className="pill" onClick={() => openDoor()} title="Saved pages of rivals, or a table of them">
+          Import <Key of="door" />
+        </button>
         {data.rivals.length > 0 && (
           <>
             <button type="button" className="pill" onClick={rivals.lookUp}>

@@ -5,7 +5,6 @@ import { messages } from '../kit/messages'
 import { queryKey, refresh } from '../kit/queries'
 import type { Desk } from '../kit/shop'
 import { toast } from '../kit/toast'
-import { upload } from '../kit/upload'
 
 /** A listing among its rivals, and what can be done with them. */
 export function useRivals(desk: Desk, listing: Listing) {
@@ -24,12 +23,6 @@ export function useRivals(desk: Desk, listing: Listing) {
     run(() => ask(api.POST('/api/listings/{id}/rivals', { params: { path }, body: { marketId, ids } })), undefined, stale)
   const remove = (rivalId: number) =>
     run(() => ask(api.DELETE('/api/listings/{id}/rivals/{rivalId}', { params: { path: { ...path, rivalId } } })), undefined, stale)
-  const importFile = (file: File) =>
-    run(
-      () => upload(`/api/listings/${desk.listingId}/rivals/import?marketId=${marketId}&name=${encodeURIComponent(file.name)}`, file),
-      undefined,
-      stale,
-    )
   const lookUp = async () => {
     try {
       const done = await ask(api.POST('/api/listings/{id}/rivals/refresh', { params: { path }, body: { marketId } }))
@@ -39,5 +32,5 @@ export function useRivals(desk: Desk, listing: Listing) {
       toast((e as Error).message)
     }
   }
-  return { query, add, remove, importFile, lookUp, stale, attempt }
+  return { query, add, remove, lookUp, stale, attempt }
 }

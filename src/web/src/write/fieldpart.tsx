@@ -1,10 +1,9 @@
 import { memo } from 'react'
 import type { Copy, Field, Finding, Value } from '../kit/api'
+import { copyText } from '../kit/copy'
 import type { DraftView } from '../kit/drafts/draft'
-import { messages } from '../kit/messages'
 import { keysOf } from '../kit/shortcuts'
 import { gradeWords } from '../kit/thread'
-import { toast } from '../kit/toast'
 import { Editor } from './editors/editor'
 import { FieldFindings, type FindingActions } from './findings'
 import type { Piece } from './segments'
@@ -140,14 +139,4 @@ function aboutField(field: Field, value: Value | undefined, platform: string) {
   else if (field.indexedFirst) parts.push(`the first ${field.indexedFirst} characters are searched`)
   else if (field.role === '' || field.role === 'category' || field.role === 'attributes') parts.push('searched')
   return parts.join(', ')
-}
-
-export async function copyText(what: string, text: string) {
-  if (!text) return toast(messages.nothingToCopy(what))
-  try {
-    await navigator.clipboard.writeText(text)
-    toast(messages.copied(what, [...text].length))
-  } catch {
-    toast(messages.copyRefused)
-  }
 }

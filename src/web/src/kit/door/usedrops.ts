@@ -2,12 +2,14 @@ import { useEffect, useRef, useState } from 'react'
 import { useNavigate } from 'react-router'
 import { api, ask, type DropChoice, type DropView } from '../api'
 import { useChanges } from '../changes'
+import { messages } from '../messages'
 import { refresh, refreshAll } from '../queries'
+import { toast } from '../toast'
 import { upload } from '../upload'
 import type { Brought } from './open'
 
-/** Where something is brought in; the product is the one whose Dig a large table goes to. */
-export type DoorPlace = { marketId: string; productId?: number; listingId?: number }
+/** Where something is brought in; the product is the one whose Dig a large table goes to, and the screen is where undo takes it back. */
+export type DoorPlace = { marketId: string; screen: string; productId?: number; listingId?: number }
 
 type Uploaded = { files: string[]; textId: string | null }
 type Dropped = { files: { id: string; name: string; isPicture: boolean }[] }
@@ -33,6 +35,7 @@ export function useDrops(place: DoorPlace, brought: Brought, close: () => void) 
     choices: Object.values(all),
     listingId: place.listingId ?? null,
     term: brought.term ?? null,
+    screen: place.screen,
   })
 
   const look = async (all: Record<string, DropChoice>, of: Uploaded | null = uploaded) => {
@@ -87,7 +90,11 @@ export function useDrops(place: DoorPlace, brought: Brought, close: () => void) 
     if (!uploaded || !isReady || isBusy) return
     setBusy(true)
     const said = await changes.attempt(
-      () => ask(api.POST('/api/drops/add', { body: body(choices, uploaded) })),
+      async () => {
+        const done = await ask(api.POST('/api/drops/add', { body: body(choices, uploaded) }))
+        if (!done.what) toast(messages.nothingNew)
+        return done
+      },
       async (c) => {
         await refreshAll(c)
         await refresh(c, 'numbers')

@@ -36,7 +36,7 @@ export function ListingsPage() {
   const platform = params.get('platform')
   const archived = params.get('archived') !== null
   const grid = params.get('view') === 'platforms'
-  const sort = sortIn(params)
+  const sort = useMemo(() => sortIn(params), [params])
   const passing = useMemo(() => {
     const words = text.toLowerCase().split(/\s+/).filter(Boolean)
     return rows.filter(
@@ -46,7 +46,7 @@ export function ListingsPage() {
         words.every((w) => `${l.product} ${l.platform}`.toLowerCase().includes(w)),
     )
   }, [rows, text, platform, archived])
-  const sorted = sort ? sortRows(passing, columns, sort) : byGain(passing)
+  const sorted = useMemo(() => (sort ? sortRows(passing, columns, sort) : byGain(passing)), [passing, sort])
   const at = Math.max(
     0,
     sorted.findIndex((l) => String(l.id) === params.get('at')),
