@@ -42,6 +42,9 @@ public static class Bounds
     /// <summary>Items of any list that has no bound of its own.</summary>
     public const int List = 20_000;
 
+    /// <summary>Columns of a table that is exported as it is shown.</summary>
+    public const int ShownColumns = 100;
+
     /// <summary>Characters of a name.</summary>
     public const int NameLength = 120;
 

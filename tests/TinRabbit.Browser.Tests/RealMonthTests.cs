@@ -95,7 +95,8 @@ public sealed class RealMonthTests : IDisposable
             browser.Click("[role=row][data-id]");
             // Keys that move a simulated time move nothing.
             var now = (await Get($"/api/listings/{listing}/watch?marketId={Market}"))["now"]!.GetValue<DateTime>();
-            browser.Press("w", "d");
+            browser.Chord(Keys.Shift, "w");
+            browser.Chord(Keys.Shift, "d");
             Assert.InRange(
                 (await Get($"/api/listings/{listing}/watch?marketId={Market}"))["now"]!.GetValue<DateTime>() - now,
                 TimeSpan.Zero,

@@ -76,7 +76,7 @@ public sealed class Shots
                         browser.Press(" ", Keys.ArrowDown);
                     browser.Press(Keys.Enter);
                     browser.Find("[data-testid=place]");
-                    browser.Press("t");
+                    browser.Chord(Keys.Shift, "t");
                     browser.Find("[data-testid=pass]");
                     // The message of what was saved is gone by then.
                     Thread.Sleep(7500);

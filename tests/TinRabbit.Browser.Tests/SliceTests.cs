@@ -85,7 +85,7 @@ public sealed class SliceTests(DemoShop demo) : IClassFixture<DemoShop>
         // Weigh, opened to what made it.
         browser.AltShift("4");
         browser.Sees("[data-testid=moves]", "Single edits");
-        browser.Press("p");
+        browser.Chord(Keys.Shift, "p");
         browser.Sees("[data-testid=trace]", "Grip");
         var reach = browser.Text("[data-testid=reach]");
         browser.Reload();
@@ -113,7 +113,7 @@ public sealed class SliceTests(DemoShop demo) : IClassFixture<DemoShop>
         browser.Go("/2/hedgerow-fair-us/dig?term=bird+feeder");
         browser.Sees("[role=row]", "bird feeder");
         browser.ClickText("Headroom");
-        browser.Waits("headroom falling", () => Falls(Numbers(browser, 5)));
+        browser.Waits("headroom falling", () => Falls(Numbers(browser, 6)));
         browser.Press("f", "wood -kit", Keys.Enter);
         browser.Waits(
             "only what passes",

@@ -23,7 +23,7 @@ public sealed class WatchTests
         // A check by key: the listing is not found for what shoppers type.
         browser.Go($"{desk}/watch");
         browser.Sees("[data-testid=found-of]", "Found for");
-        browser.Press("o");
+        browser.Chord(Keys.Shift, "o");
         browser.Labelled("Terms, one a line").SendKeys("nature print\nbird print");
         browser.Chord(Keys.Control, Keys.Enter);
         browser.Waits("the terms", () => browser.Texts("[role=row][data-id]").Any(r => r.Contains("nature print")));
@@ -50,7 +50,7 @@ public sealed class WatchTests
         browser.Sees("[data-testid=why]", "the index had not updated yet, until");
 
         // A day later it is found: the check of the day says so by itself.
-        browser.Press("d");
+        browser.Chord(Keys.Shift, "d");
         browser.Sees("[data-testid=found-state]", "newly");
         Row(browser, "nature print");
         browser.Sees("[data-testid=why]", "Rank ");
@@ -60,7 +60,7 @@ public sealed class WatchTests
         );
         Row(browser, "bird print");
         var before = Rank(browser);
-        browser.Press("3");
+        browser.Chord(Keys.Shift, "3");
         browser.Sees("[data-testid=notes-detail]", "Can’t tell yet: about 7 more days");
 
         // Weeks later it has climbed. Whether that can be told from chance depends on the season, but it is never called a fall.
@@ -68,7 +68,7 @@ public sealed class WatchTests
         for (var week = 0; week < 4 && !browser.Text("[data-testid=notes-detail]").Contains(rose); week++)
         {
             var now = browser.Text("[data-testid=clock]");
-            browser.Press("w");
+            browser.Chord(Keys.Shift, "w");
             browser.Waits(
                 "a week",
                 () => browser.Text("[data-testid=clock]") is var later && later != now && later.Contains("One week later")
@@ -79,7 +79,7 @@ public sealed class WatchTests
         Assert.Matches("Views rose by|No clear difference|Can’t tell yet", browser.Text("[data-testid=effect-views]"));
         browser.Sees("[data-testid=notes-detail]", "on each side");
         Assert.Contains("Title", browser.Text("[data-testid=note-detail]"));
-        browser.Press("1");
+        browser.Chord(Keys.Shift, "1");
         Row(browser, "bird print");
         browser.Waits("a better rank", () => Rank(browser) < before);
         Assert.Empty(browser.Complaints());
@@ -118,7 +118,8 @@ public sealed class WatchTests
         browser.Press("0");
         browser.Waits("all days", () => Shown(browser) == shown);
 
-        browser.Press("3", "n");
+        browser.Chord(Keys.Shift, "3");
+        browser.Press("n");
         browser.Find("dialog input").SendKeys("Added three photos");
         browser.ClickText("Photos");
         browser.ClickText("Save");
@@ -131,12 +132,12 @@ public sealed class WatchTests
         // The whole shop: movers, journal, what has worked.
         browser.AltShift("8");
         browser.Sees("[data-testid=movers]", "the largest movers first");
-        browser.Press("2");
+        browser.Chord(Keys.Shift, "2");
         browser.Sees("[data-testid=journal]", "in the journal");
         browser.Write("Search the journal", "photos");
         browser.Waits("one note", () => browser.All("[role=row][data-id]").Count == 1);
         browser.Press(Keys.Escape);
-        browser.Press("3");
+        browser.Chord(Keys.Shift, "3");
         browser.Sees("[data-testid=worked]", "Not enough data: 1 of at least 3 changes that can be compared");
         Assert.Empty(browser.Complaints());
     }

@@ -77,7 +77,7 @@ public sealed class WeighTests
         browser.Find("[data-testid=move]");
 
         // Rivals from the market's results, and why the next above is ahead.
-        browser.Press("2");
+        browser.Chord(Keys.Shift, "2");
         browser.Sees("[data-testid=rivals]", "Results for");
         browser.Find("[role=row][data-id]");
         for (var i = 0; i < 6; i++)
@@ -88,17 +88,17 @@ public sealed class WeighTests
         Assert.Contains("bird feeder", browser.Text("[data-testid=rivals-detail]"));
 
         // The moves that pass it, applied and saved.
-        browser.Press("t");
+        browser.Chord(Keys.Shift, "t");
         browser.Sees("[data-testid=pass]", "past its");
         var before = Grip(browser);
-        browser.Press("t");
+        browser.Chord(Keys.Shift, "t");
         browser.Sees("[data-testid=toast]", "to pass");
         browser.Waits("first by grip", () => browser.Text("[data-testid=place]").Contains("firmest grip"));
         browser.Waits("a higher grip", () => Grip(browser) > before);
         var after = Grip(browser);
 
         // What is said about theirs and true of mine: one key picks it and says what it measured.
-        browser.Press("3");
+        browser.Chord(Keys.Shift, "3");
         browser.Sees("[data-testid=review-counts]", "120 reviews of yours, 0 of your rivals’");
         browser.Press("r");
         browser.Sees("[data-testid=phrases]", "Said about theirs, and true of yours by its facts");
@@ -112,7 +112,8 @@ public sealed class WeighTests
         browser.Sees("[data-testid=pocket]", "Pocket 10");
         browser.Waits("the same grip", () => Grip(browser) == after);
         // The reviews came after the moves, so they go first; then the moves go, and come back.
-        browser.Press("1", "u");
+        browser.Chord(Keys.Shift, "1");
+        browser.Press("u");
         browser.Sees("[data-testid=toast]", "reviews");
         Assert.Equal(after, Grip(browser));
         browser.Press("u");
@@ -174,7 +175,7 @@ public sealed class WeighTests
         browser.Press(Keys.ArrowDown, Keys.Enter);
         browser.Sees("[data-testid=toast]", "“green” isn’t in this product’s facts");
 
-        browser.Press("5");
+        browser.Chord(Keys.Shift, "5");
         browser.Sees("[data-testid=bring]", "Fitted to Hedgerow Fair’s limits");
         var before = Grip(browser);
         browser.ClickText("Bring 2 fields over");

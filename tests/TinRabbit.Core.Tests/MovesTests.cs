@@ -146,6 +146,32 @@ public class MovesTests
             )
             .QuickCheckThrowOnFailure();
 
+    [Fact]
+    public void Picks_that_are_placed_gain_what_a_weighing_says_fit_and_take_no_other_out() =>
+        Prop.ForAll(
+                Cases.ToArbitrary(),
+                Gen.Elements(null, "title", "tags", "backend").ToArbitrary(),
+                (input, only) =>
+                {
+                    var terms = input.Terms.Select(t => t.Text).Distinct().Take(3).ToList();
+                    var placed = MovesToPlace.Of(input, terms, only);
+                    var copy = new Dictionary<string, FieldValue>(input.Copy);
+                    foreach (var (key, value) in placed.Values)
+                        copy[key] = value;
+                    var (before, after) = (Weigh(input), Weigh(input with { Copy = copy }));
+                    Assert.Equal(after.Grip - before.Grip, placed.Gain, 1e-6);
+                    Assert.Equal(after.Reach - before.Reach, placed.Reach, 1e-6);
+                    Assert.True(placed.Placed.Count == 0 || placed.Gain > 0);
+                    Assert.Distinct(placed.Placed);
+                    Assert.Subset(terms.ToHashSet(), placed.Placed.ToHashSet());
+                    Assert.All(placed.Values, v => Assert.True(RoomUsed.Of(input.Platform.Find(v.Key)!, v.Value).Fits));
+                    Assert.All(placed.Values.Keys, k => Assert.True(only is null || k == only));
+                    for (var i = 0; i < input.Terms.Count; i++)
+                        Assert.True(!Held(before, i) || Held(after, i), input.Terms[i].Text);
+                }
+            )
+            .QuickCheckThrowOnFailure();
+
     private static bool LowersNoGrade(Weighing before, Weighing after) =>
         Enumerable.Range(0, before.Terms.Count).All(i => after.Terms[i].Grade >= before.Terms[i].Grade);
 

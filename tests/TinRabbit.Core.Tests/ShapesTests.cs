@@ -47,6 +47,25 @@ public class ShapesTests
     }
 
     [Fact]
+    public void A_trend_says_the_last_month_the_last_quarter_and_the_same_year_as_its_shape()
+    {
+        int[] months = [.. Series(30, 900, Spring).Select(m => (int)m)];
+        var (trend, year) = (MonthTrend.Of(months, From)!, YearShape.Of([.. months.Select(m => (double)m)], From)!);
+        Assert.Equal((months[^1], year.Change12, year.Shape), (trend.LastMonth, trend.Change12, trend.Shape));
+        Assert.Equal(year.PeakMonths, trend.PeakMonths);
+        var (before, after) = (months[24] + months[25] + months[26], months[27] + months[28] + months[29]);
+        Assert.Equal(100.0 * after / before - 100, trend.Change3!.Value, 1e-9);
+        // What cannot be said is not said.
+        Assert.Null(MonthTrend.Of([], From));
+        Assert.Equal(
+            (5.0, null, null),
+            MonthTrend.Of([1, 5], From) is { } short2 ? (short2.LastMonth, short2.Change3, short2.Change12) : default
+        );
+        Assert.Null(MonthTrend.Of([0, 0, 0, 7, 7, 7], From)!.Change3);
+        Assert.Empty(MonthTrend.Of(months, null)!.PeakMonths);
+    }
+
+    [Fact]
     public void Under_a_year_nothing_is_named() => Assert.Null(YearShape.Of(new double[11], From));
 
     [Fact]

@@ -188,6 +188,11 @@ public sealed class KnownRequests(HttpClient client)
         const string Of = $"/api/markets/{Market}";
         yield return Ask("GetShelf", $"{Of}/shelf", """{"has":"house","volumeFrom":1,"by":"volume","down":true,"skip":0,"take":5}""");
         yield return Ask("ExportShelf", $"{Of}/shelf/export.csv", """{"by":"volume","down":true,"skip":0,"take":5}""");
+        yield return Ask(
+            "ExportTable",
+            "/api/tables/export.xlsx",
+            """{"name":"Owls","heads":["Term","Grip"],"rows":[["owl ladder","60.5"]]}"""
+        );
         yield return Ask("PasteTerms", $"{Of}/paste", """{"text":"owl ladder\t70\nowl porch\t30","source":"notes"}""");
         yield return Ask("MeasureTerms", $"{Of}/measure", """{"texts":["bird house"]}""");
         yield return Ask("ChooseSupply", $"{Of}/supply", """{"supply":"exactTitles"}""");
@@ -281,6 +286,9 @@ public sealed class KnownRequests(HttpClient client)
         yield return Ask("WeighListing", $"{of}/weigh", Only);
         yield return Ask("ExplainTerm", $"{of}/weigh/explain", $"{Draft}\"key\":\"{pick}\"}}");
         yield return Ask("FindMoves", $"{of}/moves", Only);
+        yield return Ask("FindNext", $"{of}/next", Only);
+        yield return Ask("PutOff", $"{of}/next/putoff", """{"kind":"publish"}""");
+        yield return Ask("FindPlaces", $"{of}/places", $$"""{"marketId":"{{Market}}","fields":{{Copy}},"texts":["wren house"]}""");
         yield return Ask("CompareWithTop", $"{of}/top", $"{Draft}\"term\":\"bird house\"}}");
         yield return Ask(
             "CompareProductPlatforms",

@@ -190,6 +190,63 @@ public sealed class ShelfApiTests : IDisposable
     }
 
     [Fact]
+    public async Task A_shelf_is_sorted_and_filtered_by_how_terms_have_moved_and_by_the_web()
+    {
+        string[] texts = ["bird house", "bird feeder", "nest box", "owl box", "bird bath", "wren house", "bat box", "garden birds"];
+        foreach (var market in new[] { "hedgerow-fair-us", "web-us" })
+            await shop.Post($"/api/markets/{market}/measure", new { texts });
+        const string Market = "hedgerow-fair-us";
+        var rising = (await shop.Shelf(Market, new { by = "change12" }))["rows"]!.AsArray();
+        var changes = rising.Select(r => r!["numbers"]!["trend"]?["change12"]?.GetValue<double>()).ToList();
+        Assert.True(changes.Count(c => c is not null) >= 5);
+        Assert.Equal(changes.Where(c => c is not null).OrderByDescending(c => c).Concat(changes.Where(c => c is null)), changes);
+        var shape = rising.Select(r => r!["numbers"]!["trend"]?["shape"]?.GetValue<string>()).First(s => s is not null)!;
+        var alike = (await shop.Shelf(Market, new { shape, change12From = changes.Min() }))["rows"]!.AsArray();
+        Assert.NotEmpty(alike);
+        Assert.All(alike, r => Assert.Equal(shape, r!["numbers"]!["trend"]!["shape"]!.GetValue<string>()));
+
+        // What the web's shelf says is taken in again after it has changed.
+        var web = (await shop.Shelf(Market, new { by = "webVolume" }))["rows"]!.AsArray();
+        var volumes = web.Select(r => r!["numbers"]!["webVolume"]?.GetValue<long>() ?? -1).ToList();
+        Assert.Equal(volumes.OrderDescending(), volumes);
+        Assert.True(volumes[0] > 0);
+        await shop.Post("/api/markets/web-us/paste", new { text = "owl box\t999999999", source = "test" });
+        var first = (await shop.Shelf(Market, new { by = "webVolume", webVolumeFrom = 1_000_000 }))["rows"]!.AsArray();
+        Assert.Equal(["owl box"], first.Select(r => r!["text"]!.GetValue<string>()));
+    }
+
+    [Fact]
+    public async Task Any_table_goes_out_as_it_is_shown()
+    {
+        var table = new
+        {
+            name = "Picks",
+            heads = new[] { "Pick", "Grip" },
+            rows = new[] { new[] { "=owl", "61.5" }, ["wren, box", ""] },
+        };
+        using var csv = await shop.Client.PostAsJsonAsync("/api/tables/export.csv", table);
+        Assert.Equal("Pick,Grip\n\"'=owl\",61.5\n\"wren, box\",\n", (await csv.Content.ReadAsStringAsync()).ReplaceLineEndings("\n"));
+        using var xlsx = await shop.Client.PostAsJsonAsync("/api/tables/export.xlsx", table);
+        using var file = new MemoryStream(await xlsx.Content.ReadAsByteArrayAsync());
+        var first = (IDictionary<string, object>)file.Query(useHeaderRow: true).First();
+        Assert.Equal(
+            ("'=owl", 61.5),
+            ((string)first["Pick"], Convert.ToDouble(first["Grip"], System.Globalization.CultureInfo.InvariantCulture))
+        );
+        await shop.Post(
+            "/api/tables/export.csv",
+            new
+            {
+                name = "Picks",
+                heads = new[] { "Pick" },
+                rows = new[] { new[] { "a", "b" } },
+            },
+            400
+        );
+        await shop.Post("/api/tables/export.pdf", table, 404);
+    }
+
+    [Fact]
     public async Task Filters_are_kept_under_a_name()
     {
         var kept = await shop.Post("/api/filters", new { name = " Worth it ", filters = "volume=100&headroom=55" });

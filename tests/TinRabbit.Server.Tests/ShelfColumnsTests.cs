@@ -1,6 +1,7 @@
 using FsCheck;
 using FsCheck.Fluent;
 using TinRabbit.Core.Measures;
+using TinRabbit.Core.Shapes;
 using TinRabbit.Core.Words;
 using TinRabbit.Server.Shelf;
 
@@ -16,7 +17,11 @@ public class ShelfColumnsTests
         from volume in Number(3000)
         from competition in Number(500)
         from source in Gen.Elements("market", "file")
-        select new ShelfLine(0, string.Join(' ', words.Take(4)), volume, competition, double.NaN, double.NaN, 20_000, source);
+        from months in Gen.Frequency((1, Gen.Constant<int[]?>(null)), (3, Gen.Choose(0, 90).ArrayOf(14).Select(m => (int[]?)m)))
+        select new ShelfLine(0, string.Join(' ', words.Take(4)), volume, competition, double.NaN, double.NaN, 20_000, source)
+        {
+            Trend = MonthTrend.Of(months, new(2025, 1, 1)),
+        };
 
     private static readonly Gen<ShelfQuery> Query =
         from has in Gen.Elements("", "bir", "box", "o b", "-kit", "bird -house", "pajaros", "zzz")
@@ -24,11 +29,32 @@ public class ShelfColumnsTests
         from most in Gen.Elements<double?>(null, 300)
         from room in Gen.Elements<double?>(null, 30)
         from source in Gen.Elements(null, "file", "nobody")
-        from order in Gen.Elements(ShelfOrder.Volume, ShelfOrder.Competition, ShelfOrder.Headroom, ShelfOrder.Text)
+        from order in Gen.Elements(
+            ShelfOrder.Volume,
+            ShelfOrder.Competition,
+            ShelfOrder.Headroom,
+            ShelfOrder.Text,
+            ShelfOrder.LastMonth,
+            ShelfOrder.Change3,
+            ShelfOrder.Change12,
+            ShelfOrder.Shape,
+            ShelfOrder.WebVolume
+        )
         from down in Gen.Elements(true, false)
         from skip in Gen.Choose(0, 6)
         from take in Gen.Choose(0, 12)
-        select new ShelfQuery(has, least, null, null, most, room, null, null, null, source, null, null, order, down, skip, take);
+        from growth in Gen.Elements<double?>(null, null, -20, 10)
+        from shape in Gen.Elements<Shape?>(null, null, Shape.Steady, Shape.Sparse)
+        from web in Gen.Elements<double?>(null, null, 4)
+        select new ShelfQuery(has, least, null, null, most, room, null, null, null, source, null, null, order, down, skip, take)
+        {
+            Change12From = growth,
+            Shape = shape,
+            WebVolumeFrom = web,
+        };
+
+    // What the web's shelf would say of a term.
+    private static double Web(string key) => key.Length % 3 == 0 ? double.NaN : key.Length % 10;
 
     [Fact]
     public void It_finds_what_a_look_through_all_rows_finds() =>
@@ -92,6 +118,9 @@ public class ShelfColumnsTests
                 && !(q.CompetitionTo is { } c && !(l.Competition <= c))
                 && !(q.HeadroomFrom is { } h && !(Headroom(l) >= h))
                 && (q.Source is null || l.Source == q.Source)
+                && !(q.Change12From is { } change && !(l.Trend?.Change12 >= change))
+                && (q.Shape is not { } shape || l.Trend?.Shape == shape)
+                && !(q.WebVolumeFrom is { } web && !(Web(l.Key) >= web))
             )
             .ToList();
         double Value(ShelfLine l) =>
@@ -99,8 +128,17 @@ public class ShelfColumnsTests
             {
                 ShelfOrder.Volume => l.Volume,
                 ShelfOrder.Competition => l.Competition,
+                ShelfOrder.LastMonth => l.Trend?.LastMonth ?? double.NaN,
+                ShelfOrder.Change3 => l.Trend?.Change3 ?? double.NaN,
+                ShelfOrder.Change12 => l.Trend?.Change12 ?? double.NaN,
+                ShelfOrder.Shape => l.Trend?.Shape is { } shape ? (int)shape : double.NaN,
+                ShelfOrder.WebVolume => Web(l.Key),
                 _ => Headroom(l),
             };
+        if (q.NeedsTrends && !shelf.HasTrends)
+            shelf.TakeTrends(plain.Values.Where(l => l.Trend is not null).Select(l => (l.Key, l.Trend!)));
+        if (q.NeedsWeb && shelf.WebFrom is null)
+            shelf.TakeWeb(Web, "the web");
         var (ids, all) = shelf.Search(q);
         Assert.Equal(passing.Count, all);
         Assert.Equal(Math.Clamp(passing.Count - q.Skip, 0, q.Take), ids.Count);

@@ -32,6 +32,97 @@ public sealed class WriteApiTests : IDisposable
     private static string[] Texts(JsonNode list, string key) => [.. list.AsArray().Select(i => i![key]!.GetValue<string>())];
 
     [Fact]
+    public async Task What_comes_next_follows_the_state_of_the_listing_and_can_be_put_off_and_brought_back()
+    {
+        var (product, listing) = await Listing("hedgerow-fair");
+        const string Fair = "hedgerow-fair-us";
+        Assert.Equal("pickTerms", (await Next())[0]!["kind"]!.GetValue<string>());
+        await shop.Dig(product, Fair, "bird house");
+        await shop.Pick(product, ["bird house", "nesting box", "wren house"]);
+        await Save(listing, new { title = "Cedar box" }, 0);
+        var steps = await Next();
+        Assert.DoesNotContain(steps, s => s!["kind"]!.GetValue<string>() == "pickTerms");
+        var lead = steps.Single(s => s!["kind"]!.GetValue<string>() == "chooseLead")!;
+        Assert.Contains(lead["lead"]!.GetValue<string>(), lead["text"]!.GetValue<string>());
+
+        // A move gains what weighing the text with it says.
+        var move = steps.Single(s => s!["kind"]!.GetValue<string>() == "move")!;
+        var after = await shop.Post(
+            $"/api/listings/{listing}/weigh",
+            new
+            {
+                marketId = Fair,
+                fields = new JsonObject
+                {
+                    ["title"] = "Cedar box",
+                    [move["move"]!["field"]!.GetValue<string>()] = move["move"]!["value"]!.DeepClone(),
+                },
+            }
+        );
+        var before = await shop.Post($"/api/listings/{listing}/weigh", new { marketId = Fair, fields = new { title = "Cedar box" } });
+        Assert.Equal(after["grip"]!.GetValue<double>() - before["grip"]!.GetValue<double>(), move["gain"]!.GetValue<double>(), 6);
+
+        var first = steps[0]!["kind"]!.GetValue<string>();
+        await shop.Post($"/api/listings/{listing}/next/putoff", new { kind = first });
+        Assert.DoesNotContain(await Next(), s => s!["kind"]!.GetValue<string>() == first);
+        await shop.Post($"/api/changes/undo?sure=true&product={product}", new { });
+        Assert.Equal(first, (await Next())[0]!["kind"]!.GetValue<string>());
+
+        async Task<JsonArray> Next() =>
+            (await shop.Post($"/api/listings/{listing}/next", new { marketId = Fair, fields = (object?)null }))["steps"]!.AsArray();
+    }
+
+    [Fact]
+    public async Task Picks_are_placed_with_the_text_and_the_gain_of_each_way_and_what_is_no_pick_is_refused()
+    {
+        var (product, listing) = await Listing();
+        await shop.Dig(product, Market, "bird house");
+        await shop.Pick(product, ["bird house", "nesting box", "wren house"]);
+        var fields = new { title = "Cedar box" };
+        var places = await shop.Post(
+            $"/api/listings/{listing}/places",
+            new
+            {
+                marketId = Market,
+                fields,
+                texts = new[] { "bird house", "Nesting Box" },
+            }
+        );
+        var before = await shop.Post($"/api/listings/{listing}/weigh", new { marketId = Market, fields });
+        var ways = places["ways"]!.AsArray();
+        Assert.Contains(ways, w => w!["field"]?.GetValue<string>() == "title" && Texts(w!["fields"]!, "after")[0].Contains("ird house"));
+        foreach (var way in ways)
+        {
+            var changed = JsonNode.Parse("""{"title":"Cedar box"}""")!.AsObject();
+            foreach (var field in way!["fields"]!.AsArray())
+                changed[field!["key"]!.GetValue<string>()] = field["value"]!.DeepClone();
+            var after = await shop.Post($"/api/listings/{listing}/weigh", new { marketId = Market, fields = changed });
+            Assert.Equal(after["grip"]!.GetValue<double>() - before["grip"]!.GetValue<double>(), way["gain"]!.GetValue<double>(), 6);
+        }
+
+        await shop.Post(
+            $"/api/listings/{listing}/places",
+            new
+            {
+                marketId = Market,
+                fields,
+                texts = new[] { "owl ladder" },
+            },
+            400
+        );
+        await shop.Post(
+            $"/api/listings/{listing}/places",
+            new
+            {
+                marketId = Market,
+                fields,
+                texts = Array.Empty<string>(),
+            },
+            400
+        );
+    }
+
+    [Fact]
     public async Task A_fill_says_what_it_opens_and_how_near_the_best_it_is()
     {
         var (product, listing) = await Listing();

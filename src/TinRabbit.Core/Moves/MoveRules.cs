@@ -27,7 +27,16 @@ internal sealed class MoveRules
     public MoveRules(MovesInput input, Placements placements, AvoidedTerms forbidden, Field field)
     {
         (_input, _forbidden, _placement) = (input, forbidden, placements.In(field));
-        Usable = [.. Enumerable.Range(0, input.Terms.Count).Where(i => input.Terms[i].Worth() > 0 && _placement.Allows(input.Terms[i]))];
+        Usable =
+        [
+            .. Enumerable
+                .Range(0, input.Terms.Count)
+                .Where(i =>
+                    input.Terms[i].Worth() > 0
+                    && (input.Only is null || input.Only.Contains(input.Terms[i].Text))
+                    && _placement.Allows(input.Terms[i])
+                ),
+        ];
         _crossing = Crossing(ForbiddenBy(input));
         _wordUses = Math.Max(1, (int)ListingToCheck.ThresholdOf(input.Platform, ListingToCheck.TitleWordUses));
     }

@@ -31,6 +31,9 @@ public sealed record MovesInput(
     /// <summary>Keys of fields that no move changes.</summary>
     public IReadOnlySet<string> LeftAlone { get; init; } = new HashSet<string>();
 
+    /// <summary>The picks that moves may be for, as they are written; null for all.</summary>
+    public IReadOnlySet<string>? Only { get; init; }
+
     /// <summary>For how many slots moves are listed at most; 1 or more.</summary>
     public int Most { get; init; } = UsualMost;
 

@@ -27,10 +27,11 @@ internal static class PickQueries
                 p.Term!.Reading,
             })
             .ToListAsync(stop);
+        var web = await shelves.WebVolumes(db, marketId, [.. rows.Select(r => r.Pick.Key).Distinct()], stop);
         return await shelves.Query(
             db,
             marketId,
-            shelf => rows.Select(r => new MeasuredPick(r.Pick, Measured.Of(With(r.Term, r.Reading), shelf))).ToList(),
+            shelf => rows.Select(r => new MeasuredPick(r.Pick, Measured.Of(With(r.Term, r.Reading), shelf).With(web, r.Pick.Key))).ToList(),
             stop
         );
     }

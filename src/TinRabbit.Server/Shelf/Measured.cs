@@ -1,3 +1,5 @@
+using TinRabbit.Core.Shapes;
+
 namespace TinRabbit.Server.Shelf;
 
 /// <summary>A market's numbers of a term.</summary>
@@ -15,6 +17,8 @@ namespace TinRabbit.Server.Shelf;
 /// <param name="TakenAt">When.</param>
 /// <param name="Kept">The numbers that are of an earlier reading, each with its source and day.</param>
 /// <param name="Doubts">Why a number may be wrong.</param>
+/// <param name="Trend">How it has moved; null without searches by month.</param>
+/// <param name="WebVolume">Searches/mo on the web of the same country; null where unknown.</param>
 public sealed record Measured(
     long? Volume,
     long? VolumeBelow,
@@ -29,7 +33,9 @@ public sealed record Measured(
     string? Source,
     DateTime? TakenAt,
     IReadOnlyList<KeptNumber> Kept,
-    IReadOnlyList<Doubt> Doubts
+    IReadOnlyList<Doubt> Doubts,
+    MonthTrend? Trend = null,
+    long? WebVolume = null
 )
 {
     /// <summary>Nothing is known.</summary>
@@ -67,9 +73,14 @@ public sealed record Measured(
             r.Source,
             r.TakenAt,
             r.Kept ?? [],
-            doubts
+            doubts,
+            MonthTrend.Of(r.Months, r.From)
         );
     }
+
+    /// <summary>The same with the searches on the web, where they are known.</summary>
+    public Measured With(IReadOnlyDictionary<string, long> web, string key) =>
+        web.TryGetValue(key, out var volume) ? this with { WebVolume = volume } : this;
 
     private static IEnumerable<string> FamilyOf(string text) => Family.OneChangeForms(text).Skip(1).Select(Tokens.Key).Distinct();
 }

@@ -80,6 +80,7 @@ public sealed partial class ShelfColumns
             ShelfOrder.TitlesHolding => _numbers[2][row],
             ShelfOrder.ClickCost => _numbers[3][row],
             ShelfOrder.TakenAt => _numbers[4][row],
-            _ => Headrooms[row],
+            ShelfOrder.Headroom => Headrooms[row],
+            _ => Late(by)[row],
         };
 }

@@ -55,6 +55,12 @@ public sealed partial class ShelfColumns
                 Within(some, _numbers[2].AsSpan(from), null, query.TitlesTo);
                 Within(some, _numbers[3].AsSpan(from), null, query.ClickCostTo);
                 Within(some, Headrooms.AsSpan(from), query.HeadroomFrom, query.HeadroomTo);
+                WithinLate(some, from, ShelfOrder.LastMonth, query.LastMonthFrom);
+                WithinLate(some, from, ShelfOrder.Change3, query.Change3From);
+                WithinLate(some, from, ShelfOrder.Change12, query.Change12From);
+                WithinLate(some, from, ShelfOrder.WebVolume, query.WebVolumeFrom);
+                if (query.Shape is { } shape)
+                    Within(some, Late(ShelfOrder.Shape).AsSpan(from), (int)shape, (int)shape);
                 if (source is { } wanted)
                     for (var i = 0; i < some.Length; i++)
                         some[i] &= Unsafe.BitCast<bool, byte>(_sources[from + i] == wanted);

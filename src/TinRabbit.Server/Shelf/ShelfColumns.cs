@@ -11,7 +11,7 @@ public sealed partial class ShelfColumns
 
     private const byte End = (byte)'\n';
     private const byte Bare = 1;
-    private const int Orders = 7;
+    private const int Orders = 12;
     private const int LongestOnStack = 200;
 
     // Up to this many results are sorted for each search; more are read from an order of all rows that is kept.
@@ -53,7 +53,7 @@ public sealed partial class ShelfColumns
     public long Bytes =>
         _text.Length
         + 4L * (_starts.Length + _ids.Length + _table.Length)
-        + _numbers.Sum(n => 8L * n.Length)
+        + _numbers.Concat(_late.OfType<double[]>()).Sum(n => 8L * n.Length)
         + 18L * _sources.Length
         + _passes.Length
         + _having.Sum(h => (long)h.Rows.Length)
@@ -107,6 +107,7 @@ public sealed partial class ShelfColumns
             line.Source,
             line.Popularity
         );
+        KeepLate(RowOf(line.Key), line.Trend);
     }
 
     /// <summary>The same, with the key as UTF-8.</summary>
@@ -215,6 +216,7 @@ public sealed partial class ShelfColumns
             Array.Resize(ref _starts, size + 1);
             for (var i = 0; i < _numbers.Length; i++)
                 Array.Resize(ref _numbers[i], size);
+            ResizeLate(size);
         }
 
         var at = _starts[row];

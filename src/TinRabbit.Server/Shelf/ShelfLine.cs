@@ -1,9 +1,12 @@
+using TinRabbit.Core.Shapes;
+
 namespace TinRabbit.Server.Shelf;
 
 /// <summary>One row of a shelf as it is kept in memory.</summary>
 /// <param name="Key">The term's words.</param>
 /// <param name="Volume">NaN where unknown, as the other numbers.</param>
 /// <param name="Popularity">Its rank among the terms that are searched for, from 1.</param>
+/// <param name="Trend">How it has moved; null without searches by month.</param>
 /// <param name="Day">Days since 1970 that it was measured; NaN where nobody has.</param>
 public readonly record struct ShelfLine(
     int Id,
@@ -14,7 +17,8 @@ public readonly record struct ShelfLine(
     double ClickCost,
     double Day,
     string Source,
-    double Popularity = double.NaN
+    double Popularity = double.NaN,
+    MonthTrend? Trend = null
 )
 {
     /// <summary>A term with its reading.</summary>
@@ -30,7 +34,8 @@ public readonly record struct ShelfLine(
                 r.ClickCost is { } c ? (double)c : double.NaN,
                 DayOf(r.TakenAt),
                 r.Source,
-                r.Popularity ?? double.NaN
+                r.Popularity ?? double.NaN,
+                MonthTrend.Of(r.Months, r.From)
             );
 
     internal static double DayOf(DateTime at) => Math.Floor((at - DateTime.UnixEpoch).TotalDays);

@@ -10,4 +10,9 @@ public enum ShelfOrder
     ClickCost,
     TakenAt,
     Text,
+    LastMonth,
+    Change3,
+    Change12,
+    Shape,
+    WebVolume,
 }

@@ -1,10 +1,43 @@
 using SQLitePCL;
+using TinRabbit.Core.Shapes;
 
 namespace TinRabbit.Server.Shelf;
 
 /// <summary>Reads a shelf below EF Core: a million rows take seconds.</summary>
 internal static class ShelfReader
 {
+    /// <summary>Reads how the terms of a market have moved.</summary>
+    public static void ReadTrends(ShelfColumns shelf, sqlite3 database, string marketId, CancellationToken stop)
+    {
+        const string Rows =
+            "SELECT t.Key, r.Months, r.[From] FROM Terms t NOT INDEXED JOIN Readings r ON r.Id = t.ReadingId WHERE t.MarketId = ?1 AND r.Months IS NOT NULL";
+        if (raw.sqlite3_prepare_v2(database, Rows, out var rows) != raw.SQLITE_OK)
+            throw new InvalidOperationException(raw.sqlite3_errmsg(database).utf8_to_string());
+        using (rows)
+        {
+            raw.sqlite3_bind_text(rows, 1, marketId);
+            shelf.TakeTrends(All());
+
+            IEnumerable<(string, MonthTrend)> All()
+            {
+                while (raw.sqlite3_step(rows) == raw.SQLITE_ROW)
+                {
+                    stop.ThrowIfCancellationRequested();
+                    var months = JsonSerializer.Deserialize<int[]>(raw.sqlite3_column_text(rows, 1).utf8_to_string());
+                    var from = DateOnly.TryParse(
+                        raw.sqlite3_column_text(rows, 2).utf8_to_string(),
+                        CultureInfo.InvariantCulture,
+                        out var day
+                    )
+                        ? day
+                        : (DateOnly?)null;
+                    if (MonthTrend.Of(months, from) is { } trend)
+                        yield return (raw.sqlite3_column_text(rows, 0).utf8_to_string(), trend);
+                }
+            }
+        }
+    }
+
     /// <summary>Puts all terms of a market into columns, in the order in which they are stored.</summary>
     public static void Read(ShelfColumns shelf, sqlite3 database, string marketId, CancellationToken stop)
     {

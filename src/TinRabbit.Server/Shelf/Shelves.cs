@@ -38,6 +38,64 @@ public sealed partial class Shelves(IMarket market, DataVersion commits, LookupB
         }
     }
 
+    /// <summary>The same for a search, with the numbers that it needs.</summary>
+    public async Task<T> Search<T>(TinContext db, string marketId, ShelfQuery query, Func<ShelfColumns, T> question, CancellationToken stop)
+    {
+        var web =
+            query.NeedsWeb && WebOf(marketId) is { } webId
+                ? await Query(db, webId, s => (From: (object)(s, s.Changes), Volumes: s.VolumesByKey()), stop)
+                : (From: "none", Volumes: []);
+        await db.Database.OpenConnectionAsync(stop);
+        try
+        {
+            return await Query(
+                db,
+                marketId,
+                shelf =>
+                {
+                    if (query.NeedsTrends && !shelf.HasTrends)
+                        ShelfReader.ReadTrends(shelf, HandleOf(db), marketId, stop);
+                    if (query.NeedsWeb && !web.From.Equals(shelf.WebFrom))
+                        shelf.TakeWeb(key => web.Volumes.GetValueOrDefault(key, double.NaN), web.From);
+                    return question(shelf);
+                },
+                stop
+            );
+        }
+        finally
+        {
+            await db.Database.CloseConnectionAsync();
+        }
+    }
+
+    /// <summary>Searches a month on the web of the same country, by key; none for what the web's shelf does not know.</summary>
+    public async Task<IReadOnlyDictionary<string, long>> WebVolumes(
+        TinContext db,
+        string marketId,
+        IReadOnlyCollection<string> keys,
+        CancellationToken stop
+    ) =>
+        WebOf(marketId) is not { } webId
+            ? new Dictionary<string, long>()
+            : await Query(
+                db,
+                webId,
+                shelf =>
+                    keys.Select(k => (Key: k, Row: shelf.RowOf(k)))
+                        .Where(k => k.Row >= 0 && !double.IsNaN(shelf[k.Row].Volume))
+                        .ToDictionary(k => k.Key, k => (long)shelf[k.Row].Volume),
+                stop
+            );
+
+    // The market of the web searches of the same country; null for the web itself.
+    private string? WebOf(string marketId) =>
+        market.Places.FirstOrDefault(p => p.Id == marketId) is { } place && place.PlatformId != MarketPlace.Web
+            ? market.Places.FirstOrDefault(p => p.PlatformId == MarketPlace.Web && p.Country == place.Country)?.Id
+            : null;
+
+    private static SQLitePCL.sqlite3 HandleOf(TinContext db) =>
+        ((Microsoft.Data.Sqlite.SqliteConnection)db.Database.GetDbConnection()).Handle!;
+
     // Only existing markets get a gate, so that requests for others use no memory.
     private SemaphoreSlim GateOf(string marketId) =>
         _gates.TryGetValue(marketId, out var gate) ? gate
@@ -226,7 +284,7 @@ public sealed partial class Shelves(IMarket market, DataVersion commits, LookupB
         await db.Database.OpenConnectionAsync(stop);
         try
         {
-            ShelfReader.Read(shelf, ((Microsoft.Data.Sqlite.SqliteConnection)db.Database.GetDbConnection()).Handle!, marketId, stop);
+            ShelfReader.Read(shelf, HandleOf(db), marketId, stop);
         }
         finally
         {

@@ -75,9 +75,10 @@ internal static class ShelfApi
     private static async Task<ShelfView> GetShelf(string marketId, ShelfQuery query, TinContext db, Shelves shelves, CancellationToken stop)
     {
         query = query with { Skip = Math.Max(0, query.Skip), Take = Math.Clamp(query.Take, 0, MostRows) };
-        var (ids, passing, all, absent, norm) = await shelves.Query(
+        var (ids, passing, all, absent, norm) = await shelves.Search(
             db,
             marketId,
+            query,
             s => s.Search(query) is var (found, count) ? (found, count, s.Count, Absent(query, s), s.Norm) : default,
             stop
         );
@@ -119,9 +120,10 @@ internal static class ShelfApi
     {
         if (format is not ("csv" or "xlsx"))
             throw new NotThereException();
-        var found = await shelves.Query(
+        var found = await shelves.Search(
             db,
             marketId,
+            query,
             s => (s.Search(query with { Skip = 0, Take = MostExported }).Ids, Absent(query, s)),
             stop
         );
@@ -315,12 +317,13 @@ internal static class ShelfApi
     )
     {
         var terms = await db.Terms.AsNoTracking().Include(t => t.Reading).Where(t => ids.Contains(t.Id)).ToDictionaryAsync(t => t.Id, stop);
+        var web = await shelves.WebVolumes(db, marketId, [.. terms.Values.Select(t => t.Key)], stop);
         return await shelves.Query(
             db,
             marketId,
             shelf =>
                 ids.Where(terms.ContainsKey)
-                    .Select(id => new ShelfTerm(terms[id].Text, terms[id].Key, Measured.Of(terms[id], shelf)))
+                    .Select(id => new ShelfTerm(terms[id].Text, terms[id].Key, Measured.Of(terms[id], shelf).With(web, terms[id].Key)))
                     .ToList(),
             stop
         );

@@ -96,6 +96,7 @@ internal sealed class TermDig(TinContext db, IMarket market, Shelves shelves)
     )
     {
         var terms = await shelves.Measure(db, marketId, [.. keys.Select(k => dug.Texts[k])], stop, settle);
+        var web = await shelves.WebVolumes(db, marketId, keys, stop);
         return await shelves.Query(db, marketId, shelf => (keys.Select(k => RowOf(k, shelf)).ToList(), shelf.Norm), stop);
 
         DugTerm RowOf(string key, ShelfColumns shelf) =>
@@ -105,7 +106,7 @@ internal sealed class TermDig(TinContext db, IMarket market, Shelves shelves)
                 dug.Places.TryGetValue(key, out var place) ? place : null,
                 dug.Related.TryGetValue(key, out var related) ? related : null,
                 null,
-                Measured.Of(terms[key], shelf)
+                Measured.Of(terms[key], shelf).With(web, key)
             );
     }
 

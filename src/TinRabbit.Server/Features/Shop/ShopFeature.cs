@@ -15,5 +15,6 @@ internal sealed class ShopFeature : IFeature
         api.MapListings();
         api.MapEditListings();
         api.MapChanges();
+        api.MapTables();
     }
 }

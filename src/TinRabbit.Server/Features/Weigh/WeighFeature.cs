@@ -19,6 +19,7 @@ internal sealed class WeighFeature : IFeature
     {
         api.MapWeigh();
         api.MapMoves();
+        api.MapPlaces();
         api.MapRivals();
         api.MapRivalRanking();
         api.MapTop();

@@ -1,14 +1,13 @@
-import { Silhouette } from '../kit/charts'
-import { competitionColumn, DoubtMark, headroomColumn, volumeColumn } from '../kit/columns'
 import { Num } from '../kit/num'
 import { compact, counted, fixed, noData, percent } from '../kit/numbers'
 import type { Column } from '../kit/table'
+import { DoubtMark } from '../kit/terms/columns'
 import { likeness, type Row, saidBy } from './rows'
 
 const termColumn: Column<Row> = {
   key: 'text',
   head: 'Term',
-  width: 'minmax(150px,1fr)',
+  width: 'minmax(140px,1fr)',
   narrow: 'minmax(0,1fr)',
   words: true,
   value: (r) => r.text,
@@ -25,7 +24,7 @@ const fromColumn: Column<Row> = {
   key: 'from',
   head: 'From',
   title: 'Where the term comes from: its place among the search suggestions, how many of the top 100 sellers use it, or the shelf',
-  width: '112px',
+  width: '96px',
   narrow: false,
   words: true,
   value: (r) => r.typed,
@@ -52,18 +51,8 @@ const pickColumn: Column<Row> = {
   cell: (r) => <span className="mark">{r.pick ? (r.pick.home === 'avoid' ? 'avoid' : 'picked') : ''}</span>,
 }
 
-export const allColumns: Column<Row>[] = [
-  termColumn,
-  fromColumn,
-  volumeColumn,
-  competitionColumn,
-  headroomColumn,
-  { key: 'months', head: 'Trend', width: '88px', narrow: false, cell: (r) => <Silhouette months={r.numbers.months} width={88} /> },
-  pickColumn,
-]
-
 const rankColumn: Column<Row> = {
-  key: 'rank',
+  key: 'meanRank',
   head: 'Mean rank',
   title: 'Average rank of the listings that use it',
   width: '78px',
@@ -73,75 +62,87 @@ const rankColumn: Column<Row> = {
   cell: (r) => <Num value={r.sellers?.rank} shown={compact(r.sellers?.rank)} unit="on average" />,
 }
 
-/** In a market of which only what the seller brought in is known: how many of the listings that were read use a term, and at which rank. */
-export const recordedColumns: Column<Row>[] = [
-  termColumn,
-  { ...fromColumn, width: '104px' },
-  { ...volumeColumn, width: '88px' },
-  { ...competitionColumn, width: '90px' },
-  {
-    key: 'used',
-    head: 'Sellers',
-    title: 'How many of the listings that were read use it in their title or tags',
-    width: '86px',
-    narrow: false,
-    right: true,
-    value: (r) => r.sellers?.count,
-    cell: (r) => <Num value={r.sellers?.count} shown={r.sellers ? `${r.sellers.count} of ${r.sellers.among}` : '–'} unit="listings" />,
-  },
-  rankColumn,
-  pickColumn,
-]
+/** What Dig’s table has by itself, what it shows of the terms’ numbers where nobody chose, and what comes last. */
+type Kind = { table: string; own: Column<Row>[]; usual: string[]; last: Column<Row>[] }
 
-export const sellersColumns: Column<Row>[] = [
-  termColumn,
-  {
-    key: 'used',
-    head: 'Sellers',
-    title: 'How many of the top 100 sellers have it in their title or tags',
-    width: '62px',
-    narrow: false,
-    right: true,
-    value: (r) => r.sellers?.count,
-    cell: (r) => <Num value={r.sellers?.count} unit="of the top 100 sellers" />,
-  },
-  {
-    key: 'price',
-    head: 'Avg price',
-    title: 'Average price of the sellers who use it, in the market’s currency',
-    width: '74px',
-    narrow: false,
-    right: true,
-    value: (r) => r.sellers?.price,
-    cell: (r) => <Num value={r.sellers?.price} shown={fixed(r.sellers?.price, 2)} />,
-  },
-  {
-    key: 'ratings',
-    head: 'Ratings',
-    title: 'Average number of ratings of the sellers who use it',
-    width: '62px',
-    narrow: false,
-    right: true,
-    value: (r) => r.sellers?.ratings,
-    cell: (r) => <Num value={r.sellers?.ratings} unit="ratings" />,
-  },
-  {
-    key: 'sales',
-    head: 'Sales/mo',
-    title: 'Average sales per month of the sellers who use it; for stays, the share of nights booked',
-    width: '70px',
-    narrow: false,
-    right: true,
-    value: (r) => r.sellers?.sales ?? r.sellers?.occupancy,
-    cell: (r) => (
-      <Num
-        value={r.sellers?.sales ?? r.sellers?.occupancy}
-        shown={r.sellers?.occupancy ? percent(r.sellers.occupancy) : compact(r.sellers?.sales)}
-      />
-    ),
-  },
-  volumeColumn,
-  competitionColumn,
-  headroomColumn,
-  pickColumn,
-]
+export const everything: Kind = {
+  table: 'dig',
+  own: [termColumn, fromColumn],
+  usual: ['volume', 'competition', 'headroom', 'months'],
+  last: [pickColumn],
+}
+
+/** In a market of which only what the seller brought in is known: how many of the listings that were read use a term, and at which rank. */
+export const recorded: Kind = {
+  table: 'dig recorded',
+  own: [termColumn, fromColumn],
+  usual: ['volume', 'competition'],
+  last: [
+    {
+      key: 'used',
+      head: 'Sellers',
+      title: 'How many of the listings that were read use it in their title or tags',
+      width: '86px',
+      narrow: false,
+      right: true,
+      value: (r) => r.sellers?.count,
+      cell: (r) => <Num value={r.sellers?.count} shown={r.sellers ? `${r.sellers.count} of ${r.sellers.among}` : '–'} unit="listings" />,
+    },
+    rankColumn,
+    pickColumn,
+  ],
+}
+
+export const usedBySellers: Kind = {
+  table: 'dig sellers',
+  own: [
+    termColumn,
+    {
+      key: 'used',
+      head: 'Sellers',
+      title: 'How many of the top 100 sellers have it in their title or tags',
+      width: '62px',
+      narrow: false,
+      right: true,
+      value: (r) => r.sellers?.count,
+      cell: (r) => <Num value={r.sellers?.count} unit="of the top 100 sellers" />,
+    },
+    {
+      key: 'price',
+      head: 'Avg price',
+      title: 'Average price of the sellers who use it, in the market’s currency',
+      width: '74px',
+      narrow: false,
+      right: true,
+      value: (r) => r.sellers?.price,
+      cell: (r) => <Num value={r.sellers?.price} shown={fixed(r.sellers?.price, 2)} />,
+    },
+    {
+      key: 'ratings',
+      head: 'Ratings',
+      title: 'Average number of ratings of the sellers who use it',
+      width: '62px',
+      narrow: false,
+      right: true,
+      value: (r) => r.sellers?.ratings,
+      cell: (r) => <Num value={r.sellers?.ratings} unit="ratings" />,
+    },
+    {
+      key: 'sales',
+      head: 'Sales/mo',
+      title: 'Average sales per month of the sellers who use it; for stays, the share of nights booked',
+      width: '70px',
+      narrow: false,
+      right: true,
+      value: (r) => r.sellers?.sales ?? r.sellers?.occupancy,
+      cell: (r) => (
+        <Num
+          value={r.sellers?.sales ?? r.sellers?.occupancy}
+          shown={r.sellers?.occupancy ? percent(r.sellers.occupancy) : compact(r.sellers?.sales)}
+        />
+      ),
+    },
+  ],
+  usual: ['volume', 'competition', 'headroom'],
+  last: [pickColumn],
+}

@@ -9,7 +9,7 @@ import { Menu } from '../kit/menu'
 import { messages } from '../kit/messages'
 import { counted } from '../kit/numbers'
 import { queryKey, refresh } from '../kit/queries'
-import { filterParams } from '../kit/shelfquery'
+import { filterParams, shapes } from '../kit/shelfquery'
 import { toast } from '../kit/toast'
 
 const boxes = [
@@ -18,6 +18,14 @@ const boxes = [
   ['headroom', 'Min headroom', 'at least this headroom', 104],
   ['titles', 'Max titles', 'at most this many exact-title matches', 82],
   ['cost', 'Max CPC', 'at most this cost per click', 70],
+] as const
+
+/** Asked for less often: they open by themselves where one of them filters. */
+const moreBoxes = [
+  ['growth', 'Min 12-month %', 'at least this change over twelve months, in percent', 112],
+  ['growth3', 'Min 3-month %', 'at least this change over three months, in percent', 108],
+  ['last', 'Min last month', 'at least this many searches in the newest month', 104],
+  ['web', 'Min web searches', 'at least this many searches/mo on the web', 116],
 ] as const
 
 /** Filters of the table, saved filters, and export of what is shown. */
@@ -44,13 +52,17 @@ export function Filters({
   views: React.ReactNode
 }) {
   const cache = useQueryClient()
-  const saved = useQuery({ queryKey: queryKey('filters'), queryFn: () => ask(api.GET('/api/filters')), staleTime: Infinity }).data ?? []
+  const saved = (
+    useQuery({ queryKey: queryKey('filters'), queryFn: () => ask(api.GET('/api/filters')), staleTime: Infinity }).data ?? []
+  ).filter((f) => !f.filters.startsWith('cols='))
   const sources = useQuery({
     queryKey: queryKey('shelf', marketId, 'sources'),
     queryFn: () => ask(api.GET('/api/markets/{marketId}/sources', { params: { path: { marketId } } })),
   }).data
   const [naming, setNaming] = useState<'save' | 'rename' | 'duplicate' | null>(null)
   const { run } = useChanges()
+  const [more, setMore] = useState(false)
+  const isMore = more || params.get('shape') !== null || moreBoxes.some(([key]) => params.get(key))
   const now = new URLSearchParams(filterParams.flatMap((k) => (params.get(k) ? [[k, params.get(k) as string]] : []))).toString()
   const current = saved.find((f) => f.filters === now)
   const blur = (e: React.KeyboardEvent<HTMLInputElement>) => (e.key === 'Escape' || e.key === 'Enter') && e.currentTarget.blur()
@@ -80,7 +92,7 @@ export function Filters({
         onChange={(e) => set({ has: e.target.value })}
         onKeyDown={blur}
       />
-      {boxes.map(([key, name, how, width]) => (
+      {[...boxes, ...(isMore ? moreBoxes : [])].map(([key, name, how, width]) => (
         <input
           key={key}
           className="inline-input !text-[13px]"
@@ -90,10 +102,28 @@ export function Filters({
           aria-label={name}
           title={`Only terms with ${how}; terms without data are hidden`}
           value={params.get(key) ?? ''}
-          onChange={(e) => set({ [key]: e.target.value.replace(/[^\d.]/g, '') })}
+          onChange={(e) => set({ [key]: e.target.value.replace(/[^\d.-]/g, '') })}
           onKeyDown={blur}
         />
       ))}
+      {isMore ? (
+        <select
+          className="bg-transparent text-[13px] cursor-pointer"
+          aria-label="Shape"
+          title="Only terms whose year has this shape"
+          value={params.get('shape') ?? ''}
+          onChange={(e) => set({ shape: e.target.value })}
+        >
+          <option value="">Any shape</option>
+          {shapes.map((s) => (
+            <option key={s}>{s}</option>
+          ))}
+        </select>
+      ) : (
+        <button type="button" className="link" onClick={() => setMore(true)}>
+          Growth, shape…
+        </button>
+      )}
       {Object.keys(sources ?? {}).length > 1 && (
         <select
           className="bg-transparent text-[13px] cursor-pointer max-w-32"

@@ -6,15 +6,14 @@ import { compact, counted, full } from '../kit/numbers'
 import { type Desk, useConnected } from '../kit/shop'
 import { useShortcuts } from '../kit/shortcuts'
 import { sortChanges } from '../kit/sort'
-import { Table } from '../kit/table'
-import { allColumns, recordedColumns, sellersColumns } from './columns'
+import { TermTable } from '../kit/terms/termtable'
 import { Filters } from './filters'
 import { GridSheet } from './grid'
 import { Import } from './import'
 import { Known } from './known'
 import { LookUps } from './lookups'
 import { NoTerm } from './notices'
-import { shownRows, sources } from './rows'
+import { saidBy, shownRows, sources } from './rows'
 import { Scatter } from './scatter'
 import { termsIn, useSuggestions } from './several'
 import { DigSide } from './side'
@@ -29,8 +28,9 @@ export function Dig({ desk }: { desk: Desk }) {
   const { view, show, term } = p
   const connected = useConnected()
   useShortcuts({
-    pick: () => p.pick(p.chosen()),
-    avoid: () => p.avoid(p.chosen()),
+    // In the table, the keys of every table of terms do it.
+    pick: view !== 'table' && (() => p.pick(p.chosen())),
+    avoid: view !== 'table' && (() => p.avoid(p.chosen())),
     searchTerm: () => box.current?.select(),
     filter: () => filterBox.current?.focus(),
     paste: () => p.setSide('paste'),
@@ -107,7 +107,7 @@ export function Dig({ desk }: { desk: Desk }) {
               {!desk.market.own && <LookUp page={p} />}
               <Measuring />
             </div>
-            <Terms page={p} platform={desk.market.platformName} />
+            <Terms desk={desk} page={p} />
           </section>
           <DigSide desk={desk} page={p} />
         </>
@@ -285,8 +285,7 @@ function LookUp({ page: p }: { page: DigPage }) {
 }
 
 /** The rows: as a grid of combinations, a scatter plot or a table. */
-function Terms({ page: p, platform }: { page: DigPage; platform: string }) {
-  const connected = useConnected()
+function Terms({ desk, page: p }: { desk: Desk; page: DigPage }) {
   if (p.view === 'grid' && p.term && !p.isSeveral)
     return (
       <GridSheet
@@ -309,11 +308,15 @@ function Terms({ page: p, platform }: { page: DigPage; platform: string }) {
       />
     )
   return (
-    <Table
+    <TermTable
+      desk={desk}
       name="Terms"
       rows={p.rows}
-      columns={p.from.has('used') && !p.from.has('typed') ? sellersColumns : connected ? allColumns : recordedColumns}
-      id={(r) => r.key}
+      columns={p.columns}
+      source={p.source}
+      saidBy={saidBy}
+      clear={p.clear}
+      exportAs={p.out}
       at={p.at}
       onAt={(i, r) => {
         p.setShelfAt(i)
@@ -325,10 +328,9 @@ function Terms({ page: p, platform }: { page: DigPage; platform: string }) {
       sort={p.sort}
       onSort={(s) => p.set(sortChanges(s))}
       onRange={p.shelf.look}
-      rowClass={(r) => (r.pick?.home === 'avoid' ? 'struck' : '')}
       empty={
         p.dug.isFetching || p.shelf.fetching ? (
-          <span className="quiet">Searching {platform}…</span>
+          <span className="quiet">Searching {desk.market.platformName}…</span>
         ) : p.filtered ? (
           <span className="quiet">No terms match these filters.</span>
         ) : p.term ? (

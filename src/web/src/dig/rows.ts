@@ -1,7 +1,5 @@
-import type { Alike, Dug, Grid, Pick, ShelfOrder } from '../kit/api'
-import type { Limits } from '../kit/shelfquery'
+import type { Alike, Dug, Grid, Pick, PickWeight, ShelfOrder } from '../kit/api'
 import type { Rows } from '../kit/table'
-import { withoutMarks, wordsOf } from '../kit/words'
 
 export type Row = Omit<Dug, 'typed' | 'related' | 'sellers'> & {
   typed?: number | null
@@ -12,6 +10,8 @@ export type Row = Omit<Dug, 'typed' | 'related' | 'sellers'> & {
   /** Which word of which facet the term was combined with. */
   mixed?: string
   pick?: Pick
+  weight?: PickWeight
+  lead?: boolean
 }
 
 export const sources = [
@@ -26,24 +26,6 @@ export const sources = [
 
 export type Source = (typeof sources)[number][0]
 
-/** The numbers of a term that nobody has measured. */
-export const unknownNumbers: Dug['numbers'] = {
-  volume: null,
-  volumeBelow: null,
-  competition: null,
-  titlesHolding: null,
-  clickCost: null,
-  popularity: null,
-  headroom: null,
-  band: null,
-  months: null,
-  from: null,
-  source: null,
-  takenAt: null,
-  kept: [],
-  doubts: [],
-}
-
 export const orders: Record<string, ShelfOrder> = {
   text: 'text',
   volume: 'volume',
@@ -51,6 +33,11 @@ export const orders: Record<string, ShelfOrder> = {
   headroom: 'headroom',
   titles: 'titlesHolding',
   cost: 'clickCost',
+  lastMonth: 'lastMonth',
+  change3: 'change3',
+  change12: 'change12',
+  shape: 'shape',
+  web: 'webVolume',
 }
 
 /** Where a term comes from, in words. */
@@ -121,30 +108,4 @@ export const likeness = {
   broader: { short: 'broader', sentence: 'broader than' },
   narrower: { short: 'narrower', sentence: 'narrower than' },
   beside: { short: 'same kind', sentence: 'of the same kind as' },
-}
-
-/**
- * Whether a row passes the filters, as the server decides it for the shelf (ShelfColumns): every word typed is part of the term, with
- * its accents or without them, and no word typed after a minus is.
- */
-export const passing = (l: Limits) => {
-  const typed = l.has.split(/\s+/).filter(Boolean)
-  const isExcluded = (w: string) => w.length > 1 && w.startsWith('-')
-  const without = typed.filter(isExcluded).flatMap((w) => wordsOf(w.slice(1)))
-  const words = typed.filter((w) => !isExcluded(w)).flatMap(wordsOf)
-  const least = (value: number | null, bound: number | null) => bound === null || (value !== null && value >= bound)
-  const most = (value: number | null, bound: number | null) => bound === null || (value !== null && value <= bound)
-  return ({ key, numbers: n }: Row) => {
-    const text = `${key}\n${withoutMarks(key)}`
-    return (
-      words.every((w) => text.includes(w)) &&
-      !without.some((w) => text.includes(w)) &&
-      least(n.volume, l.volume) &&
-      most(n.competition, l.competition) &&
-      least(n.headroom, l.headroom) &&
-      most(n.titlesHolding, l.titles) &&
-      most(n.clickCost, l.cost) &&
-      (!l.source || n.source === l.source)
-    )
-  }
 }

@@ -5,18 +5,22 @@ import { api, ask, type ShelfQuery, type ShelfRow } from '../kit/api'
 import { useChanges } from '../kit/changes'
 import { useHandedFile } from '../kit/door/open'
 import { messages } from '../kit/messages'
-import { usePickActions, usePicks } from '../kit/picks'
+import { usePicks } from '../kit/picks'
 import { queryKey } from '../kit/queries'
 import { useSelection } from '../kit/selection'
-import { bounds, filterParams, limitsOf } from '../kit/shelfquery'
-import type { Desk } from '../kit/shop'
+import { bounds, filterParams, limitsOf, passing } from '../kit/shelfquery'
+import { type Desk, useConnected } from '../kit/shop'
 import { sortIn } from '../kit/sort'
 import { download } from '../kit/stream'
-import { type Rows, sortRows } from '../kit/table'
+import type { Rows } from '../kit/table'
+import { useTermActions } from '../kit/terms/actions'
+import { unknownNumbers } from '../kit/terms/line'
+import { sortTerms, useTermColumns } from '../kit/terms/termtable'
 import { toast } from '../kit/toast'
+import { useWeighing } from '../kit/weighing'
 import { keyOf, titleQuery } from '../kit/words'
-import { allColumns } from './columns'
-import { cellRow, gather, orders, passing, type Row, type Source, saidBy, shownRows, unknownNumbers } from './rows'
+import { everything, recorded, usedBySellers } from './columns'
+import { cellRow, gather, orders, type Row, type Source, saidBy, shownRows } from './rows'
 import { termsIn, useLookUp, useSeveral } from './several'
 import { useDig } from './usedig'
 import { useShelf } from './useshelf'
@@ -40,7 +44,6 @@ export function useDigPage(desk: Desk) {
   const [file, setFile] = useState<File | null>(null)
   const { product, market } = desk
   const picks = usePicks(desk).data?.picks
-  const actions = usePickActions(desk)
   const changes = useChanges()
   // Several terms are shown side by side; one is dug.
   const several = useMemo(() => termsIn(term), [term])
@@ -118,6 +121,12 @@ export function useDigPage(desk: Desk) {
   )
   const shelf = useShelf(market.id, query)
   const byPick = useMemo(() => new Map(picks?.map((p) => [p.key, p])), [picks])
+  const weighing = useWeighing(desk)
+  const weights = useMemo(() => new Map(weighing?.terms.map((t) => [t.key, t])), [weighing])
+  const connected = useConnected()
+  const kind = from.has('used') && !from.has('typed') ? usedBySellers : connected ? everything : recorded
+  const columns = useTermColumns<Row>({ desk, ...kind, fields: weighing?.fields })
+  const { leadKey } = columns
   const rows: Rows<Row> = useMemo(() => {
     if (query) {
       const made = new WeakMap<ShelfRow, Row>()
@@ -129,15 +138,22 @@ export function useDigPage(desk: Desk) {
           if (i >= shelf.rows.length) return absent[i - shelf.rows.length]
           const r = shelf.rows.at(i)
           if (!r) return undefined
-          const row = made.get(r) ?? { ...r, ...found.get(r.key), numbers: r.numbers, pick: byPick.get(r.key) }
+          const row = made.get(r) ?? {
+            ...r,
+            ...found.get(r.key),
+            numbers: r.numbers,
+            pick: byPick.get(r.key),
+            weight: weights.get(r.key),
+            lead: r.key === leadKey,
+          }
           made.set(r, row)
           return row
         },
       }
     }
-    const all = [...found.values()].map((r) => ({ ...r, pick: byPick.get(r.key) }))
-    return sortRows(all.filter(passing(limits)), allColumns, sort)
-  }, [query, shelf.rows, shelf.data, found, byPick, limits, sort])
+    const all = [...found.values()].map((r) => ({ ...r, pick: byPick.get(r.key), weight: weights.get(r.key), lead: r.key === leadKey }))
+    return sortTerms(all.filter(passing(limits)), columns, sort)
+  }, [query, shelf.rows, shelf.data, found, byPick, weights, leadKey, columns, limits, sort])
 
   const list = Array.isArray(rows) ? (rows as Row[]) : null
   const wanted = params.get('at')
@@ -183,22 +199,13 @@ export function useDigPage(desk: Desk) {
     }
     return some
   }
+  const actions = useTermActions(desk, leadKey, source, (r) => saidBy(r as Row))
   const pick = (what: Row[]) => {
-    if (what.length === 1) actions.toggle(what[0].text, what[0].pick, source, saidBy(what[0]))
-    else if (what.length > 1)
-      actions.change(
-        what.map((r) => r.text),
-        { source, saidBy: what.map(saidBy) },
-      )
+    actions.pick(what)
     clear()
   }
   const avoid = (what: Row[]) => {
-    if (what.length === 1) actions.avoid(what[0].text, what[0].pick, source)
-    else if (what.length > 1)
-      actions.change(
-        what.map((r) => r.text),
-        { source, home: 'avoid' },
-      )
+    actions.avoid(what)
     clear()
   }
   const copyQueries = async () => {
@@ -288,6 +295,8 @@ export function useDigPage(desk: Desk) {
     sort,
     filtered,
     chosen,
+    columns,
+    source,
     dig,
     pick,
     avoid,

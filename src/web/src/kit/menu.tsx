@@ -1,7 +1,9 @@
 import { useId, useRef } from 'react'
+import { Key } from './key'
+import type { ShortcutId } from './shortcuts'
 import { walk } from './walk'
 
-export type MenuItem = { label: string; run: () => void; disabled?: boolean } | { heading: string }
+export type MenuItem = { label: string; run: () => void; key?: ShortcutId; disabled?: boolean } | { heading: string }
 
 /** A button that opens a list of things to do. The browser closes it on Escape, and gives the focus back. */
 export function Menu({ label, items, button = '⋯' }: { label: string; items: MenuItem[]; button?: React.ReactNode }) {
@@ -49,6 +51,7 @@ export function Menu({ label, items, button = '⋯' }: { label: string; items: M
               }}
             >
               {item.label}
+              {item.key && <Key of={item.key} />}
             </button>
           ),
         )}

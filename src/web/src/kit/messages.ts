@@ -29,6 +29,13 @@ export const messages = {
   asksFirst: (to: 'undo' | 'redo', what: string) => `${to === 'undo' ? 'Undo' : 'Make again'}: ${what}?`,
 
   // Terms
+  rowsCopied: (count: number) => `${counted(count, 'row')} copied`,
+  columnsSaved: (name: string) => `Saved the columns as “${name}”`,
+  nameOfFilter: (name: string) => `There is a filter named “${name}” already. Choose another name.`,
+  nextIsOld: 'The text has just changed. What comes next is being worked out anew.',
+  notPicked: 'Not picked, so nothing was added.',
+  placed: (terms: string[], where: string) =>
+    `Added ${terms.length === 1 ? `“${terms[0]}”` : counted(terms.length, 'term')}: ${where.charAt(0).toLowerCase()}${where.slice(1)}`,
   filtersSaved: (name: string) => `Saved the filters as “${name}”`,
   searchesCopied: (count: number) => `${counted(count, 'exact-title search', 'exact-title searches')} copied`,
   corrected: (term: string) => `Corrected “${term}”. The old reading is kept.`,

@@ -46,6 +46,7 @@ const staleAfter = {
   measuring: ['numbers', 'picks', 'platforms'],
   movers: ['watch'],
   moves: ['numbers', 'measured', 'picks'],
+  next: ['numbers', 'measured', 'picks', 'listing', 'versions', 'watch', 'pages'],
   notechanges: [],
   picks: ['numbers', 'measured', 'picks'],
   pages: ['pages', 'listing'],

@@ -13,6 +13,7 @@ type Shortcut = {
 export const groups = [
   'Everywhere',
   'Tables and lists',
+  'Terms',
   'Listings',
   'Dig',
   'Pick',
@@ -33,6 +34,7 @@ export const shortcuts = {
   sheet: { group: 'Everywhere', label: 'Keyboard shortcuts', keys: ['Shift+?', '?'] },
   door: { group: 'Everywhere', label: 'Paste or drop anything: pages, text, tables', keys: ['v'] },
   // Alt with a letter or a digit types a character on some keyboards: the position of the key counts there.
+  next: { group: 'Everywhere', label: 'Do what comes next for the listing', keys: ['Alt+Shift+KeyJ'], typing: true },
   dig: { group: 'Everywhere', label: 'Go to Dig', keys: ['Alt+Shift+Digit1'], typing: true },
   pickStep: { group: 'Everywhere', label: 'Go to Pick', keys: ['Alt+Shift+Digit2'], typing: true },
   write: { group: 'Everywhere', label: 'Go to Write', keys: ['Alt+Shift+Digit3'], typing: true },
@@ -50,22 +52,37 @@ export const shortcuts = {
   extendUp: { group: 'Tables and lists', label: 'Extend the selection up', keys: ['Shift+ArrowUp', 'Shift+PageUp'] },
   selectAll: { group: 'Tables and lists', label: 'Select all', keys: ['$mod+a'] },
   open: { group: 'Tables and lists', label: 'Open the row; in Dig, search for its term', keys: ['Enter'] },
+  exportTable: { group: 'Tables and lists', label: 'Export what the table shows, as CSV', keys: ['Shift+e'] },
   close: { group: 'Tables and lists', label: 'Stop, clear the selection or close the panel', keys: ['Escape'] },
 
-  pick: { group: 'Dig', label: 'Pick the term, or remove the pick', keys: ['p'] },
-  avoid: { group: 'Dig', label: 'Mark as avoid, or stop avoiding', keys: ['x'] },
+  pick: { group: 'Terms', label: 'Pick the term, or remove the pick', keys: ['p'] },
+  avoid: { group: 'Terms', label: 'Mark as avoid, or stop avoiding', keys: ['x'] },
+  lead: { group: 'Terms', label: 'Set as lead', keys: ['e'] },
+  place: { group: 'Terms', label: 'Add to a field of the listing', keys: ['+', 'Shift++', '='] },
+  fitCore: { group: 'Terms', label: 'Fit: core', keys: ['1'] },
+  fitGood: { group: 'Terms', label: 'Fit: good', keys: ['2'] },
+  fitStretch: { group: 'Terms', label: 'Fit: stretch', keys: ['3'] },
+  homeTitle: { group: 'Terms', label: 'Home: title', keys: ['t'] },
+  homeTags: { group: 'Terms', label: 'Home: tags', keys: ['g'] },
+  homeBullets: { group: 'Terms', label: 'Home: bullets', keys: ['b'] },
+  homeBackend: { group: 'Terms', label: 'Home: backend', keys: ['k'] },
+  homeBody: { group: 'Terms', label: 'Home: description', keys: ['d'] },
+  homeAnywhere: { group: 'Terms', label: 'Home: anywhere', keys: ['a'] },
+  homeLater: { group: 'Terms', label: 'Save for later', keys: ['l'] },
+  openAtMarket: { group: 'Terms', label: 'Open the term’s search at the marketplace', keys: ['o'] },
+  chooseColumns: { group: 'Terms', label: 'Choose the columns', keys: ['Shift+c'] },
+
   reason: { group: 'Dig', label: 'Say why a term is avoided', keys: ['n'] },
   searchTerm: { group: 'Dig', label: 'Search for a term', keys: ['/', 'Shift+/'] },
   filter: { group: 'Dig', label: 'Filter', keys: ['f'] },
   paste: { group: 'Dig', label: 'Add terms: type or paste them', keys: ['Shift+v'] },
   importFile: { group: 'Dig', label: 'Add terms: import a file', keys: ['i'] },
-  grid: { group: 'Dig', label: 'Show as a grid', keys: ['g'] },
+  grid: { group: 'Dig', label: 'Show as a grid', keys: ['Shift+g'] },
   scatter: { group: 'Dig', label: 'Show as a scatter plot', keys: ['s'] },
   titleQueries: { group: 'Dig', label: 'Copy exact-title searches', keys: ['q'] },
   correct: { group: 'Dig', label: 'Correct a term’s numbers', keys: ['c'] },
   deleteTerm: { group: 'Dig', label: 'Delete from the shelf', keys: ['Delete'] },
   renameTerm: { group: 'Dig', label: 'Rename the term', keys: ['F2'] },
-  openAtMarket: { group: 'Dig', label: 'Open the term’s search at the marketplace', keys: ['o'] },
   chooseFile: { group: 'Dig', label: 'Import: choose a file', keys: ['o'] },
   runImport: {
     group: 'Everywhere',
@@ -75,20 +92,8 @@ export const shortcuts = {
   },
 
   pickTerms: { group: 'Pick', label: 'Type or paste terms to pick', keys: ['/', 'Shift+/'] },
-  fitCore: { group: 'Pick', label: 'Fit: core', keys: ['1'] },
-  fitGood: { group: 'Pick', label: 'Fit: good', keys: ['2'] },
-  fitStretch: { group: 'Pick', label: 'Fit: stretch', keys: ['3'] },
-  homeTitle: { group: 'Pick', label: 'Home: title', keys: ['t'] },
-  homeTags: { group: 'Pick', label: 'Home: tags', keys: ['g'] },
-  homeBullets: { group: 'Pick', label: 'Home: bullets', keys: ['b'] },
-  homeBackend: { group: 'Pick', label: 'Home: backend', keys: ['k'] },
-  homeBody: { group: 'Pick', label: 'Home: description', keys: ['d'] },
-  homeAnywhere: { group: 'Pick', label: 'Home: anywhere', keys: ['a'] },
-  homeLater: { group: 'Pick', label: 'Save for later', keys: ['l'] },
-  homeAvoid: { group: 'Pick', label: 'Mark as avoid', keys: ['x'] },
-  lead: { group: 'Pick', label: 'Set as lead', keys: ['e'] },
   note: { group: 'Pick', label: 'Edit the note', keys: ['n'] },
-  removePick: { group: 'Pick', label: 'Remove the pick', keys: ['p', 'Delete'] },
+  removePick: { group: 'Pick', label: 'Remove the pick', keys: ['Delete'] },
   moveUp: { group: 'Pick', label: 'Move up', keys: ['Alt+ArrowUp'] },
   moveDown: { group: 'Pick', label: 'Move down', keys: ['Alt+ArrowDown'] },
   weave: { group: 'Pick', label: 'Add the combined phrase of the selected picks', keys: ['w'] },
@@ -120,29 +125,29 @@ export const shortcuts = {
   splitTag: { group: 'Write', label: 'In a tag: split a long one', keys: ['Alt+Shift+KeyX'] },
   saveTake: { group: 'Write', label: 'In a title fill: save as a take', keys: ['k'] },
 
-  fieldsView: { group: 'Weigh', label: 'Picks by field', keys: ['1'] },
-  rivalsView: { group: 'Weigh', label: 'Rivals', keys: ['2'] },
-  buyersView: { group: 'Weigh', label: 'What buyers say', keys: ['3'] },
-  topView: { group: 'Weigh', label: 'Top 100', keys: ['4'] },
-  placesView: { group: 'Weigh', label: 'Platforms', keys: ['5'] },
+  fieldsView: { group: 'Weigh', label: 'Picks by field', keys: ['Shift+Digit1'] },
+  rivalsView: { group: 'Weigh', label: 'Rivals', keys: ['Shift+Digit2'] },
+  buyersView: { group: 'Weigh', label: 'What buyers say', keys: ['Shift+Digit3'] },
+  topView: { group: 'Weigh', label: 'Top 100', keys: ['Shift+Digit4'] },
+  placesView: { group: 'Weigh', label: 'Platforms', keys: ['Shift+Digit5'] },
   movesPanel: { group: 'Weigh', label: 'Moves', keys: ['m'] },
-  pickPanel: { group: 'Weigh', label: 'The pick’s figures', keys: ['p'] },
+  pickPanel: { group: 'Weigh', label: 'The pick’s figures', keys: ['Shift+p'] },
 
-  detailPanel: { group: 'Weigh', label: 'The details of the row', keys: ['d'] },
+  detailPanel: { group: 'Weigh', label: 'The details of the row', keys: ['Shift+d'] },
   chooseRivals: { group: 'Weigh', label: 'Rivals: choose from search results', keys: ['c'] },
   pasteRival: { group: 'Weigh', label: 'Rivals: type one in', keys: ['Shift+v'] },
   refreshRivals: { group: 'Weigh', label: 'Rivals: look them up again', keys: ['r'] },
   removeRival: { group: 'Weigh', label: 'Rivals: remove', keys: ['Delete'] },
-  passRival: { group: 'Weigh', label: 'Rivals: moves to pass it', keys: ['t'] },
+  passRival: { group: 'Weigh', label: 'Rivals: moves to pass it', keys: ['Shift+t'] },
   fetchReviews: { group: 'Weigh', label: 'Buyers: get reviews', keys: ['r'] },
   pickPhrase: { group: 'Weigh', label: 'Buyers: pick the phrase and measure it', keys: ['p'] },
 
-  foundView: { group: 'Watch', label: 'Found', keys: ['1'] },
-  daysView: { group: 'Watch', label: 'By day', keys: ['2'] },
-  notesView: { group: 'Watch', label: 'Changes', keys: ['3'] },
-  rulesView: { group: 'Watch', label: 'Search rules', keys: ['4'] },
+  foundView: { group: 'Watch', label: 'Found', keys: ['Shift+Digit1'] },
+  daysView: { group: 'Watch', label: 'By day', keys: ['Shift+Digit2'] },
+  notesView: { group: 'Watch', label: 'Changes', keys: ['Shift+Digit3'] },
+  rulesView: { group: 'Watch', label: 'Search rules', keys: ['Shift+Digit4'] },
   checkNow: { group: 'Watch', label: 'Check now', keys: ['c'] },
-  checkOther: { group: 'Watch', label: 'Check other terms', keys: ['o'] },
+  checkOther: { group: 'Watch', label: 'Check other terms', keys: ['Shift+o'] },
   pasteFound: { group: 'Watch', label: 'Type what you found', keys: ['Shift+v'] },
   filterFound: { group: 'Watch', label: 'Next filter of the terms', keys: ['f'] },
   unfollow: { group: 'Watch', label: 'Stop checking the term', keys: ['Delete'] },
@@ -158,8 +163,8 @@ export const shortcuts = {
   zoomAll: { group: 'Watch', label: 'By day: show all days', keys: ['0'] },
   nextPin: { group: 'Watch', label: 'By day: next change', keys: ['.'] },
   previousPin: { group: 'Watch', label: 'By day: change before', keys: [','] },
-  oneDayLater: { group: 'Watch', label: 'Simulated clock: one day later', keys: ['d'] },
-  oneWeekLater: { group: 'Watch', label: 'Simulated clock: one week later', keys: ['w'] },
+  oneDayLater: { group: 'Watch', label: 'Simulated clock: one day later', keys: ['Shift+d'] },
+  oneWeekLater: { group: 'Watch', label: 'Simulated clock: one week later', keys: ['Shift+w'] },
 
   shopWatch: { group: 'Everywhere', label: 'Go to the journal and the largest movers', keys: ['Alt+Shift+Digit8'], typing: true },
   listings: { group: 'Everywhere', label: 'Go to all listings', keys: ['Alt+Shift+Digit9'], typing: true },
@@ -201,7 +206,7 @@ export const singleKeys = {
   },
 }
 export const useSingleKeys = () => useSyncExternalStore(singleKeys.subscribe, singleKeys.on)
-const isSingle = (key: string) => /^(Shift\+)?[a-z0-9?/,.+=-]$/.test(key)
+const isSingle = (key: string) => /^(Shift\+)?([a-z0-9?/,.+=-]|Digit\d)$/.test(key)
 
 const mac = /Mac|iP(hone|ad|od)/.test(navigator.platform)
 const names: Record<string, string> = {
@@ -218,10 +223,10 @@ const names: Record<string, string> = {
 
 /** One way to press a shortcut, as people write it: Ctrl K. */
 const written = (key: string) => {
-  const parts = key.split('+')
+  const parts = key.replace(/\+$/, 'plus').split('+')
   return parts
     .filter((p) => !(p === 'Shift' && parts.length === 2 && /^[^a-zA-Z]$/.test(parts[1])))
-    .map((p) => names[p] ?? (/^(Key|Digit)./.test(p) ? p.slice(-1) : p.length === 1 ? p.toUpperCase() : p))
+    .map((p) => (p === 'plus' ? '+' : names[p]) ?? (/^(Key|Digit)./.test(p) ? p.slice(-1) : p.length === 1 ? p.toUpperCase() : p))
     .join(' ')
 }
 

@@ -1,8 +1,13 @@
 import { useVirtualizer } from '@tanstack/react-virtual'
 import { memo, type ReactNode, useEffect, useMemo, useRef } from 'react'
+import { copyText } from './copy'
+import { Menu, type MenuItem } from './menu'
+import { messages } from './messages'
 import { useNarrow } from './narrow'
 import { changed } from './selection'
 import { useShortcuts } from './shortcuts'
+import { download } from './stream'
+import { toast } from './toast'
 
 export type Column<T> = {
   key: string
@@ -16,6 +21,8 @@ export type Column<T> = {
   value?: (row: T) => number | string | null | undefined
   /** Whether its values are words, which are sorted from A; numbers are sorted from the highest. */
   words?: boolean
+  /** What a file or a copied table has of it; its value where nothing else is said. */
+  text?: (row: T) => string
   cell: (row: T) => ReactNode
 }
 
@@ -35,7 +42,26 @@ export function sortRows<T>(rows: T[], columns: Column<T>[], sort: Sort): T[] {
   })
 }
 
+/** What a column is called in a file, and where columns are chosen. */
+export const headOf = <T,>(c: Column<T>) => (typeof c.head === 'string' && c.head ? c.head : (c.title ?? c.key))
+
+const cellOf = <T,>(c: Column<T>, row: T) => {
+  if (c.text) return c.text(row)
+  const value = c.value?.(row) ?? ''
+  return Number.isFinite(value) || typeof value === 'string' ? String(value) : ''
+}
+
+/** Rows as they are copied and exported: the columns that have a value. */
+export const shownCells = <T,>(columns: Column<T>[], rows: T[]) => {
+  const told = columns.filter((c) => c.value || c.text)
+  return { heads: told.map(headOf), rows: rows.map((r) => told.map((c) => cellOf(c, r))) }
+}
+
 const HeadHeight = 30
+const MostShown = 20_000
+
+/** The width that the columns need at least, so that many of them are scrolled sideways rather than pressed together. */
+const leastWidth = (columns: { width: string }[]) => columns.reduce((sum, c) => sum + Number(/(\d+)px/.exec(c.width)?.[1] ?? 40) + 12, 24)
 
 /** A table that the arrow keys move in. Only the rows in sight exist. Space selects a row, Shift with an arrow extends the selection. */
 export function Table<T>(p: {
@@ -54,6 +80,10 @@ export function Table<T>(p: {
   onRange?: (from: number, to: number) => void
   rowHeight?: number
   rowClass?: (row: T) => string
+  /** What the table’s menu offers before copying and exporting. */
+  menu?: MenuItem[]
+  /** Exports more than the rows that are here. */
+  exportAs?: (format: 'csv' | 'xlsx') => void
   empty: ReactNode
 }) {
   const scroller = useRef<HTMLDivElement>(null)
@@ -139,18 +169,61 @@ export function Table<T>(p: {
     const row = rows.at(i)
     if (row) p.onEnter?.(row)
   }
+  const here = (): T[] => {
+    const some: T[] = []
+    for (let i = 0; i < Math.min(rows.length, MostShown); i++) {
+      const row = rows.at(i)
+      if (row && (!p.marked?.size || p.marked.has(p.id(row)))) some.push(row)
+    }
+    return some
+  }
+  const asText = (some: T[]) => {
+    const { heads, rows: cells } = shownCells(p.columns, some)
+    return [heads, ...cells].map((r) => r.join('\t')).join('\n')
+  }
+  const exportAs = async (format: 'csv' | 'xlsx') => {
+    if (p.exportAs && !p.marked?.size) return p.exportAs(format)
+    try {
+      await download(`/api/tables/export.${format}`, { name: p.name, ...shownCells(p.columns, here()) })
+    } catch (e) {
+      toast((e as Error).message)
+    }
+  }
+  useShortcuts({ exportTable: () => exportAs('csv') })
+  const menu: MenuItem[] = [
+    ...(p.menu ?? []),
+    { label: 'Copy as text', run: () => copyText(p.name, asText(here())) },
+    { label: 'Export as CSV', key: 'exportTable', run: () => exportAs('csv') },
+    { label: 'Export as XLSX', run: () => exportAs('xlsx') },
+  ]
   const narrow = useNarrow()
   const columns = useMemo(
     () => (narrow ? p.columns.filter((c) => c.narrow !== false).map((c) => ({ ...c, width: c.narrow || c.width })) : p.columns),
     [narrow, p.columns],
   )
   const template = { gridTemplateColumns: columns.map((c) => c.width).join(' ') }
+  const width = { minWidth: narrow ? undefined : leastWidth(columns) }
   const turn = (c: Column<T>, on: boolean) => {
     const natural = !c.words
     p.onSort?.(!on ? { key: c.key, down: natural } : p.sort?.down === natural ? { key: c.key, down: !natural } : null)
   }
   return (
-    <div className={`grid-table ${rows.length === 0 ? 'empty' : ''}`}>
+    <div
+      className={`grid-table ${rows.length === 0 ? 'empty' : ''}`}
+      onCopy={(e) => {
+        const row = rows.at(live.current.at)
+        if (!window.getSelection()?.isCollapsed || (!p.marked?.size && !row)) return
+        e.preventDefault()
+        const some = p.marked?.size ? here() : row ? [row] : []
+        e.clipboardData.setData('text/plain', asText(some))
+        toast(messages.rowsCopied(some.length))
+      }}
+    >
+      {rows.length > 0 && (
+        <span className="table-menu">
+          <Menu label={`${p.name}: more`} items={menu} />
+        </span>
+      )}
       <div
         ref={scroller}
         className="overflow-auto min-h-0"
@@ -167,7 +240,7 @@ export function Table<T>(p: {
           within.current = e.currentTarget.contains(e.relatedTarget) || e.relatedTarget === null
         }}
       >
-        <div className="grid-row grid-head" role="row" tabIndex={-1} style={template}>
+        <div className="grid-row grid-head" role="row" tabIndex={-1} style={{ ...template, ...width }}>
           {columns.map((c) => {
             const on = p.sort?.key === c.key
             return (
@@ -191,7 +264,7 @@ export function Table<T>(p: {
             )
           })}
         </div>
-        <div role="rowgroup" style={{ height: virtual.getTotalSize(), position: 'relative' }}>
+        <div role="rowgroup" style={{ height: virtual.getTotalSize(), position: 'relative', ...width }}>
           {items.map((item) => {
             const row = rows.at(item.index)
             const place = {

@@ -1,13 +1,11 @@
-import { Silhouette } from '../kit/charts'
-import { competitionColumn, DoubtMark, headroomColumn, volumeColumn } from '../kit/columns'
-import { homeName } from '../kit/names'
-import { Num } from '../kit/num'
-import { counted, full, gripOf } from '../kit/numbers'
+import { counted, full } from '../kit/numbers'
 import type { Column } from '../kit/table'
+import { DoubtMark } from '../kit/terms/columns'
 import { Thread } from '../kit/thread'
-import { claimText, fits, homes, type Row } from './rows'
+import { claimText, type Row } from './rows'
 
-export const columns: Column<Row>[] = [
+/** What the table of picks has by itself. */
+export const own: Column<Row>[] = [
   {
     key: 'grade',
     head: <span className="sr-only">Thread</span>,
@@ -47,37 +45,6 @@ export const columns: Column<Row>[] = [
       </span>
     ),
   },
-  {
-    key: 'fit',
-    head: 'Fit',
-    title: 'How true and central it is: core, good or stretch',
-    width: '50px',
-    narrow: false,
-    words: true,
-    value: (r) => fits.findIndex((f) => f[0] === r.fit),
-    cell: (r) => <span className="text-[13px]">{r.fit}</span>,
-  },
-  {
-    key: 'home',
-    head: 'Home',
-    title: 'Where to use it',
-    width: '74px',
-    narrow: false,
-    words: true,
-    value: (r) => homes.findIndex((h) => h[0] === r.home),
-    cell: (r) => <span className={`text-[13px] ${r.home === 'anywhere' ? 'quiet' : ''}`}>{homeName[r.home]}</span>,
-  },
-  volumeColumn,
-  competitionColumn,
-  headroomColumn,
-  {
-    key: 'grip',
-    head: 'Grip',
-    title: 'How firmly the listing holds it, 0–100',
-    width: '44px',
-    right: true,
-    value: (r) => r.weight?.grip,
-    cell: (r) => <Num value={gripOf(r.weight?.grip)} shown={Math.round(gripOf(r.weight?.grip) ?? 0).toString()} unit="of 100" />,
-  },
-  { key: 'months', head: 'Trend', width: '84px', narrow: false, cell: (r) => <Silhouette months={r.numbers.months} width={84} /> },
 ]
+
+export const usual = ['fit', 'home', 'volume', 'competition', 'headroom', 'grip', 'months']

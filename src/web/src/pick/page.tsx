@@ -8,10 +8,9 @@ import { PickBox } from '../kit/pickbox'
 import type { Desk } from '../kit/shop'
 import { useShortcuts } from '../kit/shortcuts'
 import { sortChanges } from '../kit/sort'
-import { Table } from '../kit/table'
+import { TermTable } from '../kit/terms/termtable'
 import { Legend } from '../kit/thread'
 import { toast } from '../kit/toast'
-import { columns } from './columns'
 import { nameOf } from './rows'
 import { PickSide } from './side'
 import { type PickPage, usePickPage } from './usepickpage'
@@ -34,18 +33,6 @@ export function PickList({ desk }: { desk: Desk }) {
     )
   }
   useShortcuts({
-    fitCore: () => p.give({ fit: 'core' }),
-    fitGood: () => p.give({ fit: 'good' }),
-    fitStretch: () => p.give({ fit: 'stretch' }),
-    homeAnywhere: () => p.give({ home: 'anywhere' }),
-    homeTitle: () => p.give({ home: 'title' }),
-    homeTags: () => p.give({ home: 'tags' }),
-    homeBullets: () => p.give({ home: 'bullets' }),
-    homeBackend: () => p.give({ home: 'backend' }),
-    homeBody: () => p.give({ home: 'description' }),
-    homeLater: () => p.give({ home: 'later' }),
-    homeAvoid: () => p.avoid(),
-    lead: () => p.row && p.lead(p.row),
     note: () => note.current?.focus(),
     removePick: () => p.actions.drop(p.chosen()),
     moveUp: () => p.move(-1),
@@ -84,14 +71,15 @@ export function PickList({ desk }: { desk: Desk }) {
           <Measuring />
         </div>
         <Legend />
-        <Table
+        <TermTable
+          desk={desk}
           name="Picks"
           rows={p.rows}
-          columns={columns}
-          id={(r) => r.key}
+          columns={p.columns}
+          source="picks"
+          chosen={p.chosenRows}
           at={p.at}
           onAt={(_, r) => p.set({ at: r?.key ?? null })}
-          onEnter={(r) => navigate(`${desk.base}/dig?term=${encodeURIComponent(r.text)}`)}
           marked={p.marked}
           onMark={p.mark}
           sort={p.sort}

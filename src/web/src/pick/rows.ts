@@ -2,6 +2,7 @@ import type { Fit, Home, Pick, PickWeight } from '../kit/api'
 import type { ShortcutId } from '../kit/shortcuts'
 
 export type Row = Pick & {
+  pick: Pick
   weight?: PickWeight
   lead: boolean
   /** Its spelling variants, the most searched first, where the table shows them as one row; otherwise itself. */
@@ -24,7 +25,7 @@ export const homes: [Home, ShortcutId][] = [
   ['backend', 'homeBackend'],
   ['description', 'homeBody'],
   ['later', 'homeLater'],
-  ['avoid', 'homeAvoid'],
+  ['avoid', 'avoid'],
 ]
 
 export const sides: [string, string, ShortcutId | null][] = [

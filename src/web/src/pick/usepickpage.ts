@@ -9,10 +9,10 @@ import { queryKey } from '../kit/queries'
 import { changed, useSelection } from '../kit/selection'
 import type { Desk } from '../kit/shop'
 import { sortIn } from '../kit/sort'
-import { sortRows } from '../kit/table'
+import { sortTerms, useTermColumns } from '../kit/terms/termtable'
 import { toast } from '../kit/toast'
 import { useWeighing } from '../kit/weighing'
-import { columns } from './columns'
+import { own, usual } from './columns'
 import { folded, type Row } from './rows'
 
 /** What Pick shows and can do: the picks as rows, in groups or not, the current row, the selection, and what is done to them. */
@@ -37,18 +37,19 @@ export function usePickPage(desk: Desk) {
     // Picks in another language come together, after those in the listing's own.
     const inOrder = [...(picks.data?.picks ?? [])].sort((a, b) => a.language.localeCompare(b.language))
     return inOrder.map(
-      (p): Row => ({ ...p, weight: weights.get(p.key), lead: p.key === listing.data?.leadKey, members: [p], under: false }),
+      (p): Row => ({ ...p, pick: p, weight: weights.get(p.key), lead: p.key === listing.data?.leadKey, members: [p], under: false }),
     )
   }, [picks.data, weighing, listing.data])
+  const columns = useTermColumns<Row>({ desk, table: 'picks', own, usual, fields: weighing?.fields })
   const languages = [...new Set(all.map((p) => p.language))]
   const rows = useMemo(() => {
-    const some = sortRows(
+    const some = sortTerms(
       all.filter((p) => language === null || p.language === language),
       columns,
       sort,
     )
     return families ? folded(some, opened) : some
-  }, [all, language, sort, families, opened])
+  }, [all, language, columns, sort, families, opened])
   const wanted = params.get('at')
   const found = rows.findIndex((r) => r.key === wanted || r.members.some((m) => m.key === wanted))
   const at = found >= 0 ? found : rows.length > 0 ? 0 : -1
@@ -56,7 +57,11 @@ export function usePickPage(desk: Desk) {
   const foldable = all.length - new Set(all.map((p) => p.family)).size
 
   /** The picks that a key is about: the selected ones, or the current row with its variants. */
-  const chosen = (): string[] => (marked.size > 0 ? all.filter((p) => marked.has(p.key)) : (row?.members ?? [])).map((p) => p.text)
+  const chosenRows = (): Row[] => {
+    const keys = marked.size > 0 ? marked : new Set(row?.members.map((m) => m.key))
+    return all.filter((p) => keys.has(p.key))
+  }
+  const chosen = (): string[] => chosenRows().map((p) => p.text)
 
   const setLead = useLead(desk)
   const lead = (pick: Row) =>
@@ -110,6 +115,8 @@ export function usePickPage(desk: Desk) {
     clear,
     mark,
     chosen,
+    chosenRows,
+    columns,
     some,
     inUse,
     volume,

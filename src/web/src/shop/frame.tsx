@@ -2,6 +2,7 @@ import { useEffect } from 'react'
 import { NavLink, Outlet, useLocation, useNavigate } from 'react-router'
 import { openScreen } from '../kit/changes'
 import { Door } from '../kit/door/door'
+import { NextLine } from '../kit/next'
 import { Pocket } from '../kit/pocket'
 import { SampleBadge } from '../kit/sample'
 import { type Desk, lastPlace, marketFor, useDesk, useShop } from '../kit/shop'
@@ -134,6 +135,7 @@ function Framed({ desk }: { desk: Desk }) {
       </header>
       <Outlet context={desk} key={`${desk.listingId} ${market.id}`} />
       <ToastLine />
+      <NextLine desk={desk} />
       <Pocket desk={desk} />
       <Door place={{ marketId: market.id, screen: step, productId: product.id, listingId: desk.listingId }} />
     </div>

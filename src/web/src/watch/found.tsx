@@ -1,17 +1,21 @@
-import { useState } from 'react'
+import { useMemo, useState } from 'react'
 import { useAddress } from '../kit/address'
-import type { FoundTerm } from '../kit/api'
+import type { FoundTerm, Pick, PickWeight } from '../kit/api'
 import { openDoor } from '../kit/door/open'
 import { HelpLink } from '../kit/helplink'
 import { Key } from '../kit/key'
 import { counted, dateTimeOf, full } from '../kit/numbers'
+import { usePicks } from '../kit/picks'
+import { useSelection } from '../kit/selection'
 import { useShortcuts } from '../kit/shortcuts'
 import { sortChanges, sortIn } from '../kit/sort'
-import { sortRows, Table } from '../kit/table'
+import { unknownNumbers } from '../kit/terms/line'
+import { sortTerms, TermTable, useTermColumns } from '../kit/terms/termtable'
 import { toast } from '../kit/toast'
 import { ViewFrame } from '../kit/viewframe'
+import { useWeighing } from '../kit/weighing'
 import { CheckOther } from './checkother'
-import { columns } from './foundcolumns'
+import { type FoundLine, last, own, usual } from './foundcolumns'
 import { FoundDetail } from './founddetail'
 import type { ViewProps } from './frame'
 import { PasteFound } from './pastefound'
@@ -24,6 +28,23 @@ const filters = [
   ['unexpected', 'Unexpected', (t: FoundTerm) => t.isUnexpected],
 ] as const
 
+function linesOf(terms: FoundTerm[], picks: Pick[] | undefined, weights: PickWeight[] | undefined, leadKey: string | null | undefined) {
+  const byPick = new Map(picks?.map((p) => [p.key, p]))
+  const byKey = new Map(weights?.map((w) => [w.key, w]))
+  return terms.map((seen): FoundLine => {
+    const pick = byPick.get(seen.key)
+    return {
+      key: seen.key,
+      text: seen.text,
+      numbers: pick?.numbers ?? { ...unknownNumbers, volume: seen.volume },
+      pick,
+      weight: byKey.get(seen.key),
+      lead: seen.key === leadKey,
+      seen,
+    }
+  })
+}
+
 /** Whether the market finds the listing for each term, and where; what changed since the check before, and why a term does not find it. */
 export function FoundView(p: ViewProps & { save: (changed: { checksDaily?: boolean; pageSize?: number }) => void }) {
   const { desk, watch } = p
@@ -34,11 +55,21 @@ export function FoundView(p: ViewProps & { save: (changed: { checksDaily?: boole
   const filter = filters.find(([key]) => key === params.get('show')) ?? filters[0]
   const sort = sortIn(params, { key: 'volume', down: true })
   const terms = data?.terms ?? []
+  const [marked, mark, clear] = useSelection()
+  const weighing = useWeighing(desk)
+  const picks = usePicks(desk).data?.picks
+  const columns = useTermColumns<FoundLine>({ desk, table: 'found', own, usual, last, fields: weighing?.fields })
+  const { leadKey } = columns
+  const lines = useMemo(() => linesOf(data?.terms ?? [], picks, weighing?.terms, leadKey), [data, picks, weighing, leadKey])
   // Of terms that are alike, those that are searched most come first.
-  const bySearches = sortRows(terms.filter(filter[2]), columns, { key: 'volume', down: true })
-  const rows = sortRows(bySearches, columns, sort)
-  const at = rows.findIndex((t) => String(t.id) === params.get('at'))
-  const row = rows[Math.max(0, at)]
+  const bySearches = sortTerms(
+    lines.filter((t) => filter[2](t.seen)),
+    columns,
+    { key: 'volume', down: true },
+  )
+  const rows = sortTerms(bySearches, columns, sort)
+  const at = rows.findIndex((t) => String(t.seen.id) === params.get('at'))
+  const row = rows[Math.max(0, at)]?.seen
   const told = async (problem: Promise<string | null>) => {
     const text = await problem
     if (text) toast(text)
@@ -54,13 +85,14 @@ export function FoundView(p: ViewProps & { save: (changed: { checksDaily?: boole
     pasteFound: () => setOpening('paste'),
     filterFound: nextFilter,
     unfollow: row && (() => found.unfollow([row.id])),
+    close: marked.size > 0 && clear,
   })
   const checked = terms.filter((t) => t.found !== null)
   const on = checked.filter((t) => t.found)
   const firstPage = on.filter((t) => t.page === 1)
   const appeared = terms.filter((t) => t.flip === 'appeared').length
   const gone = terms.filter((t) => t.flip === 'disappeared').length
-  const last = data?.checks[0]
+  const newest = data?.checks[0]
   const unfinished = found.unfinished
   const top = (
     <>
@@ -86,9 +118,9 @@ export function FoundView(p: ViewProps & { save: (changed: { checksDaily?: boole
         {watch.indexUpdatesAt && (
           <b className="font-semibold">Search results still show the text before. They update about {dateTimeOf(watch.indexUpdatesAt)}. </b>
         )}
-        {last && (
+        {newest && (
           <span className="quiet">
-            Last check {dateTimeOf(last.at)} ({last.source}).{' '}
+            Last check {dateTimeOf(newest.at)} ({newest.source}).{' '}
             {appeared + gone === 0
               ? data?.checks.length === 1
                 ? 'The next one shows what has changed.'
@@ -96,7 +128,7 @@ export function FoundView(p: ViewProps & { save: (changed: { checksDaily?: boole
               : `Since the check before: ${counted(appeared, 'term')} found again or newly, ${full(gone)} no longer found.`}
           </span>
         )}
-        {!last && !canAsk && (
+        {!newest && !canAsk && (
           <span className="quiet">
             {watch.isConnected
               ? 'A market finds only what was sent to it. Send the listing from Write, or paste what you found yourself.'
@@ -181,14 +213,18 @@ export function FoundView(p: ViewProps & { save: (changed: { checksDaily?: boole
         top={top}
         side={<FoundDetail desk={desk} watch={watch} term={row} checks={data?.checks ?? []} save={p.save} remove={found.remove} />}
       >
-        <Table
+        <TermTable
+          desk={desk}
           name="Terms that were checked"
           rows={rows}
           columns={columns}
-          id={(t) => String(t.id)}
+          source="Found"
+          marked={marked}
+          onMark={mark}
+          clear={clear}
           at={rows.length === 0 ? -1 : Math.max(0, at)}
           rowHeight={36}
-          onAt={(_, t) => set({ at: t ? String(t.id) : null })}
+          onAt={(_, t) => set({ at: t ? String(t.seen.id) : null })}
           sort={sort}
           onSort={(s) => set(sortChanges(s))}
           empty={

@@ -2,12 +2,15 @@ import type { FoundTerm } from '../kit/api'
 import { Num } from '../kit/num'
 import { full } from '../kit/numbers'
 import type { Column } from '../kit/table'
+import type { TermLine } from '../kit/terms/line'
 
 const place = (t: { found: boolean | null; rank: number | null } | null) =>
   t === null || t.found === null ? null : !t.found ? Number.POSITIVE_INFINITY : t.rank
 
-/** The columns of the terms that were checked. */
-export const columns: Column<FoundTerm>[] = [
+/** A term that was checked, as a row. */
+export type FoundLine = TermLine & { seen: FoundTerm }
+
+export const own: Column<FoundLine>[] = [
   {
     key: 'term',
     head: 'Term',
@@ -26,26 +29,23 @@ export const columns: Column<FoundTerm>[] = [
     head: 'Pick',
     width: '40px',
     narrow: false,
-    value: (t) => (t.isPick ? 1 : 0),
-    cell: (t) => t.isPick && '✓',
+    value: (t) => (t.seen.isPick ? 1 : 0),
+    cell: (t) => t.seen.isPick && '✓',
   },
-  {
-    key: 'volume',
-    head: 'Searches/mo',
-    width: '92px',
-    narrow: false,
-    right: true,
-    value: (t) => t.volume,
-    cell: (t) => <Num value={t.volume} unit="searches/mo" />,
-  },
+]
+
+export const usual = ['volume']
+
+export const last: Column<FoundLine>[] = [
   {
     key: 'rank',
     head: 'Rank',
     title: 'The position among the search results',
     width: '92px',
     right: true,
-    value: place,
-    cell: (t) => (
+    value: (t) => place(t.seen),
+    text: ({ seen: t }) => (t.found === null ? '' : !t.found ? 'Not found' : `${t.rank ?? 'Found'}`),
+    cell: ({ seen: t }) => (
       <span className="num">
         {t.found === null ? <span className="quiet">Not checked</span> : !t.found ? <b>Not found</b> : (t.rank ?? 'Found')}
       </span>
@@ -57,8 +57,8 @@ export const columns: Column<FoundTerm>[] = [
     width: '46px',
     narrow: false,
     right: true,
-    value: (t) => t.page,
-    cell: (t) => <Num value={t.page} unit="page of results" />,
+    value: (t) => t.seen.page,
+    cell: (t) => <Num value={t.seen.page} unit="page of results" />,
   },
   {
     key: 'before',
@@ -67,17 +67,20 @@ export const columns: Column<FoundTerm>[] = [
     width: '84px',
     narrow: false,
     right: true,
-    value: (t) => place(t.before && { found: t.before.found, rank: t.before.rank }),
-    cell: (t) => <span className="num quiet">{t.before === null ? '' : !t.before.found ? 'Not found' : (t.before.rank ?? 'Found')}</span>,
+    value: ({ seen: t }) => place(t.before && { found: t.before.found, rank: t.before.rank }),
+    text: ({ seen: t }) => (t.before === null ? '' : !t.before.found ? 'Not found' : `${t.before.rank ?? 'Found'}`),
+    cell: ({ seen: t }) => (
+      <span className="num quiet">{t.before === null ? '' : !t.before.found ? 'Not found' : (t.before.rank ?? 'Found')}</span>
+    ),
   },
   {
     key: 'change',
     head: 'Change',
     width: '146px',
     narrow: '96px',
-    value: (t) =>
+    value: ({ seen: t }) =>
       t.flip === 'appeared' ? 1000 : t.flip === 'disappeared' ? -1000 : t.rank && t.before?.rank ? t.before.rank - t.rank : null,
-    cell: (t) => (
+    cell: ({ seen: t }) => (
       <span className="flex gap-2 items-baseline">
         <Moved term={t} />
         {t.isUnexpected && (
@@ -95,8 +98,8 @@ export const columns: Column<FoundTerm>[] = [
     width: '64px',
     narrow: false,
     right: true,
-    value: (t) => t.results,
-    cell: (t) => <Num value={t.results} unit="results" />,
+    value: (t) => t.seen.results,
+    cell: (t) => <Num value={t.seen.results} unit="results" />,
   },
 ]
 

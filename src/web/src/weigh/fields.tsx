@@ -1,22 +1,30 @@
 import { useMemo } from 'react'
 import { Link } from 'react-router'
 import { useAddress } from '../kit/address'
-import type { Listing, PickWeight, Weighing } from '../kit/api'
+import type { Listing, Weighing } from '../kit/api'
 import { Num } from '../kit/num'
-import { gripOf } from '../kit/numbers'
+import { usePicks } from '../kit/picks'
 import type { Desk } from '../kit/shop'
 import { sortChanges, sortIn } from '../kit/sort'
-import { type Column, sortRows, Table } from '../kit/table'
+import type { Column } from '../kit/table'
+import { type TermLine, weighedLines } from '../kit/terms/line'
+import { sortTerms, TermTable, useTermColumns } from '../kit/terms/termtable'
 import { gradeWords, Legend, TermGaps, Thread } from '../kit/thread'
 
 /** The picks in the order of the table, and the one that one is on. */
-export function usePickRows(weighing: Weighing | undefined, listing: Listing) {
+export function usePickRows(desk: Desk, weighing: Weighing | undefined, listing: Listing) {
   const [params] = useAddress()
-  const columns = useMemo(() => (weighing ? columnsOf(weighing, listing) : []), [weighing, listing])
+  const picks = usePicks(desk).data?.picks
+  const fields = weighing?.fields
+  // The title always has its column; another field where it holds a pick.
+  const shown = fields?.filter((_, i) => holds(weighing, i)).join(' ') ?? ''
+  const usual = useMemo(() => [...shown.split(' ').map((f) => `f-${f}`), 'volume', 'grip'], [shown])
+  const columns = useTermColumns<TermLine>({ desk, table: `fields ${listing.platformId}`, own, usual, last, fields })
   const sort = sortIn(params, { key: 'lost', down: true })
-  const rows = sortRows(weighing?.terms ?? [], columns, sort)
+  const lines = useMemo(() => weighedLines(weighing?.terms, picks, listing.leadKey), [weighing, picks, listing.leadKey])
+  const rows = sortTerms(lines, columns, sort)
   const at = rows.some((r) => r.key === params.get('at')) ? (params.get('at') as string) : rows[0]?.key
-  return { columns, sort, rows, at, term: rows.find((r) => r.key === at) }
+  return { columns, sort, rows, at, term: rows.find((r) => r.key === at)?.weight }
 }
 
 /** Picks × fields as threads. */
@@ -39,11 +47,12 @@ export function PicksByField(p: { desk: Desk; weighing: Weighing; listing: Listi
           </p>
         )}
       </div>
-      <Table
+      <TermTable
+        desk={desk}
         name="Picks by field"
         rows={rows}
         columns={columns}
-        id={(t) => t.key}
+        source="Weigh"
         at={rows.findIndex((t) => t.key === at)}
         rowHeight={34}
         onAt={(_, t) => set({ at: t?.key ?? null, side: 'pick' })}
@@ -64,67 +73,38 @@ export function PicksByField(p: { desk: Desk; weighing: Weighing; listing: Listi
 }
 
 /** Whether a field holds any pick: the title always has its column. */
-const holds = (weighing: Weighing, i: number) => i === 0 || weighing.terms.some((t) => t.strengths[i] > 0)
+const holds = (weighing: Weighing | undefined, i: number) => i === 0 || !!weighing?.terms.some((t) => t.strengths[i] > 0)
 
-const lost = (t: PickWeight) => (t.worth === null ? null : t.worth * (1 - t.grip))
+const lost = ({ weight: t }: TermLine) => (!t || t.worth === null ? null : t.worth * (1 - t.grip))
 
-function columnsOf(weighing: Weighing, listing: Listing): Column<PickWeight>[] {
-  const label = (key: string) => listing.fields.find((f) => f.key === key)?.label ?? key
-  return [
-    { key: 'text', head: 'Pick', width: 'minmax(170px,1fr)', words: true, value: (t) => t.text, cell: (t) => <TermGaps term={t} /> },
-    {
-      key: 'all',
-      head: 'Listing',
-      title: 'How firmly the listing as a whole holds it',
-      width: '58px',
-      cell: (t) => <Thread grade={t.grade} />,
-    },
-    ...weighing.fields.flatMap((key, i): Column<PickWeight>[] =>
-      holds(weighing, i)
-        ? [
-            {
-              key: `f-${key}`,
-              head: label(key),
-              title: `Weight ${listing.fields.find((f) => f.key === key)?.weight}`,
-              // Wide enough for its heading.
-              width: `minmax(${Math.max(64, label(key).length * 7 + 8)}px,0.3fr)`,
-              value: (t) => t.strengths[i],
-              cell: (t) =>
-                t.grades[i] === 'missing' ? (
-                  <span className="sr-only">No match</span>
-                ) : (
-                  <Thread grade={t.grades[i]} title={`${gradeWords[t.grades[i]]}, strength ${Math.round(t.strengths[i] * 100)}`} />
-                ),
-            },
-          ]
-        : [],
-    ),
-    {
-      key: 'volume',
-      head: 'Searches/mo',
-      width: '86px',
-      right: true,
-      value: (t) => t.volume,
-      cell: (t) => <Num value={t.volume} unit="searches/mo" />,
-    },
-    {
-      key: 'grip',
-      head: 'Grip',
-      title: 'How firmly the listing holds it, 0–100',
-      width: '44px',
-      right: true,
-      value: (t) => t.grip,
-      cell: (t) => <Num value={gripOf(t.grip)} shown={`${Math.round(gripOf(t.grip) ?? 0)}`} unit="of 100" />,
-    },
-    {
-      key: 'lost',
-      head: 'Potential gain',
-      title:
-        'What the listing could still gain: the pick’s worth × (100 − grip) ÷ 100. Worth is demand × weight of fit × (0.5 + headroom ÷ 200).',
-      width: '94px',
-      right: true,
-      value: lost,
-      cell: (t) => <Num value={lost(t)} unit="of worth: demand × weight of fit × (0.5 + headroom ÷ 200)" />,
-    },
-  ]
-}
+const own: Column<TermLine>[] = [
+  {
+    key: 'text',
+    head: 'Pick',
+    width: 'minmax(170px,1fr)',
+    words: true,
+    value: (t) => t.text,
+    cell: (t) => t.weight && <TermGaps term={t.weight} />,
+  },
+  {
+    key: 'all',
+    head: 'Listing',
+    title: 'How firmly the listing as a whole holds it',
+    width: '58px',
+    text: (t) => (t.weight ? gradeWords[t.weight.grade] : ''),
+    cell: (t) => <Thread grade={t.weight?.grade} />,
+  },
+]
+
+const last: Column<TermLine>[] = [
+  {
+    key: 'lost',
+    head: 'Potential gain',
+    title:
+      'What the listing could still gain: the pick’s worth × (100 − grip) ÷ 100. Worth is demand × weight of fit × (0.5 + headroom ÷ 200).',
+    width: '94px',
+    right: true,
+    value: lost,
+    cell: (t) => <Num value={lost(t)} unit="of worth: demand × weight of fit × (0.5 + headroom ÷ 200)" />,
+  },
+]

@@ -1,41 +1,47 @@
 import { useMemo } from 'react'
 import { useAddress } from '../kit/address'
-import type { HeldTerm, PickWeight, Rivals, Weighing } from '../kit/api'
-import { Num } from '../kit/num'
+import type { HeldTerm, Rivals, Weighing } from '../kit/api'
+import { usePicks } from '../kit/picks'
+import type { Desk } from '../kit/shop'
 import { sortChanges, sortIn } from '../kit/sort'
-import { type Column, sortRows, Table } from '../kit/table'
+import type { Column } from '../kit/table'
+import { type TermLine, weighedLines } from '../kit/terms/line'
+import { sortTerms, TermTable, useTermColumns } from '../kit/terms/termtable'
 import { gradeWords, Thread } from '../kit/thread'
 import { nameOf } from './names'
 
-type Row = { term: PickWeight; held: HeldTerm; lacks: boolean }
+type Row = TermLine & { held: HeldTerm; lacks: boolean }
 
 /** For each pick: who holds it, how, and in which field; what rivals hold and the listing lacks comes first. */
-export function HeldTerms({ data, weighing }: { data: Rivals; weighing: Weighing }) {
+export function HeldTerms({ desk, data, weighing, leadKey }: { desk: Desk; data: Rivals; weighing: Weighing; leadKey: string | null }) {
   const [params, set] = useAddress()
-  const columns = useMemo(() => columnsOf(data), [data])
+  const picks = usePicks(desk).data?.picks
+  const last = useMemo(() => holdersOf(data), [data])
+  const columns = useTermColumns<Row>({ desk, table: 'who holds what', own, usual, last, fields: weighing.fields })
   const rows = useMemo(() => {
-    const byKey = new Map(weighing.terms.map((t) => [t.key, t]))
+    const byKey = new Map(weighedLines(weighing.terms, picks, leadKey).map((t) => [t.key, t]))
     return data.terms
       .flatMap((held): Row[] => {
         const term = byKey.get(held.key)
-        return term ? [{ term, held, lacks: held.holders.length > 0 && !held.holders.some((h) => h.rival === 0) }] : []
+        return term ? [{ ...term, held, lacks: held.holders.length > 0 && !held.holders.some((h) => h.rival === 0) }] : []
       })
-      .sort((a, b) => Number(b.lacks) - Number(a.lacks) || (b.term.worth ?? 0) - (a.term.worth ?? 0))
-  }, [data, weighing])
+      .sort((a, b) => Number(b.lacks) - Number(a.lacks) || (b.weight?.worth ?? 0) - (a.weight?.worth ?? 0))
+  }, [data, weighing, picks, leadKey])
   const sort = sortIn(params)
-  const sorted = sortRows(rows, columns, sort)
+  const sorted = sortTerms(rows, columns, sort)
   return (
-    <Table
+    <TermTable
+      desk={desk}
       name="Who holds what"
       rows={sorted}
       columns={columns}
-      id={(r) => r.term.key}
+      source="rivals"
       at={Math.max(
         0,
-        sorted.findIndex((r) => r.term.key === params.get('pick')),
+        sorted.findIndex((r) => r.key === params.get('pick')),
       )}
       rowHeight={34}
-      onAt={(_, r) => set({ pick: r?.term.key ?? null })}
+      onAt={(_, r) => set({ pick: r?.key ?? null })}
       sort={sort}
       onSort={(s) => set(sortChanges(s))}
       empty="No picks yet."
@@ -45,7 +51,25 @@ export function HeldTerms({ data, weighing }: { data: Rivals; weighing: Weighing
 
 const shownRivals = 8
 
-function columnsOf(data: Rivals): Column<Row>[] {
+const own: Column<Row>[] = [
+  {
+    key: 'text',
+    head: 'Pick',
+    width: 'minmax(150px,1fr)',
+    words: true,
+    value: (r) => r.text,
+    cell: (r) => (
+      <>
+        {r.text}
+        {r.lacks && <small className="mark ml-2">only theirs</small>}
+      </>
+    ),
+  },
+]
+
+const usual = ['volume']
+
+function holdersOf(data: Rivals): Column<Row>[] {
   const holder = (id: number, head: string, title: string): Column<Row> => {
     const of = (r: Row) => r.held.holders.find((h) => h.rival === id)
     return {
@@ -63,27 +87,6 @@ function columnsOf(data: Rivals): Column<Row>[] {
     }
   }
   return [
-    {
-      key: 'text',
-      head: 'Pick',
-      width: 'minmax(150px,1fr)',
-      words: true,
-      value: (r) => r.term.text,
-      cell: (r) => (
-        <>
-          {r.term.text}
-          {r.lacks && <small className="mark ml-2">only theirs</small>}
-        </>
-      ),
-    },
-    {
-      key: 'volume',
-      head: 'Searches/mo',
-      width: '86px',
-      right: true,
-      value: (r) => r.term.volume,
-      cell: (r) => <Num value={r.term.volume} unit="searches/mo" />,
-    },
     holder(0, 'Yours', 'Your listing'),
     ...data.rivals.slice(0, shownRivals).map((r) => holder(r.id, nameOf(r), `${nameOf(r)}: ${r.title}`)),
   ]

@@ -61,7 +61,7 @@ function Weighed({ desk, saved }: { desk: Desk; saved: Listing }) {
     ...checkOf(desk, copy),
     placeholderData: (before: Checked | undefined) => before,
   }).data?.findings.filter((f) => f.level === 'must' && !f.aside).length
-  const picks = usePickRows(weighing, listing)
+  const picks = usePickRows(desk, weighing, listing)
   // What had the focus may be gone with the view before: the view takes it, not the first button in it.
   const main = useRef<HTMLElement>(null)
   // biome-ignore lint/correctness/useExhaustiveDependencies: when the view changes

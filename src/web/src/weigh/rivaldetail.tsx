@@ -3,10 +3,10 @@ import type { Passing, Rival } from '../kit/api'
 import { api, ask, type Copy } from '../kit/api'
 import { Key } from '../kit/key'
 import { messages } from '../kit/messages'
+import { inWords } from '../kit/moves'
 import { counted, dateOf, fixed, full, money } from '../kit/numbers'
 import { useShortcuts } from '../kit/shortcuts'
 import type { ViewProps } from './frame'
-import { inWords } from './moves'
 import { nameOf } from './names'
 
 const shownPicks = 8

@@ -113,7 +113,7 @@ export function RivalsView(p: ViewProps) {
         {choosing ? (
           <RivalChoice desk={desk} add={rivals.add} />
         ) : held ? (
-          <HeldTerms data={data} weighing={p.weighing} />
+          <HeldTerms desk={desk} data={data} weighing={p.weighing} leadKey={listing.leadKey} />
         ) : (
           <Table
             name="Rivals by grip"

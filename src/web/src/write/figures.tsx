@@ -4,12 +4,14 @@ import { useAddress } from '../kit/address'
 import type { Field, PickWeight, Weighed, Weighing } from '../kit/api'
 import { countedBy, wholePercent } from '../kit/demand'
 import { HelpLink } from '../kit/helplink'
-import { Num } from '../kit/num'
 import { counted, full } from '../kit/numbers'
 import { PickBox } from '../kit/pickbox'
+import { usePicks } from '../kit/picks'
 import type { Desk } from '../kit/shop'
 import { sortChanges, sortIn } from '../kit/sort'
-import { type Column, sortRows, Table } from '../kit/table'
+import type { Column } from '../kit/table'
+import { type TermLine, weighedLines } from '../kit/terms/line'
+import { sortTerms, TermTable, useTermColumns } from '../kit/terms/termtable'
 import { gradeWords, Legend, TermGaps, Thread } from '../kit/thread'
 import { isHeadline } from '../kit/weighing'
 
@@ -94,16 +96,13 @@ export const Held = memo(function Held(p: {
   const unsorted = sort === null
   const label = here?.label ?? ''
   const place = here && weighing ? weighing.fields.indexOf(here.key) : -1
-  const columns = useMemo(() => columnsOf(place, label, unsorted), [place, label, unsorted])
-  const terms = useMemo(
-    () =>
-      sortRows(
-        [...(weighing?.terms ?? [])].sort((a, b) => firmness(a) - firmness(b) || (b.worth ?? -1) - (a.worth ?? -1)),
-        columns,
-        sort,
-      ),
-    [weighing, columns, sort],
-  )
+  const picks = usePicks(desk).data?.picks
+  const own = useMemo(() => columnsOf(place, label, unsorted), [place, label, unsorted])
+  const columns = useTermColumns<TermLine>({ desk, table: 'write', own, usual, fields: weighing?.fields })
+  const terms = useMemo(() => {
+    const weakest = [...(weighing?.terms ?? [])].sort((a, b) => firmness(a) - firmness(b) || (b.worth ?? -1) - (a.worth ?? -1))
+    return sortTerms(weighedLines(weakest, picks, p.leadKey), columns, sort)
+  }, [weighing, picks, p.leadKey, columns, sort])
   const box = <PickBox desk={desk} by="pickTermsHere" leadKey={p.leadKey} />
   if (weighing?.picks === 0)
     return (
@@ -122,11 +121,12 @@ export const Held = memo(function Held(p: {
     <div className="grid min-h-0 backed" style={{ gridTemplateRows: 'auto auto minmax(0,1fr)' }}>
       {box}
       <Legend />
-      <Table
+      <TermTable
+        desk={desk}
         name="Picks and what they lack"
         rows={terms}
         columns={columns}
-        id={(t) => t.key}
+        source="Write"
         at={terms.findIndex((t) => t.key === pointed)}
         rowHeight={33}
         onAt={(_, t) => point(!t || t.key === pointed ? null : t.key)}
@@ -148,13 +148,14 @@ function since(began: Weighed | null, now: Weighed | undefined) {
   return by === 0 ? '' : `${by > 0 ? '+' : '−'}${Math.abs(by)} since you opened it.`
 }
 
-const columnsOf = (place: number, field: string, byFirmness: boolean): Column<PickWeight>[] => [
+const columnsOf = (place: number, field: string, byFirmness: boolean): Column<TermLine>[] => [
   {
     key: 'thread',
     head: <span className="sr-only">Thread</span>,
     title: 'How firmly the listing holds it',
     width: '40px',
-    cell: (t) => <Thread grade={t.grade} />,
+    text: (t) => (t.weight ? gradeWords[t.weight.grade] : ''),
+    cell: (t) => <Thread grade={t.weight?.grade} />,
   },
   {
     key: 'text',
@@ -162,7 +163,7 @@ const columnsOf = (place: number, field: string, byFirmness: boolean): Column<Pi
     width: 'minmax(0,1fr)',
     words: true,
     value: (t) => t.text,
-    cell: (t) => <TermGaps term={t} />,
+    cell: (t) => t.weight && <TermGaps term={t.weight} />,
   },
   ...(place < 0
     ? []
@@ -172,17 +173,12 @@ const columnsOf = (place: number, field: string, byFirmness: boolean): Column<Pi
           head: field,
           title: `How firmly ${field} alone holds it`,
           width: '50px',
-          value: (t: PickWeight) => t.strengths[place],
-          cell: (t: PickWeight) => <Thread grade={t.grades[place]} width={34} title={`${field}: ${gradeWords[t.grades[place]]}`} />,
+          value: (t: TermLine) => t.weight?.strengths[place],
+          text: (t: TermLine) => (t.weight ? gradeWords[t.weight.grades[place]] : ''),
+          cell: ({ weight: w }: TermLine) =>
+            w && <Thread grade={w.grades[place]} width={34} title={`${field}: ${gradeWords[w.grades[place]]}`} />,
         },
       ]),
-  {
-    key: 'volume',
-    head: 'Searches',
-    title: 'Searches per month in this market',
-    width: '66px',
-    right: true,
-    value: (t) => t.volume,
-    cell: (t) => <Num value={t.volume} unit="searches/mo" />,
-  },
 ]
+
+const usual = ['volume']

@@ -1,0 +1,9 @@
+namespace TinRabbit.Server.Features.Next;
+
+/// <summary>The next useful thing to do for a listing.</summary>
+internal sealed class NextFeature : IFeature
+{
+    public void AddServices(IServiceCollection services) { }
+
+    public void Map(IEndpointRouteBuilder api) => api.MapNext();
+}

@@ -1,0 +1,188 @@
+import { useQuery } from '@tanstack/react-query'
+import { type ReactNode, useMemo, useState } from 'react'
+import { api, ask, type Home } from '../api'
+import type { MenuItem } from '../menu'
+import { homeName } from '../names'
+import { counted } from '../numbers'
+import { queryKey } from '../queries'
+import type { Desk } from '../shop'
+import { type ShortcutId, useShortcuts } from '../shortcuts'
+import { type Column, type Rows, type Sort, sortRows, Table } from '../table'
+import { useTermActions } from './actions'
+import { useColumnChoice } from './choice'
+import { termColumns } from './columns'
+import { ColumnsDialog } from './columnsdialog'
+import type { TermLine } from './line'
+import { PlaceDialog } from './place'
+
+export const homeKeys: [Home, ShortcutId][] = [
+  ['anywhere', 'homeAnywhere'],
+  ['title', 'homeTitle'],
+  ['tags', 'homeTags'],
+  ['bullets', 'homeBullets'],
+  ['backend', 'homeBackend'],
+  ['description', 'homeBody'],
+  ['later', 'homeLater'],
+]
+
+/** Which columns a table of terms has: its own, those that the seller chose, and its own at the end. */
+export function useTermColumns<T extends TermLine>(p: {
+  desk: Desk
+  table: string
+  own: Column<T>[]
+  usual: readonly string[]
+  last?: Column<T>[]
+  /** The keys of the fields that the weights of its rows are in. */
+  fields: readonly string[] | undefined
+}) {
+  const { desk, own, last, fields } = p
+  const [chosen, choose] = useColumnChoice(p.table, p.usual)
+  const listing = useQuery({
+    queryKey: queryKey('listing', desk.listingId),
+    queryFn: () => ask(api.GET('/api/listings/{id}', { params: { path: { id: desk.listingId } } })),
+  }).data
+  const checks = useQuery({
+    queryKey: queryKey('found', desk.listingId, desk.market.id),
+    queryFn: () =>
+      ask(
+        api.GET('/api/listings/{id}/checks', {
+          params: { path: { id: desk.listingId }, query: { marketId: desk.market.id } },
+        }),
+      ),
+    enabled: chosen.includes('rank') || chosen.includes('flipped'),
+  }).data
+  const found = useMemo(() => new Map(checks?.terms.map((t) => [t.key, t])), [checks])
+  const all = useMemo(() => {
+    const taken = new Set([...own, ...(last ?? [])].map((c) => c.key))
+    return termColumns(listing, fields ?? [], found).filter((c) => !taken.has(c.key))
+  }, [listing, fields, found, own, last])
+  const columns = useMemo(
+    () => [...own, ...all.filter((c) => chosen.includes(c.key)), ...(last ?? [])] as Column<T>[],
+    [own, all, chosen, last],
+  )
+  return { columns, all, chosen, choose, leadKey: listing?.leadKey, usual: p.usual }
+}
+
+export type TermColumns<T extends TermLine> = ReturnType<typeof useTermColumns<T>>
+
+/**
+ * A table of terms, the same wherever terms are listed: the same columns to choose from, the same keys and the same menu for a term or for
+ * those that are selected.
+ */
+export function TermTable<T extends TermLine>(p: {
+  desk: Desk
+  name: string
+  rows: Rows<T>
+  columns: TermColumns<T>
+  at: number
+  onAt: (at: number, row: T | undefined) => void
+  /** Says in the history where a pick came from. */
+  source: string
+  saidBy?: (row: T) => string
+  /** What Enter does; it searches for the term where nothing else is said. */
+  onEnter?: (row: T) => void
+  id?: (row: T) => string
+  marked?: ReadonlySet<string>
+  onMark?: (ids: string[], on: boolean) => void
+  clear?: () => void
+  sort: Sort
+  onSort: (sort: Sort) => void
+  onRange?: (from: number, to: number) => void
+  rowHeight?: number
+  rowClass?: (row: T) => string
+  /** Exports more than the rows that are here. */
+  exportAs?: (format: 'csv' | 'xlsx') => void
+  /** Those that the keys are about, where a row stands for several. */
+  chosen?: () => T[]
+  more?: MenuItem[]
+  empty: ReactNode
+}) {
+  const { desk, rows, columns } = p
+  const [opening, setOpening] = useState<'columns' | 'place' | null>(null)
+  const actions = useTermActions(desk, columns.leadKey, p.source, (r) => p.saidBy?.(r as T) ?? '')
+  const id = p.id ?? ((r: T) => r.key)
+  const row = rows.at(p.at)
+  const chosen = (): T[] => {
+    if (p.chosen) return p.chosen()
+    if (!p.marked || p.marked.size === 0) return row ? [row] : []
+    const some: T[] = []
+    for (let i = 0; i < rows.length && some.length < p.marked.size; i++) {
+      const r = rows.at(i)
+      if (r && p.marked.has(id(r))) some.push(r)
+    }
+    return some
+  }
+  const done =
+    <R,>(act: (lines: T[]) => R) =>
+    () => {
+      act(chosen())
+      p.clear?.()
+    }
+  const fits = (['core', 'good', 'stretch'] as const).map((fit) => [fit, fitKeys[fit], () => actions.fit(chosen(), fit)] as const)
+  const homes = homeKeys.map(([home, key]) => [home, key, () => actions.home(chosen(), home)] as const)
+  const lead = () => row && actions.lead(row)
+  const open = actions.canOpen && (() => row && actions.open(row))
+  const place = () => chosen().length > 0 && setOpening('place')
+  useShortcuts({
+    pick: done(actions.pick),
+    avoid: done(actions.avoid),
+    ...Object.fromEntries(fits.map(([, key, run]) => [key, run])),
+    ...Object.fromEntries(homes.map(([, key, run]) => [key, run])),
+    lead,
+    openAtMarket: open,
+    place,
+    chooseColumns: () => setOpening('columns'),
+  })
+  const count = p.marked && p.marked.size > 1 ? p.marked.size : 1
+  const menu: MenuItem[] = [
+    ...(row
+      ? ([
+          { heading: count > 1 ? counted(count, 'term') : row.text },
+          { label: count === 1 && row.pick && row.pick.home !== 'avoid' ? 'Remove pick' : 'Pick', key: 'pick', run: done(actions.pick) },
+          { label: row.pick?.home === 'avoid' ? 'Stop avoiding' : 'Avoid', key: 'avoid', run: done(actions.avoid) },
+          { label: row.lead ? 'No longer the lead' : 'Set as lead', key: 'lead', run: () => lead() },
+          { label: 'Add to a field…', key: 'place', run: () => place() },
+          ...fits.map(([fit, key, run]) => ({ label: `Fit: ${fit}`, key, run: () => void run() })),
+          ...homes.map(([home, key, run]) => ({ label: `Home: ${homeName[home].toLowerCase()}`, key, run: () => void run() })),
+          { label: 'Search for it', run: () => actions.lookUp(row) },
+          ...(open ? [{ label: `Open at ${desk.market.platformName}`, key: 'openAtMarket' as const, run: () => open() }] : []),
+        ] satisfies MenuItem[])
+      : []),
+    { heading: 'Table' },
+    { label: 'Columns…', key: 'chooseColumns', run: () => setOpening('columns') },
+    ...(p.more ?? []),
+  ]
+  return (
+    <>
+      <Table
+        name={p.name}
+        rows={rows}
+        columns={columns.columns}
+        id={id}
+        at={p.at}
+        onAt={p.onAt}
+        onEnter={p.onEnter ?? ((r) => actions.lookUp(r))}
+        marked={p.marked}
+        onMark={p.onMark}
+        sort={p.sort}
+        onSort={p.onSort}
+        onRange={p.onRange}
+        rowHeight={p.rowHeight}
+        rowClass={p.rowClass ?? ((r) => (r.pick?.home === 'avoid' ? 'struck' : ''))}
+        menu={menu}
+        exportAs={p.exportAs}
+        empty={p.empty}
+      />
+      {opening === 'columns' && <ColumnsDialog columns={columns} close={() => setOpening(null)} />}
+      {opening === 'place' && (
+        <PlaceDialog desk={desk} terms={chosen().map((r) => r.text)} done={() => p.clear?.()} close={() => setOpening(null)} />
+      )}
+    </>
+  )
+}
+
+const fitKeys = { core: 'fitCore', good: 'fitGood', stretch: 'fitStretch' } as const
+
+/** Rows of terms in the order that was chosen, by any column that there is, shown or not. */
+export const sortTerms = <T extends TermLine>(rows: T[], columns: TermColumns<T>, sort: Sort) =>
+  sortRows(rows, [...columns.columns, ...(columns.all as Column<T>[])], sort)
