@@ -79,6 +79,41 @@ public sealed class TermTableTests(DemoShop demo) : IClassFixture<DemoShop>
     }
 
     [Fact]
+    public void A_word_that_stands_nowhere_is_put_in_by_key_and_the_list_finds_listings_by_what_they_lack()
+    {
+        using var browser = new Browser(demo.Shop);
+        browser.Go("/1/hedgerow-fair-us/write?side=words&word=kit");
+        browser.Waits("the word", () => browser.All("[role=row][data-id=kit][aria-current=true]").Any(r => r.Text.Contains("nowhere")));
+        browser.Sees("[data-testid=words]", "bird house kit");
+        browser.Click("[role=row][data-id=kit]");
+        browser.Press("+");
+        browser.Sees("[data-testid=placed]", "kit");
+        browser.Press(Keys.Enter);
+        browser.Waits("where it stands", () => browser.All("[role=row][data-id=kit]").Any(r => !r.Text.Contains("nowhere")));
+        browser.Run("document.activeElement.blur()");
+        browser.Press("u");
+        browser.Waits("nowhere again", () => browser.All("[role=row][data-id=kit]").Any(r => r.Text.Contains("nowhere")));
+
+        browser.Go("/listings");
+        browser.Waits("all weighed", () => browser.Text("h1").Contains("lose"));
+        browser.Waits(
+            "the kinds of findings",
+            () => (bool)browser.Run("return [...document.querySelector('[aria-label=Finding]').options].some(o => o.text.startsWith('Tags unused'))")!
+        );
+        var all = browser.All("[role=row][data-id]").Count;
+        browser.Run(
+            """
+            const select = document.querySelector('[aria-label=Finding]');
+            const option = [...select.options].find(o => o.text.startsWith('Tags unused'));
+            Object.getOwnPropertyDescriptor(HTMLSelectElement.prototype, 'value').set.call(select, option.value);
+            select.dispatchEvent(new Event('change', { bubbles: true }));
+            """
+        );
+        browser.Waits("those whose tags are unused", () => browser.All("[role=row][data-id]").Count is > 0 and var some && some < all);
+        Assert.Empty(browser.Complaints());
+    }
+
+    [Fact]
     public void What_comes_next_is_done_put_off_and_taken_back_by_key()
     {
         using var browser = new Browser(demo.Shop);

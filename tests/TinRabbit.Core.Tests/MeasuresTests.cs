@@ -7,6 +7,29 @@ namespace TinRabbit.Core.Tests;
 
 public class MeasuresTests
 {
+    [Fact]
+    public void Each_word_of_the_picks_says_where_it_stands_and_who_needs_it()
+    {
+        var platform = Samples.Platform(Folds.Plural, combine: true);
+        var copy = new Dictionary<string, FieldValue>
+        {
+            ["title"] = new FieldValue.Text("Cedar nest boxes"),
+            ["tags"] = new FieldValue.Items(["wren house"]),
+        };
+        WantedTerm[] terms = [new("nest box", 900), new("owl box", 400), new("owl house", 50), new("cedar", 10) { Home = Home.Later }];
+        var words = PickWords.Of(platform, copy, terms);
+        // What stands nowhere comes first; a plural is the word where the platform takes it so.
+        Assert.Equal("owl", words[0].Word);
+        Assert.Equal(["owl box", "owl house"], words[0].Needed);
+        Assert.Empty(words[0].Fields);
+        var box = words.Single(w => w.Word == "box");
+        Assert.Equal(["title"], box.Fields);
+        Assert.Equal(1300, box.Demand);
+        Assert.Equal(["tags"], words.Single(w => w.Word == "house").Fields);
+        // Each word once, and all of them.
+        Assert.Equal(["box", "house", "nest", "owl"], words.Select(w => w.Word).Order());
+    }
+
     // Tokens that the title of the sample platform has room for.
     private static readonly double Room = Math.Ceiling(Samples.Platform(Folds.None).Find("title")!.Limit!.Max!.Value / 6.0);
 

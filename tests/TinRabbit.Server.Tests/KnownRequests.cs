@@ -286,6 +286,7 @@ public sealed class KnownRequests(HttpClient client)
         yield return Ask("WeighListing", $"{of}/weigh", Only);
         yield return Ask("ExplainTerm", $"{of}/weigh/explain", $"{Draft}\"key\":\"{pick}\"}}");
         yield return Ask("FindMoves", $"{of}/moves", Only);
+        yield return Ask("FindPickWords", $"{of}/words", Only);
         yield return Ask("FindNext", $"{of}/next", Only);
         yield return Ask("PutOff", $"{of}/next/putoff", """{"kind":"publish"}""");
         yield return Ask("FindPlaces", $"{of}/places", $$"""{"marketId":"{{Market}}","fields":{{Copy}},"texts":["wren house"]}""");

@@ -80,6 +80,24 @@ internal sealed class CachedWeighings(IServiceScopeFactory scopes, DataVersion v
         }
     }
 
+    private static readonly string[] OfSeveralFields = ["unused", "required-empty", "over-limit", "over-items"];
+    private static readonly string[] LookedAt = ["title", "tags", "body"];
+
+    private static string[] KindsOf(OpenDraft open, List<Finding> findings) =>
+        [
+            .. findings
+                .Select(f => OfSeveralFields.Contains(f.Id) && open.Platform.Find(f.Field) is { } field ? $"{f.Id} {field.Role}" : f.Id)
+                .Concat(
+                    LookedAt
+                        .Where(r =>
+                            open.Platform.Role(r) is { } field && open.Copy.GetValueOrDefault(field.Key)?.IsEmpty(field.Shape) != false
+                        )
+                        .Select(r => $"empty {r}")
+                )
+                .Distinct()
+                .Order(StringComparer.Ordinal),
+        ];
+
     // Null where the listing was deleted meanwhile.
     private async Task<WeighedListing?> One(int id, string market, CancellationToken stop)
     {
@@ -104,7 +122,8 @@ internal sealed class CachedWeighings(IServiceScopeFactory scopes, DataVersion v
             weighing.Counted,
             weighing.UnknownVolume,
             findings.Count(f => f.Level == Level.Must),
-            findings.Count(f => f.Level == Level.Should)
+            findings.Count(f => f.Level == Level.Should),
+            KindsOf(open, findings)
         );
     }
 }

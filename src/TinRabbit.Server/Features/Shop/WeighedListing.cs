@@ -11,6 +11,7 @@ namespace TinRabbit.Server.Features.Shop;
 /// <param name="UnknownVolume">Picks whose volume is unknown.</param>
 /// <param name="Required">Required findings.</param>
 /// <param name="Recommended">Recommended findings that were not dismissed.</param>
+/// <param name="Kinds">What kinds of findings these are: the check, with the field's role where it can be about several; and which of title, tags and description are empty.</param>
 public sealed record WeighedListing(
     int Id,
     double? Reach,
@@ -21,5 +22,6 @@ public sealed record WeighedListing(
     int Picks,
     int UnknownVolume,
     int Required,
-    int Recommended
+    int Recommended,
+    IReadOnlyList<string> Kinds
 );

@@ -10,6 +10,7 @@ internal sealed class WriteFeature : IFeature
         api.MapWrite();
         api.MapFill();
         api.MapCheck();
+        api.MapPickWords();
         api.MapTakes();
         api.MapVersions();
         api.MapSend();

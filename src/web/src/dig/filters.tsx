@@ -192,7 +192,7 @@ export function Filters({
           Clear filters
         </button>
       )}
-      <span className="w-full inline-flex gap-3 items-center mt-0.5">
+      <span className="w-full inline-flex flex-wrap gap-x-3 items-center mt-0.5">
         {views}
         <span className="quiet" data-testid="passing">
           {counted(passing, 'term')}

@@ -71,6 +71,7 @@ const staleAfter = {
   versions: ['versions'],
   watch: ['watch', 'versions', 'listing'],
   weave: ['numbers', 'measured'],
+  words: ['numbers', 'measured', 'picks', 'listing'],
   weigh: ['numbers', 'measured', 'picks'],
 } satisfies Record<string, Subject[]>
 

@@ -113,6 +113,7 @@ export const shortcuts = {
   copyField: { group: 'Write', label: 'Copy the field', keys: ['Alt+Shift+KeyC'], typing: true },
   pickTermsHere: { group: 'Write', label: 'Type or paste terms to pick', keys: ['Alt+Shift+KeyT'], typing: true },
   picksPanel: { group: 'Write', label: 'Picks', keys: ['Alt+Shift+KeyP'], typing: true },
+  wordsPanel: { group: 'Write', label: 'Words', keys: ['Alt+Shift+KeyW'], typing: true },
   findingsPanel: { group: 'Write', label: 'Findings', keys: ['Alt+Shift+KeyN'], typing: true },
   takesPanel: { group: 'Write', label: 'Takes', keys: ['Alt+Shift+KeyK'], typing: true },
   readPanel: { group: 'Write', label: 'Read the title', keys: ['Alt+Shift+KeyR'], typing: true },

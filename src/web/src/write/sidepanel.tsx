@@ -14,10 +14,12 @@ import { Takes } from './takes'
 import { boxesOf } from './usefindings'
 import type { useTitle } from './usetitle'
 import { Versions } from './versions'
+import { WordsPanel } from './words'
 
 /** The panels beside the text; the address remembers which is open. The one for pages is only beside a page. */
 const panels: [string, string, string, ShortcutId][] = [
   ['picks', 'Picks', 'Your picks and the words they lack', 'picksPanel'],
+  ['words', 'Words', 'Each word of the picks, and where it stands', 'wordsPanel'],
   ['findings', 'Findings', 'What to fix', 'findingsPanel'],
   ['page', 'Page', 'The page’s figures, and words that narrow its lead', 'pagePanel'],
   ['takes', 'Takes', 'Versions of the title with their scores', 'takesPanel'],
@@ -90,6 +92,8 @@ export function SidePanel(p: {
           close={() => p.show('picks')}
           used={() => setTimeout(() => boxesOf(filled.key).at(-1)?.focus())}
         />
+      ) : side === 'words' ? (
+        <WordsPanel desk={desk} listing={listing} copy={copy()} round={p.round} />
       ) : side === 'findings' ? (
         <AllFindings fields={listing.fields} checked={p.checked} actions={p.actions} />
       ) : side === 'page' && listing.page ? (

@@ -16,6 +16,7 @@ import { sortRows, Table } from '../../kit/table'
 import { ToastLine, toast } from '../../kit/toast'
 import { byGain, columns } from './columns'
 import { EditMany, type ManyKind } from './editmany'
+import { kindName } from './kinds'
 import { ProductGrid } from './productgrid'
 import { useListings } from './uselistings'
 
@@ -34,6 +35,7 @@ export function ListingsPage() {
   const box = useRef<HTMLInputElement>(null)
   const text = params.get('text') ?? ''
   const platform = params.get('platform')
+  const kind = params.get('finding')
   const archived = params.get('archived') !== null
   const grid = params.get('view') === 'platforms'
   const sort = useMemo(() => sortIn(params), [params])
@@ -43,9 +45,10 @@ export function ListingsPage() {
       (l) =>
         (l.archivedAt !== null) === archived &&
         (platform === null || l.platformId === platform) &&
+        (kind === null || (kind === 'any' ? (l.score?.kinds.length ?? 0) > 0 : l.score?.kinds.includes(kind))) &&
         words.every((w) => `${l.product} ${l.platform}`.toLowerCase().includes(w)),
     )
-  }, [rows, text, platform, archived])
+  }, [rows, text, platform, kind, archived])
   const sorted = useMemo(() => (sort ? sortRows(passing, columns, sort) : byGain(passing)), [passing, sort])
   const at = Math.max(
     0,
@@ -72,6 +75,13 @@ export function ListingsPage() {
     close: editing ? () => setEditing(null) : marked.size > 0 && (() => clear()),
   })
   const platforms = [...new Map(rows.map((l) => [l.platformId, l.platform]))].sort((a, b) => a[1].localeCompare(b[1]))
+  const kinds = useMemo(() => {
+    const counts = new Map<string, number>()
+    for (const l of rows)
+      if ((l.archivedAt !== null) === archived) for (const k of l.score?.kinds ?? []) counts.set(k, (counts.get(k) ?? 0) + 1)
+    if (kind !== null && kind !== 'any' && !counts.has(kind)) counts.set(kind, 0)
+    return [...counts].sort((a, b) => b[1] - a[1])
+  }, [rows, archived, kind])
   const archivedCount = rows.filter((l) => l.archivedAt !== null).length
   const lost = passing.reduce((sum, l) => sum + (l.score?.lost ?? 0), 0)
   const lostPicks = passing.reduce((sum, l) => sum + (l.score?.lostPicks ?? 0), 0)
@@ -137,6 +147,21 @@ export function ListingsPage() {
               {Object.entries(query.data?.countries ?? {}).map(([code, name]) => (
                 <option key={code} value={code}>
                   {name}
+                </option>
+              ))}
+            </select>
+            <select
+              className="select select-sm w-44"
+              aria-label="Finding"
+              title="Only listings that have such a finding"
+              value={kind ?? ''}
+              onChange={(e) => set({ finding: e.target.value || null })}
+            >
+              <option value="">With or without findings</option>
+              <option value="any">Any finding</option>
+              {kinds.map(([id, count]) => (
+                <option key={id} value={id}>
+                  {kindName(id)} ({full(count)})
                 </option>
               ))}
             </select>
@@ -215,7 +240,7 @@ export function ListingsPage() {
                       ? 'Loading…'
                       : archived
                         ? 'No archived listings.'
-                        : text || platform
+                        : text || platform || kind
                           ? 'No listing passes the filter.'
                           : 'No listings yet. Add a product to begin.'}
                 </span>
