@@ -45,7 +45,7 @@ internal static class WatchBench
         browser.Go($"/{product}/{Us}/watch");
         browser.Find("[role=row][data-id]");
         var opening = Stopwatch.StartNew();
-        browser.Press("2");
+        browser.Chord(OpenQA.Selenium.Keys.Shift, "2");
         browser.Find(".days-chart canvas");
         Console.WriteLine($"  the view by day, from key to chart: {opening.Elapsed.TotalMilliseconds:F0} ms");
         browser.Press("+", "+");

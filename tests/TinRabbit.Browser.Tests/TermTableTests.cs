@@ -98,7 +98,11 @@ public sealed class TermTableTests(DemoShop demo) : IClassFixture<DemoShop>
         browser.Waits("all weighed", () => browser.Text("h1").Contains("lose"));
         browser.Waits(
             "the kinds of findings",
-            () => (bool)browser.Run("return [...document.querySelector('[aria-label=Finding]').options].some(o => o.text.startsWith('Tags unused'))")!
+            () =>
+                (bool)
+                    browser.Run(
+                        "return [...document.querySelector('[aria-label=Finding]').options].some(o => o.text.startsWith('Tags unused'))"
+                    )!
         );
         var all = browser.All("[role=row][data-id]").Count;
         browser.Run(

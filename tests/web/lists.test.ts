@@ -1,7 +1,7 @@
 import { describe, expect, test } from 'vitest'
-import { type Row as DigRow, passing } from '../../src/web/src/dig/rows'
+import type { Row as DigRow } from '../../src/web/src/dig/rows'
 import { changed } from '../../src/web/src/kit/selection'
-import { limitsOf } from '../../src/web/src/kit/shelfquery'
+import { limitsOf, passing } from '../../src/web/src/kit/shelfquery'
 import { type Column, sortRows } from '../../src/web/src/kit/table'
 import { foldInWords } from '../../src/web/src/kit/thread'
 import { namesOf, outlineOf, treeOf } from '../../src/web/src/shop/categories'
@@ -87,8 +87,29 @@ test.each([
 ])('the id of “%s”', (name, id) => expect(idOf(name)).toBe(id))
 
 test('filters are read off the address; what is no number is no limit', () => {
-  const limits = limitsOf(new URLSearchParams('has=bird&volume=100&competition=abc&headroom=&titles=0&cost=1.5'))
-  expect(limits).toEqual({ has: 'bird', volume: 100, competition: null, headroom: null, titles: 0, cost: 1.5, source: '' })
+  const limits = limitsOf(new URLSearchParams('has=bird&volume=100&competition=abc&headroom=&titles=0&cost=1.5&growth=-20&shape=round'))
+  expect(limits).toEqual({
+    has: 'bird',
+    volume: 100,
+    competition: null,
+    headroom: null,
+    titles: 0,
+    cost: 1.5,
+    last: null,
+    growth3: null,
+    growth: -20,
+    web: null,
+    shape: '',
+    source: '',
+  })
+})
+
+test('a filter by growth and by shape passes what is known to be so', () => {
+  const row = (change12: number | null, shape: string | null) =>
+    ({ key: 'owl', text: 'owl', numbers: { volume: null, trend: change12 === null ? null : { change12, shape } } }) as unknown as DigRow
+  const passes = (filters: string, r: DigRow) => passing(limitsOf(new URLSearchParams(filters)))(r)
+  expect([row(12, 'steady'), row(-30, 'fading'), row(null, null)].map((r) => passes('growth=-20', r))).toEqual([true, false, false])
+  expect([row(12, 'steady'), row(-30, 'fading'), row(null, null)].map((r) => passes('shape=fading', r))).toEqual([false, true, false])
 })
 
 test('folds are said in words', () => {

@@ -119,7 +119,9 @@ describe('what is found', () => {
     await waitFor(() => expect(text(screen.getByTestId('checking'))).toContain('Checking 2 of 4'))
     state = 'finished'
     await waitFor(() => expect(screen.queryByTestId('checking')).toBeNull())
-    expect(asked.filter((a) => a.method === 'POST').map((a) => a.body)).toEqual([{ marketId: 'fair-us', terms: null }])
+    expect(asked.filter((a) => a.method === 'POST' && a.url.endsWith('/checks')).map((a) => a.body)).toEqual([
+      { marketId: 'fair-us', terms: null },
+    ])
   })
 
   test('a market that does not know the listing is not asked', async () => {
@@ -128,7 +130,7 @@ describe('what is found', () => {
     await screen.findByText('Not sent to this market yet')
     await hands.keyboard('c')
     expect(screen.getByText('Check now').closest('button')?.disabled).toBe(true)
-    expect(asked.some((a) => a.method === 'POST')).toBe(false)
+    expect(asked.some((a) => a.method === 'POST' && a.url.endsWith('/checks'))).toBe(false)
   })
 
   test('a stopped check offers to go on', async () => {

@@ -90,7 +90,7 @@ describe('a rival', () => {
     expect(text(root)).toContain('Price21 19.5')
   })
 
-  test('T finds the moves that pass it, and T again applies all of them as one step', async () => {
+  test('Shift T finds the moves that pass it, and again applies all of them as one step', async () => {
     answers = {
       '/rivals/3/pass': () => ({
         rivalGrip: 50,
@@ -101,11 +101,11 @@ describe('a rival', () => {
       }),
     }
     const { root, hands } = put()
-    await hands.keyboard('t')
+    await hands.keyboard('{Shift>}t{/Shift}')
     await screen.findByText(/past its 50/)
     expect(text(root)).toContain('1 move: grip 8 → 64')
     expect(text(root)).toContain('Start the title with “bird feeder” +56.2 loses “owl box”')
-    await hands.keyboard('t')
+    await hands.keyboard('{Shift>}t{/Shift}')
     expect(replaced).toEqual([[{ title: 'Bird feeder, Feeder' }, 'Applied 1 move to pass Fen & Fern', 'moves']])
     expect(bodies('/pass')).toEqual([{ marketId: 'fair-us', fields: { title: 'Feeder' } }])
   })
@@ -113,9 +113,9 @@ describe('a rival', () => {
   test('moves that are not enough say so, and a rival below offers none', async () => {
     answers = { '/rivals/3/pass': () => ({ rivalGrip: 50, grip: 30, passes: false, moves: [], fields: {} }) }
     const { root, hands } = put()
-    await hands.keyboard('t')
+    await hands.keyboard('{Shift>}t{/Shift}')
     await screen.findByText(/no move passes it/)
-    await hands.keyboard('t')
+    await hands.keyboard('{Shift>}t{/Shift}')
     expect(replaced).toEqual([])
     expect(text(root)).not.toContain('Apply')
     const below = put({ grip: 3 })
