@@ -53,5 +53,3 @@ export function useTermActions(
     canOpen: searchAt(desk.market, 'x') !== undefined,
   }
 }
-
-export type TermActions = ReturnType<typeof useTermActions>
