@@ -33,6 +33,9 @@ internal static class NextApi
     /// <summary>How long a step that is put off stays away.</summary>
     private const int DaysOff = 7;
 
+    // The best of so many slots is looked at.
+    private const int LookedAt = 12;
+
     public static void MapNext(this IEndpointRouteBuilder app)
     {
         var api = app.MapGroup("/api/listings/{id:int}/next");
@@ -57,12 +60,14 @@ internal static class NextApi
                 Lead = open.Lead,
                 Facts = open.Facts,
                 LeftAlone = open.Platform.Fields.Where(f => f.IsMaterials).Select(f => f.Key).ToHashSet(),
-                Most = 1,
+                Most = LookedAt,
             },
             stop
         );
-        // An edit that takes a pick out is for the seller to weigh, not the next thing to do.
-        var best = moves.Moves.FirstOrDefault(m => m is { Gain: > 0, Loses.Count: 0 });
+        // An edit that takes a pick out, or puts something else than the lead before it, is for the seller to weigh.
+        var best = moves.Moves.FirstOrDefault(m =>
+            m is { Gain: > 0, Loses.Count: 0 } && (m.Kind != MoveKind.Front || open.Lead is null || m.Pick == open.Lead)
+        );
         var state = await ListingStates.Of(db, open, draft.MarketId, market, stop) with
         {
             WaitingForFacts = moves.LeftOut.Count(l => l.Reason == LeftOutReason.Untrue),

@@ -1,4 +1,4 @@
-import { useCallback, useSyncExternalStore } from 'react'
+import { useCallback, useMemo, useSyncExternalStore } from 'react'
 
 const listeners = new Set<() => void>()
 const subscribe = (l: () => void) => {
@@ -18,5 +18,6 @@ export function useColumnChoice(table: string, usual: readonly string[]) {
     },
     [table, usual],
   )
-  return [kept === null ? usual : kept.split(',').filter(Boolean), choose] as const
+  const chosen = useMemo(() => (kept === null ? usual : kept.split(',').filter(Boolean)), [kept, usual])
+  return [chosen, choose] as const
 }

@@ -60,7 +60,8 @@ export function useTermColumns<T extends TermLine>(p: {
     () => [...own, ...all.filter((c) => chosen.includes(c.key)), ...(last ?? [])] as Column<T>[],
     [own, all, chosen, last],
   )
-  return { columns, all, chosen, choose, leadKey: listing?.leadKey, usual: p.usual }
+  const leadKey = listing?.leadKey
+  return useMemo(() => ({ columns, all, chosen, choose, leadKey }), [columns, all, chosen, choose, leadKey])
 }
 
 export type TermColumns<T extends TermLine> = ReturnType<typeof useTermColumns<T>>
