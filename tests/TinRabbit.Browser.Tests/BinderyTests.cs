@@ -172,7 +172,7 @@ public sealed class BinderyTests
         browser.Waits("a verdict", () => browser.Texts("[role=row][data-id]").Any(r => r.Contains('%')));
         browser.Go("/1/weir-street-gb/weigh?view=rivals");
         browser.Waits("rivals", () => browser.All("[role=row][data-id]").Count == 4);
-        browser.Go("/1/weir-street-gb/weigh?view=top&words=1");
+        browser.Go("/1/weir-street-gb/weigh?view=top&words=title");
         browser.Waits("words", () => browser.All("[role=row][data-id]").Count > 10);
         Assert.DoesNotContain("Sample data", browser.Text("body"), StringComparison.Ordinal);
         Assert.Empty(browser.Complaints());

@@ -327,8 +327,10 @@ public sealed class Browser : IDisposable
             .. _driver
                 .Manage()
                 .Logs.GetLog(LogType.Browser)
-                .Where(l => l.Level == LogLevel.Severe && !l.Message.Contains("409"))
-                .Select(l => l.Message),
+                // 409 is answered where two windows changed the same, 499 where the page has asked anew meanwhile.
+                .Where(l => l.Level == LogLevel.Severe && !l.Message.Contains("409") && !l.Message.Contains("status of 499"))
+                // What is wrong first: a failed test shows the beginning.
+                .Select(l => string.Join(" - ", l.Message.Split(" - ").Reverse())),
         ];
 
     public void Dispose() => _driver.Dispose();

@@ -23,6 +23,18 @@ public class BuyerPhrasesTests
     private static Review[] Times(int count, string text, double? stars = null) => [.. Enumerable.Repeat(new Review(text, stars), count)];
 
     [Fact]
+    public void Of_one_side_alone_the_most_frequent_phrases_are_told_with_their_stars()
+    {
+        var reviews = (Review[])
+            [.. Times(5, "Easy to clean").Select(r => r with { Stars = 5 }), .. Times(3, "It leaks").Select(r => r with { Stars = 1 })];
+        var phrases = BuyerPhrases.Frequent(reviews, areMine: false, most: 10);
+        Assert.Equal(["easy to clean", "leaks"], phrases.Select(p => p.Text));
+        Assert.Equal([(0, 5, 5.0), (0, 3, 1.0)], phrases.Select(p => (p.Mine, p.Theirs, p.Stars!.Value)));
+        Assert.All(phrases, p => Assert.Equal(0, p.Z));
+        Assert.Single(BuyerPhrases.Frequent(reviews, areMine: true, most: 1));
+    }
+
+    [Fact]
     public void The_figures_are_those_worked_out_by_hand()
     {
         Review[] mine = [.. Times(120, "Sturdy.", 5), .. Times(30, "Wobbly!", 2)];

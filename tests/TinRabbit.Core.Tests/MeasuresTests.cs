@@ -17,17 +17,43 @@ public class MeasuresTests
             ["tags"] = new FieldValue.Items(["wren house"]),
         };
         WantedTerm[] terms = [new("nest box", 900), new("owl box", 400), new("owl house", 50), new("cedar", 10) { Home = Home.Later }];
-        var words = PickWords.Of(platform, copy, terms);
+        var words = PickWords.Of(platform, copy, terms).Words;
         // What stands nowhere comes first; a plural is the word where the platform takes it so.
         Assert.Equal("owl", words[0].Word);
         Assert.Equal(["owl box", "owl house"], words[0].Needed);
         Assert.Empty(words[0].Fields);
         var box = words.Single(w => w.Word == "box");
         Assert.Equal(["title"], box.Fields);
-        Assert.Equal(1300, box.Demand);
+        Assert.Equal(1300, box.Volume);
         Assert.Equal(["tags"], words.Single(w => w.Word == "house").Fields);
         // Each word once, and all of them.
         Assert.Equal(["box", "house", "nest", "owl"], words.Select(w => w.Word).Order());
+    }
+
+    [Theory]
+    [InlineData(Folds.Compound, "title")]
+    [InlineData(Folds.None, null)]
+    public void A_word_stands_in_a_compound_where_the_search_takes_it_so(Folds folds, string? field)
+    {
+        var words = PickWords
+            .Of(
+                Samples.Platform(folds, combine: true),
+                new Dictionary<string, FieldValue> { ["title"] = new FieldValue.Text("Cedar birdhouse") },
+                [new("bird house", 900)]
+            )
+            .Words;
+        Assert.Equal(["bird", "house"], words.Select(w => w.Word).Order());
+        Assert.All(words, w => Assert.Equal(field is null ? [] : [field], w.Fields));
+    }
+
+    [Fact]
+    public void A_text_that_only_people_read_names_the_picks_that_are_no_phrase_in_it()
+    {
+        var platform = Samples.Platform(Folds.Plural, combine: true);
+        var copy = new Dictionary<string, FieldValue> { ["notes"] = new FieldValue.Text("A nest box, and a house for an owl.") };
+        var found = PickWords.Of(platform, copy, [new("owl house", 50), new("nest boxes", 900), new("wren house", 400)]);
+        Assert.Equal(["wren house", "owl house"], found.Phrases["notes"]);
+        Assert.Equal(["notes"], found.Words.Single(w => w.Word == "owl").Unsearched);
     }
 
     // Tokens that the title of the sample platform has room for.

@@ -14,6 +14,8 @@ public class NextStepsTests
         Picks = 22,
         HasLead = true,
         PublishedAt = Monday,
+        ShownAt = Monday,
+        Now = Monday.AddDays(1),
         CheckedAt = Monday.AddDays(1),
         Checked = 22,
         Found = 22,
@@ -28,7 +30,7 @@ public class NextStepsTests
         from empty in Gen.Choose(0, 4)
         from published in Gen.Elements<DateTime?>(null, Monday)
         from changed in Gen.Elements(true, false)
-        from shown in Gen.Elements<DateTime?>(null, Monday.AddDays(2))
+        from shown in Gen.Elements(Monday, Monday.AddDays(2))
         from isChecked in Gen.Elements<DateTime?>(null, Monday.AddDays(-1), Monday.AddDays(1))
         from lack in Gen.Choose(0, 3)
         from fell in Gen.Choose(0, 3)
@@ -43,6 +45,7 @@ public class NextStepsTests
             PublishedAt = published,
             HasChanged = published is not null && changed,
             ShownAt = published is null ? null : shown,
+            Now = Monday.AddDays(1),
             CheckedAt = isChecked,
             Checked = 22,
             Found = 22 - lack,
@@ -94,9 +97,9 @@ public class NextStepsTests
         );
         s = s with { EmptyTags = 0 };
         Assert.Equal((StepKind.Publish, "Publish it"), (First(), NextSteps.Text(First(), s, "X")));
-        s = s with { PublishedAt = Monday, ShownAt = Monday.AddDays(1) };
+        s = s with { PublishedAt = Monday, ShownAt = Monday.AddDays(1), Now = Monday };
         Assert.Equal(StepKind.Wait, First());
-        s = s with { ShownAt = null };
+        s = s with { Now = Monday.AddDays(1) };
         Assert.Equal(StepKind.Check, First());
         s = s with { CheckedAt = Monday.AddDays(2), Checked = 10, Found = 8, LackWords = 1 };
         Assert.Equal((StepKind.NotFound, "Found for 8 of 10 terms: 1 term lacks a word"), (First(), NextSteps.Text(First(), s, "X")));

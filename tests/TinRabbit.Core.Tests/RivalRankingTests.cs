@@ -106,7 +106,7 @@ public class RivalRankingTests
             .. Enumerable.Range(0, 9).Select(i => Named("Cedar bird house, bird gift", 20, ratings: 10)),
             .. Enumerable.Range(0, 9).Select(i => Named("Box for the bird", 10, ratings: 10)),
         ];
-        var words = TitleWords.Of(rivals).ToDictionary(w => w.Text);
+        var words = RivalWords.Of(rivals, r => [r.Title]).ToDictionary(w => w.Text);
         Assert.Equal(18, words["bird"].Held);
         Assert.Equal(9, words["cedar bird"].Held);
         Assert.Equal(0.5, words["bird house"].Share);
@@ -120,7 +120,10 @@ public class RivalRankingTests
         Assert.Equal(2, words["cedar"].Differences[0].Estimate!.Value, 1e-9);
         Assert.StartsWith("Too few to say: 18 with “bird”", words["bird"].Differences[0].Sentence, StringComparison.Ordinal);
         // Two titles are no pattern.
-        Assert.DoesNotContain(TitleWords.Of([.. rivals[..9], Named("Owl", 1, 1), Named("Owl", 1, 1)]), w => w.Text == "owl");
+        Assert.DoesNotContain(
+            RivalWords.Of([.. rivals[..9], Named("Owl", 1, 1), Named("Owl", 1, 1)], r => [r.Title]),
+            w => w.Text == "owl"
+        );
     }
 
     private static RivalListing Named(string title, double price, double ratings) =>

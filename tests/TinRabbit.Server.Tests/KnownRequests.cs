@@ -85,6 +85,10 @@ public sealed class KnownRequests(HttpClient client)
                 ("GetMovers", "movers?days=7"),
                 ("GetBackups", "backups"),
                 ("Suggest", $"markets/{Market}/suggest?typed=bird"),
+                ("GetOwnTerms", $"markets/{Market}/ownterms"),
+                ("GetListingsWithTerm", $"markets/{Market}/ownterms/listings?term=bird%20house"),
+                ("GetLikeness", $"products/1/likeness?marketId={Market}"),
+                ("Draw", "drawings?title=Cedar%20nest%20box"),
                 ("GetSources", $"markets/{Market}/sources"),
                 ("GetFilters", "filters"),
                 ("GetMeasuring", "measuring"),
@@ -258,6 +262,21 @@ public sealed class KnownRequests(HttpClient client)
         yield return Ask("AddProduct", "/api/products", """{"name":"Owl box","facts":null,"pictures":null,"platforms":["longbarrow"]}""");
         var added = Id((await Get("/api/shop"))["products"]!.AsArray()[^1]);
         yield return Ask("AddListing", $"/api/products/{added}/listings/overprint-lane");
+        yield return Ask(
+            "AddProduct",
+            "/api/products",
+            """{"name":"Idea","platforms":["longbarrow"],"picks":["owl ladder"],"isIdea":true}"""
+        );
+        yield return Ask(
+            "MakeProduct",
+            $"/api/products/{Id((await Get("/api/shop"))["products"]!.AsArray()[^1])}/become",
+            """{"name":"Owl ladder"}"""
+        );
+        yield return Ask(
+            "Judge",
+            "/api/products/1/likeness",
+            $$"""{"marketId":"{{Market}}","term":"bird house","result":"Cedar nest box","isLike":true}"""
+        );
         yield return Ask("DuplicateProduct", "/api/products/1/duplicate", """{"name":"Another box"}""");
         yield return Ask("SetOwnWord", "/api/shop/words", """{"word":"barn","facet":"style","forget":false}""");
         yield return Ask(
@@ -288,6 +307,7 @@ public sealed class KnownRequests(HttpClient client)
         yield return Ask("FindMoves", $"{of}/moves", Only);
         yield return Ask("FindPickWords", $"{of}/words", Only);
         yield return Ask("FindNext", $"{of}/next", Only);
+        yield return Ask("FindLines", "/api/listings/next", """{"ids":[1,2],"country":"us"}""");
         yield return Ask("PutOff", $"{of}/next/putoff", """{"kind":"publish"}""");
         yield return Ask("FindPlaces", $"{of}/places", $$"""{"marketId":"{{Market}}","fields":{{Copy}},"texts":["wren house"]}""");
         yield return Ask("CompareWithTop", $"{of}/top", $"{Draft}\"term\":\"bird house\"}}");
@@ -383,6 +403,8 @@ public sealed class KnownRequests(HttpClient client)
         yield return Ask("CompareRivals", $"{of}/compare", $$"""{"marketId":"{{Market}}","fields":{{Copy}}}""");
         using var compared = await client.PostAsJsonAsync($"{of}/compare", JsonNode.Parse($$"""{"marketId":"{{Market}}","fields":null}"""));
         var rival = Id(JsonNode.Parse(await compared.Content.ReadAsStringAsync())!["rivals"]![0]);
+        yield return Ask("ReadRival", $"{of}/{rival}/text?marketId={Market}");
+        yield return Ask("ReadResult", $"{of}/found/text?marketId={Market}&term=nest%20box&rank=1");
         yield return Ask("PassRival", $"{of}/{rival}/pass", $$"""{"marketId":"{{Market}}","fields":{{Copy}}}""");
         yield return Ask("RefreshRivals", $"{of}/refresh", $$"""{"marketId":"{{Market}}"}""");
         yield return Ask("FetchReviews", $"{reviews}/fetch", $$"""{"marketId":"{{Market}}"}""");

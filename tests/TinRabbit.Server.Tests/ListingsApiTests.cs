@@ -31,6 +31,49 @@ public sealed class ListingsApiTests : IDisposable
         };
 
     [Fact]
+    public async Task An_idea_is_a_list_of_picks_until_it_becomes_a_product_and_undo_makes_it_one_again()
+    {
+        var made = await shop.Post(
+            "/api/products",
+            new
+            {
+                name = "Idea 1",
+                platforms = new[] { "hedgerow-fair" },
+                picks = new[] { "owl box camera", "owl box" },
+                isIdea = true,
+            }
+        );
+        var id = made["id"]!.GetValue<int>();
+        Assert.DoesNotContain(await Listings(), l => l["productId"]!.GetValue<int>() == id);
+        var picks = (await shop.Get($"/api/products/{id}/picks?marketId=hedgerow-fair-us"))["picks"]!.AsArray();
+        Assert.Equal(["owl box camera", "owl box"], picks.Select(p => p!["text"]!.GetValue<string>()));
+
+        await shop.Post($"/api/products/{id}/become", new { name = "Owl box with a camera" });
+        var listing = (await Listings()).Single(l => l["productId"]!.GetValue<int>() == id);
+        Assert.Equal("Owl box with a camera", listing["product"]!.GetValue<string>());
+        var open = await shop.Get($"/api/listings/{listing["id"]}");
+        Assert.Equal("owl box camera", open["leadKey"]!.GetValue<string>());
+
+        await shop.Post($"/api/changes/undo?sure=true&product={id}", new { });
+        Assert.DoesNotContain(await Listings(), l => l["productId"]!.GetValue<int>() == id);
+        Assert.Equal("Idea 1", (await shop.Product(id))["name"]!.GetValue<string>());
+    }
+
+    [Fact]
+    public async Task Pages_are_in_the_list_and_each_listing_has_what_comes_next()
+    {
+        var all = await Listings();
+        var page = all.First(l => l["isPage"]!.GetValue<bool>());
+        var lines = await shop.Lines("/api/listings/next", new { ids = new[] { 1, page["id"]!.GetValue<int>(), 9999 }, country = "us" });
+        Assert.Equal([1, page["id"]!.GetValue<int>()], lines.Select(l => l["id"]!.GetValue<int>()));
+        var alone = await shop.Post("/api/listings/1/next", new { marketId = "hedgerow-fair-us", fields = (object?)null });
+        Assert.True(JsonNode.DeepEquals(alone["steps"]![0], lines[0]["step"]), lines[0].ToJsonString());
+        // Pages are never archived.
+        await shop.Post("/api/listings/archive", new { ids = new[] { page["id"]!.GetValue<int>() }, isArchived = true });
+        Assert.Null((await Listings()).Single(l => l["id"]!.GetValue<int>() == page["id"]!.GetValue<int>())["archivedAt"]);
+    }
+
+    [Fact]
     public async Task The_list_says_what_the_last_four_weeks_brought_and_when_a_listing_was_checked()
     {
         var id = await shop.ListingOf(3, "longbarrow");

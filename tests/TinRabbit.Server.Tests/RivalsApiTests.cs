@@ -44,6 +44,86 @@ public sealed class RivalsApiTests : IDisposable
     }
 
     [Fact]
+    public async Task A_rival_and_a_result_open_with_their_text_and_the_terms_that_the_market_knows()
+    {
+        var listing = await Listing();
+        await shop.Dig(2, Market, "bird feeder");
+        var rival = (await Choose(listing, 1))[0];
+        var read = await shop.Get($"{listing}/rivals/{rival}/text?marketId={Market}");
+        Assert.Contains("Title", Array(read, "texts").Select(t => Text(t, "label")));
+        var terms = Array(read, "terms");
+        Assert.NotEmpty(terms);
+        var words = string.Join(' ', Array(read, "texts").Select(t => Text(t, "text"))).ToLowerInvariant();
+        foreach (var term in terms)
+        {
+            Assert.NotEmpty(Array(term!, "fields"));
+            // A term that its text holds has no word that stands nowhere in it, in any form.
+            Assert.All(Text(term, "key").Split(' '), w => Assert.Contains(w[..Math.Min(3, w.Length)], words));
+        }
+
+        var volumes = terms.Select(t => t!["numbers"]!["volume"]?.GetValue<double>() ?? -1).ToList();
+        Assert.Equal(volumes.OrderDescending(), volumes);
+        // The first result of the same search is the rival that was chosen.
+        var found = await shop.Get($"{listing}/rivals/found/text?marketId={Market}&term=window+bird+feeder&rank=1");
+        Assert.Equal(Text(read, "title"), Text(found, "title"));
+        Assert.Equal(
+            HttpStatusCode.NotFound,
+            (await shop.Client.GetAsync($"{listing}/rivals/found/text?marketId={Market}&term=window+bird+feeder&rank=4000")).StatusCode
+        );
+    }
+
+    [Theory]
+    [InlineData("title")]
+    [InlineData("tags")]
+    public async Task Words_of_the_first_listings_have_their_mean_rank_and_price(string text)
+    {
+        var top = await shop.Post(
+            $"{await Listing()}/top",
+            new
+            {
+                marketId = Market,
+                fields = (object?)null,
+                text,
+            }
+        );
+        var words = Array(top, "words");
+        Assert.True(words.Count > 5, $"{words.Count} words");
+        Assert.All(
+            words,
+            w =>
+            {
+                Assert.InRange(Number(w, "rank"), 1, Number(top, "looked"));
+                Assert.True(w!["price"] is null || Number(w, "price") > 0);
+                Assert.Equal(Number(w, "held") / Number(top, "texts"), Number(w, "share"), 9);
+            }
+        );
+    }
+
+    [Fact]
+    public async Task Reviews_of_one_side_alone_show_what_most_of_them_say()
+    {
+        var id = await shop.ListingOf(3, "hedgerow-fair");
+        var listing = $"/api/listings/{id}";
+        var rows = string.Concat(
+            Enumerable
+                .Range(0, 6)
+                .Select(i => $"5,\"Easy to clean. Order {i}\"\n")
+                .Concat(Enumerable.Range(0, 4).Select(i => $"1,\"The roof leaks. Order {i}\"\n"))
+        );
+        await shop.Drop(Market, id, "reviews.csv", "stars,review\n" + rows);
+        var phrases = await shop.Get($"{listing}/reviews/phrases?marketId={Market}");
+        Assert.Equal((10.0, 0.0), (Number(phrases, "mine"), Number(phrases, "theirs")));
+        var easy = Array(phrases, "phrases").Single(p => Text(p, "text") == "easy to clean");
+        Assert.Equal(
+            ("praise", 6.0, false, 0.0),
+            (Text(easy, "tone"), Number(easy, "mine"), easy!["ofRivals"]!.GetValue<bool>(), Number(easy, "z"))
+        );
+        Assert.Equal("complaint", Text(Array(phrases, "phrases").Single(p => Text(p, "text") == "roof leaks"), "tone"));
+        // Part of a longer phrase alone says nothing more.
+        Assert.DoesNotContain(Array(phrases, "phrases"), p => Text(p, "text") == "leaks");
+    }
+
+    [Fact]
     public async Task Results_are_chosen_ranked_with_mine_and_one_undo_takes_them_away()
     {
         var listing = await Listing();

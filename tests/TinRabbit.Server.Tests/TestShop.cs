@@ -37,8 +37,17 @@ public sealed class TestShop : IDisposable
     }
 
     /// <summary>Copies a shop that was made once for all tests into a folder.</summary>
-    public static void CopyTo(string folder, bool demo) =>
-        File.Copy((demo ? DemoTemplate : EmptyTemplate).Value, Path.Combine(folder, "tinrabbit.db"));
+    public static void CopyTo(string folder, bool demo)
+    {
+        var template = (demo ? DemoTemplate : EmptyTemplate).Value;
+        File.Copy(template, Path.Combine(folder, "tinrabbit.db"));
+        var pictures = Path.Combine(Path.GetDirectoryName(template)!, "pictures");
+        if (!Directory.Exists(pictures))
+            return;
+        Directory.CreateDirectory(Path.Combine(folder, "pictures"));
+        foreach (var file in Directory.GetFiles(pictures))
+            File.Copy(file, Path.Combine(folder, "pictures", Path.GetFileName(file)));
+    }
 
     public string Folder { get; }
 

@@ -75,7 +75,9 @@ public sealed class UndoTests : IDisposable
                 "DetailsBefore",
                 "DismissedBefore",
                 "FilterBefore",
+                "IdeaState",
                 "LeadState",
+                "LikenessBefore",
                 "MarkLive",
                 "NoteBefore",
                 "OwnWordsBefore",
@@ -191,6 +193,8 @@ public sealed class UndoTests : IDisposable
         Assert.Equal(("write", listing), (rows[1]!["screen"]!.GetValue<string>(), rows[1]!["listingId"]!.GetValue<int>()));
     }
 
+    private async Task<int> Last() => (await _shop.Get("/api/shop"))["products"]!.AsArray().Max(p => p!["id"]!.GetValue<int>());
+
     private async Task<IReadOnlyList<(string Name, Func<Task> Make)>> Changes()
     {
         var shop = await _shop.Get("/api/shop");
@@ -210,6 +214,49 @@ public sealed class UndoTests : IDisposable
             ("picks", () => _shop.Pick(1, ["owl barn box", "barn owl box"])),
             ("a note on a pick", () => _shop.Pick(1, ["owl barn box"], note: "For the barn")),
             ("picks dropped", () => _shop.Post("/api/products/1/picks/drop", new { texts = new[] { "owl barn box" } })),
+            (
+                "a result judged",
+                () =>
+                    _shop.Put(
+                        "/api/products/1/likeness",
+                        new
+                        {
+                            marketId = Market,
+                            term = "bird house",
+                            result = "A box",
+                            isLike = true,
+                        }
+                    )
+            ),
+            (
+                "a result judged otherwise",
+                () =>
+                    _shop.Put(
+                        "/api/products/1/likeness",
+                        new
+                        {
+                            marketId = Market,
+                            term = "bird house",
+                            result = "A box",
+                            isLike = false,
+                        }
+                    )
+            ),
+            (
+                "an idea",
+                () =>
+                    _shop.Post(
+                        "/api/products",
+                        new
+                        {
+                            name = "Idea",
+                            platforms = new[] { "longbarrow" },
+                            picks = new[] { "owl ladder" },
+                            isIdea = true,
+                        }
+                    )
+            ),
+            ("an idea made a product", async () => await _shop.Post($"/api/products/{await Last()}/become", new { name = "Owl ladder" })),
             ("the order of picks", () => _shop.Put("/api/products/1/picks/order", new { keys = new[] { "barn owl box" } })),
             ("facts", () => _shop.SaveFacts(1, new { what = "nest box", materials = new[] { "oak" } })),
             ("a lead", () => Put204($"/api/listings/{listing}/lead", new { key = "barn owl box" })),
@@ -604,7 +651,7 @@ public sealed class UndoTests : IDisposable
             "Markets",
         ];
         string[] otherColumns = ["Revision", "PicturesRevision", "NoteRevision", "SavedAt", "DeletedAt"];
-        string[] renumbered = ["Picks", "PictureRow", "Redirects", "Takes", "Asides", "Watches"];
+        string[] renumbered = ["Picks", "PictureRow", "Redirects", "Takes", "Asides", "Watches", "Likenesses"];
         // What belongs to something that is deleted is gone with it.
         (string Column, string Table)[] owners =
         [

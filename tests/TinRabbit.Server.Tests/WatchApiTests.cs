@@ -53,6 +53,34 @@ public sealed class WatchApiTests : IDisposable
 
     private Task<JsonNode> Found(int listing) => shop.Get($"/api/listings/{listing}/checks?marketId={Us}");
 
+    [Fact]
+    public async Task A_term_is_seen_across_the_shop_with_who_picks_holds_and_is_found_for_it()
+    {
+        await shop.Pick(1, ["garden bird gift"]);
+        await shop.Pick(2, ["garden bird gift"]);
+        var listing = await shop.ListingOf(1, "hedgerow-fair");
+        await Save(listing, "Garden bird gift of cedar", "garden bird gift");
+        var all = await shop.Get($"/api/markets/{Us}/ownterms");
+        var term = all["terms"]!.AsArray().Single(t => t!["key"]!.GetValue<string>() == "garden bird gift")!;
+        Assert.Equal((2, 1, 0), (Int(term, "picked"), Int(term, "held"), Int(term, "checked")));
+        // Terms of several listings come first.
+        var picked = all["terms"]!.AsArray().Select(t => Int(t!, "picked")).ToList();
+        Assert.Equal(picked.OrderDescending(), picked);
+
+        await shop.Drop(Us, listing, "found.csv", "term,rank\ngarden bird gift,3\n");
+        term = (await shop.Get($"/api/markets/{Us}/ownterms"))["terms"]!
+            .AsArray()
+            .Single(t => t!["key"]!.GetValue<string>() == "garden bird gift")!;
+        Assert.Equal((1, 1, 3), (Int(term, "checked"), Int(term, "found"), Int(term, "bestRank")));
+        var uses = (await shop.Get($"/api/markets/{Us}/ownterms/listings?term=Garden+bird+gift"))["listings"]!.AsArray();
+        Assert.Equal([1, 2], uses.Select(u => Int(u!, "productId")));
+        Assert.Equal((3, "whole"), (Int(uses[0]!, "rank"), uses[0]!["holds"]!.GetValue<string>()));
+        Assert.Contains("Title", uses[0]!["fields"]!.AsArray().Select(f => f!.GetValue<string>()));
+        Assert.Equal("missing", uses[1]!["holds"]!.GetValue<string>());
+
+        static int Int(JsonNode node, string name) => node[name]!.GetValue<int>();
+    }
+
     private static JsonNode Term(JsonNode found, string text) =>
         found["terms"]!.AsArray().Single(t => t!["text"]!.GetValue<string>() == text)!;
 

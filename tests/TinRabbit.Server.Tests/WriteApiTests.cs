@@ -60,7 +60,7 @@ public sealed class WriteApiTests : IDisposable
             }
         );
         var before = await shop.Post($"/api/listings/{listing}/weigh", new { marketId = Fair, fields = new { title = "Cedar box" } });
-        Assert.Equal(after["grip"]!.GetValue<double>() - before["grip"]!.GetValue<double>(), move["gain"]!.GetValue<double>(), 6);
+        Assert.Equal(after["grip"]!.GetValue<double>() - before["grip"]!.GetValue<double>(), move["move"]!["gain"]!.GetValue<double>(), 6);
 
         var first = steps[0]!["kind"]!.GetValue<string>();
         await shop.Post($"/api/listings/{listing}/next/putoff", new { kind = first });

@@ -1,3 +1,4 @@
+using TinRabbit.Core.Matching;
 using TinRabbit.Core.Platforms;
 using TinRabbit.Core.Words;
 
@@ -8,93 +9,99 @@ namespace TinRabbit.Core.Measures;
 /// <param name="Fields">Keys of the searched fields that have it, in a form that the platform takes as the same.</param>
 /// <param name="Unsearched">Keys of the fields that have it and that the platform's search does not read.</param>
 /// <param name="Needed">The picks with it, the one that counts for most first.</param>
-/// <param name="Demand">What these picks count for together.</param>
+/// <param name="Volume">Their searches a month together, as far as they are known; null where none is.</param>
 public sealed record PickWord(
     string Word,
     IReadOnlyList<string> Fields,
     IReadOnlyList<string> Unsearched,
     IReadOnlyList<string> Needed,
-    double Demand
+    double? Volume
 );
 
-/// <summary>The words of a listing's picks one by one, and the picks that fields for readers lack as phrases.</summary>
-public static class PickWords
+/// <summary>The words of a listing's picks one by one, and the picks that fields for readers lack.</summary>
+/// <param name="Words">Each word once: those that no searched field has first, then by what the picks with it count for. Words that the search ignores are left out.</param>
+/// <param name="Phrases">For each text that people read and the search does not, by key: the picks that are no phrase in it, the one that counts for most first.</param>
+public sealed record PickWords(IReadOnlyList<PickWord> Words, IReadOnlyDictionary<string, IReadOnlyList<string>> Phrases)
 {
-    /// <summary>Each word once, those that no searched field has first, then by what the picks with it count for. Words that the platform's search ignores are left out.</summary>
+    /// <summary>Finds them, as the platform's search compares words.</summary>
     /// <param name="platform">Its fields and folds.</param>
     /// <param name="copy">The listing's fields.</param>
-    /// <param name="terms">The picks that count.</param>
-    public static IReadOnlyList<PickWord> Of(
+    /// <param name="terms">The picks.</param>
+    /// <param name="stop">Stops the search.</param>
+    public static PickWords Of(
         Platform platform,
         IReadOnlyDictionary<string, FieldValue> copy,
-        IReadOnlyList<WantedTerm> terms
+        IReadOnlyList<WantedTerm> terms,
+        CancellationToken stop = default
     )
     {
+        var picks = PickDemand.Assume(terms).Where(t => t.Counts).OrderByDescending(t => t.Demand()).ToList();
         var folds = platform.Search.Folds;
-        var ignored = platform.Search.IgnoredWords.SelectMany(KeysOf).ToHashSet(StringComparer.Ordinal);
-        var fields = platform
-            .Fields.Select(f =>
-                (
-                    Field: f,
-                    Keys: (copy.GetValueOrDefault(f.Key)?.Units(f.Shape) ?? [])
-                        .SelectMany(u => KeysOf(Read(f, u)))
-                        .ToHashSet(StringComparer.Ordinal)
-                )
-            )
+        var ignored = platform.Search.IgnoredWords.SelectMany(Tokens.Of).Select(t => Fold.Key(t.Word, folds)).ToHashSet();
+        var words = picks
+            .SelectMany((p, pick) => Tokens.Of(p.Text).Select(t => (Pick: pick, t.Word, Key: Fold.Key(t.Word, folds))))
+            .Where(w => !ignored.Contains(w.Key))
+            .GroupBy(w => w.Key, StringComparer.Ordinal)
+            .Select(g => (g.First().Word, Picks: g.Select(w => w.Pick).Distinct().ToList()))
             .ToList();
-        return
-        [
-            .. PickDemand
-                .Assume(terms)
-                .Where(t => t.Counts)
-                .SelectMany(t => Tokens.Of(t.Text).Select(w => (Term: t, w.Word, Key: Fold.Key(w.Word, folds))))
-                .Where(w => !ignored.Contains(w.Key))
-                .GroupBy(w => w.Key, StringComparer.Ordinal)
-                .Select(g =>
-                {
-                    var with = fields.Where(f => f.Keys.Contains(g.Key)).Select(f => f.Field).ToList();
-                    var needed = g.Select(w => w.Term).Distinct().OrderByDescending(t => t.Demand()).ToList();
-                    return new PickWord(
-                        g.First().Word,
-                        [.. with.Where(f => f.Indexed).Select(f => f.Key)],
-                        [.. with.Where(f => !f.Indexed).Select(f => f.Key)],
-                        [.. needed.Select(t => t.Text)],
-                        needed.Sum(t => t.Demand())
-                    );
-                })
-                .OrderBy(w => w.Fields.Count > 0)
-                .ThenByDescending(w => w.Demand)
-                .ThenBy(w => w.Word, StringComparer.Ordinal),
-        ];
+        var searched = Grades(platform);
+        var others = Grades(
+            platform with
+            {
+                Fields = [.. platform.Fields.Select(f => f with { Indexed = !f.Indexed, IndexedFirst = null, Weight = 1 })],
+            }
+        );
+        return new(
+            [
+                .. words
+                    .Select(
+                        (w, i) =>
+                            (
+                                Word: new PickWord(
+                                    w.Word,
+                                    Having(searched, i, w.Picks),
+                                    Having(others, i, w.Picks),
+                                    [.. w.Picks.Select(p => picks[p].Text)],
+                                    w.Picks.Any(p => picks[p].Volume is not null) ? w.Picks.Sum(p => picks[p].Volume ?? 0) : null
+                                ),
+                                Demand: w.Picks.Sum(p => picks[p].Demand())
+                            )
+                    )
+                    .OrderBy(w => w.Word.Fields.Count > 0)
+                    .ThenByDescending(w => w.Demand)
+                    .ThenBy(w => w.Word.Word, StringComparer.Ordinal)
+                    .Select(w => w.Word),
+            ],
+            others
+                .Fields.Select((f, at) => (Field: f, At: at))
+                .Where(f => f.Field.Shape is FieldShape.Text or FieldShape.Rich or FieldShape.Lines)
+                .ToDictionary(
+                    f => f.Field.Key,
+                    f =>
+                        (IReadOnlyList<string>)
+                            [.. picks.Where((_, pick) => others.OfTerm[words.Count + pick][f.At] < Grade.Inflected).Select(p => p.Text)]
+                )
+        );
 
-        IEnumerable<string> KeysOf(string text) => Tokens.Of(text).Select(t => Fold.Key(t.Word, folds));
-    }
-
-    /// <summary>For each text that people read and the platform's search does not: the picks that do not stand in it as a phrase, the one that counts for most first.</summary>
-    public static IReadOnlyDictionary<string, IReadOnlyList<string>> MissingPhrases(
-        Platform platform,
-        IReadOnlyDictionary<string, FieldValue> copy,
-        IReadOnlyList<WantedTerm> terms
-    ) =>
-        platform
-            .Fields.Where(f => !f.Indexed && f.Shape is FieldShape.Text or FieldShape.Rich or FieldShape.Lines)
-            .ToDictionary(
-                f => f.Key,
-                f =>
-                {
-                    var units = copy.GetValueOrDefault(f.Key)?.Units(f.Shape) ?? [];
-                    return (IReadOnlyList<string>)
-                        [
-                            .. PickDemand
-                                .Assume(terms)
-                                .Where(t => t.Counts)
-                                .Where(t => !units.Any(u => Tokens.HasPhrase(u, t.Text)))
-                                .OrderByDescending(t => t.Demand())
-                                .Select(t => t.Text),
-                        ];
-                }
+        // By term, the words before the picks: how each searched field holds it.
+        (IReadOnlyList<Field> Fields, IReadOnlyList<IReadOnlyList<Grade>> OfTerm) Grades(Platform rules) =>
+            (
+                rules.IndexedFields,
+                [
+                    .. Weigher
+                        .Weigh(rules, copy, [.. words.Select(w => new WantedTerm(w.Word)), .. picks], stop)
+                        .Terms.Select(t => t.Explain().Fields),
+                ]
             );
 
-    // Only the beginning of some fields is read.
-    private static string Read(Field field, string unit) => field.IndexedFirst is { } first && unit.Length > first ? unit[..first] : unit;
+        // A field has a word that stands there by itself, and all words of a pick that it holds: “birdhouse” is “bird” and “house” for some searches.
+        string[] Having((IReadOnlyList<Field> Fields, IReadOnlyList<IReadOnlyList<Grade>> OfTerm) of, int word, List<int> with) =>
+            [
+                .. of
+                    .Fields.Where(
+                        (_, at) => of.OfTerm[word][at] != Grade.Missing || with.Exists(p => of.OfTerm[words.Count + p][at] != Grade.Missing)
+                    )
+                    .Select(f => f.Key),
+            ];
+    }
 }

@@ -1,3 +1,4 @@
+using TinRabbit.Core.Filling;
 using TinRabbit.Core.Platforms;
 
 namespace TinRabbit.Core.Moves;
@@ -7,7 +8,14 @@ namespace TinRabbit.Core.Moves;
 /// <param name="Placed">The picks that have a place, in the order in which they were placed.</param>
 /// <param name="Gain">Grip after it − grip before.</param>
 /// <param name="Reach">Reach after it − reach before.</param>
-public sealed record MovesToPlace(IReadOnlyDictionary<string, FieldValue> Values, IReadOnlyList<string> Placed, double Gain, double Reach)
+/// <param name="LeftOut">Those that no field which may change can have, with the reason.</param>
+public sealed record MovesToPlace(
+    IReadOnlyDictionary<string, FieldValue> Values,
+    IReadOnlyList<string> Placed,
+    double Gain,
+    double Reach,
+    IReadOnlyList<LeftOut> LeftOut
+)
 {
     /// <summary>Most picks that are placed at once.</summary>
     public const int MostTerms = 30;
@@ -21,13 +29,14 @@ public sealed record MovesToPlace(IReadOnlyDictionary<string, FieldValue> Values
     {
         var others = input.Platform.Fields.Where(f => field is not null && f.Key != field).Select(f => f.Key);
         var left = terms.Distinct(StringComparer.Ordinal).Take(MostTerms).ToHashSet(StringComparer.Ordinal);
-        input = input with { LeftAlone = input.LeftAlone.Concat(others).ToHashSet(), Most = MovesInput.UsualMost };
+        input = input with { LeftAlone = input.LeftAlone.Concat(others).ToHashSet() };
+        IReadOnlyList<LeftOut>? leftOut = null;
         var (values, placed, gain, reach) = (new Dictionary<string, FieldValue>(), new List<string>(), 0.0, 0.0);
         while (left.Count > 0)
         {
-            var best = MoveSearch
-                .Of(input with { Only = left }, stop)
-                .Moves.FirstOrDefault(m => m.Gain > 0 && m.Loses.Count == 0 && m.Pick is { } pick && left.Contains(pick));
+            var found = MoveSearch.Of(input with { Only = left }, stop);
+            leftOut ??= [.. found.LeftOut.Where(l => left.Contains(l.Text))];
+            var best = found.Moves.FirstOrDefault(m => m.Gain > 0 && m.Loses.Count == 0 && m.Pick is { } pick && left.Contains(pick));
             if (best is null)
                 break;
             (values[best.Field], gain, reach) = (best.Value, gain + best.Gain, reach + best.Reach);
@@ -36,6 +45,6 @@ public sealed record MovesToPlace(IReadOnlyDictionary<string, FieldValue> Values
             input = input.After(best);
         }
 
-        return new(values, placed, gain, reach);
+        return new(values, placed, gain, reach, leftOut ?? []);
     }
 }

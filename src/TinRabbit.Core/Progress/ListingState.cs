@@ -30,8 +30,11 @@ public sealed record ListingState
     /// <summary>Whether it has changed since.</summary>
     public bool HasChanged { get; init; }
 
-    /// <summary>When the market's search shows what was published last; null where it does, or where that is not known.</summary>
+    /// <summary>From when the market's search shows what was published last; null before it was published.</summary>
     public DateTime? ShownAt { get; init; }
+
+    /// <summary>The market's time.</summary>
+    public DateTime Now { get; init; }
 
     /// <summary>When it was checked last; null before.</summary>
     public DateTime? CheckedAt { get; init; }

@@ -15,32 +15,27 @@ public static class NextSteps
     public static IReadOnlyList<StepKind> Of(ListingState s)
     {
         var isPublished = s.PublishedAt is not null && !s.HasChanged;
-        var isChecked = s.CheckedAt is not null && s.CheckedAt >= (s.ShownAt ?? s.PublishedAt ?? DateTime.MinValue);
-        // Facts that few picks wait for come after what gains more.
-        var factsFirst = s.WaitingForFacts * FewOfPicks >= s.Picks;
-        return
+        var isShown = isPublished && s.ShownAt <= s.Now;
+        var isChecked = s.CheckedAt >= s.ShownAt;
+        var manyWait = s.WaitingForFacts * FewOfPicks >= s.Picks;
+        (StepKind Kind, bool IsUseful)[] inOrder =
         [
-            .. Enum.GetValues<StepKind>()
-                .Where(IsUseful)
-                .OrderBy(k => k == StepKind.FillFacts && !factsFirst ? (int)StepKind.Move + 0.5 : (int)k),
+            (StepKind.PickTerms, s.Picks == 0),
+            (StepKind.FixRequired, s.Required > 0),
+            (StepKind.FillFacts, s.WaitingForFacts > 0 && manyWait),
+            (StepKind.ChooseLead, s is { Picks: > 0, HasLead: false }),
+            (StepKind.Move, s.BestGain >= LargeGain),
+            // Facts that few picks wait for come after what gains more.
+            (StepKind.FillFacts, s.WaitingForFacts > 0 && !manyWait),
+            (StepKind.PickMore, s is { Picks: > 0, EmptyTags: > 0, BestGain: 0 }),
+            (StepKind.Publish, s is { Picks: > 0, Required: 0 } && !isPublished),
+            (StepKind.Wait, isPublished && !isShown),
+            (StepKind.Check, isShown && s.Picks > 0 && !isChecked),
+            (StepKind.NotFound, isChecked && s.LackWords > 0),
+            (StepKind.RankFell, isChecked && s.Fell > 0),
+            (StepKind.SmallMove, s.BestGain is > 0 and < LargeGain),
         ];
-
-        bool IsUseful(StepKind kind) =>
-            kind switch
-            {
-                StepKind.PickTerms => s.Picks == 0,
-                StepKind.FixRequired => s.Required > 0,
-                StepKind.FillFacts => s.WaitingForFacts > 0,
-                StepKind.ChooseLead => s is { Picks: > 0, HasLead: false },
-                StepKind.Move => s.BestGain >= LargeGain,
-                StepKind.PickMore => s is { Picks: > 0, EmptyTags: > 0, BestGain: 0 },
-                StepKind.Publish => s is { Picks: > 0, Required: 0 } && !isPublished,
-                StepKind.Wait => isPublished && s.ShownAt is not null,
-                StepKind.Check => isPublished && s.ShownAt is null && s.Picks > 0 && !isChecked,
-                StepKind.NotFound => isChecked && s.LackWords > 0,
-                StepKind.RankFell => isChecked && s.Fell > 0,
-                _ => s.BestGain is > 0 and < LargeGain,
-            };
+        return [.. inOrder.Where(k => k.IsUseful).Select(k => k.Kind)];
     }
 
     /// <summary>What is done, as a sentence without its full stop.</summary>

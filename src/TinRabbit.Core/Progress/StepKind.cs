@@ -1,6 +1,6 @@
 namespace TinRabbit.Core.Progress;
 
-/// <summary>What can be the next useful thing to do for a listing, in the order in which they come.</summary>
+/// <summary>What can be the next useful thing to do for a listing.</summary>
 public enum StepKind
 {
     /// <summary>Nothing is picked yet: all figures rest on the picks.</summary>

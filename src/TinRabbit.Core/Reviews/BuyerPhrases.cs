@@ -63,23 +63,46 @@ public static class BuyerPhrases
         var uses = shown.Where(s => !parts.Contains(s.Key)).ToDictionary(s => s.Key, s => new Uses(s.Z > 0), StringComparer.Ordinal);
         Collect(mine, true, uses, stop);
         Collect(theirs, false, uses, stop);
-        return
-        [
-            .. shown
-                .Where(s => uses.ContainsKey(s.Key))
-                .Select(s => new BuyerPhrase(
-                    s.Key,
-                    s.Z,
-                    s.Value.Mine,
-                    s.Value.Theirs,
-                    uses[s.Key].Stars.Count > 0 ? uses[s.Key].Stars.Average() : null,
-                    uses[s.Key].Sentences
-                )),
-        ];
+        return [.. shown.Where(s => uses.ContainsKey(s.Key)).Select(s => Phrase(s.Key, s.Z, s.Value.Mine, s.Value.Theirs, uses[s.Key]))];
 
         // With the market's reviews, a phrase that only the two sets have still has a prior of its own.
         double Prior(Counts counts) => market is null ? counts.Mine + counts.Theirs : Math.Max(counts.Market, counts.Mine + counts.Theirs);
     }
+
+    /// <summary>
+    /// The phrases of one to four words that most reviews of one seller have, where there are none of another to tell them from. Each is praise or
+    /// a complaint by its stars, and its <see cref="BuyerPhrase.Z"/> is 0.
+    /// </summary>
+    /// <param name="reviews">The reviews.</param>
+    /// <param name="areMine">Whether they are counted as the first set, otherwise as the other.</param>
+    /// <param name="most">The most phrases to return.</param>
+    /// <param name="stop">Stops the search.</param>
+    public static IReadOnlyList<BuyerPhrase> Frequent(
+        IReadOnlyList<Review> reviews,
+        bool areMine,
+        int most,
+        CancellationToken stop = default
+    )
+    {
+        var phrases = new Dictionary<string, Counts>(StringComparer.Ordinal);
+        Count(reviews, c => c.Mine++, phrases, stop);
+        var shown = phrases
+            .Where(p => p.Value.Mine >= LeastReviews)
+            .ToDictionary(p => p.Key, p => p.Value.Occurrences, StringComparer.Ordinal);
+        var parts = PartsOfLonger(shown);
+        var uses = shown
+            .Keys.Where(p => !parts.Contains(p))
+            .OrderByDescending(p => phrases[p].Mine)
+            .ThenByDescending(p => p.Count(c => c == ' '))
+            .ThenBy(p => p, StringComparer.Ordinal)
+            .Take(most)
+            .ToDictionary(p => p, _ => new Uses(true), StringComparer.Ordinal);
+        Collect(reviews, true, uses, stop);
+        return [.. uses.Select(u => Phrase(u.Key, 0, areMine ? phrases[u.Key].Mine : 0, areMine ? 0 : phrases[u.Key].Mine, u.Value))];
+    }
+
+    private static BuyerPhrase Phrase(string text, double z, int mine, int theirs, Uses uses) =>
+        new(text, z, mine, theirs, uses.Stars.Count > 0 ? uses.Stars.Average() : null, uses.Sentences);
 
     /// <summary>The phrases within one text, each time that they occur: within a sentence, with no small word at either end.</summary>
     public static IEnumerable<string> In(string text)

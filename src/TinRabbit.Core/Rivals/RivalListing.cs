@@ -17,6 +17,12 @@ public sealed record RivalListing(
     /// <summary>Its title; empty where it is unknown.</summary>
     public string Title { get; init; } = "";
 
+    /// <summary>Its tags; empty where they are unknown.</summary>
+    public IReadOnlyList<string> Tags { get; init; } = [];
+
+    /// <summary>Its description; empty where it is unknown.</summary>
+    public string Description { get; init; } = "";
+
     /// <summary>How many rated it.</summary>
     public double? Ratings { get; init; }
 }

@@ -50,6 +50,10 @@ internal sealed record DemoShop(
         return shop;
     }
 
+    /// <summary>A drawing that ships with the program.</summary>
+    public static Stream Drawing(string name) =>
+        typeof(DemoShop).Assembly.GetManifestResourceStream($"TinRabbit.Server.Demo.Pictures.{name}.png")!;
+
     private static DemoShop Read()
     {
         using var stream = typeof(DemoShop).Assembly.GetManifestResourceStream(File)!;
@@ -57,10 +61,13 @@ internal sealed record DemoShop(
     }
 
     /// <summary>A product with its listings by platform, and what the seller has picked for it so far; the first pick is the lead.</summary>
+    /// <param name="Pictures">The alt text of each picture.</param>
+    /// <param name="PictureFiles">The drawing of each that ships with the program.</param>
     internal sealed record Product(
         string Name,
         Facts Facts,
         IReadOnlyList<string> Pictures,
+        IReadOnlyList<string> PictureFiles,
         IReadOnlyDictionary<string, JsonObject> Listings,
         IReadOnlyList<Pick>? Picks
     );

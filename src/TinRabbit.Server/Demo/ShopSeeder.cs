@@ -1,5 +1,6 @@
 using TinRabbit.Server.Listings;
 using TinRabbit.Server.Picks;
+using TinRabbit.Server.Pictures;
 using TinRabbit.Server.Recordings;
 using TinRabbit.Server.Shelf;
 
@@ -8,8 +9,9 @@ namespace TinRabbit.Server.Demo;
 /// <summary>Puts into a new database what a first start shows: the shipped platforms, and an empty shop or the demo shop.</summary>
 /// <param name="market">Measures the demo's terms.</param>
 /// <param name="shelves">Saves them.</param>
+/// <param name="files">Keeps the demo's pictures.</param>
 /// <param name="demo">Whether to make the demo shop.</param>
-internal sealed class ShopSeeder(IMarket market, Shelves shelves, bool demo)
+internal sealed class ShopSeeder(IMarket market, Shelves shelves, PictureFiles files, bool demo)
 {
     /// <summary>Fills a new database.</summary>
     public async Task Fill(TinContext db)
@@ -19,6 +21,7 @@ internal sealed class ShopSeeder(IMarket market, Shelves shelves, bool demo)
         await db.SaveChangesAsync();
         if (!demo)
             return;
+        await AddPictures(db);
         await AddTerms(db, market, shelves);
         await DemoReviews.Add(db);
         await DemoSite.Add(db, new(db));
@@ -45,6 +48,21 @@ internal sealed class ShopSeeder(IMarket market, Shelves shelves, bool demo)
         db.Platforms.AddRange(
             ShippedPlatforms.All.Where(p => !known.Contains(p.Id)).Select(p => new PlatformRow { Id = p.Id, Profile = p })
         );
+        await db.SaveChangesAsync();
+    }
+
+    private async Task AddPictures(TinContext db)
+    {
+        foreach (var made in DemoShop.Shipped.Products)
+        {
+            var product = await db.Products.Include(p => p.Pictures).FirstAsync(p => p.Name == made.Name);
+            foreach (var (picture, drawing) in product.Pictures.OrderBy(p => p.Order).Zip(made.PictureFiles))
+            {
+                await using var body = DemoShop.Drawing(drawing);
+                picture.File = await files.Add(body, default);
+            }
+        }
+
         await db.SaveChangesAsync();
     }
 

@@ -13,6 +13,9 @@ public sealed class ProductRow : IRenamed, IWeighed
 
     /// <summary>Whether it is what a category or content page is about: it has picks and facts, but nothing is sold.</summary>
     public bool IsPage { get; set; }
+
+    /// <summary>Whether it is only an idea: a list of picks that may become a product.</summary>
+    public bool IsIdea { get; set; }
     public Facts Facts { get; set; } = new();
 
     /// <summary>Counts the changes to name and facts, so that two windows notice each other.</summary>

@@ -1,3 +1,4 @@
+using TinRabbit.Core.Moves;
 using TinRabbit.Server.Listings;
 
 namespace TinRabbit.Server.Picks;
@@ -19,6 +20,15 @@ internal sealed record OpenDraft(ListingRow Listing, PreparedPicks Picks, IReadO
     /// <summary>The text of the field of a role, as it stands in the draft; empty where there is none.</summary>
     public string TextOf(string role) =>
         Platform.Role(role) is { } field && Copy.GetValueOrDefault(field.Key) is FieldValue.Text text ? text.Value.Trim() : "";
+
+    /// <summary>The draft as the search for moves takes it.</summary>
+    public MovesInput ForMoves =>
+        new(Platform, Copy, Picks.Wanted, Avoid)
+        {
+            Lead = Lead,
+            Facts = Facts,
+            LeftAlone = Platform.Fields.Where(f => f.IsMaterials).Select(f => f.Key).ToHashSet(),
+        };
 
     public static async Task<OpenDraft?> Open(TinContext db, PreparedPicksCache ready, int id, DraftOf draft, CancellationToken stop)
     {

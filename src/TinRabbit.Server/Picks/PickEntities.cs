@@ -14,5 +14,18 @@ internal sealed class PickEntities : IEntities
             pick.Property(p => p.Fit).HasConversion<string>();
             pick.Property(p => p.Home).HasConversion<string>();
         });
+        model.Entity<LikenessRow>(likeness =>
+        {
+            likeness.ToTable("Likenesses");
+            likeness
+                .HasIndex(l => new
+                {
+                    l.ProductId,
+                    l.MarketId,
+                    l.Key,
+                })
+                .IsUnique();
+            likeness.Property(l => l.Judged).IsJson();
+        });
     }
 }

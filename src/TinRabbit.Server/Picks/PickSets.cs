@@ -6,5 +6,7 @@ public static class PickSets
     extension(TinContext db)
     {
         public DbSet<PickRow> Picks => db.Set<PickRow>();
+
+        public DbSet<LikenessRow> Likenesses => db.Set<LikenessRow>();
     }
 }

@@ -32,6 +32,8 @@ internal static class RivalStates
         )
         {
             Title = result.Title,
+            Tags = result.Tags,
+            Description = result.Description ?? "",
             Ratings = result.Ratings,
         };
 

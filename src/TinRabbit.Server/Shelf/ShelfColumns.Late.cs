@@ -12,6 +12,9 @@ public sealed partial class ShelfColumns
     /// <summary>Whether it is known how its terms have moved.</summary>
     public bool HasTrends => _late[0] is not null;
 
+    /// <summary>Whether it has searches on the web; they may be old.</summary>
+    public bool HasWeb => _late[ShelfOrder.WebVolume - FirstLate] is not null;
+
     /// <summary>What its searches on the web were taken from; null where they were not.</summary>
     public object? WebFrom { get; private set; }
 

@@ -96,7 +96,7 @@ public sealed partial class ShelfColumns
             line.Key.Length <= LongestOnStack
                 ? stackalloc byte[LongestOnStack * 3 + 3]
                 : new byte[Encoding.UTF8.GetMaxByteCount(line.Key.Length)];
-        Set(
+        var row = Set(
             line.Id,
             bytes[..Encoding.UTF8.GetBytes(line.Key, bytes)],
             line.Volume,
@@ -107,11 +107,12 @@ public sealed partial class ShelfColumns
             line.Source,
             line.Popularity
         );
-        KeepLate(RowOf(line.Key), line.Trend);
+        KeepLate(row, line.Trend);
     }
 
     /// <summary>The same, with the key as UTF-8.</summary>
-    public void Set(
+    /// <returns>Its row.</returns>
+    public int Set(
         int id,
         ReadOnlySpan<byte> key,
         double volume,
@@ -152,6 +153,7 @@ public sealed partial class ShelfColumns
         _sources[row] = number;
         _changes.Add(row);
         ChangesSinceNorm++;
+        return row;
     }
 
     /// <summary>Takes the norm anew. What stands for supply is chosen once there are readings enough, and stays.</summary>

@@ -22,7 +22,8 @@ public readonly record struct ShelfLine(
 )
 {
     /// <summary>A term with its reading.</summary>
-    public static ShelfLine Of(TermRow term) =>
+    /// <param name="withTrend">Whether how it has moved is computed, too: it takes longer than all else.</param>
+    public static ShelfLine Of(TermRow term, bool withTrend) =>
         term.Reading is not { } r
             ? new(term.Id, term.Key, double.NaN, double.NaN, double.NaN, double.NaN, double.NaN, "")
             : new(
@@ -35,7 +36,7 @@ public readonly record struct ShelfLine(
                 DayOf(r.TakenAt),
                 r.Source,
                 r.Popularity ?? double.NaN,
-                MonthTrend.Of(r.Months, r.From)
+                withTrend ? MonthTrend.Of(r.Months, r.From) : null
             );
 
     internal static double DayOf(DateTime at) => Math.Floor((at - DateTime.UnixEpoch).TotalDays);

@@ -17,6 +17,8 @@ public sealed partial class Shelves(IMarket market, DataVersion commits, LookupB
     // Most indexes of known terms that are kept: one for each market and set of search rules, which a request can choose.
     private const int MostKnown = 16;
 
+    private static readonly object NoWeb = new();
+
     private readonly ConcurrentDictionary<string, SemaphoreSlim> _gates = new();
     private readonly ConcurrentDictionary<string, ShelfColumns> _shelves = new();
     private readonly BoundedCache<(string Market, string Search), KnownTerms> _known = new(MostKnown);
@@ -41,23 +43,36 @@ public sealed partial class Shelves(IMarket market, DataVersion commits, LookupB
     /// <summary>The same for a search, with the numbers that it needs.</summary>
     public async Task<T> Search<T>(TinContext db, string marketId, ShelfQuery query, Func<ShelfColumns, T> question, CancellationToken stop)
     {
-        var web =
-            query.NeedsWeb && WebOf(marketId) is { } webId
-                ? await Query(db, webId, s => (From: (object)(s, s.Changes), Volumes: s.VolumesByKey()), stop)
-                : (From: "none", Volumes: []);
+        while (true)
+        {
+            if (query.NeedsWeb)
+                await TakeWeb(db, marketId, stop);
+            if (query.NeedsTrends && !await Query(db, marketId, s => s.HasTrends, stop))
+                await TakeTrends(db, marketId, stop);
+            // An import may have taken the shelf's place in between.
+            var (isReady, answer) = await Query(
+                db,
+                marketId,
+                s => (!query.NeedsWeb || s.HasWeb) && (!query.NeedsTrends || s.HasTrends) ? (true, question(s)) : (false, default(T)),
+                stop
+            );
+            if (isReady)
+                return answer!;
+        }
+    }
+
+    private async Task TakeTrends(TinContext db, string marketId, CancellationToken stop)
+    {
         await db.Database.OpenConnectionAsync(stop);
         try
         {
-            return await Query(
+            await Query(
                 db,
                 marketId,
                 shelf =>
                 {
-                    if (query.NeedsTrends && !shelf.HasTrends)
-                        ShelfReader.ReadTrends(shelf, HandleOf(db), marketId, stop);
-                    if (query.NeedsWeb && !web.From.Equals(shelf.WebFrom))
-                        shelf.TakeWeb(key => web.Volumes.GetValueOrDefault(key, double.NaN), web.From);
-                    return question(shelf);
+                    ShelfReader.ReadTrends(shelf, HandleOf(db), marketId, stop);
+                    return true;
                 },
                 stop
             );
@@ -68,24 +83,83 @@ public sealed partial class Shelves(IMarket market, DataVersion commits, LookupB
         }
     }
 
+    private async Task TakeWeb(TinContext db, string marketId, CancellationToken stop)
+    {
+        var taken = await Query(db, marketId, s => s.WebFrom, stop);
+        if (WebOf(marketId) is not { } webId)
+        {
+            if (taken is null)
+                await Give([], NoWeb);
+            return;
+        }
+
+        var (from, volumes) = await Query(
+            db,
+            webId,
+            web => (From: (object)(web, web.Changes), Volumes: taken?.Equals((web, web.Changes)) == true ? null : web.VolumesByKey()),
+            stop
+        );
+        if (volumes is not null)
+            await Give(volumes, from);
+
+        Task<bool> Give(Dictionary<string, double> byKey, object stamp) =>
+            Query(
+                db,
+                marketId,
+                shelf =>
+                {
+                    shelf.TakeWeb(key => byKey.GetValueOrDefault(key, double.NaN), stamp);
+                    return true;
+                },
+                stop
+            );
+    }
+
     /// <summary>Searches a month on the web of the same country, by key; none for what the web's shelf does not know.</summary>
     public async Task<IReadOnlyDictionary<string, long>> WebVolumes(
         TinContext db,
         string marketId,
         IReadOnlyCollection<string> keys,
         CancellationToken stop
-    ) =>
-        WebOf(marketId) is not { } webId
-            ? new Dictionary<string, long>()
-            : await Query(
-                db,
-                webId,
-                shelf =>
-                    keys.Select(k => (Key: k, Row: shelf.RowOf(k)))
-                        .Where(k => k.Row >= 0 && !double.IsNaN(shelf[k.Row].Volume))
-                        .ToDictionary(k => k.Key, k => (long)shelf[k.Row].Volume),
-                stop
-            );
+    ) => WebOf(marketId) is { } webId ? await VolumesOf(db, webId, keys, stop) : new Dictionary<string, long>();
+
+    /// <summary>Searches a month of terms by key, where they are known.</summary>
+    public static async Task<Dictionary<string, long>> VolumesOf(
+        TinContext db,
+        string marketId,
+        IReadOnlyCollection<string> keys,
+        CancellationToken stop
+    )
+    {
+        var volumes = new Dictionary<string, long>(StringComparer.Ordinal);
+        foreach (var some in keys.Chunk(400))
+        foreach (
+            var term in await db
+                .Terms.Where(t => t.MarketId == marketId && some.Contains(t.Key) && t.Reading!.Volume != null)
+                .Select(t => new { t.Key, Volume = t.Reading!.Volume!.Value })
+                .ToListAsync(stop)
+        )
+            volumes[term.Key] = term.Volume;
+        return volumes;
+    }
+
+    /// <summary>What is known of the terms on a market's shelf, by key; those that are not on it are left out.</summary>
+    public async Task<IReadOnlyDictionary<string, (string Text, Measured Numbers)>> MeasuredOf(
+        TinContext db,
+        string marketId,
+        IReadOnlyCollection<string> keys,
+        CancellationToken stop
+    )
+    {
+        var terms = await TermsOf(db, marketId, keys, stop);
+        var web = await WebVolumes(db, marketId, keys, stop);
+        return await Query(
+            db,
+            marketId,
+            shelf => terms.ToDictionary(t => t.Key, t => (t.Value.Text, Measured.Of(t.Value, shelf).With(web, t.Key))),
+            stop
+        );
+    }
 
     // The market of the web searches of the same country; null for the web itself.
     private string? WebOf(string marketId) =>
@@ -231,7 +305,7 @@ public sealed partial class Shelves(IMarket market, DataVersion commits, LookupB
                     await db.SaveChangesAsync(stop);
                     touched = changed.Count > 0;
                     foreach (var term in changed)
-                        shelf.Set(ShelfLine.Of(term));
+                        shelf.Set(ShelfLine.Of(term, shelf.HasTrends));
                     if (shelf.ChangesSinceNorm > 0 && (settle || shelf.Count < Small))
                         await SaveStatistics(db, marketId, shelf.ComputeStatistics(), stop);
                 },

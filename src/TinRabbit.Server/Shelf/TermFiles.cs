@@ -81,7 +81,8 @@ public static class TermFiles
             FileOptions.DeleteOnClose
         );
         await file.SaveAsAsync(
-            rows.ToBlockingEnumerable().Select(r => Heads.Zip(Cells(Harmless(r.Text), r.Numbers)).ToDictionary(c => c.First, c => c.Second))
+            rows.ToBlockingEnumerable()
+                .Select(r => Heads.Zip(Cells(CsvText.Harmless(r.Text), r.Numbers)).ToDictionary(c => c.First, c => c.Second))
         );
         file.Position = 0;
         await file.CopyToAsync(stream);
@@ -101,7 +102,4 @@ public static class TermFiles
             n.From?.ToString("yyyy-MM", CultureInfo.InvariantCulture),
             n.Months is { } m ? string.Join(' ', m) : null,
         ];
-
-    private static string Harmless(string text) =>
-        text.Length > 0 && text[0] is '=' or '+' or '-' or '@' or '\t' or '\r' ? "'" + text : text;
 }

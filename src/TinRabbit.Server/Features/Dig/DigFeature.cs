@@ -26,5 +26,7 @@ internal sealed class DigFeature : IFeature
         api.MapImport();
         api.MapTerm();
         api.MapWords();
+        api.MapLikeness();
+        api.MapDrawings();
     }
 }

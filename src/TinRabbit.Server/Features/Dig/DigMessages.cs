@@ -18,6 +18,15 @@ internal static class DigMessages
 
     public static string Pasted(int terms, string source) => $"Added {terms:#,0} {(terms == 1 ? "term" : "terms")} from “{source}”";
 
+    /// <summary>Says what was judged of a result; null where it is judged no longer.</summary>
+    public static string Judged(string term, bool? isLike) =>
+        isLike switch
+        {
+            true => $"Judged a result of “{term}” to be like yours",
+            false => $"Judged a result of “{term}” to be unlike yours",
+            null => $"Judged a result of “{term}” no longer",
+        };
+
     public static string Corrected(string term) => $"Corrected the numbers of “{term}”";
 
     public static string RemovedImport(string source) => $"Import “{source}”";

@@ -52,7 +52,7 @@ public sealed record FamilyMember(string Text, string Key, long? Volume, long? C
 /// <param name="Photos">Mean number of photos.</param>
 /// <param name="Sales">Median sales a month; null where the market lets stays.</param>
 /// <param name="Occupancy">Mean share of nights taken; null where the market sells things.</param>
-/// <param name="First">The first results.</param>
+/// <param name="First">The first results as a shopper sees them, ads among them.</param>
 /// <param name="Words">Words and short phrases that several of the titles and tags use.</param>
 /// <param name="Related">Related searches that the page offers.</param>
 /// <param name="Seen">When the seller saw them; null where the market answered just now.</param>

@@ -175,7 +175,7 @@ internal sealed class TermDetails(TinContext db, IMarket market, Shelves shelves
             all.Average(r => r.Photos),
             Median(all.Select(r => (double?)r.Sales)),
             all.Average(r => r.Occupancy),
-            [.. all.Take(ResultsShown)],
+            [.. page.Results.Take(ResultsShown)],
             [
                 .. words
                     .Zip(SellersUse.Of(page, words), (w, u) => new UsedWord(w, u?.Count ?? 0))

@@ -1,5 +1,3 @@
-using TinRabbit.Core.Filling;
-using TinRabbit.Core.Moves;
 using TinRabbit.Core.Progress;
 using TinRabbit.Server.Hosting;
 using TinRabbit.Server.Listings;
@@ -13,34 +11,35 @@ namespace TinRabbit.Server.Features.Next;
 public sealed record NextView(IReadOnlyList<NextStep> Steps, int PutOff);
 
 /// <summary>One useful thing to do.</summary>
-/// <param name="Text">What; of a move its kind and text say more.</param>
+/// <param name="Text">What, as a sentence without its full stop.</param>
 /// <param name="Why">Why it comes before the others.</param>
-/// <param name="Gain">The grip that it gains; null where that is not what it is about.</param>
 /// <param name="Move">The edit, for a move.</param>
 /// <param name="Lead">The key of the pick, where it is to become the lead.</param>
 /// <param name="At">When it can be done; null where that is now.</param>
-public sealed record NextStep(StepKind Kind, string Text, string Why, double? Gain, NextMove? Move, string? Lead, DateTime? At);
-
-/// <summary>The edit that gains most.</summary>
-/// <param name="Value">The field's new value.</param>
-public sealed record NextMove(MoveKind Kind, string Field, string? Pick, string Text, string Before, string After, JsonNode? Value);
+public sealed record NextStep(StepKind Kind, string Text, string Why, MoveView? Move, string? Lead, DateTime? At);
 
 /// <summary>A step to put off for some days.</summary>
 public sealed record PutOffRequest(StepKind Kind);
 
+/// <summary>Listings whose next step is wanted.</summary>
+/// <param name="Country">The country whose markets they are in.</param>
+public sealed record NextLinesRequest([MaxLength(NextApi.MostLines)] IReadOnlyList<int> Ids, [MaxLength(8)] string Country);
+
+/// <summary>The next step of a listing in a list.</summary>
+/// <param name="Step">The step; null where there is nothing to do.</param>
+public sealed record NextLine(int Id, NextStep? Step);
+
 internal static class NextApi
 {
-    /// <summary>How long a step that is put off stays away.</summary>
-    private const int DaysOff = 7;
-
-    // The best of so many slots is looked at.
-    private const int LookedAt = 12;
+    /// <summary>Most listings in one question.</summary>
+    public const int MostLines = 100;
 
     public static void MapNext(this IEndpointRouteBuilder app)
     {
         var api = app.MapGroup("/api/listings/{id:int}/next");
         api.MapPost("/", FindNext).WithRequestTimeout(ProblemAnswers.Computes);
         api.MapPost("/putoff", PutOff).RetriesRaces();
+        app.MapPost("/api/listings/next", FindLines).DisableRequestTimeout();
     }
 
     private static async Task<NextView> FindNext(
@@ -48,91 +47,49 @@ internal static class NextApi
         DraftOf draft,
         TinContext db,
         PreparedPicksCache ready,
-        ListingChecker checker,
+        NextFinder finder,
+        CancellationToken stop
+    ) => await finder.Of(await OpenDraft.Open(db, ready, id, draft, stop).OrNotThere(), draft.MarketId, stop);
+
+    // Those in sight, one after the other: a search for moves takes a while.
+    private static async Task<NdJson<NextLine>> FindLines(
+        NextLinesRequest request,
+        TinContext db,
         IMarket market,
+        PreparedPicksCache ready,
+        NextFinder finder,
         CancellationToken stop
     )
     {
-        var open = await OpenDraft.Open(db, ready, id, draft, stop).OrNotThere();
-        var moves = MoveSearch.Of(
-            new(open.Platform, open.Copy, open.Picks.Wanted, open.Avoid)
-            {
-                Lead = open.Lead,
-                Facts = open.Facts,
-                LeftAlone = open.Platform.Fields.Where(f => f.IsMaterials).Select(f => f.Key).ToHashSet(),
-                Most = LookedAt,
-            },
-            stop
-        );
-        // An edit that takes a pick out, or puts something else than the lead before it, is for the seller to weigh.
-        var best = moves.Moves.FirstOrDefault(m =>
-            m is { Gain: > 0, Loses.Count: 0 } && (m.Kind != MoveKind.Front || open.Lead is null || m.Pick == open.Lead)
-        );
-        var state = await ListingStates.Of(db, open, draft.MarketId, market, stop) with
-        {
-            WaitingForFacts = moves.LeftOut.Count(l => l.Reason == LeftOutReason.Untrue),
-            BestGain = best?.Gain ?? 0,
-            Required = await Required(db, checker, open, draft.MarketId, stop),
-        };
-        var since = db.Now.AddDays(-DaysOff);
-        var off = await db
-            .Asides.Where(a => a.ListingId == id && a.Key.StartsWith(Prefix) && a.At > since)
-            .Select(a => a.Key)
-            .ToListAsync(stop);
-        var all = NextSteps.Of(state);
-        var steps = all.Where(k => !off.Contains(Prefix + k)).Select(View).ToList();
-        return new(steps, all.Count - steps.Count);
+        var markets = market.MarketsIn(await db.Site(stop), request.Country);
+        var platforms = await db
+            .Listings.AsNoTracking()
+            .Where(l => request.Ids.Contains(l.Id))
+            .ToDictionaryAsync(l => l.Id, l => l.PlatformId, stop);
+        return new(Lines());
 
-        NextStep View(StepKind kind)
+        async IAsyncEnumerable<NextLine> Lines()
         {
-            var isMove = kind is StepKind.Move or StepKind.SmallMove;
-            return new(
-                kind,
-                NextSteps.Text(kind, state, open.Platform.Name),
-                NextSteps.Why(kind, state),
-                isMove ? best!.Gain : null,
-                isMove ? ViewOf(best!, open) : null,
-                kind == StepKind.ChooseLead && state.Strongest is { } strongest ? Tokens.Key(strongest) : null,
-                kind == StepKind.Wait ? state.ShownAt : null
-            );
+            foreach (var id in request.Ids)
+                if (
+                    platforms.TryGetValue(id, out var platform)
+                    && markets.TryGetValue(platform, out var marketId)
+                    && await OpenDraft.Open(db, ready, id, new(marketId, null), stop) is { } open
+                )
+                    yield return new(id, await finder.Of(open, marketId, stop) is { Steps: [var first, ..] } ? first : null);
         }
-    }
-
-    private const string Prefix = "next:";
-
-    private static async Task<int> Required(TinContext db, ListingChecker checker, OpenDraft open, string marketId, CancellationToken stop)
-    {
-        var aside = await db.Asides.Where(a => a.ListingId == open.Listing.Id).Select(a => a.Key).ToHashSetAsync(stop);
-        var check = await checker.Check(db, open, marketId, stop);
-        return check.Findings.Where(f => f.Level == Core.Findings.Level.Must && !aside.Contains(f.Key)).DistinctBy(f => f.Key).Count();
-    }
-
-    private static NextMove ViewOf(Move move, OpenDraft open)
-    {
-        var field = open.Platform.Find(move.Field)!;
-        return new(
-            move.Kind,
-            move.Field,
-            move.Pick,
-            move.Text,
-            TextOf(open.Copy.GetValueOrDefault(move.Field)),
-            TextOf(move.Value),
-            CopyJson.WriteValue(move.Value)
-        );
-
-        string TextOf(FieldValue? value) => value is null or FieldValue.Choices ? "" : string.Join(", ", value.Units(field.Shape));
     }
 
     private static async Task<Changed> PutOff(int id, PutOffRequest request, TinContext db, ChangeLog changes, CancellationToken stop)
     {
         var listing = await db.FindListing(id, stop).OrNotThere();
-        var key = Prefix + request.Kind;
+        var key = NextFinder.KeyOf(request.Kind);
         if (await db.Asides.FirstOrDefaultAsync(a => a.ListingId == id && a.Key == key, stop) is { } old)
-            db.Asides.Remove(old);
-        await db.SaveChangesAsync(stop);
-        db.Asides.Add(AsideRow.Of(id, key, db.Now));
+            old.At = db.Now;
+        else
+            db.Asides.Add(AsideRow.Of(id, key, db.Now));
         return await changes.Save(
-            NextMessages.PutOff(DaysOff),
+            NextMessages.PutOff(NextFinder.DaysOff),
             new(Screen.Write, listing.ProductId, id),
             [new DismissedBefore(id, key, IsDismissed: false)],
             stop

@@ -79,7 +79,8 @@ internal static class ShopExport
                         )
                         : null,
                     records.NotesOf(p.Id),
-                    records.DigsOf(p.Id)
+                    records.DigsOf(p.Id),
+                    p.IsIdea
                 )),
             ],
             redirects.ToDictionary(r => r.From, r => slugs[r.PageId]),

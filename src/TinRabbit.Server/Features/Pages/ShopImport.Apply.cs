@@ -210,6 +210,7 @@ internal sealed partial class ShopImport
             {
                 Name = NewName.Check(NameOf(entry.Given)),
                 IsPage = entry.Given.IsPage,
+                IsIdea = entry.Given.IsIdea,
                 ShopId = shopId,
             };
             db.Products.Add(product);

@@ -36,7 +36,7 @@ internal static class IdeasApi
         var products = await db.Products.AsNoTracking().ToListAsync(stop);
         var listings = await db
             .Listings.AsNoTracking()
-            .Where(l => l.PlatformId == place.PlatformId)
+            .Where(l => l.PlatformId == place.PlatformId && !l.Product.IsIdea)
             .Select(l => new ListingCopy(l.Copy, l.Platform.Profile))
             .ToListAsync(stop);
         var names = products.ToDictionary(p => p.Id, p => p.Name);

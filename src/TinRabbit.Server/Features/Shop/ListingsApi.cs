@@ -12,6 +12,7 @@ namespace TinRabbit.Server.Features.Shop;
 public sealed record RecentFigures(long? Views, long? Sales, int Known, int Days);
 
 /// <summary>A listing in the list of the shop.</summary>
+/// <param name="IsPage">Whether it is a page of the web shop that sells no product.</param>
 /// <param name="MarketId">The market of its platform in the country that was asked for; null where there is none.</param>
 /// <param name="SavedAt">When its text was changed last.</param>
 /// <param name="SentAt">When it was sent or published last; null where it never was.</param>
@@ -25,6 +26,7 @@ public sealed record ListingLine(
     int Id,
     int ProductId,
     string Product,
+    bool IsPage,
     string PlatformId,
     string Platform,
     string? MarketId,
@@ -156,6 +158,7 @@ internal static class ListingsApi
             row.Id,
             row.ProductId,
             row.Product,
+            row.IsPage,
             row.PlatformId,
             names.GetValueOrDefault(row.PlatformId, row.PlatformId),
             marketId,
@@ -204,6 +207,8 @@ internal static class ListingsApi
         [
             .. (await Rows(db).ToListAsync(stop))
                 .Where(l => l.ArchivedAt is null && markets.ContainsKey(l.PlatformId))
+                // What sells comes first: a web shop may have thousands of pages.
+                .OrderBy(l => l.IsPage)
                 .Select(l => (Listing: l.Id, Market: markets[l.PlatformId], State: StateOf(scores, l)))
                 .Where(l => scores.Find(l.Listing, l.Market, l.State) is not { IsFresh: true }),
         ];
@@ -214,7 +219,10 @@ internal static class ListingsApi
         var listings = new List<ListingRow>();
         foreach (var ids in request.Ids.Distinct().Chunk(RowsAtOnce))
             listings.AddRange(
-                await db.Listings.Where(l => ids.Contains(l.Id) && l.ArchivedAt == null == request.IsArchived).ToListAsync(stop)
+                // A page is a draft or deleted, never archived.
+                await db
+                    .Listings.Where(l => ids.Contains(l.Id) && l.ArchivedAt == null == request.IsArchived && !l.Product.IsPage)
+                    .ToListAsync(stop)
             );
         if (listings.Count == 0)
             return new(null);
@@ -229,6 +237,7 @@ internal static class ListingsApi
         int Id,
         int ProductId,
         string Product,
+        bool IsPage,
         string PlatformId,
         int Revision,
         string? LeadKey,
@@ -242,17 +251,18 @@ internal static class ListingsApi
     private static string StateOf(CachedWeighings scores, ListingHead l) =>
         scores.StateOf(l.Revision, l.LeadKey, $"{l.Dismissed} {l.LastDismissed}", l.PlatformId == Sites.PlatformId);
 
-    // Without their texts: a shop may have thousands. What only a page is about is no listing of a product.
+    // Without their texts: a shop may have thousands.
     private static IQueryable<ListingHead> Rows(TinContext db) =>
         db
             .Listings.AsNoTracking()
-            .Where(l => !l.Product.IsPage)
+            .Where(l => !l.Product.IsIdea)
             .OrderBy(l => l.ProductId)
             .ThenBy(l => l.Id)
             .Select(l => new ListingHead(
                 l.Id,
                 l.ProductId,
                 l.Product.Name,
+                l.Product.IsPage,
                 l.PlatformId,
                 l.Revision,
                 l.LeadKey,

@@ -26,6 +26,7 @@ public sealed record ShopView(
 /// <param name="Revision">Counts the changes to name and facts.</param>
 /// <param name="PicturesRevision">Counts the changes to the alt texts.</param>
 /// <param name="IsPage">Whether it is only what a category or content page is about: nothing is sold.</param>
+/// <param name="IsIdea">Whether it is only a list of picks that may become a product.</param>
 public sealed record ProductView(
     int Id,
     string Name,
@@ -34,7 +35,8 @@ public sealed record ProductView(
     IReadOnlyDictionary<string, int> Listings,
     int Revision,
     int PicturesRevision,
-    bool IsPage
+    bool IsPage,
+    bool IsIdea
 );
 
 /// <summary>A platform in one country.</summary>
@@ -58,12 +60,20 @@ public sealed record MarketView(
 /// <summary>A new product.</summary>
 /// <param name="Pictures">The alt text of each picture.</param>
 /// <param name="Platforms">Where it is listed; null for every platform.</param>
+/// <param name="Picks">Its first picks, the one that is to be its lead first.</param>
+/// <param name="IsIdea">Whether it is only a list of picks so far.</param>
 public sealed record ProductRequest(
     string Name,
     Facts? Facts,
     [MaxLength(Bounds.Pictures), EachMaxLength(Bounds.NoteLength)] IReadOnlyList<string>? Pictures,
-    [MaxLength(Bounds.Facts), EachMaxLength(Bounds.NameLength)] IReadOnlyList<string>? Platforms = null
+    [MaxLength(Bounds.Facts), EachMaxLength(Bounds.NameLength)] IReadOnlyList<string>? Platforms = null,
+    [Term, MaxLength(Bounds.TermsAtOnce)] IReadOnlyList<string>? Picks = null,
+    bool IsIdea = false
 );
+
+/// <summary>What a list of picks becomes.</summary>
+/// <param name="Name">The product's name.</param>
+public sealed record BecomeRequest(string Name);
 
 /// <summary>What is to be changed of the shop's settings; null leaves it, so that two windows do not undo each other.</summary>
 /// <param name="Currency">ISO 4217 code.</param>
@@ -110,6 +120,7 @@ internal static class ShopApi
         api.MapPost("/products/{id:int}/duplicate", DuplicateProduct).RetriesRaces();
         api.MapDelete("/listings/{id:int}", DeleteListing).RetriesRaces();
         api.MapPut("/products/{id:int}/name", RenameProduct).RetriesRaces();
+        api.MapPost("/products/{id:int}/become", MakeProduct).RetriesRaces();
         api.MapPut("/products/{id:int}/pictures", SavePictures).RetriesRaces();
     }
 
@@ -159,6 +170,7 @@ internal static class ShopApi
             Name = NewName.Check(request.Name),
             Facts = request.Facts ?? new(),
             ShopId = await db.Shops.OrderBy(s => s.Id).Select(s => s.Id).FirstAsync(stop),
+            IsIdea = request.IsIdea,
         };
         if (request.Pictures is { Count: > 0 } pictures)
             product.SetAltTexts(pictures);
@@ -168,6 +180,25 @@ internal static class ShopApi
         foreach (var platform in request.Platforms ?? platforms)
             ListingEditor.Add(product, platform, db.Now);
         db.Products.Add(product);
+        var facts = await db.FactsOf(product.Facts, stop);
+        var picks = (request.Picks ?? []).Select(t => t.Trim()).DistinctBy(Tokens.Key).ToList();
+        db.Picks.AddRange(
+            picks.Select(
+                (text, i) =>
+                    new PickRow
+                    {
+                        Product = product,
+                        Key = Tokens.Key(text),
+                        Text = text,
+                        Source = "idea",
+                        Fit = FitByFacts.Of(text, facts),
+                        Order = i + 1,
+                    }
+            )
+        );
+        if (picks is [var lead, ..])
+            foreach (var listing in product.Listings)
+                ListingEditor.SetLead(listing, Tokens.Key(lead));
         await db.SaveChangesAsync(stop);
         await changes.Save(ShopMessages.AddedProduct(product.Name), new(Screen.Listings), [new RemoveProducts([product.Id])], stop);
         return View(product);
@@ -313,6 +344,16 @@ internal static class ShopApi
         );
     }
 
+    private static async Task<Changed> MakeProduct(int id, BecomeRequest request, TinContext db, ChangeLog changes, CancellationToken stop)
+    {
+        var product = await db.Products.FirstOrDefaultAsync(p => p.Id == id && p.IsIdea, stop).OrNotThere();
+        var (before, name) = (new IdeaState(id, true, product.Name), NewName.Check(request.Name));
+        product.IsIdea = false;
+        if (name != product.Name)
+            product.Rename(name);
+        return await changes.Save(ShopMessages.MadeProduct(name), new(Screen.Listings, id), [before], stop);
+    }
+
     private static async Task<Results<Ok<ProductView>, Conflict<ProductView>>> RenameProduct(
         int id,
         ProductNameRequest request,
@@ -395,6 +436,7 @@ internal static class ShopApi
             listings,
             product.Revision,
             product.PicturesRevision,
-            product.IsPage
+            product.IsPage,
+            product.IsIdea
         );
 }

@@ -5,6 +5,9 @@ internal static class ShopMessages
 {
     public static string AddedProduct(string product) => $"Added the product “{product}”";
 
+    /// <summary>Says which product a list of picks became.</summary>
+    public static string MadeProduct(string name) => $"Made “{name}” a product";
+
     public static string ChangedAltTexts(string product) => $"Changed the alt texts of “{product}”";
 
     public static string AddedListing(string product, string platform) => $"Added “{product}” to {platform}";

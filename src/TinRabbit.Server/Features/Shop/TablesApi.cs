@@ -1,4 +1,3 @@
-using MiniExcelLibs;
 using TinRabbit.Server.Files.Tables;
 
 namespace TinRabbit.Server.Features.Shop;
@@ -30,7 +29,7 @@ internal static class TablesApi
                 $"{table.Name}.csv"
             ),
             "xlsx" => Results.File(
-                Workbook(table),
+                ListingFiles.Xlsx(table.Heads, table.Rows.Select(r => r.Select(CellOf))),
                 "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet",
                 $"{table.Name}.xlsx"
             ),
@@ -38,24 +37,8 @@ internal static class TablesApi
         };
     }
 
-    private static byte[] Workbook(ShownTable table)
-    {
-        using var file = new MemoryStream();
-        file.SaveAs(
-            table.Rows.Select(r =>
-                table
-                    .Heads.Zip(r)
-                    .Select(c => (Head: c.First, Cell: CellOf(c.Second)))
-                    .DistinctBy(c => c.Head)
-                    .ToDictionary(c => c.Head, c => c.Cell)
-            )
-        );
-        return file.ToArray();
-    }
-
     private static object CellOf(string cell) =>
         decimal.TryParse(cell, NumberStyles.AllowDecimalPoint | NumberStyles.AllowLeadingSign, CultureInfo.InvariantCulture, out var number)
             ? number
-        : cell.Length > 0 && cell[0] is '=' or '+' or '-' or '@' or '\t' or '\r' ? "'" + cell
-        : cell;
+            : CsvText.Harmless(cell);
 }

@@ -25,7 +25,7 @@ internal static class FoundTerms
         var finds = (await db.Finds.AsNoTracking().Where(f => ids.Contains(f.CheckId) && f.IsDone).ToListAsync(stop))
             .GroupBy(f => f.TermId)
             .ToDictionary(g => g.Key, g => g.OrderBy(f => ids.IndexOf(f.CheckId)).Take(2).ToArray());
-        var volumes = await Volumes(db, marketId, terms, stop);
+        var volumes = await Shelves.VolumesOf(db, marketId, [.. terms.Select(t => t.Key)], stop);
         var picks = await db.PicksInUse(listing.ProductId).Select(p => p.Key).ToHashSetAsync(stop);
         var pageSize = await FoundChecks.PageSizeOf(db, listing.Id, marketId, stop);
         var atMarket = await db.AtMarket(listing, marketId, stop);
@@ -51,7 +51,7 @@ internal static class FoundTerms
                         term.Id,
                         term.Key,
                         term.Text,
-                        volumes.GetValueOrDefault(term.Key),
+                        volumes.TryGetValue(term.Key, out var volume) ? volume : null,
                         picks.Contains(term.Key),
                         at,
                         last?.Found,
@@ -73,20 +73,5 @@ internal static class FoundTerms
                 }
             ),
         ];
-    }
-
-    /// <summary>The searches/mo of terms by key, where they are known.</summary>
-    public static async Task<Dictionary<string, long?>> Volumes(
-        TinContext db,
-        string marketId,
-        IReadOnlyList<FollowedTermRow> terms,
-        CancellationToken stop
-    )
-    {
-        var keys = terms.Select(t => t.Key).ToList();
-        return await db
-            .Terms.Where(t => t.MarketId == marketId && keys.Contains(t.Key) && t.Reading != null)
-            .Select(t => new { t.Key, t.Reading!.Volume })
-            .ToDictionaryAsync(t => t.Key, t => t.Volume, stop);
     }
 }

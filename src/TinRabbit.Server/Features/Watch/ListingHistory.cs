@@ -1,6 +1,7 @@
 using System.Data.Common;
 using TinRabbit.Core.Watching;
 using TinRabbit.Server.Journal;
+using TinRabbit.Server.Shelf;
 
 namespace TinRabbit.Server.Features.Watch;
 
@@ -27,7 +28,7 @@ internal sealed class ListingHistory(TinContext db)
             .Where(t => t.ListingId == listingId && t.MarketId == marketId)
             .OrderBy(t => t.Id)
             .ToListAsync(stop);
-        var volumes = await FoundTerms.Volumes(db, marketId, terms, stop);
+        var volumes = await Shelves.VolumesOf(db, marketId, [.. terms.Select(t => t.Key)], stop);
         var ranks = terms.ToDictionary(t => t.Id, _ => new int?[days]);
         var dayOf = checks.ToDictionary(c => c.Id, c => c.Day.DayNumber - first.DayNumber);
         await ReadRanks(listingId, marketId, Note, stop);
@@ -38,7 +39,7 @@ internal sealed class ListingHistory(TinContext db)
             Each(f => f.Clicks),
             Each(f => f.Sales),
             FirstPage.Shares(ranks.Values, days, await FoundChecks.PageSizeOf(db, listingId, marketId, stop)),
-            [.. terms.OrderByDescending(t => volumes.GetValueOrDefault(t.Key) ?? -1).Select(t => new TermRanks(t.Id, t.Text, ranks[t.Id]))],
+            [.. terms.OrderByDescending(t => volumes.GetValueOrDefault(t.Key, -1)).Select(t => new TermRanks(t.Id, t.Text, ranks[t.Id]))],
             [.. series.Days.Values.Select(f => f.Source).Distinct()]
         );
 

@@ -13,6 +13,7 @@ internal sealed class WatchFeature : IFeature
         services.AddSingleton<DailyWatch>();
         services.AddScoped<ListingHistory>();
         services.AddScoped<Movers>();
+        services.AddScoped<OwnTerms>();
         services.AddScoped<NoteEditor>();
         services.AddScoped<ProfileAdvice>();
         services.AddScoped<CheckImport>();
@@ -26,6 +27,7 @@ internal sealed class WatchFeature : IFeature
         api.MapHistory();
         api.MapNotes();
         api.MapMovers();
+        api.MapOwnTerms();
         api.MapRules();
         api.MapSampleData();
     }

@@ -1,3 +1,5 @@
+using TinRabbit.Server.Picks;
+
 namespace TinRabbit.Server.Features.Weigh;
 
 /// <summary>The moves that bring a listing past a rival, each the best at its time.</summary>

@@ -1,4 +1,5 @@
 using TinRabbit.Core.Moves;
+using TinRabbit.Server.Files.Tables;
 using TinRabbit.Server.Hosting;
 using TinRabbit.Server.Picks;
 
@@ -45,23 +46,22 @@ internal static class PlacesApi
         string[] terms = [.. open.Picks.Wanted.Where(t => keys.Contains(Tokens.Key(t.Text))).Select(t => t.Text)];
         if (terms.Length == 0)
             throw new InvalidInputException([new("texts", "Pick the terms first: only picks that are in use are put into a listing.")]);
-        var input = MovesApi.InputOf(open);
+        var input = open.ForMoves;
         var best = MovesToPlace.Of(input, terms, null, stop);
         var byField = open
             .Platform.IndexedFields.Select(f => (f.Key, Way: MovesToPlace.Of(input, terms, f.Key, stop)))
             .Where(w => w.Way.Placed.Count > 0)
             .OrderByDescending(w => w.Way.Gain)
             .ToList();
-        var leftOut = MoveSearch.Of(input with { Only = terms.ToHashSet() }, stop).LeftOut.Where(l => terms.Contains(l.Text)).ToList();
-        var never = leftOut.Select(l => l.Text).Concat(best.Placed).Concat(byField.SelectMany(w => w.Way.Placed)).ToHashSet();
+        var told = best.LeftOut.Select(l => l.Text).Concat(best.Placed).Concat(byField.SelectMany(w => w.Way.Placed)).ToHashSet();
         return new(
             [
                 // The best of each pick is a way of its own where it uses several fields.
                 .. best.Values.Count > 1 ? [View(null, best)] : Array.Empty<PlacesWay>(),
                 .. byField.Select(w => View(w.Key, w.Way)),
             ],
-            [.. terms.Where(t => !never.Contains(t))],
-            LeftOutView.Of(leftOut)
+            [.. terms.Where(t => !told.Contains(t))],
+            LeftOutView.Of(best.LeftOut)
         );
 
         PlacesWay View(string? field, MovesToPlace way) =>
@@ -81,9 +81,6 @@ internal static class PlacesApi
                 ]
             );
 
-        string TextOf(FieldValue? value, string key) =>
-            value is FieldValue.Choices choices
-                ? string.Join(", ", choices.Values.Select(c => $"{c.Key}: {string.Join(", ", c.Value)}"))
-                : string.Join(", ", value?.Units(open.Platform.Find(key)!.Shape).Where(u => u.Length > 0) ?? []);
+        string TextOf(FieldValue? value, string key) => value is null ? "" : ListingFiles.OneText(open.Platform.Find(key)!, value);
     }
 }

@@ -17,7 +17,8 @@ namespace TinRabbit.Server.Features.Weigh;
 public sealed record BuyersView(int Mine, int Theirs, int Market, IReadOnlyList<PhraseView> Phrases);
 
 /// <summary>A phrase of buyers.</summary>
-/// <param name="Z">How far beyond chance; more than 0 where it marks mine.</param>
+/// <param name="Z">How far beyond chance; more than 0 where it marks mine, 0 where only one side has reviews.</param>
+/// <param name="OfRivals">Whether it marks the rivals.</param>
 /// <param name="IsTrueOfMine">Whether it is said about theirs, no complaint, and true of mine by the facts.</param>
 /// <param name="Volume">Searches/mo in the market; null where nobody searches for it, or the market does not know.</param>
 /// <param name="Pick">The key of the pick that it is; null where it is none.</param>
@@ -29,6 +30,7 @@ public sealed record PhraseView(
     double Z,
     int Mine,
     int Theirs,
+    bool OfRivals,
     double? Stars,
     ReviewTone Tone,
     bool IsTrueOfMine,

@@ -99,14 +99,14 @@ internal static class RivalRankingApi
     private static async Task<PassView> Pass(OpenDraft open, RivalRow rival, CancellationToken stop)
     {
         var rivalGrip = Weigher.Weigh(open.Picks.Terms, rival.Latest.Copy.On(open.Platform), open.Picks.Wanted, stop).Grip;
-        var pass = await Task.Run(() => MovesToPass.Of(MovesApi.InputOf(open), rivalGrip, stop), stop);
+        var pass = await Task.Run(() => MovesToPass.Of(open.ForMoves, rivalGrip, stop), stop);
         var copy = new Dictionary<string, FieldValue>(open.Copy);
         var views = pass.Moves.Select(Make).ToList();
         return new(rivalGrip, pass.Grip, pass.Passes, views, CopyJson.Write(copy));
 
         MoveView Make(Move move)
         {
-            var view = MovesApi.View(move, open.Platform, copy);
+            var view = MoveView.Of(move, open.Platform, copy);
             copy[move.Field] = move.Value;
             return view;
         }

@@ -2,21 +2,37 @@ using TinRabbit.Core.Rivals;
 using TinRabbit.Server.Markets;
 using TinRabbit.Server.Picks;
 using TinRabbit.Server.Rivals;
+using TinRabbit.Server.Shelf;
 
 namespace TinRabbit.Server.Features.Weigh;
 
 /// <summary>A draft that is compared with the first listings that a market finds.</summary>
 /// <param name="Term">The term to find them by; null for the listing's lead, or its most searched pick.</param>
-public sealed record TopRequest(string MarketId, JsonElement? Fields, [Term] string? Term = null);
+/// <param name="Text">Which of their texts the words are of.</param>
+public sealed record TopRequest(string MarketId, JsonElement? Fields, [Term] string? Term = null, TopText Text = TopText.Title);
 
-/// <summary>What the first listings for a term fill and how they word their titles.</summary>
+/// <summary>A text of the first listings.</summary>
+public enum TopText
+{
+    /// <summary>Their titles.</summary>
+    Title,
+
+    /// <summary>Their tags.</summary>
+    Tags,
+
+    /// <summary>Their descriptions.</summary>
+    Description,
+}
+
+/// <summary>What the first listings for a term fill and how they word a text.</summary>
 /// <param name="Term">The term; empty where there is no pick to search for.</param>
 /// <param name="Found">How many listings the market finds; null where that is unknown.</param>
 /// <param name="Looked">How many of them are compared; null where what the search finds is unknown.</param>
 /// <param name="Attributes">The platform's attributes, those that most of them fill first.</param>
-/// <param name="Words">The words of their titles, the most used first.</param>
+/// <param name="Words">The words of the text that was asked for, the most used first.</param>
 /// <param name="Seen">When the seller saw them; null where the market answered just now.</param>
 /// <param name="Described">How many of them show their attributes; the shares are of those.</param>
+/// <param name="Texts">How many of them show the text that was asked for.</param>
 public sealed record TopView(
     string Term,
     long? Found,
@@ -24,7 +40,8 @@ public sealed record TopView(
     IReadOnlyList<AttributeAmongTop> Attributes,
     IReadOnlyList<TopWord> Words,
     SeenAt? Seen = null,
-    int? Described = null
+    int? Described = null,
+    int? Texts = null
 );
 
 /// <summary>An attribute.</summary>
@@ -55,9 +72,23 @@ public sealed record TopValue(
     JsonNode? Value
 );
 
-/// <summary>A word or pair of words in titles.</summary>
-/// <param name="IsMine">Whether the listing's title has it.</param>
-public sealed record TopWord(string Text, int Held, double Share, bool IsMine, IReadOnlyList<FigureDifference> Differences);
+/// <summary>A word or pair of words in the texts.</summary>
+/// <param name="Key">As a term.</param>
+/// <param name="Rank">The mean rank of the listings that have it.</param>
+/// <param name="Price">The median price of the listings that have it; null where none shows one.</param>
+/// <param name="IsMine">Whether the same text of the listing has it.</param>
+/// <param name="Numbers">What the market's shelf knows of it as a term; null where it does not know it.</param>
+public sealed record TopWord(
+    string Text,
+    string Key,
+    int Held,
+    double Share,
+    double Rank,
+    double? Price,
+    bool IsMine,
+    Measured? Numbers,
+    IReadOnlyList<FigureDifference> Differences
+);
 
 internal static class TopApi
 {
@@ -71,6 +102,7 @@ internal static class TopApi
         TinContext db,
         PreparedPicksCache ready,
         TopListings top,
+        Shelves shelves,
         CancellationToken stop
     )
     {
@@ -80,25 +112,68 @@ internal static class TopApi
         if (await top.Of(request.MarketId, term, stop) is not { } page)
             return new TopView(term, null, null, [], []);
         RivalListing[] rivals = [.. page.Ranked().Select(RivalStates.Figures)];
+        var words = await Words(open, rivals, request, db, shelves, stop);
         RivalListing[] described = [.. rivals.Where(r => r.Attributes.Count > 0)];
-        return new TopView(term, page.Found, rivals.Length, Attributes(open, described), Words(open, rivals), page.Seen, described.Length);
+        return new TopView(
+            term,
+            page.Found,
+            rivals.Length,
+            Attributes(open, described),
+            words,
+            page.Seen,
+            described.Length,
+            rivals.Count(r => TextsOf(r, request.Text).Any())
+        );
     }
 
-    private static List<TopWord> Words(OpenDraft open, RivalListing[] rivals)
+    private static IEnumerable<string> TextsOf(RivalListing rival, TopText text) =>
+        text switch
+        {
+            TopText.Title => [rival.Title],
+            TopText.Tags => rival.Tags,
+            _ => rival.Description.Length > 0 ? [rival.Description] : [],
+        };
+
+    private static string RoleOf(TopText text) =>
+        text switch
+        {
+            TopText.Title => "title",
+            TopText.Tags => "tags",
+            _ => "body",
+        };
+
+    private static async Task<List<TopWord>> Words(
+        OpenDraft open,
+        RivalListing[] rivals,
+        TopRequest request,
+        TinContext db,
+        Shelves shelves,
+        CancellationToken stop
+    )
     {
-        var title = Folded(open, open.TextOf("title"));
+        var found = RivalWords
+            .Of(rivals, r => TextsOf(r, request.Text))
+            .Take(MostWords)
+            .Select(w => (Word: w, Key: Tokens.Key(w.Text)))
+            .ToList();
+        var known = await shelves.MeasuredOf(db, request.MarketId, [.. found.Select(w => w.Key)], stop);
+        var mine =
+            open.Platform.Role(RoleOf(request.Text)) is { } field && open.Copy.GetValueOrDefault(field.Key) is { } value
+                ? string.Concat(value.Units(field.Shape).Select(u => Folded(open, u)))
+                : "";
         return
         [
-            .. TitleWords
-                .Of(rivals)
-                .Take(MostWords)
-                .Select(w => new TopWord(
-                    w.Text,
-                    w.Held,
-                    w.Share,
-                    title.Contains(Folded(open, w.Text), StringComparison.Ordinal),
-                    w.Differences
-                )),
+            .. found.Select(w => new TopWord(
+                w.Word.Text,
+                w.Key,
+                w.Word.Held,
+                w.Word.Share,
+                w.Word.Rank,
+                w.Word.Price,
+                mine.Contains(Folded(open, w.Word.Text), StringComparison.Ordinal),
+                known.TryGetValue(w.Key, out var term) ? term.Numbers : null,
+                w.Word.Differences
+            )),
         ];
     }
 

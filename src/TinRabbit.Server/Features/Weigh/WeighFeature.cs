@@ -22,6 +22,7 @@ internal sealed class WeighFeature : IFeature
         api.MapPlaces();
         api.MapRivals();
         api.MapRivalRanking();
+        api.MapRivalTexts();
         api.MapTop();
         api.MapReviews();
         api.MapProductPlatforms();

@@ -5,6 +5,7 @@ namespace TinRabbit.Server.Files.Documents;
 /// <summary>A product, or what a page is about.</summary>
 /// <param name="Notes">Change notes about it and none of its listings.</param>
 /// <param name="Digs">What was dug for it.</param>
+/// <param name="IsIdea">Whether it is only a list of picks that may become a product.</param>
 public sealed record DocumentProduct(
     string Name,
     bool IsPage = false,
@@ -14,5 +15,6 @@ public sealed record DocumentProduct(
     IReadOnlyList<DocumentListing>? Listings = null,
     DocumentPage? Page = null,
     [MaxLength(Bounds.Notes)] IReadOnlyList<DocumentNote>? Notes = null,
-    IReadOnlyList<DocumentDig>? Digs = null
+    IReadOnlyList<DocumentDig>? Digs = null,
+    bool IsIdea = false
 );

@@ -13,15 +13,15 @@ public static class ListingFiles
     public static byte[] Xlsx(Platform platform, IEnumerable<(string Product, IReadOnlyDictionary<string, FieldValue> Copy)> listings) =>
         Xlsx([.. Columns(platform)], listings.Select(l => Cells(platform, l.Product, l.Copy)));
 
-    /// <summary>The same of any columns.</summary>
-    public static byte[] Xlsx(string[] heads, IEnumerable<IEnumerable<string>> rows)
+    /// <summary>The same of any columns, and of numbers as numbers.</summary>
+    public static byte[] Xlsx(IEnumerable<string> heads, IEnumerable<IEnumerable<object>> rows)
     {
         using var file = new MemoryStream();
         // Two columns of one heading have two names in a workbook's rows: the second is told apart by a space.
         var names = new List<string>();
         foreach (var head in heads)
             names.Add(names.Contains(head) ? head + new string(' ', names.Count(n => n.TrimEnd() == head)) : head);
-        file.SaveAs(rows.Select(r => names.Zip(r).ToDictionary(c => c.First, c => (object)c.Second)));
+        file.SaveAs(rows.Select(r => names.Zip(r).ToDictionary(c => c.First, c => c.Second)));
         return file.ToArray();
     }
 

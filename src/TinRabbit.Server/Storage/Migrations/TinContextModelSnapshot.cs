@@ -486,6 +486,9 @@ namespace TinRabbit.Server.Storage.Migrations
                         .IsRequired()
                         .HasColumnType("TEXT");
 
+                    b.Property<bool>("IsIdea")
+                        .HasColumnType("INTEGER");
+
                     b.Property<bool>("IsPage")
                         .HasColumnType("INTEGER");
 
@@ -719,6 +722,35 @@ namespace TinRabbit.Server.Storage.Migrations
                     b.HasKey("Day");
 
                     b.ToTable("LookupDays", (string)null);
+                });
+
+            modelBuilder.Entity("TinRabbit.Server.Picks.LikenessRow", b =>
+                {
+                    b.Property<int>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Judged")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Key")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("MarketId")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<int>("ProductId")
+                        .HasColumnType("INTEGER");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("ProductId", "MarketId", "Key")
+                        .IsUnique();
+
+                    b.ToTable("Likenesses", (string)null);
                 });
 
             modelBuilder.Entity("TinRabbit.Server.Picks.PickRow", b =>

@@ -1,4 +1,4 @@
-import { useQuery, useQueryClient } from '@tanstack/react-query'
+import { useQuery } from '@tanstack/react-query'
 import { type RefObject, useState } from 'react'
 import type { Changes } from '../kit/address'
 import { api, ask } from '../kit/api'
@@ -6,11 +6,10 @@ import { useChanges } from '../kit/changes'
 import { NameDialog } from '../kit/dialog'
 import { Key } from '../kit/key'
 import { Menu } from '../kit/menu'
-import { messages } from '../kit/messages'
 import { counted } from '../kit/numbers'
-import { queryKey, refresh } from '../kit/queries'
+import { queryKey } from '../kit/queries'
+import { useSaved } from '../kit/saved'
 import { filterParams, shapes } from '../kit/shelfquery'
-import { toast } from '../kit/toast'
 
 const boxes = [
   ['volume', 'Min searches', 'at least this many searches/mo', 96],
@@ -51,10 +50,7 @@ export function Filters({
   /** The choice between table, grid and scatter. */
   views: React.ReactNode
 }) {
-  const cache = useQueryClient()
-  const saved = (
-    useQuery({ queryKey: queryKey('filters'), queryFn: () => ask(api.GET('/api/filters')), staleTime: Infinity }).data ?? []
-  ).filter((f) => !f.filters.startsWith('cols='))
+  const { filters: saved, saveFilters } = useSaved()
   const sources = useQuery({
     queryKey: queryKey('shelf', marketId, 'sources'),
     queryFn: () => ask(api.GET('/api/markets/{marketId}/sources', { params: { path: { marketId } } })),
@@ -71,15 +67,6 @@ export function Filters({
     set(Object.fromEntries(filterParams.map((k) => [k, wanted.get(k)])))
   }
   const path = { id: current?.id ?? 0 }
-  const save = async (name: string) => {
-    try {
-      await ask(api.POST('/api/filters', { body: { name, filters: now } }))
-      await refresh(cache, 'filters')
-      toast(messages.filtersSaved(name))
-    } catch (e) {
-      toast(messages.notSaved((e as Error).message))
-    }
-  }
   return (
     <div className="flex flex-wrap gap-x-2 gap-y-1 items-center text-[13px]">
       <input
@@ -155,7 +142,14 @@ export function Filters({
         </select>
       )}
       {naming === 'save' && (
-        <NameDialog title="Save filters" label="Name" value="" action="Save" done={save} close={() => setNaming(null)} />
+        <NameDialog
+          title="Save filters"
+          label="Name"
+          value=""
+          action="Save"
+          done={(name) => saveFilters(name, now)}
+          close={() => setNaming(null)}
+        />
       )}
       {current && (
         <Menu

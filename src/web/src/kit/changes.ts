@@ -55,13 +55,14 @@ export async function turnHere(cache: QueryClient, to: Turn, place: Place, since
   return done === null || done.what !== null
 }
 
+type Refresh = (cache: QueryClient) => Promise<unknown>
+
 /** Does something that can be undone: says what was done, offers Undo, and makes every screen ask again. */
 export function useChanges() {
   const cache = useQueryClient()
   return useMemo(() => {
     const undo = (change: number) => turnChange(cache, 'undo', change)
-    /** The problem, for a dialog that stays open with what was typed; null when it is done. */
-    const attempt = async (call: () => Promise<Changed>, refresh: (cache: QueryClient) => Promise<unknown> = refreshAll) => {
+    const make = async (call: () => Promise<Changed>, refresh: Refresh = refreshAll) => {
       let problem: string | null = null
       try {
         const { what, id } = await inTurn(call)
@@ -69,16 +70,14 @@ export function useChanges() {
       } catch (e) {
         problem = messages.notSaved((e as Error).message)
       }
-      await refresh(cache)
-      return problem
+      return { problem, refreshed: refresh(cache) }
     }
-    /** Whether it was done. */
-    const run = async (
-      call: () => Promise<Changed>,
-      then?: () => void,
-      refresh?: (cache: QueryClient) => Promise<unknown>,
-    ): Promise<boolean> => {
-      const problem = await attempt(call, refresh)
+    /** The problem, for a dialog that stays open with what was typed; null when it is done. What shows the change may come in after it. */
+    const attempt = async (call: () => Promise<Changed>, refresh?: Refresh) => (await make(call, refresh)).problem
+    /** Whether it was done; what shows the change has come in. */
+    const run = async (call: () => Promise<Changed>, then?: () => void, refresh?: Refresh): Promise<boolean> => {
+      const { problem, refreshed } = await make(call, refresh)
+      await refreshed
       if (problem) toastAgain(problem, () => run(call, then, refresh))
       else then?.()
       return problem === null

@@ -20,6 +20,9 @@ const screens: [string, string, ShortcutId?][] = [
   ['/pages?view=leads', 'Web shop: leads'],
   ['/pages?view=files', 'Web shop: import and export'],
   ['/watch', 'Watch: the shop’s largest movers', 'shopWatch'],
+  ['/watch?view=journal', 'Watch: journal'],
+  ['/watch?view=worked', 'Watch: what has worked'],
+  ['/watch?view=terms', 'Watch: own terms, which listings share them'],
   ['/settings', 'Settings: shop, shortcuts, backups'],
   ['/help', 'Help: how the numbers work, glossary, keyboard shortcuts'],
   ['/new', 'Add product…'],
@@ -41,9 +44,9 @@ export function FindAnything({ desk, commands, close }: { desk: Desk | undefined
     { id: 'platforms', what: 'Shop', text: 'Manage platforms…', to: `/platforms${desk ? `?id=${desk.market.platformId}` : ''}` },
     ...(shop?.products ?? []).map((p) => ({
       id: `p${p.id}`,
-      what: p.isPage ? 'Page' : 'Product',
+      what: p.isIdea ? 'Idea' : p.isPage ? 'Page' : 'Product',
       text: p.name,
-      to: `/${p.id}/${marketFor(p, markets, desk?.market).id}/write`,
+      to: `/${p.id}/${marketFor(p, markets, desk?.market).id}/${p.isIdea ? 'pick' : 'write'}`,
     })),
     ...markets
       .filter((m) => desk?.product.listings[m.platformId] !== undefined)

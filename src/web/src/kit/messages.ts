@@ -30,10 +30,12 @@ export const messages = {
 
   // Terms
   rowsCopied: (count: number) => `${counted(count, 'row')} copied`,
+  checkLater: (when: string) => `Check it after ${when}: the search results have updated then`,
+  madeProduct: (name: string, picks: number) => `Made the product “${name}” with ${counted(picks, 'pick')}; undo in History removes it`,
+  ideaNumber: (number: number) => `Idea ${number}`,
   columnsSaved: (name: string) => `Saved the columns as “${name}”`,
-  nameOfFilter: (name: string) => `There is a filter named “${name}” already. Choose another name.`,
+  nameIsTaken: (name: string) => `Something else is saved as “${name}” already. Choose another name.`,
   nextIsOld: 'The text has just changed. What comes next is being worked out anew.',
-  notPicked: 'Not picked, so nothing was added.',
   placed: (terms: string[], where: string) =>
     `Added ${terms.length === 1 ? `“${terms[0]}”` : counted(terms.length, 'term')}: ${where.charAt(0).toLowerCase()}${where.slice(1)}`,
   filtersSaved: (name: string) => `Saved the filters as “${name}”`,

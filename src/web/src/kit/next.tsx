@@ -1,5 +1,5 @@
 import { useQuery } from '@tanstack/react-query'
-import { useEffect, useState } from 'react'
+import { useState } from 'react'
 import { useNavigate } from 'react-router'
 import { api, ask, type Listing, type Schemas, type Value } from './api'
 import { useChanges } from './changes'
@@ -7,13 +7,14 @@ import { listingDraft, useDraftView } from './drafts/drafts'
 import { useSteps } from './drafts/steps'
 import { Key } from './key'
 import { useLead } from './lead'
+import { listingQuery } from './listing'
 import { messages } from './messages'
-import { inWords } from './moves'
 import { dateTimeOf, fixed } from './numbers'
 import { queryKey, refresh } from './queries'
 import type { Desk } from './shop'
 import { useShortcuts } from './shortcuts'
 import { toast } from './toast'
+import { useSettled } from './words'
 
 type Step = Schemas['NextStep']
 
@@ -30,24 +31,12 @@ const places: Partial<Record<Step['kind'], string>> = {
   rankFell: 'watch?sort=change&dir=up',
 }
 
+// What is typed is not asked about letter by letter.
 const Pause = 1200
-
-/** A value once it has stayed the same for a moment: what is typed is not asked about letter by letter. */
-function useSettled<T>(value: T): T {
-  const [settled, setSettled] = useState(value)
-  useEffect(() => {
-    const timer = setTimeout(() => setSettled(value), Pause)
-    return () => clearTimeout(timer)
-  }, [value])
-  return settled
-}
 
 /** One quiet line, in the same place on every screen of a listing: the next useful thing, which one key does. */
 export function NextLine({ desk }: { desk: Desk }) {
-  const listing = useQuery({
-    queryKey: queryKey('listing', desk.listingId),
-    queryFn: () => ask(api.GET('/api/listings/{id}', { params: { path: { id: desk.listingId } } })),
-  }).data
+  const listing = useQuery(listingQuery(desk.listingId)).data
   return listing ? <Line key={`${listing.id} ${desk.market.id}`} desk={desk} listing={listing} /> : <div className="next-line">&nbsp;</div>
 }
 
@@ -55,7 +44,7 @@ function Line({ desk, listing }: { desk: Desk; listing: Listing }) {
   const [draft] = useState(() => listingDraft(listing.id, listing.copy, listing.revision))
   const copy = useDraftView(draft).value
   const steps = useSteps(draft, { screen: 'write', product: desk.product.id, listing: listing.id, page: listing.page?.id })
-  const settled = useSettled(copy)
+  const settled = useSettled(copy, Pause)
   const setLead = useLead(desk)
   const navigate = useNavigate()
   const { run } = useChanges()
@@ -68,13 +57,7 @@ function Line({ desk, listing }: { desk: Desk; listing: Listing }) {
     retry: false,
   })
   const step = next.data?.steps[0]
-  const text = !step
-    ? ''
-    : step.move
-      ? inWords(step.move, listing)
-      : step.at
-        ? `Check it after ${dateTimeOf(step.at)}: the search results have updated then`
-        : step.text
+  const text = step?.at ? messages.checkLater(dateTimeOf(step.at)) : (step?.text ?? '')
   const act = () => {
     if (!step) return
     const place = places[step.kind]
@@ -100,7 +83,7 @@ function Line({ desk, listing }: { desk: Desk; listing: Listing }) {
         <>
           <span>
             {text}
-            {step.gain !== null && <span className="num"> (+{fixed(step.gain, 1)} grip)</span>}
+            {step.move && <span className="num"> (+{fixed(step.move.gain, 1)} grip)</span>}
           </span>
           <button type="button" className="link shrink-0" onClick={act}>
             {places[step.kind] ? 'Go there' : 'Do it'} <Key of="next" />

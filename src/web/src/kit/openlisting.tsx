@@ -1,20 +1,12 @@
 import { useQuery } from '@tanstack/react-query'
 import type { ReactNode } from 'react'
-import { api, ask, type Listing } from './api'
-import { restoreDrafts } from './drafts/drafts'
-import { queryKey } from './queries'
+import type { Listing } from './api'
+import { listingQuery } from './listing'
 import type { Desk } from './shop'
 
 /** Opens the desk's listing anew for a screen that edits it, after what an earlier visit left unsaved is back. */
 export function OpenListing({ desk, children }: { desk: Desk; children: (listing: Listing) => ReactNode }) {
-  const listing = useQuery({
-    queryKey: queryKey('listing', desk.listingId),
-    queryFn: async () => {
-      await restoreDrafts()
-      return ask(api.GET('/api/listings/{id}', { params: { path: { id: desk.listingId } } }))
-    },
-    refetchOnMount: 'always',
-  })
+  const listing = useQuery({ ...listingQuery(desk.listingId), refetchOnMount: 'always' })
   if (listing.isError && !listing.data)
     return (
       <main className="p-10" role="alert">

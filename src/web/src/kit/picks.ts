@@ -49,7 +49,5 @@ export function usePickActions(desk: Desk) {
   /** Picks a term, or drops it when it is picked already. */
   const toggle = (text: string, picked: Pick | undefined, source: string, saidBy = '') =>
     picked && picked.home !== 'avoid' ? drop([text]) : change([text], { source, saidBy: [saidBy], home: picked ? 'anywhere' : undefined })
-  const avoid = (text: string, picked: Pick | undefined, source: string) =>
-    picked?.home === 'avoid' ? drop([text]) : change([text], { source, home: 'avoid' })
-  return { change, drop, order, undo, toggle, avoid }
+  return { change, drop, order, undo, toggle }
 }

@@ -16,6 +16,8 @@ type Subject =
   | 'platforms'
   | 'products'
   | 'trail'
+  /** Which results are like a product. */
+  | 'likeness'
   | 'rivals'
   | 'reviews'
   | 'watch'
@@ -39,6 +41,7 @@ const staleAfter = {
   imports: ['numbers', 'measured'],
   leads: ['numbers', 'measured', 'picks', 'pages', 'listing'],
   language: ['numbers'],
+  likeness: ['likeness'],
   languages: [],
   listing: ['listing'],
   lookups: ['numbers', 'picks', 'trail'],
@@ -48,11 +51,13 @@ const staleAfter = {
   moves: ['numbers', 'measured', 'picks'],
   next: ['numbers', 'measured', 'picks', 'listing', 'versions', 'watch', 'pages'],
   notechanges: [],
+  ownterms: ['numbers', 'picks', 'listing', 'watch', 'products', 'pages'],
   picks: ['numbers', 'measured', 'picks'],
   pages: ['pages', 'listing'],
   pictures: ['pages', 'picks'],
   platforms: ['platforms'],
   placed: ['numbers', 'measured', 'picks', 'listing'],
+  places: ['numbers', 'measured', 'picks'],
   reading: ['numbers'],
   rivals: ['numbers', 'measured', 'picks', 'rivals'],
   rules: ['watch', 'platforms'],

@@ -10,6 +10,7 @@ import { History } from './history'
 import { Key } from './key'
 import { KeySheet } from './keysheet'
 import { messages } from './messages'
+import { useResearch } from './research'
 import { type Desk, lastPlace, useLastDesk, useShop } from './shop'
 import { keysOf, type ShortcutId, useShortcuts } from './shortcuts'
 import { toast } from './toast'
@@ -64,6 +65,8 @@ export function ShopBar({ place, desk }: { place: Place; desk?: Desk }) {
   const navigate = useNavigate()
   const before = useLastDesk()
   const back = lastPlace.path()
+  const shop = useShop().data
+  const research = useResearch()
   useFocusKeeper()
   const turn = async (to: Turn) => {
     if (!(await turnHere(cache, to, place))) toast(to === 'undo' ? messages.nothingToUndoHere : messages.nothingToRedoHere)
@@ -71,6 +74,7 @@ export function ShopBar({ place, desk }: { place: Place; desk?: Desk }) {
   const close = () => setOpen(null)
   const commands: Command[] = [
     { id: 'door', text: 'Paste or drop anything', run: () => openDoor() },
+    { id: 'research', text: 'Research before there is a product', run: () => research(desk?.market ?? before?.market ?? shop?.markets[0]) },
     { id: 'undo', text: 'Undo', run: () => turn('undo') },
     { id: 'redo', text: 'Make again', run: () => turn('redo') },
     { id: 'history', text: 'History of changes', run: () => setOpen('history') },

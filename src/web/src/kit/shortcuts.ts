@@ -102,6 +102,7 @@ export const shortcuts = {
   collapse: { group: 'Pick', label: 'Hide them', keys: ['ArrowLeft'] },
   facts: { group: 'Pick', label: 'Facts', keys: ['f'] },
   ideas: { group: 'Pick', label: 'Product ideas', keys: ['i'] },
+  makeIdea: { group: 'Pick', label: 'Ideas: make the first one a product', keys: ['Shift+i'] },
   language: { group: 'Pick', label: 'Another language', keys: ['s'] },
 
   nextFinding: { group: 'Write', label: 'Next finding', keys: ['F8'], typing: true },
@@ -138,6 +139,7 @@ export const shortcuts = {
   chooseRivals: { group: 'Weigh', label: 'Rivals: choose from search results', keys: ['c'] },
   pasteRival: { group: 'Weigh', label: 'Rivals: type one in', keys: ['Shift+v'] },
   refreshRivals: { group: 'Weigh', label: 'Rivals: look them up again', keys: ['r'] },
+  readRival: { group: 'Weigh', label: 'Rivals: a result’s text and terms', keys: ['Shift+r'] },
   removeRival: { group: 'Weigh', label: 'Rivals: remove', keys: ['Delete'] },
   passRival: { group: 'Weigh', label: 'Rivals: moves to pass it', keys: ['Shift+t'] },
   fetchReviews: { group: 'Weigh', label: 'Buyers: get reviews', keys: ['r'] },
@@ -167,6 +169,7 @@ export const shortcuts = {
   oneDayLater: { group: 'Watch', label: 'Simulated clock: one day later', keys: ['Shift+d'] },
   oneWeekLater: { group: 'Watch', label: 'Simulated clock: one week later', keys: ['Shift+w'] },
 
+  research: { group: 'Everywhere', label: 'Research before there is a product', keys: ['Alt+Shift+KeyB'], typing: true },
   shopWatch: { group: 'Everywhere', label: 'Go to the journal and the largest movers', keys: ['Alt+Shift+Digit8'], typing: true },
   listings: { group: 'Everywhere', label: 'Go to all listings', keys: ['Alt+Shift+Digit9'], typing: true },
   filterListings: { group: 'Listings', label: 'Filter', keys: ['f'] },

@@ -103,7 +103,7 @@ export function TermDetail({
       )}
       {view && view.family.length > 1 && <FamilyBars view={view} here={text} dig={dig} />}
       {view?.pages && <WebResults pages={view.pages} country={market.countryName} />}
-      {view && !view.pages && <Seen seen={view.seen} market={market} term={text} dig={dig} />}
+      {view && !view.pages && <Seen seen={view.seen} desk={desk} term={text} dig={dig} />}
       <Countries key={text} desk={desk} text={text} />
       <Figures desk={desk} numbers={numbers} norm={view?.norm ?? norm} steps={view?.headroom} currency={market.currency} />
       {view && <Readings desk={desk} view={view} correct={() => setCorrecting(text)} />}

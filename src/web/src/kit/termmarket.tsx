@@ -1,10 +1,11 @@
 import { useQuery } from '@tanstack/react-query'
 import { useState } from 'react'
-import { api, ask, type Market, type TermView } from './api'
+import { api, ask, type TermView } from './api'
 import { BoxPlot } from './charts'
 import { Num } from './num'
-import { compact, counted, fixed, full, money, noData, percent } from './numbers'
+import { counted, fixed, full, money, noData, percent } from './numbers'
 import { queryKey } from './queries'
+import { ResultCards } from './results'
 import type { Desk } from './shop'
 import { seenOn, ToBring } from './tobring'
 
@@ -39,7 +40,8 @@ export function FamilyBars({ view, here, dig }: { view: TermView; here: string; 
 }
 
 /** What a search finds: how much, at which prices, and the first listings with their pictures’ alt texts. */
-export function Seen({ seen, market, term, dig }: { seen: TermView['seen']; market: Market; term: string; dig?: (text: string) => void }) {
+export function Seen({ seen, desk, term, dig }: { seen: TermView['seen']; desk: Desk; term: string; dig?: (text: string) => void }) {
+  const { market } = desk
   const { currency } = market
   if (seen === null)
     return (
@@ -73,37 +75,7 @@ export function Seen({ seen, market, term, dig }: { seen: TermView['seen']; mark
           {seen.prices.length > 0 && (
             <BoxPlot values={seen.prices} label={`Prices from ${low} to ${high}, median ${middle}, middle half ${lower} to ${upper}`} />
           )}
-          <details className="text-[13px]">
-            <summary className="link w-fit">
-              {seen.first.length === 1 ? 'Top result: is it like yours?' : `Top ${seen.first.length} results: are they like yours?`}
-            </summary>
-            <ol className="mt-1">
-              {seen.first.map((r, i) => (
-                // biome-ignore lint/suspicious/noArrayIndexKey: results are in the market's order
-                <li key={i} className="border-b border-base-300 py-1">
-                  {r.picture && (
-                    <img
-                      className="float-right ml-2 rounded w-12 h-12 object-cover"
-                      src={`/api/pictures/files/${r.picture}?small=true`}
-                      alt={r.alt ?? ''}
-                    />
-                  )}
-                  {r.title}
-                  <span className="quiet block num text-[12px]">
-                    {[
-                      r.price === null ? null : money(r.price, currency),
-                      r.shipping === null ? null : r.shipping > 0 ? `+ ${money(r.shipping, currency)} shipping` : 'free shipping',
-                      r.rating === null ? null : `${fixed(r.rating, 1)} stars${r.ratings === null ? '' : ` (${compact(r.ratings)})`}`,
-                      r.photos === null ? null : counted(r.photos, 'photo'),
-                    ]
-                      .filter(Boolean)
-                      .join(' · ')}
-                  </span>
-                  {r.alt && r.alt !== r.title && <span className="quiet block text-[12px]">Alt text: {r.alt}</span>}
-                </li>
-              ))}
-            </ol>
-          </details>
+          <ResultCards desk={desk} term={term} results={seen.first} />
           {seen.related.length > 0 && (
             <>
               <div className="sub">Related searches</div>

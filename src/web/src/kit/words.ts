@@ -39,7 +39,7 @@ export const withoutMarks = (text: string) =>
 export const titleQuery = (key: string) => `intitle:"${key}"`
 
 /** A text once it has stood still for a moment: what is asked for it is not asked for each row that is passed. */
-export function useSettled(text: string, wait = 120) {
+export function useSettled<T>(text: T, wait = 120): T {
   const [settled, setSettled] = useState(text)
   useEffect(() => {
     const timer = setTimeout(() => setSettled(text), wait)

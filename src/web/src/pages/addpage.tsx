@@ -12,7 +12,7 @@ export function AddPage({ parent, pages, close }: { parent: number | null; pages
   const [name, setName] = useState('')
   const [productId, setProductId] = useState<number | null>(null)
   const [inside, setInside] = useState<number | null>(parent)
-  const free = (shop?.products ?? []).filter((p) => !p.isPage && !pages.some((page) => page.productId === p.id))
+  const free = (shop?.products ?? []).filter((p) => !p.isPage && !p.isIdea && !pages.some((page) => page.productId === p.id))
   const ready = kind === 'product' ? productId !== null : name.trim() !== ''
   const add = () => {
     if (!ready) return

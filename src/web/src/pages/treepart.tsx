@@ -4,9 +4,10 @@ import { useVirtualizer } from '@tanstack/react-virtual'
 import { useEffect, useMemo, useRef, useState } from 'react'
 import { useNavigate } from 'react-router'
 import { useAddress } from '../kit/address'
-import { api, ask, type Page, type Site } from '../kit/api'
+import { api, ask, type Page, type Site, type WeighedListing } from '../kit/api'
 import { useChanges } from '../kit/changes'
 import { Key } from '../kit/key'
+import { useListings } from '../kit/listings'
 import { Menu } from '../kit/menu'
 import { counted } from '../kit/numbers'
 import { changePage, type PageChange, usePages } from '../kit/pages'
@@ -26,6 +27,8 @@ const kinds = { product: 'Product', category: 'Category', content: 'Content' } a
 export function TreePart({ site }: { site: Site | undefined }) {
   const loaded = usePages()
   const pages = loaded.data?.pages ?? none
+  const { rows: listings } = useListings(null)
+  const scores = useMemo(() => new Map(listings.map((l) => [l.id, l.score])), [listings])
   const [params, set] = useAddress()
   const navigate = useNavigate()
   const { run } = useChanges()
@@ -130,6 +133,7 @@ export function TreePart({ site }: { site: Site | undefined }) {
         <span>Address</span>
         <span>Menu</span>
         <span>State</span>
+        <span title="Required and recommended findings of its text">Findings</span>
         <span title="How many pages link to it">Links in</span>
         <span />
       </div>
@@ -147,6 +151,7 @@ export function TreePart({ site }: { site: Site | undefined }) {
                 <PageRow
                   key={pages[i].id}
                   page={pages[i]}
+                  score={scores.get(pages[i].listingId)}
                   top={start}
                   of={pages.length}
                   here={i === at}
@@ -186,6 +191,8 @@ export function TreePart({ site }: { site: Site | undefined }) {
 
 function PageRow(p: {
   page: Page
+  /** The scores of its text, as far as they are known. */
+  score: WeighedListing | null | undefined
   /** How far down its row is, in pixels. */
   top: number
   /** Its number among all rows. */
@@ -236,6 +243,14 @@ function PageRow(p: {
       </span>
       <span className="quiet">{page.inMenu ? 'in menu' : 'hidden'}</span>
       <span className={page.isPublished ? '' : 'quiet italic'}>{page.isPublished ? 'published' : 'draft'}</span>
+      <span className="num text-right">
+        {p.score && (
+          <>
+            {p.score.required > 0 && <b className="text-accent font-semibold">{p.score.required} + </b>}
+            <span className="quiet">{p.score.recommended}</span>
+          </>
+        )}
+      </span>
       <span className="num text-right pr-3">{page.linkedFrom}</span>
       <Menu label={`Page “${page.name}”`} items={p.items} />
     </div>

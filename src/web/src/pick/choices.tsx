@@ -3,7 +3,7 @@ import { HelpLink } from '../kit/helplink'
 import { Key } from '../kit/key'
 import { fitAbout, homeName } from '../kit/names'
 import { useNote } from '../kit/note'
-import { fits, homes } from './rows'
+import { fits, homes } from '../kit/terms/given'
 
 export function Choices({
   fit,

@@ -1,4 +1,4 @@
-import type { Fit, Home, Pick, PickWeight } from '../kit/api'
+import type { Pick, PickWeight } from '../kit/api'
 import type { ShortcutId } from '../kit/shortcuts'
 
 export type Row = Pick & {
@@ -10,23 +10,6 @@ export type Row = Pick & {
   /** Whether it is listed under its group's row. */
   under: boolean
 }
-
-export const fits: [Fit, ShortcutId][] = [
-  ['core', 'fitCore'],
-  ['good', 'fitGood'],
-  ['stretch', 'fitStretch'],
-]
-
-export const homes: [Home, ShortcutId][] = [
-  ['anywhere', 'homeAnywhere'],
-  ['title', 'homeTitle'],
-  ['tags', 'homeTags'],
-  ['bullets', 'homeBullets'],
-  ['backend', 'homeBackend'],
-  ['description', 'homeBody'],
-  ['later', 'homeLater'],
-  ['avoid', 'avoid'],
-]
 
 export const sides: [string, string, ShortcutId | null][] = [
   ['term', 'Pick', null],

@@ -82,8 +82,8 @@ const Fits = ({ page: p, row }: { page: PickPage; row: Row | null }) => (
   <Choices
     fit={row?.fit ?? null}
     home={row?.home ?? null}
-    fits={(fit) => p.give({ fit })}
-    homes={(home) => (home === 'avoid' ? p.avoid() : p.give({ home }))}
+    fits={(fit) => p.does.fit(p.chosenRows(), fit)}
+    homes={(home) => (home === 'avoid' ? p.does.avoid(p.chosenRows()) : p.does.home(p.chosenRows(), home))}
   />
 )
 
@@ -115,7 +115,7 @@ function CurrentPick({ desk, page: p, note, open, row }: Props & { row: Row }) {
           <Fits page={p} row={row} />
           <Note key={row.key} box={note} productId={desk.product.id} pick={row} />
           <p className="flex flex-wrap gap-2 mt-2">
-            <button type="button" className="pill" onClick={() => p.lead(row)} disabled={row.home === 'avoid'}>
+            <button type="button" className="pill" onClick={() => p.does.lead(row)} disabled={row.home === 'avoid'}>
               {row.lead ? 'Remove as lead' : 'Set as lead'} <Key of="lead" />
             </button>
             <button type="button" className="pill" onClick={() => p.actions.drop(p.chosen())}>

@@ -1,14 +1,13 @@
 import { useQuery } from '@tanstack/react-query'
 import { useMemo, useState } from 'react'
 import { useAddress } from '../kit/address'
-import { api, ask, type Fit, type Home } from '../kit/api'
-import { useLead } from '../kit/lead'
+import { listingQuery } from '../kit/listing'
 import { messages } from '../kit/messages'
 import { usePickActions, usePicks } from '../kit/picks'
-import { queryKey } from '../kit/queries'
 import { changed, useSelection } from '../kit/selection'
 import type { Desk } from '../kit/shop'
 import { sortIn } from '../kit/sort'
+import { useTermActions } from '../kit/terms/actions'
 import { sortTerms, useTermColumns } from '../kit/terms/termtable'
 import { toast } from '../kit/toast'
 import { useWeighing } from '../kit/weighing'
@@ -23,10 +22,7 @@ export function usePickPage(desk: Desk) {
   const picks = usePicks(desk)
   const weighing = useWeighing(desk)
   const actions = usePickActions(desk)
-  const listing = useQuery({
-    queryKey: queryKey('listing', desk.listingId),
-    queryFn: () => ask(api.GET('/api/listings/{id}', { params: { path: { id: desk.listingId } } })),
-  })
+  const listing = useQuery(listingQuery(desk.listingId))
   const families = params.get('families') === '1'
   const side = params.get('side') ?? 'term'
   const language = params.get('language')
@@ -63,13 +59,7 @@ export function usePickPage(desk: Desk) {
   }
   const chosen = (): string[] => chosenRows().map((p) => p.text)
 
-  const setLead = useLead(desk)
-  const lead = (pick: Row) =>
-    setLead(
-      pick.lead ? null : pick.key,
-      listing.data?.leadKey ?? null,
-      pick.lead ? messages.leadRemoved(pick.text) : messages.leadSet(pick.text),
-    )
+  const does = useTermActions(desk, listing.data?.leadKey, 'pick')
   const move = (by: number) => {
     if (!row || sort || families) return toast(messages.clearSorting)
     const keys = all.map((p) => p.key)
@@ -78,14 +68,6 @@ export function usePickPage(desk: Desk) {
     if (to < 0 || to >= keys.length) return
     keys.splice(to, 0, ...keys.splice(i, 1))
     actions.order(keys)
-  }
-  const give = (change: { fit?: Fit; home?: Home }) => {
-    const texts = chosen()
-    if (texts.length > 0) actions.change(texts, change)
-  }
-  const avoid = () => {
-    const texts = chosen()
-    if (texts.length > 0) actions.change(texts, { home: marked.size === 0 && row?.home === 'avoid' ? 'anywhere' : 'avoid' })
   }
   const fold = (open: boolean) => row && families && setOpened(changed(opened, [row.family], open))
   const mark = (ids: string[], on: boolean) =>
@@ -121,11 +103,9 @@ export function usePickPage(desk: Desk) {
     inUse,
     volume,
     unknown,
-    lead,
+    does,
     leadKey: listing.data?.leadKey ?? null,
     move,
-    give,
-    avoid,
     fold,
   }
 }

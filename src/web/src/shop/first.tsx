@@ -16,7 +16,7 @@ import { addPlatform, begunFrom } from './newplatform'
 export function Start() {
   const shop = useShop()
   if (!shop.data) return shop.isError ? <CouldNotOpen shop={shop} /> : null
-  const products = shop.data.products.filter((p) => !p.isPage)
+  const products = shop.data.products.filter((p) => !p.isPage && !p.isIdea)
   if (products.reduce((sum, p) => sum + Object.keys(p.listings).length, 0) > 1) return <Navigate to="/listings" replace />
   const product = products[0] ?? shop.data.products[0]
   return product ? (
@@ -140,7 +140,11 @@ export function NewProduct() {
     try {
       const platform = await settle()
       const facts = { what: what.trim(), materials: [], colours: [], sizes: [], audiences: [], occasions: [] }
-      const product = await ask(api.POST('/api/products', { body: { name: name.trim(), facts, pictures: null, platforms: [platform] } }))
+      const product = await ask(
+        api.POST('/api/products', {
+          body: { name: name.trim(), facts, pictures: null, platforms: [platform], picks: null, isIdea: false },
+        }),
+      )
       await cache.invalidateQueries()
       const fresh = await ask(api.GET('/api/shop'))
       const market = fresh.markets.find((m) => m.platformId === platform)

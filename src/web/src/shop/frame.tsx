@@ -1,9 +1,12 @@
-import { useEffect } from 'react'
+import { useEffect, useState } from 'react'
 import { NavLink, Outlet, useLocation, useNavigate } from 'react-router'
-import { openScreen } from '../kit/changes'
+import { api, ask } from '../kit/api'
+import { openScreen, useChanges } from '../kit/changes'
+import { NameDialog } from '../kit/dialog'
 import { Door } from '../kit/door/door'
 import { NextLine } from '../kit/next'
 import { Pocket } from '../kit/pocket'
+import { useResearch } from '../kit/research'
 import { SampleBadge } from '../kit/sample'
 import { type Desk, lastPlace, marketFor, useDesk, useShop } from '../kit/shop'
 import { ShopBar } from '../kit/shophead'
@@ -19,6 +22,9 @@ const steps = [
   ['weigh', 'Weigh', 'weigh'],
   ['watch', 'Watch', 'watch'],
 ] as const
+
+/** An idea has no text yet. */
+const stepsOfIdeas = steps.slice(0, 2)
 
 /** The header of a listing, the work, the pocket. */
 export function Frame() {
@@ -43,10 +49,40 @@ export function CouldNotOpen({ shop }: { shop: ReturnType<typeof useShop> }) {
   )
 }
 
+/** An idea becomes a product, with its picks and its lead. */
+function BecomeProduct({ desk }: { desk: Desk }) {
+  const { run } = useChanges()
+  const navigate = useNavigate()
+  const [isAsked, setAsked] = useState(false)
+  const become = (name: string) =>
+    run(
+      () => ask(api.POST('/api/products/{id}/become', { params: { path: { id: desk.product.id } }, body: { name } })),
+      () => navigate(`${desk.base}/write`),
+    )
+  return (
+    <>
+      <button type="button" className="btn btn-sm btn-primary" onClick={() => setAsked(true)}>
+        Make it a product…
+      </button>
+      {isAsked && (
+        <NameDialog
+          title="Make it a product"
+          label="Product name"
+          value={desk.product.name}
+          action="Make it a product"
+          done={become}
+          close={() => setAsked(false)}
+        />
+      )}
+    </>
+  )
+}
+
 function Framed({ desk }: { desk: Desk }) {
   const shop = useShop().data
   const navigate = useNavigate()
   const { pathname, search } = useLocation()
+  const research = useResearch()
   const step = pathname.split('/')[3] ?? 'dig'
   const stepName = steps.find(([path]) => path === step)?.[1]
   // The next start goes where one was last; only a step that there is.
@@ -76,18 +112,29 @@ function Framed({ desk }: { desk: Desk }) {
               aria-label="Product"
               value={product.id}
               onChange={(e) => {
+                if (e.target.value === 'idea') return research(market, true)
                 const next = shop?.products.find((p) => String(p.id) === e.target.value)
                 navigate(next ? `/${next.id}/${marketFor(next, shop?.markets ?? [], market).id}/${step}` : '/new')
               }}
             >
               {shop?.products
-                .filter((p) => !p.isPage)
+                .filter((p) => !p.isPage && !p.isIdea)
                 .map((p) => (
                   <option key={p.id} value={p.id}>
                     {p.name}
                   </option>
                 ))}
               <option value="new">Add product…</option>
+              <optgroup label="Research before a product">
+                {shop?.products
+                  .filter((p) => p.isIdea)
+                  .map((p) => (
+                    <option key={p.id} value={p.id}>
+                      {p.name}
+                    </option>
+                  ))}
+                <option value="idea">New idea…</option>
+              </optgroup>
               {product.isPage && (
                 <optgroup label="Web shop">
                   <option value={product.id}>{product.name}</option>
@@ -125,17 +172,25 @@ function Framed({ desk }: { desk: Desk }) {
             <DeskMenu desk={desk} />
           </div>
           <nav className="steps" aria-label="Steps">
-            {steps.map(([path, name, id]) => (
+            {(product.isIdea ? stepsOfIdeas : steps).map(([path, name, id]) => (
               <NavLink key={path} to={`${desk.base}/${path}`} title={keysOf(id)[0]}>
                 {name}
               </NavLink>
             ))}
           </nav>
+          {product.isIdea && <BecomeProduct desk={desk} />}
         </div>
       </header>
       <Outlet context={desk} key={`${desk.listingId} ${market.id}`} />
       <ToastLine />
-      <NextLine desk={desk} />
+      {desk.product.isIdea ? (
+        <div className="next-line">
+          <b className="font-semibold">Idea</b>
+          <span>Dig and pick as long as you like. As a product it has a text to write, and is among your listings.</span>
+        </div>
+      ) : (
+        <NextLine desk={desk} />
+      )}
       <Pocket desk={desk} />
       <Door place={{ marketId: market.id, screen: step, productId: product.id, listingId: desk.listingId }} />
     </div>

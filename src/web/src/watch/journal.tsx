@@ -63,7 +63,7 @@ export function Journal({ head }: { head: React.ReactNode }) {
             >
               <option value="">All products</option>
               {shop?.products
-                .filter((p) => !p.isPage)
+                .filter((p) => !p.isPage && !p.isIdea)
                 .map((p) => (
                   <option key={p.id} value={p.id}>
                     {p.name}

@@ -2,6 +2,7 @@ import { useQuery, useQueryClient } from '@tanstack/react-query'
 import { useEffect, useRef, useState } from 'react'
 import { api, ask, type Check } from '../kit/api'
 import { useChanges } from '../kit/changes'
+import { foundQuery } from '../kit/listing'
 import { messages } from '../kit/messages'
 import { queryKey, refresh } from '../kit/queries'
 import type { Desk } from '../kit/shop'
@@ -39,10 +40,7 @@ export function useFound(desk: Desk) {
   const { run, attempt } = useChanges()
   const path = { id: desk.listingId }
   const marketId = desk.market.id
-  const query = useQuery({
-    queryKey: queryKey('found', desk.listingId, marketId),
-    queryFn: () => ask(api.GET('/api/listings/{id}/checks', { params: { path, query: { marketId } } })),
-  })
+  const query = useQuery(foundQuery(desk))
   const latest = query.data?.checks.find((c) => c.state !== 'finished')
   const [progress, setProgress] = useState<Check | null>(null)
   const stale = () => refresh(cache, 'watch')

@@ -58,7 +58,7 @@ export function Buyers(p: ViewProps) {
               fit: null,
               home: null,
               note: null,
-              saidBy: [`${counted(phrase.z < 0 ? phrase.theirs : phrase.mine, 'review')} of ${phrase.z < 0 ? 'rivals' : 'yours'}`],
+              saidBy: [`${counted(phrase.ofRivals ? phrase.theirs : phrase.mine, 'review')} of ${phrase.ofRivals ? 'rivals' : 'yours'}`],
               language: null,
               noteRevision: null,
             },
@@ -86,6 +86,9 @@ export function Buyers(p: ViewProps) {
       {data && (
         <p className="quiet text-[13.5px] mt-1" data-testid="review-counts">
           {counted(data.mine, 'review')} of yours, {full(data.theirs)} of your rivals’.
+          {data.phrases.length > 0 &&
+            (data.mine === 0 || data.theirs === 0) &&
+            ' What most of them say, the most frequent first; with reviews of both sides it is told what marks each.'}
           {data.market > 0 && ` How usual a phrase is comes from ${full(data.market)} reviews in the market.`}
         </p>
       )}
@@ -151,7 +154,7 @@ export function Buyers(p: ViewProps) {
           name="Phrases of buyers"
           testid="phrases"
           rows={rows}
-          id={(r) => `${r.text} ${r.z < 0}`}
+          id={(r) => `${r.text} ${r.ofRivals}`}
           at={at}
           onAt={(i) => set({ at: rows[i]?.text ?? null, side: 'detail' })}
           on={{ Enter: (r) => pick(r) }}
@@ -195,8 +198,8 @@ export function Buyers(p: ViewProps) {
 /** The phrases in groups, in the order that a seller works through them. */
 function groupsOf(phrases: readonly BuyerPhrase[]): { name: string; phrases: BuyerPhrase[] }[] {
   const shown = phrases.filter((r) => r.within === null)
-  const theirs = shown.filter((r) => r.z < 0)
-  const mine = shown.filter((r) => r.z > 0)
+  const theirs = shown.filter((r) => r.ofRivals)
+  const mine = shown.filter((r) => !r.ofRivals)
   const isComplaint = (r: BuyerPhrase) => r.tone === 'complaint'
   return [
     { name: 'Said about theirs, and true of yours by its facts', phrases: theirs.filter((r) => r.isTrueOfMine) },
@@ -208,10 +211,10 @@ function groupsOf(phrases: readonly BuyerPhrase[]): { name: string; phrases: Buy
 }
 
 const alsoOf = (phrases: readonly BuyerPhrase[], phrase: BuyerPhrase) =>
-  phrases.filter((r) => r.within === phrase.text && r.z > 0 === phrase.z > 0).map((r) => r.text)
+  phrases.filter((r) => r.within === phrase.text && r.ofRivals === phrase.ofRivals).map((r) => r.text)
 
 function PhraseDetail({ phrase, also, pick }: { phrase: BuyerPhrase; also: string[]; pick: () => void }) {
-  const side = phrase.z < 0 ? 'theirs' : 'yours'
+  const side = phrase.ofRivals ? 'theirs' : 'yours'
   return (
     <>
       <h3 className="!mt-0">{phrase.text}</h3>
@@ -219,10 +222,12 @@ function PhraseDetail({ phrase, also, pick }: { phrase: BuyerPhrase; also: strin
         In {counted(phrase.mine, 'review')} of yours and {full(phrase.theirs)} of theirs.{' '}
         {phrase.stars === null ? 'Without stars' : `${fixed(phrase.stars, 1)} stars on average`}.
       </p>
-      <p className="quiet text-[13px]">
-        z {fixed(Math.abs(phrase.z), 1)}: how far beyond chance it marks {side}; 1.96 is where the list begins.{' '}
-        <HelpLink to="what-buyers-say" about="z" />
-      </p>
+      {phrase.z !== 0 && (
+        <p className="quiet text-[13px]">
+          z {fixed(Math.abs(phrase.z), 1)}: how far beyond chance it marks {side}; 1.96 is where the list begins.{' '}
+          <HelpLink to="what-buyers-say" about="z" />
+        </p>
+      )}
       {phrase.notInFacts.length > 0 && (
         <p className="text-[14px] mt-2">
           {phrase.notInFacts.map((c) => `“${c.word}”`).join(', ')} {phrase.notInFacts.length === 1 ? 'isn’t' : 'aren’t'} in this product’s

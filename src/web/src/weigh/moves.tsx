@@ -8,7 +8,6 @@ import type { ListingSteps } from '../kit/drafts/steps'
 import { HelpLink } from '../kit/helplink'
 import { LeftOutPicks } from '../kit/leftout'
 import { messages } from '../kit/messages'
-import { inWords } from '../kit/moves'
 import { counted, fixed } from '../kit/numbers'
 import { queryKey } from '../kit/queries'
 import type { Desk } from '../kit/shop'
@@ -51,8 +50,7 @@ export function Moves(p: { desk: Desk; listing: Listing; saving: DraftView<Copy>
   }
   // A list that is being made again shows moves of the text before: none of them is applied to another text.
   const isOld = found.isPlaceholderData
-  const apply = (move: Move) =>
-    isOld || p.steps.replaceField(move.field, move.value as Value, messages.moved(inWords(move, listing)), 'move')
+  const apply = (move: Move) => isOld || p.steps.replaceField(move.field, move.value as Value, messages.moved(move.sentence), 'move')
   return (
     <Walked
       name="Moves"
@@ -103,7 +101,7 @@ export function Moves(p: { desk: Desk; listing: Listing; saving: DraftView<Copy>
             <b className="num text-[16px] w-[52px] shrink-0 text-right" title="Gain in grip">
               +{fixed(m.gain, 1)}
             </b>
-            <span className="leading-snug">{inWords(m, listing)}</span>
+            <span className="leading-snug">{m.sentence}</span>
           </p>
           <p className="quiet text-[13px] pl-[64px]">
             {m.others > 0 && (

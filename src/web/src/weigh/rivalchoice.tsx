@@ -2,11 +2,13 @@ import { useQuery } from '@tanstack/react-query'
 import { useAddress } from '../kit/address'
 import { api, ask, type FoundRival } from '../kit/api'
 import { wholePercent } from '../kit/demand'
+import { Key } from '../kit/key'
 import { Num } from '../kit/num'
 import { counted, fixed, full, money } from '../kit/numbers'
 import { queryKey } from '../kit/queries'
 import { useSelection } from '../kit/selection'
 import type { Desk } from '../kit/shop'
+import { useShortcuts } from '../kit/shortcuts'
 import { type Column, Table } from '../kit/table'
 import { seenOn, ToBring } from '../kit/tobring'
 import { Bar } from '../kit/viewframe'
@@ -34,6 +36,9 @@ export function RivalChoice({ desk, add }: { desk: Desk; add: (ids: string[]) =>
     rows.findIndex((r) => id(r) === params.get('at')),
   )
   const free = (r: FoundRival | undefined) => r?.id != null && !r.isSaved && !r.isMine
+  const row = rows[at]
+  const read = () => row && set({ read: String(at + 1), readterm: found.data?.term ?? null })
+  useShortcuts({ readRival: read })
   const save = async (row?: FoundRival) => {
     const ids = marked.size > 0 ? [...marked] : row?.id && free(row) ? [row.id] : []
     if (ids.length === 0) return
@@ -66,9 +71,12 @@ export function RivalChoice({ desk, add }: { desk: Desk; add: (ids: string[]) =>
             ? `${found.data.results === null ? '' : rows.length === 0 ? 'No results' : `${found.data.found === null ? '' : `${counted(found.data.found, 'result')}; `}the first ${full(rows.length)}, weighed for your picks${found.data.seen ? `. ${seenOn(found.data.seen)}` : ''}`}`
             : 'Searching…'}
         </span>
+        <button type="button" className="pill ml-auto" disabled={!row} onClick={read}>
+          Its text and terms <Key of="readRival" />
+        </button>
         <button
           type="button"
-          className="btn btn-sm btn-primary ml-auto"
+          className="btn btn-sm btn-primary"
           disabled={marked.size === 0 && !free(rows[at])}
           onClick={() => save(rows[at])}
         >

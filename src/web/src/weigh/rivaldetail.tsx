@@ -3,7 +3,6 @@ import type { Passing, Rival } from '../kit/api'
 import { api, ask, type Copy } from '../kit/api'
 import { Key } from '../kit/key'
 import { messages } from '../kit/messages'
-import { inWords } from '../kit/moves'
 import { counted, dateOf, fixed, full, money } from '../kit/numbers'
 import { useShortcuts } from '../kit/shortcuts'
 import type { ViewProps } from './frame'
@@ -12,7 +11,7 @@ import { nameOf } from './names'
 const shownPicks = 8
 
 /** A rival beside the listing: what only one of them holds, what changed, and the moves that pass it. */
-export function RivalDetail(p: ViewProps & { rival: Rival; remove: () => void; update: () => void }) {
+export function RivalDetail(p: ViewProps & { rival: Rival; read: () => void; remove: () => void; update: () => void }) {
   const { desk, listing, rival, weighing } = p
   const [pass, setPass] = useState<{ copy: unknown; found: Passing | 'working' | { problem: string } } | null>(null)
   // Whoever looks at another rival stops the search for this one.
@@ -99,7 +98,7 @@ export function RivalDetail(p: ViewProps & { rival: Rival; remove: () => void; u
               <ol className="text-[14px] list-decimal pl-5 my-1">
                 {found.moves.map((m) => (
                   <li key={`${m.kind} ${m.field} ${m.text} ${m.after}`}>
-                    {inWords(m, listing)} <span className="num quiet">+{fixed(m.gain, 1)}</span>
+                    {m.sentence} <span className="num quiet">+{fixed(m.gain, 1)}</span>
                     {m.loses.length > 0 && <span className="text-accent"> loses “{m.loses.join('”, “')}”</span>}
                   </li>
                 ))}
@@ -117,6 +116,11 @@ export function RivalDetail(p: ViewProps & { rival: Rival; remove: () => void; u
         </>
       )}
 
+      <p className="mt-2">
+        <button type="button" className="pill" onClick={p.read}>
+          Its text and terms <kbd>Enter</kbd>
+        </button>
+      </p>
       <h3>It holds, and yours doesn’t</h3>
       {picks(rival.onlyTheirs, 'Nothing: yours holds every pick that it holds.')}
       <h3>Only yours holds</h3>

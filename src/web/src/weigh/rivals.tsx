@@ -16,6 +16,7 @@ import { nameOf } from './names'
 import { PasteRival } from './pasterival'
 import { RivalChoice } from './rivalchoice'
 import { RivalDetail } from './rivaldetail'
+import { type ReadRival, RivalTextView } from './rivaltext'
 import { useRivals } from './userivals'
 
 /** The listing among its rivals: their order by grip, who holds what, and what passes the next above. */
@@ -31,11 +32,13 @@ export function RivalsView(p: ViewProps) {
   const at = chosen >= 0 ? chosen : rows.findIndex((r) => r.id === (data?.nextAbove ?? data?.rivals[0]?.id))
   const rival = rows[at]?.rival
   const held = params.get('held') !== null
+  const reading = readIn(params, choosing)
   useShortcuts({
     chooseRivals: () => set({ choose: choosing ? null : '1', at: null }),
     pasteRival: () => setPasting(true),
     refreshRivals: rivals.lookUp,
-    removeRival: !choosing && rival && (() => rivals.remove(rival.id)),
+    removeRival: !choosing && !reading && rival && (() => rivals.remove(rival.id)),
+    close: reading !== null && (() => set({ read: null })),
   })
   if (!data)
     return (
@@ -59,6 +62,11 @@ export function RivalsView(p: ViewProps) {
         </p>
       )}
       <div className="flex flex-wrap gap-2 items-center mt-1">
+        {reading && (
+          <button type="button" className="pill" onClick={() => set({ read: null })}>
+            Back to the list <kbd>Esc</kbd>
+          </button>
+        )}
         <button type="button" className="pill" onClick={() => set({ choose: choosing ? null : '1', at: null })}>
           {choosing && data.rivals.length > 0 ? 'Back to the ranking' : 'Choose from results'} <Key of="chooseRivals" />
         </button>
@@ -105,12 +113,21 @@ export function RivalsView(p: ViewProps) {
             </p>
           ) : (
             rival && (
-              <RivalDetail key={rival.id} {...p} rival={rival} remove={() => rivals.remove(rival.id)} update={() => setPasting(rival)} />
+              <RivalDetail
+                key={rival.id}
+                {...p}
+                rival={rival}
+                read={() => set({ read: String(rival.id) })}
+                remove={() => rivals.remove(rival.id)}
+                update={() => setPasting(rival)}
+              />
             )
           )
         }
       >
-        {choosing ? (
+        {reading ? (
+          <RivalTextView desk={desk} of={reading} />
+        ) : choosing ? (
           <RivalChoice desk={desk} add={rivals.add} />
         ) : held ? (
           <HeldTerms desk={desk} data={data} weighing={p.weighing} leadKey={listing.leadKey} />
@@ -123,6 +140,7 @@ export function RivalsView(p: ViewProps) {
             at={at}
             rowHeight={48}
             onAt={(_, r) => set({ at: r ? String(r.id) : null, side: 'detail' })}
+            onEnter={(r) => r.rival && set({ read: String(r.id) })}
             empty="No rivals yet."
           />
         )}
@@ -139,6 +157,13 @@ export function RivalsView(p: ViewProps) {
       )}
     </>
   )
+}
+
+/** What the address says is read: among results by its rank, otherwise a saved rival by its number. */
+function readIn(params: URLSearchParams, choosing: boolean): ReadRival | null {
+  const number = Number(params.get('read'))
+  if (!number) return null
+  return choosing ? { term: params.get('readterm') ?? '', rank: number } : { rival: number }
 }
 
 type Row = { id: number; place: number; name: string; title: string; grip: number; reach: number; rival?: Rival }

@@ -1,12 +1,16 @@
 import { useQuery } from '@tanstack/react-query'
+import { useMemo } from 'react'
 import { useAddress } from '../kit/address'
 import { api, ask, type FigureDifference, type Top, type TopValue, type TopWord, type Value } from '../kit/api'
 import { HelpLink } from '../kit/helplink'
 import { messages } from '../kit/messages'
-import { counted, full, percent } from '../kit/numbers'
+import { counted, fixed, full, money, percent } from '../kit/numbers'
+import { usePicks } from '../kit/picks'
 import { queryKey } from '../kit/queries'
 import { sortChanges, sortIn } from '../kit/sort'
 import { type Column, type Sort, sortRows, Table } from '../kit/table'
+import { type TermLine, unknownNumbers } from '../kit/terms/line'
+import { sortTerms, TermTable, useTermColumns } from '../kit/terms/termtable'
 import { toast } from '../kit/toast'
 import { seenOn, ToBring } from '../kit/tobring'
 import { Bar, ViewFrame } from '../kit/viewframe'
@@ -20,15 +24,19 @@ type ValueRow = { id: string; attribute: Attribute; value: TopValue | null }
 export function TopListings(p: ViewProps) {
   const { desk, listing } = p
   const [params, set] = useAddress()
-  const words = params.get('words') !== null
+  const shown = params.get('words')
+  const words = shown === null ? null : (texts.find(([t]) => t === shown)?.[0] ?? 'title')
+  const picks = usePicks(desk).data?.picks
+  const ownColumns = useMemo(() => wordColumnsFor(desk.market.currency), [desk.market.currency])
+  const columns = useTermColumns<WordRow>({ desk, table: 'words of rivals', own: ownColumns, usual: usualOfWords, fields: undefined })
   const term = params.get('topterm') ?? ''
   const query = useQuery({
-    queryKey: queryKey('top', desk.listingId, desk.market.id, term, listing.copy),
+    queryKey: queryKey('top', desk.listingId, desk.market.id, term, words ?? 'title', listing.copy),
     queryFn: ({ signal }) =>
       ask(
         api.POST('/api/listings/{id}/top', {
           params: { path: { id: desk.listingId } },
-          body: { marketId: desk.market.id, fields: listing.copy, term: term || null },
+          body: { marketId: desk.market.id, fields: listing.copy, term: term || null, text: words ?? 'title' },
           signal,
         }),
       ),
@@ -39,12 +47,18 @@ export function TopListings(p: ViewProps) {
   const values = data && (data.described ?? 0) > 0 ? valueRows(data) : []
   const sort = sortIn(params)
   const onSort = (s: Sort) => set(sortChanges(s))
-  const wordRows = sortRows([...(data?.words ?? [])], wordColumns, sort)
+  const wordRows = useMemo(() => {
+    const byKey = new Map(picks?.map((p) => [p.key, p]))
+    return (data?.words ?? []).map(
+      (word): WordRow => ({ key: word.key, text: word.text, numbers: word.numbers ?? unknownNumbers, pick: byKey.get(word.key), word }),
+    )
+  }, [data, picks])
+  const shownWords = sortTerms(wordRows, columns, sort)
   const shownValues = sortRows(values, valueColumns, sort)
   const rowAt = (ids: string[]) => Math.max(0, ids.indexOf(params.get('at') ?? ''))
-  const at = words ? rowAt(wordRows.map((w) => w.text)) : rowAt(shownValues.map((v) => v.id))
+  const at = words ? rowAt(shownWords.map((w) => w.text)) : rowAt(shownValues.map((v) => v.id))
   const row = words ? undefined : shownValues[at]
-  const word = words ? wordRows[at] : undefined
+  const word = words ? shownWords[at] : undefined
   const fill = (r: ValueRow) => {
     if (!r.value || query.isPlaceholderData) return
     if (r.value.value === null) return toast(r.value.byFacts === 'denies' ? messages.noFacts(r.value.text) : messages.attributeClosed)
@@ -83,14 +97,24 @@ export function TopListings(p: ViewProps) {
           <button type="button" className="choice" aria-pressed={!words} onClick={() => set({ words: null, at: null, sort: null })}>
             Attributes
           </button>
-          <button type="button" className="choice" aria-pressed={words} onClick={() => set({ words: '1', at: null, sort: null })}>
-            Words in titles
-          </button>
+          {texts.map(([text, name]) => (
+            <button
+              key={text}
+              type="button"
+              className="choice"
+              aria-pressed={words === text}
+              onClick={() => set({ words: text, at: null, sort: null })}
+            >
+              {name}
+            </button>
+          ))}
         </span>
       </form>
       <p className="quiet text-[13.5px] mt-1">
         {words
-          ? 'Which words they use, and how listings that use one differ from the others.'
+          ? `Which words they use, at which mean rank and price, and how listings that use one differ from the others. ${
+              data?.texts != null && data.looked != null && data.texts < data.looked ? `Known of ${full(data.texts)} of them. ` : ''
+            }A word is picked and placed as any term.`
           : 'Which values they fill, and how listings that fill one differ from the others. Enter fills a value in yours.'}{' '}
         {!words &&
           data?.described !== null &&
@@ -124,15 +148,17 @@ export function TopListings(p: ViewProps) {
       {...p}
       name="top"
       top={top}
-      side={row ? <ValueDetail row={row} fill={() => fill(row)} /> : word && <WordDetail word={word} />}
+      side={row ? <ValueDetail row={row} fill={() => fill(row)} /> : word && <WordDetail word={word.word} />}
     >
       {words ? (
-        <Table
-          name="Words in titles"
-          rows={wordRows}
-          columns={wordColumns}
-          id={(w) => w.text}
-          at={wordRows.length > 0 ? at : -1}
+        <TermTable
+          desk={desk}
+          name={`Words in ${words}`}
+          rows={shownWords}
+          columns={columns}
+          source="top 100"
+          saidBy={(w) => `${counted(w.word.held, 'listing')} of the first ${full(data?.looked)}`}
+          at={shownWords.length > 0 ? at : -1}
           rowHeight={34}
           onAt={(_, w) => set({ at: w?.text ?? null, side: 'detail' })}
           sort={sort}
@@ -239,43 +265,75 @@ const valueColumns: Column<ValueRow>[] = [
   },
 ]
 
-const wordColumns: Column<TopWord>[] = [
+/** The texts whose words can be looked at. */
+const texts = [
+  ['title', 'Words in titles'],
+  ['tags', 'In tags'],
+  ['description', 'In descriptions'],
+] as const
+
+type WordRow = TermLine & { word: TopWord }
+
+const usualOfWords = ['volume']
+
+const wordColumnsFor = (currency: string): Column<WordRow>[] => [
   {
     key: 'text',
     head: 'Word',
     width: 'minmax(120px,0.8fr)',
     words: true,
     value: (w) => w.text,
-    cell: (w) => <b className="font-semibold">{w.text}</b>,
-  },
-  {
-    key: 'held',
-    head: 'Titles',
-    width: '70px',
-    right: true,
-    value: (w) => w.held,
-    cell: (w) => <span className="num">{full(w.held)}</span>,
+    cell: (w) => (
+      <>
+        <b className="font-semibold">{w.text}</b>
+        {w.pick && <small className="mark ml-2">{w.pick.home === 'avoid' ? 'avoided' : 'picked'}</small>}
+      </>
+    ),
   },
   {
     key: 'share',
     head: 'Use it',
-    width: '140px',
-    value: (w) => w.share,
-    cell: (w) => <Bar value={w.share} of={1} shown={percent(w.share)} mine={w.isMine} />,
+    title: 'How many of the listings use it, and their share',
+    width: '150px',
+    value: (w) => w.word.share,
+    text: (w) => `${w.word.held}`,
+    cell: (w) => <Bar value={w.word.share} of={1} shown={`${full(w.word.held)}`} mine={w.word.isMine} />,
+  },
+  {
+    key: 'meanRank',
+    head: 'Mean rank',
+    title: 'The mean rank of the listings that use it',
+    width: '76px',
+    narrow: false,
+    right: true,
+    value: (w) => w.word.rank,
+    cell: (w) => <span className="num">{fixed(w.word.rank, 1)}</span>,
+  },
+  {
+    key: 'price',
+    head: 'Price',
+    title: 'The median price of the listings that use it',
+    width: '76px',
+    narrow: false,
+    right: true,
+    value: (w) => w.word.price,
+    cell: (w) => <span className="num">{money(w.word.price, currency)}</span>,
   },
   {
     key: 'mine',
-    head: 'Your title',
-    width: '84px',
-    value: (w) => Number(w.isMine),
-    cell: (w) => (w.isMine ? <b className="text-primary">has it</b> : <span className="sr-only">No</span>),
+    head: 'Yours',
+    title: 'Whether the same text of your listing has it',
+    width: '64px',
+    value: (w) => Number(w.word.isMine),
+    cell: (w) => (w.word.isMine ? <b className="text-primary">has it</b> : <span className="sr-only">No</span>),
   },
   {
     key: 'clear',
     head: 'Clear difference',
-    width: 'minmax(140px,1fr)',
-    value: (w) => (w.differences.some((d) => d.isClear) ? 1 : 0),
-    cell: (w) => <Differences list={w.differences} />,
+    width: 'minmax(120px,0.8fr)',
+    narrow: false,
+    value: (w) => (w.word.differences.some((d) => d.isClear) ? 1 : 0),
+    cell: (w) => <Differences list={w.word.differences} />,
   },
 ]
 
@@ -349,7 +407,8 @@ function WordDetail({ word }: { word: TopWord }) {
     <>
       <h3 className="!mt-0">{word.text}</h3>
       <p className="text-[14px]">
-        In {counted(word.held, 'title')} ({percent(word.share)}). {word.isMine ? 'Your title has it.' : 'Your title doesn’t have it.'}
+        {counted(word.held, 'listing')} ({percent(word.share)}) have it, at a mean rank of {fixed(word.rank, 1)}.{' '}
+        {word.isMine ? 'Yours has it.' : 'Yours doesn’t have it.'}
       </p>
       <div className="sub">Listings with it and without</div>
       <Sentences list={word.differences} />

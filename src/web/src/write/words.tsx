@@ -12,7 +12,7 @@ import { sortChanges, sortIn } from '../kit/sort'
 import { type Column, sortRows, Table } from '../kit/table'
 import { PlaceDialog } from '../kit/terms/place'
 
-type Row = Schemas['PickWordView']
+type Row = Schemas['PickWord']
 
 const most = 12
 

@@ -89,17 +89,20 @@ export function useDrops(place: DoorPlace, brought: Brought, close: () => void) 
   const add = async () => {
     if (!uploaded || !isReady || isBusy) return
     setBusy(true)
+    let refreshed: Promise<unknown> | undefined
     const said = await changes.attempt(
       async () => {
         const done = await ask(api.POST('/api/drops/add', { body: body(choices, uploaded) }))
         if (!done.what) toast(messages.nothingNew)
         return done
       },
-      async (c) => {
-        await refreshAll(c)
-        await refresh(c, 'numbers')
+      (c) => {
+        refreshed = refreshAll(c).then(() => refresh(c, 'numbers'))
+        return refreshed
       },
     )
+    // Where one goes next, all of it is there.
+    await refreshed
     setBusy(false)
     if (said !== null) return setProblem(said)
     close()

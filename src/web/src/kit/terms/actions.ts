@@ -27,6 +27,11 @@ export function useTermActions(
   return {
     fit: (lines: TermLine[], fit: Fit) => give(lines, { fit }),
     home: (lines: TermLine[], home: Home) => give(lines, { home }),
+    /** Makes all of them picks that fills and moves use. */
+    use: async (lines: TermLine[]) => {
+      const others = lines.filter((r) => !isIn(r) || r.pick?.home === 'later')
+      return others.length === 0 || (await give(others, { home: 'anywhere' }))
+    },
     /** Picks those that are not; where all of them are picks, removes them. */
     pick: (lines: TermLine[]) => {
       if (lines.length === 0) return
@@ -36,8 +41,8 @@ export function useTermActions(
     },
     avoid: (lines: TermLine[]) => {
       if (lines.length === 0) return
-      if (lines.every((r) => r.pick?.home === 'avoid')) return actions.drop(lines.map((r) => r.text))
-      return give(lines, { home: 'avoid' })
+      // An avoided term keeps its fit and note, so it is not dropped but used again.
+      return give(lines, { home: lines.every((r) => r.pick?.home === 'avoid') ? 'anywhere' : 'avoid' })
     },
     /** Makes a term the lead, and a pick where it is none; the lead itself is one no longer. */
     lead: async (line: TermLine) => {
@@ -46,6 +51,7 @@ export function useTermActions(
       return setLead(line.key, leadKey ?? null, messages.leadSet(line.text))
     },
     lookUp: (line: TermLine) => navigate(`${desk.base}/dig?term=${encodeURIComponent(line.text)}`),
+    ownListings: (line: TermLine) => navigate(`/watch?view=terms&market=${desk.market.id}&term=${encodeURIComponent(line.text)}`),
     open: (line: TermLine) => {
       const address = searchAt(desk.market, line.text)
       if (address) window.open(address, '_blank', 'noopener,noreferrer')

@@ -1,10 +1,14 @@
-import type { FoundTerm, Listing, Measured, Schemas } from '../api'
+import type { FoundTerm, Listing, Measured, OwnTerm, Schemas } from '../api'
+
+type Likeness = Schemas['LikenessView']
+
 import { HeadroomBar, Silhouette } from '../charts'
 import { homeName } from '../names'
 import { Num } from '../num'
-import { compact, fixed, full, gripOf, monthName, upTo } from '../numbers'
+import { compact, counted, fixed, full, gripOf, monthName, percent, upTo } from '../numbers'
 import type { Column } from '../table'
 import { gradeWords, Thread } from '../thread'
+import { fits, homes, orderOf } from './given'
 import type { TermLine } from './line'
 
 export type Shape = Schemas['Shape']
@@ -95,16 +99,19 @@ export const headroomColumn: Column<TermLine> = {
   cell: (r) => <HeadroomBar value={r.numbers.headroom} />,
 }
 
-export const fits = ['core', 'good', 'stretch'] as const
-const homes = ['anywhere', 'title', 'tags', 'bullets', 'backend', 'description', 'later', 'avoid'] as const
-
 const place = (t: FoundTerm | undefined) => (t === undefined || t.found === null ? null : !t.found ? Number.POSITIVE_INFINITY : t.rank)
 
 const placeText = (t: FoundTerm | undefined) =>
   t === undefined || t.found === null ? '' : !t.found ? 'Not found' : t.rank === null ? 'Found' : `${t.rank}`
 
 /** What a table of terms can show, apart from the term: numbers of the market, the seller's own choices, what the listing holds, what was found. */
-export function termColumns(listing: Listing | undefined, weighed: readonly string[], found: ReadonlyMap<string, FoundTerm> | undefined) {
+export function termColumns(
+  listing: Listing | undefined,
+  weighed: readonly string[],
+  found: ReadonlyMap<string, FoundTerm> | undefined,
+  used: ReadonlyMap<string, OwnTerm> | undefined,
+  likeness: ReadonlyMap<string, Likeness> | undefined,
+) {
   const label = (key: string) => listing?.fields.find((f) => f.key === key)?.label ?? key
   const all: Column<TermLine>[] = [
     {
@@ -114,7 +121,7 @@ export function termColumns(listing: Listing | undefined, weighed: readonly stri
       width: '50px',
       narrow: false,
       words: true,
-      value: (r) => (r.pick ? fits.indexOf(r.pick.fit) : null),
+      value: (r) => (r.pick ? orderOf(fits, r.pick.fit) : null),
       text: (r) => r.pick?.fit ?? '',
       cell: (r) => <span className="text-[13px]">{r.pick?.fit}</span>,
     },
@@ -125,7 +132,7 @@ export function termColumns(listing: Listing | undefined, weighed: readonly stri
       width: '74px',
       narrow: false,
       words: true,
-      value: (r) => (r.pick ? homes.indexOf(r.pick.home) : null),
+      value: (r) => (r.pick ? orderOf(homes, r.pick.home) : null),
       text: (r) => (r.pick ? homeName[r.pick.home] : ''),
       cell: (r) => r.pick && <span className={`text-[13px] ${r.pick.home === 'anywhere' ? 'quiet' : ''}`}>{homeName[r.pick.home]}</span>,
     },
@@ -221,6 +228,37 @@ export function termColumns(listing: Listing | undefined, weighed: readonly stri
       cell: (r) => <span className="mark">{flips[found?.get(r.key)?.flip ?? 'none']}</span>,
     },
     {
+      key: 'likeMine',
+      head: 'Like mine',
+      title: 'The share of its first results that are the same kind of thing, as far as you judged them',
+      width: '78px',
+      narrow: false,
+      right: true,
+      value: (r) => shareOf(likeness?.get(r.key)),
+      text: (r) => percent(shareOf(likeness?.get(r.key))),
+      cell: (r) => {
+        const share = shareOf(likeness?.get(r.key))
+        return share === null ? (
+          <span className="quiet text-[13px]">not judged</span>
+        ) : (
+          <span className="num" title={counted(Object.keys(likeness?.get(r.key)?.judged ?? {}).length, 'result')}>
+            {percent(share)}
+          </span>
+        )
+      },
+    },
+    {
+      key: 'ownListings',
+      head: 'Own listings',
+      title: 'Listings of yours in this market that pick it, this one included',
+      width: '92px',
+      narrow: false,
+      right: true,
+      value: (r) => used?.get(r.key)?.picked ?? null,
+      text: (r) => `${used?.get(r.key)?.picked ?? 0}`,
+      cell: (r) => used && <span className="num text-[13px]">{used.get(r.key)?.picked ?? 0}</span>,
+    },
+    {
       key: 'source',
       head: 'Source',
       title: 'Where its numbers come from',
@@ -245,3 +283,5 @@ export function DoubtMark({ numbers }: { numbers: Measured }) {
     </span>
   )
 }
+
+const shareOf = (l: Likeness | undefined) => (l ? l.like / Object.keys(l.judged).length : null)

@@ -1,46 +1,24 @@
-import { useQuery, useQueryClient } from '@tanstack/react-query'
 import { useState } from 'react'
 import { api, ask } from '../api'
 import { useChanges } from '../changes'
 import { Dialog } from '../dialog'
-import { messages } from '../messages'
-import { queryKey, refresh } from '../queries'
+import { useSaved } from '../saved'
 import { headOf } from '../table'
-import { toast } from '../toast'
 import type { TermLine } from './line'
 import type { TermColumns } from './termtable'
-
-const prefix = 'cols='
-
-/** Sets of columns that were saved by name, of what a shop keeps of its filters. */
-function useSaved() {
-  const all = useQuery({ queryKey: queryKey('filters'), queryFn: () => ask(api.GET('/api/filters')), staleTime: Infinity }).data ?? []
-  return {
-    sets: all.filter((f) => f.filters.startsWith(prefix)).map((f) => ({ ...f, keys: f.filters.slice(prefix.length).split(',') })),
-    isTaken: (name: string) => all.some((f) => f.name === name && !f.filters.startsWith(prefix)),
-  }
-}
 
 /** Which columns a table of terms shows, and sets of them under a name. */
 export function ColumnsDialog<T extends TermLine>({ columns, close }: { columns: TermColumns<T>; close: () => void }) {
   const { all, chosen, choose } = columns
   const [name, setName] = useState('')
-  const cache = useQueryClient()
   const { run } = useChanges()
   const saved = useSaved()
   const turn = (key: string) => choose(all.map((c) => c.key).filter((k) => (k === key ? !chosen.includes(key) : chosen.includes(k))))
   const save = async () => {
     const wanted = name.trim()
     if (!wanted) return
-    if (saved.isTaken(wanted)) return toast(messages.nameOfFilter(wanted))
-    try {
-      await ask(api.POST('/api/filters', { body: { name: wanted, filters: prefix + chosen.join(',') } }))
-      await refresh(cache, 'filters')
-      setName('')
-      toast(messages.columnsSaved(wanted))
-    } catch (e) {
-      toast(messages.notSaved((e as Error).message))
-    }
+    await saved.saveColumns(wanted, chosen)
+    setName('')
   }
   return (
     <Dialog name="Columns" close={close} width={560}>

@@ -10,17 +10,14 @@ import { LeftOutPicks } from '../leftout'
 import { messages } from '../messages'
 import { counted, fixed } from '../numbers'
 import { OpenListing } from '../openlisting'
-import { usePickActions, usePicks } from '../picks'
 import { queryKey, refresh } from '../queries'
 import type { Desk } from '../shop'
-import { useShortcuts } from '../shortcuts'
 import { toast } from '../toast'
 import { weighKey } from '../weighing'
-import { keyOf } from '../words'
 
 type Way = Schemas['PlacesWay']
 
-/** Puts terms into the listing: each way with what it gains and the text that it makes. Those that are no picks are picked first. */
+/** Puts picks into the listing: each way with what it gains and the text that it makes. */
 export function PlaceDialog(p: { desk: Desk; terms: string[]; done: () => void; close: () => void }) {
   return (
     <Dialog name="Add to a field" close={p.close} width={680}>
@@ -51,29 +48,18 @@ function Ways({
   const [draft] = useState(() => listingDraft(listing.id, listing.copy, listing.revision))
   const copy = useDraftView(draft).value
   const steps = useSteps(draft, { screen: 'write', product: desk.product.id, listing: desk.listingId, page: listing.page?.id })
-  const picks = usePicks(desk).data?.picks
-  const actions = usePickActions(desk)
   const [at, setAt] = useState(0)
   const texts = terms.slice(0, most)
-  const isPicked = (text: string) => picks?.some((p) => p.key === keyOf(text) && p.home !== 'avoid' && p.home !== 'later')
-  const unpicked = picks ? texts.filter((t) => !isPicked(t)) : []
   const query = useQuery({
-    queryKey: queryKey('moves', 'places', desk.listingId, desk.market.id, texts, copy, picks?.length),
-    queryFn: async ({ signal }) => {
-      if (
-        unpicked.length > 0 &&
-        !(await actions.change(unpicked, { saidBy: unpicked.map(() => 'added to the listing'), home: 'anywhere' }))
-      )
-        throw new Error(messages.notPicked)
-      return ask(
+    queryKey: queryKey('places', desk.listingId, desk.market.id, texts, copy),
+    queryFn: ({ signal }) =>
+      ask(
         api.POST('/api/listings/{id}/places', {
           params: { path: { id: desk.listingId } },
           body: { marketId: desk.market.id, fields: copy, texts },
           signal,
         }),
-      )
-    },
-    enabled: picks !== undefined,
+      ),
     retry: false,
     staleTime: Infinity,
   })
@@ -90,10 +76,6 @@ function Ways({
     await refresh(cache, 'listing')
     if (draft.unsaved) toast(messages.textNotSaved)
   }
-  useShortcuts({
-    down: () => setAt(Math.min(ways.length - 1, at + 1)),
-    up: () => setAt(Math.max(0, at - 1)),
-  })
   // The ways come a moment after the dialog, which gave the focus to what was there.
   const form = useRef<HTMLFormElement>(null)
   const isThere = query.data !== undefined

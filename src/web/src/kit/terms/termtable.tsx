@@ -1,29 +1,20 @@
 import { useQuery } from '@tanstack/react-query'
 import { type ReactNode, useMemo, useState } from 'react'
-import { api, ask, type Home } from '../api'
+import { foundQuery, listingQuery, ownTermsQuery } from '../listing'
 import type { MenuItem } from '../menu'
 import { homeName } from '../names'
 import { counted } from '../numbers'
-import { queryKey } from '../queries'
+import { useLikeness } from '../results'
 import type { Desk } from '../shop'
-import { type ShortcutId, useShortcuts } from '../shortcuts'
+import { useShortcuts } from '../shortcuts'
 import { type Column, type Rows, type Sort, sortRows, Table } from '../table'
 import { useTermActions } from './actions'
 import { useColumnChoice } from './choice'
 import { termColumns } from './columns'
 import { ColumnsDialog } from './columnsdialog'
+import { fits, homes } from './given'
 import type { TermLine } from './line'
 import { PlaceDialog } from './place'
-
-export const homeKeys: [Home, ShortcutId][] = [
-  ['anywhere', 'homeAnywhere'],
-  ['title', 'homeTitle'],
-  ['tags', 'homeTags'],
-  ['bullets', 'homeBullets'],
-  ['backend', 'homeBackend'],
-  ['description', 'homeBody'],
-  ['later', 'homeLater'],
-]
 
 /** Which columns a table of terms has: its own, those that the seller chose, and its own at the end. */
 export function useTermColumns<T extends TermLine>(p: {
@@ -37,25 +28,17 @@ export function useTermColumns<T extends TermLine>(p: {
 }) {
   const { desk, own, last, fields } = p
   const [chosen, choose] = useColumnChoice(p.table, p.usual)
-  const listing = useQuery({
-    queryKey: queryKey('listing', desk.listingId),
-    queryFn: () => ask(api.GET('/api/listings/{id}', { params: { path: { id: desk.listingId } } })),
-  }).data
-  const checks = useQuery({
-    queryKey: queryKey('found', desk.listingId, desk.market.id),
-    queryFn: () =>
-      ask(
-        api.GET('/api/listings/{id}/checks', {
-          params: { path: { id: desk.listingId }, query: { marketId: desk.market.id } },
-        }),
-      ),
-    enabled: chosen.includes('rank') || chosen.includes('flipped'),
-  }).data
+  const listing = useQuery(listingQuery(desk.listingId)).data
+  const checks = useQuery({ ...foundQuery(desk), enabled: chosen.includes('rank') || chosen.includes('flipped') }).data
+  const used = useQuery({ ...ownTermsQuery(desk.market.id), enabled: chosen.includes('ownListings') }).data
+  const byTerm = useMemo(() => new Map(used?.terms.map((t) => [t.key, t])), [used])
+  const judged = useLikeness(desk, chosen.includes('likeMine'))
+  const likeness = useMemo(() => new Map(judged?.map((l) => [l.key, l])), [judged])
   const found = useMemo(() => new Map(checks?.terms.map((t) => [t.key, t])), [checks])
   const all = useMemo(() => {
     const taken = new Set([...own, ...(last ?? [])].map((c) => c.key))
-    return termColumns(listing, fields ?? [], found).filter((c) => !taken.has(c.key))
-  }, [listing, fields, found, own, last])
+    return termColumns(listing, fields ?? [], found, byTerm, likeness).filter((c) => !taken.has(c.key))
+  }, [listing, fields, found, byTerm, likeness, own, last])
   const columns = useMemo(
     () => [...own, ...all.filter((c) => chosen.includes(c.key)), ...(last ?? [])] as Column<T>[],
     [own, all, chosen, last],
@@ -99,7 +82,8 @@ export function TermTable<T extends TermLine>(p: {
   empty: ReactNode
 }) {
   const { desk, rows, columns } = p
-  const [opening, setOpening] = useState<'columns' | 'place' | null>(null)
+  const [choosing, setChoosing] = useState(false)
+  const [placing, setPlacing] = useState<string[] | null>(null)
   const actions = useTermActions(desk, columns.leadKey, p.source, (r) => p.saidBy?.(r as T) ?? '')
   const id = p.id ?? ((r: T) => r.key)
   const row = rows.at(p.at)
@@ -119,20 +103,23 @@ export function TermTable<T extends TermLine>(p: {
       act(chosen())
       p.clear?.()
     }
-  const fits = (['core', 'good', 'stretch'] as const).map((fit) => [fit, fitKeys[fit], () => actions.fit(chosen(), fit)] as const)
-  const homes = homeKeys.map(([home, key]) => [home, key, () => actions.home(chosen(), home)] as const)
+  const toFit = fits.map(([fit, key]) => [fit, key, () => actions.fit(chosen(), fit)] as const)
+  const toHome = homes.filter(([home]) => home !== 'avoid').map(([home, key]) => [home, key, () => actions.home(chosen(), home)] as const)
   const lead = () => row && actions.lead(row)
   const open = actions.canOpen && (() => row && actions.open(row))
-  const place = () => chosen().length > 0 && setOpening('place')
+  const place = async () => {
+    const lines = chosen()
+    if (lines.length > 0 && (await actions.use(lines))) setPlacing(lines.map((r) => r.text))
+  }
   useShortcuts({
     pick: done(actions.pick),
     avoid: done(actions.avoid),
-    ...Object.fromEntries(fits.map(([, key, run]) => [key, run])),
-    ...Object.fromEntries(homes.map(([, key, run]) => [key, run])),
+    ...Object.fromEntries(toFit.map(([, key, run]) => [key, run])),
+    ...Object.fromEntries(toHome.map(([, key, run]) => [key, run])),
     lead,
     openAtMarket: open,
     place,
-    chooseColumns: () => setOpening('columns'),
+    chooseColumns: () => setChoosing(true),
   })
   const count = p.marked && p.marked.size > 1 ? p.marked.size : 1
   const menu: MenuItem[] = [
@@ -143,14 +130,15 @@ export function TermTable<T extends TermLine>(p: {
           { label: row.pick?.home === 'avoid' ? 'Stop avoiding' : 'Avoid', key: 'avoid', run: done(actions.avoid) },
           { label: row.lead ? 'No longer the lead' : 'Set as lead', key: 'lead', run: () => lead() },
           { label: 'Add to a field…', key: 'place', run: () => place() },
-          ...fits.map(([fit, key, run]) => ({ label: `Fit: ${fit}`, key, run: () => void run() })),
-          ...homes.map(([home, key, run]) => ({ label: `Home: ${homeName[home].toLowerCase()}`, key, run: () => void run() })),
+          ...toFit.map(([fit, key, run]) => ({ label: `Fit: ${fit}`, key, run: () => void run() })),
+          ...toHome.map(([home, key, run]) => ({ label: `Home: ${homeName[home].toLowerCase()}`, key, run: () => void run() })),
           { label: 'Search for it', run: () => actions.lookUp(row) },
+          { label: 'Own listings with it', run: () => actions.ownListings(row) },
           ...(open ? [{ label: `Open at ${desk.market.platformName}`, key: 'openAtMarket' as const, run: () => open() }] : []),
         ] satisfies MenuItem[])
       : []),
     { heading: 'Table' },
-    { label: 'Columns…', key: 'chooseColumns', run: () => setOpening('columns') },
+    { label: 'Columns…', key: 'chooseColumns', run: () => setChoosing(true) },
     ...(p.more ?? []),
   ]
   return (
@@ -174,15 +162,11 @@ export function TermTable<T extends TermLine>(p: {
         exportAs={p.exportAs}
         empty={p.empty}
       />
-      {opening === 'columns' && <ColumnsDialog columns={columns} close={() => setOpening(null)} />}
-      {opening === 'place' && (
-        <PlaceDialog desk={desk} terms={chosen().map((r) => r.text)} done={() => p.clear?.()} close={() => setOpening(null)} />
-      )}
+      {choosing && <ColumnsDialog columns={columns} close={() => setChoosing(false)} />}
+      {placing && <PlaceDialog desk={desk} terms={placing} done={() => p.clear?.()} close={() => setPlacing(null)} />}
     </>
   )
 }
-
-const fitKeys = { core: 'fitCore', good: 'fitGood', stretch: 'fitStretch' } as const
 
 /** Rows of terms in the order that was chosen, by any column that there is, shown or not. */
 export const sortTerms = <T extends TermLine>(rows: T[], columns: TermColumns<T>, sort: Sort) =>

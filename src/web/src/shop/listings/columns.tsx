@@ -1,4 +1,4 @@
-import type { ListingLine, WeighedListing } from '../../kit/api'
+import type { ListingLine, Schemas, WeighedListing } from '../../kit/api'
 import { lostRank, wholePercent } from '../../kit/demand'
 import { Num } from '../../kit/num'
 import { compact, counted, dateOf, fixed, noData, shortDay } from '../../kit/numbers'
@@ -60,16 +60,21 @@ export const columns: Column<ListingLine>[] = [
   {
     key: 'product',
     head: 'Product',
-    width: 'minmax(190px,1fr)',
+    width: 'minmax(170px,1fr)',
     narrow: 'minmax(0,1fr)',
     words: true,
     value: (l) => l.product,
-    cell: (l) => <b className="font-semibold">{l.product}</b>,
+    cell: (l) => (
+      <span className="block truncate" title={l.product}>
+        <b className="font-semibold">{l.product}</b>
+        {l.isPage && <span className="quiet text-[13px]"> page</span>}
+      </span>
+    ),
   },
   {
     key: 'platform',
     head: 'Platform',
-    width: 'minmax(110px,0.5fr)',
+    width: 'minmax(96px,0.4fr)',
     narrow: 'minmax(0,0.6fr)',
     words: true,
     value: (l) => l.platform,
@@ -77,10 +82,10 @@ export const columns: Column<ListingLine>[] = [
   },
   {
     key: 'lost',
-    head: 'Lost searches/mo',
+    head: 'Lost',
     title: 'Searches per month of its picks that can’t find it',
-    width: '124px',
-    narrow: '118px',
+    width: '78px',
+    narrow: '84px',
     right: true,
     value: (l) => lostRank(l.score),
     cell: (l) =>
@@ -94,7 +99,7 @@ export const columns: Column<ListingLine>[] = [
     key: 'reach',
     head: 'Reach',
     title: 'The share of its picks’ searches that can find it',
-    width: '62px',
+    width: '52px',
     narrow: false,
     right: true,
     value: (l) => score(l)?.reach,
@@ -104,38 +109,28 @@ export const columns: Column<ListingLine>[] = [
     key: 'grip',
     head: 'Grip',
     title: 'How firmly it holds its picks, 0–100',
-    width: '54px',
+    width: '44px',
     narrow: false,
     right: true,
     value: (l) => score(l)?.grip,
     cell: (l) => <Share of={l} value={l.score?.grip} unit="" />,
   },
   {
-    key: 'required',
-    head: 'Required',
-    title: 'Findings that must be fixed before it can be published',
-    width: '70px',
+    key: 'findings',
+    head: 'Findings',
+    title: 'Required findings, which must be fixed before it can be published, and recommended ones',
+    width: '74px',
     narrow: false,
     right: true,
-    value: (l) => score(l)?.required,
+    value: (l) => (l.score ? l.score.required * 1000 + l.score.recommended : undefined),
+    text: (l) => (l.score ? `${l.score.required} required, ${l.score.recommended} recommended` : ''),
     cell: (l) =>
       l.score && (
         <Pale of={l}>
-          <span className={`num ${l.score.required > 0 ? 'text-accent font-semibold' : 'quiet'}`}>{l.score.required}</span>
-        </Pale>
-      ),
-  },
-  {
-    key: 'recommended',
-    head: 'Recommended',
-    width: '96px',
-    narrow: false,
-    right: true,
-    value: (l) => score(l)?.recommended,
-    cell: (l) =>
-      l.score && (
-        <Pale of={l}>
-          <span className="num quiet">{l.score.recommended}</span>
+          <span className="num whitespace-nowrap">
+            {l.score.required > 0 && <b className="text-accent font-semibold">{l.score.required} + </b>}
+            <span className="quiet">{l.score.recommended}</span>
+          </span>
         </Pale>
       ),
   },
@@ -174,31 +169,43 @@ export const columns: Column<ListingLine>[] = [
     ),
   },
   {
-    key: 'saved',
-    head: 'Changed',
-    title: 'When its text was changed last',
+    key: 'state',
+    head: 'Sent',
+    title: 'When it was sent or published last; * where it was changed since',
     width: '72px',
     narrow: false,
     right: true,
-    value: (l) => l.savedAt,
-    cell: (l) => (
-      <span className="quiet text-[13px]" title={dateOf(l.savedAt)}>
-        {shortDay(l.savedAt)}
-      </span>
-    ),
-  },
-  {
-    key: 'sent',
-    head: 'Sent',
-    title: 'When it was sent or published last; * where it was changed since',
-    width: '76px',
-    narrow: false,
-    right: true,
     value: (l) => l.sentAt,
+    text: (l) => (l.sentAt ? `${l.sentAt}${l.changed ? ', changed since' : ''}` : 'never'),
     cell: (l) => (
-      <span className="quiet text-[13px]" title={l.sentAt ? `${dateOf(l.sentAt)}${l.changed ? '; changed since' : ''}` : undefined}>
+      <span
+        className="quiet text-[13px]"
+        title={`Changed ${dateOf(l.savedAt)}${l.sentAt ? `, sent ${dateOf(l.sentAt)}${l.changed ? '; changed since' : ''}` : ''}`}
+      >
         {l.sentAt ? `${shortDay(l.sentAt)}${l.changed ? ' *' : ''}` : 'never'}
       </span>
     ),
   },
 ]
+
+/** The last column: what comes next for each listing. */
+export const nextColumn = (steps: ReadonlyMap<number, Schemas['NextStep'] | null>): Column<ListingLine> => ({
+  key: 'next',
+  head: 'Next',
+  title: 'The next useful thing to do, and what it gains',
+  width: 'minmax(190px,1.2fr)',
+  narrow: false,
+  words: true,
+  text: (l) => steps.get(l.id)?.text ?? '',
+  cell: (l) => {
+    const step = steps.get(l.id)
+    if (step === undefined) return <span className="quiet text-[13px]">{l.archivedAt || !l.marketId ? '' : '…'}</span>
+    if (step === null) return <span className="quiet text-[13px]">nothing for now</span>
+    return (
+      <span className="block truncate text-[13px]" title={`${step.text}. ${step.why}`}>
+        {step.text}
+        {step.move && <span className="num quiet"> +{fixed(step.move.gain, 1)}</span>}
+      </span>
+    )
+  },
+})

@@ -4,8 +4,10 @@ import { useAddress } from '../../kit/address'
 import { api, ask, type ListingLine } from '../../kit/api'
 import { useChanges } from '../../kit/changes'
 import { Key } from '../../kit/key'
+import { useListings, useNextSteps } from '../../kit/listings'
 import { messages } from '../../kit/messages'
 import { counted, full } from '../../kit/numbers'
+import { useResearch } from '../../kit/research'
 import { SampleBadge, SampleNotice } from '../../kit/sample'
 import { useSelection } from '../../kit/selection'
 import { useShop } from '../../kit/shop'
@@ -14,14 +16,15 @@ import { useShortcuts } from '../../kit/shortcuts'
 import { sortChanges, sortIn } from '../../kit/sort'
 import { sortRows, Table } from '../../kit/table'
 import { ToastLine, toast } from '../../kit/toast'
-import { byGain, columns } from './columns'
+import { byGain, columns, nextColumn } from './columns'
 import { EditMany, type ManyKind } from './editmany'
 import { kindName } from './kinds'
 import { ProductGrid } from './productgrid'
-import { useListings } from './uselistings'
 
 // Beside an edit there is room for the scores, not for the dates.
 const ColumnsBesideEdit = 6
+// Until the table says which rows are in sight.
+const FirstRows = 20
 
 /** All listings of the shop, the most to gain first: where a seller begins. */
 export function ListingsPage() {
@@ -29,6 +32,7 @@ export function ListingsPage() {
   const navigate = useNavigate()
   const shop = useShop().data
   const { run } = useChanges()
+  const research = useResearch()
   const { query, rows, progress, stop, resume } = useListings(params.get('country'))
   const [marked, mark, clear] = useSelection()
   const [editing, setEditing] = useState<ManyKind | null>(null)
@@ -36,6 +40,7 @@ export function ListingsPage() {
   const text = params.get('text') ?? ''
   const platform = params.get('platform')
   const kind = params.get('finding')
+  const of = params.get('of')
   const archived = params.get('archived') !== null
   const grid = params.get('view') === 'platforms'
   const sort = useMemo(() => sortIn(params), [params])
@@ -45,15 +50,24 @@ export function ListingsPage() {
       (l) =>
         (l.archivedAt !== null) === archived &&
         (platform === null || l.platformId === platform) &&
+        (of === null || l.isPage === (of === 'pages')) &&
         (kind === null || (kind === 'any' ? (l.score?.kinds.length ?? 0) > 0 : l.score?.kinds.includes(kind))) &&
         words.every((w) => `${l.product} ${l.platform}`.toLowerCase().includes(w)),
     )
-  }, [rows, text, platform, kind, archived])
+  }, [rows, text, platform, of, kind, archived])
   const sorted = useMemo(() => (sort ? sortRows(passing, columns, sort) : byGain(passing)), [passing, sort])
   const at = Math.max(
     0,
     sorted.findIndex((l) => String(l.id) === params.get('at')),
   )
+  const [range, setRange] = useState<[number, number]>([0, FirstRows])
+  const inSight = grid ? [] : sorted.slice(range[0], range[1] + 1).filter((l) => l.marketId !== null && l.archivedAt === null)
+  const steps = useNextSteps(
+    inSight.map((l) => l.id),
+    query.data?.country,
+    query.dataUpdatedAt,
+  )
+  const allColumns = useMemo(() => [...columns, nextColumn(steps)], [steps])
   const open = (l: ListingLine) =>
     navigate(`/${l.productId}/${l.marketId ?? shop?.markets.find((m) => m.platformId === l.platformId)?.id}/weigh`)
   const selected = sorted.filter((l) => marked.has(String(l.id)))
@@ -152,6 +166,16 @@ export function ListingsPage() {
             </select>
             <select
               className="select select-sm w-44"
+              aria-label="Products and pages"
+              value={of ?? ''}
+              onChange={(e) => set({ of: e.target.value || null })}
+            >
+              <option value="">Products and pages</option>
+              <option value="products">Products only</option>
+              <option value="pages">Pages only</option>
+            </select>
+            <select
+              className="select select-sm w-44"
               aria-label="Finding"
               title="Only listings that have such a finding"
               value={kind ?? ''}
@@ -179,9 +203,6 @@ export function ListingsPage() {
                 Archived ({full(archivedCount)})
               </button>
             )}
-            <Link className="pill" to="/new">
-              Add product…
-            </Link>
             <span className="basis-full flex flex-wrap gap-2 items-center min-h-8">
               {selected.length > 0 ? (
                 <b className="text-[14px]">{full(selected.length)} selected</b>
@@ -199,8 +220,9 @@ export function ListingsPage() {
               <button type="button" className="pill" onClick={archive}>
                 {archived ? 'Restore' : 'Archive'} <Key of="archive" />
               </button>
+              <span className="ml-auto" />
               {progress && (
-                <span className="ml-auto text-[13.5px] flex items-center gap-2" role="status" data-testid="weighing">
+                <span className=" text-[13.5px] flex items-center gap-2" role="status" data-testid="weighing">
                   {progress.problem ? (
                     <span className="text-accent">Not all were weighed: {progress.problem}</span>
                   ) : (
@@ -214,15 +236,21 @@ export function ListingsPage() {
                   </button>
                 </span>
               )}
+              <button type="button" className="pill" title="Dig and pick before there is a product" onClick={() => research(market)}>
+                Research…
+              </button>
+              <Link className="pill" to="/new">
+                Add product…
+              </Link>
             </span>
           </div>
           {grid ? (
-            <ProductGrid rows={passing} platforms={platforms} open={open} />
+            <ProductGrid rows={passing.filter((l) => !l.isPage)} platforms={platforms} open={open} />
           ) : (
             <Table
               name="Listings"
               rows={sorted}
-              columns={editing ? columns.slice(0, ColumnsBesideEdit) : columns}
+              columns={editing ? columns.slice(0, ColumnsBesideEdit) : allColumns}
               id={(l) => String(l.id)}
               at={sorted.length > 0 ? at : -1}
               rowHeight={38}
@@ -230,6 +258,7 @@ export function ListingsPage() {
               onEnter={open}
               marked={marked}
               onMark={mark}
+              onRange={(from, to) => setRange([from, to])}
               sort={sort}
               onSort={(s) => set(sortChanges(s))}
               empty={

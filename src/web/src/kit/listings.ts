@@ -1,13 +1,17 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query'
 import { useEffect, useRef, useState } from 'react'
-import { api, ask, type ListingLine, type WeighedListing } from '../../kit/api'
-import { queryKey } from '../../kit/queries'
-import { lines } from '../../kit/stream'
+import { api, ask, type ListingLine, type Schemas, type WeighedListing } from './api'
+import { queryKey } from './queries'
+import { lines } from './stream'
 
 type ScoreLine = { done: number; all: number; score: WeighedListing | null }
 export type Progress = { done: number; all: number; problem?: string; stopped?: boolean }
 
 const DrawnEvery = 200
+const AskedAfter = 250
+
+type NextStep = Schemas['NextStep']
+type NextLine = { id: number; step: NextStep | null }
 
 /** All listings of the shop, and their weighing in the background: what is not known yet comes in while one works. */
 export function useListings(country: string | null) {
@@ -78,4 +82,35 @@ export function useListings(country: string | null) {
     return score ? { ...l, score, isFresh: true } : l
   })
   return { query, rows, progress, stop, resume: () => chosen !== undefined && weigh(chosen) }
+}
+
+/** The next step of the listings in sight, by listing: null where there is nothing to do; those that are not known yet are left out. */
+export function useNextSteps(ids: readonly number[], country: string | undefined, version: number) {
+  const [known, setKnown] = useState<ReadonlyMap<number, NextStep | null>>(new Map())
+  // What is known is of the shop as it was then.
+  const [of, setOf] = useState(version)
+  if (of !== version) {
+    setOf(version)
+    setKnown(new Map())
+  }
+  const wanted = ids.filter((id) => !known.has(id)).join()
+  useEffect(() => {
+    if (!wanted || !country) return
+    const control = new AbortController()
+    // Who scrolls on asks for the rows where they stop.
+    const timer = setTimeout(async () => {
+      try {
+        const body = { ids: wanted.split(',').map(Number), country }
+        for await (const line of lines<NextLine>('/api/listings/next', body, control.signal))
+          setKnown((before) => new Map(before).set(line.id, line.step))
+      } catch (e) {
+        if (!control.signal.aborted) console.warn('What comes next could not be asked for.', e)
+      }
+    }, AskedAfter)
+    return () => {
+      clearTimeout(timer)
+      control.abort()
+    }
+  }, [wanted, country])
+  return known
 }
