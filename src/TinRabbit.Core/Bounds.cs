@@ -45,6 +45,12 @@ public static class Bounds
     /// <summary>Columns of a table that is exported as it is shown.</summary>
     public const int ShownColumns = 100;
 
+    /// <summary>Search results of one term that are judged: more than a shopper ever looks at.</summary>
+    public const int JudgedResults = 200;
+
+    /// <summary>Characters of a search result's title, or of the market's own name for it.</summary>
+    public const int ResultName = 400;
+
     /// <summary>Characters of a name.</summary>
     public const int NameLength = 120;
 

@@ -1,6 +1,7 @@
 using System.Diagnostics;
 using System.Net;
 using System.Net.Sockets;
+using System.Text.RegularExpressions;
 using OpenQA.Selenium;
 using OpenQA.Selenium.Chrome;
 using OpenQA.Selenium.Interactions;
@@ -24,7 +25,7 @@ public sealed class RunningShop : IDisposable
         if (other is not null)
             _more = ["--shop", other];
         else if (demo && !made)
-            File.Copy(DemoTemplate.Value, Path.Combine(Folder, "tinrabbit.db"));
+            CopyShop(DemoTemplate.Value, Folder);
         if (connected)
         {
             var port = FreePort();
@@ -100,13 +101,22 @@ public sealed class RunningShop : IDisposable
         var folder = Directory.CreateTempSubdirectory("tin-rabbit-template-").FullName;
         AppDomain.CurrentDomain.ProcessExit += (_, _) => Directory.Delete(folder, true);
         // A new shop takes its place whole, and the first seconds change nothing in it: a copy of the file is the whole shop.
-        File.Copy(Path.Combine(shop.Folder, "tinrabbit.db"), Path.Combine(folder, "tinrabbit.db"));
-        return Path.Combine(folder, "tinrabbit.db");
+        CopyShop(shop.Folder, folder);
+        return folder;
+    }
+
+    // The database and the picture files beside it.
+    private static void CopyShop(string from, string to)
+    {
+        File.Copy(Path.Combine(from, "tinrabbit.db"), Path.Combine(to, "tinrabbit.db"));
+        var pictures = Directory.CreateDirectory(Path.Combine(to, "pictures")).FullName;
+        foreach (var file in Directory.EnumerateFiles(Path.Combine(from, "pictures")))
+            File.Copy(file, Path.Combine(pictures, Path.GetFileName(file)));
     }
 }
 
 /// <summary>Headless Chromium, driven as a person would: by keys and clicks, waiting for what should appear.</summary>
-public sealed class Browser : IDisposable
+public sealed partial class Browser : IDisposable
 {
     private readonly ChromeDriver _driver;
     private readonly string _address;
@@ -327,13 +337,16 @@ public sealed class Browser : IDisposable
             .. _driver
                 .Manage()
                 .Logs.GetLog(LogType.Browser)
-                // 409 is answered where two windows changed the same, 499 where the page has asked anew meanwhile.
-                .Where(l => l.Level == LogLevel.Severe && !l.Message.Contains("409") && !l.Message.Contains("status of 499"))
-                // What is wrong first: a failed test shows the beginning.
-                .Select(l => string.Join(" - ", l.Message.Split(" - ").Reverse())),
+                // 409 is answered where two windows changed the same.
+                .Where(l => l.Level == LogLevel.Severe && !l.Message.Contains("409"))
+                // A failed test shows only the beginning: the status and the path are there.
+                .Select(l => Refusal().Replace(l.Message, "$2 $1")),
         ];
 
     public void Dispose() => _driver.Dispose();
+
+    [GeneratedRegex(@"^https?://[^/]+(\S*) - Failed to load resource: the server responded with a status of (\d+)")]
+    private static partial Regex Refusal();
 
     private static string Safe(IWebElement element)
     {

@@ -74,6 +74,10 @@ public sealed class FewerStepsTests(DemoShop demo) : IClassFixture<DemoShop>
         browser.Waits("its text", () => browser.Address.Contains("/write", StringComparison.Ordinal));
         browser.Sees("[data-testid=toast]", "Made “Bird bath of oak” a product");
         browser.AltShift("9");
+        browser.Find("[data-testid=listings] [role=row][data-id]");
+        // The list shows the rows in sight only.
+        browser.Press("f");
+        browser.Press("oak");
         browser.Waits(
             "it is listed",
             () => browser.Texts("[role=row][data-id]").Any(r => r.Contains("Bird bath of oak", StringComparison.Ordinal))
@@ -131,6 +135,71 @@ public sealed class FewerStepsTests(DemoShop demo) : IClassFixture<DemoShop>
         browser.Click("[role=row][data-id]");
         browser.Press(Keys.Enter);
         browser.Waits("its moves", () => browser.Address.Contains("/web-us/weigh", StringComparison.Ordinal));
+        Assert.Empty(browser.Complaints());
+    }
+
+    [Fact]
+    public void Terms_that_are_not_found_are_listed_beside_the_text_and_a_pick_opens_what_each_field_gives()
+    {
+        using var browser = new Browser(demo.Shop);
+        browser.Go("/1/hedgerow-fair-us/watch?show=missing");
+        browser.Sees("[role=row][data-id='birdhouse']", "Not found");
+        browser.Press("w");
+        browser.Sees("[data-testid=listed]", "from the found check");
+        var listed = browser.All("[role=row][data-id]").Count;
+        Assert.InRange(listed, 1, 20);
+        browser.Click("[role=row][data-id='birdhouse']");
+        browser.Sees("[data-testid=gives]", "birdhouse: grip");
+        browser.ClickText("Show all picks");
+        browser.Waits("all picks", () => browser.All("[role=row][data-id]").Count > listed);
+        Assert.Empty(browser.Complaints());
+    }
+
+    [Fact]
+    public void Any_table_of_terms_is_filtered_by_key_and_shows_what_terms_earned_and_how_high_that_is()
+    {
+        using var browser = new Browser(demo.Shop);
+        browser.Go("/1/hedgerow-fair-us/pick");
+        browser.Find("[role=row][data-id='bird house']");
+        browser.Chord(Keys.Shift, "c");
+        foreach (var column in new[] { "Clicks", "Search level" })
+            browser.Run(
+                "[...document.querySelectorAll('dialog label')].find(l => l.textContent === arguments[0]).querySelector('input').click()",
+                column
+            );
+        browser.Press(Keys.Escape);
+        browser.Sees("[role=row][data-id='bird house']", "214");
+        browser.Sees("[role=row][data-id='bird house']", "high");
+        browser.Chord(Keys.Shift, "f");
+        browser.Waits("the filter", () => (string?)browser.Run("return document.activeElement.getAttribute('aria-label')") == "Contains");
+        browser.Press("house");
+        browser.Waits("fewer", () => browser.All("[role=row][data-id]").All(r => r.Text.Contains("house", StringComparison.Ordinal)));
+        browser.ClickText("Close the filter");
+        browser.Find("[role=row][data-id='wren nest box']");
+        Assert.Empty(browser.Complaints());
+    }
+
+    [Fact]
+    public void A_page_is_seen_as_a_visitor_sees_it_and_a_locked_alt_text_is_not_changed()
+    {
+        using var browser = new Browser(demo.Shop);
+        browser.Go("/9/web-us/write");
+        browser.Find("[data-field]");
+        browser.AltShift("o");
+        browser.Waits(
+            "the page",
+            () =>
+                browser.Run("return document.querySelector('dialog iframe')?.contentDocument?.querySelector('h1')?.textContent")
+                    is string { Length: > 0 }
+        );
+        browser.Press(Keys.Escape);
+        browser.Go("/pages?view=alt");
+        browser.Sees("[data-testid=picture]", "Lock the alt text");
+        browser.Press("l");
+        browser.Sees("[data-testid=picture]", "Unlock the alt text");
+        Assert.Equal("true", browser.Find("[data-testid=picture] textarea").GetAttribute("readonly"));
+        browser.Press("u");
+        browser.Waits("unlocked", () => browser.Find("[data-testid=picture] textarea").GetAttribute("readonly") is null);
         Assert.Empty(browser.Complaints());
     }
 }

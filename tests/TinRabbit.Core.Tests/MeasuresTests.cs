@@ -1,4 +1,6 @@
 using System.Text.Json;
+using FsCheck;
+using FsCheck.Fluent;
 using TinRabbit.Core.Measures;
 using TinRabbit.Core.Platforms;
 using TinRabbit.Core.Words;
@@ -185,6 +187,7 @@ public class MeasuresTests
         Assert.Equal([Band.Low, Band.Low, Band.Medium, Band.High], new double[] { 0, 10, 40, 1000 }.Select(c => norm.BandOf(c)!.Value));
         Assert.Null(norm.BandOf(null));
         Assert.Null(MarketStatistics.Unknown.BandOf(4));
+        Assert.Equal(new Bands(null, null, null, null, null), MarketStatistics.Unknown.BandsOf(1, 2, 3, 4));
     }
 
     [Theory]
@@ -275,5 +278,34 @@ public class MeasuresTests
         for (var i = 0; i < parts.Length; i++)
             Assert.Equal(parts[i], split[i], 1e-4);
         Assert.Equal(1 - strengths.Aggregate(1.0, (loose, s) => loose * (1 - s)), split.Sum(), 1e-12);
+    }
+
+    [Fact]
+    public void Every_number_has_a_band_against_the_shelf_and_the_thirds_hold_as_many()
+    {
+        // Of nine terms the numbers rise together, except that competition falls.
+        var norm = MarketStatistics.Compute(Enumerable.Range(1, 9).Select(i => new ReadingNumbers(i * 10, 100 - i * 10, i, i * 0.1)));
+        Assert.Equal(new Bands(Band.Low, Band.High, Band.Low, Band.Low, Band.Low), norm.BandsOf(10, 90, 1, 0.1));
+        Assert.Equal(new Bands(Band.Medium, Band.Medium, Band.Medium, Band.Medium, Band.Medium), norm.BandsOf(50, 50, 5, 0.5));
+        Assert.Equal(new Bands(Band.High, Band.Low, Band.High, Band.High, Band.High), norm.BandsOf(90, 10, 9, 0.9));
+        Assert.Equal(new Bands(null, Band.Low, null, null, null), norm.BandsOf(null, 10, null, null));
+        // No searches are a number, but no headroom.
+        Assert.Equal((Band.Low, null), (norm.BandsOf(0, 10, null, null).Volume, norm.BandsOf(0, 10, null, null).Headroom));
+        Prop.ForAll(
+                Gen.Choose(0, 1000).ArrayOf().ToArbitrary(),
+                values =>
+                {
+                    if (Terciles.Of([.. values.Select(v => (double)v)]) is not { } thirds)
+                        Assert.Empty(values);
+                    else
+                    {
+                        // At least a third of the values lies in or below the low band, and two thirds in or below the medium one.
+                        Assert.True(values.Count(v => thirds.BandOf(v) == Band.Low) * 3 >= values.Length);
+                        Assert.True(values.Count(v => thirds.BandOf(v) != Band.High) * 3 >= values.Length * 2);
+                        Assert.True(thirds.LowTo <= thirds.MediumTo);
+                    }
+                }
+            )
+            .QuickCheckThrowOnFailure();
     }
 }

@@ -221,11 +221,17 @@ public class PagesTests
     [InlineData("Picture of a nest box", AltProblem.Opening)]
     [InlineData("nest box, bird house, wren house", AltProblem.Strung)]
     [InlineData("A white nest box", AltProblem.Claim)]
+    [InlineData("A nest box, only €34.50", AltProblem.Advert)]
+    [InlineData("A nest box, 20% off", AltProblem.Advert)]
+    [InlineData("A nest box, sold out", AltProblem.Advert)]
+    [InlineData("A gorgeous nest box", AltProblem.Advert)]
     public void An_alt_text_is_told_what_is_wrong_with_it(string alt, AltProblem problem)
     {
         var picks = new HashSet<string> { "nest box", "bird house", "wren house" };
         Assert.Contains(problem, AltTexts.ProblemsOf(alt, 125, picks, NestBox));
         Assert.Empty(AltTexts.ProblemsOf("A wren at the door of a cedar nest box", 125, picks, NestBox));
+        // Numbers that are no sum of money, and a word that begins as one of praise.
+        Assert.Null(AltTexts.AdvertIn("The 28 mm door of box 3, with a greatcoat and stock fencing behind it"));
         Assert.Contains(AltProblem.TooLong, AltTexts.ProblemsOf(new string('a', 126), 125, picks, null));
     }
 
@@ -306,7 +312,43 @@ public class PagesTests
         Assert.Contains("alt-same", Found("", null, null, "Our work", "our work"));
         Assert.Contains("alt-lead", Found("", null, null, "Our work"));
         Assert.Contains("alt-opening", Found("", null, null, "Picture of a wren nest box"));
+        Assert.Contains("alt-advert", Found("", null, null, "A wren nest box, in stock"));
         Assert.Contains("alt-long", Found("", null, null, "A wren nest box " + new string('a', 120)));
+    }
+
+    [Fact]
+    public void A_picture_is_large_enough_or_told_and_a_locked_alt_text_is_left_alone()
+    {
+        PageToCheck WithSides(params int?[] sides) => new(PageKind.Content) { PictureSides = sides };
+        Assert.Contains("picture-small", Found("", null, WithSides(799), "A wren nest box"));
+        Assert.DoesNotContain("picture-small", Found("", null, WithSides(800, null), "A wren nest box", "Its door"));
+        var copy = Good.ToDictionary(g => g.Key, g => (FieldValue)new FieldValue.Text(g.Value));
+        string[] Of(IReadOnlySet<int> locked) =>
+            [
+                .. ListingCheck
+                    .Check(
+                        new(Web, copy, [new("wren nest box", 900)], "wren nest box", null, [], null, [])
+                        {
+                            Page = new(PageKind.Content),
+                            Pictures = ["red, in stock", "A wren nest box"],
+                            LockedPictures = locked,
+                        }
+                    )
+                    .Findings.Where(f => f.Id.StartsWith("alt-", StringComparison.Ordinal))
+                    .Select(f => f.Id),
+            ];
+        Assert.Equal(["alt-advert"], Of(new HashSet<int>()));
+        Assert.Empty(Of(new HashSet<int> { 0 }));
+    }
+
+    [Fact]
+    public void A_category_may_have_no_text_and_should_not_share_its_name()
+    {
+        Assert.Contains("category-text", Found("body", "", new(PageKind.Category)));
+        Assert.DoesNotContain("required-empty", Found("body", "", new(PageKind.Category)));
+        Assert.Contains("required-empty", Found("body", "", new(PageKind.Product)));
+        Assert.Contains("same-name", Found("", null, new(PageKind.Category) { SameName = ["Gifts"] }));
+        Assert.DoesNotContain("same-name", Found("", null, new(PageKind.Category)));
     }
 
     [Fact]

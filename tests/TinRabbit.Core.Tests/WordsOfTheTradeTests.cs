@@ -190,4 +190,18 @@ public class WordsOfTheTradeTests
         Assert.Equal((1300, (70 + 66 + 99) / 3.0), (ideas[0].Volume, ideas[0].Headroom));
         Assert.Equal(["copper", "hanging"], ideas[0].Text.Split(' ').Where(w => w is "copper" or "hanging").Order());
     }
+
+    [Fact]
+    public void Words_of_the_own_brand_claim_nothing_where_the_whole_brand_stands()
+    {
+        var facts = new FactWords("chopping board", new Dictionary<Facet, IReadOnlyList<string>> { [Facet.Material] = ["maple"] })
+        {
+            Brand = "Oak & Iron",
+        };
+        Assert.Empty(Facets.Unbacked("Maple chopping board by Oak and Iron", facts));
+        Assert.Equal(["oak"], Facets.Unbacked("Oak and Iron board of oak", facts).Select(c => c.Word.ToLowerInvariant()));
+        Assert.NotEmpty(Facets.Unbacked("Oak chopping board", facts));
+        Assert.Equal((0, 12), Names.In("Oak and Iron", "Oak & Iron"));
+        Assert.Null(Names.In("Iron and oak", "Oak & Iron"));
+    }
 }

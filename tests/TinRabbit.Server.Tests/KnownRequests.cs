@@ -307,7 +307,6 @@ public sealed class KnownRequests(HttpClient client)
         yield return Ask("FindMoves", $"{of}/moves", Only);
         yield return Ask("FindPickWords", $"{of}/words", Only);
         yield return Ask("FindNext", $"{of}/next", Only);
-        yield return Ask("FindLines", "/api/listings/next", """{"ids":[1,2],"country":"us"}""");
         yield return Ask("PutOff", $"{of}/next/putoff", """{"kind":"publish"}""");
         yield return Ask("FindPlaces", $"{of}/places", $$"""{"marketId":"{{Market}}","fields":{{Copy}},"texts":["wren house"]}""");
         yield return Ask("CompareWithTop", $"{of}/top", $"{Draft}\"term\":\"bird house\"}}");
@@ -384,6 +383,7 @@ public sealed class KnownRequests(HttpClient client)
             $$"""{"text":"Postage","kinds":["price"],"day":"2026-10-02","revision":{{note["revision"]}}}"""
         );
         yield return Ask("GetNoteChanges", $"/api/notes/{note["id"]}/changes");
+        yield return Ask("GetNoteRanks", $"/api/notes/{note["id"]}/ranks");
         yield return Ask("DeleteNote", $"/api/notes/{note["id"]}");
         yield return Ask("KeepSampleData", "/api/sample-data/keep");
     }
@@ -448,6 +448,7 @@ public sealed class KnownRequests(HttpClient client)
         yield return Ask("PreviewAltFill", "/api/pictures/fill/preview", """{"pattern":"{name} in use","scope":"all","selected":[]}""");
         yield return Ask("FillAltTexts", "/api/pictures/fill", """{"pattern":"{name} in use","scope":"all","selected":[]}""");
         yield return Ask("SetPictureShows", "/api/pictures/1/0/shows", """{"shows":"A wren at the hole"}""");
+        yield return Ask("LockAltText", "/api/pictures/1/0/locked", """{"isLocked":true}""");
         yield return File("AddPictureFile", "/api/pictures/1", Picture);
         var table = "product,platform,title\nOwl box,hedgerow-fair,Owl box\n"u8.ToArray();
         yield return File("BeginShopImport", "/api/shop/imports?name=t.csv", table);

@@ -60,15 +60,10 @@ public sealed class ListingsApiTests : IDisposable
     }
 
     [Fact]
-    public async Task Pages_are_in_the_list_and_each_listing_has_what_comes_next()
+    public async Task Pages_are_in_the_list_and_never_archived()
     {
         var all = await Listings();
         var page = all.First(l => l["isPage"]!.GetValue<bool>());
-        var lines = await shop.Lines("/api/listings/next", new { ids = new[] { 1, page["id"]!.GetValue<int>(), 9999 }, country = "us" });
-        Assert.Equal([1, page["id"]!.GetValue<int>()], lines.Select(l => l["id"]!.GetValue<int>()));
-        var alone = await shop.Post("/api/listings/1/next", new { marketId = "hedgerow-fair-us", fields = (object?)null });
-        Assert.True(JsonNode.DeepEquals(alone["steps"]![0], lines[0]["step"]), lines[0].ToJsonString());
-        // Pages are never archived.
         await shop.Post("/api/listings/archive", new { ids = new[] { page["id"]!.GetValue<int>() }, isArchived = true });
         Assert.Null((await Listings()).Single(l => l["id"]!.GetValue<int>() == page["id"]!.GetValue<int>())["archivedAt"]);
     }

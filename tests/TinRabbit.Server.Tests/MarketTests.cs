@@ -12,6 +12,17 @@ public class MarketTests
     private static StandInMarket Market(ulong seed = 7, int daysOn = 0) => new(seed, ShippedPlatforms.All, new Clock(daysOn));
 
     [Fact]
+    public void A_listing_has_the_same_drawing_each_time_and_shows_what_it_is()
+    {
+        string Shape(string title) => System.Text.RegularExpressions.Regex.Replace(Drawings.Of(title), "hsl\\([^)]*\\)", "");
+        Assert.Equal(Drawings.Of("Cedar bird bath"), Drawings.Of("Cedar bird bath"));
+        Assert.Equal(Shape("Oak bird bath"), Shape("Cedar bird bath"));
+        Assert.NotEqual(Shape("Larch bat box"), Shape("Cedar bird bath"));
+        Assert.NotEqual(Drawings.Of("Oak bird bath"), Drawings.Of("Cedar bird bath"));
+        Assert.Equal("svg", System.Xml.Linq.XDocument.Parse(Drawings.Of("<b>A \"box\" & more</b>")).Root!.Name.LocalName);
+    }
+
+    [Fact]
     public void The_same_seed_gives_the_same_market()
     {
         Assert.Equal(Market().Suggest(Us, "bird h", 20), Market().Suggest(Us, "bird h", 20));

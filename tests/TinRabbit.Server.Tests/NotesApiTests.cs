@@ -34,6 +34,17 @@ public sealed class NotesApiTests : IDisposable
         Assert.Equal("down", Text(Effect(fell), "verdict"));
         var photos = notes.Single(n => Text(n, "text").Contains("photos"));
         Assert.Matches("Can’t tell yet: about [1-7] more days?", Text(Effect(photos), "says"));
+        // What it did to ranks: the one that hurt lost terms; a price moves no words.
+        Task<JsonNode> Ranks(JsonNode note) => shop.Get($"/api/notes/{note["id"]}/ranks");
+        Assert.Contains("bird house", (await Ranks(fell))["lost"]!.AsArray().Select(t => t!.GetValue<string>()));
+        Assert.Contains("bat house", (await Ranks(bat))["gained"]!.AsArray().Select(t => t!.GetValue<string>()));
+        var moved = await Ranks(price);
+        Assert.Equal((28, 28), (moved["daysBefore"]!.GetValue<int>(), moved["daysAfter"]!.GetValue<int>()));
+        Assert.True(moved["terms"]!.GetValue<int>() >= 6 && moved["p"] is not null);
+        Assert.StartsWith(
+            "Can’t tell yet: checks of ",
+            Text(await Ranks(notes.First(n => Text(n, "text") == "Changed title, tags")), "says")
+        );
         var first = notes.First(n => Text(n, "text") == "First sent");
         Assert.Empty(first["effects"]!.AsArray());
         Assert.All(await Notes("effects=false"), n => Assert.Empty(n["effects"]!.AsArray()));

@@ -1,3 +1,4 @@
+using System.Net;
 using System.Net.Http.Json;
 using System.Text.Json.Nodes;
 
@@ -592,5 +593,37 @@ public class PagesApiTests(TestShop shop) : IClassFixture<TestShop>
         var term = await demo.Get("/api/markets/web-us/term?text=bird+table");
         Assert.NotNull(term["pages"]!["elsewhere"]);
         Assert.Null((await demo.Get("/api/markets/web-us/term?text=bird+feeder"))["pages"]!["elsewhere"]);
+    }
+
+    [Fact]
+    public async Task A_locked_alt_text_stays_whatever_is_typed_or_filled_and_is_unlocked_again()
+    {
+        var product = (await shop.Get("/api/shop"))["products"]![0]!;
+        var (id, pictures) = ((int)product["id"]!, new[] { "A cedar box in a tree", "A wren at the door" });
+        await shop.Put($"/api/products/{id}/pictures", new { pictures, revision = (int)product["picturesRevision"]! });
+        await shop.Put($"/api/pictures/{id}/0/locked", new { isLocked = true });
+        async Task<int> Revision() =>
+            (int)(await shop.Get("/api/shop"))["products"]!.AsArray().First(p => (int)p!["id"]! == id)!["picturesRevision"]!;
+        async Task<HttpResponseMessage> Type(params string[] texts) =>
+            await shop.Client.PutAsJsonAsync($"/api/products/{id}/pictures", new { pictures = texts, revision = await Revision() });
+        var refused = await Type(["Another text", .. pictures[1..]]);
+        Assert.Equal(HttpStatusCode.BadRequest, refused.StatusCode);
+        Assert.Contains("The alt text of picture 1 is locked", await refused.Content.ReadAsStringAsync());
+        Assert.Equal(HttpStatusCode.BadRequest, (await Type()).StatusCode);
+        Assert.Equal(HttpStatusCode.OK, (await Type([pictures[0], "A wren at its door"])).StatusCode);
+        var planned = (
+            await shop.Post(
+                "/api/pictures/fill/preview",
+                new
+                {
+                    pattern = "{name}",
+                    scope = "all",
+                    selected = Array.Empty<object>(),
+                }
+            )
+        ).AsArray();
+        Assert.DoesNotContain(planned, p => (int)p!["productId"]! == id && (int)p["number"]! == 0);
+        await shop.Put($"/api/pictures/{id}/0/locked", new { isLocked = false });
+        Assert.Equal(HttpStatusCode.OK, (await Type("Another text")).StatusCode);
     }
 }

@@ -19,6 +19,36 @@ public sealed class RealShopTests : IDisposable
     public void Dispose() => _shop.Dispose();
 
     [Fact]
+    public async Task An_idea_has_nothing_to_look_up_before_a_term_is_picked_and_nothing_is_drawn_or_made_up()
+    {
+        var idea = await _shop.Post(
+            "/api/products",
+            new
+            {
+                name = "Idea 1",
+                platforms = new[] { "hedgerow-fair" },
+                isIdea = true,
+            }
+        );
+        var id = idea["id"]!.GetValue<int>();
+        async Task<IEnumerable<string>> LookUps() =>
+            (await _shop.Get($"/api/products/{id}/lookups/{Market}"))["terms"]!.AsArray().Select(t => t!["text"]!.GetValue<string>());
+        Assert.Empty(await LookUps());
+        await _shop.Pick(id, ["bread knife"]);
+        Assert.Equal(["bread knife"], await LookUps());
+
+        Assert.Equal(System.Net.HttpStatusCode.NotFound, (await _shop.Client.GetAsync("/api/drawings?title=Bread+knife")).StatusCode);
+        Assert.Empty((await _shop.Get($"/api/ideas/{Market}")).AsArray());
+        // What is only an idea is no listing of the shop.
+        var own = await _shop.Get($"/api/markets/{Market}/ownterms");
+        Assert.Equal(0, own["listings"]!.GetValue<int>());
+        await _shop.Post($"/api/products/{id}/become", new { name = "Bread knife" });
+        var term = Assert.Single((await _shop.Get($"/api/markets/{Market}/ownterms"))["terms"]!.AsArray())!;
+        Assert.Null(term["volume"]);
+        Assert.Equal((1, 0, 0), (term["picked"]!.GetValue<int>(), term["held"]!.GetValue<int>(), term["checked"]!.GetValue<int>()));
+    }
+
+    [Fact]
     public async Task Its_markets_are_places_without_numbers_and_its_time_cannot_be_moved()
     {
         var shop = await _shop.Get("/api/shop");

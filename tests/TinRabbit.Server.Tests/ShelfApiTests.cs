@@ -13,6 +13,66 @@ public sealed class ShelfApiTests : IDisposable
     public void Dispose() => shop.Dispose();
 
     [Fact]
+    public async Task What_own_listings_earned_by_a_term_is_imported_sorted_filtered_exported_and_kept()
+    {
+        const string Market = "marsh-and-moor-au";
+        await Run(Market, await Begin(Market, "term,volume,listings\nlarch bat box,1300,210\nowl box,50,5\nroost,9,1\n"), "searches");
+        var report = await Begin(Market, "Search term,Clicks,Orders,Revenue\nlarch bat box,12,1,34.50\nowl box,40,0,0\n");
+        Assert.Equal(
+            ["term", "clicks", "orders", "sales"],
+            report["look"]!["columns"]!.AsArray().Select(c => c!["role"]!.GetValue<string>())
+        );
+        Assert.Equal((0, 2, 0, 0), Count(await Run(Market, report, "ads")));
+
+        var byClicks = await shop.Shelf(Market, new { by = "clicks", down = true });
+        Assert.Equal(["owl box", "larch bat box", "roost"], byClicks["rows"]!.AsArray().Select(r => r!["text"]!.GetValue<string>()));
+        var larch = byClicks["rows"]![1]!["numbers"]!;
+        // Its searches stay, with where they came from.
+        Assert.Equal(
+            (1300, 12, 1, 34.5m),
+            (
+                larch["volume"]!.GetValue<int>(),
+                larch["clicks"]!.GetValue<int>(),
+                larch["orders"]!.GetValue<int>(),
+                larch["sales"]!.GetValue<decimal>()
+            )
+        );
+        Assert.Contains("volume", larch["kept"]!.AsArray().Select(k => k!["field"]!.GetValue<string>()));
+        Assert.Equal("high", larch["bands"]!["volume"]!.GetValue<string>());
+        Assert.Single(
+            (
+                await shop.Shelf(
+                    Market,
+                    new
+                    {
+                        by = "sales",
+                        down = true,
+                        ordersFrom = 1,
+                    }
+                )
+            )["rows"]!.AsArray()
+        );
+        // A table of searches later keeps what they earned.
+        await Run(Market, await Begin(Market, "term,volume\nlarch bat box,1500\n"), "searches");
+        var rows = (
+            await shop.Shelf(
+                Market,
+                new
+                {
+                    by = "sales",
+                    down = true,
+                    salesFrom = 1,
+                }
+            )
+        )["rows"]!.AsArray();
+        Assert.Equal((1500, 34.5m), (rows[0]!["numbers"]!["volume"]!.GetValue<int>(), rows[0]!["numbers"]!["sales"]!.GetValue<decimal>()));
+        var file = await (
+            await shop.Client.PostAsJsonAsync($"/api/markets/{Market}/shelf/export.csv", new { by = "clicks", down = true })
+        ).Content.ReadAsStringAsync();
+        Assert.Contains("larch bat box,1500,210,,,12,1,34.5", file);
+    }
+
+    [Fact]
     public async Task A_table_is_looked_at_corrected_imported_once_and_again_changes_nothing()
     {
         const string Market = "marsh-and-moor-au";
@@ -173,7 +233,7 @@ public sealed class ShelfApiTests : IDisposable
         Assert.Equal(["reed cabin"], shelf["rows"]!.AsArray().Select(r => r!["text"]!.GetValue<string>()));
         Assert.Equal(["dovecote"], shelf["absent"]!.AsArray().Select(k => k!.GetValue<string>()));
         var csv = await (await shop.Client.PostAsJsonAsync($"/api/markets/{Market}/shelf/export.csv", query)).Content.ReadAsStringAsync();
-        Assert.Equal("dovecote,,,,,,,,,,", csv.Split("\r\n")[2]); // unknown, not zero
+        Assert.Equal("dovecote,,,,,,,,,,,,,", csv.Split("\r\n")[2]); // unknown, not zero
         Assert.Equal(404, (int)(await shop.Client.PostAsJsonAsync($"/api/markets/{Market}/shelf/export.doc", query)).StatusCode);
         Assert.Equal(1, (await shop.Get($"/api/markets/{Market}/sources"))["list"]!.GetValue<int>());
         var only = await shop.Shelf(

@@ -26,6 +26,16 @@ public sealed class ShopRecordsTests : IDisposable
         await _shop.Post($"{of}/versions", new { name = "Before the fair" });
         using (await _shop.Client.PutAsJsonAsync($"{of}/asides", new { key = "unused backend", aside = true })) { }
         await _shop.Post("/api/listings/archive", new { ids = new[] { _listing }, isArchived = true });
+        await _shop.Put(
+            "/api/products/1/likeness",
+            new
+            {
+                marketId = Market,
+                term = "owl box",
+                result = "Oak owl box",
+                isLike = true,
+            }
+        );
         await _shop.Post(
             "/api/notes",
             new
@@ -155,6 +165,7 @@ public sealed class ShopRecordsTests : IDisposable
                 "Rivals",
                 "Reviews",
                 "Digs",
+                "Terms with judged results",
                 "Saved filters",
             },
             label => Assert.Contains(label, changes)

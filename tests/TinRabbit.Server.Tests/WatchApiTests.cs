@@ -72,6 +72,12 @@ public sealed class WatchApiTests : IDisposable
             .AsArray()
             .Single(t => t!["key"]!.GetValue<string>() == "garden bird gift")!;
         Assert.Equal((1, 1, 3), (Int(term, "checked"), Int(term, "found"), Int(term, "bestRank")));
+        // A later check for another term leaves what is known of this one.
+        await shop.Drop(Us, listing, "found.csv", "term,rank\nbird lover gift,9\n");
+        term = (await shop.Get($"/api/markets/{Us}/ownterms"))["terms"]!
+            .AsArray()
+            .Single(t => t!["key"]!.GetValue<string>() == "garden bird gift")!;
+        Assert.Equal((1, 3), (Int(term, "checked"), Int(term, "bestRank")));
         var uses = (await shop.Get($"/api/markets/{Us}/ownterms/listings?term=Garden+bird+gift"))["listings"]!.AsArray();
         Assert.Equal([1, 2], uses.Select(u => Int(u!, "productId")));
         Assert.Equal((3, "whole"), (Int(uses[0]!, "rank"), uses[0]!["holds"]!.GetValue<string>()));

@@ -99,9 +99,19 @@ test('filters are read off the address; what is no number is no limit', () => {
     growth3: null,
     growth: -20,
     web: null,
+    clicks: null,
+    orders: null,
+    sales: null,
     shape: '',
     source: '',
   })
+})
+
+test('a filter by what terms earned passes 0 where 0 is asked for, and never what is unknown', () => {
+  const row = (orders: number | null) => ({ key: 'owl', numbers: { orders } }) as unknown as DigRow
+  const passes = (filters: string) => [0, 3, null].map((o) => passing(limitsOf(new URLSearchParams(filters)))(row(o)))
+  expect(passes('orders=0')).toEqual([true, true, false])
+  expect(passes('orders=1')).toEqual([false, true, false])
 })
 
 test('a filter by growth and by shape passes what is known to be so', () => {

@@ -511,6 +511,7 @@ describe('alt texts', () => {
         <Pictures
           draft={pictures.draft}
           texts={pictures.view.value}
+          locked={[]}
           findings={[]}
           actions={{ fix: () => {}, dismiss: () => {}, addToFacts: () => {}, noClaim: () => {}, go: () => {} }}
         />

@@ -1,10 +1,10 @@
 import { screen, waitFor } from '@testing-library/react'
 import { beforeEach, describe, expect, test } from 'vitest'
 import type { BuyerPhrase, Listing, ListingLine, Move, Rival, Weighing } from '../../src/web/src/kit/api'
+import { useListings } from '../../src/web/src/kit/listings'
 import type { Desk } from '../../src/web/src/kit/shop'
 import { ToastLine } from '../../src/web/src/kit/toast'
 import { EditMany } from '../../src/web/src/shop/listings/editmany'
-import { useListings } from '../../src/web/src/shop/listings/uselistings'
 import { Buyers } from '../../src/web/src/weigh/buyers'
 import { NewFindings } from '../../src/web/src/weigh/newfindings'
 import { RivalDetail } from '../../src/web/src/weigh/rivaldetail'
@@ -80,7 +80,7 @@ describe('a rival', () => {
     }) as unknown as Rival
 
   const put = (more: Partial<Rival> = {}) =>
-    show(<RivalDetail {...frame} rival={rival(more)} remove={() => undefined} update={() => undefined} />)
+    show(<RivalDetail {...frame} rival={rival(more)} read={() => undefined} remove={() => undefined} update={() => undefined} />)
 
   test('says what it holds alone, what is unknown of it, and what changed', () => {
     const { root } = put()
@@ -96,7 +96,18 @@ describe('a rival', () => {
         rivalGrip: 50,
         grip: 64,
         passes: true,
-        moves: [{ kind: 'front', field: 'title', text: 'bird feeder', before: '', after: '', gain: 56.2, loses: ['owl box'] }],
+        moves: [
+          {
+            kind: 'front',
+            sentence: 'Start the title with “bird feeder”',
+            field: 'title',
+            text: 'bird feeder',
+            before: '',
+            after: '',
+            gain: 56.2,
+            loses: ['owl box'],
+          },
+        ],
         fields: { title: 'Bird feeder, Feeder' },
       }),
     }
@@ -130,6 +141,7 @@ describe('what buyers say', () => {
       z,
       mine: z > 0 ? 9 : 0,
       theirs: z < 0 ? 12 : 0,
+      ofRivals: z < 0,
       stars: 4.8,
       tone: 'praise',
       isTrueOfMine: false,

@@ -1,3 +1,5 @@
+using TinRabbit.Core.Comparing;
+
 namespace TinRabbit.Core.Calibrating;
 
 /// <summary>Whether grip predicts rank: Spearman's rank correlation of grip and −rank, with mean ranks for ties and Fisher's interval.</summary>
@@ -18,7 +20,7 @@ public sealed record RankCorrelation(int Count, double? Rho, double? Low, double
         var count = terms.Count;
         if (count < Least)
             return new(count, null, null, null);
-        var (grips, ranks) = (MeanRanks([.. terms.Select(t => t.Grip)]), MeanRanks([.. terms.Select(t => -(double)t.Rank)]));
+        var (grips, ranks) = (MeanRanks.Of([.. terms.Select(t => t.Grip)]), MeanRanks.Of([.. terms.Select(t => -(double)t.Rank)]));
         var mean = (count + 1) / 2.0;
         var (both, one, other) = (0.0, 0.0, 0.0);
         for (var i = 0; i < count; i++)
@@ -33,23 +35,5 @@ public sealed record RankCorrelation(int Count, double? Rho, double? Low, double
         var rho = Math.Clamp(both / Math.Sqrt(one * other), -1, 1);
         var half = Z / Math.Sqrt(count - 3);
         return new(count, rho, Math.Tanh(Math.Atanh(rho) - half), Math.Tanh(Math.Atanh(rho) + half));
-    }
-
-    // Equal numbers share the mean of the ranks that they take.
-    private static double[] MeanRanks(double[] numbers)
-    {
-        var order = Enumerable.Range(0, numbers.Length).OrderBy(i => numbers[i]).ToArray();
-        var ranks = new double[numbers.Length];
-        for (var from = 0; from < order.Length; )
-        {
-            var to = from;
-            while (to + 1 < order.Length && numbers[order[to + 1]] == numbers[order[from]])
-                to++;
-            for (var i = from; i <= to; i++)
-                ranks[order[i]] = (from + to) / 2.0 + 1;
-            from = to + 1;
-        }
-
-        return ranks;
     }
 }

@@ -63,7 +63,7 @@ internal static class GuardFindings
             var texts = draft.Texts(field);
             for (var item = 0; item < texts.Count; item++)
             {
-                var shopName = ShopNameIn(texts[item], draft.ShopName);
+                var shopName = Names.In(texts[item], draft.ShopName);
                 foreach (var claim in Facets.Unbacked(texts[item], facts, KindOf(field)))
                     if (
                         !(shopName is { } name && name.Start <= claim.Start && name.End >= claim.Start + claim.Length)
@@ -125,17 +125,6 @@ internal static class GuardFindings
             .Of(text[..start])
             .TakeLast(3)
             .Any(t => t.Word is "not" or "no" or "never" or "without" or "doesn't" or "don't" or "cannot" or "can't" or "isn't");
-
-    /// <summary>Where the shop's name stands in a text, small words aside ("Plover &amp; Pine" is "Plover and Pine"); null where it does not.</summary>
-    internal static (int Start, int End)? ShopNameIn(string text, string? shop)
-    {
-        var name = Tokens.Of(shop ?? "").Select(t => t.Word).Where(w => !StopWords.Has(w)).ToArray();
-        var words = Tokens.Of(text).Where(t => !StopWords.Has(t.Word)).ToArray();
-        for (var at = 0; name.Length > 0 && at + name.Length <= words.Length; at++)
-            if (words.Skip(at).Take(name.Length).Select(t => t.Word).SequenceEqual(name))
-                return (words[at].Start, words[at + name.Length - 1].End);
-        return null;
-    }
 
     private static IEnumerable<Finding> Shouting(ListingToCheck draft)
     {

@@ -29,6 +29,9 @@ public sealed record ListingToCheck(
     /// <summary>The alt text of each of the product's pictures: no field of the platform, but read by shoppers as the copy is.</summary>
     public IReadOnlyList<string> Pictures { get; init; } = [];
 
+    /// <summary>The places of the pictures whose alt texts are locked.</summary>
+    public IReadOnlySet<int> LockedPictures { get; init; } = new HashSet<int>();
+
     /// <summary>What is known of it as a page of the web shop; null for a marketplace listing.</summary>
     public PageToCheck? Page { get; init; }
 

@@ -26,7 +26,7 @@ internal static class PageFindings
         return Title(draft, page)
             .Concat(Meta(draft, page, body))
             .Concat(Slug(draft, page))
-            .Concat(Headings(draft, body))
+            .Concat(Headings(draft, page, body))
             .Concat(Body(draft, page, body, stop))
             .Concat(Links(draft, page, body))
             .Concat(PictureFindings.Of(draft, page, body))
@@ -147,7 +147,7 @@ internal static class PageFindings
             yield return About("slug-lead", field, PageTexts.SlugLead(wanted), fix);
     }
 
-    private static IEnumerable<Finding> Headings(ListingToCheck draft, RichBody body)
+    private static IEnumerable<Finding> Headings(ListingToCheck draft, PageToCheck page, RichBody body)
     {
         if (
             draft.Role("heading") is { } heading
@@ -156,6 +156,8 @@ internal static class PageFindings
             && !Holds(draft, name, lead)
         )
             yield return About("heading-lead", heading, PageTexts.HeadingLead(lead));
+        if (page.SameName.Count > 0 && draft.Role("heading") is { } named)
+            yield return About("same-name", named, PageTexts.SameName(NameOf(draft), page.SameName));
         if (draft.Role("body") is not { } field)
             yield break;
         var html = Raw(draft, field);
@@ -176,8 +178,15 @@ internal static class PageFindings
 
     private static IEnumerable<Finding> Body(ListingToCheck draft, PageToCheck page, RichBody body, CancellationToken stop)
     {
-        if (draft.Role("body") is not { } field || body.Blocks.Count == 0)
+        if (draft.Role("body") is not { } field)
             yield break;
+        if (body.Blocks.Count == 0)
+        {
+            if (page.Kind == PageKind.Category)
+                yield return About("category-text", field, PageTexts.CategoryText);
+            yield break;
+        }
+
         var figures = BodyFigures.Of(draft.Platform, body, draft.Lead, stop);
         if (page.Threshold(draft.Platform, "bodyMinWords") is var least && figures.Words < least)
             yield return About("body-short", field, PageTexts.BodyShort(figures.Words, least));

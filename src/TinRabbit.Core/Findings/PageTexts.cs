@@ -81,6 +81,14 @@ internal static class PageTexts
     public static string LeadFew(string lead, int uses, double least) =>
         $"The lead, “{lead}”, occurs {(uses == 0 ? "nowhere" : "once")} in the text; use it at least {least:0} times.";
 
+    public const string CategoryText =
+        "The category has no text. A few sentences on what is in it, and for whom, help readers to choose and are found by search.";
+
+    public static string SameName(string name, IReadOnlyList<string> others) =>
+        $"Another category is called “{name}” as well{Inside(others[0])}. Visitors can’t tell them apart in the menu: say in each name what is different.";
+
+    private static string Inside(string parent) => parent.Length == 0 ? ", at the top" : $", inside “{parent}”";
+
     // Links
     public const string NoInnerLink = "The text links to no other page of the shop. Links help readers and search engines to find pages.";
 
@@ -105,6 +113,12 @@ internal static class PageTexts
 
     public static string AltStrung(int picture) =>
         $"The alt text of picture {picture} is a list of picks. Describe what one sees, in one phrase.";
+
+    public static string AltAdvert(int picture, string said) =>
+        $"The alt text of picture {picture} says “{said}”. Price, stock and praise change, or are opinion: say only what one sees.";
+
+    public static string PictureSmall(int picture, int side, double least) =>
+        $"Picture {picture} is {side:#,0} pixels on its longer side; aim for at least {least:#,0}. Shoppers zoom in, and picture search prefers larger ones.";
 
     public const string NoPicture = "The page has no picture. Shoppers look at pictures first, and picture search can’t find the page.";
 

@@ -18,6 +18,12 @@ public sealed record PageToCheck(PageKind Kind)
     /// <summary>Names of other pages with the same lead.</summary>
     public IReadOnlyList<string> SameLead { get; init; } = [];
 
+    /// <summary>For a category: where the others of the same name are, by the name of the page that each is inside; empty at the top.</summary>
+    public IReadOnlyList<string> SameName { get; init; } = [];
+
+    /// <summary>The longer side of each picture's file in pixels; null where it has none.</summary>
+    public IReadOnlyList<int?> PictureSides { get; init; } = [];
+
     /// <summary>The slugs of the other pages.</summary>
     public IReadOnlySet<string> TakenSlugs { get; init; } = new HashSet<string>();
 

@@ -12,8 +12,15 @@ internal static class PictureFindings
         var alts = draft.Pictures;
         var most = page.Threshold(draft.Platform, "altMax");
         var picks = draft.Terms.Select(t => Tokens.Key(t.Text)).ToHashSet(StringComparer.Ordinal);
+        var least = page.Threshold(draft.Platform, "pictureMin");
+        for (var i = 0; i < page.PictureSides.Count; i++)
+            if (page.PictureSides[i] is { } side && side < least)
+                yield return About("picture-small", i, 0, PageTexts.PictureSmall(i + 1, side, least));
         for (var i = 0; i < alts.Count; i++)
         {
+            // A locked text is there for something else than to be read.
+            if (draft.LockedPictures.Contains(i))
+                continue;
             var (alt, number) = (alts[i].Trim(), i + 1);
             if (alt.Length == 0)
                 yield return About("alt-missing", i, 0, PageTexts.AltMissing(number));
@@ -27,6 +34,16 @@ internal static class PictureFindings
                         ListingToCheck.PicturesKey,
                         With(alts, i, Capitals.First(alt[opening..].TrimStart()))
                     ),
+                };
+            if (AltTexts.AdvertIn(alts[i]) is { } advert)
+                yield return About(
+                    "alt-advert",
+                    i,
+                    advert.Length,
+                    PageTexts.AltAdvert(number, alts[i].Substring(advert.Start, advert.Length))
+                ) with
+                {
+                    Start = advert.Start,
                 };
             if (AltTexts.IsStrung(alt, picks))
                 yield return About("alt-strung", i, alt.Length, PageTexts.AltStrung(number));
@@ -47,7 +64,9 @@ internal static class PictureFindings
         )
             yield return About("alt-lead", 0, 0, PageTexts.AltLead(lead)) with
             {
-                Fix = new(PageTexts.LeadIntoAlt, ListingToCheck.PicturesKey, With(alts, 0, Joined(alts[0].Trim(), lead))),
+                Fix = draft.LockedPictures.Contains(0)
+                    ? null
+                    : new(PageTexts.LeadIntoAlt, ListingToCheck.PicturesKey, With(alts, 0, Joined(alts[0].Trim(), lead))),
             };
     }
 

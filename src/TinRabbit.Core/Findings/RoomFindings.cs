@@ -33,7 +33,9 @@ internal static class RoomFindings
     }
 
     private static bool IsMissing(ListingToCheck draft, Field field) =>
-        field.Required && draft.Copy.GetValueOrDefault(field.Key)?.IsEmpty(field.Shape) != false;
+        field.Required
+        && !(field.Role == "body" && draft.Page is { Kind: Pages.PageKind.Category })
+        && draft.Copy.GetValueOrDefault(field.Key)?.IsEmpty(field.Shape) != false;
 
     private static IEnumerable<Finding> Over(ListingToCheck draft, Field field, RoomUsed room)
     {

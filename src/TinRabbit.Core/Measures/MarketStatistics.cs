@@ -19,6 +19,21 @@ public sealed record MarketStatistics(double? Centre, double? LowTo, double? Med
     /// <summary>How many exact-title matches a volume usually has; null with fewer than 20 readings that have both.</summary>
     public TitlesLine? TitlesLine { get; init; }
 
+    /// <summary>Thirds of the searches; null without any, as the other thirds.</summary>
+    public Terciles? VolumeThirds { get; init; }
+
+    /// <summary>Thirds of the competing listings.</summary>
+    public Terciles? CompetitionThirds { get; init; }
+
+    /// <summary>Thirds of the exact-title matches.</summary>
+    public Terciles? TitlesThirds { get; init; }
+
+    /// <summary>Thirds of the cost per click.</summary>
+    public Terciles? ClickCostThirds { get; init; }
+
+    /// <summary>Thirds of log10(volume / max(1, supply)), which headroom is made of where the volume is above zero.</summary>
+    public Terciles? RatioThirds { get; init; }
+
     /// <summary>Lowest volume of the top tenth; null without volumes.</summary>
     public double? TopTenthFrom { get; init; }
 
@@ -59,7 +74,9 @@ public sealed record MarketStatistics(double? Centre, double? LowTo, double? Med
     public static MarketStatistics Compute(IEnumerable<ReadingNumbers> readings, Supply supply = Supply.Competition)
     {
         var volumes = new List<double>();
-        var supplies = new List<double>();
+        var competitions = new List<double>();
+        var allTitles = new List<double>();
+        var costs = new List<double>();
         var ratios = new List<double>();
         var titled = new List<(double, double)>();
         var (x, y) = (new List<double>(), new List<double>());
@@ -69,8 +86,12 @@ public sealed record MarketStatistics(double? Centre, double? LowTo, double? Med
             count++;
             if (reading.Volume is { } known)
                 volumes.Add(known);
-            if (reading.SupplyOf(supply) is { } supplied)
-                supplies.Add(supplied);
+            if (reading.Competition is { } listings)
+                competitions.Add(listings);
+            if (reading.Titles is { } matches)
+                allTitles.Add(matches);
+            if (reading.ClickCost is { } cost)
+                costs.Add(cost);
             if (reading.Volume is not (> 0 and var volume))
                 continue;
             if (reading.SupplyOf(supply) is { } s)
@@ -84,20 +105,20 @@ public sealed record MarketStatistics(double? Centre, double? LowTo, double? Med
             }
         }
 
-        return new(
-            QuickSelect.Median(ratios),
-            supplies.Count == 0 ? null : QuickSelect.Select(supplies, Third(1)),
-            supplies.Count == 0 ? null : QuickSelect.Select(supplies, Third(2)),
-            count
-        )
+        var (competitionThirds, titlesThirds) = (Terciles.Of(competitions), Terciles.Of(allTitles));
+        var supplied = supply == Supply.ExactTitles ? titlesThirds : competitionThirds;
+        return new(QuickSelect.Median(ratios), supplied?.LowTo, supplied?.MediumTo, count)
         {
             Supply = supply,
+            VolumeThirds = Terciles.Of(volumes),
+            CompetitionThirds = competitionThirds,
+            TitlesThirds = titlesThirds,
+            ClickCostThirds = Terciles.Of(costs),
+            RatioThirds = Terciles.Of(ratios),
             TitlesLine = TitlesLine.Fit(titled),
             TopTenthFrom = volumes.Count == 0 ? null : QuickSelect.Select(volumes, Math.Max(0, (int)Math.Ceiling(volumes.Count * 0.9) - 1)),
             CompetitionLine = x.Count < FewestForLine ? null : Fit(x, y),
         };
-
-        int Third(int which) => Math.Max(0, (int)Math.Ceiling(supplies.Count * which / 3.0) - 1);
     }
 
     /// <summary>What stands for a term's supply here; null when unknown.</summary>
@@ -108,11 +129,17 @@ public sealed record MarketStatistics(double? Centre, double? LowTo, double? Med
         TermMeasures.Headroom(volume, SupplyOf(competition, titles), Centre);
 
     /// <summary>The band of a supply; null when it or the shelf is unknown.</summary>
-    public Band? BandOf(double? supply) =>
-        supply is not { } c || LowTo is not { } low || MediumTo is not { } medium ? null
-        : c <= low ? Band.Low
-        : c <= medium ? Band.Medium
-        : Band.High;
+    public Band? BandOf(double? supply) => LowTo is { } low && MediumTo is { } medium ? new Terciles(low, medium).BandOf(supply) : null;
+
+    /// <summary>The bands of a term's numbers here; null where the number or the shelf is unknown.</summary>
+    public Bands BandsOf(double? volume, double? competition, double? titles, double? clickCost) =>
+        new(
+            VolumeThirds?.BandOf(volume),
+            CompetitionThirds?.BandOf(competition),
+            TitlesThirds?.BandOf(titles),
+            ClickCostThirds?.BandOf(clickCost),
+            volume is > 0 and var v && SupplyOf(competition, titles) is { } s ? RatioThirds?.BandOf(TermMeasures.Ratio(v, s)) : null
+        );
 
     private static RegressionLine Fit(List<double> x, List<double> y)
     {

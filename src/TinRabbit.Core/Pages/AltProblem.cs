@@ -18,6 +18,12 @@ public enum AltProblem
     /// <summary>It is more than two picks in a row.</summary>
     Strung,
 
+    /// <summary>It has a price, stock or praise.</summary>
+    Advert,
+
+    /// <summary>The picture's file is small.</summary>
+    Small,
+
     /// <summary>It claims what the facts lack.</summary>
     Claim,
 

@@ -1,10 +1,11 @@
+using System.Text.RegularExpressions;
 using TinRabbit.Core.Platforms;
 using TinRabbit.Core.Words;
 
 namespace TinRabbit.Core.Pages;
 
 /// <summary>What is wrong with one alt text by itself.</summary>
-public static class AltTexts
+public static partial class AltTexts
 {
     private static readonly string[] Openings = ["picture of", "image of", "photo of", "a picture of", "an image of", "a photo of"];
 
@@ -27,6 +28,8 @@ public static class AltTexts
             yield return AltProblem.Opening;
         if (IsStrung(alt, picks))
             yield return AltProblem.Strung;
+        if (AdvertIn(alt) is not null)
+            yield return AltProblem.Advert;
         if (facts is not null && Facets.Unbacked(alt, facts, TextKind.Prose).Count > 0)
             yield return AltProblem.Claim;
     }
@@ -46,6 +49,28 @@ public static class AltTexts
     /// <summary>Where what one sees begins, after “picture of”; null where a text does not begin so.</summary>
     public static int? OpeningOf(string alt) =>
         Openings.FirstOrDefault(o => alt.StartsWith(o + " ", StringComparison.OrdinalIgnoreCase)) is { } opening ? opening.Length : null;
+
+    /// <summary>The first words of an alt text that speak of price, stock or praise, and where; null where none do.</summary>
+    public static (int Start, int Length)? AdvertIn(string alt)
+    {
+        if (Sum().Match(alt) is { Success: true } sum)
+            return (sum.Index, sum.Length);
+        var words = Tokens.Of(alt);
+        for (var at = 0; at < words.Count; at++)
+            foreach (var phrase in Adverts)
+                if (at + phrase.Length <= words.Count && !phrase.Where((w, i) => words[at + i].Word != w).Any())
+                    return (words[at].Start, words[at + phrase.Length - 1].End - words[at].Start);
+        return null;
+    }
+
+    private static readonly string[][] Adverts = [.. WordData.Lines("alt-adverts.txt", "Pages").Select(l => l.Split(' '))];
+
+    // A number with a currency before or behind it, or percent off.
+    [GeneratedRegex(
+        @"[$£€¥]\s?\d[\d.,]*|\d[\d.,]*\s?(?:[$£€¥]|(?:usd|eur|gbp|dollars?|euros?|pounds sterling)\b)|\d+\s?%\s?off\b",
+        RegexOptions.IgnoreCase
+    )]
+    private static partial Regex Sum();
 
     /// <summary>Whether a text is more than two picks in a row, set apart by commas.</summary>
     public static bool IsStrung(string alt, IReadOnlySet<string> picks) =>

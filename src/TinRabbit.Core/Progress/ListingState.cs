@@ -1,3 +1,5 @@
+using TinRabbit.Core.Rivals;
+
 namespace TinRabbit.Core.Progress;
 
 /// <summary>How far a listing has come, as far as it decides what to do next.</summary>
@@ -11,6 +13,9 @@ public sealed record ListingState
 
     /// <summary>The pick that is worth most; null without picks.</summary>
     public string? Strongest { get; init; }
+
+    /// <summary>How many of the words that the first listings use most are in the picks; none where the first listings are not known.</summary>
+    public UsualWords Usual { get; init; }
 
     /// <summary>Whether a lead is chosen.</summary>
     public bool HasLead { get; init; }

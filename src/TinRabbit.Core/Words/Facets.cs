@@ -23,7 +23,7 @@ public static class Facets
 
     /// <summary>
     /// What a text claims of the product and the facts lack. Style is taste, and claims nothing. Where no list of facts has a value, nothing is
-    /// known, and nothing is called out.
+    /// known, and nothing is called out. Words of the seller's own brand claim nothing.
     /// </summary>
     /// <param name="text">The text.</param>
     /// <param name="facts">What is true of the product.</param>
@@ -34,6 +34,7 @@ public static class Facets
             return [];
         var index = FactIndex.Of(facts);
         var read = ClaimText.Read(text, facts.Own);
+        var brands = Names.AllIn(text, facts.Brand).ToList();
         var unbacked = new List<Claim>();
         for (var i = 0; i < read.Found.Count; i++)
         {
@@ -45,8 +46,11 @@ public static class Facets
                 : found.Facet == Facet.Material && read.IsCalledPure(found)
                     ? index.Backs(found.Key, found.Entry!) && !index.SaysOnlyAsBlend(found.Key)
                 : index.Backs(found.Key, found.Entry!);
-            if (!backed && ClaimContext.IsAboutProduct(read, i, index, kind))
-                unbacked.Add(found.ToClaim(text));
+            if (backed || !ClaimContext.IsAboutProduct(read, i, index, kind))
+                continue;
+            var claim = found.ToClaim(text);
+            if (!brands.Exists(b => b.Start <= claim.Start && b.End >= claim.Start + claim.Length))
+                unbacked.Add(claim);
         }
 
         return unbacked;

@@ -5,6 +5,9 @@ namespace TinRabbit.Core.Words;
 /// <param name="ByFacet">What is true of it, by facet; a facet that is not there has no true value.</param>
 public sealed record FactWords(string What, IReadOnlyDictionary<Facet, IReadOnlyList<string>> ByFacet)
 {
+    /// <summary>The seller's own brand: its words claim nothing where the whole brand stands; empty where there is none.</summary>
+    public string Brand { get; init; } = "";
+
     /// <summary>The seller's own words, which come before the vocabulary: by their keys, what each is about; null where it claims nothing.</summary>
     public IReadOnlyDictionary<string, Facet?> Own { get; init; } = new Dictionary<string, Facet?>();
 

@@ -9,6 +9,11 @@ public static class Drawings
 
     private static readonly (string Word, string Shape)[] Kinds =
     [
+        // A bath comes before the bat that its word begins with.
+        (
+            "bath",
+            "<ellipse cx='50' cy='40' rx='30' ry='10' class='a'/><ellipse cx='50' cy='39' rx='24' ry='6' class='g'/><path d='M44 50h12l4 30H40Z' class='d'/>"
+        ),
         (
             "bat",
             "<rect x='36' y='22' width='28' height='56' rx='2' class='a'/><path d='M36 34h28M36 46h28M36 58h28' class='l'/><rect x='40' y='74' width='20' height='4' class='d'/>"
@@ -20,10 +25,6 @@ public static class Drawings
         (
             "table",
             "<rect x='22' y='36' width='56' height='8' class='a'/><rect x='46' y='44' width='8' height='38' class='d'/><path d='M34 82h32' class='l'/>"
-        ),
-        (
-            "bath",
-            "<ellipse cx='50' cy='40' rx='30' ry='10' class='a'/><ellipse cx='50' cy='39' rx='24' ry='6' class='g'/><path d='M44 50h12l4 30H40Z' class='d'/>"
         ),
         (
             "shirt",

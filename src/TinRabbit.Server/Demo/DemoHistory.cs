@@ -103,7 +103,7 @@ internal static class DemoHistory
         foreach (
             var (daysAgo, copy) in past.Before is null
                 ? [(FirstSent, first)]
-                : ((int, ListingText)[])[(FirstSent, first), (past.DaysAgo, listing.Copy)]
+                : ((int, ListingText)[])[(FirstSent, first), (past.TextDaysAgo ?? past.DaysAgo, listing.Copy)]
         )
         {
             var at = today.AddDays(-daysAgo).ToDateTime(Sent, DateTimeKind.Utc);

@@ -11,6 +11,7 @@ namespace TinRabbit.Server.Demo;
 /// <param name="Products">What it sells, with the listings.</param>
 /// <param name="Reviews">What made-up buyers wrote about its listings.</param>
 /// <param name="Past">What was changed in the last months.</param>
+/// <param name="Import">A table that was imported: what its listings earned by some terms.</param>
 /// <param name="Pages">The pages of its web shop, parents first.</param>
 internal sealed record DemoShop(
     string Name,
@@ -18,6 +19,7 @@ internal sealed record DemoShop(
     IReadOnlyList<DemoShop.Product> Products,
     IReadOnlyList<DemoShop.Reviewed> Reviews,
     IReadOnlyList<DemoShop.Change> Past,
+    DemoShop.ImportedTable Import,
     IReadOnlyList<DemoShop.Page> Pages
 )
 {
@@ -75,6 +77,9 @@ internal sealed record DemoShop(
     /// <summary>A pick, and the term under which it was found.</summary>
     internal sealed record Pick(string Text, Fit Fit, Home Home, string Source);
 
+    /// <summary>A table of terms: each row has the term, clicks, orders and sales.</summary>
+    internal sealed record ImportedTable(string Source, string Market, IReadOnlyList<JsonArray> Rows);
+
     /// <summary>What buyers wrote about a listing: each review is one or two of these sentences.</summary>
     internal sealed record Reviewed(string Product, string Platform, IReadOnlyList<Sentence> Sentences);
 
@@ -84,6 +89,7 @@ internal sealed record DemoShop(
     /// <summary>The past of a listing.</summary>
     /// <param name="Head">What its terms are looked up by, besides its product’s picks.</param>
     /// <param name="DaysAgo">When it was changed.</param>
+    /// <param name="TextDaysAgo">When its text was changed, where that was at another time.</param>
     /// <param name="Before">Its text before; null where the text stayed.</param>
     /// <param name="Note">What else was changed.</param>
     /// <param name="NoteText">What the seller wrote.</param>
@@ -95,7 +101,8 @@ internal sealed record DemoShop(
         int DaysAgo,
         JsonObject? Before,
         NoteKind? Note,
-        string? NoteText
+        string? NoteText,
+        int? TextDaysAgo
     )
     {
         public string MarketId => $"{Platform}-{Country}";

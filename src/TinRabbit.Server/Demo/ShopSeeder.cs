@@ -10,8 +10,9 @@ namespace TinRabbit.Server.Demo;
 /// <param name="market">Measures the demo's terms.</param>
 /// <param name="shelves">Saves them.</param>
 /// <param name="files">Keeps the demo's pictures.</param>
+/// <param name="writes">Keeps writes from each other.</param>
 /// <param name="demo">Whether to make the demo shop.</param>
-internal sealed class ShopSeeder(IMarket market, Shelves shelves, PictureFiles files, bool demo)
+internal sealed class ShopSeeder(IMarket market, Shelves shelves, PictureFiles files, WriteGate writes, bool demo)
 {
     /// <summary>Fills a new database.</summary>
     public async Task Fill(TinContext db)
@@ -23,9 +24,11 @@ internal sealed class ShopSeeder(IMarket market, Shelves shelves, PictureFiles f
             return;
         await AddPictures(db);
         await AddTerms(db, market, shelves);
+        await AddImport(db);
         await DemoReviews.Add(db);
         await DemoSite.Add(db, new(db));
         await DemoHistory.Add(db, RecordedMarket.SourceOf(market));
+        await DemoRivals.Add(db, market);
     }
 
     /// <summary>Whether a database has no shop, or the demo shop without picks and untouched: programs before this one left such a database when their first start was interrupted.</summary>
@@ -49,6 +52,32 @@ internal sealed class ShopSeeder(IMarket market, Shelves shelves, PictureFiles f
             ShippedPlatforms.All.Where(p => !known.Contains(p.Id)).Select(p => new PlatformRow { Id = p.Id, Profile = p })
         );
         await db.SaveChangesAsync();
+    }
+
+    private async Task AddImport(TinContext db)
+    {
+        var table = DemoShop.Shipped.Import;
+        if (market.Places.All(p => p.Id != table.Market))
+            return;
+        using (var import = new TermImport(db.Database.GetConnectionString()!, writes))
+        {
+            foreach (var row in table.Rows)
+            {
+                var text = row[0]!.GetValue<string>();
+                import.Add(
+                    new(text, Tokens.Key(text), null, null, null, null, null, null)
+                    {
+                        Clicks = row[1]!.GetValue<long>(),
+                        Orders = row[2]!.GetValue<long>(),
+                        Sales = row[3]!.GetValue<decimal>(),
+                    }
+                );
+            }
+
+            await import.Finish(table.Market, table.Source, null, db.Now, _ => { }, default);
+        }
+
+        shelves.Evict(table.Market);
     }
 
     private async Task AddPictures(TinContext db)

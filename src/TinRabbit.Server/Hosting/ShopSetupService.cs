@@ -21,7 +21,7 @@ internal sealed class ShopSetupService(
     public async Task StartAsync(CancellationToken stop)
     {
         var began = clock.GetTimestamp();
-        var seeder = new ShopSeeder(market, shelves, new(folder), options.Demo);
+        var seeder = new ShopSeeder(market, shelves, new(folder), writes, options.Demo);
         await DatabaseSetup.Prepare(folder, seeder.Fill, seeder.IsUnfinished, Console.WriteLine, stop);
         await using var scope = scopes.CreateAsyncScope();
         var db = scope.ServiceProvider.GetRequiredService<TinContext>();

@@ -9,6 +9,10 @@ public sealed record Facts
     [MaxLength(Bounds.TermLength)]
     public string What { get; init; } = "";
 
+    /// <summary>The seller's own brand for it: its words claim nothing. Empty where it has none.</summary>
+    [MaxLength(Bounds.NameLength)]
+    public string Brand { get; init; } = "";
+
     [MaxLength(Bounds.Facts), EachMaxLength(Bounds.NameLength)]
     public IReadOnlyList<string> Materials { get; init; } = [];
 
@@ -42,5 +46,8 @@ public sealed record Facts
                 [Facet.Occasion] = Occasions,
                 [Facet.Property] = Properties,
             }
-        );
+        )
+        {
+            Brand = Brand,
+        };
 }

@@ -1,4 +1,5 @@
 using TinRabbit.Core.Findings;
+using TinRabbit.Core.Rivals;
 using TinRabbit.Server.Markets;
 
 namespace TinRabbit.Server.Picks;
@@ -9,6 +10,25 @@ internal static class DraftRivals
     /// <summary>The term that a listing's rivals are looked up by: the one given, otherwise its lead, otherwise its most searched pick; null without any.</summary>
     public static string? TermOf(OpenDraft open, string? given = null) =>
         given?.Trim() is { Length: > 0 } term ? term : open.Lead ?? open.Picks.Wanted.MaxBy(w => w.Volume)?.Text;
+
+    /// <summary>How many of the words that the first listings use most are in the picks; none where the market does not answer.</summary>
+    public static async Task<UsualWords> Usual(TopListings top, string marketId, OpenDraft open, CancellationToken stop)
+    {
+        if (TermOf(open) is not { } term)
+            return default;
+        try
+        {
+            var results = (await top.Of(marketId, term, stop))?.Ranked() ?? [];
+            return UsualWords.Of(
+                [.. results.Select(r => (IReadOnlyList<string>)[r.Title, .. r.Tags])],
+                open.Picks.Wanted.Select(w => w.Text)
+            );
+        }
+        catch (MarketException)
+        {
+            return default;
+        }
+    }
 
     /// <summary>The share of the first listings that fill each attribute; none where there is no term to ask for, or the market does not answer.</summary>
     public static async Task<IReadOnlyList<AttributeShare>> AttributeShares(

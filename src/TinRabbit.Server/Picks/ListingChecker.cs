@@ -1,11 +1,12 @@
 using TinRabbit.Core.Findings;
 using TinRabbit.Server.Listings;
 using TinRabbit.Server.Markets;
+using TinRabbit.Server.Pictures;
 
 namespace TinRabbit.Server.Picks;
 
 /// <summary>Checks a listing with all that its findings depend on: picks, facts, pictures, its page, and what rivals fill.</summary>
-internal sealed class ListingChecker(TopListings rivals)
+internal sealed class ListingChecker(TopListings rivals, PictureFiles files)
 {
     /// <summary>The check of a draft, dismissed findings included.</summary>
     public async Task<CheckResult> Check(TinContext db, OpenDraft open, string marketId, CancellationToken stop)
@@ -15,8 +16,14 @@ internal sealed class ListingChecker(TopListings rivals)
             .Products.Where(p => p.Id == open.Listing.ProductId)
             .SelectMany(p => p.Pictures)
             .OrderBy(p => p.Order)
-            .Select(p => p.Description)
+            .Select(p => new
+            {
+                p.Description,
+                p.File,
+                p.IsLocked,
+            })
             .ToListAsync(stop);
+        var page = await PageContext.Of(db, open.Listing, open.Platform, open.TextOf("slug"), open.TextOf("heading"), stop);
         return ListingCheck.Check(
             new(
                 open.Platform,
@@ -29,8 +36,14 @@ internal sealed class ListingChecker(TopListings rivals)
                 await DraftRivals.AttributeShares(rivals, marketId, open, stop)
             )
             {
-                Pictures = pictures,
-                Page = await PageContext.Of(db, open.Listing, open.Platform, open.TextOf("slug"), stop),
+                Pictures = pictures.ConvertAll(p => p.Description),
+                LockedPictures = pictures.Index().Where(p => p.Item.IsLocked).Select(p => p.Index).ToHashSet(),
+                Page = page is null
+                    ? null
+                    : page with
+                    {
+                        PictureSides = pictures.ConvertAll(p => p.File is { } file ? files.SideOf(file) : null),
+                    },
             },
             stop
         );

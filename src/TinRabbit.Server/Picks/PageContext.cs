@@ -11,8 +11,16 @@ internal static class PageContext
     /// <param name="listing">The listing as it is saved.</param>
     /// <param name="platform">Its platform.</param>
     /// <param name="slug">The slug of the draft.</param>
+    /// <param name="heading">Its name in the draft.</param>
     /// <param name="stop">Stops waiting.</param>
-    public static async Task<PageToCheck?> Of(TinContext db, ListingRow listing, Platform platform, string slug, CancellationToken stop)
+    public static async Task<PageToCheck?> Of(
+        TinContext db,
+        ListingRow listing,
+        Platform platform,
+        string slug,
+        string heading,
+        CancellationToken stop
+    )
     {
         if (await db.Pages.AsNoTracking().FirstOrDefaultAsync(p => p.ListingId == listing.Id, stop) is not { } page)
             return null;
@@ -39,8 +47,10 @@ internal static class PageContext
                 .ThenInclude(l => l.Product)
             .Where(p => named.Contains(p.Id))
             .ToDictionaryAsync(p => p.Id, p => p.NameOf(platform), stop);
+        var alike = page.Kind == PageKind.Category ? await Alike() : [];
         return new(page.Kind)
         {
+            SameName = alike,
             TitleSuffix = site.SuffixOf(page),
             Brand = site.Brand,
             Host = Uri.TryCreate(site.Address, UriKind.Absolute, out var address) ? address.Host : "",
@@ -50,5 +60,24 @@ internal static class PageContext
             SameLead = [.. rivals.Select(id => names[id])],
             Published = others.Where(o => o.IsPublished).Select(o => o.Id).Append(page.Id).ToHashSet(),
         };
+
+        async Task<IReadOnlyList<string>> Alike()
+        {
+            var key = Tokens.Key(heading);
+            if (key.Length == 0)
+                return [];
+            var categories = await db
+                .Pages.AsNoTracking()
+                .Include(p => p.Listing)
+                    .ThenInclude(l => l.Product)
+                .Where(p => p.Kind == PageKind.Category)
+                .ToDictionaryAsync(p => p.Id, stop);
+            return
+            [
+                .. categories
+                    .Values.Where(p => p.Id != page.Id && Tokens.Key(p.NameOf(platform)) == key)
+                    .Select(p => categories.GetValueOrDefault(p.ParentId ?? 0)?.NameOf(platform) ?? ""),
+            ];
+        }
     }
 }

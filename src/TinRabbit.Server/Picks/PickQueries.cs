@@ -27,7 +27,7 @@ internal static class PickQueries
                 p.Term!.Reading,
             })
             .ToListAsync(stop);
-        var web = await shelves.WebVolumes(db, marketId, [.. rows.Select(r => r.Pick.Key).Distinct()], stop);
+        var web = await shelves.WebVolumesOf(db, marketId, [.. rows.Select(r => r.Pick.Key).Distinct()], stop);
         return await shelves.Query(
             db,
             marketId,

@@ -3,5 +3,6 @@ namespace TinRabbit.Server.Pictures;
 /// <summary>A picture as it is stored.</summary>
 /// <param name="Alt">Its alt text.</param>
 /// <param name="Shows">What it shows, in the seller's words.</param>
+/// <param name="IsLocked">Whether its alt text is locked: something else depends on it, such as a shop that swaps pictures by it.</param>
 /// <param name="File">The name of its file; null where there is none.</param>
-public sealed record OnePicture(string Alt, string Shows, string? File);
+public sealed record OnePicture(string Alt, string Shows, string? File, bool IsLocked = false);

@@ -1,3 +1,4 @@
+using System.Collections.Concurrent;
 using System.Security.Cryptography;
 using NetVips;
 
@@ -9,6 +10,9 @@ internal sealed class PictureFiles(DataFolder folder)
     private const int LargestSide = 2400;
     private const int ThumbnailSide = 240;
     private const int Quality = 82;
+
+    // A file never changes under its name.
+    private readonly ConcurrentDictionary<string, int?> _sides = new(StringComparer.Ordinal);
 
     static PictureFiles()
     {
@@ -45,6 +49,26 @@ internal sealed class PictureFiles(DataFolder folder)
         name.Length == 32 && name.All(char.IsAsciiHexDigitLower)
             ? Path.Combine(folder.Pictures, name + (thumbnail ? ".thumb.webp" : ".webp"))
             : null;
+
+    /// <summary>The longer side of a picture's file in pixels; null where it is not there or can't be read.</summary>
+    public int? SideOf(string name) =>
+        _sides.GetOrAdd(
+            name,
+            _ =>
+            {
+                if (PathOf(name) is not { } path || !File.Exists(path))
+                    return null;
+                try
+                {
+                    using var header = Image.NewFromFile(path, access: Enums.Access.Sequential);
+                    return Math.Max(header.Width, header.Height);
+                }
+                catch (VipsException)
+                {
+                    return null;
+                }
+            }
+        );
 
     /// <summary>The type of a picture by its first bytes; null for anything else.</summary>
     public static string? TypeOf(ReadOnlySpan<byte> bytes) =>

@@ -15,4 +15,7 @@ public sealed class PictureRow
 
     /// <summary>The name of its file in the data folder; null where there is none.</summary>
     public string? File { get; set; }
+
+    /// <summary>Whether its alt text is locked, because something else depends on it.</summary>
+    public bool IsLocked { get; set; }
 }

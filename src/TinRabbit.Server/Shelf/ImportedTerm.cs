@@ -10,5 +10,8 @@ public readonly record struct ImportedTerm(
     long? TitlesHolding,
     decimal? ClickCost,
     int[]? Months,
-    int? Popularity = null
+    int? Popularity = null,
+    long? Clicks = null,
+    long? Orders = null,
+    decimal? Sales = null
 );

@@ -19,6 +19,10 @@ namespace TinRabbit.Server.Shelf;
 /// <param name="Doubts">Why a number may be wrong.</param>
 /// <param name="Trend">How it has moved; null without searches by month.</param>
 /// <param name="WebVolume">Searches/mo on the web of the same country; null where unknown.</param>
+/// <param name="Bands">Each number against the market's shelf; null where nothing is known.</param>
+/// <param name="Clicks">Clicks on the shop's own listings after a search for it, in the time that the source covers; null when unknown.</param>
+/// <param name="Orders">Orders that came of them; null when unknown.</param>
+/// <param name="Sales">What those were worth, in the shop's currency; null when unknown.</param>
 public sealed record Measured(
     long? Volume,
     long? VolumeBelow,
@@ -35,7 +39,11 @@ public sealed record Measured(
     IReadOnlyList<KeptNumber> Kept,
     IReadOnlyList<Doubt> Doubts,
     MonthTrend? Trend = null,
-    long? WebVolume = null
+    long? WebVolume = null,
+    Bands? Bands = null,
+    long? Clicks = null,
+    long? Orders = null,
+    decimal? Sales = null
 )
 {
     /// <summary>Nothing is known.</summary>
@@ -74,13 +82,23 @@ public sealed record Measured(
             r.TakenAt,
             r.Kept ?? [],
             doubts,
-            MonthTrend.Of(r.Months, r.From)
+            MonthTrend.Of(r.Months, r.From),
+            Bands: norm.BandsOf(r.Volume, r.Competition, r.TitlesHolding, (double?)r.ClickCost),
+            Clicks: r.Clicks,
+            Orders: r.Orders,
+            Sales: r.Sales
         );
     }
 
     /// <summary>The same with the searches on the web, where they are known.</summary>
-    public Measured With(IReadOnlyDictionary<string, long> web, string key) =>
-        web.TryGetValue(key, out var volume) ? this with { WebVolume = volume } : this;
+    public Measured With(WebVolumes web, string key) =>
+        web.ByKey.TryGetValue(key, out var volume)
+            ? this with
+            {
+                WebVolume = volume,
+                Bands = (Bands ?? new(null, null, null, null, null)) with { WebVolume = web.Thirds?.BandOf(volume) },
+            }
+            : this;
 
     private static IEnumerable<string> FamilyOf(string text) => Family.OneChangeForms(text).Skip(1).Select(Tokens.Key).Distinct();
 }

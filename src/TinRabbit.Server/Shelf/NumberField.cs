@@ -21,6 +21,15 @@ public enum NumberField
     [JsonStringEnumMemberName("popularity")]
     Popularity,
 
+    [JsonStringEnumMemberName("clicks")]
+    Clicks,
+
+    [JsonStringEnumMemberName("orders")]
+    Orders,
+
+    [JsonStringEnumMemberName("sales")]
+    Sales,
+
     [JsonStringEnumMemberName("months")]
     Months,
 }

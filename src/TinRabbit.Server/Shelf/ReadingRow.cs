@@ -16,6 +16,15 @@ public sealed class ReadingRow : IWeighed
     /// <summary>Its rank among the terms that are searched for, from 1: what a market says that publishes no searches.</summary>
     public int? Popularity { get; set; }
 
+    /// <summary>How often the shop's own listings were clicked after a search for it, in the time that its source covers.</summary>
+    public long? Clicks { get; set; }
+
+    /// <summary>Orders that came of those clicks.</summary>
+    public long? Orders { get; set; }
+
+    /// <summary>What those orders were worth, in the shop's currency.</summary>
+    public decimal? Sales { get; set; }
+
     /// <summary>Searches by month, oldest first.</summary>
     public IReadOnlyList<int>? Months { get; set; }
     public DateOnly? From { get; set; }
@@ -39,6 +48,12 @@ public sealed class ReadingRow : IWeighed
             ClickCost = old.ClickCost;
         if (Take(NumberField.Popularity, Popularity is null, old.Popularity is not null))
             Popularity = old.Popularity;
+        if (Take(NumberField.Clicks, Clicks is null, old.Clicks is not null))
+            Clicks = old.Clicks;
+        if (Take(NumberField.Orders, Orders is null, old.Orders is not null))
+            Orders = old.Orders;
+        if (Take(NumberField.Sales, Sales is null, old.Sales is not null))
+            Sales = old.Sales;
         if (Take(NumberField.Months, Months is null, old.Months is not null))
             (Months, From) = (old.Months, old.From);
         Kept = kept.Count > 0 ? kept : null;

@@ -15,6 +15,9 @@ public sealed partial class ShelfColumns
     /// <summary>Whether it has searches on the web; they may be old.</summary>
     public bool HasWeb => _late[ShelfOrder.WebVolume - FirstLate] is not null;
 
+    /// <summary>Whether it is known what the seller's own listings earned by its terms.</summary>
+    public bool HasEarnings => _late[ShelfOrder.Clicks - FirstLate] is not null;
+
     /// <summary>What its searches on the web were taken from; null where they were not.</summary>
     public object? WebFrom { get; private set; }
 
@@ -30,6 +33,17 @@ public sealed partial class ShelfColumns
         foreach (var (key, trend) in trends)
             if (RowOf(key) is >= 0 and var row)
                 SetTrend(row, trend);
+    }
+
+    /// <summary>Takes in what the seller's own listings earned by its terms; NaN is unknown.</summary>
+    /// <param name="earnings">By key.</param>
+    public void TakeEarnings(IEnumerable<(string Key, double Clicks, double Orders, double Sales)> earnings)
+    {
+        for (var by = ShelfOrder.Clicks; by <= ShelfOrder.Sales; by++)
+            Begin(by);
+        foreach (var (key, clicks, orders, sales) in earnings)
+            if (RowOf(key) is >= 0 and var row)
+                SetEarnings(row, clicks, orders, sales);
     }
 
     /// <summary>Takes in the searches that its terms have on the web.</summary>
@@ -65,10 +79,15 @@ public sealed partial class ShelfColumns
         _orders[(int)by] = default;
     }
 
-    private void KeepLate(int row, MonthTrend? trend)
+    private void SetEarnings(int row, double clicks, double orders, double sales) =>
+        (Late(ShelfOrder.Clicks)[row], Late(ShelfOrder.Orders)[row], Late(ShelfOrder.Sales)[row]) = (clicks, orders, sales);
+
+    private void KeepLate(int row, in ShelfLine line)
     {
+        if (HasEarnings)
+            SetEarnings(row, line.Clicks, line.Orders, line.Sales);
         if (HasTrends)
-            SetTrend(row, trend);
+            SetTrend(row, line.Trend);
         WebFrom = null;
     }
 

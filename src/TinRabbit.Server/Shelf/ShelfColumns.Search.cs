@@ -59,6 +59,9 @@ public sealed partial class ShelfColumns
                 WithinLate(some, from, ShelfOrder.Change3, query.Change3From);
                 WithinLate(some, from, ShelfOrder.Change12, query.Change12From);
                 WithinLate(some, from, ShelfOrder.WebVolume, query.WebVolumeFrom);
+                WithinLate(some, from, ShelfOrder.Clicks, query.ClicksFrom);
+                WithinLate(some, from, ShelfOrder.Orders, query.OrdersFrom);
+                WithinLate(some, from, ShelfOrder.Sales, query.SalesFrom);
                 if (query.Shape is { } shape)
                     Within(some, Late(ShelfOrder.Shape).AsSpan(from), (int)shape, (int)shape);
                 if (source is { } wanted)

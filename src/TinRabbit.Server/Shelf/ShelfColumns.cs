@@ -11,7 +11,7 @@ public sealed partial class ShelfColumns
 
     private const byte End = (byte)'\n';
     private const byte Bare = 1;
-    private const int Orders = 12;
+    private const int Orders = 15;
     private const int LongestOnStack = 200;
 
     // Up to this many results are sorted for each search; more are read from an order of all rows that is kept.
@@ -107,7 +107,7 @@ public sealed partial class ShelfColumns
             line.Source,
             line.Popularity
         );
-        KeepLate(row, line.Trend);
+        KeepLate(row, line);
     }
 
     /// <summary>The same, with the key as UTF-8.</summary>
@@ -171,7 +171,7 @@ public sealed partial class ShelfColumns
         {
             for (var i = 0; i < Count; i++)
                 if (!double.IsNaN(_numbers[4][i]))
-                    yield return new(Known(Volumes[i]), Known(Competitions[i]), Known(Titles[i]));
+                    yield return new(Known(Volumes[i]), Known(Competitions[i]), Known(Titles[i]), Known(_numbers[3][i]));
         }
     }
 

@@ -7,6 +7,7 @@ namespace TinRabbit.Server.Shelf;
 /// <param name="Volume">NaN where unknown, as the other numbers.</param>
 /// <param name="Popularity">Its rank among the terms that are searched for, from 1.</param>
 /// <param name="Trend">How it has moved; null without searches by month.</param>
+/// <param name="Clicks">Clicks on the seller's own listings, with <paramref name="Orders"/> and their worth.</param>
 /// <param name="Day">Days since 1970 that it was measured; NaN where nobody has.</param>
 public readonly record struct ShelfLine(
     int Id,
@@ -18,7 +19,10 @@ public readonly record struct ShelfLine(
     double Day,
     string Source,
     double Popularity = double.NaN,
-    MonthTrend? Trend = null
+    MonthTrend? Trend = null,
+    double Clicks = double.NaN,
+    double Orders = double.NaN,
+    double Sales = double.NaN
 )
 {
     /// <summary>A term with its reading.</summary>
@@ -36,7 +40,10 @@ public readonly record struct ShelfLine(
                 DayOf(r.TakenAt),
                 r.Source,
                 r.Popularity ?? double.NaN,
-                withTrend ? MonthTrend.Of(r.Months, r.From) : null
+                withTrend ? MonthTrend.Of(r.Months, r.From) : null,
+                r.Clicks ?? double.NaN,
+                r.Orders ?? double.NaN,
+                r.Sales is { } s ? (double)s : double.NaN
             );
 
     internal static double DayOf(DateTime at) => Math.Floor((at - DateTime.UnixEpoch).TotalDays);

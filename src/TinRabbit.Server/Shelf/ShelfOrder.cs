@@ -15,4 +15,7 @@ public enum ShelfOrder
     Change12,
     Shape,
     WebVolume,
+    Clicks,
+    Orders,
+    Sales,
 }

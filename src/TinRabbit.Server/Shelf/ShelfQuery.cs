@@ -9,6 +9,9 @@ namespace TinRabbit.Server.Shelf;
 /// <param name="Change12From">At least this change over twelve months, in percent.</param>
 /// <param name="Shape">Only terms whose year has this shape.</param>
 /// <param name="WebVolumeFrom">At least so many searches on the web of the same country.</param>
+/// <param name="ClicksFrom">At least so many clicks on the seller's own listings.</param>
+/// <param name="OrdersFrom">At least so many orders.</param>
+/// <param name="SalesFrom">At least this worth of orders.</param>
 /// <param name="Source">Only readings of this source.</param>
 /// <param name="Also">Keys of terms that need not have the words of <paramref name="Head"/>: those that a dig found. Without a head, only these pass.</param>
 /// <param name="Head">Words that the term must have unless it is among <paramref name="Also"/>.</param>
@@ -37,7 +40,10 @@ public sealed record ShelfQuery(
     double? Change3From = null,
     double? Change12From = null,
     Shape? Shape = null,
-    double? WebVolumeFrom = null
+    double? WebVolumeFrom = null,
+    double? ClicksFrom = null,
+    double? OrdersFrom = null,
+    double? SalesFrom = null
 )
 {
     /// <summary>Whether it asks for numbers that come from the searches by month.</summary>
@@ -50,4 +56,8 @@ public sealed record ShelfQuery(
 
     /// <summary>Whether it asks for the searches of the web in the same country.</summary>
     internal bool NeedsWeb => By == ShelfOrder.WebVolume || WebVolumeFrom is not null;
+
+    /// <summary>Whether it asks for what the seller's own listings earned by a term.</summary>
+    internal bool NeedsEarnings =>
+        By is ShelfOrder.Clicks or ShelfOrder.Orders or ShelfOrder.Sales || (ClicksFrom ?? OrdersFrom ?? SalesFrom) is not null;
 }

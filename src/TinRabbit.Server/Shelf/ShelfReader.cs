@@ -38,6 +38,32 @@ internal static class ShelfReader
         }
     }
 
+    /// <summary>Reads what the seller's own listings earned by the terms of a market.</summary>
+    public static void ReadEarnings(ShelfColumns shelf, sqlite3 database, string marketId, CancellationToken stop)
+    {
+        const string Rows =
+            "SELECT t.Key, r.Clicks, r.Orders, r.Sales FROM Terms t NOT INDEXED JOIN Readings r ON r.Id = t.ReadingId WHERE t.MarketId = ?1 AND COALESCE(r.Clicks, r.Orders, r.Sales) IS NOT NULL";
+        if (raw.sqlite3_prepare_v2(database, Rows, out var rows) != raw.SQLITE_OK)
+            throw new InvalidOperationException(raw.sqlite3_errmsg(database).utf8_to_string());
+        using (rows)
+        {
+            raw.sqlite3_bind_text(rows, 1, marketId);
+            shelf.TakeEarnings(All());
+
+            IEnumerable<(string, double, double, double)> All()
+            {
+                while (raw.sqlite3_step(rows) == raw.SQLITE_ROW)
+                {
+                    stop.ThrowIfCancellationRequested();
+                    yield return (raw.sqlite3_column_text(rows, 0).utf8_to_string(), Number(1), Number(2), Number(3));
+                }
+            }
+
+            double Number(int column) =>
+                raw.sqlite3_column_type(rows, column) == raw.SQLITE_NULL ? double.NaN : raw.sqlite3_column_double(rows, column);
+        }
+    }
+
     /// <summary>Puts all terms of a market into columns, in the order in which they are stored.</summary>
     public static void Read(ShelfColumns shelf, sqlite3 database, string marketId, CancellationToken stop)
     {

@@ -17,8 +17,6 @@ public sealed partial class Shelves(IMarket market, DataVersion commits, LookupB
     // Most indexes of known terms that are kept: one for each market and set of search rules, which a request can choose.
     private const int MostKnown = 16;
 
-    private static readonly object NoWeb = new();
-
     private readonly ConcurrentDictionary<string, SemaphoreSlim> _gates = new();
     private readonly ConcurrentDictionary<string, ShelfColumns> _shelves = new();
     private readonly BoundedCache<(string Market, string Search), KnownTerms> _known = new(MostKnown);
@@ -39,133 +37,6 @@ public sealed partial class Shelves(IMarket market, DataVersion commits, LookupB
             gate.Release();
         }
     }
-
-    /// <summary>The same for a search, with the numbers that it needs.</summary>
-    public async Task<T> Search<T>(TinContext db, string marketId, ShelfQuery query, Func<ShelfColumns, T> question, CancellationToken stop)
-    {
-        while (true)
-        {
-            if (query.NeedsWeb)
-                await TakeWeb(db, marketId, stop);
-            if (query.NeedsTrends && !await Query(db, marketId, s => s.HasTrends, stop))
-                await TakeTrends(db, marketId, stop);
-            // An import may have taken the shelf's place in between.
-            var (isReady, answer) = await Query(
-                db,
-                marketId,
-                s => (!query.NeedsWeb || s.HasWeb) && (!query.NeedsTrends || s.HasTrends) ? (true, question(s)) : (false, default(T)),
-                stop
-            );
-            if (isReady)
-                return answer!;
-        }
-    }
-
-    private async Task TakeTrends(TinContext db, string marketId, CancellationToken stop)
-    {
-        await db.Database.OpenConnectionAsync(stop);
-        try
-        {
-            await Query(
-                db,
-                marketId,
-                shelf =>
-                {
-                    ShelfReader.ReadTrends(shelf, HandleOf(db), marketId, stop);
-                    return true;
-                },
-                stop
-            );
-        }
-        finally
-        {
-            await db.Database.CloseConnectionAsync();
-        }
-    }
-
-    private async Task TakeWeb(TinContext db, string marketId, CancellationToken stop)
-    {
-        var taken = await Query(db, marketId, s => s.WebFrom, stop);
-        if (WebOf(marketId) is not { } webId)
-        {
-            if (taken is null)
-                await Give([], NoWeb);
-            return;
-        }
-
-        var (from, volumes) = await Query(
-            db,
-            webId,
-            web => (From: (object)(web, web.Changes), Volumes: taken?.Equals((web, web.Changes)) == true ? null : web.VolumesByKey()),
-            stop
-        );
-        if (volumes is not null)
-            await Give(volumes, from);
-
-        Task<bool> Give(Dictionary<string, double> byKey, object stamp) =>
-            Query(
-                db,
-                marketId,
-                shelf =>
-                {
-                    shelf.TakeWeb(key => byKey.GetValueOrDefault(key, double.NaN), stamp);
-                    return true;
-                },
-                stop
-            );
-    }
-
-    /// <summary>Searches a month on the web of the same country, by key; none for what the web's shelf does not know.</summary>
-    public async Task<IReadOnlyDictionary<string, long>> WebVolumes(
-        TinContext db,
-        string marketId,
-        IReadOnlyCollection<string> keys,
-        CancellationToken stop
-    ) => WebOf(marketId) is { } webId ? await VolumesOf(db, webId, keys, stop) : new Dictionary<string, long>();
-
-    /// <summary>Searches a month of terms by key, where they are known.</summary>
-    public static async Task<Dictionary<string, long>> VolumesOf(
-        TinContext db,
-        string marketId,
-        IReadOnlyCollection<string> keys,
-        CancellationToken stop
-    )
-    {
-        var volumes = new Dictionary<string, long>(StringComparer.Ordinal);
-        foreach (var some in keys.Chunk(400))
-        foreach (
-            var term in await db
-                .Terms.Where(t => t.MarketId == marketId && some.Contains(t.Key) && t.Reading!.Volume != null)
-                .Select(t => new { t.Key, Volume = t.Reading!.Volume!.Value })
-                .ToListAsync(stop)
-        )
-            volumes[term.Key] = term.Volume;
-        return volumes;
-    }
-
-    /// <summary>What is known of the terms on a market's shelf, by key; those that are not on it are left out.</summary>
-    public async Task<IReadOnlyDictionary<string, (string Text, Measured Numbers)>> MeasuredOf(
-        TinContext db,
-        string marketId,
-        IReadOnlyCollection<string> keys,
-        CancellationToken stop
-    )
-    {
-        var terms = await TermsOf(db, marketId, keys, stop);
-        var web = await WebVolumes(db, marketId, keys, stop);
-        return await Query(
-            db,
-            marketId,
-            shelf => terms.ToDictionary(t => t.Key, t => (t.Value.Text, Measured.Of(t.Value, shelf).With(web, t.Key))),
-            stop
-        );
-    }
-
-    // The market of the web searches of the same country; null for the web itself.
-    private string? WebOf(string marketId) =>
-        market.Places.FirstOrDefault(p => p.Id == marketId) is { } place && place.PlatformId != MarketPlace.Web
-            ? market.Places.FirstOrDefault(p => p.PlatformId == MarketPlace.Web && p.Country == place.Country)?.Id
-            : null;
 
     private static SQLitePCL.sqlite3 HandleOf(TinContext db) =>
         ((Microsoft.Data.Sqlite.SqliteConnection)db.Database.GetDbConnection()).Handle!;
@@ -366,6 +237,9 @@ public sealed partial class Shelves(IMarket market, DataVersion commits, LookupB
         }
 
         shelf.BeginWith(await db.StatisticsOf(marketId, stop));
+        // Statistics that were stored before there were thirds have none.
+        if (shelf.Norm is { Readings: > 0, VolumeThirds: null, CompetitionThirds: null, TitlesThirds: null, ClickCostThirds: null })
+            shelf.ComputeStatistics();
         return _shelves[marketId] = shelf;
     }
 
@@ -458,5 +332,9 @@ public sealed partial class Shelves(IMarket market, DataVersion commits, LookupB
         && old.Competition == now.Competition
         && old.TitlesHolding == now.TitlesHolding
         && old.ClickCost == now.ClickCost
+        && old.Popularity == now.Popularity
+        && old.Clicks == now.Clicks
+        && old.Orders == now.Orders
+        && old.Sales == now.Sales
         && old.From == now.From;
 }

@@ -15,17 +15,19 @@ public sealed class TermImport : IDisposable
     internal const int Portion = 20_000;
     private const string TimeFormat = "yyyy-MM-dd HH:mm:ss.FFFFFFF";
     private const string ReadingColumns =
-        "INSERT INTO Readings(Id, TermId, Volume, VolumeBelow, Competition, TitlesHolding, ClickCost, Popularity, Months, [From], Source, TakenAt, Kept) ";
+        "INSERT INTO Readings(Id, TermId, Volume, VolumeBelow, Competition, TitlesHolding, ClickCost, Popularity, Clicks, Orders, Sales, Months, [From], Source, TakenAt, Kept) ";
 
     // Of a known term: what the row has, and where it has nothing, what is known (ReadingRow.Keep). "r" is the reading so far.
     private const string NoVolume = "a.Volume IS NULL AND a.Below IS NULL";
     private const string Merged =
         $"CASE WHEN {NoVolume} THEN r.Volume ELSE a.Volume END, CASE WHEN {NoVolume} THEN r.VolumeBelow ELSE a.Below END, "
-        + "COALESCE(a.Competition, r.Competition), COALESCE(a.Titles, r.TitlesHolding), COALESCE(a.Cost, r.ClickCost), COALESCE(a.Popularity, r.Popularity), COALESCE(a.Months, r.Months)";
+        + "COALESCE(a.Competition, r.Competition), COALESCE(a.Titles, r.TitlesHolding), COALESCE(a.Cost, r.ClickCost), COALESCE(a.Popularity, r.Popularity), "
+        + "COALESCE(a.Clicks, r.Clicks), COALESCE(a.Orders, r.Orders), COALESCE(a.Sales, r.Sales), COALESCE(a.Months, r.Months)";
     private const string SameAsMerged =
         $"r.Volume IS CASE WHEN {NoVolume} THEN r.Volume ELSE a.Volume END AND r.VolumeBelow IS CASE WHEN {NoVolume} THEN r.VolumeBelow ELSE a.Below END "
         + "AND r.Competition IS COALESCE(a.Competition, r.Competition) AND r.TitlesHolding IS COALESCE(a.Titles, r.TitlesHolding) "
-        + "AND r.ClickCost IS COALESCE(a.Cost, r.ClickCost) AND r.Popularity IS COALESCE(a.Popularity, r.Popularity) AND r.Months IS COALESCE(a.Months, r.Months)";
+        + "AND r.ClickCost IS COALESCE(a.Cost, r.ClickCost) AND r.Popularity IS COALESCE(a.Popularity, r.Popularity) "
+        + "AND r.Clicks IS COALESCE(a.Clicks, r.Clicks) AND r.Orders IS COALESCE(a.Orders, r.Orders) AND r.Sales IS COALESCE(a.Sales, r.Sales) AND r.Months IS COALESCE(a.Months, r.Months)";
     private static readonly string Kept =
         "NULLIF((SELECT json_group_array(json(one)) FROM ("
         + string.Join(
@@ -35,6 +37,9 @@ public sealed class TermImport : IDisposable
             KeptOne("titlesHolding", "a.Titles IS NULL AND r.TitlesHolding IS NOT NULL"),
             KeptOne("clickCost", "a.Cost IS NULL AND r.ClickCost IS NOT NULL"),
             KeptOne("popularity", "a.Popularity IS NULL AND r.Popularity IS NOT NULL"),
+            KeptOne("clicks", "a.Clicks IS NULL AND r.Clicks IS NOT NULL"),
+            KeptOne("orders", "a.Orders IS NULL AND r.Orders IS NOT NULL"),
+            KeptOne("sales", "a.Sales IS NULL AND r.Sales IS NOT NULL"),
             KeptOne("months", "a.Months IS NULL AND r.Months IS NOT NULL")
         )
         + ")), '[]')";
@@ -60,13 +65,13 @@ public sealed class TermImport : IDisposable
         // Stages the key only where it differs from the text.
         _connection.Run(
             "PRAGMA temp_store=FILE; PRAGMA cache_size=-65536; PRAGMA temp.cache_size=-32768; "
-                + "CREATE TEMP TABLE Aside(Row INTEGER PRIMARY KEY, Text TEXT, OtherKey TEXT, Volume INTEGER, Below INTEGER, Competition INTEGER, Titles INTEGER, Cost TEXT, Popularity INTEGER, Months TEXT, "
-                + "Key TEXT AS (IFNULL(OtherKey, Text)), Measured INTEGER AS (COALESCE(Volume, Below, Competition, Titles, Cost, Popularity, Months) IS NOT NULL)); BEGIN"
+                + "CREATE TEMP TABLE Aside(Row INTEGER PRIMARY KEY, Text TEXT, OtherKey TEXT, Volume INTEGER, Below INTEGER, Competition INTEGER, Titles INTEGER, Cost TEXT, Popularity INTEGER, Clicks INTEGER, Orders INTEGER, Sales TEXT, Months TEXT, "
+                + "Key TEXT AS (IFNULL(OtherKey, Text)), Measured INTEGER AS (COALESCE(Volume, Below, Competition, Titles, Cost, Popularity, Clicks, Orders, Sales, Months) IS NOT NULL)); BEGIN"
         );
         Check(
             raw.sqlite3_prepare_v2(
                 _connection.Handle,
-                "INSERT INTO Aside(Row, Text, OtherKey, Volume, Below, Competition, Titles, Cost, Months, Popularity) VALUES(?1,?2,?3,?4,?5,?6,?7,?8,?9,?10)",
+                "INSERT INTO Aside(Row, Text, OtherKey, Volume, Below, Competition, Titles, Cost, Months, Popularity, Clicks, Orders, Sales) VALUES(?1,?2,?3,?4,?5,?6,?7,?8,?9,?10,?11,?12,?13)",
                 out _stage
             )
         );
@@ -83,9 +88,12 @@ public sealed class TermImport : IDisposable
         Sqlite.Bind(stage, 5, term.VolumeBelow);
         Sqlite.Bind(stage, 6, term.Competition);
         Sqlite.Bind(stage, 7, term.TitlesHolding);
-        Sqlite.Bind(stage, 8, term.ClickCost?.ToString(CultureInfo.InvariantCulture));
+        Sqlite.Bind(stage, 8, Written(term.ClickCost));
         Sqlite.Bind(stage, 9, term.Months is null ? null : JsonSerializer.Serialize(term.Months));
         Sqlite.Bind(stage, 10, term.Popularity);
+        Sqlite.Bind(stage, 11, term.Clicks);
+        Sqlite.Bind(stage, 12, term.Orders);
+        Sqlite.Bind(stage, 13, Written(term.Sales));
         if (Sqlite.Step(stage) != raw.SQLITE_DONE)
             throw new SqliteException(raw.sqlite3_errmsg(_connection.Handle).utf8_to_string(), raw.sqlite3_errcode(_connection.Handle));
         _ = Sqlite.Reset(stage); // what went wrong is told by the step
@@ -220,7 +228,7 @@ public sealed class TermImport : IDisposable
                     );
                     _connection.Run(
                         ReadingColumns
-                            + "SELECT $readings + a.Row, $terms + a.Row, a.Volume, a.Below, a.Competition, a.Titles, a.Cost, a.Popularity, a.Months, CASE WHEN a.Months IS NOT NULL THEN $from END, $source, $now, NULL "
+                            + "SELECT $readings + a.Row, $terms + a.Row, a.Volume, a.Below, a.Competition, a.Titles, a.Cost, a.Popularity, a.Clicks, a.Orders, a.Sales, a.Months, CASE WHEN a.Months IS NOT NULL THEN $from END, $source, $now, NULL "
                             + "FROM Aside a JOIN Terms t ON t.Id = $terms + a.Row WHERE a.Measured AND a.Row BETWEEN $first AND $last ORDER BY a.Row",
                         about
                     );
@@ -332,6 +340,9 @@ public sealed class TermImport : IDisposable
             ("$from", (object?)from?.ToString("yyyy-MM-dd", CultureInfo.InvariantCulture) ?? DBNull.Value),
             ("$now", Written(now)),
         ];
+
+    // As EF Core writes a decimal: with one digit behind the point at least.
+    private static string? Written(decimal? number) => number?.ToString("0.0###########################", CultureInfo.InvariantCulture);
 
     private static string Written(DateTime at) => at.ToString(TimeFormat, CultureInfo.InvariantCulture);
 

@@ -52,6 +52,9 @@ internal static class DigMessages
             ColumnRole.TitlesHolding => "Exact-title matches",
             ColumnRole.ClickCost => "CPC",
             ColumnRole.Popularity => "Popularity rank",
+            ColumnRole.Clicks => "Clicks",
+            ColumnRole.Orders => "Orders",
+            ColumnRole.Sales => "Sales",
             ColumnRole.Month => "Month",
             _ => "Not used",
         };

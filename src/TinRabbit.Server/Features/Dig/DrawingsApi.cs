@@ -5,11 +5,13 @@ namespace TinRabbit.Server.Features.Dig;
 /// <summary>The pictures of the stand-in market's listings.</summary>
 internal static class DrawingsApi
 {
-    private const int Longest = 400;
-
     public static void MapDrawings(this IEndpointRouteBuilder app) => app.MapGet("/api/drawings", Draw);
 
-    private static Results<FileContentHttpResult, NotFound> Draw([MaxLength(Longest)] string title, IMarket market, HttpResponse response)
+    private static Results<FileContentHttpResult, NotFound> Draw(
+        [MaxLength(Bounds.ResultName)] string title,
+        IMarket market,
+        HttpResponse response
+    )
     {
         if (!market.IsSimulated)
             return TypedResults.NotFound();

@@ -29,7 +29,10 @@ public sealed record ImportedView(
     long? TitlesHolding,
     decimal? ClickCost,
     IReadOnlyList<int>? Months,
-    int? Popularity
+    int? Popularity,
+    long? Clicks,
+    long? Orders,
+    decimal? Sales
 );
 
 /// <summary>Another way to read an uploaded file: a complete description, or an encoding and a delimiter to guess the rest from.</summary>
@@ -228,7 +231,10 @@ internal static class ImportApi
                     t.TitlesHolding,
                     t.ClickCost,
                     t.Months,
-                    t.Popularity
+                    t.Popularity,
+                    t.Clicks,
+                    t.Orders,
+                    t.Sales
                 )),
             ],
             [.. bad.Take(RowsShown)]

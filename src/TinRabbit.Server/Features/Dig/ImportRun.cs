@@ -71,7 +71,20 @@ internal static class ImportRun
                     foreach (var t in batch)
                     {
                         import.Add(
-                            new(t.Text, t.Key, t.Volume, t.VolumeBelow, t.Competition, t.TitlesHolding, t.ClickCost, t.Months, t.Popularity)
+                            new(
+                                t.Text,
+                                t.Key,
+                                t.Volume,
+                                t.VolumeBelow,
+                                t.Competition,
+                                t.TitlesHolding,
+                                t.ClickCost,
+                                t.Months,
+                                t.Popularity,
+                                t.Clicks,
+                                t.Orders,
+                                t.Sales
+                            )
                         );
                         bounds += t.Bounds;
                     }

@@ -14,19 +14,13 @@ public sealed record LikenessView(string Key, IReadOnlyDictionary<string, bool> 
 public sealed record JudgeRequest(
     string MarketId,
     [Term] string Term,
-    [Required, MaxLength(LikenessApi.LongestName)] string Result,
+    [Required, MaxLength(Bounds.ResultName)] string Result,
     bool? IsLike
 );
 
 /// <summary>Whether the results of a term are the same kind of thing as a product.</summary>
 internal static class LikenessApi
 {
-    /// <summary>The longest name of a result.</summary>
-    public const int LongestName = 400;
-
-    // More than a shopper ever looks at.
-    private const int MostJudged = 200;
-
     public static void MapLikeness(this IEndpointRouteBuilder app)
     {
         var api = app.MapGroup("/api/products/{id:int}/likeness");
@@ -68,8 +62,8 @@ internal static class LikenessApi
             judged[request.Result] = isLike;
         else
             judged.Remove(request.Result);
-        if (judged.Count > MostJudged)
-            throw new InvalidInputException([new("result", $"At most {MostJudged} results of a term are judged.")]);
+        if (judged.Count > Bounds.JudgedResults)
+            throw new InvalidInputException([new("result", $"At most {Bounds.JudgedResults} results of a term are judged.")]);
         row.Judged = judged;
         return await changes.Save(
             DigMessages.Judged(request.Term, request.IsLike),

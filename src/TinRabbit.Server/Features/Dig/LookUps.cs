@@ -41,6 +41,8 @@ internal sealed class LookUps(TinContext db, IMarket market)
         var head =
             digs.Count > 0 ? digs[0]
             : product.Facts.What is { Length: > 0 } what ? what
+            // The name of an idea is none that shoppers type.
+            : product.IsIdea ? picks.Select(p => p.Text).FirstOrDefault("")
             : product.Name;
         List<string> texts =
         [

@@ -317,15 +317,7 @@ internal static class ShelfApi
     )
     {
         var terms = await db.Terms.AsNoTracking().Include(t => t.Reading).Where(t => ids.Contains(t.Id)).ToDictionaryAsync(t => t.Id, stop);
-        var web = await shelves.WebVolumes(db, marketId, [.. terms.Values.Select(t => t.Key)], stop);
-        return await shelves.Query(
-            db,
-            marketId,
-            shelf =>
-                ids.Where(terms.ContainsKey)
-                    .Select(id => new ShelfTerm(terms[id].Text, terms[id].Key, Measured.Of(terms[id], shelf).With(web, terms[id].Key)))
-                    .ToList(),
-            stop
-        );
+        var known = await shelves.MeasuredOf(db, marketId, terms.Values, stop);
+        return [.. ids.Where(terms.ContainsKey).Select(id => new ShelfTerm(terms[id].Text, terms[id].Key, known[terms[id].Key].Numbers))];
     }
 }

@@ -57,7 +57,7 @@ internal sealed class TermDetails(TinContext db, IMarket market, Shelves shelves
         return views;
     }
 
-    /// <summary>Saves numbers that the seller corrected; the months stay as they were.</summary>
+    /// <summary>Saves numbers that the seller corrected; the others stay as they were.</summary>
     /// <exception cref="InvalidInputException">A number cannot be, or there is no word.</exception>
     public async Task<Measured> Correct(string marketId, Correction right, CancellationToken stop)
     {
@@ -73,6 +73,11 @@ internal sealed class TermDetails(TinContext db, IMarket market, Shelves shelves
             Competition = right.Competition,
             TitlesHolding = right.TitlesHolding,
             ClickCost = right.ClickCost,
+            // What the form does not ask for stays.
+            Popularity = old?.Popularity,
+            Clicks = old?.Clicks,
+            Orders = old?.Orders,
+            Sales = old?.Sales,
             Months = old?.Months,
             From = old?.From,
             Source = Shelves.ByHand,

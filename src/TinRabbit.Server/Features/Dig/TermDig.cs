@@ -96,18 +96,20 @@ internal sealed class TermDig(TinContext db, IMarket market, Shelves shelves)
     )
     {
         var terms = await shelves.Measure(db, marketId, [.. keys.Select(k => dug.Texts[k])], stop, settle);
-        var web = await shelves.WebVolumes(db, marketId, keys, stop);
-        return await shelves.Query(db, marketId, shelf => (keys.Select(k => RowOf(k, shelf)).ToList(), shelf.Norm), stop);
-
-        DugTerm RowOf(string key, ShelfColumns shelf) =>
-            new(
-                terms[key].Text,
-                key,
-                dug.Places.TryGetValue(key, out var place) ? place : null,
-                dug.Related.TryGetValue(key, out var related) ? related : null,
-                null,
-                Measured.Of(terms[key], shelf).With(web, key)
-            );
+        var known = await shelves.MeasuredOf(db, marketId, terms.Values, stop);
+        return (
+            [
+                .. keys.Select(key => new DugTerm(
+                    terms[key].Text,
+                    key,
+                    dug.Places.TryGetValue(key, out var place) ? place : null,
+                    dug.Related.TryGetValue(key, out var related) ? related : null,
+                    null,
+                    known[key].Numbers
+                )),
+            ],
+            await shelves.Query(db, marketId, shelf => shelf.Norm, stop)
+        );
     }
 
     private async Task<int> Step(int productId, DigRequest request, string key, CancellationToken stop)

@@ -120,16 +120,7 @@ internal sealed class TermsDrop(TinContext db, IMarket market, Shelves shelves) 
             .Read(thing.Content.Path, look, b => bad.Add($"Row {b.Row}: {b.Reason}"), most: MostRows + 1, stop: stop)
             .Select(t => new Found(
                 t.Text,
-                t
-                    is {
-                        Volume: null,
-                        VolumeBelow: null,
-                        Competition: null,
-                        TitlesHolding: null,
-                        ClickCost: null,
-                        Months: null,
-                        Popularity: null
-                    }
+                !t.IsMeasured
                     ? null
                     : new()
                     {
@@ -141,6 +132,9 @@ internal sealed class TermsDrop(TinContext db, IMarket market, Shelves shelves) 
                         Months = t.Months,
                         From = t.Months is null ? null : from,
                         Popularity = t.Popularity,
+                        Clicks = t.Clicks,
+                        Orders = t.Orders,
+                        Sales = t.Sales,
                         Source = source,
                         TakenAt = at,
                     }

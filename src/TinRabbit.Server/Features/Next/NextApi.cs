@@ -1,5 +1,4 @@
 using TinRabbit.Core.Progress;
-using TinRabbit.Server.Hosting;
 using TinRabbit.Server.Listings;
 using TinRabbit.Server.Picks;
 
@@ -21,25 +20,13 @@ public sealed record NextStep(StepKind Kind, string Text, string Why, MoveView? 
 /// <summary>A step to put off for some days.</summary>
 public sealed record PutOffRequest(StepKind Kind);
 
-/// <summary>Listings whose next step is wanted.</summary>
-/// <param name="Country">The country whose markets they are in.</param>
-public sealed record NextLinesRequest([MaxLength(NextApi.MostLines)] IReadOnlyList<int> Ids, [MaxLength(8)] string Country);
-
-/// <summary>The next step of a listing in a list.</summary>
-/// <param name="Step">The step; null where there is nothing to do.</param>
-public sealed record NextLine(int Id, NextStep? Step);
-
 internal static class NextApi
 {
-    /// <summary>Most listings in one question.</summary>
-    public const int MostLines = 100;
-
     public static void MapNext(this IEndpointRouteBuilder app)
     {
         var api = app.MapGroup("/api/listings/{id:int}/next");
-        api.MapPost("/", FindNext).WithRequestTimeout(ProblemAnswers.Computes);
+        api.MapPost("/", FindNext);
         api.MapPost("/putoff", PutOff).RetriesRaces();
-        app.MapPost("/api/listings/next", FindLines).DisableRequestTimeout();
     }
 
     private static async Task<NextView> FindNext(
@@ -50,35 +37,6 @@ internal static class NextApi
         NextFinder finder,
         CancellationToken stop
     ) => await finder.Of(await OpenDraft.Open(db, ready, id, draft, stop).OrNotThere(), draft.MarketId, stop);
-
-    // Those in sight, one after the other: a search for moves takes a while.
-    private static async Task<NdJson<NextLine>> FindLines(
-        NextLinesRequest request,
-        TinContext db,
-        IMarket market,
-        PreparedPicksCache ready,
-        NextFinder finder,
-        CancellationToken stop
-    )
-    {
-        var markets = market.MarketsIn(await db.Site(stop), request.Country);
-        var platforms = await db
-            .Listings.AsNoTracking()
-            .Where(l => request.Ids.Contains(l.Id))
-            .ToDictionaryAsync(l => l.Id, l => l.PlatformId, stop);
-        return new(Lines());
-
-        async IAsyncEnumerable<NextLine> Lines()
-        {
-            foreach (var id in request.Ids)
-                if (
-                    platforms.TryGetValue(id, out var platform)
-                    && markets.TryGetValue(platform, out var marketId)
-                    && await OpenDraft.Open(db, ready, id, new(marketId, null), stop) is { } open
-                )
-                    yield return new(id, await finder.Of(open, marketId, stop) is { Steps: [var first, ..] } ? first : null);
-        }
-    }
 
     private static async Task<Changed> PutOff(int id, PutOffRequest request, TinContext db, ChangeLog changes, CancellationToken stop)
     {

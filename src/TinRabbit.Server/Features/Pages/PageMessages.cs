@@ -23,4 +23,7 @@ internal static class PageMessages
     public static string ChangedPictures(int count) => $"Changed {count:#,0} {(count == 1 ? "picture" : "pictures")}";
 
     public static string SetLead(string term, string page) => $"Set “{term}” as lead of “{page}”";
+
+    public static string LockedAltText(int picture, string product, bool isLocked) =>
+        $"{(isLocked ? "Locked" : "Unlocked")} the alt text of picture {picture} of “{product}”";
 }

@@ -10,6 +10,8 @@ namespace TinRabbit.Server.Features.Pages;
 /// <param name="IsInText">Whether it stands in a page's text, where it is changed.</param>
 /// <param name="File">Its file; null where there is none.</param>
 /// <param name="Shows">What it shows, in the seller's words.</param>
+/// <param name="IsLocked">Whether its alt text is locked, because something else depends on it.</param>
+/// <param name="Side">The longer side of its file in pixels; null where it has none.</param>
 /// <param name="Terms">The picks that the text contains.</param>
 /// <param name="Offer">What it shows, with the lead near the front; null where there is nothing better to say.</param>
 public sealed record PictureView(
@@ -21,6 +23,8 @@ public sealed record PictureView(
     string? File,
     string Shows,
     string Alt,
+    bool IsLocked,
+    int? Side,
     int Length,
     IReadOnlyList<ContainedTerm> Terms,
     string? Offer,
@@ -42,6 +46,9 @@ public sealed record AltChange(int ProductId, int Number, string Product, string
 /// <summary>What a picture shows.</summary>
 public sealed record ShowsRequest([MaxLength(Bounds.NoteLength)] string Shows);
 
+/// <summary>Whether an alt text is locked.</summary>
+public sealed record LockRequest(bool IsLocked);
+
 internal static class PicturesApi
 {
     public static void MapPictures(this IEndpointRouteBuilder app)
@@ -52,10 +59,11 @@ internal static class PicturesApi
         api.MapPost("/fill", FillAltTexts).RetriesRaces();
         api.MapGet("/files/{name}", GetPictureFile).Produces(200).ExcludeFromDescription();
         api.MapPut("/{productId:int}/{number:int}/shows", SetPictureShows).RetriesRaces();
+        api.MapPut("/{productId:int}/{number:int}/locked", LockAltText).RetriesRaces();
         api.MapPost("/{productId:int}", AddPictureFile).TakesFile().DisableRequestTimeout();
     }
 
-    private static async Task<PicturesView> GetPictures(TinContext db, IMarket market, CancellationToken stop)
+    private static async Task<PicturesView> GetPictures(TinContext db, IMarket market, PictureFiles files, CancellationToken stop)
     {
         var rules = await db.PageRules(stop);
         var products = await Products(db, stop);
@@ -69,7 +77,7 @@ internal static class PicturesApi
             AltPattern.Names,
             [
                 .. products.SelectMany(p =>
-                    Views(p, inText[p.Id], [.. picks[p.Id]], p.Facts.Words with { Own = own }, rules, most, same, stop)
+                    Views(p, inText[p.Id], [.. picks[p.Id]], p.Facts.Words with { Own = own }, rules, most, same, files, stop)
                 ),
             ]
         );
@@ -123,6 +131,30 @@ internal static class PicturesApi
         // The revision is that of the alt texts, which stay as they are.
         product.Pictures.OrderBy(p => p.Order).ElementAt(number).Shows = request.Shows.Trim();
         return await Save(product, before, changes, stop);
+    }
+
+    private static async Task<Changed> LockAltText(
+        int productId,
+        int number,
+        LockRequest request,
+        TinContext db,
+        ChangeLog changes,
+        CancellationToken stop
+    )
+    {
+        var product = await db.Products.Include(p => p.Pictures).FirstOrDefaultAsync(p => p.Id == productId, stop).OrNotThere();
+        var before = product.PictureStates();
+        if (number < 0 || number >= before.Count)
+            throw new NotThereException();
+        if (before[number].IsLocked == request.IsLocked)
+            return new(null);
+        product.Pictures.OrderBy(p => p.Order).ElementAt(number).IsLocked = request.IsLocked;
+        return await changes.Save(
+            PageMessages.LockedAltText(number + 1, product.Name, request.IsLocked),
+            new(Screen.Pages),
+            [new PictureState(product.Id, before, product.PictureStates())],
+            stop
+        );
     }
 
     // Without a number the file becomes a picture of its own, after the others.
@@ -185,10 +217,12 @@ internal static class PicturesApi
         Platform rules,
         double most,
         HashSet<string> same,
+        PictureFiles files,
         CancellationToken stop
     )
     {
         stop.ThrowIfCancellationRequested();
+        var least = new PageToCheck(PageKind.Product).Threshold(rules, "pictureMin");
         var keys = picks.Select(p => p.Key).ToHashSet(StringComparer.Ordinal);
         var leadKey = product.Listings.FirstOrDefault(l => l.PlatformId == rules.Id)?.LeadKey ?? product.Listings.FirstOrDefault()?.LeadKey;
         var lead = picks.FirstOrDefault(p => p.Key == leadKey).Term;
@@ -209,8 +243,12 @@ internal static class PicturesApi
 
         PictureView View(int number, OnePicture picture, bool isInText)
         {
-            var problems = new List<AltProblem>(AltTexts.ProblemsOf(picture.Alt, most, keys, facts));
-            if (same.Contains(Tokens.Key(picture.Alt)))
+            // A locked text is there for something else than to be read.
+            var problems = picture.IsLocked ? [] : new List<AltProblem>(AltTexts.ProblemsOf(picture.Alt, most, keys, facts));
+            var side = picture.File is { } file ? files.SideOf(file) : null;
+            if (side < least)
+                problems.Add(AltProblem.Small);
+            if (!picture.IsLocked && same.Contains(Tokens.Key(picture.Alt)))
                 problems.Add(AltProblem.Same);
             if (!hasLead && number == 0)
                 problems.Add(AltProblem.NoLead);
@@ -223,9 +261,11 @@ internal static class PicturesApi
                 picture.File,
                 picture.Shows,
                 picture.Alt,
+                picture.IsLocked,
+                side,
                 TextLength.Of(picture.Alt, Unit.Characters),
                 Held(picture.Alt, wanted),
-                isInText ? null : Offer(picture, isFirst: number == 0),
+                isInText || picture.IsLocked ? null : Offer(picture, isFirst: number == 0),
                 problems
             );
         }
@@ -289,6 +329,7 @@ internal static class PicturesApi
                 };
                 if (
                     isWanted
+                    && !pictures[i].IsLocked
                     && AltPattern.Fill(request.Pattern, Values(product, pictures[i], lead, site)) is { Length: > 0 } text
                     && text != pictures[i].Alt
                 )
@@ -311,7 +352,7 @@ internal static class PicturesApi
             ["size"] = First(product.Facts.Sizes),
             ["audience"] = First(product.Facts.Audiences),
             ["occasion"] = First(product.Facts.Occasions),
-            ["brand"] = site.Brand,
+            ["brand"] = product.Facts.Brand.Length > 0 ? product.Facts.Brand : site.Brand,
         };
 
     private static string First(IReadOnlyList<string> values) => values.Count > 0 ? values[0] : "";

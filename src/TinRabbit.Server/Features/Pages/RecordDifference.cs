@@ -42,6 +42,12 @@ internal static class RecordDifference
         IReadOnlyList<DocumentDig> there
     ) => Count("Digs", given, there, Identity) is { } more ? [more] : [];
 
+    /// <summary>The same for judged results.</summary>
+    public static IEnumerable<(string Label, string Before, string After)> Of(
+        IReadOnlyList<DocumentLikeness>? given,
+        IReadOnlyList<DocumentLikeness> there
+    ) => Count("Terms with judged results", given, there, Identity) is { } more ? [more] : [];
+
     /// <summary>Finds numbers that cannot be.</summary>
     /// <exception cref="InvalidInputException">There is one.</exception>
     public static void ThrowIfImpossible(DocumentRecords given)
@@ -97,6 +103,8 @@ internal static class RecordDifference
 
     public static (string, bool, DateOnly?, string) Identity(DocumentReview review) =>
         (review.Text, review.OfRivals, review.At, $"{review.Source} {review.Author} {review.Stars}");
+
+    public static (string, string) Identity(DocumentLikeness likeness) => (likeness.Market, Tokens.Key(likeness.Term));
 
     public static (string, string, DateTime) Identity(DocumentDig dig) => (dig.Market, Tokens.Key(dig.Term), dig.At);
 

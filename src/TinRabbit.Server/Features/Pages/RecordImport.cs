@@ -1,6 +1,7 @@
 using TinRabbit.Server.Files.Documents;
 using TinRabbit.Server.Journal;
 using TinRabbit.Server.Listings;
+using TinRabbit.Server.Picks;
 using TinRabbit.Server.Rivals;
 using TinRabbit.Server.Shelf;
 using static TinRabbit.Server.Features.Pages.RecordDifference;
@@ -16,6 +17,7 @@ internal sealed partial class RecordImport(TinContext db, ShopRecords now, Func<
     private readonly List<OfListing> _listings = [];
     private readonly List<(ProductRow? Product, bool IsNew, IReadOnlyList<DocumentNote> Notes)> _notes = [];
     private readonly List<(ProductRow Product, bool IsNew, IReadOnlyList<DocumentDig> Digs)> _digs = [];
+    private readonly List<(ProductRow Product, bool IsNew, IReadOnlyList<DocumentLikeness> Likeness)> _likeness = [];
     private readonly List<(ListingRow Listing, bool IsNew, string Market, DateTime At)> _live = [];
     private readonly List<IUndoStep> _steps = [];
 
@@ -56,6 +58,7 @@ internal sealed partial class RecordImport(TinContext db, ShopRecords now, Func<
         var isNew = product.Id == 0;
         _notes.Add((product, isNew, Lacking(given.Notes, isNew ? [] : now.NotesOf(product.Id), Identity)));
         _digs.Add((product, isNew, given.Digs ?? []));
+        _likeness.Add((product, isNew, Lacking(given.Likeness, isNew ? [] : now.LikenessOf(product.Id), Identity)));
     }
 
     /// <summary>Takes that a listing's text is live in a market since a time, once it is written.</summary>
@@ -80,6 +83,8 @@ internal sealed partial class RecordImport(TinContext db, ShopRecords now, Func<
             AddNotes(notes, product?.Id, null, isNew, _ => null);
         foreach (var (product, isNew, digs) in _digs)
             await AddDigs(product, isNew, digs, stop);
+        foreach (var (product, isNew, likeness) in _likeness)
+            AddLikeness(product, isNew, likeness);
         await db.SaveChangesAsync(stop);
         if (await db.Notes.CountAsync(stop) > Bounds.Notes)
             throw Wrong($"The shop would have more than {Bounds.Notes:#,0} change notes, the limit.");
@@ -90,6 +95,25 @@ internal sealed partial class RecordImport(TinContext db, ShopRecords now, Func<
                 .GroupBy(r => r.GetType().Name)
                 .Select(g => RemoveRows.Of(g.Key, g.Select(r => (int)db.Entry(r).Property(nameof(ChangeRow.Id)).CurrentValue!))),
         ];
+    }
+
+    private void AddLikeness(ProductRow product, bool isNew, IReadOnlyList<DocumentLikeness> likeness)
+    {
+        foreach (var of in likeness)
+        {
+            var key = Tokens.Key(of.Term);
+            db.Likenesses.Add(
+                new()
+                {
+                    ProductId = product.Id,
+                    MarketId = of.Market,
+                    Key = key,
+                    Judged = of.Judged,
+                }
+            );
+            if (!isNew)
+                _steps.Add(new LikenessBefore(product.Id, of.Market, key, null));
+        }
     }
 
     private async Task AddListing(OfListing listing, CancellationToken stop)

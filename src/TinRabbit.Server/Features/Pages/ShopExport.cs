@@ -45,7 +45,7 @@ internal static class ShopExport
                     p.Name,
                     p.IsPage,
                     p.Facts,
-                    [.. p.PictureStates().Select(o => new DocumentPicture(o.Alt, o.Shows, o.File))],
+                    [.. p.PictureStates().Select(o => new DocumentPicture(o.Alt, o.Shows, o.File, o.IsLocked))],
                     [
                         .. picks[p.Id]
                             .OrderBy(k => k.Order)
@@ -80,7 +80,8 @@ internal static class ShopExport
                         : null,
                     records.NotesOf(p.Id),
                     records.DigsOf(p.Id),
-                    p.IsIdea
+                    p.IsIdea,
+                    records.LikenessOf(p.Id)
                 )),
             ],
             redirects.ToDictionary(r => r.From, r => slugs[r.PageId]),
@@ -287,7 +288,11 @@ internal static class ShopExport
                 Site.Language,
                 Site.AddressOf(page.IsHome, page.Slug),
                 crumbs,
-                [.. Pictures[page.Listing.ProductId].OrderBy(p => p.Order).Select(p => new OnePicture(p.Description, p.Shows, p.File))],
+                [
+                    .. Pictures[page.Listing.ProductId]
+                        .OrderBy(p => p.Order)
+                        .Select(p => new OnePicture(p.Description, p.Shows, p.File, p.IsLocked)),
+                ],
                 page.Listing.Product.Facts,
                 id => ById.TryGetValue(id, out var target) && target.IsPublished ? Site.AddressOf(target.IsHome, target.Slug) : null
             );

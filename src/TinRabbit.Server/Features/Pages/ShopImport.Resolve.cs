@@ -46,7 +46,8 @@ internal sealed partial class ShopImport
             || Given.Pictures is not null
             || Given.Picks is not null
             || Given.Notes is not null
-            || Given.Digs is not null;
+            || Given.Digs is not null
+            || Given.Likeness is not null;
 
         public IReadOnlyList<DocumentListing> Listings => Given.Listings ?? [];
 

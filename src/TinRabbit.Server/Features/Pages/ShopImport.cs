@@ -171,8 +171,9 @@ internal sealed partial class ShopImport(TinContext db, ListingEditor editor, Sh
 
     private bool HasRecords =>
         document.Notes is not null
-        || document.Products?.Any(p => p.Notes is not null || p.Digs is not null || p.Listings?.Any(l => l.Records is not null) == true)
-            == true;
+        || document.Products?.Any(p =>
+            p.Notes is not null || p.Digs is not null || p.Likeness is not null || p.Listings?.Any(l => l.Records is not null) == true
+        ) == true;
 
     private IEnumerable<ImportItem> PlanProduct(Entry entry)
     {
@@ -200,6 +201,7 @@ internal sealed partial class ShopImport(TinContext db, ListingEditor editor, Sh
                 );
             changes.AddRange(RecordDifference.Of(given.Notes, now is null ? [] : _happened.NotesOf(now.Id)));
             changes.AddRange(RecordDifference.Of(given.Digs, now is null ? [] : _happened.DigsOf(now.Id)));
+            changes.AddRange(RecordDifference.Of(given.Likeness, now is null ? [] : _happened.LikenessOf(now.Id)));
             yield return Item(entry.ProductKey, given.IsPage ? "page’s facts and picks" : "product", given.Name, now is null, changes);
         }
 
@@ -334,7 +336,13 @@ internal sealed partial class ShopImport(TinContext db, ListingEditor editor, Sh
     {
         var now = product?.PictureStates() ?? [];
         return pictures.Select(
-            (p, i) => new OnePicture(p.Alt, p.Shows ?? (i < now.Count ? now[i].Shows : ""), p.File ?? (i < now.Count ? now[i].File : null))
+            (p, i) =>
+                new OnePicture(
+                    p.Alt,
+                    p.Shows ?? (i < now.Count ? now[i].Shows : ""),
+                    p.File ?? (i < now.Count ? now[i].File : null),
+                    p.IsLocked ?? (i < now.Count && now[i].IsLocked)
+                )
         );
     }
 

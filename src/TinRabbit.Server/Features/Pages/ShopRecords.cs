@@ -1,6 +1,7 @@
 using TinRabbit.Server.Files.Documents;
 using TinRabbit.Server.Journal;
 using TinRabbit.Server.Listings;
+using TinRabbit.Server.Picks;
 using TinRabbit.Server.Rivals;
 using TinRabbit.Server.Shelf;
 
@@ -20,6 +21,7 @@ internal sealed class ShopRecords
     private readonly ILookup<int, RivalRow> _rivals;
     private readonly ILookup<int, ReviewRow> _reviews;
     private readonly ILookup<int, DigRow> _digs;
+    private readonly ILookup<int, LikenessRow> _likeness;
     private readonly ILookup<(int? Product, int? Listing), NoteRow> _notes;
     private readonly Dictionary<int, FollowedTermRow> _terms;
 
@@ -35,6 +37,7 @@ internal sealed class ShopRecords
         IReadOnlyList<RivalRow> rivals,
         IReadOnlyList<ReviewRow> reviews,
         IReadOnlyList<DigRow> digs,
+        IReadOnlyList<LikenessRow> likeness,
         IReadOnlyList<NoteRow> notes
     )
     {
@@ -49,12 +52,13 @@ internal sealed class ShopRecords
         _rivals = rivals.ToLookup(r => r.ListingId);
         _reviews = reviews.ToLookup(r => r.ListingId);
         _digs = digs.ToLookup(d => d.ProductId);
+        _likeness = likeness.ToLookup(l => l.ProductId);
         _notes = notes.ToLookup(n => (n.ProductId, n.ListingId));
         _terms = followed.ToDictionary(t => t.Id);
     }
 
     /// <summary>Nothing has happened.</summary>
-    public static readonly ShopRecords None = new([], [], [], [], [], [], [], [], [], [], [], []);
+    public static readonly ShopRecords None = new([], [], [], [], [], [], [], [], [], [], [], [], []);
 
     /// <summary>Change notes about no product.</summary>
     public IReadOnlyList<DocumentNote> Notes => [.. _notes[(null, null)].Select(n => NoteOf(n, []))];
@@ -74,6 +78,7 @@ internal sealed class ShopRecords
             await db.Rivals.AsNoTracking().OrderBy(r => r.Id).ToListAsync(stop),
             await db.Reviews.AsNoTracking().OrderBy(r => r.Id).ToListAsync(stop),
             await db.Digs.AsNoTracking().OrderBy(d => d.Id).ToListAsync(stop),
+            await db.Likenesses.AsNoTracking().OrderBy(l => l.MarketId).ThenBy(l => l.Key).ToListAsync(stop),
             await db.Notes.AsNoTracking().OrderBy(n => n.At).ThenBy(n => n.Id).ToListAsync(stop)
         );
 
@@ -126,6 +131,10 @@ internal sealed class ShopRecords
         var digs = _digs[product].ToList();
         return [.. digs.Select(d => new DocumentDig(d.MarketId, d.Text, d.At, Place(digs.FindIndex(p => p.Id == d.ParentId))))];
     }
+
+    /// <summary>Which results were judged to be like a product.</summary>
+    public IReadOnlyList<DocumentLikeness> LikenessOf(int product) =>
+        [.. _likeness[product].Where(l => l.Judged.Count > 0).Select(l => new DocumentLikeness(l.MarketId, l.Key, l.Judged))];
 
     private DocumentCheck CheckOf(CheckRow check) =>
         new(

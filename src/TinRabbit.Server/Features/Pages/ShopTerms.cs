@@ -43,6 +43,9 @@ internal static class ShopTerms
         || r.TitlesHolding < 0
         || r.ClickCost < 0
         || r.Popularity < 1
+        || r.Clicks < 0
+        || r.Orders < 0
+        || r.Sales < 0
         || r.Months?.Any(m => m < 0) == true;
 
 #pragma warning disable CA1309 // SQLite compares by bytes, and so does this in its SQL.
@@ -71,7 +74,10 @@ internal static class ShopTerms
                     r.Months,
                     r.From,
                     r.Kept,
-                    r.Popularity
+                    r.Popularity,
+                    r.Clicks,
+                    r.Orders,
+                    r.Sales
                 )),
             ],
             readings.FindIndex(r => r.Id == term.ReadingId) is >= 0 and var place ? place : null

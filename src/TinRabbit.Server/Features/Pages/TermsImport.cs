@@ -179,5 +179,8 @@ internal sealed class TermsImport(TinContext db, IReadOnlyList<DocumentTerm> ter
             From = reading.From,
             Kept = reading.Kept,
             Popularity = reading.Popularity,
+            Clicks = reading.Clicks,
+            Orders = reading.Orders,
+            Sales = reading.Sales,
         };
 }

@@ -12,6 +12,7 @@ internal sealed class ShopFeature : IFeature
     public void Map(IEndpointRouteBuilder api)
     {
         api.MapShop();
+        api.MapProducts();
         api.MapListings();
         api.MapEditListings();
         api.MapChanges();

@@ -9,8 +9,8 @@ namespace TinRabbit.Server.Features.Watch;
 /// <summary>Puts the last two observations of each term beside what the profile predicts.</summary>
 internal static class FoundTerms
 {
-    // A term that no check asked for in so many is shown as not checked.
-    private const int LastChecks = 40;
+    /// <summary>A term that no check asked for in so many is shown as not checked.</summary>
+    public const int LastChecks = 40;
 
     public static async Task<List<FoundTerm>> Of(TinContext db, ListingRow listing, string marketId, CancellationToken stop)
     {

@@ -83,6 +83,19 @@ internal sealed class Journal(
         ];
     }
 
+    /// <summary>The days that can be compared around a change of one listing in one market; null for other notes.</summary>
+    public (int ListingId, string MarketId, ChangeWindows Windows)? WindowsOf(int noteId)
+    {
+        if (notes.FirstOrDefault(n => n.Id == noteId) is not { ListingId: { } listing, MarketId: { } market } note || !CanCompare(note))
+            return null;
+        var product = listings.GetValueOrDefault(listing).Product;
+        var others = notes.Where(n =>
+            (n.ListingId == listing || (n.ListingId is null && (n.ProductId is null || n.ProductId == product)))
+            && (n.MarketId is null || n.MarketId == market)
+        );
+        return (listing, market, ChangeWindows.Of(ChangeOf(note), others.Select(ChangeOf)));
+    }
+
     /// <summary>For each kind of change that there is, what it did on average.</summary>
     public async Task<List<PooledView>> Pooled(TinContext db, DailyMeasure measure, CancellationToken stop)
     {

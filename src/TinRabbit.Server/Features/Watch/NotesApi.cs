@@ -50,6 +50,7 @@ internal static class NotesApi
         api.MapPut("/{note:int}", SaveNote).RetriesRaces();
         api.MapDelete("/{note:int}", DeleteNote);
         api.MapGet("/{note:int}/changes", GetNoteChanges);
+        api.MapGet("/{note:int}/ranks", GetNoteRanks);
         api.MapGet("/export.csv", ExportJournal);
     }
 
@@ -118,6 +119,15 @@ internal static class NotesApi
             .FirstOrDefaultAsync(stop);
         var platform = listing.Platform.Profile;
         return before is null ? [] : FieldChanges.Of(platform, before.Copy.On(platform), sent.Copy.On(platform));
+    }
+
+    // Of a note about one listing in one market; the first time it was sent there is nothing before.
+    private static async Task<RankEffectView?> GetNoteRanks(int note, TinContext db, CancellationToken stop)
+    {
+        var journal = await Journal.Load(db, stop);
+        return journal.WindowsOf(note) is { } compared
+            ? RankEffectView.Of(await db.RanksAround(compared.ListingId, compared.MarketId, compared.Windows, stop), compared.Windows)
+            : null;
     }
 
     private static async Task<FileContentHttpResult> ExportJournal(

@@ -116,35 +116,45 @@ internal sealed class OwnTerms(TinContext db, IMarket market)
         return (platform.Profile, listings);
     }
 
-    // What the last finished check of each listing found, by listing and term.
+    // What was found last of each term that was checked, by listing and term. Most terms are in the last check, so the ones before it are
+    // read only for the listings that still lack some.
     private async Task<Dictionary<(int Listing, string Key), LastFind>> LastFinds(
         string marketId,
         CancellationToken stop,
         string? onlyKey = null
     )
     {
-        var checks = db.Checks.Where(c => c.MarketId == marketId && c.State == CheckState.Finished);
-        var last = await checks.GroupBy(c => c.ListingId).Select(g => g.Max(c => c.Id)).ToListAsync(stop);
-        var finds = new Dictionary<(int, string), LastFind>();
-        foreach (var ids in last.Chunk(400))
-        foreach (
-            var find in await (
-                from find in db.Finds.AsNoTracking()
-                where ids.Contains(find.CheckId) && find.IsDone
-                join check in db.Checks on find.CheckId equals check.Id
-                join term in db.FollowedTerms on find.TermId equals term.Id
-                where onlyKey == null || term.Key == onlyKey
-                select new
+        var terms = await db
+            .FollowedTerms.AsNoTracking()
+            .Where(t => t.MarketId == marketId && (onlyKey == null || t.Key == onlyKey))
+            .ToDictionaryAsync(t => t.Id, stop);
+        var lacking = terms.Values.GroupBy(t => t.ListingId).ToDictionary(g => g.Key, g => g.Select(t => t.Id).ToHashSet());
+        var checks = (
+            await db
+                .Checks.AsNoTracking()
+                .Where(c => c.MarketId == marketId && c.State == CheckState.Finished)
+                .Select(c => new
                 {
-                    check.ListingId,
-                    term.Key,
-                    find.Found,
-                    find.Rank,
-                    check.Day,
-                }
-            ).ToListAsync(stop)
-        )
-            finds[(find.ListingId, find.Key)] = new(find.Found, find.Rank, find.Day);
+                    c.Id,
+                    c.ListingId,
+                    c.Day,
+                })
+                .ToListAsync(stop)
+        ).GroupBy(c => c.ListingId).Select(g => g.OrderByDescending(c => c.Day).ThenByDescending(c => c.Id).Take(FoundTerms.LastChecks).ToList()).ToList();
+        var finds = new Dictionary<(int, string), LastFind>();
+        for (var before = 0; before < FoundTerms.LastChecks; before++)
+        {
+            var next = checks
+                .Where(of => of.Count > before && lacking.GetValueOrDefault(of[0].ListingId) is { Count: > 0 })
+                .ToDictionary(of => of[before].Id, of => of[before].Day);
+            if (next.Count == 0)
+                break;
+            foreach (var ids in next.Keys.Chunk(400))
+            foreach (var find in await db.Finds.AsNoTracking().Where(f => ids.Contains(f.CheckId) && f.IsDone).ToListAsync(stop))
+                if (terms.TryGetValue(find.TermId, out var term) && lacking[term.ListingId].Remove(term.Id))
+                    finds[(term.ListingId, term.Key)] = new(find.Found, find.Rank, next[find.CheckId]);
+        }
+
         return finds;
     }
 }

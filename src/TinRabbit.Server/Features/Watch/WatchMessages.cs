@@ -47,6 +47,22 @@ internal static class WatchMessages
         };
     }
 
+    /// <summary>What a change did to the ranks.</summary>
+    public static string Ranks(RankEffect effect) =>
+        effect switch
+        {
+            { DaysBefore: 0 } => "Can’t tell: no checks are known of the days before the change",
+            { DaysBefore: < RankEffect.LeastDays } =>
+                $"Too few to say: checks of {Days(effect.DaysBefore)} before the change; {RankEffect.LeastDays} are needed",
+            { DaysAfter: < RankEffect.LeastDays } =>
+                $"Can’t tell yet: checks of {Days(effect.DaysAfter)} after the change; {RankEffect.LeastDays} are needed",
+            { Terms: < RankEffect.LeastTerms } =>
+                $"Too few to say: {effect.Terms} {(effect.Terms == 1 ? "term finds" : "terms find")} it on both sides; {RankEffect.LeastTerms} are needed",
+            { Verdict: Verdict.Up } => $"Ranks are better: the median went from {effect.Before:#,0.#} to {effect.After:#,0.#}",
+            { Verdict: Verdict.Down } => $"Ranks are worse: the median went from {effect.Before:#,0.#} to {effect.After:#,0.#}",
+            _ => $"No clear difference: the median rank was {effect.Before:#,0.#} and is {effect.After:#,0.#}",
+        };
+
     /// <summary>A change of a profile that would explain what was found.</summary>
     public static string OfferedChange(ProfileChange change, Core.Platforms.Platform platform)
     {

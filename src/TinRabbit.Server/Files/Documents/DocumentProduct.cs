@@ -5,6 +5,7 @@ namespace TinRabbit.Server.Files.Documents;
 /// <summary>A product, or what a page is about.</summary>
 /// <param name="Notes">Change notes about it and none of its listings.</param>
 /// <param name="Digs">What was dug for it.</param>
+/// <param name="Likeness">Which results were judged to be like it.</param>
 /// <param name="IsIdea">Whether it is only a list of picks that may become a product.</param>
 public sealed record DocumentProduct(
     string Name,
@@ -16,5 +17,6 @@ public sealed record DocumentProduct(
     DocumentPage? Page = null,
     [MaxLength(Bounds.Notes)] IReadOnlyList<DocumentNote>? Notes = null,
     IReadOnlyList<DocumentDig>? Digs = null,
-    bool IsIdea = false
+    bool IsIdea = false,
+    IReadOnlyList<DocumentLikeness>? Likeness = null
 );

@@ -18,5 +18,8 @@ public sealed record DocumentReading(
     [MaxLength(Bounds.Months)] IReadOnlyList<int>? Months = null,
     DateOnly? From = null,
     [MaxLength(20)] IReadOnlyList<KeptNumber>? Kept = null,
-    int? Popularity = null
+    int? Popularity = null,
+    long? Clicks = null,
+    long? Orders = null,
+    decimal? Sales = null
 );

@@ -54,6 +54,9 @@ public static class TableCheck
                 ColumnRole.TitlesHolding,
                 ColumnRole.ClickCost,
                 ColumnRole.Popularity,
+                ColumnRole.Clicks,
+                ColumnRole.Orders,
+                ColumnRole.Sales,
             }
         )
             if (look.Columns.Count(c => c.Role == role) is var count && (count > 1 || (role == ColumnRole.Term && count == 0)))

@@ -28,13 +28,16 @@ public static class TermTables
         for (var i = 0; i < look.Columns.Count; i++)
             at.TryAdd(look.Columns[i].Role, i);
         int At(ColumnRole role) => at.GetValueOrDefault(role, -1);
-        var (text, volume, competition, titles, cost, popularity) = (
+        var (text, volume, competition, titles, cost, popularity, clicks, orders, sales) = (
             At(ColumnRole.Term),
             At(ColumnRole.Volume),
             At(ColumnRole.Competition),
             At(ColumnRole.TitlesHolding),
             At(ColumnRole.ClickCost),
-            At(ColumnRole.Popularity)
+            At(ColumnRole.Popularity),
+            At(ColumnRole.Clicks),
+            At(ColumnRole.Orders),
+            At(ColumnRole.Sales)
         );
         var months = look
             .Columns.Select((c, i) => (c, i))
@@ -69,6 +72,9 @@ public static class TermTables
             var t = Whole(titles, "titles");
             var money = Number(cost, "cost per click");
             var rank = Whole(popularity, "popularity");
+            var clicked = Whole(clicks, "clicks");
+            var ordered = Whole(orders, "orders");
+            var sold = Number(sales, "sales");
             int[]? history = null;
             if (months.Length > 0 && reason is null)
             {
@@ -90,7 +96,10 @@ public static class TermTables
                     money,
                     history,
                     bounds,
-                    rank is >= 1 and <= int.MaxValue ? (int)rank : null
+                    rank is >= 1 and <= int.MaxValue ? (int)rank : null,
+                    clicked,
+                    ordered,
+                    sold
                 );
             else if (++refused > Bounds.ImportBadRows)
                 throw new InvalidInputException([

@@ -829,6 +829,9 @@ namespace TinRabbit.Server.Storage.Migrations
                     b.Property<string>("File")
                         .HasColumnType("TEXT");
 
+                    b.Property<bool>("IsLocked")
+                        .HasColumnType("INTEGER");
+
                     b.Property<int>("Order")
                         .HasColumnType("INTEGER");
 
@@ -1114,6 +1117,9 @@ namespace TinRabbit.Server.Storage.Migrations
                     b.Property<decimal?>("ClickCost")
                         .HasColumnType("TEXT");
 
+                    b.Property<long?>("Clicks")
+                        .HasColumnType("INTEGER");
+
                     b.Property<long?>("Competition")
                         .HasColumnType("INTEGER");
 
@@ -1126,8 +1132,14 @@ namespace TinRabbit.Server.Storage.Migrations
                     b.Property<string>("Months")
                         .HasColumnType("TEXT");
 
+                    b.Property<long?>("Orders")
+                        .HasColumnType("INTEGER");
+
                     b.Property<int?>("Popularity")
                         .HasColumnType("INTEGER");
+
+                    b.Property<decimal?>("Sales")
+                        .HasColumnType("TEXT");
 
                     b.Property<string>("Source")
                         .IsRequired()

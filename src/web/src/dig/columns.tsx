@@ -93,6 +93,9 @@ export const recorded: Kind = {
   ],
 }
 
+/** The same where a report says what the seller's own listings earned by terms. */
+export const recordedWithEarnings: Kind = { ...recorded, usual: [...recorded.usual, 'clicks', 'orders'] }
+
 export const usedBySellers: Kind = {
   table: 'dig sellers',
   own: [

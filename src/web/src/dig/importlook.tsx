@@ -9,6 +9,10 @@ const roles: [ColumnRole, string][] = [
   ['competition', 'Competing listings'],
   ['titlesHolding', 'Exact-title matches'],
   ['clickCost', 'CPC'],
+  ['popularity', 'Popularity rank'],
+  ['clicks', 'Clicks on your listings'],
+  ['orders', 'Orders'],
+  ['sales', 'Sales'],
   ['month', 'Searches in month…'],
 ]
 const separators: [string, string][] = [
@@ -78,6 +82,9 @@ export function ImportLook({ draft, view, currency }: { draft: ImportDraft; view
                 t.competition === null ? null : counted(t.competition, 'competing listing'),
                 t.titlesHolding === null ? null : counted(t.titlesHolding, 'exact-title match', 'exact-title matches'),
                 t.clickCost === null ? null : `CPC ${money(t.clickCost, currency)}`,
+                t.clicks === null ? null : counted(t.clicks, 'click'),
+                t.orders === null ? null : counted(t.orders, 'order'),
+                t.sales === null ? null : `sales ${money(t.sales, currency)}`,
                 t.months === null
                   ? null
                   : `${t.months.length} months, ${compact(Math.min(...t.months))} to ${compact(Math.max(...t.months))}`,

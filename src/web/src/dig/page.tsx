@@ -94,7 +94,6 @@ export function Dig({ desk }: { desk: Desk }) {
                   box={filterBox}
                   params={p.params}
                   set={p.set}
-                  filtered={p.filtered}
                   passing={p.rows.length}
                   out={p.out}
                   copyQueries={p.copyQueries}
@@ -107,7 +106,7 @@ export function Dig({ desk }: { desk: Desk }) {
               {!desk.market.own && <LookUp page={p} />}
               <Measuring />
             </div>
-            <Terms desk={desk} page={p} />
+            <Terms desk={desk} page={p} filter={() => filterBox.current?.focus()} />
           </section>
           <DigSide desk={desk} page={p} />
         </>
@@ -132,7 +131,7 @@ function SearchBar({ desk, page: p, box }: { desk: Desk; page: DigPage; box: Rea
   const before = p.asked.replace(/[^;,]*$/, '')
   return (
     <form
-      className="flex gap-2 items-center mb-2"
+      className="flex flex-wrap gap-2 items-center mb-2"
       onSubmit={(e) => {
         e.preventDefault()
         p.dig(p.asked, false)
@@ -141,7 +140,7 @@ function SearchBar({ desk, page: p, box }: { desk: Desk; page: DigPage; box: Rea
     >
       <input
         ref={box}
-        className="flex-1 min-w-0 bg-transparent outline-none border-b-2 border-secondary text-[20px] font-semibold px-0.5 pb-1"
+        className="flex-1 min-w-60 bg-transparent outline-none border-b-2 border-secondary text-[20px] font-semibold px-0.5 pb-1"
         value={p.asked}
         onChange={(e) => p.setAsked(e.target.value)}
         placeholder="Search for a term, or several: bird house; nest box"
@@ -285,7 +284,7 @@ function LookUp({ page: p }: { page: DigPage }) {
 }
 
 /** The rows: as a grid of combinations, a scatter plot or a table. */
-function Terms({ desk, page: p }: { desk: Desk; page: DigPage }) {
+function Terms({ desk, page: p, filter }: { desk: Desk; page: DigPage; filter: () => void }) {
   if (p.view === 'grid' && p.term && !p.isSeveral)
     return (
       <GridSheet
@@ -317,6 +316,7 @@ function Terms({ desk, page: p }: { desk: Desk; page: DigPage }) {
       saidBy={saidBy}
       clear={p.clear}
       exportAs={p.out}
+      filter={filter}
       at={p.at}
       onAt={(i, r) => {
         p.setShelfAt(i)

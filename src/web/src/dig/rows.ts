@@ -38,6 +38,14 @@ export const orders: Record<string, ShelfOrder> = {
   change12: 'change12',
   shape: 'shape',
   web: 'webVolume',
+  clicks: 'clicks',
+  orders: 'orders',
+  sales: 'sales',
+  volumeBand: 'volume',
+  titlesBand: 'titlesHolding',
+  headroomBand: 'headroom',
+  costBand: 'clickCost',
+  webBand: 'webVolume',
 }
 
 /** Where a term comes from, in words. */

@@ -19,7 +19,7 @@ import { sortTerms, useTermColumns } from '../kit/terms/termtable'
 import { toast } from '../kit/toast'
 import { useWeighing } from '../kit/weighing'
 import { keyOf, titleQuery } from '../kit/words'
-import { everything, recorded, usedBySellers } from './columns'
+import { everything, recorded, recordedWithEarnings, usedBySellers } from './columns'
 import { cellRow, gather, orders, type Row, type Source, saidBy, shownRows } from './rows'
 import { termsIn, useLookUp, useSeveral } from './several'
 import { useDig } from './usedig'
@@ -124,7 +124,18 @@ export function useDigPage(desk: Desk) {
   const weighing = useWeighing(desk)
   const weights = useMemo(() => new Map(weighing?.terms.map((t) => [t.key, t])), [weighing])
   const connected = useConnected()
-  const kind = from.has('used') && !from.has('typed') ? usedBySellers : connected ? everything : recorded
+  const earned = useQuery({
+    queryKey: queryKey('shelf', market.id, 'earned'),
+    queryFn: () =>
+      ask(
+        api.POST('/api/markets/{marketId}/shelf', {
+          params: { path: { marketId: market.id } },
+          body: { clicksFrom: 0, down: true, skip: 0, take: 0 },
+        }),
+      ),
+    enabled: !connected,
+  }).data?.passing
+  const kind = from.has('used') && !from.has('typed') ? usedBySellers : connected ? everything : earned ? recordedWithEarnings : recorded
   const columns = useTermColumns<Row>({ desk, ...kind, fields: weighing?.fields })
   const { leadKey } = columns
   const rows: Rows<Row> = useMemo(() => {

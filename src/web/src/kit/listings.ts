@@ -1,17 +1,18 @@
-import { useQuery, useQueryClient } from '@tanstack/react-query'
-import { useEffect, useRef, useState } from 'react'
+import { useQueries, useQuery, useQueryClient } from '@tanstack/react-query'
+import { useEffect, useMemo, useRef, useState } from 'react'
 import { api, ask, type ListingLine, type Schemas, type WeighedListing } from './api'
 import { queryKey } from './queries'
 import { lines } from './stream'
+import { inBackground } from './turn'
+import { useSettled } from './words'
 
 type ScoreLine = { done: number; all: number; score: WeighedListing | null }
 export type Progress = { done: number; all: number; problem?: string; stopped?: boolean }
 
 const DrawnEvery = 200
 const AskedAfter = 250
-
-type NextStep = Schemas['NextStep']
-type NextLine = { id: number; step: NextStep | null }
+// A search for moves takes a while; what changes in the shop makes it stale.
+const KnownFor = 60_000
 
 /** All listings of the shop, and their weighing in the background: what is not known yet comes in while one works. */
 export function useListings(country: string | null) {
@@ -77,40 +78,49 @@ export function useListings(country: string | null) {
     if (chosen !== undefined && isNeeded && !query.isPlaceholderData) weigh(chosen)
     return () => running.current?.abort()
   }, [chosen, asked])
-  const rows = (query.data?.listings ?? []).map((l) => {
-    const score = l.isFresh ? undefined : scores.get(l.id)
-    return score ? { ...l, score, isFresh: true } : l
-  })
+  const listings = query.data?.listings
+  const rows = useMemo(
+    () =>
+      (listings ?? []).map((l) => {
+        const score = l.isFresh ? undefined : scores.get(l.id)
+        return score ? { ...l, score, isFresh: true } : l
+      }),
+    [listings, scores],
+  )
   return { query, rows, progress, stop, resume: () => chosen !== undefined && weigh(chosen) }
 }
 
-/** The next step of the listings in sight, by listing: null where there is nothing to do; those that are not known yet are left out. */
-export function useNextSteps(ids: readonly number[], country: string | undefined, version: number) {
-  const [known, setKnown] = useState<ReadonlyMap<number, NextStep | null>>(new Map())
-  // What is known is of the shop as it was then.
-  const [of, setOf] = useState(version)
-  if (of !== version) {
-    setOf(version)
-    setKnown(new Map())
-  }
-  const wanted = ids.filter((id) => !known.has(id)).join()
-  useEffect(() => {
-    if (!wanted || !country) return
-    const control = new AbortController()
-    // Who scrolls on asks for the rows where they stop.
-    const timer = setTimeout(async () => {
-      try {
-        const body = { ids: wanted.split(',').map(Number), country }
-        for await (const line of lines<NextLine>('/api/listings/next', body, control.signal))
-          setKnown((before) => new Map(before).set(line.id, line.step))
-      } catch (e) {
-        if (!control.signal.aborted) console.warn('What comes next could not be asked for.', e)
-      }
-    }, AskedAfter)
-    return () => {
-      clearTimeout(timer)
-      control.abort()
-    }
-  }, [wanted, country])
-  return known
+/** The next step of each listing in sight, by listing: null where there is nothing to do; those that are not known yet are left out. */
+export function useNextSteps(listings: readonly ListingLine[]) {
+  // Who scrolls on asks for the rows where they stop.
+  const settled = useSettled(
+    listings.flatMap((l) => (l.marketId === null || l.archivedAt !== null ? [] : [`${l.id} ${l.marketId}`])).join(),
+    AskedAfter,
+  )
+  return useQueries({
+    queries: settled
+      .split(',')
+      .filter(Boolean)
+      .map((at) => {
+        const [id, marketId] = at.split(' ')
+        return {
+          queryKey: queryKey('next', Number(id), marketId),
+          queryFn: ({ signal }: { signal: AbortSignal }) =>
+            inBackground(() =>
+              ask(
+                api.POST('/api/listings/{id}/next', {
+                  params: { path: { id: Number(id) } },
+                  body: { marketId, fields: null },
+                  signal,
+                }),
+              ),
+            ).then((next) => [Number(id), next.steps[0] ?? null] as const),
+          staleTime: KnownFor,
+        }
+      }),
+    combine,
+  })
 }
+
+const combine = (queries: { data: readonly [number, Schemas['NextStep'] | null] | undefined }[]) =>
+  new Map(queries.flatMap((q) => (q.data ? [q.data] : [])))

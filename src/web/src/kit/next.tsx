@@ -7,7 +7,7 @@ import { listingDraft, useDraftView } from './drafts/drafts'
 import { useSteps } from './drafts/steps'
 import { Key } from './key'
 import { useLead } from './lead'
-import { listingQuery } from './listing'
+import { listingQuery } from './listingqueries'
 import { messages } from './messages'
 import { dateTimeOf, fixed } from './numbers'
 import { queryKey, refresh } from './queries'
@@ -37,6 +37,13 @@ const Pause = 1200
 /** One quiet line, in the same place on every screen of a listing: the next useful thing, which one key does. */
 export function NextLine({ desk }: { desk: Desk }) {
   const listing = useQuery(listingQuery(desk.listingId)).data
+  if (desk.product.isIdea)
+    return (
+      <div className="next-line">
+        <b className="font-semibold">Idea</b>
+        <span>Dig and pick as long as you like. As a product it has a text to write, and is among your listings.</span>
+      </div>
+    )
   return listing ? <Line key={`${listing.id} ${desk.market.id}`} desk={desk} listing={listing} /> : <div className="next-line">&nbsp;</div>
 }
 

@@ -1,7 +1,7 @@
 import { useQuery } from '@tanstack/react-query'
 import type { ReactNode } from 'react'
 import type { Listing } from './api'
-import { listingQuery } from './listing'
+import { listingQuery } from './listingqueries'
 import type { Desk } from './shop'
 
 /** Opens the desk's listing anew for a screen that edits it, after what an earlier visit left unsaved is back. */

@@ -51,6 +51,7 @@ const staleAfter = {
   moves: ['numbers', 'measured', 'picks'],
   next: ['numbers', 'measured', 'picks', 'listing', 'versions', 'watch', 'pages'],
   notechanges: [],
+  noteranks: ['watch'],
   ownterms: ['numbers', 'picks', 'listing', 'watch', 'products', 'pages'],
   picks: ['numbers', 'measured', 'picks'],
   pages: ['pages', 'listing'],

@@ -9,7 +9,10 @@ import { keyOf } from './words'
 
 type Result = NonNullable<TermView['seen']>['first'][number]
 
-const nameOf = (r: Result) => (r.id ?? r.title).slice(0, 400)
+// As the server bounds it.
+const longestName = 400
+
+const nameOf = (r: Result) => (r.id ?? r.title).slice(0, longestName)
 
 /** What the seller judged of the results of the product’s terms, by the key of the term. */
 export const useLikeness = (desk: Desk, enabled = true) =>
@@ -91,10 +94,16 @@ export function ResultCards({ desk, term, results }: { desk: Desk; term: string;
                       ? `+ ${money(r.shipping, desk.market.currency)}`
                       : 'free shipping',
                   r.rating === null ? null : `${fixed(r.rating, 1)}★${r.ratings === null ? '' : ` ${compact(r.ratings)}`}`,
+                  r.photos === null ? null : counted(r.photos, 'photo'),
                 ]
                   .filter(Boolean)
                   .join(' · ')}
               </span>
+              {r.alt && r.alt !== r.title && (
+                <span className="quiet text-[12px] leading-tight line-clamp-2" title={`Alt text: ${r.alt}`}>
+                  Alt text: {r.alt}
+                </span>
+              )}
               <span className="flex gap-1">
                 <button type="button" tabIndex={-1} className="choice" aria-pressed={isLike === true} onClick={() => judge(r, true)}>
                   like mine
@@ -115,13 +124,11 @@ function Picture({ result, isDrawn }: { result: Result; isDrawn: boolean }) {
   const source = result.picture
     ? `/api/pictures/files/${result.picture}?small=true`
     : isDrawn
-      ? `/api/drawings?title=${encodeURIComponent(result.title.slice(0, 400))}`
+      ? `/api/drawings?title=${encodeURIComponent(result.title.slice(0, longestName))}`
       : null
   return source ? (
     <img src={source} alt={result.alt ?? ''} title={result.alt ?? undefined} loading="lazy" />
   ) : (
-    <span className="no-picture quiet" title={result.alt ?? undefined}>
-      {result.alt ?? 'no picture'}
-    </span>
+    <span className="no-picture quiet">no picture</span>
   )
 }

@@ -17,6 +17,9 @@ export type Limits = {
   growth3: number | null
   growth: number | null
   web: number | null
+  clicks: number | null
+  orders: number | null
+  sales: number | null
   shape: Shape | ''
   source: string
 }
@@ -33,6 +36,9 @@ export const filterParams = [
   'growth3',
   'growth',
   'web',
+  'clicks',
+  'orders',
+  'sales',
   'shape',
   'source',
 ]
@@ -54,6 +60,9 @@ export function limitsOf(params: URLSearchParams): Limits {
     growth3: number('growth3'),
     growth: number('growth'),
     web: number('web'),
+    clicks: number('clicks'),
+    orders: number('orders'),
+    sales: number('sales'),
     shape: shapes.find((s) => s === params.get('shape')) ?? '',
     source: params.get('source') ?? '',
   }
@@ -70,6 +79,9 @@ export const bounds = (l: Limits) => ({
   change3From: l.growth3,
   change12From: l.growth,
   webVolumeFrom: l.web,
+  clicksFrom: l.clicks,
+  ordersFrom: l.orders,
+  salesFrom: l.sales,
   shape: l.shape || null,
   source: l.source || null,
 })
@@ -105,6 +117,9 @@ export const passing = (l: Limits) => {
       least(n.trend?.change3 ?? null, l.growth3) &&
       least(n.trend?.change12 ?? null, l.growth) &&
       least(n.webVolume ?? null, l.web) &&
+      least(n.clicks ?? null, l.clicks) &&
+      least(n.orders ?? null, l.orders) &&
+      least(n.sales ?? null, l.sales) &&
       (!l.shape || n.trend?.shape === l.shape) &&
       (!l.source || n.source === l.source)
     )

@@ -103,7 +103,7 @@ export function ShopBar({ place, desk }: { place: Place; desk?: Desk }) {
       </nav>
       {!desk && back && (
         <Link to={back} className="link text-[13.5px]" title={before && `${before.product.name}, ${before.market.platformName}`}>
-          Back to listing
+          Back<span className="max-[760px]:sr-only"> to listing</span>
         </Link>
       )}
       <span className="ml-auto" />

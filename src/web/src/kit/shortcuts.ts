@@ -70,6 +70,7 @@ export const shortcuts = {
   homeAnywhere: { group: 'Terms', label: 'Home: anywhere', keys: ['a'] },
   homeLater: { group: 'Terms', label: 'Save for later', keys: ['l'] },
   openAtMarket: { group: 'Terms', label: 'Open the term’s search at the marketplace', keys: ['o'] },
+  filterTerms: { group: 'Terms', label: 'Filter the terms', keys: ['Shift+f'] },
   chooseColumns: { group: 'Terms', label: 'Choose the columns', keys: ['Shift+c'] },
 
   reason: { group: 'Dig', label: 'Say why a term is avoided', keys: ['n'] },
@@ -120,6 +121,7 @@ export const shortcuts = {
   readPanel: { group: 'Write', label: 'Read the title', keys: ['Alt+Shift+KeyR'], typing: true },
   versionsPanel: { group: 'Write', label: 'Versions', keys: ['Alt+Shift+KeyV'], typing: true },
   pagePanel: { group: 'Write', label: 'Page', keys: ['Alt+Shift+KeyG'], typing: true },
+  previewPage: { group: 'Write', label: 'A page as a visitor sees it', keys: ['Alt+Shift+KeyO'], typing: true },
   sendPanel: { group: 'Write', label: 'Publish or export', keys: ['Alt+Shift+KeyS'], typing: true },
   nextTag: { group: 'Write', label: 'In a tag: next tag', keys: ['Enter', ','] },
   moveTagBack: { group: 'Write', label: 'In a tag: move it back', keys: ['Alt+ArrowUp'] },
@@ -152,6 +154,7 @@ export const shortcuts = {
   checkNow: { group: 'Watch', label: 'Check now', keys: ['c'] },
   checkOther: { group: 'Watch', label: 'Check other terms', keys: ['Shift+o'] },
   pasteFound: { group: 'Watch', label: 'Type what you found', keys: ['Shift+v'] },
+  writeListed: { group: 'Watch', label: 'Open Write with the selected terms listed', keys: ['w'] },
   filterFound: { group: 'Watch', label: 'Next filter of the terms', keys: ['f'] },
   unfollow: { group: 'Watch', label: 'Stop checking the term', keys: ['Delete'] },
   addNote: { group: 'Watch', label: 'Add a change note', keys: ['n'] },
@@ -186,6 +189,7 @@ export const shortcuts = {
   inMenu: { group: 'Web shop', label: 'Show in the menu, or hide', keys: ['m'] },
   publishPage: { group: 'Web shop', label: 'Publish, or change to draft', keys: ['b'] },
   deletePage: { group: 'Web shop', label: 'Delete the page', keys: ['Delete'] },
+  lockAlt: { group: 'Web shop', label: 'Alt text: lock it, or unlock', keys: ['l'] },
   fillAlt: { group: 'Web shop', label: 'Alt text: fill by a pattern', keys: ['f'] },
 
   savePlatform: { group: 'Platforms', label: 'Save', keys: ['$mod+s'], typing: true },

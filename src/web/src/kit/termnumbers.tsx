@@ -13,6 +13,12 @@ import { toast } from './toast'
 
 const supplies = { competition: 'competing listings', exactTitles: 'exact-title matches' } as const
 
+const earnings = [
+  ['clicks', 'Clicks'],
+  ['orders', 'Orders'],
+  ['sales', 'Sales'],
+] as const
+
 export function Figures(p: {
   desk: Desk
   numbers: Measured
@@ -46,6 +52,14 @@ export function Figures(p: {
               <td className="r num">{full(numbers.popularity)}</td>
             </tr>
           )}
+          {earnings
+            .filter(([key]) => numbers[key] !== null && numbers[key] !== undefined)
+            .map(([key, name]) => (
+              <tr key={key} title="Of your own listings after a search for it, in the time that the imported file covers">
+                <td>{name}</td>
+                <td className="r num">{key === 'sales' ? money(numbers[key], currency) : full(numbers[key])}</td>
+              </tr>
+            ))}
           <tr>
             <td>Cost per click (CPC)</td>
             <td className="r num">{money(numbers.clickCost, currency)}</td>
@@ -103,6 +117,9 @@ const keptNames: Record<TermView['numbers']['kept'][number]['field'], string> = 
   titlesHolding: 'Titles that hold it',
   clickCost: 'CPC',
   popularity: 'Popularity rank',
+  clicks: 'Clicks',
+  orders: 'Orders',
+  sales: 'Sales',
   months: 'Searches by month',
 }
 

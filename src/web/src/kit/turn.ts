@@ -7,3 +7,22 @@ export function inTurn<T>(change: () => Promise<T>): Promise<T> {
   last = next
   return next
 }
+
+// A browser has few connections to a server: questions in the background leave most of them to what the seller does.
+const MostAtOnce = 2
+const waiting: (() => void)[] = []
+let running = 0
+
+/** Asks in the background, a few questions at a time; the others wait for their turn. */
+export async function inBackground<T>(ask: () => Promise<T>): Promise<T> {
+  if (running >= MostAtOnce) await new Promise<void>((start) => waiting.push(start))
+  else running++
+  try {
+    return await ask()
+  } finally {
+    // Its place goes to the next one, or is free.
+    const next = waiting.shift()
+    if (next) next()
+    else running--
+  }
+}

@@ -53,6 +53,7 @@ export function AltBox({
           ref={box}
           className="inline-input w-full field-sizing-content text-[15px]"
           value={alt}
+          readOnly={picture.isLocked}
           placeholder="Describe what one sees; start with what matters"
           onChange={(e) => write(e.target.value.replace(/[\r\n]+/g, ' '))}
           onKeyDown={(e) => {

@@ -5,7 +5,7 @@ import { useAddress } from '../kit/address'
 import { api, ask, type PictureView, type Product } from '../kit/api'
 import { type Changed, useChanges } from '../kit/changes'
 import { Key } from '../kit/key'
-import { compact, counted } from '../kit/numbers'
+import { compact, counted, full } from '../kit/numbers'
 import { queryKey, refresh } from '../kit/queries'
 import { useSelection } from '../kit/selection'
 import { useShop } from '../kit/shop'
@@ -26,6 +26,8 @@ const problems: Record<Problem, string> = {
   same: 'Same as another picture',
   opening: 'Begins with “picture of”',
   strung: 'A list of picks',
+  advert: 'Price, stock or praise',
+  small: 'The picture is small',
   claim: 'Claims what the facts lack',
   noLead: 'No picture has the lead’s words',
 }
@@ -69,7 +71,19 @@ export function AltSheet({ marketId }: { marketId: string | null }) {
     await run(() => upload<Changed>(`/api/pictures/${productId}${number === null ? '' : `?number=${number}`}`, chosen))
     refresh(cache, 'pages', 'products')
   }
+  const lock = () =>
+    row &&
+    !row.isInText &&
+    run(() =>
+      ask(
+        api.PUT('/api/pictures/{productId}/{number}/locked', {
+          params: { path: { productId: row.productId, number: row.number } },
+          body: { isLocked: !row.isLocked },
+        }),
+      ),
+    )
   useShortcuts({
+    lockAlt: lock,
     fillAlt: () => setFilling(!filling),
     open: () => box.current?.focus(),
     close: () => (filling ? setFilling(false) : clear()),
@@ -122,6 +136,7 @@ export function AltSheet({ marketId }: { marketId: string | null }) {
               most={most}
               marketId={marketId}
               box={box}
+              lock={lock}
               choose={() => file.current?.click()}
               drop={(chosen) => send(row.productId, row.number, chosen)}
             />
@@ -157,6 +172,7 @@ function OnePicture(p: {
   most: number
   marketId: string | null
   box: React.RefObject<HTMLTextAreaElement | null>
+  lock: () => void
   choose: () => void
   drop: (file: File) => void
 }) {
@@ -192,6 +208,7 @@ function OnePicture(p: {
       ) : (
         <OneFile {...p} product={product} />
       )}
+      {picture.side !== null && <p className="quiet text-[13px]">{full(picture.side)} pixels on the longer side.</p>}
       {picture.problems.map((problem) => (
         <p key={problem} className="finding should">
           <b>Recommended.</b> {problemText(problem, p.most)}.
@@ -218,6 +235,7 @@ function OneFile(p: {
   most: number
   product: Product
   box: React.RefObject<HTMLTextAreaElement | null>
+  lock: () => void
   choose: () => void
 }) {
   const { picture } = p
@@ -236,6 +254,16 @@ function OneFile(p: {
         </button>
       </p>
       <AltBox most={p.most} picture={picture} product={p.product} box={p.box} />
+      <p className="text-[13.5px] mb-2">
+        <button type="button" className="link" onClick={p.lock}>
+          {picture.isLocked ? 'Unlock the alt text' : 'Lock the alt text'} <Key of="lockAlt" />
+        </button>{' '}
+        <span className="quiet">
+          {picture.isLocked
+            ? 'Locked: nothing here changes it.'
+            : 'For a shop that finds pictures by their alt text, for example to swap them when a colour is chosen.'}
+        </span>
+      </p>
     </>
   )
 }
@@ -275,7 +303,12 @@ const columns: Column<PictureView>[] = [
     width: 'minmax(200px,1fr)',
     words: true,
     value: (p) => p.alt,
-    cell: (p) => <span title={p.alt}>{p.alt || <span className="quiet">none</span>}</span>,
+    cell: (p) => (
+      <span title={p.alt}>
+        {p.isLocked && <small className="mark mr-2">locked</small>}
+        {p.alt || <span className="quiet">none</span>}
+      </span>
+    ),
   },
   {
     key: 'length',

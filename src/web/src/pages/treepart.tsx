@@ -110,7 +110,11 @@ export function TreePart({ site }: { site: Site | undefined }) {
   ]
   const drafts = pages.filter((p) => !p.isPublished).length
   return (
-    <section className="grid min-h-0 px-5" style={{ gridTemplateRows: 'auto auto minmax(0,1fr) auto' }} data-testid="pages">
+    <section
+      className="grid min-h-0 px-5 max-[760px]:px-2"
+      style={{ gridTemplateColumns: 'minmax(0,1fr)', gridTemplateRows: 'auto auto minmax(0,1fr) auto' }}
+      data-testid="pages"
+    >
       <div className="flex flex-wrap gap-2 items-center py-2">
         <h1 className="text-[20px] font-bold mr-2">
           {counted(pages.length, 'page')}

@@ -21,17 +21,17 @@ export const own: Column<Row>[] = [
     words: true,
     value: (r) => r.text,
     cell: (r) => (
-      <span title={r.note} className={r.under ? 'pl-4' : ''}>
-        {r.text}
+      <span title={r.note || r.text} className={`flex items-baseline min-w-0 ${r.under ? 'pl-4' : ''}`}>
+        <span className="truncate shrink-0 max-w-[calc(100%-2.6rem)]">{r.text}</span>
         {r.members.length > 1 && (
           <span className="quiet text-[12px] ml-2" title={r.members.map((m) => `${m.text}: ${full(m.numbers.volume)}`).join('\n')}>
             ▸ {counted(r.members.length, 'variant')}
           </span>
         )}
-        {r.lead && <span className="mark ml-2">lead</span>}
+        {r.lead && <span className="mark ml-2 shrink-0">lead</span>}
         {r.language && <span className="quiet text-[12px] ml-2">{r.language}</span>}
         {r.claims.length > 0 && r.home !== 'avoid' && (
-          <span className="doubt" title={claimText(r)}>
+          <span className="doubt truncate" title={claimText(r)}>
             not in facts: {r.claims.map((c) => c.word).join(', ')}
           </span>
         )}

@@ -1,6 +1,6 @@
 import { useRef, useState } from 'react'
 import type { Facet, Facts } from '../kit/api'
-import { useFacts } from '../kit/facts'
+import { type FactLine, useFacts } from '../kit/facts'
 import { factLines } from '../kit/names'
 import { NotSaved } from '../kit/notsaved'
 import { counted } from '../kit/numbers'
@@ -8,7 +8,7 @@ import type { Desk } from '../kit/shop'
 import { capital } from '../kit/words'
 import type { Row } from './rows'
 
-const lines = Object.entries(factLines) as [Facet, Exclude<keyof Facts, 'what'>][]
+const lines = Object.entries(factLines) as [Facet, FactLine][]
 
 /** True statements about the product. Picks with a colour, material, size, audience or occasion that is missing here are marked. */
 export function FactsPart({ desk, picks }: { desk: Desk; picks: Row[] }) {
@@ -32,6 +32,7 @@ export function FactsPart({ desk, picks }: { desk: Desk; picks: Row[] }) {
       </p>
       <NotSaved draft={draft} view={view} differs={(theirs) => differing(facts, theirs)} />
       <Line name="What it is" value={facts.what} type={(what) => type({ what: what.trim() })} leave={leave} />
+      <Line name="Your brand" value={facts.brand} type={(brand) => type({ brand: brand.trim() })} leave={leave} />
       {lines.map(([facet, key]) => (
         <div key={key}>
           <Line name={capital(facet)} value={facts[key].join(', ')} type={(text) => type({ [key]: split(text) })} leave={leave} />
@@ -52,7 +53,7 @@ export function FactsPart({ desk, picks }: { desk: Desk; picks: Row[] }) {
 }
 
 const differing = (mine: Facts, theirs: Facts) =>
-  ([['what it is', 'what'], ...lines] as [string, keyof Facts][])
+  ([['what it is', 'what'], ['your brand', 'brand'], ...lines] as [string, keyof Facts][])
     .filter(([, key]) => JSON.stringify(mine[key]) !== JSON.stringify(theirs[key]))
     .map(([what, key]) => ({ what, theirs: [theirs[key]].flat().join(', ') }))
 

@@ -45,8 +45,8 @@ export function IdeasPart({ desk }: { desk: Desk }) {
       </p>
       {ideas?.length === 0 && (
         <p className="quiet text-[13.5px]">
-          No ideas yet: your listings are eligible for every pick with headroom well above 50. Pick terms for things you don’t make yet and
-          save them for later; they appear here.
+          No ideas yet: no pick of your shop that your listings lack has a known headroom well above 50. Pick terms for things you don’t
+          make yet, with their numbers, and save them for later; they appear here.
         </p>
       )}
       {ideas?.map((idea, i) => (

@@ -1,7 +1,7 @@
 import { useQuery } from '@tanstack/react-query'
 import { useMemo, useState } from 'react'
 import { useAddress } from '../kit/address'
-import { listingQuery } from '../kit/listing'
+import { listingQuery } from '../kit/listingqueries'
 import { messages } from '../kit/messages'
 import { usePickActions, usePicks } from '../kit/picks'
 import { changed, useSelection } from '../kit/selection'

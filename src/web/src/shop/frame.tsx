@@ -183,14 +183,7 @@ function Framed({ desk }: { desk: Desk }) {
       </header>
       <Outlet context={desk} key={`${desk.listingId} ${market.id}`} />
       <ToastLine />
-      {desk.product.isIdea ? (
-        <div className="next-line">
-          <b className="font-semibold">Idea</b>
-          <span>Dig and pick as long as you like. As a product it has a text to write, and is among your listings.</span>
-        </div>
-      ) : (
-        <NextLine desk={desk} />
-      )}
+      <NextLine desk={desk} />
       <Pocket desk={desk} />
       <Door place={{ marketId: market.id, screen: step, productId: product.id, listingId: desk.listingId }} />
     </div>

@@ -9,7 +9,12 @@ export function Clock({ watch }: { watch: Watch }) {
   const { moving, move, stop } = useClock()
   useShortcuts({ oneDayLater: () => move(1), oneWeekLater: () => move(7) })
   return (
-    <span className="ml-auto flex items-center gap-2 text-[13.5px] pb-1" role="group" aria-label="Simulated clock" data-testid="clock">
+    <span
+      className="ml-auto flex flex-wrap items-center gap-2 text-[13.5px] pb-1"
+      role="group"
+      aria-label="Simulated clock"
+      data-testid="clock"
+    >
       <span className="quiet" title="The market is simulated, and so is its time. Listings, ranks and figures of your shop follow it.">
         Simulated time: {dateOf(watch.now)}, {timeOf(watch.now)}
       </span>

@@ -1,4 +1,5 @@
 import { useMemo, useState } from 'react'
+import { useNavigate } from 'react-router'
 import { useAddress } from '../kit/address'
 import type { FoundTerm, Pick, PickWeight } from '../kit/api'
 import { openDoor } from '../kit/door/open'
@@ -20,6 +21,9 @@ import { FoundDetail } from './founddetail'
 import type { ViewProps } from './frame'
 import { PasteFound } from './pastefound'
 import { useFound } from './usewatch'
+
+// An address holds so many.
+const MostListed = 40
 
 const filters = [
   ['all', 'All', () => true],
@@ -79,11 +83,25 @@ export function FoundView(p: ViewProps & { save: (changed: { checksDaily?: boole
     const next = filters[(filters.indexOf(filter) + 1) % filters.length][0]
     set({ show: next === 'all' ? null : next })
   }
+  const navigate = useNavigate()
+  // The selected terms, or all that the filter shows where none is selected.
+  const writeListed = () => {
+    const keys = marked.size > 0 ? rows.filter((r) => marked.has(r.key)) : rows.filter((r) => filter[0] !== 'all' || r.seen.found === false)
+    navigate(
+      `${desk.base}/write?${new URLSearchParams({
+        terms: keys
+          .slice(0, MostListed)
+          .map((r) => r.key)
+          .join('|'),
+      })}`,
+    )
+  }
   useShortcuts({
     checkNow: canAsk && !found.progress && (() => told(found.begin())),
     checkOther: canAsk && (() => setOpening('other')),
     pasteFound: () => setOpening('paste'),
     filterFound: nextFilter,
+    writeListed: rows.length > 0 && writeListed,
     unfollow: row && (() => found.unfollow([row.id])),
     close: marked.size > 0 && clear,
   })
@@ -222,6 +240,7 @@ export function FoundView(p: ViewProps & { save: (changed: { checksDaily?: boole
           marked={marked}
           onMark={mark}
           clear={clear}
+          more={[{ label: 'Open Write with them listed', key: 'writeListed', run: writeListed }]}
           at={rows.length === 0 ? -1 : Math.max(0, at)}
           rowHeight={36}
           onAt={(_, t) => set({ at: t ? String(t.seen.id) : null })}

@@ -77,7 +77,7 @@ export const last: Column<FoundLine>[] = [
     key: 'change',
     head: 'Change',
     width: '146px',
-    narrow: '96px',
+    narrow: false,
     value: ({ seen: t }) =>
       t.flip === 'appeared' ? 1000 : t.flip === 'disappeared' ? -1000 : t.rank && t.before?.rank ? t.before.rank - t.rank : null,
     cell: ({ seen: t }) => (

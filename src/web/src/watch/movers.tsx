@@ -74,6 +74,7 @@ const figure = (key: 'views' | 'clicks' | 'sales', head: string): Column<Mover>[
     key,
     head,
     width: '76px',
+    narrow: key === 'clicks' ? false : '52px',
     right: true,
     value: (m) => m[key].now,
     cell: (m) => <Num value={m[key].now} unit={key} />,
@@ -83,6 +84,7 @@ const figure = (key: 'views' | 'clicks' | 'sales', head: string): Column<Mover>[
     head: 'Moved',
     title: `${head}: how much more or less than before`,
     width: '76px',
+    narrow: false,
     right: true,
     value: (m) => (m[key].now === null || m[key].before === null ? null : m[key].now - m[key].before),
     cell: (m) => <Moved before={m[key].before} now={m[key].now} />,
@@ -94,6 +96,7 @@ const moverColumns: Column<Mover>[] = [
     key: 'listing',
     head: 'Listing',
     width: 'minmax(200px,1fr)',
+    narrow: 'minmax(0,1fr)',
     words: true,
     value: (m) => m.product,
     cell: (m) => (
@@ -105,7 +108,7 @@ const moverColumns: Column<Mover>[] = [
       </span>
     ),
   },
-  { key: 'line', head: 'Views by day', width: '170px', cell: (m) => <Line values={m.daily} /> },
+  { key: 'line', head: 'Views by day', width: '170px', narrow: false, cell: (m) => <Line values={m.daily} /> },
   ...figure('views', 'Views'),
   ...figure('clicks', 'Clicks'),
   ...figure('sales', 'Sales'),
@@ -114,6 +117,7 @@ const moverColumns: Column<Mover>[] = [
     head: 'Found for',
     title: 'Terms of the last check that find it',
     width: '92px',
+    narrow: '72px',
     right: true,
     value: (m) => m.found,
     cell: (m) => (m.found === null ? <Num value={null} /> : <span className="num">{`${full(m.found)} of ${full(m.checked)}`}</span>),
@@ -123,6 +127,7 @@ const moverColumns: Column<Mover>[] = [
     head: 'Flipped',
     title: 'Terms that find it now and did not, or the reverse',
     width: '96px',
+    narrow: false,
     right: true,
     value: (m) => m.appeared + m.disappeared,
     cell: (m) =>

@@ -1,7 +1,11 @@
 import { useQuery } from '@tanstack/react-query'
-import { api, ask, type Note } from '../kit/api'
+import { api, ask, type Note, type Schemas } from '../kit/api'
+import { HelpLink } from '../kit/helplink'
+import { counted, dayName, fixed, full } from '../kit/numbers'
 import { queryKey } from '../kit/queries'
 import { EffectPart } from './effect'
+
+type RankEffect = Schemas['RankEffectView']
 
 /** What a note changed, word by word, and what happened after it. */
 export function NoteDetail({ note, nights }: { note: Note; nights: boolean }) {
@@ -11,6 +15,11 @@ export function NoteDetail({ note, nights }: { note: Note; nights: boolean }) {
       queryFn: () => ask(api.GET('/api/notes/{note}/changes', { params: { path: { note: note.id } } })),
       enabled: note.isAutomatic,
     }).data ?? []
+  const ranks = useQuery({
+    queryKey: queryKey('noteranks', note.id),
+    queryFn: () => ask(api.GET('/api/notes/{note}/ranks', { params: { path: { note: note.id } } })),
+    enabled: note.listingId !== null && note.marketId !== null,
+  }).data
   return (
     <div data-testid="note-detail">
       <h3 className="!mt-0">{note.text}</h3>
@@ -24,6 +33,7 @@ export function NoteDetail({ note, nights }: { note: Note; nights: boolean }) {
             : 'No figures are known of these days. Import them under By day to see whether it helped.'}
         </p>
       )}
+      {ranks && <RanksPart ranks={ranks} />}
       {changes.map((c) => (
         <section key={c.field} className="mb-2">
           <h4 className="text-[14px] font-semibold">{c.label}</h4>
@@ -44,5 +54,44 @@ export function NoteDetail({ note, nights }: { note: Note; nights: boolean }) {
         </section>
       ))}
     </div>
+  )
+}
+
+/** Ranks before and after a change: the verdict, what it rests on, and the terms that were won and lost. */
+function RanksPart({ ranks }: { ranks: RankEffect }) {
+  return (
+    <section className="mb-4" data-testid="effect-ranks">
+      <h4 className="text-[14.5px] font-semibold">
+        Ranks <HelpLink to="before-and-after" about="before and after" />
+      </h4>
+      <p className="text-[15px]" data-testid="verdict">
+        {ranks.says}
+      </p>
+      {ranks.p !== null && (
+        <p className="quiet text-[13px] mt-1">
+          {counted(ranks.terms, 'term')} found on both sides: {full(ranks.better)} better, {full(ranks.worse)} worse. Wilcoxon’s signed-rank
+          test: p = {ranks.p < 0.001 ? 'below 0.001' : fixed(ranks.p, 3)}; from 0.05 on it can be chance.
+        </p>
+      )}
+      {(
+        [
+          ['Found now', ranks.gained],
+          ['No longer found', ranks.lost],
+        ] as const
+      ).map(
+        ([name, terms]) =>
+          terms.length > 0 && (
+            <p key={name} className="text-[14px] mt-1">
+              <b className="font-semibold">{name}:</b> {terms.join(', ')}
+            </p>
+          ),
+      )}
+      {ranks.daysBefore > 0 && (
+        <p className="quiet text-[13px] mt-1">
+          Checks of {counted(ranks.daysBefore, 'day')} before and {counted(ranks.daysAfter, 'day')} after, {dayName(ranks.from)} to{' '}
+          {dayName(ranks.to)}.
+        </p>
+      )}
+    </section>
   )
 }

@@ -3,7 +3,7 @@ import { useRef } from 'react'
 import { Link } from 'react-router'
 import { useAddress } from '../kit/address'
 import { api, ask, type Market, type OwnTerm, type Schemas } from '../kit/api'
-import { ownTermsQuery } from '../kit/listing'
+import { ownTermsQuery } from '../kit/listingqueries'
 import { homeName } from '../kit/names'
 import { Num } from '../kit/num'
 import { counted, dayName, full } from '../kit/numbers'
@@ -66,7 +66,7 @@ function In(p: { market: Market; markets: Market[]; head: React.ReactNode; choos
               ? `${counted(all.length, 'term')} of ${counted(query.data.listings, 'listing')}, ${full(often)} in more than one`
               : 'Your terms'}
           </h1>
-          <p className="quiet text-[13.5px]">Each repeated term is a place where your listings compete with each other.</p>
+          <p className="quiet text-[13.5px]">For a repeated term, your listings can compete with each other.</p>
           <span className="flex flex-wrap gap-2 mt-2 items-center">
             <select className="select select-sm w-52" aria-label="Market" value={market.id} onChange={(e) => p.choose(e.target.value)}>
               {p.markets.map((m) => (

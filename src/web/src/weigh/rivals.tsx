@@ -106,7 +106,12 @@ export function RivalsView(p: ViewProps) {
         name="rivals"
         top={top}
         side={
-          choosing ? (
+          choosing && reading ? (
+            <p className="quiet text-[14px]">
+              Every term of its text that this market knows. The keys are those of every table of terms: P picks, + adds to a field of
+              yours, X avoids. Esc goes back to the results, where Enter saves it as a rival.
+            </p>
+          ) : choosing ? (
             <p className="quiet text-[14px]">
               Rivals are other sellers’ listings that you compare yours with. They are weighed for your picks, by the fields that the market
               shows. Choose three to eight that shoppers see beside yours.

@@ -1,20 +1,18 @@
 import { useQuery } from '@tanstack/react-query'
-import { useMemo } from 'react'
 import { useAddress } from '../kit/address'
-import { api, ask, type FigureDifference, type Top, type TopValue, type TopWord, type Value } from '../kit/api'
+import { api, ask, type Top, type TopValue, type Value } from '../kit/api'
 import { HelpLink } from '../kit/helplink'
 import { messages } from '../kit/messages'
-import { counted, fixed, full, money, percent } from '../kit/numbers'
-import { usePicks } from '../kit/picks'
+import { counted, full, percent } from '../kit/numbers'
 import { queryKey } from '../kit/queries'
 import { sortChanges, sortIn } from '../kit/sort'
 import { type Column, type Sort, sortRows, Table } from '../kit/table'
-import { type TermLine, unknownNumbers } from '../kit/terms/line'
-import { sortTerms, TermTable, useTermColumns } from '../kit/terms/termtable'
+import { TermTable } from '../kit/terms/termtable'
 import { toast } from '../kit/toast'
 import { seenOn, ToBring } from '../kit/tobring'
 import { Bar, ViewFrame } from '../kit/viewframe'
 import type { ViewProps } from './frame'
+import { Differences, Sentences, texts, useTopWords, WordDetail } from './topwords'
 
 type Attribute = Top['attributes'][number]
 /** A value of an attribute; an attribute that nobody fills has a row without one. */
@@ -26,9 +24,6 @@ export function TopListings(p: ViewProps) {
   const [params, set] = useAddress()
   const shown = params.get('words')
   const words = shown === null ? null : (texts.find(([t]) => t === shown)?.[0] ?? 'title')
-  const picks = usePicks(desk).data?.picks
-  const ownColumns = useMemo(() => wordColumnsFor(desk.market.currency), [desk.market.currency])
-  const columns = useTermColumns<WordRow>({ desk, table: 'words of rivals', own: ownColumns, usual: usualOfWords, fields: undefined })
   const term = params.get('topterm') ?? ''
   const query = useQuery({
     queryKey: queryKey('top', desk.listingId, desk.market.id, term, words ?? 'title', listing.copy),
@@ -40,25 +35,20 @@ export function TopListings(p: ViewProps) {
           signal,
         }),
       ),
-    placeholderData: (before) => before,
+    // The words of one text are not those of another.
+    placeholderData: (before, asked) => (asked?.queryKey[4] === (words ?? 'title') ? before : undefined),
   })
   const data = query.data
   // Of no listing at all, nothing is said.
   const values = data && (data.described ?? 0) > 0 ? valueRows(data) : []
   const sort = sortIn(params)
   const onSort = (s: Sort) => set(sortChanges(s))
-  const wordRows = useMemo(() => {
-    const byKey = new Map(picks?.map((p) => [p.key, p]))
-    return (data?.words ?? []).map(
-      (word): WordRow => ({ key: word.key, text: word.text, numbers: word.numbers ?? unknownNumbers, pick: byKey.get(word.key), word }),
-    )
-  }, [data, picks])
-  const shownWords = sortTerms(wordRows, columns, sort)
+  const found = useTopWords(desk, data, sort)
   const shownValues = sortRows(values, valueColumns, sort)
   const rowAt = (ids: string[]) => Math.max(0, ids.indexOf(params.get('at') ?? ''))
-  const at = words ? rowAt(shownWords.map((w) => w.text)) : rowAt(shownValues.map((v) => v.id))
+  const at = words ? rowAt(found.rows.map((w) => w.text)) : rowAt(shownValues.map((v) => v.id))
   const row = words ? undefined : shownValues[at]
-  const word = words ? shownWords[at] : undefined
+  const word = words ? found.rows[at] : undefined
   const fill = (r: ValueRow) => {
     if (!r.value || query.isPlaceholderData) return
     if (r.value.value === null) return toast(r.value.byFacts === 'denies' ? messages.noFacts(r.value.text) : messages.attributeClosed)
@@ -154,11 +144,11 @@ export function TopListings(p: ViewProps) {
         <TermTable
           desk={desk}
           name={`Words in ${words}`}
-          rows={shownWords}
-          columns={columns}
+          rows={found.rows}
+          columns={found.columns}
           source="top 100"
           saidBy={(w) => `${counted(w.word.held, 'listing')} of the first ${full(data?.looked)}`}
-          at={shownWords.length > 0 ? at : -1}
+          at={found.rows.length > 0 ? at : -1}
           rowHeight={34}
           onAt={(_, w) => set({ at: w?.text ?? null, side: 'detail' })}
           sort={sort}
@@ -265,108 +255,6 @@ const valueColumns: Column<ValueRow>[] = [
   },
 ]
 
-/** The texts whose words can be looked at. */
-const texts = [
-  ['title', 'Words in titles'],
-  ['tags', 'In tags'],
-  ['description', 'In descriptions'],
-] as const
-
-type WordRow = TermLine & { word: TopWord }
-
-const usualOfWords = ['volume']
-
-const wordColumnsFor = (currency: string): Column<WordRow>[] => [
-  {
-    key: 'text',
-    head: 'Word',
-    width: 'minmax(120px,0.8fr)',
-    words: true,
-    value: (w) => w.text,
-    cell: (w) => (
-      <>
-        <b className="font-semibold">{w.text}</b>
-        {w.pick && <small className="mark ml-2">{w.pick.home === 'avoid' ? 'avoided' : 'picked'}</small>}
-      </>
-    ),
-  },
-  {
-    key: 'share',
-    head: 'Use it',
-    title: 'How many of the listings use it, and their share',
-    width: '150px',
-    value: (w) => w.word.share,
-    text: (w) => `${w.word.held}`,
-    cell: (w) => <Bar value={w.word.share} of={1} shown={`${full(w.word.held)}`} mine={w.word.isMine} />,
-  },
-  {
-    key: 'meanRank',
-    head: 'Mean rank',
-    title: 'The mean rank of the listings that use it',
-    width: '76px',
-    narrow: false,
-    right: true,
-    value: (w) => w.word.rank,
-    cell: (w) => <span className="num">{fixed(w.word.rank, 1)}</span>,
-  },
-  {
-    key: 'price',
-    head: 'Price',
-    title: 'The median price of the listings that use it',
-    width: '76px',
-    narrow: false,
-    right: true,
-    value: (w) => w.word.price,
-    cell: (w) => <span className="num">{money(w.word.price, currency)}</span>,
-  },
-  {
-    key: 'mine',
-    head: 'Yours',
-    title: 'Whether the same text of your listing has it',
-    width: '64px',
-    value: (w) => Number(w.word.isMine),
-    cell: (w) => (w.word.isMine ? <b className="text-primary">has it</b> : <span className="sr-only">No</span>),
-  },
-  {
-    key: 'clear',
-    head: 'Clear difference',
-    width: 'minmax(120px,0.8fr)',
-    narrow: false,
-    value: (w) => (w.word.differences.some((d) => d.isClear) ? 1 : 0),
-    cell: (w) => <Differences list={w.word.differences} />,
-  },
-]
-
-const figureNames = { price: 'price', sales: 'sales', views: 'views', ratings: 'ratings', occupancy: 'occupancy' } as const
-
-/** Which figures clearly differ, and which way. */
-function Differences({ list }: { list: readonly FigureDifference[] }) {
-  const clear = list.filter((d) => d.isClear)
-  if (clear.length > 0)
-    return (
-      <span>
-        {clear
-          .map((d) => `${figureNames[d.figure]} ${(d.estimate ?? 0) > (d.figure === 'occupancy' ? 0 : 1) ? 'higher' : 'lower'}`)
-          .join(', ')}
-      </span>
-    )
-  return <span className="quiet">{list.some((d) => d.estimate !== null) ? 'none' : 'too few to say'}</span>
-}
-
-/** Each difference in its sentence; one is enough where there are too few of them. */
-function Sentences({ list }: { list: readonly FigureDifference[] }) {
-  const sentences = [...new Set(list.map((d) => d.sentence))]
-  return (
-    <ul className="text-[14px] my-2">
-      {sentences.map((s) => (
-        <li key={s} className="mb-1.5">
-          {s}
-        </li>
-      ))}
-    </ul>
-  )
-}
-
 function ValueDetail({ row, fill }: { row: ValueRow; fill: () => void }) {
   const { attribute, value } = row
   return (
@@ -398,20 +286,6 @@ function ValueDetail({ row, fill }: { row: ValueRow; fill: () => void }) {
           <Sentences list={value.differences} />
         </>
       )}
-    </>
-  )
-}
-
-function WordDetail({ word }: { word: TopWord }) {
-  return (
-    <>
-      <h3 className="!mt-0">{word.text}</h3>
-      <p className="text-[14px]">
-        {counted(word.held, 'listing')} ({percent(word.share)}) have it, at a mean rank of {fixed(word.rank, 1)}.{' '}
-        {word.isMine ? 'Yours has it.' : 'Yours doesn’t have it.'}
-      </p>
-      <div className="sub">Listings with it and without</div>
-      <Sentences list={word.differences} />
     </>
   )
 }

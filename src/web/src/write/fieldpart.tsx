@@ -2,6 +2,7 @@ import { memo } from 'react'
 import type { Copy, Field, Finding, Value } from '../kit/api'
 import { copyText } from '../kit/copy'
 import type { DraftView } from '../kit/drafts/draft'
+import { aboutRole } from '../kit/names'
 import { keysOf } from '../kit/shortcuts'
 import { gradeWords } from '../kit/thread'
 import { Editor } from './editors/editor'
@@ -52,9 +53,11 @@ export const FieldPart = memo(function FieldPart(p: {
   writeOut?: ((key: string) => void) | undefined
   fields: Field[] | undefined
   category: Value | undefined
+  isPage: boolean
 }) {
   const { field, value } = p
   // Several small boxes share one description.
+  const about = aboutRole(field.role || field.key, p.isPage)
   const grouped = field.shape === 'path' || field.shape === 'choices'
   return (
     <div
@@ -66,7 +69,7 @@ export const FieldPart = memo(function FieldPart(p: {
         'aria-describedby': `${field.key}-held ${field.key}-findings`,
       })}
     >
-      <h2 id={`${field.key}-label`} className="flex gap-2.5 items-baseline text-[14px] font-semibold">
+      <h2 id={`${field.key}-label`} title={about || undefined} className="flex gap-2.5 items-baseline text-[14px] font-semibold">
         {field.label} <small className="quiet text-[13px] font-normal font-sans">{aboutField(field, value, p.platform)}</small>
         <span className="ml-auto font-sans font-medium text-[13px] flex gap-3">
           {p.writeOut && p.placeholder && !asText(value) && (
@@ -95,6 +98,7 @@ export const FieldPart = memo(function FieldPart(p: {
           </button>
         </span>
       </h2>
+      {about && <p className="field-about">{about}</p>}
       <Editor
         field={field}
         value={value}

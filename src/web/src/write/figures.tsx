@@ -4,7 +4,7 @@ import { useAddress } from '../kit/address'
 import type { Field, PickWeight, Weighed, Weighing } from '../kit/api'
 import { countedBy, wholePercent } from '../kit/demand'
 import { HelpLink } from '../kit/helplink'
-import { counted, full } from '../kit/numbers'
+import { counted, full, gripOf } from '../kit/numbers'
 import { PickBox } from '../kit/pickbox'
 import { usePicks } from '../kit/picks'
 import type { Desk } from '../kit/shop'
@@ -38,7 +38,14 @@ export const Figures = memo(function Figures({
         {required === null ? (
           <span className="quiet">Checking…</span>
         ) : required === 0 ? (
-          'Ready to publish'
+          <>
+            Ready to publish
+            {known && weighing.eligible < weighing.picks && (
+              <span className="block quiet font-sans font-normal text-[13px]" data-testid="lost">
+                Published now, it can be found for {full(weighing.eligible)} of {counted(weighing.picks, 'pick')}: the others lack a word.
+              </span>
+            )}
+          </>
         ) : (
           <button type="button" className="text-accent cursor-pointer" onClick={show}>
             {counted(required, 'required fix', 'required fixes')}
@@ -85,6 +92,8 @@ export const Held = memo(function Held(p: {
   desk: Desk
   weighing: Weighing | undefined
   leadKey: string | null
+  /** The names of the fields, by key. */
+  labels: ReadonlyMap<string, string>
   /** The field that one is in, or was in last. */
   here: Field | undefined
   pointed: string | undefined
@@ -99,10 +108,14 @@ export const Held = memo(function Held(p: {
   const picks = usePicks(desk).data?.picks
   const own = useMemo(() => columnsOf(place, label, unsorted), [place, label, unsorted])
   const columns = useTermColumns<TermLine>({ desk, table: 'write', own, usual, fields: weighing?.fields })
+  const listed = params.get('terms')
   const terms = useMemo(() => {
+    const only = listed === null ? null : new Set(listed.split('|'))
     const weakest = [...(weighing?.terms ?? [])].sort((a, b) => firmness(a) - firmness(b) || (b.worth ?? -1) - (a.worth ?? -1))
-    return sortTerms(weighedLines(weakest, picks, p.leadKey), columns, sort)
-  }, [weighing, picks, p.leadKey, columns, sort])
+    const lines = weighedLines(weakest, picks, p.leadKey)
+    return sortTerms(only ? lines.filter((l) => only.has(l.key)) : lines, columns, sort)
+  }, [weighing, picks, p.leadKey, columns, sort, listed])
+  const one = terms.find((t) => t.key === pointed)?.weight
   const box = <PickBox desk={desk} by="pickTermsHere" leadKey={p.leadKey} />
   if (weighing?.picks === 0)
     return (
@@ -118,9 +131,21 @@ export const Held = memo(function Held(p: {
       </div>
     )
   return (
-    <div className="grid min-h-0 backed" style={{ gridTemplateRows: 'auto auto minmax(0,1fr)' }}>
+    <div className="grid min-h-0 backed" style={{ gridTemplateRows: 'auto auto minmax(0,1fr) auto' }}>
       {box}
-      <Legend />
+      {listed === null ? (
+        <Legend />
+      ) : (
+        <p className="text-[13.5px] mb-1" data-testid="listed">
+          {counted(terms.length, 'pick')} from the found check
+          {listed.split('|').length > terms.length &&
+            `; ${full(listed.split('|').length - terms.length)} more are not picked: pick them there first`}
+          .{' '}
+          <button type="button" className="link" onClick={() => set({ terms: null })}>
+            Show all picks
+          </button>
+        </p>
+      )}
       <TermTable
         desk={desk}
         name="Picks and what they lack"
@@ -134,6 +159,29 @@ export const Held = memo(function Held(p: {
         onSort={(next) => set(sortChanges(next))}
         empty=""
       />
+      {one && weighing ? (
+        <div className="text-[13px] border-t border-base-300 pt-1.5 mt-1" data-testid="gives">
+          <b className="font-semibold">{one.text}</b>: grip <span className="num">{Math.round(gripOf(one.grip) ?? 0)}</span>
+          <span className="flex flex-wrap gap-x-4">
+            {weighing.fields.map((key, i) =>
+              one.grades[i] === 'missing' ? null : (
+                <span key={key} className="inline-flex items-center gap-1.5">
+                  {p.labels.get(key) ?? key} <Thread grade={one.grades[i]} width={24} title={gradeWords[one.grades[i]]} />
+                  <span className="num" title="Strength, 0–100">
+                    {Math.round(one.strengths[i] * 100)}
+                  </span>
+                </span>
+              ),
+            )}
+            {one.missing.length > 0 && <span className="quiet">missing: {one.missing.join(', ')}</span>}
+            <Link className="link" to={`${desk.base}/weigh?pick=${encodeURIComponent(one.key)}`}>
+              How this is worked out
+            </Link>
+          </span>
+        </div>
+      ) : (
+        <span />
+      )}
     </div>
   )
 })

@@ -5,6 +5,7 @@ import { ConflictBox } from '../kit/conflict'
 import { copyText } from '../kit/copy'
 import { listingDraft, useDraftView } from '../kit/drafts/drafts'
 import { useSteps } from '../kit/drafts/steps'
+import { Key } from '../kit/key'
 import { messages } from '../kit/messages'
 import { OpenListing } from '../kit/openlisting'
 import type { Desk } from '../kit/shop'
@@ -12,6 +13,7 @@ import { useShortcuts } from '../kit/shortcuts'
 import { toast } from '../kit/toast'
 import { canFill, FieldPart } from './fieldpart'
 import { PicturesKey } from './findings'
+import { PagePreview } from './pagepreview'
 import { Pictures, PicturesState, usePictures } from './pictures'
 import { ResultPreview } from './resultpreview'
 import { SheetHead } from './sheethead'
@@ -93,8 +95,11 @@ function Sheet({ desk, listing }: { desk: Desk; listing: Listing }) {
     toast(messages.otherText, () => draft.change(mine, 'undo'))
   }
   const [within, setWithin] = useState<string>()
+  const [previewing, setPreviewing] = useState(false)
+  const closePreview = useCallback(() => setPreviewing(false), [])
   const fieldOfFocus = () => listing.fields.find((f) => f.key === focusedField())
   useShortcuts({
+    previewPage: listing.page ? () => setPreviewing(true) : false,
     undo: steps.undo,
     redo: steps.redo,
     copyField: () => {
@@ -143,12 +148,13 @@ function Sheet({ desk, listing }: { desk: Desk; listing: Listing }) {
           />
         )}
         {listing.fields
-          .filter((f) => f.role !== 'alt')
+          .filter((f) => f.role !== 'alt' && (f.role !== 'productTags' || listing.page?.kind === 'product'))
           .map((field) => (
             <FieldPart
               key={field.key}
               field={field}
               platform={listing.platformName}
+              isPage={listing.page !== null}
               value={copy[field.key]}
               weighedValue={weighed.weighedCopy?.[field.key]}
               change={change}
@@ -171,10 +177,28 @@ function Sheet({ desk, listing }: { desk: Desk; listing: Listing }) {
         <Pictures
           draft={pictures.draft}
           texts={pictures.view.value}
+          locked={desk.product.lockedPictures}
           findings={checked.byField.get(PicturesKey) ?? none}
           actions={actions}
         />
-        <h2 className="text-[14px] font-semibold mb-1">Search result preview</h2>
+        <h2 className="text-[14px] font-semibold mb-1 flex gap-3 items-baseline">
+          Search result preview
+          {listing.page && (
+            <button type="button" className="link ml-auto font-sans font-medium text-[13px]" onClick={() => setPreviewing(true)}>
+              The page as a visitor sees it <Key of="previewPage" />
+            </button>
+          )}
+        </h2>
+        {previewing && listing.page && (
+          <PagePreview
+            desk={desk}
+            listing={listing}
+            copy={copy}
+            alts={pictures.view.value}
+            crumbs={figures?.crumbs ?? []}
+            close={closePreview}
+          />
+        )}
         {listing.page ? (
           <ResultPreview figures={figures} brand={listing.page.brand} />
         ) : (

@@ -55,6 +55,8 @@ export function PicturesState({ pictures }: { pictures: ReturnType<typeof usePic
 export const Pictures = memo(function Pictures(p: {
   draft: Draft<string[]>
   texts: string[]
+  /** The places of those that are locked. */
+  locked: number[]
   findings: Finding[]
   actions: FindingActions
 }) {
@@ -73,6 +75,8 @@ export const Pictures = memo(function Pictures(p: {
             <textarea
               className="block w-full resize-none bg-transparent outline-none field-sizing-content text-[15px] leading-[1.5]"
               rows={1}
+              readOnly={p.locked.includes(i)}
+              title={p.locked.includes(i) ? 'Locked under Web shop, Alt text: something else depends on it' : undefined}
               spellCheck
               aria-label={`Alt text ${i + 1}`}
               placeholder={i === 0 ? 'Describe the first picture' : 'Add a picture'}
@@ -82,7 +86,7 @@ export const Pictures = memo(function Pictures(p: {
                 if (e.key === 'Enter' && !e.altKey && !e.ctrlKey && !e.metaKey) {
                   e.preventDefault()
                   focus(i + 1)
-                } else if (e.key === 'Backspace' && text === '' && i < p.texts.length) {
+                } else if (e.key === 'Backspace' && text === '' && i < p.texts.length && !p.locked.some((l) => l >= i)) {
                   e.preventDefault()
                   p.draft.change(p.texts.filter((_, k) => k !== i))
                   focus(Math.max(0, i - 1))
@@ -90,7 +94,7 @@ export const Pictures = memo(function Pictures(p: {
               }}
             />
           </div>
-          <span className="quiet num text-[12px] w-8 text-right">{text ? [...text].length : ''}</span>
+          <span className="quiet num text-[12px] min-w-8 text-right">{p.locked.includes(i) ? 'locked' : text ? [...text].length : ''}</span>
         </div>
       ))}
       <FieldFindings findings={p.findings} actions={p.actions} />

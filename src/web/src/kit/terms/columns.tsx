@@ -1,6 +1,7 @@
 import type { FoundTerm, Listing, Measured, OwnTerm, Schemas } from '../api'
 
 type Likeness = Schemas['LikenessView']
+type Bands = Schemas['Bands']
 
 import { HeadroomBar, Silhouette } from '../charts'
 import { homeName } from '../names'
@@ -62,8 +63,21 @@ const change = (key: string, head: string, title: string, value: (n: Measured) =
 /** Searches a month. */
 export const volumeColumn: Column<TermLine> = {
   ...number('volume', 'Searches/mo', 'Searches per month in this market', '86px', (n) => n.volume, 'searches/mo'),
-  narrow: '86px',
+  narrow: '80px',
 }
+
+/** A number against the terms on the market’s shelf, in a word. */
+const band = (key: string, head: string, what: string, value: (n: Measured) => number | null | undefined, of: keyof Bands) =>
+  ({
+    key: `${key}Band`,
+    head,
+    title: `${what}: low, medium or high compared with the terms on this market’s shelf, by thirds`,
+    width: '76px',
+    narrow: false,
+    value: (r) => value(r.numbers),
+    text: (r) => r.numbers.bands?.[of] ?? '',
+    cell: (r) => <span className="text-[13px]">{r.numbers.bands?.[of] ?? <Num value={null} />}</span>,
+  }) satisfies Column<TermLine>
 
 /** Competing listings with their band. */
 export const competitionColumn: Column<TermLine> = {
@@ -137,6 +151,7 @@ export function termColumns(
       cell: (r) => r.pick && <span className={`text-[13px] ${r.pick.home === 'anywhere' ? 'quiet' : ''}`}>{homeName[r.pick.home]}</span>,
     },
     volumeColumn,
+    band('volume', 'Search level', 'Searches', (n) => n.volume, 'volume'),
     number('lastMonth', 'Last month', 'Searches in the newest month that is known', '78px', (n) => n.trend?.lastMonth, 'searches'),
     change('change3', '3 months', 'The newest three months against the three before them', (n) => n.trend?.change3),
     change('change12', '12 months', 'The change over twelve months along the line through the known months', (n) => n.trend?.change12),
@@ -159,18 +174,36 @@ export function termColumns(
       cell: (r) => <Silhouette months={r.numbers.months} width={80} />,
     },
     number('web', 'Web', 'Searches per month on the web of the same country', '64px', (n) => n.webVolume, 'searches/mo on the web'),
+    band('web', 'Web level', 'Searches on the web', (n) => n.webVolume, 'webVolume'),
     competitionColumn,
     number('titles', 'In titles', 'Exact-title matches: listings whose title has the phrase', '66px', (n) => n.titlesHolding, 'listings'),
+    band('titles', 'Titles level', 'Exact-title matches', (n) => n.titlesHolding, 'titles'),
     headroomColumn,
+    band('headroom', 'Headroom level', 'Headroom', (n) => n.headroom, 'headroom'),
     {
       ...number('cost', 'CPC', 'Cost per click', '56px', (n) => n.clickCost, ''),
       cell: (r) => <Num value={r.numbers.clickCost} shown={fixed(r.numbers.clickCost, 2)} />,
+    },
+    band('cost', 'CPC level', 'Cost per click', (n) => n.clickCost, 'clickCost'),
+    number(
+      'clicks',
+      'Clicks',
+      'Clicks on your listings after a search for it, in the time that the imported file covers',
+      '60px',
+      (n) => n.clicks,
+      'clicks',
+    ),
+    number('orders', 'Orders', 'Orders that came of those clicks', '60px', (n) => n.orders, 'orders'),
+    {
+      ...number('sales', 'Sales', 'What those orders were worth', '70px', (n) => n.sales, ''),
+      cell: (r) => <Num value={r.numbers.sales} shown={fixed(r.numbers.sales, 2)} />,
     },
     {
       key: 'grip',
       head: 'Grip',
       title: 'How firmly the listing holds it, 0–100',
       width: '46px',
+      narrow: false,
       right: true,
       value: (r) => r.weight?.grip,
       text: (r) => (r.weight ? upTo(gripOf(r.weight.grip) ?? 0, 1) : ''),

@@ -31,6 +31,10 @@ export const unknownNumbers: Measured = {
   doubts: [],
   trend: null,
   webVolume: null,
+  bands: null,
+  clicks: null,
+  orders: null,
+  sales: null,
 }
 
 /** Picks that are weighed as rows, in their order. A row stays the same object while its weight and its pick do, so that it is not drawn again. */

@@ -1,10 +1,12 @@
 import { useQuery } from '@tanstack/react-query'
-import { type ReactNode, useMemo, useState } from 'react'
-import { foundQuery, listingQuery, ownTermsQuery } from '../listing'
+import { type ReactNode, useMemo, useRef, useState } from 'react'
+import type { Changes } from '../address'
+import { foundQuery, listingQuery, ownTermsQuery } from '../listingqueries'
 import type { MenuItem } from '../menu'
 import { homeName } from '../names'
 import { counted } from '../numbers'
 import { useLikeness } from '../results'
+import { limitsOf, passing } from '../shelfquery'
 import type { Desk } from '../shop'
 import { useShortcuts } from '../shortcuts'
 import { type Column, type Rows, type Sort, sortRows, Table } from '../table'
@@ -12,6 +14,7 @@ import { useTermActions } from './actions'
 import { useColumnChoice } from './choice'
 import { termColumns } from './columns'
 import { ColumnsDialog } from './columnsdialog'
+import { FilterBoxes } from './filterboxes'
 import { fits, homes } from './given'
 import type { TermLine } from './line'
 import { PlaceDialog } from './place'
@@ -43,8 +46,13 @@ export function useTermColumns<T extends TermLine>(p: {
     () => [...own, ...all.filter((c) => chosen.includes(c.key)), ...(last ?? [])] as Column<T>[],
     [own, all, chosen, last],
   )
+  const [filter, setFilter] = useState('')
+  const passes = useMemo(() => (filter ? passing(limitsOf(new URLSearchParams(filter))) : null), [filter])
   const leadKey = listing?.leadKey
-  return useMemo(() => ({ columns, all, chosen, choose, leadKey }), [columns, all, chosen, choose, leadKey])
+  return useMemo(
+    () => ({ columns, all, chosen, choose, leadKey, filter, setFilter, passes }),
+    [columns, all, chosen, choose, leadKey, filter, passes],
+  )
 }
 
 export type TermColumns<T extends TermLine> = ReturnType<typeof useTermColumns<T>>
@@ -79,9 +87,20 @@ export function TermTable<T extends TermLine>(p: {
   /** Those that the keys are about, where a row stands for several. */
   chosen?: () => T[]
   more?: MenuItem[]
+  /** Goes to the filters, where the screen has them itself. */
+  filter?: () => void
   empty: ReactNode
 }) {
   const { desk, rows, columns } = p
+  const [filters, setFilters] = useState(false)
+  const box = useRef<HTMLInputElement>(null)
+  const isFiltered = columns.filter !== ''
+  const filter =
+    p.filter ??
+    (() => {
+      setFilters(true)
+      requestAnimationFrame(() => box.current?.focus())
+    })
   const [choosing, setChoosing] = useState(false)
   const [placing, setPlacing] = useState<string[] | null>(null)
   const actions = useTermActions(desk, columns.leadKey, p.source, (r) => p.saidBy?.(r as T) ?? '')
@@ -120,6 +139,7 @@ export function TermTable<T extends TermLine>(p: {
     openAtMarket: open,
     place,
     chooseColumns: () => setChoosing(true),
+    filterTerms: filter,
   })
   const count = p.marked && p.marked.size > 1 ? p.marked.size : 1
   const menu: MenuItem[] = [
@@ -138,11 +158,35 @@ export function TermTable<T extends TermLine>(p: {
         ] satisfies MenuItem[])
       : []),
     { heading: 'Table' },
+    { label: 'Filter…', key: 'filterTerms', run: filter },
     { label: 'Columns…', key: 'chooseColumns', run: () => setChoosing(true) },
     ...(p.more ?? []),
   ]
   return (
-    <>
+    <div className="grid min-h-0 min-w-0" style={{ gridTemplateRows: 'auto minmax(0,1fr)' }}>
+      <div>
+        {(filters || isFiltered) && !p.filter && (
+          <div className="flex flex-wrap gap-x-2 gap-y-1 items-center text-[13px] pb-1.5" role="search" aria-label={`Filter: ${p.name}`}>
+            <FilterBoxes
+              marketId={desk.market.id}
+              params={new URLSearchParams(columns.filter)}
+              set={(changes) => columns.setFilter(withChanges(columns.filter, changes))}
+              box={box}
+            />
+            <span className="quiet">{counted(rows.length, 'term')}</span>
+            <button
+              type="button"
+              className="link"
+              onClick={() => {
+                columns.setFilter('')
+                setFilters(false)
+              }}
+            >
+              Close the filter
+            </button>
+          </div>
+        )}
+      </div>
       <Table
         name={p.name}
         rows={rows}
@@ -160,14 +204,20 @@ export function TermTable<T extends TermLine>(p: {
         rowClass={p.rowClass ?? ((r) => (r.pick?.home === 'avoid' ? 'struck' : ''))}
         menu={menu}
         exportAs={p.exportAs}
-        empty={p.empty}
+        empty={isFiltered ? <span className="quiet">No term passes the filter.</span> : p.empty}
       />
       {choosing && <ColumnsDialog columns={columns} close={() => setChoosing(false)} />}
       {placing && <PlaceDialog desk={desk} terms={placing} done={() => p.clear?.()} close={() => setPlacing(null)} />}
-    </>
+    </div>
   )
 }
 
-/** Rows of terms in the order that was chosen, by any column that there is, shown or not. */
+const withChanges = (filter: string, changes: Changes) => {
+  const next = new URLSearchParams(filter)
+  for (const [key, value] of Object.entries(changes)) value ? next.set(key, value) : next.delete(key)
+  return next.toString()
+}
+
+/** Rows of terms that pass the table’s filter, in the order that was chosen, by any column that there is, shown or not. */
 export const sortTerms = <T extends TermLine>(rows: T[], columns: TermColumns<T>, sort: Sort) =>
-  sortRows(rows, [...columns.columns, ...(columns.all as Column<T>[])], sort)
+  sortRows(columns.passes ? rows.filter(columns.passes) : rows, [...columns.columns, ...(columns.all as Column<T>[])], sort)

@@ -169,7 +169,7 @@ export const columns: Column<ListingLine>[] = [
     ),
   },
   {
-    key: 'state',
+    key: 'sent',
     head: 'Sent',
     title: 'When it was sent or published last; * where it was changed since',
     width: '72px',

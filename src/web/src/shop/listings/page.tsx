@@ -61,12 +61,7 @@ export function ListingsPage() {
     sorted.findIndex((l) => String(l.id) === params.get('at')),
   )
   const [range, setRange] = useState<[number, number]>([0, FirstRows])
-  const inSight = grid ? [] : sorted.slice(range[0], range[1] + 1).filter((l) => l.marketId !== null && l.archivedAt === null)
-  const steps = useNextSteps(
-    inSight.map((l) => l.id),
-    query.data?.country,
-    query.dataUpdatedAt,
-  )
+  const steps = useNextSteps(grid ? [] : sorted.slice(range[0], range[1] + 1))
   const allColumns = useMemo(() => [...columns, nextColumn(steps)], [steps])
   const open = (l: ListingLine) =>
     navigate(`/${l.productId}/${l.marketId ?? shop?.markets.find((m) => m.platformId === l.platformId)?.id}/weigh`)
