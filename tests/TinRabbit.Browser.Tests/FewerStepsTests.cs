@@ -65,9 +65,9 @@ public sealed class FewerStepsTests(DemoShop demo) : IClassFixture<DemoShop>
         browser.Find("[data-testid=listings] [role=row][data-id]");
         browser.AltShift("b");
         browser.Sees("[data-testid=passing]", "terms");
-        browser.Click("[role=row][data-id='bird bath']");
+        browser.Click("[role=row][data-id='bird house']");
         browser.Press("p");
-        browser.Sees("[data-testid=toast]", "bird bath");
+        browser.Sees("[data-testid=toast]", "bird house");
         browser.ClickText("Make it a product…");
         browser.Find("dialog input").SendKeys(Keys.Control + "a");
         browser.Find("dialog input").SendKeys("Bird bath of oak" + Keys.Enter);

@@ -426,12 +426,16 @@ public class FindingsTests
     {
         var refused = ListingCheck.Refusals(
             Fair,
-            Samples.Copy(("title", new string('x', 61)), ("tags", new[] { "a", "b", "c", "d", "e" }), ("description", "short"))
+            Samples.Copy(("title", new string('x', 61)), ("tags", new[] { "a", "b", "c", "d", "e" }), ("description", "short")),
+            kind: null
         );
         Assert.Equal(["over-limit title", "over-items tags"], refused.Select(f => $"{f.Id} {f.Field}"));
         Assert.Equal("Title has 61 characters; the limit is 60. the fair refuses the listing.", refused[0].Why);
-        Assert.Equal(["required-empty title"], ListingCheck.Refusals(Fair, Samples.Copy(("title", " "))).Select(f => $"{f.Id} {f.Field}"));
-        Assert.Empty(ListingCheck.Refusals(Fair, Samples.Copy(("title", "Free shipping"))));
+        Assert.Equal(
+            ["required-empty title"],
+            ListingCheck.Refusals(Fair, Samples.Copy(("title", " ")), kind: null).Select(f => $"{f.Id} {f.Field}")
+        );
+        Assert.Empty(ListingCheck.Refusals(Fair, Samples.Copy(("title", "Free shipping")), kind: null));
     }
 
     [Fact]

@@ -116,29 +116,25 @@ public class NextStepsTests
     public void Few_of_the_usual_words_come_before_the_text_and_are_counted()
     {
         var s = Done with { Picks = 6, BestGain = 8, Usual = new(8, 20) };
-        Assert.Equal(StepKind.PickMore, NextSteps.Of(s)[0]);
+        Assert.Equal(StepKind.PickUsual, NextSteps.Of(s)[0]);
         Assert.Equal(
-            "Pick more terms: the 6 picks have 8 of the 20 words that the first listings use most",
-            NextSteps.Text(StepKind.PickMore, s, "X")
+            "Pick more terms: the 6 picks have 8 of the 20 words that the titles of the first listings use most",
+            NextSteps.Text(StepKind.PickUsual, s, "X")
         );
-        // It comes once, also where tags are empty and nothing gains.
-        Assert.Single(NextSteps.Of(s with { BestGain = 0, EmptyTags = 3 }), StepKind.PickMore);
-        Assert.DoesNotContain(StepKind.PickMore, NextSteps.Of(s with { Usual = new(10, 20) }));
-        Assert.DoesNotContain(StepKind.PickMore, NextSteps.Of(s with { Usual = new(0, 9) }));
+        Assert.DoesNotContain(StepKind.PickUsual, NextSteps.Of(s with { Usual = new(10, 20) }));
+        Assert.DoesNotContain(StepKind.PickUsual, NextSteps.Of(s with { Usual = new(0, 9) }));
     }
 
     [Fact]
-    public void Usual_words_are_those_of_every_fifth_listing_in_any_form()
+    public void Usual_words_are_those_of_every_fifth_title_in_any_form()
     {
-        string[][] listings =
+        string[] titles =
         [
-            .. Enumerable
-                .Range(0, 10)
-                .Select(i => i < 2 ? ["A knife and the sharpening stones 1000", "whetstone"] : (string[])["Knives for the kitchen"]),
+            .. Enumerable.Range(0, 10).Select(i => i < 2 ? "A knife and the sharpening stones 1000, whetstone" : "Knives for the kitchen"),
         ];
         // knife, sharpening, stone, whetstone, kitchen: stop words and numbers are none.
-        Assert.Equal(new UsualWords(2, 5), UsualWords.Of(listings, ["kitchen knife"]));
-        Assert.Equal(new UsualWords(3, 5), UsualWords.Of(listings, ["kitchen knives", "stone"]));
-        Assert.Equal(default, UsualWords.Of(listings[..9], ["kitchen knife"]));
+        Assert.Equal(new UsualWords(2, 5), UsualWords.Of(titles, ["kitchen knife"]));
+        Assert.Equal(new UsualWords(3, 5), UsualWords.Of(titles, ["kitchen knives", "stone"]));
+        Assert.Equal(default, UsualWords.Of(titles[..9], ["kitchen knife"]));
     }
 }

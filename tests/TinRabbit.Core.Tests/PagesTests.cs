@@ -231,6 +231,7 @@ public class PagesTests
         Assert.Contains(problem, AltTexts.ProblemsOf(alt, 125, picks, NestBox));
         Assert.Empty(AltTexts.ProblemsOf("A wren at the door of a cedar nest box", 125, picks, NestBox));
         // Numbers that are no sum of money, and a word that begins as one of praise.
+        Assert.Null(AltTexts.AdvertIn("A great tit at a stock dove's hole"));
         Assert.Null(AltTexts.AdvertIn("The 28 mm door of box 3, with a greatcoat and stock fencing behind it"));
         Assert.Contains(AltProblem.TooLong, AltTexts.ProblemsOf(new string('a', 126), 125, picks, null));
     }

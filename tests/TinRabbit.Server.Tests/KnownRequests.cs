@@ -421,6 +421,7 @@ public sealed class KnownRequests(HttpClient client)
         var draft = $$"""{"marketId":"web-us","fields":{"heading":"Bird houses","body":"<p>For wrens.</p>"}""";
         yield return Ask("SetPageLead", $"/api/pages/{Id(content)}/lead", """{"text":"owl care"}""");
         yield return Ask("ExportPage", $"/api/pages/{Id(content)}/page.html");
+        yield return Ask("PreviewPage", $"/api/pages/{Id(content)}/preview");
         yield return Ask("GetPageFigures", $"/api/listings/{content["listingId"]}/page", draft + "}");
         yield return Ask(
             "PutModifier",

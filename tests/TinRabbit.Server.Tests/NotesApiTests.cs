@@ -36,9 +36,9 @@ public sealed class NotesApiTests : IDisposable
         Assert.Matches("Can’t tell yet: about [1-7] more days?", Text(Effect(photos), "says"));
         // What it did to ranks: the one that hurt lost terms; a price moves no words.
         Task<JsonNode> Ranks(JsonNode note) => shop.Get($"/api/notes/{note["id"]}/ranks");
-        Assert.Contains("bird house", (await Ranks(fell))["lost"]!.AsArray().Select(t => t!.GetValue<string>()));
-        Assert.Contains("bat house", (await Ranks(bat))["gained"]!.AsArray().Select(t => t!.GetValue<string>()));
-        var moved = await Ranks(price);
+        Assert.Contains("bird house", (await Ranks(fell))["effect"]!["lost"]!.AsArray().Select(t => t!.GetValue<string>()));
+        Assert.Contains("bat house", (await Ranks(bat))["effect"]!["gained"]!.AsArray().Select(t => t!.GetValue<string>()));
+        var moved = (await Ranks(price))["effect"]!;
         Assert.Equal((28, 28), (moved["daysBefore"]!.GetValue<int>(), moved["daysAfter"]!.GetValue<int>()));
         Assert.True(moved["terms"]!.GetValue<int>() >= 6 && moved["p"] is not null);
         Assert.StartsWith(

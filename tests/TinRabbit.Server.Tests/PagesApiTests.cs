@@ -201,6 +201,20 @@ public class PagesApiTests(TestShop shop) : IClassFixture<TestShop>
     }
 
     [Fact]
+    public async Task A_category_is_published_without_a_text_and_a_content_page_is_not_and_both_are_seen_as_a_visitor_sees_them()
+    {
+        var (category, content) = (await Add("category", "Textless shelf"), await Add("content", "Textless page"));
+        foreach (var (page, heading) in new[] { (category, "Textless shelf"), (content, "Textless page") })
+            await Write(page, new { heading, slug = heading.ToLowerInvariant().Replace(' ', '-') });
+        Task<JsonNode> Send(JsonNode page, int status) =>
+            shop.Post($"/api/listings/{page["listingId"]}/send", new { marketId = Web }, status);
+        await Send(category, 200);
+        Assert.Contains("body: Text is empty", (await Send(content, 400))["detail"]!.GetValue<string>());
+        var seen = await shop.Client.GetStringAsync($"/api/pages/{Id(category)}/preview");
+        Assert.Contains("<h1>Textless shelf</h1>", seen);
+    }
+
+    [Fact]
     public async Task Two_pages_cannot_be_published_under_one_slug_and_none_without()
     {
         var (one, two) = (await Add("content", "Same one"), await Add("content", "Same two"));

@@ -99,6 +99,13 @@ public sealed class TermTablesTests : IDisposable
     }
 
     [Theory]
+    [InlineData("Search term,Impressions,Clicks,Spend,Orders\nbook press,900,12,3.40,1\n", "Term Ignore Clicks Ignore Orders")]
+    [InlineData("Search term,Impressions,Clicks,Cost per click\nbook press,900,12,0.28\n", "Term Ignore Clicks ClickCost")]
+    [InlineData("Search term,Impressions,Cost\nbook press,900,0.28\n", "Term Volume ClickCost")]
+    public void Impressions_and_costs_beside_clicks_are_the_listings_own_and_no_searches(string table, string roles) =>
+        Assert.Equal(roles.Split(' '), TableGuess.Of(Write(table)).Columns.Select(c => $"{c.Role}"));
+
+    [Theory]
     [InlineData("2025-01", "2025-01")]
     [InlineData("Jan 2025", "2025-01")]
     [InlineData("Searches: Feb 2025", "2025-02")]

@@ -65,10 +65,7 @@ internal static class GuardFindings
             {
                 var shopName = Names.In(texts[item], draft.ShopName);
                 foreach (var claim in Facets.Unbacked(texts[item], facts, KindOf(field)))
-                    if (
-                        !(shopName is { } name && name.Start <= claim.Start && name.End >= claim.Start + claim.Length)
-                        && seen.Add(claim.Word)
-                    )
+                    if (!Names.Cover(shopName, claim) && seen.Add(claim.Word))
                         yield return new(
                             "claim",
                             Level.Should,

@@ -1,4 +1,5 @@
 using TinRabbit.Core.Measures;
+using TinRabbit.Core.Pages;
 using TinRabbit.Core.Platforms;
 
 namespace TinRabbit.Core.Findings;
@@ -12,8 +13,15 @@ public static class ListingCheck
     private const int MostFindings = 500;
 
     /// <summary>Why the platform refuses a listing; empty where it accepts it.</summary>
-    public static IReadOnlyList<Finding> Refusals(Platform platform, IReadOnlyDictionary<string, FieldValue> copy) =>
-        [.. RoomFindings.Refusals(new(platform, copy, [], null, null, [], null, []))];
+    /// <param name="platform">The platform.</param>
+    /// <param name="copy">The listing's fields.</param>
+    /// <param name="kind">The kind of page that it is; null for a marketplace listing.</param>
+    public static IReadOnlyList<Finding> Refusals(Platform platform, IReadOnlyDictionary<string, FieldValue> copy, PageKind? kind) =>
+        [
+            .. RoomFindings.Refusals(
+                new(platform, copy, [], null, null, [], null, []) { Page = kind is { } known ? new PageToCheck(known) : null }
+            ),
+        ];
 
     /// <summary>Every finding, the checks that found nothing, and where the lead stands.</summary>
     /// <param name="draft">The listing.</param>

@@ -2,6 +2,7 @@ using TinRabbit.Core.Edits;
 using TinRabbit.Core.Filling.Words;
 using TinRabbit.Core.Matching;
 using TinRabbit.Core.Measures;
+using TinRabbit.Core.Pages;
 using TinRabbit.Core.Platforms;
 
 namespace TinRabbit.Core.Findings;
@@ -33,9 +34,7 @@ internal static class RoomFindings
     }
 
     private static bool IsMissing(ListingToCheck draft, Field field) =>
-        field.Required
-        && !(field.Role == "body" && draft.Page is { Kind: Pages.PageKind.Category })
-        && draft.Copy.GetValueOrDefault(field.Key)?.IsEmpty(field.Shape) != false;
+        PageKinds.Requires(draft.Page?.Kind, field) && draft.Copy.GetValueOrDefault(field.Key)?.IsEmpty(field.Shape) != false;
 
     private static IEnumerable<Finding> Over(ListingToCheck draft, Field field, RoomUsed room)
     {

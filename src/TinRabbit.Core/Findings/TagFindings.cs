@@ -48,7 +48,7 @@ internal static class TagFindings
             draft.Threshold("shopNameInTags") > 0
             && draft.ShopName is { Length: > 0 } shop
             && Tokens.Key(shop) is { Length: > 0 } name
-            && !tags.Any(t => Names.In(t, shop) is not null)
+            && !tags.Any(t => Names.In(t, shop).Count > 0)
         )
             yield return new(
                 "shop-name",

@@ -2,13 +2,11 @@ namespace TinRabbit.Core.Measures;
 
 /// <summary>Statistics of a market's shelf.</summary>
 /// <param name="Centre">Median of log10(volume / max(1, supply)) where volume is above zero; null without such a reading.</param>
-/// <param name="LowTo">Highest supply of the lowest third; null without readings.</param>
-/// <param name="MediumTo">Highest supply of the middle third.</param>
 /// <param name="Readings">How many readings it rests on.</param>
-public sealed record MarketStatistics(double? Centre, double? LowTo, double? MediumTo, int Readings)
+public sealed record MarketStatistics(double? Centre, int Readings)
 {
     /// <summary>The norm of a shelf nobody has measured.</summary>
-    public static readonly MarketStatistics Unknown = new(null, null, null, 0);
+    public static readonly MarketStatistics Unknown = new(null, 0);
 
     /// <summary>What stands for supply in centre and terciles.</summary>
     public Supply Supply { get; init; }
@@ -18,6 +16,14 @@ public sealed record MarketStatistics(double? Centre, double? LowTo, double? Med
 
     /// <summary>How many exact-title matches a volume usually has; null with fewer than 20 readings that have both.</summary>
     public TitlesLine? TitlesLine { get; init; }
+
+    /// <summary>Highest supply of the lowest third; null without readings.</summary>
+    public double? LowTo => SupplyThirds?.LowTo;
+
+    /// <summary>Highest supply of the middle third; null without readings.</summary>
+    public double? MediumTo => SupplyThirds?.MediumTo;
+
+    private Terciles? SupplyThirds => Supply == Supply.ExactTitles ? TitlesThirds : CompetitionThirds;
 
     /// <summary>Thirds of the searches; null without any, as the other thirds.</summary>
     public Terciles? VolumeThirds { get; init; }
@@ -105,14 +111,12 @@ public sealed record MarketStatistics(double? Centre, double? LowTo, double? Med
             }
         }
 
-        var (competitionThirds, titlesThirds) = (Terciles.Of(competitions), Terciles.Of(allTitles));
-        var supplied = supply == Supply.ExactTitles ? titlesThirds : competitionThirds;
-        return new(QuickSelect.Median(ratios), supplied?.LowTo, supplied?.MediumTo, count)
+        return new(QuickSelect.Median(ratios), count)
         {
             Supply = supply,
             VolumeThirds = Terciles.Of(volumes),
-            CompetitionThirds = competitionThirds,
-            TitlesThirds = titlesThirds,
+            CompetitionThirds = Terciles.Of(competitions),
+            TitlesThirds = Terciles.Of(allTitles),
             ClickCostThirds = Terciles.Of(costs),
             RatioThirds = Terciles.Of(ratios),
             TitlesLine = TitlesLine.Fit(titled),
@@ -129,7 +133,7 @@ public sealed record MarketStatistics(double? Centre, double? LowTo, double? Med
         TermMeasures.Headroom(volume, SupplyOf(competition, titles), Centre);
 
     /// <summary>The band of a supply; null when it or the shelf is unknown.</summary>
-    public Band? BandOf(double? supply) => LowTo is { } low && MediumTo is { } medium ? new Terciles(low, medium).BandOf(supply) : null;
+    public Band? BandOf(double? supply) => SupplyThirds?.BandOf(supply);
 
     /// <summary>The bands of a term's numbers here; null where the number or the shelf is unknown.</summary>
     public Bands BandsOf(double? volume, double? competition, double? titles, double? clickCost) =>

@@ -57,13 +57,17 @@ public static partial class AltTexts
             return (sum.Index, sum.Length);
         var words = Tokens.Of(alt);
         for (var at = 0; at < words.Count; at++)
-            foreach (var phrase in Adverts)
-                if (at + phrase.Length <= words.Count && !phrase.Where((w, i) => words[at + i].Word != w).Any())
+            foreach (var phrase in Adverts[words[at].Word])
+                if (phrase.SequenceEqual(words.Skip(at).Take(phrase.Length).Select(t => t.Word)))
                     return (words[at].Start, words[at + phrase.Length - 1].End - words[at].Start);
         return null;
     }
 
-    private static readonly string[][] Adverts = [.. WordData.Lines("alt-adverts.txt", "Pages").Select(l => l.Split(' '))];
+    // By their first words.
+    private static readonly ILookup<string, string[]> Adverts = WordData
+        .Lines("alt-adverts.txt", "Pages")
+        .Select(l => l.Split(' '))
+        .ToLookup(p => p[0], StringComparer.Ordinal);
 
     // A number with a currency before or behind it, or percent off.
     [GeneratedRegex(

@@ -14,7 +14,7 @@ public sealed record ListingState
     /// <summary>The pick that is worth most; null without picks.</summary>
     public string? Strongest { get; init; }
 
-    /// <summary>How many of the words that the first listings use most are in the picks; none where the first listings are not known.</summary>
+    /// <summary>How many of the words that the titles of the first listings use most are in the picks; none where the first listings are not known.</summary>
     public UsualWords Usual { get; init; }
 
     /// <summary>Whether a lead is chosen.</summary>

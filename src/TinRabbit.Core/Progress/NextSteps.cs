@@ -8,6 +8,9 @@ public static class NextSteps
     /// <summary>From this gain in grip on, an edit comes before publishing.</summary>
     public const double LargeGain = 0.5;
 
+    // Fewer usual words say little.
+    private const int FewestUsual = 10;
+
     // One pick in so many is few.
     private const int FewOfPicks = 5;
 
@@ -17,13 +20,12 @@ public static class NextSteps
         var isPublished = s.PublishedAt is not null && !s.HasChanged;
         var isShown = isPublished && s.ShownAt <= s.Now;
         var isChecked = s.CheckedAt >= s.ShownAt;
-        var fewWords = HasFewWords(s);
         var manyWait = s.WaitingForFacts * FewOfPicks >= s.Picks;
         (StepKind Kind, bool IsUseful)[] inOrder =
         [
             (StepKind.PickTerms, s.Picks == 0),
             (StepKind.FixRequired, s.Required > 0),
-            (StepKind.PickMore, fewWords),
+            (StepKind.PickUsual, s.Picks > 0 && s.Usual.All >= FewestUsual && s.Usual.Held * 2 < s.Usual.All),
             (StepKind.FillFacts, s.WaitingForFacts > 0 && manyWait),
             (StepKind.ChooseLead, s is { Picks: > 0, HasLead: false }),
             (StepKind.Move, s.BestGain >= LargeGain),
@@ -37,13 +39,8 @@ public static class NextSteps
             (StepKind.RankFell, isChecked && s.Fell > 0),
             (StepKind.SmallMove, s.BestGain is > 0 and < LargeGain),
         ];
-        return [.. inOrder.Where(k => k.IsUseful).Select(k => k.Kind).Distinct()];
+        return [.. inOrder.Where(k => k.IsUseful).Select(k => k.Kind)];
     }
-
-    // Fewer usual words say little.
-    private const int FewestUsual = 10;
-
-    private static bool HasFewWords(ListingState s) => s.Picks > 0 && s.Usual.All >= FewestUsual && s.Usual.Held * 2 < s.Usual.All;
 
     /// <summary>What is done, as a sentence without its full stop.</summary>
     /// <param name="kind">The step; not a move, whose own words say more.</param>
@@ -58,8 +55,8 @@ public static class NextSteps
                 ? "Fill the facts: 1 pick waits for them"
                 : $"Fill the facts: {s.WaitingForFacts:#,0} picks wait for them",
             StepKind.ChooseLead => $"Make “{s.Strongest}” the lead",
-            StepKind.PickMore when HasFewWords(s) =>
-                $"Pick more terms: {(s.Picks == 1 ? "the 1 pick has" : $"the {s.Picks:#,0} picks have")} {s.Usual.Held} of the {s.Usual.All} words that the first listings use most",
+            StepKind.PickUsual =>
+                $"Pick more terms: {(s.Picks == 1 ? "the 1 pick has" : $"the {s.Picks:#,0} picks have")} {s.Usual.Held} of the {s.Usual.All} words that the titles of the first listings use most",
             StepKind.PickMore =>
                 $"Pick more terms: {Count(s.EmptyTags, "tag")} {(s.EmptyTags == 1 ? "is" : "are")} empty and no pick needs {(s.EmptyTags == 1 ? "it" : "them")}",
             StepKind.Publish => s.PublishedAt is null ? "Publish it" : "Publish what you changed",
@@ -81,7 +78,7 @@ public static class NextSteps
             StepKind.FillFacts => "A pick that says more than the facts is used by no fill and no move.",
             StepKind.ChooseLead => "The title and several checks are built around the lead. This pick counts for most.",
             StepKind.Move => "Of all single edits it gains most grip, and it is done before the listing is published.",
-            StepKind.PickMore when HasFewWords(s) => "Whatever is written for the picks finds no shopper who types the other words.",
+            StepKind.PickUsual => "Whatever is written for the picks finds no shopper who types the other words.",
             StepKind.PickMore => "Nothing else is left to improve with the picks that there are.",
             StepKind.Publish => s switch
             {

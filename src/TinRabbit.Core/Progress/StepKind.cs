@@ -9,6 +9,9 @@ public enum StepKind
     /// <summary>The platform refuses the listing as it is.</summary>
     FixRequired,
 
+    /// <summary>The picks have few of the words that the first listings use.</summary>
+    PickUsual,
+
     /// <summary>Picks say more than the facts do.</summary>
     FillFacts,
 

@@ -2,7 +2,7 @@ using TinRabbit.Core.Words;
 
 namespace TinRabbit.Core.Rivals;
 
-/// <summary>How many of the words that rivals use most are in a listing's picks.</summary>
+/// <summary>How many of the words that titles of rivals use most are in a listing's picks.</summary>
 /// <param name="Held">Those that some pick has, in any form.</param>
 /// <param name="All">How many there are, at most <see cref="Most"/>.</param>
 public readonly record struct UsualWords(int Held, int All)
@@ -17,17 +17,17 @@ public readonly record struct UsualWords(int Held, int All)
     private const int OneIn = 5;
 
     /// <summary>Counts them.</summary>
-    /// <param name="texts">The texts of each rival: its title and tags.</param>
+    /// <param name="titles">The titles of the rivals.</param>
     /// <param name="picks">The picks.</param>
-    public static UsualWords Of(IReadOnlyList<IReadOnlyList<string>> texts, IEnumerable<string> picks)
+    public static UsualWords Of(IReadOnlyCollection<string> titles, IEnumerable<string> picks)
     {
-        if (texts.Count < FewestListings)
+        if (titles.Count < FewestListings)
             return default;
         var picked = picks.SelectMany(FactWords.KeysOf).ToHashSet(StringComparer.Ordinal);
-        var usual = texts
-            .SelectMany(t => t.SelectMany(FactWords.KeysOf).Where(w => !int.TryParse(w, out _)).Distinct(StringComparer.Ordinal))
+        var usual = titles
+            .SelectMany(t => FactWords.KeysOf(t).Where(w => !int.TryParse(w, out _)).Distinct(StringComparer.Ordinal))
             .CountBy(w => w, StringComparer.Ordinal)
-            .Where(w => w.Value * OneIn >= texts.Count)
+            .Where(w => w.Value * OneIn >= titles.Count)
             .OrderByDescending(w => w.Value)
             .ThenBy(w => w.Key, StringComparer.Ordinal)
             .Take(Most)

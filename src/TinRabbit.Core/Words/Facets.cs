@@ -34,7 +34,7 @@ public static class Facets
             return [];
         var index = FactIndex.Of(facts);
         var read = ClaimText.Read(text, facts.Own);
-        var brands = Names.AllIn(text, facts.Brand).ToList();
+        var brands = Names.In(text, facts.Brand);
         var unbacked = new List<Claim>();
         for (var i = 0; i < read.Found.Count; i++)
         {
@@ -46,10 +46,12 @@ public static class Facets
                 : found.Facet == Facet.Material && read.IsCalledPure(found)
                     ? index.Backs(found.Key, found.Entry!) && !index.SaysOnlyAsBlend(found.Key)
                 : index.Backs(found.Key, found.Entry!);
-            if (backed || !ClaimContext.IsAboutProduct(read, i, index, kind))
-                continue;
-            var claim = found.ToClaim(text);
-            if (!brands.Exists(b => b.Start <= claim.Start && b.End >= claim.Start + claim.Length))
+            if (
+                !backed
+                && ClaimContext.IsAboutProduct(read, i, index, kind)
+                && found.ToClaim(text) is var claim
+                && !Names.Cover(brands, claim)
+            )
                 unbacked.Add(claim);
         }
 

@@ -77,8 +77,11 @@ internal sealed record DemoShop(
     /// <summary>A pick, and the term under which it was found.</summary>
     internal sealed record Pick(string Text, Fit Fit, Home Home, string Source);
 
-    /// <summary>A table of terms: each row has the term, clicks, orders and sales.</summary>
-    internal sealed record ImportedTable(string Source, string Market, IReadOnlyList<JsonArray> Rows);
+    /// <summary>A table of what listings earned.</summary>
+    internal sealed record ImportedTable(string Source, string Market, IReadOnlyList<Earned> Rows);
+
+    /// <summary>What listings earned by a term.</summary>
+    internal sealed record Earned(string Text, long Clicks, long Orders, decimal Sales);
 
     /// <summary>What buyers wrote about a listing: each review is one or two of these sentences.</summary>
     internal sealed record Reviewed(string Product, string Platform, IReadOnlyList<Sentence> Sentences);

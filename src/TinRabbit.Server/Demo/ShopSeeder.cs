@@ -62,17 +62,16 @@ internal sealed class ShopSeeder(IMarket market, Shelves shelves, PictureFiles f
         using (var import = new TermImport(db.Database.GetConnectionString()!, writes))
         {
             foreach (var row in table.Rows)
-            {
-                var text = row[0]!.GetValue<string>();
                 import.Add(
-                    new(text, Tokens.Key(text), null, null, null, null, null, null)
+                    new()
                     {
-                        Clicks = row[1]!.GetValue<long>(),
-                        Orders = row[2]!.GetValue<long>(),
-                        Sales = row[3]!.GetValue<decimal>(),
+                        Text = row.Text,
+                        Key = Tokens.Key(row.Text),
+                        Clicks = row.Clicks,
+                        Orders = row.Orders,
+                        Sales = row.Sales,
                     }
                 );
-            }
 
             await import.Finish(table.Market, table.Source, null, db.Now, _ => { }, default);
         }

@@ -5,8 +5,8 @@ namespace TinRabbit.Server.Journal;
 /// <summary>The ranks of a listing by day, from its found checks.</summary>
 internal static class RankQueries
 {
-    /// <summary>What happened to the ranks around a change: of each day, the last check counts.</summary>
-    public static async Task<RankEffect> RanksAround(
+    /// <summary>What happened to the ranks around a change, and the days with a check: of each day, the last check counts.</summary>
+    public static async Task<(RankEffect Effect, IReadOnlyList<DateOnly> Days)> RanksAround(
         this TinContext db,
         int listingId,
         string marketId,
@@ -46,13 +46,13 @@ internal static class RankQueries
             .FollowedTerms.IgnoreQueryFilters()
             .Where(t => t.ListingId == listingId && t.MarketId == marketId)
             .ToDictionaryAsync(t => t.Id, t => t.Text, stop);
-        return RankEffect.Of(
+        var effect = RankEffect.Of(
             finds
                 // Where it was found but not at which rank, nothing is known of the rank.
-                .Where(f => !f.Found || f.Rank is not null)
-                .GroupBy(f => f.TermId)
+                .Where(f => names.ContainsKey(f.TermId) && (!f.Found || f.Rank is not null))
+                .GroupBy(f => names[f.TermId])
                 .ToDictionary(
-                    t => names.GetValueOrDefault(t.Key, ""),
+                    t => t.Key,
                     t =>
                         (
                             RanksOf(t.Where(f => checks[f.CheckId] < windows.Changed).Select(f => f.Rank)),
@@ -60,6 +60,7 @@ internal static class RankQueries
                         )
                 )
         );
+        return (effect, [.. checks.Values.Order()]);
 
         static IReadOnlyList<int?> RanksOf(IEnumerable<int?> days) => [.. days];
     }

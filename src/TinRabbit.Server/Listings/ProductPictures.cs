@@ -7,7 +7,7 @@ internal static class ProductPictures
 {
     /// <summary>They as they are stored, in order.</summary>
     public static IReadOnlyList<OnePicture> PictureStates(this ProductRow product) =>
-        [.. product.Pictures.OrderBy(p => p.Order).Select(p => new OnePicture(p.Description, p.Shows, p.File, p.IsLocked))];
+        [.. product.Pictures.OrderBy(p => p.Order).Select(OnePicture.Of)];
 
     /// <summary>Replaces them; the revision of the alt texts moves on.</summary>
     public static void SetPictures(this ProductRow product, IReadOnlyList<OnePicture> pictures)

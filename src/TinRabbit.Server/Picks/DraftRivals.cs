@@ -11,7 +11,7 @@ internal static class DraftRivals
     public static string? TermOf(OpenDraft open, string? given = null) =>
         given?.Trim() is { Length: > 0 } term ? term : open.Lead ?? open.Picks.Wanted.MaxBy(w => w.Volume)?.Text;
 
-    /// <summary>How many of the words that the first listings use most are in the picks; none where the market does not answer.</summary>
+    /// <summary>How many of the words that the titles of the first listings use most are in the picks; none where the market does not answer.</summary>
     public static async Task<UsualWords> Usual(TopListings top, string marketId, OpenDraft open, CancellationToken stop)
     {
         if (TermOf(open) is not { } term)
@@ -19,10 +19,7 @@ internal static class DraftRivals
         try
         {
             var results = (await top.Of(marketId, term, stop))?.Ranked() ?? [];
-            return UsualWords.Of(
-                [.. results.Select(r => (IReadOnlyList<string>)[r.Title, .. r.Tags])],
-                open.Picks.Wanted.Select(w => w.Text)
-            );
+            return UsualWords.Of([.. results.Select(r => r.Title)], open.Picks.Wanted.Select(w => w.Text));
         }
         catch (MarketException)
         {

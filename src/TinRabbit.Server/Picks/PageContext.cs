@@ -41,12 +41,7 @@ internal static class PageContext
         var rivals = listing.LeadKey is null ? [] : others.Where(o => o.LeadKey == listing.LeadKey).Select(o => o.Id).ToList();
         var parent = others.FirstOrDefault(o => o.Id == page.ParentId && o.IsPublished);
         var named = rivals.Concat([taken?.Id ?? 0, parent?.Id ?? 0]).ToList();
-        var names = await db
-            .Pages.AsNoTracking()
-            .Include(p => p.Listing)
-                .ThenInclude(l => l.Product)
-            .Where(p => named.Contains(p.Id))
-            .ToDictionaryAsync(p => p.Id, p => p.NameOf(platform), stop);
+        var names = await db.PageNames(named, stop);
         var alike = page.Kind == PageKind.Category ? await Alike() : [];
         return new(page.Kind)
         {
@@ -66,17 +61,16 @@ internal static class PageContext
             var key = Tokens.Key(heading);
             if (key.Length == 0)
                 return [];
-            var categories = await db
-                .Pages.AsNoTracking()
-                .Include(p => p.Listing)
-                    .ThenInclude(l => l.Product)
-                .Where(p => p.Kind == PageKind.Category)
-                .ToDictionaryAsync(p => p.Id, stop);
+            var parents = await db
+                .Pages.Where(p => p.Kind == PageKind.Category)
+                .Select(p => new { p.Id, p.ParentId })
+                .ToDictionaryAsync(p => p.Id, p => p.ParentId, stop);
+            var called = await db.PageNames(parents.Keys, stop);
             return
             [
-                .. categories
-                    .Values.Where(p => p.Id != page.Id && Tokens.Key(p.NameOf(platform)) == key)
-                    .Select(p => categories.GetValueOrDefault(p.ParentId ?? 0)?.NameOf(platform) ?? ""),
+                .. called
+                    .Where(c => c.Key != page.Id && Tokens.Key(c.Value) == key)
+                    .Select(c => parents[c.Key] is { } above ? called.GetValueOrDefault(above, "") : ""),
             ];
         }
     }

@@ -17,9 +17,9 @@ namespace TinRabbit.Server.Shelf;
 /// <param name="TakenAt">When.</param>
 /// <param name="Kept">The numbers that are of an earlier reading, each with its source and day.</param>
 /// <param name="Doubts">Why a number may be wrong.</param>
+/// <param name="Bands">Each number against the market's shelf.</param>
 /// <param name="Trend">How it has moved; null without searches by month.</param>
 /// <param name="WebVolume">Searches/mo on the web of the same country; null where unknown.</param>
-/// <param name="Bands">Each number against the market's shelf; null where nothing is known.</param>
 /// <param name="Clicks">Clicks on the shop's own listings after a search for it, in the time that the source covers; null when unknown.</param>
 /// <param name="Orders">Orders that came of them; null when unknown.</param>
 /// <param name="Sales">What those were worth, in the shop's currency; null when unknown.</param>
@@ -38,16 +38,32 @@ public sealed record Measured(
     DateTime? TakenAt,
     IReadOnlyList<KeptNumber> Kept,
     IReadOnlyList<Doubt> Doubts,
+    Bands Bands,
     MonthTrend? Trend = null,
     long? WebVolume = null,
-    Bands? Bands = null,
     long? Clicks = null,
     long? Orders = null,
     decimal? Sales = null
 )
 {
     /// <summary>Nothing is known.</summary>
-    public static readonly Measured Nothing = new(null, null, null, null, null, null, null, null, null, null, null, null, [], []);
+    public static readonly Measured Nothing = new(
+        null,
+        null,
+        null,
+        null,
+        null,
+        null,
+        null,
+        null,
+        null,
+        null,
+        null,
+        null,
+        [],
+        [],
+        Bands.Unknown
+    );
 
     /// <summary>Sees a term against what is typical of its market, and against the other forms of it on the shelf.</summary>
     public static Measured Of(TermRow? term, ShelfColumns shelf)
@@ -82,8 +98,8 @@ public sealed record Measured(
             r.TakenAt,
             r.Kept ?? [],
             doubts,
+            norm.BandsOf(r.Volume, r.Competition, r.TitlesHolding, (double?)r.ClickCost),
             MonthTrend.Of(r.Months, r.From),
-            Bands: norm.BandsOf(r.Volume, r.Competition, r.TitlesHolding, (double?)r.ClickCost),
             Clicks: r.Clicks,
             Orders: r.Orders,
             Sales: r.Sales
@@ -96,7 +112,7 @@ public sealed record Measured(
             ? this with
             {
                 WebVolume = volume,
-                Bands = (Bands ?? new(null, null, null, null, null)) with { WebVolume = web.Thirds?.BandOf(volume) },
+                Bands = Bands with { WebVolume = web.Thirds?.BandOf(volume) },
             }
             : this;
 

@@ -9,58 +9,55 @@ internal static class ShelfReader
     /// <summary>Reads how the terms of a market have moved.</summary>
     public static void ReadTrends(ShelfColumns shelf, sqlite3 database, string marketId, CancellationToken stop)
     {
-        const string Rows =
-            "SELECT t.Key, r.Months, r.[From] FROM Terms t NOT INDEXED JOIN Readings r ON r.Id = t.ReadingId WHERE t.MarketId = ?1 AND r.Months IS NOT NULL";
-        if (raw.sqlite3_prepare_v2(database, Rows, out var rows) != raw.SQLITE_OK)
-            throw new InvalidOperationException(raw.sqlite3_errmsg(database).utf8_to_string());
-        using (rows)
-        {
-            raw.sqlite3_bind_text(rows, 1, marketId);
-            shelf.TakeTrends(All());
+        shelf.TakeTrends(
+            Rows("r.Months, r.[From]", "r.Months IS NOT NULL", database, marketId, Trend, stop)
+                .Where(t => t.Value is not null)
+                .Select(t => (t.Key, t.Value!))
+        );
 
-            IEnumerable<(string, MonthTrend)> All()
-            {
-                while (raw.sqlite3_step(rows) == raw.SQLITE_ROW)
-                {
-                    stop.ThrowIfCancellationRequested();
-                    var months = JsonSerializer.Deserialize<int[]>(raw.sqlite3_column_text(rows, 1).utf8_to_string());
-                    var from = DateOnly.TryParse(
-                        raw.sqlite3_column_text(rows, 2).utf8_to_string(),
-                        CultureInfo.InvariantCulture,
-                        out var day
-                    )
-                        ? day
-                        : (DateOnly?)null;
-                    if (MonthTrend.Of(months, from) is { } trend)
-                        yield return (raw.sqlite3_column_text(rows, 0).utf8_to_string(), trend);
-                }
-            }
-        }
+        static MonthTrend? Trend(sqlite3_stmt row) =>
+            MonthTrend.Of(
+                JsonSerializer.Deserialize<int[]>(raw.sqlite3_column_text(row, 1).utf8_to_string()),
+                DateOnly.TryParse(raw.sqlite3_column_text(row, 2).utf8_to_string(), CultureInfo.InvariantCulture, out var day) ? day : null
+            );
     }
 
     /// <summary>Reads what the seller's own listings earned by the terms of a market.</summary>
     public static void ReadEarnings(ShelfColumns shelf, sqlite3 database, string marketId, CancellationToken stop)
     {
-        const string Rows =
-            "SELECT t.Key, r.Clicks, r.Orders, r.Sales FROM Terms t NOT INDEXED JOIN Readings r ON r.Id = t.ReadingId WHERE t.MarketId = ?1 AND COALESCE(r.Clicks, r.Orders, r.Sales) IS NOT NULL";
-        if (raw.sqlite3_prepare_v2(database, Rows, out var rows) != raw.SQLITE_OK)
+        shelf.TakeEarnings(
+            Rows("r.Clicks, r.Orders, r.Sales", "COALESCE(r.Clicks, r.Orders, r.Sales) IS NOT NULL", database, marketId, Earned, stop)
+                .Select(t => (t.Key, t.Value.Clicks, t.Value.Orders, t.Value.Sales))
+        );
+
+        static (double Clicks, double Orders, double Sales) Earned(sqlite3_stmt row) => (Number(row, 1), Number(row, 2), Number(row, 3));
+
+        static double Number(sqlite3_stmt row, int column) =>
+            raw.sqlite3_column_type(row, column) == raw.SQLITE_NULL ? double.NaN : raw.sqlite3_column_double(row, column);
+    }
+
+    // Of the terms of a market whose reading passes: the key, and what is made of the columns from 1.
+    private static IEnumerable<(string Key, T Value)> Rows<T>(
+        string columns,
+        string condition,
+        sqlite3 database,
+        string marketId,
+        Func<sqlite3_stmt, T> read,
+        CancellationToken stop
+    )
+    {
+        var sql =
+            $"SELECT t.Key, {columns} FROM Terms t NOT INDEXED JOIN Readings r ON r.Id = t.ReadingId WHERE t.MarketId = ?1 AND {condition}";
+        if (raw.sqlite3_prepare_v2(database, sql, out var rows) != raw.SQLITE_OK)
             throw new InvalidOperationException(raw.sqlite3_errmsg(database).utf8_to_string());
         using (rows)
         {
             raw.sqlite3_bind_text(rows, 1, marketId);
-            shelf.TakeEarnings(All());
-
-            IEnumerable<(string, double, double, double)> All()
+            while (raw.sqlite3_step(rows) == raw.SQLITE_ROW)
             {
-                while (raw.sqlite3_step(rows) == raw.SQLITE_ROW)
-                {
-                    stop.ThrowIfCancellationRequested();
-                    yield return (raw.sqlite3_column_text(rows, 0).utf8_to_string(), Number(1), Number(2), Number(3));
-                }
+                stop.ThrowIfCancellationRequested();
+                yield return (raw.sqlite3_column_text(rows, 0).utf8_to_string(), read(rows));
             }
-
-            double Number(int column) =>
-                raw.sqlite3_column_type(rows, column) == raw.SQLITE_NULL ? double.NaN : raw.sqlite3_column_double(rows, column);
         }
     }
 

@@ -238,7 +238,7 @@ public sealed partial class Shelves(IMarket market, DataVersion commits, LookupB
 
         shelf.BeginWith(await db.StatisticsOf(marketId, stop));
         // Statistics that were stored before there were thirds have none.
-        if (shelf.Norm is { Readings: > 0, VolumeThirds: null, CompetitionThirds: null, TitlesThirds: null, ClickCostThirds: null })
+        if (shelf.Norm is { Readings: > 0, VolumeThirds: null, CompetitionThirds: null, TitlesThirds: null })
             shelf.ComputeStatistics();
         return _shelves[marketId] = shelf;
     }

@@ -1,5 +1,6 @@
 using Microsoft.Data.Sqlite;
 using SQLitePCL;
+using TinRabbit.Server.Files.Tables;
 
 namespace TinRabbit.Server.Shelf;
 
@@ -78,7 +79,7 @@ public sealed class TermImport : IDisposable
     }
 
     /// <summary>Stages one term.</summary>
-    public void Add(in ImportedTerm term)
+    public void Add(in TableTerm term)
     {
         var stage = _stage.DangerousGetHandle();
         Sqlite.Bind(stage, 1, ++_rows);

@@ -70,22 +70,7 @@ internal static class ImportRun
                     stop.ThrowIfCancellationRequested();
                     foreach (var t in batch)
                     {
-                        import.Add(
-                            new(
-                                t.Text,
-                                t.Key,
-                                t.Volume,
-                                t.VolumeBelow,
-                                t.Competition,
-                                t.TitlesHolding,
-                                t.ClickCost,
-                                t.Months,
-                                t.Popularity,
-                                t.Clicks,
-                                t.Orders,
-                                t.Sales
-                            )
-                        );
+                        import.Add(t);
                         bounds += t.Bounds;
                     }
 

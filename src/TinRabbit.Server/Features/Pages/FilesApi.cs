@@ -30,6 +30,7 @@ internal static class FilesApi
         api.MapGet("/pages.xlsx", ExportPagesXlsx);
         api.MapGet("/sitemap.xml", ExportSitemap);
         app.MapGet("/api/pages/{id:int}/page.html", ExportPage);
+        app.MapGet("/api/pages/{id:int}/preview", PreviewPage);
         api.MapPost("/imports", BeginShopImport).TakesFile().ProducesProblem(413).DisableRequestTimeout();
         api.MapPost("/imports/{id}/run", RunShopImport).DisableRequestTimeout();
         api.MapDelete("/imports/{id}", ForgetShopImport);
@@ -62,14 +63,18 @@ internal static class FilesApi
             "sitemap.xml"
         );
 
-    private static async Task<FileContentHttpResult> ExportPage(int id, TinContext db, CancellationToken stop) =>
-        (await db.AllPages(stop)).FirstOrDefault(p => p.Id == id) is { } page
-            ? TypedResults.File(
-                Encoding.UTF8.GetBytes(await ShopExport.Html(db, page, stop)),
-                "text/html; charset=utf-8",
-                ShopExport.FileNameOf(page, _ => false)
-            )
-            : throw new NotThereException();
+    private static async Task<FileContentHttpResult> ExportPage(int id, TinContext db, CancellationToken stop)
+    {
+        var page = await Find(db, id, stop);
+        var html = Encoding.UTF8.GetBytes(await ShopExport.Html(db, page, stop));
+        return TypedResults.File(html, "text/html; charset=utf-8", ShopExport.FileNameOf(page, _ => false));
+    }
+
+    private static async Task<string> PreviewPage(int id, TinContext db, CancellationToken stop) =>
+        await ShopExport.Preview(db, await Find(db, id, stop), stop);
+
+    private static async Task<PageRow> Find(TinContext db, int id, CancellationToken stop) =>
+        await db.Pages.Include(p => p.Listing).ThenInclude(l => l.Product).FirstOrDefaultAsync(p => p.Id == id, stop).OrNotThere();
 
     private static async Task<Results<Ok<ShopImportView>, ProblemHttpResult>> BeginShopImport(
         string? name,

@@ -71,15 +71,13 @@ internal static class PicturesApi
         var same = UsedTwice(products.SelectMany(p => p.Pictures.Select(x => x.Description).Concat(inText[p.Id].Select(x => x.Alt))));
         var picks = await db.WantedByProduct(market.MarketOf(await db.Site(stop))?.Id, stop);
         var own = OwnWord.ByKey(await db.OwnWords(stop));
-        var most = new PageToCheck(PageKind.Product).Threshold(rules, "altMax");
+        var checks = new PageToCheck(PageKind.Product);
+        var (most, least) = (checks.Threshold(rules, "altMax"), checks.Threshold(rules, "pictureMin"));
+        var sheet = new Sheet(rules, most, least, same, files);
         return new PicturesView(
             most,
             AltPattern.Names,
-            [
-                .. products.SelectMany(p =>
-                    Views(p, inText[p.Id], [.. picks[p.Id]], p.Facts.Words with { Own = own }, rules, most, same, files, stop)
-                ),
-            ]
+            [.. products.SelectMany(p => Views(p, inText[p.Id], [.. picks[p.Id]], p.Facts.Words with { Own = own }, sheet, stop))]
         );
     }
 
@@ -115,46 +113,61 @@ internal static class PicturesApi
         return await changes.Save(PageMessages.FilledAltTexts(planned.Count), new(Screen.Pages), [.. states], stop);
     }
 
-    private static async Task<Changed> SetPictureShows(
+    // The revision is that of the alt texts, which stay as they are.
+    private static Task<Changed> SetPictureShows(
         int productId,
         int number,
         ShowsRequest request,
         TinContext db,
         ChangeLog changes,
         CancellationToken stop
-    )
-    {
-        var product = await db.Products.Include(p => p.Pictures).FirstOrDefaultAsync(p => p.Id == productId, stop).OrNotThere();
-        var before = product.PictureStates();
-        if (number < 0 || number >= before.Count)
-            throw new NotThereException();
-        // The revision is that of the alt texts, which stay as they are.
-        product.Pictures.OrderBy(p => p.Order).ElementAt(number).Shows = request.Shows.Trim();
-        return await Save(product, before, changes, stop);
-    }
+    ) =>
+        ChangePicture(
+            productId,
+            number,
+            p => p with { Shows = request.Shows.Trim() },
+            _ => PageMessages.ChangedPictures(1),
+            db,
+            changes,
+            stop
+        );
 
-    private static async Task<Changed> LockAltText(
+    private static Task<Changed> LockAltText(
         int productId,
         int number,
         LockRequest request,
         TinContext db,
         ChangeLog changes,
         CancellationToken stop
+    ) =>
+        ChangePicture(
+            productId,
+            number,
+            p => p with { IsLocked = request.IsLocked },
+            product => PageMessages.LockedAltText(number + 1, product, request.IsLocked),
+            db,
+            changes,
+            stop
+        );
+
+    private static async Task<Changed> ChangePicture(
+        int productId,
+        int number,
+        Func<OnePicture, OnePicture> change,
+        Func<string, string> what,
+        TinContext db,
+        ChangeLog changes,
+        CancellationToken stop
     )
     {
         var product = await db.Products.Include(p => p.Pictures).FirstOrDefaultAsync(p => p.Id == productId, stop).OrNotThere();
-        var before = product.PictureStates();
-        if (number < 0 || number >= before.Count)
+        if (product.Pictures.OrderBy(p => p.Order).ElementAtOrDefault(number) is not { } picture)
             throw new NotThereException();
-        if (before[number].IsLocked == request.IsLocked)
+        var (before, after) = (product.PictureStates(), change(OnePicture.Of(picture)));
+        if (after == before[number])
             return new(null);
-        product.Pictures.OrderBy(p => p.Order).ElementAt(number).IsLocked = request.IsLocked;
-        return await changes.Save(
-            PageMessages.LockedAltText(number + 1, product.Name, request.IsLocked),
-            new(Screen.Pages),
-            [new PictureState(product.Id, before, product.PictureStates())],
-            stop
-        );
+        (picture.Shows, picture.IsLocked) = (after.Shows, after.IsLocked);
+        return await Save(product, before, what(product.Name), changes, stop);
     }
 
     // Without a number the file becomes a picture of its own, after the others.
@@ -178,16 +191,16 @@ internal static class PicturesApi
                 ? [.. before.Select((p, i) => i == at ? p with { File = file } : p)]
                 : [.. before, new("", "", file)]
         );
-        return await Save(product, before, changes, stop);
+        return await Save(product, before, PageMessages.ChangedPictures(1), changes, stop);
     }
 
-    private static Task<Changed> Save(ProductRow product, IReadOnlyList<OnePicture> before, ChangeLog changes, CancellationToken stop) =>
-        changes.Save(
-            PageMessages.ChangedPictures(1),
-            new(Screen.Pages),
-            [new PictureState(product.Id, before, product.PictureStates())],
-            stop
-        );
+    private static Task<Changed> Save(
+        ProductRow product,
+        IReadOnlyList<OnePicture> before,
+        string what,
+        ChangeLog changes,
+        CancellationToken stop
+    ) => changes.Save(what, new(Screen.Pages), [new PictureState(product.Id, before, product.PictureStates())], stop);
 
     private static PhysicalFileHttpResult GetPictureFile(string name, bool? small, PictureFiles files) =>
         files.PathOf(name, small == true) is { } path && File.Exists(path)
@@ -209,20 +222,21 @@ internal static class PicturesApi
             ? RichBody.Read(listing.Copy.TextOf(rules, "body")).Pictures
             : [];
 
+    /// <summary>What all pictures of the sheet are compared with.</summary>
+    /// <param name="Same">The keys of texts that several pictures have.</param>
+    private sealed record Sheet(Platform Rules, double Most, double Least, HashSet<string> Same, PictureFiles Files);
+
     private static IEnumerable<PictureView> Views(
         ProductRow product,
         IReadOnlyList<RichPicture> inText,
         List<(string Key, Home Home, WantedTerm Term)> picks,
         FactWords facts,
-        Platform rules,
-        double most,
-        HashSet<string> same,
-        PictureFiles files,
+        Sheet sheet,
         CancellationToken stop
     )
     {
         stop.ThrowIfCancellationRequested();
-        var least = new PageToCheck(PageKind.Product).Threshold(rules, "pictureMin");
+        var (rules, most, least, same, files) = sheet;
         var keys = picks.Select(p => p.Key).ToHashSet(StringComparer.Ordinal);
         var leadKey = product.Listings.FirstOrDefault(l => l.PlatformId == rules.Id)?.LeadKey ?? product.Listings.FirstOrDefault()?.LeadKey;
         var lead = picks.FirstOrDefault(p => p.Key == leadKey).Term;

@@ -138,7 +138,7 @@ internal static class ShopExport
 
         foreach (var file in document.Products!.SelectMany(p => p.Pictures!).Select(p => p.File).OfType<string>().Union(recorded))
             if (files.PathOf(file) is { } path && File.Exists(path))
-                await zip.CreateEntryFromFileAsync(path, $"pictures/{file}.webp", CompressionLevel.NoCompression, stop);
+                await zip.CreateEntryFromFileAsync(path, ExportedPicture(file), CompressionLevel.NoCompression, stop);
     }
 
     /// <summary>Every published page as HTML, with its pictures, the site map and the redirects, as a ZIP.</summary>
@@ -153,13 +153,13 @@ internal static class ShopExport
             stop.ThrowIfCancellationRequested();
             var view = shop.View(page);
             pictures.UnionWith(view.Pictures.Select(p => p.File).OfType<string>());
-            await Add(zip, FileNameOf(page, n => !names.Add(n)), HtmlPages.Write(view), stop);
+            await Add(zip, FileNameOf(page, n => !names.Add(n)), HtmlPages.Write(view, ExportedPicture), stop);
         }
 
         await Add(zip, "sitemap.xml", Sitemap(shop.Site, shop.Pages), stop);
         foreach (var file in pictures)
             if (files.PathOf(file) is { } path && File.Exists(path))
-                await zip.CreateEntryFromFileAsync(path, $"pictures/{file}.webp", CompressionLevel.NoCompression, stop);
+                await zip.CreateEntryFromFileAsync(path, ExportedPicture(file), CompressionLevel.NoCompression, stop);
     }
 
     /// <summary>The name of a page's file: its slug, of which nothing is left that could lead out of a folder.</summary>
@@ -170,7 +170,13 @@ internal static class ShopExport
 
     /// <summary>One page as HTML.</summary>
     public static async Task<string> Html(TinContext db, PageRow page, CancellationToken stop) =>
-        HtmlPages.Write((await Whole.Load(db, stop)).View(page));
+        HtmlPages.Write((await Whole.Load(db, stop)).View(page), ExportedPicture);
+
+    /// <summary>The same to be looked at here, with its pictures.</summary>
+    public static async Task<string> Preview(TinContext db, PageRow page, CancellationToken stop) =>
+        HtmlPages.Write((await Whole.Load(db, stop)).View(page), file => $"/api/pictures/files/{file}", "/page-preview.css");
+
+    private static string ExportedPicture(string file) => $"{HtmlPages.PicturesFolder}{file}.webp";
 
     /// <summary>The published pages as a site map, each with its language.</summary>
     public static string Sitemap(SiteRow site, IReadOnlyList<PageRow> pages)
@@ -288,11 +294,7 @@ internal static class ShopExport
                 Site.Language,
                 Site.AddressOf(page.IsHome, page.Slug),
                 crumbs,
-                [
-                    .. Pictures[page.Listing.ProductId]
-                        .OrderBy(p => p.Order)
-                        .Select(p => new OnePicture(p.Description, p.Shows, p.File, p.IsLocked)),
-                ],
+                [.. Pictures[page.Listing.ProductId].OrderBy(p => p.Order).Select(OnePicture.Of)],
                 page.Listing.Product.Facts,
                 id => ById.TryGetValue(id, out var target) && target.IsPublished ? Site.AddressOf(target.IsHome, target.Slug) : null
             );

@@ -187,14 +187,19 @@ internal static class PlatformsApi
             .Where(l => l.PlatformId == platform.Id && l.Copy != ListingText.Empty)
             .OrderBy(l => l.ProductId)
             .ToListAsync(stop);
+        var kinds = await db.Pages.ToDictionaryAsync(p => p.ListingId, p => (PageKind?)p.Kind, stop);
         var before = listings.Count > 0 ? listings[0].Platform.Profile : null;
         foreach (var listing in listings)
-            if (Why(platform, listing) is { Count: > 0 } why)
-                unfit.Add(new(listing.Id, listing.Product.Name, why, Why(before!, listing).Count == 0));
+        {
+            var kind = kinds.GetValueOrDefault(listing.Id);
+            if (Why(platform, listing, kind) is { Count: > 0 } why)
+                unfit.Add(new(listing.Id, listing.Product.Name, why, Why(before!, listing, kind).Count == 0));
+        }
+
         return unfit;
     }
 
-    private static List<string> Why(Platform platform, ListingRow listing)
+    private static List<string> Why(Platform platform, ListingRow listing, PageKind? kind)
     {
         var copy = listing.Copy.On(platform);
         var why = new List<string>();
@@ -205,7 +210,7 @@ internal static class PlatformsApi
                 why.Add(LimitMessages.TooLong(field.Label, room.Over, field.Limit!.Unit));
             if (room.ItemsOver > 0)
                 why.Add(LimitMessages.TooMany(field.Label, room.ItemsOver));
-            if (field.Required && copy.GetValueOrDefault(field.Key)?.IsEmpty(field.Shape) != false)
+            if (kind.Requires(field) && copy.GetValueOrDefault(field.Key)?.IsEmpty(field.Shape) != false)
                 why.Add(LimitMessages.Empty(field.Label));
         }
 

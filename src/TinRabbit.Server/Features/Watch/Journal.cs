@@ -88,12 +88,7 @@ internal sealed class Journal(
     {
         if (notes.FirstOrDefault(n => n.Id == noteId) is not { ListingId: { } listing, MarketId: { } market } note || !CanCompare(note))
             return null;
-        var product = listings.GetValueOrDefault(listing).Product;
-        var others = notes.Where(n =>
-            (n.ListingId == listing || (n.ListingId is null && (n.ProductId is null || n.ProductId == product)))
-            && (n.MarketId is null || n.MarketId == market)
-        );
-        return (listing, market, ChangeWindows.Of(ChangeOf(note), others.Select(ChangeOf)));
+        return (listing, market, ChangeWindows.Of(ChangeOf(note), Notes(null, null, null, listing, market).Select(ChangeOf)));
     }
 
     /// <summary>For each kind of change that there is, what it did on average.</summary>

@@ -125,9 +125,10 @@ internal static class NotesApi
     private static async Task<RankEffectView?> GetNoteRanks(int note, TinContext db, CancellationToken stop)
     {
         var journal = await Journal.Load(db, stop);
-        return journal.WindowsOf(note) is { } compared
-            ? RankEffectView.Of(await db.RanksAround(compared.ListingId, compared.MarketId, compared.Windows, stop), compared.Windows)
-            : null;
+        if (journal.WindowsOf(note) is not var (listing, market, windows))
+            return null;
+        var (effect, days) = await db.RanksAround(listing, market, windows, stop);
+        return new(effect, days.Count > 0 ? days[0] : null, days.Count > 0 ? days[^1] : null, WatchMessages.Ranks(effect));
     }
 
     private static async Task<FileContentHttpResult> ExportJournal(

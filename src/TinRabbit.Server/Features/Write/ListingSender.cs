@@ -20,7 +20,7 @@ internal sealed class ListingSender(TinContext db, ListingEditor editor, IMarket
     public async Task<SentRow> Send(ListingRow listing, string marketId, CancellationToken stop)
     {
         var page = await db.Pages.FirstOrDefaultAsync(p => p.ListingId == listing.Id, stop);
-        CheckSend(listing, marketId, isPage: page is not null);
+        CheckSend(listing, marketId, page?.Kind);
         // A platform of the seller's own has no connection, nor has a shop without a source: it is published there by hand.
         var byHand = !market.Can.HasFlag(MarketAbilities.Send) || listing.Platform.Like is not null || page is not null;
         var waiting = new OutboxRow
@@ -87,12 +87,12 @@ internal sealed class ListingSender(TinContext db, ListingEditor editor, IMarket
         }
     }
 
-    private void CheckSend(ListingRow listing, string marketId, bool isPage)
+    private void CheckSend(ListingRow listing, string marketId, PageKind? kind)
     {
         var platform = listing.Platform.Profile;
-        if (!isPage && market.Places.FirstOrDefault(p => p.Id == marketId)?.PlatformId != platform.Id)
+        if (kind is null && market.Places.FirstOrDefault(p => p.Id == marketId)?.PlatformId != platform.Id)
             throw new InvalidInputException([new("marketId", WriteMessages.NoMarketToSendTo(platform.Name))]);
-        if (ListingCheck.Refusals(platform, listing.Copy.On(platform)) is { Count: > 0 } refusals)
+        if (ListingCheck.Refusals(platform, listing.Copy.On(platform), kind) is { Count: > 0 } refusals)
             throw new InvalidInputException([.. refusals.Select(f => new Problem(f.Field, f.Why))]);
     }
 

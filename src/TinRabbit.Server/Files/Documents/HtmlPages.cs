@@ -38,8 +38,14 @@ public static partial class HtmlPages
         Func<int, string?> AddressOf
     );
 
+    /// <summary>The folder of the pictures beside exported pages.</summary>
+    public const string PicturesFolder = "pictures/";
+
     /// <summary>Writes a page.</summary>
-    public static string Write(Page page)
+    /// <param name="page">The page.</param>
+    /// <param name="addressOf">The address of a picture's file.</param>
+    /// <param name="style">The address of a style sheet; null for none.</param>
+    public static string Write(Page page, Func<string, string> addressOf, string? style = null)
     {
         string Text(string role) => page.Fields.GetValueOrDefault(role, "");
         var body = RichBody.Read(Text("body"));
@@ -50,6 +56,8 @@ public static partial class HtmlPages
             $"<!doctype html>\n<html lang=\"{Encoded(page.Language)}\">\n<head>\n<meta charset=\"utf-8\">\n"
         );
         html.Append(CultureInfo.InvariantCulture, $"<title>{Encoded(title)}</title>\n");
+        if (style is not null)
+            html.Append(CultureInfo.InvariantCulture, $"<link rel=\"stylesheet\" href=\"{style}\">\n");
         Meta("description", Text("meta") is { Length: > 0 } meta ? meta : DerivedText.MetaDescription(body));
         Meta("keywords", Text("keywords"));
         Meta(Menu, Text("menu"));
@@ -67,7 +75,7 @@ public static partial class HtmlPages
         foreach (var picture in page.Pictures)
             html.Append(
                 CultureInfo.InvariantCulture,
-                $"<figure><img src=\"{(picture.File is { } file ? $"pictures/{file}.webp" : "")}\" alt=\"{Encoded(picture.Alt)}\"></figure>\n"
+                $"<figure><img src=\"{(picture.File is { } file ? addressOf(file) : "")}\" alt=\"{Encoded(picture.Alt)}\"></figure>\n"
             );
         return html.Append("</body>\n</html>\n").ToString();
 

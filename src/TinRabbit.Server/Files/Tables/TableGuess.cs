@@ -157,6 +157,14 @@ public static class TableGuess
                 );
     }
 
+    private static bool IsOwn(string head) =>
+        head.Contains("impression", StringComparison.Ordinal)
+        || (
+            (head.Contains("cost", StringComparison.Ordinal) || head.Contains("spend", StringComparison.Ordinal))
+            && !head.Contains("click", StringComparison.Ordinal)
+            && !head.Contains("cpc", StringComparison.Ordinal)
+        );
+
     private static ColumnRole? RoleOf(string head)
     {
         var words = head.Trim().ToLowerInvariant().Replace('_', ' ');
@@ -180,6 +188,11 @@ public static class TableGuess
                 && (role == ColumnRole.Term ? !Numbers(i) : Numbers(i) || cells[i].All(string.IsNullOrWhiteSpace))
             )
                 roles[i] = (role, null);
+        // A report of clicks has the impressions and the costs of the shop's own listings: those are no searches, and no cost per click.
+        if (!Free(ColumnRole.Clicks))
+            for (var i = 0; i < heads.Length; i++)
+                if (IsOwn(heads[i].ToLowerInvariant()))
+                    roles[i] = default;
         // Without names: the first column of words holds the terms; the numbers behind it are searches, then listings.
         if (
             Free(ColumnRole.Term)

@@ -3,6 +3,13 @@ import { UNSAFE_DataRouterContext as RouterContext, useLocation, useNavigationTy
 
 export type Changes = Record<string, string | null | undefined>
 
+/** Parameters with some of them changed; what has no value is taken out. */
+export function withChanges(params: URLSearchParams, changes: Changes) {
+  const next = new URLSearchParams(params)
+  for (const [key, value] of Object.entries(changes)) value ? next.set(key, value) : next.delete(key)
+  return next
+}
+
 /** What the address is about to become: one for all parts of a screen, so that none writes over what another has just changed. */
 type Pending = { path: string; from: string; next: URLSearchParams }
 
@@ -59,8 +66,7 @@ export function useAddress() {
   const set = useCallback((changes: Changes, push = false) => {
     const at = latest.current
     const before = pending?.path === at.pathname ? pending : null
-    const next = new URLSearchParams(before?.next ?? at.params)
-    for (const [key, value] of Object.entries(changes)) value ? next.set(key, value) : next.delete(key)
+    const next = withChanges(before?.next ?? at.params, changes)
     become({ path: at.pathname, from: before?.from ?? at.params.toString(), next })
     const follow = () => {
       if (pending?.next !== next) return

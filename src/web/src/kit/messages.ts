@@ -40,6 +40,7 @@ export const messages = {
     `Added ${terms.length === 1 ? `“${terms[0]}”` : counted(terms.length, 'term')}: ${where.charAt(0).toLowerCase()}${where.slice(1)}`,
   filtersSaved: (name: string) => `Saved the filters as “${name}”`,
   searchesCopied: (count: number) => `${counted(count, 'exact-title search', 'exact-title searches')} copied`,
+  listedSome: (listed: number, all: number) => `Listed the first ${full(listed)} of ${full(all)} terms: an address holds no more.`,
   corrected: (term: string) => `Corrected “${term}”. The old reading is kept.`,
   otherReading: (term: string) => `Using the other reading of “${term}”. Both are kept.`,
   chooseNumbers: 'First choose what the numbers at the end of the lines are.',

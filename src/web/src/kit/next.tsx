@@ -24,6 +24,7 @@ const places: Partial<Record<Step['kind'], string>> = {
   fixRequired: 'write?side=findings',
   fillFacts: 'pick?side=facts',
   pickMore: 'dig',
+  pickUsual: 'weigh?view=top&words=title',
   publish: 'write?side=send',
   wait: 'watch',
   check: 'watch',

@@ -54,6 +54,7 @@ const staleAfter = {
   noteranks: ['watch'],
   ownterms: ['numbers', 'picks', 'listing', 'watch', 'products', 'pages'],
   picks: ['numbers', 'measured', 'picks'],
+  pagepreview: ['pages'],
   pages: ['pages', 'listing'],
   pictures: ['pages', 'picks'],
   platforms: ['platforms'],

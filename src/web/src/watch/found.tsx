@@ -5,6 +5,7 @@ import type { FoundTerm, Pick, PickWeight } from '../kit/api'
 import { openDoor } from '../kit/door/open'
 import { HelpLink } from '../kit/helplink'
 import { Key } from '../kit/key'
+import { messages } from '../kit/messages'
 import { counted, dateTimeOf, full } from '../kit/numbers'
 import { usePicks } from '../kit/picks'
 import { useSelection } from '../kit/selection'
@@ -23,7 +24,7 @@ import { PasteFound } from './pastefound'
 import { useFound } from './usewatch'
 
 // An address holds so many.
-const MostListed = 40
+const MostListed = 200
 
 const filters = [
   ['all', 'All', () => true],
@@ -87,6 +88,7 @@ export function FoundView(p: ViewProps & { save: (changed: { checksDaily?: boole
   // The selected terms, or all that the filter shows where none is selected.
   const writeListed = () => {
     const keys = marked.size > 0 ? rows.filter((r) => marked.has(r.key)) : rows.filter((r) => filter[0] !== 'all' || r.seen.found === false)
+    if (keys.length > MostListed) toast(messages.listedSome(MostListed, keys.length))
     navigate(
       `${desk.base}/write?${new URLSearchParams({
         terms: keys

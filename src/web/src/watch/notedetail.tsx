@@ -59,6 +59,7 @@ export function NoteDetail({ note, nights }: { note: Note; nights: boolean }) {
 
 /** Ranks before and after a change: the verdict, what it rests on, and the terms that were won and lost. */
 function RanksPart({ ranks }: { ranks: RankEffect }) {
+  const { effect } = ranks
   return (
     <section className="mb-4" data-testid="effect-ranks">
       <h4 className="text-[14.5px] font-semibold">
@@ -67,16 +68,16 @@ function RanksPart({ ranks }: { ranks: RankEffect }) {
       <p className="text-[15px]" data-testid="verdict">
         {ranks.says}
       </p>
-      {ranks.p !== null && (
+      {effect.p !== null && (
         <p className="quiet text-[13px] mt-1">
-          {counted(ranks.terms, 'term')} found on both sides: {full(ranks.better)} better, {full(ranks.worse)} worse. Wilcoxon’s signed-rank
-          test: p = {ranks.p < 0.001 ? 'below 0.001' : fixed(ranks.p, 3)}; from 0.05 on it can be chance.
+          {counted(effect.terms, 'term')} found on both sides: {full(effect.better)} better, {full(effect.worse)} worse. Wilcoxon’s
+          signed-rank test: p = {effect.p < 0.001 ? 'below 0.001' : fixed(effect.p, 3)}; from 0.05 on it can be chance.
         </p>
       )}
       {(
         [
-          ['Found now', ranks.gained],
-          ['No longer found', ranks.lost],
+          ['Found now', effect.gained],
+          ['No longer found', effect.lost],
         ] as const
       ).map(
         ([name, terms]) =>
@@ -86,9 +87,9 @@ function RanksPart({ ranks }: { ranks: RankEffect }) {
             </p>
           ),
       )}
-      {ranks.daysBefore > 0 && (
+      {ranks.from !== null && ranks.to !== null && (
         <p className="quiet text-[13px] mt-1">
-          Checks of {counted(ranks.daysBefore, 'day')} before and {counted(ranks.daysAfter, 'day')} after, {dayName(ranks.from)} to{' '}
+          Checks of {counted(effect.daysBefore, 'day')} before and {counted(effect.daysAfter, 'day')} after, {dayName(ranks.from)} to{' '}
           {dayName(ranks.to)}.
         </p>
       )}

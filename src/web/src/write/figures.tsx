@@ -92,8 +92,7 @@ export const Held = memo(function Held(p: {
   desk: Desk
   weighing: Weighing | undefined
   leadKey: string | null
-  /** The names of the fields, by key. */
-  labels: ReadonlyMap<string, string>
+  fields: Field[]
   /** The field that one is in, or was in last. */
   here: Field | undefined
   pointed: string | undefined
@@ -138,9 +137,7 @@ export const Held = memo(function Held(p: {
       ) : (
         <p className="text-[13.5px] mb-1" data-testid="listed">
           {counted(terms.length, 'pick')} from the found check
-          {listed.split('|').length > terms.length &&
-            `; ${full(listed.split('|').length - terms.length)} more are not picked: pick them there first`}
-          .{' '}
+          {listed.split('|').length > terms.length && `; ${full(listed.split('|').length - terms.length)} more are no picks that count`}.{' '}
           <button type="button" className="link" onClick={() => set({ terms: null })}>
             Show all picks
           </button>
@@ -166,7 +163,8 @@ export const Held = memo(function Held(p: {
             {weighing.fields.map((key, i) =>
               one.grades[i] === 'missing' ? null : (
                 <span key={key} className="inline-flex items-center gap-1.5">
-                  {p.labels.get(key) ?? key} <Thread grade={one.grades[i]} width={24} title={gradeWords[one.grades[i]]} />
+                  {p.fields.find((f) => f.key === key)?.label ?? key}{' '}
+                  <Thread grade={one.grades[i]} width={24} title={gradeWords[one.grades[i]]} />
                   <span className="num" title="Strength, 0–100">
                     {Math.round(one.strengths[i] * 100)}
                   </span>

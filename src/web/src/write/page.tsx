@@ -189,16 +189,7 @@ function Sheet({ desk, listing }: { desk: Desk; listing: Listing }) {
             </button>
           )}
         </h2>
-        {previewing && listing.page && (
-          <PagePreview
-            desk={desk}
-            listing={listing}
-            copy={copy}
-            alts={pictures.view.value}
-            crumbs={figures?.crumbs ?? []}
-            close={closePreview}
-          />
-        )}
+        {previewing && listing.page && <PagePreview page={listing.page.id} settle={settle} close={closePreview} />}
         {listing.page ? (
           <ResultPreview figures={figures} brand={listing.page.brand} />
         ) : (

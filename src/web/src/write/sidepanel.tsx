@@ -1,4 +1,4 @@
-import { type RefObject, useMemo } from 'react'
+import type { RefObject } from 'react'
 import type { Checked, Copy, Field, Finding, Listing, PageFigures, Value, Weighed, Weighing } from '../kit/api'
 import type { Draft } from '../kit/drafts/draft'
 import type { ListingSteps } from '../kit/drafts/steps'
@@ -62,7 +62,6 @@ export function SidePanel(p: {
   copyAll: () => void
 }) {
   const { desk, listing, title, titles, steps, side, filled, weighing } = p
-  const labels = useMemo(() => new Map(listing.fields.map((f) => [f.key, f.label])), [listing.fields])
   const copy = () => p.draft.snapshot().value
   const required = onceEach(p.open.filter((f) => f.level === 'must')).length
   return (
@@ -118,7 +117,15 @@ export function SidePanel(p: {
       ) : side === 'send' ? (
         <SendOut desk={desk} isPage={listing.page !== null} settle={p.settle} copyAll={p.copyAll} />
       ) : (
-        <Held desk={desk} weighing={weighing} leadKey={listing.leadKey} labels={labels} here={p.here} pointed={p.pointed} point={p.point} />
+        <Held
+          desk={desk}
+          weighing={weighing}
+          leadKey={listing.leadKey}
+          fields={listing.fields}
+          here={p.here}
+          pointed={p.pointed}
+          point={p.point}
+        />
       )}
     </aside>
   )

@@ -75,8 +75,8 @@ const band = (key: string, head: string, what: string, value: (n: Measured) => n
     width: '76px',
     narrow: false,
     value: (r) => value(r.numbers),
-    text: (r) => r.numbers.bands?.[of] ?? '',
-    cell: (r) => <span className="text-[13px]">{r.numbers.bands?.[of] ?? <Num value={null} />}</span>,
+    text: (r) => r.numbers.bands[of] ?? '',
+    cell: (r) => <span className="text-[13px]">{r.numbers.bands[of] ?? <Num value={null} />}</span>,
   }) satisfies Column<TermLine>
 
 /** Competing listings with their band. */
@@ -94,7 +94,7 @@ export const competitionColumn: Column<TermLine> = {
       <Num value={null} />
     ) : (
       <>
-        <span className="quiet text-[12px]">{r.numbers.band} </span>
+        <span className="quiet text-[12px]">{r.numbers.bands.competition} </span>
         <Num value={r.numbers.competition} unit="competing listings" shown={compact(r.numbers.competition)} />
       </>
     ),

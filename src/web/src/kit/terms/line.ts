@@ -31,7 +31,7 @@ export const unknownNumbers: Measured = {
   doubts: [],
   trend: null,
   webVolume: null,
-  bands: null,
+  bands: { volume: null, competition: null, titles: null, clickCost: null, headroom: null, webVolume: null },
   clicks: null,
   orders: null,
   sales: null,

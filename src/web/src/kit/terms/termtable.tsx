@@ -1,6 +1,6 @@
 import { useQuery } from '@tanstack/react-query'
 import { type ReactNode, useMemo, useRef, useState } from 'react'
-import type { Changes } from '../address'
+import { withChanges } from '../address'
 import { foundQuery, listingQuery, ownTermsQuery } from '../listingqueries'
 import type { MenuItem } from '../menu'
 import { homeName } from '../names'
@@ -170,7 +170,7 @@ export function TermTable<T extends TermLine>(p: {
             <FilterBoxes
               marketId={desk.market.id}
               params={new URLSearchParams(columns.filter)}
-              set={(changes) => columns.setFilter(withChanges(columns.filter, changes))}
+              set={(changes) => columns.setFilter(withChanges(new URLSearchParams(columns.filter), changes).toString())}
               box={box}
             />
             <span className="quiet">{counted(rows.length, 'term')}</span>
@@ -210,12 +210,6 @@ export function TermTable<T extends TermLine>(p: {
       {placing && <PlaceDialog desk={desk} terms={placing} done={() => p.clear?.()} close={() => setPlacing(null)} />}
     </div>
   )
-}
-
-const withChanges = (filter: string, changes: Changes) => {
-  const next = new URLSearchParams(filter)
-  for (const [key, value] of Object.entries(changes)) value ? next.set(key, value) : next.delete(key)
-  return next.toString()
 }
 
 /** Rows of terms that pass the table’s filter, in the order that was chosen, by any column that there is, shown or not. */
