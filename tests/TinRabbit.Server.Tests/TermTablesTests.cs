@@ -102,6 +102,7 @@ public sealed class TermTablesTests : IDisposable
     [InlineData("Search term,Impressions,Clicks,Spend,Orders\nbook press,900,12,3.40,1\n", "Term Ignore Clicks Ignore Orders")]
     [InlineData("Search term,Impressions,Clicks,Cost per click\nbook press,900,12,0.28\n", "Term Ignore Clicks ClickCost")]
     [InlineData("Search term,Impressions,Cost\nbook press,900,0.28\n", "Term Volume ClickCost")]
+    [InlineData("Search term,Impressions,Clicks,Searches\nbook press,900,12,4000\n", "Term Ignore Clicks Volume")]
     public void Impressions_and_costs_beside_clicks_are_the_listings_own_and_no_searches(string table, string roles) =>
         Assert.Equal(roles.Split(' '), TableGuess.Of(Write(table)).Columns.Select(c => $"{c.Role}"));
 

@@ -34,7 +34,7 @@ internal static class RoomFindings
     }
 
     private static bool IsMissing(ListingToCheck draft, Field field) =>
-        PageKinds.Requires(draft.Page?.Kind, field) && draft.Copy.GetValueOrDefault(field.Key)?.IsEmpty(field.Shape) != false;
+        (draft.Page?.Kind).Requires(field) && draft.Copy.GetValueOrDefault(field.Key)?.IsEmpty(field.Shape) != false;
 
     private static IEnumerable<Finding> Over(ListingToCheck draft, Field field, RoomUsed room)
     {

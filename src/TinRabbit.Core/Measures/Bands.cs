@@ -7,8 +7,4 @@ namespace TinRabbit.Core.Measures;
 /// <param name="ClickCost">Its cost per click.</param>
 /// <param name="Headroom">Its searches compared with its supply.</param>
 /// <param name="WebVolume">Its searches on the web, against the web's own shelf.</param>
-public sealed record Bands(Band? Volume, Band? Competition, Band? Titles, Band? ClickCost, Band? Headroom, Band? WebVolume = null)
-{
-    /// <summary>Nothing is known.</summary>
-    public static readonly Bands Unknown = new(null, null, null, null, null);
-}
+public sealed record Bands(Band? Volume, Band? Competition, Band? Titles, Band? ClickCost, Band? Headroom, Band? WebVolume = null);

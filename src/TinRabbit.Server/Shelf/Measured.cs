@@ -47,23 +47,7 @@ public sealed record Measured(
 )
 {
     /// <summary>Nothing is known.</summary>
-    public static readonly Measured Nothing = new(
-        null,
-        null,
-        null,
-        null,
-        null,
-        null,
-        null,
-        null,
-        null,
-        null,
-        null,
-        null,
-        [],
-        [],
-        Bands.Unknown
-    );
+    public static readonly Measured Nothing = Seen(null, [], MarketStatistics.Unknown);
 
     /// <summary>Sees a term against what is typical of its market, and against the other forms of it on the shelf.</summary>
     public static Measured Of(TermRow? term, ShelfColumns shelf)
@@ -83,28 +67,31 @@ public sealed record Measured(
                 : new(r.Volume, r.Competition, r.TitlesHolding, r.Months, age, family),
             norm
         );
-        return new(
-            r.Volume,
-            r.VolumeBelow,
-            r.Competition,
-            r.TitlesHolding,
-            r.ClickCost,
-            r.Popularity,
-            norm.HeadroomOf(r.Volume, r.Competition, r.TitlesHolding),
-            norm.BandOf(norm.SupplyOf(r.Competition, r.TitlesHolding)),
-            r.Months,
-            r.From,
-            r.Source,
-            r.TakenAt,
-            r.Kept ?? [],
-            doubts,
-            norm.BandsOf(r.Volume, r.Competition, r.TitlesHolding, (double?)r.ClickCost),
-            MonthTrend.Of(r.Months, r.From),
-            Clicks: r.Clicks,
-            Orders: r.Orders,
-            Sales: r.Sales
-        );
+        return Seen(r, doubts, norm);
     }
+
+    private static Measured Seen(ReadingRow? r, IReadOnlyList<Doubt> doubts, MarketStatistics norm) =>
+        new(
+            r?.Volume,
+            r?.VolumeBelow,
+            r?.Competition,
+            r?.TitlesHolding,
+            r?.ClickCost,
+            r?.Popularity,
+            norm.HeadroomOf(r?.Volume, r?.Competition, r?.TitlesHolding),
+            norm.BandOf(norm.SupplyOf(r?.Competition, r?.TitlesHolding)),
+            r?.Months,
+            r?.From,
+            r?.Source,
+            r?.TakenAt,
+            r?.Kept ?? [],
+            doubts,
+            norm.BandsOf(r?.Volume, r?.Competition, r?.TitlesHolding, (double?)r?.ClickCost),
+            MonthTrend.Of(r?.Months, r?.From),
+            Clicks: r?.Clicks,
+            Orders: r?.Orders,
+            Sales: r?.Sales
+        );
 
     /// <summary>The same with the searches on the web, where they are known.</summary>
     public Measured With(WebVolumes web, string key) =>

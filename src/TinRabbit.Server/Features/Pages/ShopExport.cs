@@ -144,11 +144,12 @@ internal static class ShopExport
     /// <summary>Every published page as HTML, with its pictures, the site map and the redirects, as a ZIP.</summary>
     public static async Task HtmlZip(TinContext db, PictureFiles files, Stream stream, CancellationToken stop)
     {
-        var shop = await Whole.Load(db, stop);
+        var pages = await db.AllPages(stop);
+        var shop = await Around.All(db, pages, stop);
         await using var zip = new ZipArchive(stream, ZipArchiveMode.Create, leaveOpen: true);
         var pictures = new HashSet<string>(StringComparer.Ordinal);
         var names = new HashSet<string>(StringComparer.OrdinalIgnoreCase);
-        foreach (var page in shop.Pages.Where(p => p.IsPublished))
+        foreach (var page in pages.Where(p => p.IsPublished))
         {
             stop.ThrowIfCancellationRequested();
             var view = shop.View(page);
@@ -156,7 +157,7 @@ internal static class ShopExport
             await Add(zip, FileNameOf(page, n => !names.Add(n)), HtmlPages.Write(view, ExportedPicture), stop);
         }
 
-        await Add(zip, "sitemap.xml", Sitemap(shop.Site, shop.Pages), stop);
+        await Add(zip, "sitemap.xml", Sitemap(shop.Site, pages), stop);
         foreach (var file in pictures)
             if (files.PathOf(file) is { } path && File.Exists(path))
                 await zip.CreateEntryFromFileAsync(path, ExportedPicture(file), CompressionLevel.NoCompression, stop);
@@ -170,11 +171,11 @@ internal static class ShopExport
 
     /// <summary>One page as HTML.</summary>
     public static async Task<string> Html(TinContext db, PageRow page, CancellationToken stop) =>
-        HtmlPages.Write((await Whole.Load(db, stop)).View(page), ExportedPicture);
+        HtmlPages.Write((await Around.One(db, page, stop)).View(page), ExportedPicture);
 
     /// <summary>The same to be looked at here, with its pictures.</summary>
     public static async Task<string> Preview(TinContext db, PageRow page, CancellationToken stop) =>
-        HtmlPages.Write((await Whole.Load(db, stop)).View(page), file => $"/api/pictures/files/{file}", "/page-preview.css");
+        HtmlPages.Write((await Around.One(db, page, stop)).View(page), file => $"/api/pictures/files/{file}", "/page-preview.css");
 
     private static string ExportedPicture(string file) => $"{HtmlPages.PicturesFolder}{file}.webp";
 
@@ -246,37 +247,57 @@ internal static class ShopExport
         );
     }
 
-    // What every page of the shop needs to be written, loaded once for all.
-    private sealed record Whole(
+    /// <summary>What stands around pages that are written.</summary>
+    /// <param name="ById">Every page of the shop; their texts may be missing.</param>
+    /// <param name="Names">The names of the pages above those that are written.</param>
+    /// <param name="Pictures">By product.</param>
+    private sealed record Around(
         SiteRow Site,
         Platform Rules,
-        IReadOnlyList<PageRow> Pages,
         IReadOnlyDictionary<int, PageRow> ById,
+        IReadOnlyDictionary<int, string> Names,
         ILookup<int, PictureRow> Pictures
     )
     {
-        public static async Task<Whole> Load(TinContext db, CancellationToken stop)
+        public static async Task<Around> All(TinContext db, IReadOnlyList<PageRow> pages, CancellationToken stop)
         {
-            var pages = await db.AllPages(stop);
+            var rules = await db.PageRules(stop);
+            return new(
+                await db.Site(stop),
+                rules,
+                pages.ToDictionary(p => p.Id),
+                pages.ToDictionary(p => p.Id, p => p.NameOf(rules)),
+                (await db.Products.AsNoTracking().SelectMany(p => p.Pictures).ToListAsync(stop)).ToLookup(p => p.ProductId)
+            );
+        }
+
+        // Without the texts of the other pages, which may be thousands.
+        public static async Task<Around> One(TinContext db, PageRow page, CancellationToken stop)
+        {
+            var byId = await db.Pages.AsNoTracking().ToDictionaryAsync(p => p.Id, stop);
+            var product = page.Listing.ProductId;
             return new(
                 await db.Site(stop),
                 await db.PageRules(stop),
-                pages,
-                pages.ToDictionary(p => p.Id),
-                (await db.Products.AsNoTracking().SelectMany(p => p.Pictures).ToListAsync(stop)).ToLookup(p => p.ProductId)
+                byId,
+                await db.PageNames(Above(page, byId).Select(p => p.Id), stop),
+                (await db.Products.AsNoTracking().Where(p => p.Id == product).SelectMany(p => p.Pictures).ToListAsync(stop)).ToLookup(p =>
+                    p.ProductId
+                )
             );
+        }
+
+        // The page above first.
+        private static IEnumerable<PageRow> Above(PageRow page, IReadOnlyDictionary<int, PageRow> byId)
+        {
+            for (var levels = 0; levels < Outline.MostLevels && byId.TryGetValue(page.ParentId ?? 0, out var parent); levels++)
+                yield return page = parent;
         }
 
         public HtmlPages.Page View(PageRow page)
         {
             var copy = page.Listing.Copy.On(Rules);
-            var crumbs = new List<(string, string)>();
-            for (
-                var above = page.ParentId;
-                above is { } id && ById.TryGetValue(id, out var parent) && crumbs.Count < Outline.MostLevels;
-                above = parent.ParentId
-            )
-                crumbs.Insert(0, (parent.NameOf(Rules), Site.AddressOf(parent.IsHome, parent.Slug)));
+            var crumbs = Above(page, ById).Select(p => (Names[p.Id], Site.AddressOf(p.IsHome, p.Slug))).Reverse().ToList();
             return new(
                 page.Kind,
                 Rules

@@ -187,7 +187,9 @@ internal static class PlatformsApi
             .Where(l => l.PlatformId == platform.Id && l.Copy != ListingText.Empty)
             .OrderBy(l => l.ProductId)
             .ToListAsync(stop);
-        var kinds = await db.Pages.ToDictionaryAsync(p => p.ListingId, p => (PageKind?)p.Kind, stop);
+        var kinds = await db
+            .Pages.Where(p => p.Listing.PlatformId == platform.Id)
+            .ToDictionaryAsync(p => p.ListingId, p => (PageKind?)p.Kind, stop);
         var before = listings.Count > 0 ? listings[0].Platform.Profile : null;
         foreach (var listing in listings)
         {

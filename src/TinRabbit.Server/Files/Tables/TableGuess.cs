@@ -15,7 +15,6 @@ public static class TableGuess
         ("cpc", ColumnRole.ClickCost),
         ("click cost", ColumnRole.ClickCost),
         ("cost per click", ColumnRole.ClickCost),
-        ("cost", ColumnRole.ClickCost),
         ("bid", ColumnRole.ClickCost),
         ("clicks", ColumnRole.Clicks),
         ("klicks", ColumnRole.Clicks),
@@ -45,7 +44,6 @@ public static class TableGuess
         ("demand", ColumnRole.Volume),
         ("a month", ColumnRole.Volume),
         ("monthly", ColumnRole.Volume),
-        ("impressions", ColumnRole.Volume),
         ("term", ColumnRole.Term),
         ("keyword", ColumnRole.Term),
         ("query", ColumnRole.Term),
@@ -53,6 +51,13 @@ public static class TableGuess
         ("tag", ColumnRole.Term),
         ("suche", ColumnRole.Term),
         ("palabra", ColumnRole.Term),
+    ];
+
+    // In a report of clicks these are of the shop's own listings: no searches, and no cost per click.
+    private static readonly (string Part, ColumnRole Role)[] NamesWithoutClicks =
+    [
+        ("cost", ColumnRole.ClickCost),
+        ("impressions", ColumnRole.Volume),
     ];
 
     /// <summary>Guesses how a file is to be read, from its first rows.</summary>
@@ -145,7 +150,7 @@ public static class TableGuess
     private static bool IsHead(List<string[]> rows)
     {
         var first = rows[0];
-        if (first.Any(c => RoleOf(c) is not null || WrittenMonths.Read(c) is not null))
+        if (first.Any(c => RoleOf(c, first) is not null || WrittenMonths.Read(c) is not null))
             return rows.Count == 1 || !first.Any(IsNumber) || first.Any(c => WrittenMonths.Read(c) is not null);
         return rows.Count > 1
             && Enumerable
@@ -157,18 +162,13 @@ public static class TableGuess
                 );
     }
 
-    private static bool IsOwn(string head) =>
-        head.Contains("impression", StringComparison.Ordinal)
-        || (
-            (head.Contains("cost", StringComparison.Ordinal) || head.Contains("spend", StringComparison.Ordinal))
-            && !head.Contains("click", StringComparison.Ordinal)
-            && !head.Contains("cpc", StringComparison.Ordinal)
-        );
+    private static ColumnRole? RoleOf(string head, IReadOnlyList<string> heads) =>
+        Named(head, Names) ?? (heads.Any(h => Named(h, Names) == ColumnRole.Clicks) ? null : Named(head, NamesWithoutClicks));
 
-    private static ColumnRole? RoleOf(string head)
+    private static ColumnRole? Named(string head, (string Part, ColumnRole Role)[] names)
     {
         var words = head.Trim().ToLowerInvariant().Replace('_', ' ');
-        foreach (var (part, role) in Names)
+        foreach (var (part, role) in names)
             if (words.Contains(part, StringComparison.Ordinal) && words.Length <= part.Length + 28)
                 return role;
         return null;
@@ -183,16 +183,11 @@ public static class TableGuess
             if (WrittenMonths.Read(heads[i]) is { } month)
                 roles[i] = (ColumnRole.Month, month.ToString("yyyy-MM", CultureInfo.InvariantCulture));
             else if (
-                RoleOf(heads[i]) is { } role
+                RoleOf(heads[i], heads) is { } role
                 && Free(role)
                 && (role == ColumnRole.Term ? !Numbers(i) : Numbers(i) || cells[i].All(string.IsNullOrWhiteSpace))
             )
                 roles[i] = (role, null);
-        // A report of clicks has the impressions and the costs of the shop's own listings: those are no searches, and no cost per click.
-        if (!Free(ColumnRole.Clicks))
-            for (var i = 0; i < heads.Length; i++)
-                if (IsOwn(heads[i].ToLowerInvariant()))
-                    roles[i] = default;
         // Without names: the first column of words holds the terms; the numbers behind it are searches, then listings.
         if (
             Free(ColumnRole.Term)

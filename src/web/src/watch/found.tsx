@@ -23,8 +23,8 @@ import type { ViewProps } from './frame'
 import { PasteFound } from './pastefound'
 import { useFound } from './usewatch'
 
-// An address holds so many.
-const MostListed = 200
+// An address holds so many characters.
+const LongestList = 6000
 
 const filters = [
   ['all', 'All', () => true],
@@ -88,13 +88,15 @@ export function FoundView(p: ViewProps & { save: (changed: { checksDaily?: boole
   // The selected terms, or all that the filter shows where none is selected.
   const writeListed = () => {
     const keys = marked.size > 0 ? rows.filter((r) => marked.has(r.key)) : rows.filter((r) => filter[0] !== 'all' || r.seen.found === false)
-    if (keys.length > MostListed) toast(messages.listedSome(MostListed, keys.length))
+    let room = LongestList
+    const listed = keys.filter((r) => {
+      room -= encodeURIComponent(`${r.key}|`).length
+      return room >= 0
+    })
+    if (listed.length < keys.length) toast(messages.listedSome(listed.length, keys.length))
     navigate(
       `${desk.base}/write?${new URLSearchParams({
-        terms: keys
-          .slice(0, MostListed)
-          .map((r) => r.key)
-          .join('|'),
+        terms: listed.map((r) => r.key).join('|'),
       })}`,
     )
   }

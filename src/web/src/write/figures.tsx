@@ -137,7 +137,9 @@ export const Held = memo(function Held(p: {
       ) : (
         <p className="text-[13.5px] mb-1" data-testid="listed">
           {counted(terms.length, 'pick')} from the found check
-          {listed.split('|').length > terms.length && `; ${full(listed.split('|').length - terms.length)} more are no picks that count`}.{' '}
+          {listed.split('|').length > terms.length &&
+            `; ${full(listed.split('|').length - terms.length)} more are not picked, saved for later or avoided`}
+          .{' '}
           <button type="button" className="link" onClick={() => set({ terms: null })}>
             Show all picks
           </button>

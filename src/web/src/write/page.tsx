@@ -189,7 +189,9 @@ function Sheet({ desk, listing }: { desk: Desk; listing: Listing }) {
             </button>
           )}
         </h2>
-        {previewing && listing.page && <PagePreview page={listing.page.id} settle={settle} close={closePreview} />}
+        {previewing && listing.page && (
+          <PagePreview page={listing.page.id} settle={() => Promise.all([settle(), pictures.draft.flush()])} close={closePreview} />
+        )}
         {listing.page ? (
           <ResultPreview figures={figures} brand={listing.page.brand} />
         ) : (
